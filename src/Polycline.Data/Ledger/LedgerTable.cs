@@ -1,0 +1,32 @@
+using System.Collections.Immutable;
+
+namespace Polycline.Data.Ledger;
+
+/// <summary>A table whose rows change through the <see cref="LedgerStore"/> only.</summary>
+/// <param name="Name">The table; it has a column <c>version</c>.</param>
+/// <param name="Key">The columns of its primary key.</param>
+/// <param name="Fields">The columns a command may set.</param>
+/// <param name="Tombstoned">True: its rows are marked removed, never deleted.</param>
+public sealed record LedgerTable(string Name, ImmutableArray<string> Key, ImmutableArray<string> Fields, bool Tombstoned)
+{
+    /// <summary>Every table that the ledger keeps. What is never undone has no place here.</summary>
+    public static readonly ImmutableArray<LedgerTable> All =
+    [
+        new("unit", ["id"], ["edition", "lineage", "rank", "title", "published", "removed_at"], true),
+        new("lesson", ["id"], ["edition", "unit", "lineage", "rank", "title", "length", "min_length", "optional", "published", "removed_at"], true),
+        new("item", ["id"], ["edition", "unit", "lesson", "lineage", "rank", "kind", "purpose", "title", "published", "code", "removed_at"], true),
+        new("adjustment", ["section", "target", "field"], ["value"], false),
+    ];
+
+    /// <summary>The table of that name.</summary>
+    /// <exception cref="ArgumentException">The ledger keeps no such table, or a field is not one a command may set.</exception>
+    public static LedgerTable Of(Change change)
+    {
+        var table = All.FirstOrDefault(table => table.Name == change.Table)
+            ?? throw new ArgumentException($"The ledger keeps no table '{change.Table}'.", nameof(change));
+        foreach (var (field, _) in change.After ?? [])
+            if (!table.Fields.Contains(field))
+                throw new ArgumentException($"'{change.Table}.{field}' is not set by commands.", nameof(change));
+        return table;
+    }
+}

@@ -1,0 +1,5 @@
+SELECT b.id, b.version, b.command, b.words, b.author, p.name AS author_name, b.at, b.undoes, u.id AS undone_by
+FROM batch b
+JOIN person p ON p.id = b.author
+LEFT JOIN batch u ON u.undoes = b.id
+WHERE b.id = @batch AND b.scope_kind = @Kind AND b.scope = @Key

@@ -1,0 +1,8 @@
+SELECT b.id, b.version, b.command, b.words, b.author, p.name AS author_name, b.at, b.undoes, NULL::bigint AS undone_by
+FROM change c
+JOIN batch b ON b.id = c.batch
+JOIN person p ON p.id = b.author
+WHERE c.tbl = @tbl AND c.key = @key::jsonb AND b.id > @batch
+  AND coalesce(c.after, c.before) ?| @fields
+ORDER BY b.id DESC
+LIMIT 1

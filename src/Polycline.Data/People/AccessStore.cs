@@ -1,0 +1,52 @@
+using Dapper;
+using NodaTime;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+
+namespace Polycline.Data.People;
+
+/// <summary>Somebody with an account.</summary>
+public sealed record Person(Id<Person> Id, string Name);
+
+/// <summary>A class group in one term.</summary>
+public sealed record Section;
+
+/// <summary>
+/// Who asks, and what they have to do with the edition or section that the address names: one row, read anew at every
+/// request, so that removing somebody takes effect at once. Null where the address names none, or none that exists.
+/// </summary>
+/// <param name="MemberRole"><c>lead</c> or <c>co</c> on the edition's team; null: not of the team.</param>
+/// <param name="EnrolledFrom">With <paramref name="EnrolledTo"/>: the dates, both inclusive, on which they are a student of the section.</param>
+public sealed record AccessRow(
+    long Person, string PersonName, bool Office,
+    long? Edition, long? Master, string? EditionState, long? EditionVersion, string? MemberRole,
+    long? Section, long? SectionVersion, bool TeachesSection, LocalDate[]? EnrolledFrom, LocalDate[]? EnrolledTo,
+    long? Term, long? TermVersion, string? TermZone);
+
+/// <summary>What a lens needs to know of the student it looks through.</summary>
+public sealed record LensStudentRow(string Name, long Section, long Edition, bool TaughtByViewer);
+
+/// <summary>Reads who may do what.</summary>
+public static class AccessStore
+{
+    /// <summary>Null where the session is unknown, over, or its person removed.</summary>
+    public static Task<AccessRow?> Find(NpgsqlConnection connection, byte[] token, Id<Edition>? edition, Id<Section>? section, Instant now) =>
+        connection.QuerySingleOrDefaultAsync<AccessRow?>(Sql.Of("People", "ReadAccess"), new
+        {
+            token,
+            edition = edition?.Value,
+            section = section?.Value,
+            now,
+        });
+
+    /// <summary>The sections of one master in which <paramref name="student"/> is or was, as <paramref name="viewer"/> may look at them.</summary>
+    public static async Task<IReadOnlyList<LensStudentRow>> LensStudent(NpgsqlConnection connection, Id<Master> master, Id<Person> student, Id<Person> viewer) =>
+        [.. await connection.QueryAsync<LensStudentRow>(Sql.Of("People", "ReadLensStudent"), new { master = master.Value, student = student.Value, viewer = viewer.Value })];
+
+    /// <summary>Writes down something that matters for security.</summary>
+    /// <param name="what">Such as <c>signed-in</c> or <c>lens-used</c>.</param>
+    /// <param name="about">JSON.</param>
+    public static Task Audit(NpgsqlConnection connection, Instant at, Id<Person>? who, string what, string about) =>
+        connection.ExecuteAsync("INSERT INTO audit (at, who, what, about) VALUES (@at, @who, @what, @about::jsonb)", new { at, who = who?.Value, what, about });
+}

@@ -1,0 +1,26 @@
+using Dapper;
+using NodaTime;
+using Npgsql;
+using Polycline.Core;
+
+namespace Polycline.Data.People;
+
+/// <summary>An edition somebody works on.</summary>
+public sealed record CourseRow(long Edition, string Course, string Title, string State, string Role, int Sections);
+
+/// <summary>A section somebody is a student of.</summary>
+public sealed record OwnSectionRow(long Section, string Name, string? Course, string TermName, string TermZone, LocalDate From, LocalDate To);
+
+/// <summary>A term, for the office.</summary>
+public sealed record TermRow(long Term, string Name, string Zone, LocalDate First, LocalDate Last, int Sections);
+
+/// <summary>Where somebody can go from their first page.</summary>
+public static class PlacesStore
+{
+    public static async Task<(IReadOnlyList<CourseRow> Courses, IReadOnlyList<OwnSectionRow> Sections, IReadOnlyList<TermRow> Terms)> Of(
+        NpgsqlConnection connection, Id<Person> person, bool office)
+    {
+        await using var results = await connection.QueryMultipleAsync(Sql.Of("People", "ReadPlaces"), new { person = person.Value, office });
+        return ([.. await results.ReadAsync<CourseRow>()], [.. await results.ReadAsync<OwnSectionRow>()], [.. await results.ReadAsync<TermRow>()]);
+    }
+}

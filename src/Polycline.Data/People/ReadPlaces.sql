@@ -1,0 +1,22 @@
+SELECT e.id AS edition, m.title AS course, e.title, e.state, mm.role,
+       (SELECT count(*) FROM section c WHERE c.edition = e.id)::int AS sections
+FROM master_member mm
+JOIN master m ON m.id = mm.master
+JOIN edition e ON e.master = m.id
+WHERE mm.person = @person
+ORDER BY e.state = 'resting', m.title, e.ordinal DESC;
+
+SELECT c.id AS section, c.name, m.title AS course, t.name AS term_name, t.zone AS term_zone,
+       coalesce(lower(n.period), t.first) AS "from", coalesce(upper(n.period) - 1, t.last) AS "to"
+FROM enrolment n
+JOIN section c ON c.id = n.section
+JOIN term t ON t.id = c.term
+LEFT JOIN edition e ON e.id = c.edition
+LEFT JOIN master m ON m.id = e.master
+WHERE n.person = @person
+ORDER BY t.first DESC, c.name;
+
+SELECT t.id AS term, t.name, t.zone, t.first, t.last, (SELECT count(*) FROM section c WHERE c.term = t.id)::int AS sections
+FROM term t
+WHERE @office
+ORDER BY t.first DESC;

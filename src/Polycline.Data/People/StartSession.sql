@@ -1,0 +1,7 @@
+WITH forgiven AS (
+  DELETE FROM sign_in_try WHERE account = @account::citext AND address = @address
+), known AS (
+  INSERT INTO known_address (person, address, last_at) VALUES (@person, @address, @now)
+  ON CONFLICT (person, address) DO UPDATE SET last_at = excluded.last_at
+)
+INSERT INTO session (token_hash, person, started_at, expires_at) VALUES (@tokenHash, @person, @now, @expires)

@@ -1,0 +1,15 @@
+-- The last value that the log gives a field is the one in the row.
+WITH present AS (
+  SELECT 'unit' AS tbl, jsonb_build_object('id', id) AS key, to_jsonb(t) AS row FROM unit t
+  UNION ALL SELECT 'lesson', jsonb_build_object('id', id), to_jsonb(t) FROM lesson t
+  UNION ALL SELECT 'item', jsonb_build_object('id', id), to_jsonb(t) FROM item t
+  UNION ALL SELECT 'adjustment', jsonb_build_object('section', section, 'target', target, 'field', field), to_jsonb(t) FROM adjustment t
+), logged AS (
+  SELECT DISTINCT ON (c.tbl, c.key, f.key) c.tbl, c.key, f.key AS field, f.value, c.after IS NULL AS gone
+  FROM change c, jsonb_each(coalesce(c.after, c.before)) f
+  ORDER BY c.tbl, c.key, f.key, c.batch DESC, c.n DESC
+)
+SELECT format('%s %s: the log says %s is %s, the row says %s', l.tbl, l.key, l.field, CASE WHEN l.gone THEN 'gone' ELSE l.value::text END, coalesce((p.row -> l.field)::text, 'nothing'))
+FROM logged l
+LEFT JOIN present p ON p.tbl = l.tbl AND p.key = l.key
+WHERE CASE WHEN l.gone THEN p.row IS NOT NULL ELSE p.row IS NULL OR p.row -> l.field IS DISTINCT FROM l.value END

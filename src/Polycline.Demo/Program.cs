@@ -1,0 +1,4 @@
+using Polycline.Demo;
+using Polycline.Web.Host;
+
+return await CommandLine.Run(args, new DemoProfile());

@@ -1,0 +1,146 @@
+using System.Text.Json;
+using Dapper;
+using NodaTime;
+using Npgsql;
+using Polycline.Data;
+using Polycline.Web.SignIn;
+
+namespace Polycline.Demo.School;
+
+/// <summary>Loads Fenwater College into an empty database.</summary>
+public static class DemoSchool
+{
+    /// <summary>Where the demo's clock starts: Thursday 8 October 2026, 10:15 in Fenwater.</summary>
+    public static readonly Instant Start = Instant.FromUtc(2026, 10, 8, 9, 15);
+
+    private const string Zone = "Europe/Dublin";
+
+    private static readonly object[] Periods = Times("08:40", "09:30", "10:20", "10:40", "11:30", "12:20", "13:10", "14:00", "14:50");
+
+    private static readonly object[] LateStart =
+    [
+        .. Enumerable.Range(0, 6).Select(n => new { name = $"P{n + 1}", start = Clock(600 + (40 * n)), end = Clock(640 + (40 * n)) }),
+    ];
+
+    /// <summary>Loads the school, whole or not at all.</summary>
+    /// <returns>False: the database holds a school already, and was left as it is.</returns>
+    public static async Task<bool> Load(string ownerConnection, CancellationToken stop)
+    {
+        await using var database = Database.Open(ownerConnection);
+        return await database.Within(System.Data.IsolationLevel.Serializable, async connection =>
+        {
+            if (await connection.ExecuteScalarAsync<bool>("SELECT EXISTS (SELECT 1 FROM person)"))
+                return false;
+            var school = new Writer(connection, StartSession.Hash(DemoPeople.Password));
+            await school.Write();
+            return true;
+        }, stop);
+    }
+
+    private static object[] Times(params string[] times) =>
+        new (int Start, int End)[] { (0, 1), (1, 2), (3, 4), (4, 5), (6, 7), (7, 8) }
+            .Select((period, n) => (object)new { name = $"P{n + 1}", start = times[period.Start], end = times[period.End] }).ToArray();
+
+    private static string Clock(int minutes) => $"{minutes / 60:00}:{minutes % 60:00}";
+
+    private sealed class Writer(NpgsqlConnection connection, string passwordHash)
+    {
+        private int students;
+
+        public async Task Write()
+        {
+            var lastAutumn = await Term("Autumn term 2025", "2025-09-01", "2025-12-19", [new { from = "2025-10-27", to = "2025-10-31", name = "Mid-term break" }], [], []);
+            var autumn = await Term("Autumn term 2026", "2026-08-31", "2026-12-18",
+                [new { from = "2026-09-18", to = "2026-09-18", name = "Staff day" }, new { from = "2026-10-26", to = "2026-10-30", name = "Mid-term break" }],
+                [new { date = "2026-11-14", name = "Open day" }],
+                [new { date = "2026-10-09", name = "Late start", periods = LateStart }]);
+            await Term("Spring term 2027", "2027-01-11", "2027-04-23", [], [], []);
+
+            var lead = await Person(DemoPeople.Lead);
+            var coTeacher = await Person(DemoPeople.CoTeacher);
+            var colleague = await Person(DemoPeople.Colleague);
+            await Person(DemoPeople.Office, office: true);
+
+            var weather = await Master("Weather Watch", (lead, "lead"), (coTeacher, "co"));
+            await Edition(weather, 1, "edition 2025", lastAutumn, "resting", "weather-watch.json");
+            var current = await Edition(weather, 2, "edition 2026", autumn, "current", "weather-watch.json");
+            var tides = await Master("Tides and Channels", (colleague, "lead"));
+            await Edition(tides, 1, "edition 2026", autumn, "current", "tides-and-channels.json");
+
+            var alder = await Section("9 Alder", "A", autumn, current, lead);
+            var birch = await Section("9 Birch", "B", autumn, current, lead);
+            var cedar = await Section("9 Cedar", "C", autumn, current, lead);
+            var dogwood = await Section("9 Dogwood", "D", autumn, current, lead, coTeacher);
+            var evening = await Section("Evening watch", "E", autumn, null, lead);
+
+            await Enrol(alder, await Person(DemoPeople.OnTrack));
+            await Enrol(birch, await Person(DemoPeople.HeldUp));
+            await Enrol(cedar, await Person(DemoPeople.JoinedLate), from: new LocalDate(2026, 10, 1));
+            await Enrol(alder, await Person(DemoPeople.Leaver), to: new LocalDate(2026, 9, 25));
+            var both = await Person(DemoPeople.InTwoSections);
+            await Enrol(alder, both);
+            await Enrol(dogwood, both);
+            foreach (var (section, count) in new[] { (alder, 22), (birch, 22), (cedar, 24), (dogwood, 21), (evening, 18) })
+                for (var n = 0; n < count; n++)
+                    await Enrol(section, await Person(DemoPeople.Student(students++)));
+
+#pragma warning disable RS0030 // the demo's clock is set against the machine's, once
+            var offset = Start - SystemClock.Instance.GetCurrentInstant();
+#pragma warning restore RS0030
+            await connection.ExecuteAsync("INSERT INTO setting (key, value) VALUES ('clock-offset-seconds', @seconds)", new { seconds = ((long)offset.TotalSeconds).ToString(System.Globalization.CultureInfo.InvariantCulture) });
+        }
+
+        private Task<long> Insert(string statement, object values) => connection.ExecuteScalarAsync<long>($"{statement} RETURNING id", values);
+
+        private Task<long> Person(string name, bool office = false) => Insert(
+            "INSERT INTO person (name, email, password_hash, office) VALUES (@name, @email, @passwordHash, @office)",
+            new { name, email = DemoPeople.Email(name), passwordHash, office });
+
+        private Task<long> Term(string name, string first, string last, object[] closures, object[] extraDays, object[] specialDays) => Insert(
+            "INSERT INTO term (name, zone, first, last, calendar) VALUES (@name, @zone, @first::date, @last::date, @calendar::jsonb)",
+            new
+            {
+                name,
+                zone = Zone,
+                first,
+                last,
+                calendar = JsonSerializer.Serialize(new
+                {
+                    weekdays = new[] { "mon", "tue", "wed", "thu", "fri" },
+                    closures,
+                    extraDays,
+                    rotation = new { kind = "weeks", labels = new[] { "A", "B" }, count = "calendar" },
+                    periods = Periods,
+                    specialDays,
+                }),
+            });
+
+        private async Task<long> Master(string title, params (long Person, string Role)[] team)
+        {
+            var master = await Insert("INSERT INTO master (title) VALUES (@title)", new { title });
+            foreach (var (person, role) in team)
+                await connection.ExecuteAsync("INSERT INTO master_member (master, person, role) VALUES (@master, @person, @role)", new { master, person, role });
+            return master;
+        }
+
+        private async Task<long> Edition(long master, int ordinal, string title, long term, string state, string file)
+        {
+            var edition = await Insert("INSERT INTO edition (master, ordinal, title, term) VALUES (@master, @ordinal, @title, @term)", new { master, ordinal, title, term });
+            await DemoCourse.Write(connection, edition, file);
+            await connection.ExecuteAsync("UPDATE edition SET state = @state WHERE id = @edition", new { edition, state });
+            return edition;
+        }
+
+        private async Task<long> Section(string name, string letter, long term, long? edition, params long[] teachers)
+        {
+            var section = await Insert("INSERT INTO section (name, letter, term, edition) VALUES (@name, @letter, @term, @edition)", new { name, letter, term, edition });
+            foreach (var person in teachers)
+                await connection.ExecuteAsync("INSERT INTO section_teacher (section, person) VALUES (@section, @person)", new { section, person });
+            return section;
+        }
+
+        // Both dates inclusive; null: from the beginning, or for good.
+        private Task Enrol(long section, long person, LocalDate? from = null, LocalDate? to = null) => connection.ExecuteAsync(
+            "INSERT INTO enrolment (section, person, period) VALUES (@section, @person, daterange(@from, @to, '[]'))", new { section, person, from, to });
+    }
+}

@@ -1,0 +1,43 @@
+using FluentValidation;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Planning;
+using Polycline.Data.Ledger;
+
+namespace Polycline.Web.Foundation;
+
+/// <summary>What a command decided to do.</summary>
+/// <param name="Words">What it does, for a sentence that starts with the author's name: "renamed …".</param>
+/// <param name="Changes">None: there is nothing to do.</param>
+/// <param name="Undoes">The batch that it takes back.</param>
+public sealed record Decision(string Words, IReadOnlyList<Change> Changes, Id<Batch>? Undoes = null);
+
+/// <summary>One thing a team does to an edition: one file, one route, <c>POST /api/editions/{edition}/{Name}</c>.</summary>
+/// <typeparam name="TRequest">What it is asked.</typeparam>
+/// <typeparam name="TPlan">What it decides from.</typeparam>
+public interface IEditionCommand<TRequest, TPlan>
+    where TRequest : class
+{
+    /// <summary>The last part of its route, and its name in the log.</summary>
+    static abstract string Name { get; }
+
+    static abstract May May { get; }
+
+    /// <summary>What can be said of the request alone.</summary>
+    static abstract IValidator<TRequest> Validator { get; }
+
+    /// <summary>Reads what <see cref="Decide"/> needs. The edition is locked.</summary>
+    static abstract Task<TPlan> Load(NpgsqlConnection connection, Id<Edition> edition, TRequest request);
+
+    /// <summary>Decides what to change: a pure function.</summary>
+    /// <exception cref="ProblemException">It cannot be done, and why.</exception>
+    static abstract Decision Decide(TPlan plan, TRequest request, Viewpoint viewpoint);
+}
+
+/// <summary>The answer to a command, applied or only looked at beforehand.</summary>
+/// <param name="Applied">False: a preview, or nothing to do; nothing was written.</param>
+/// <param name="Batch">What to name in order to undo it.</param>
+/// <param name="Version">The edition's counter after it.</param>
+/// <param name="Words">What it does.</param>
+public sealed record CommandAnswer(bool Applied, long? Batch, long Version, string Words, Reach Reach);

@@ -1,0 +1,44 @@
+using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+using Polycline.Data;
+using Polycline.Data.Courses;
+using Polycline.Data.Terms;
+
+namespace Polycline.Web.Foundation;
+
+/// <summary>An edition as screens want it: its tree, and the codes that follow from it.</summary>
+public sealed record CompiledEdition(EditionPlan Plan, IReadOnlyDictionary<Id<Item>, string> Codes);
+
+/// <summary>A term as screens want it.</summary>
+public sealed record CompiledTerm(Term Term, IReadOnlyList<TermWeek> Weeks, IReadOnlyList<ClassDay> ClassDays);
+
+/// <summary>
+/// Compiled things, from the cache where their counters stand there. Whoever asks first may go away meanwhile: others
+/// wait for the same answer, so a compilation is not cancelled with a request.
+/// </summary>
+public sealed class Compiled(Database database, CompileCache cache)
+{
+    /// <summary>The edition that the address names, as of the counter read with who asks.</summary>
+    public Task<CompiledEdition> Edition(Access access)
+    {
+        var edition = access.Edition ?? throw Problem.Unknown();
+        return cache.Get(CompileKey.Of("edition", edition.Value, access.EditionVersion), async () =>
+        {
+            var plan = await EditionStore.Read(database, edition, CancellationToken.None) ?? throw Problem.Unknown();
+            return (new CompiledEdition(plan, Codes.Of(plan.Edition)), plan.Version, plan.Weight);
+        });
+    }
+
+    /// <summary>The term of the edition or section that the address names.</summary>
+    public Task<CompiledTerm> Term(Access access)
+    {
+        var term = access.Term ?? throw Problem.Unknown();
+        return cache.Get(CompileKey.Of("term", term.Value, access.TermVersion), async () =>
+        {
+            var stored = await database.Read(connection => TermStore.Read(connection, term), CancellationToken.None) ?? throw Problem.Unknown();
+            var days = ClassDays.Of(stored.Term);
+            return (new CompiledTerm(stored.Term, ClassDays.Weeks(stored.Term), days), stored.Version, 2_000 + 100L * days.Length);
+        });
+    }
+}

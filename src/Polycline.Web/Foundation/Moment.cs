@@ -1,0 +1,29 @@
+using System.Globalization;
+using NodaTime;
+using NodaTime.Text;
+
+namespace Polycline.Web.Foundation;
+
+/// <summary>A moment as it travels to the browser, which never converts: the instant, what the clock on the wall says, and both in words.</summary>
+/// <param name="Instant">UTC, <c>2026-10-08T09:15:00Z</c>.</param>
+/// <param name="Local">Local to the school, <c>2026-10-08T10:15:00</c>.</param>
+/// <param name="Weekday"><c>thu</c>.</param>
+/// <param name="Words"><c>Thu 8 Oct, 10:15</c>.</param>
+public sealed record Moment(string Instant, string Local, string Weekday, string Words)
+{
+    private static readonly LocalDateTimePattern Spoken = LocalDateTimePattern.CreateWithInvariantCulture("ddd d MMM, HH:mm");
+    private static readonly LocalDatePattern Day = LocalDatePattern.CreateWithInvariantCulture("d MMM");
+
+    public static Moment Of(Instant instant, DateTimeZone zone)
+    {
+        var local = instant.InZone(zone).LocalDateTime;
+        return new(
+            InstantPattern.General.Format(instant),
+            LocalDateTimePattern.GeneralIso.Format(local),
+            local.DayOfWeek.ToString()[..3].ToLower(CultureInfo.InvariantCulture),
+            Spoken.Format(local));
+    }
+
+    /// <summary><c>8 Oct</c>.</summary>
+    public static string InWords(LocalDate date) => Day.Format(date);
+}

@@ -1,0 +1,38 @@
+using Microsoft.AspNetCore.Mvc;
+
+namespace Polycline.Web.Foundation;
+
+/// <summary>How features put their routes up.</summary>
+public static class Routes
+{
+    /// <summary>The name under which a command stands in the registry of endpoints.</summary>
+    public sealed record CommandRow(string Name, Type Request);
+
+    /// <summary>Says who may call; an endpoint without it is refused at start.</summary>
+    public static RouteHandlerBuilder For(this RouteHandlerBuilder endpoint, May may) => endpoint.WithMetadata(new AccessRule(may));
+
+    /// <summary>Puts a command up: <c>?preview=true</c> shows its reach, otherwise it is applied, once for each <c>Idempotency-Key</c>.</summary>
+    public static void MapCommand<TCommand, TRequest, TPlan>(this IEndpointRouteBuilder routes)
+        where TCommand : IEditionCommand<TRequest, TPlan>
+        where TRequest : class =>
+        routes.MapPost($"/api/editions/{{edition:long}}/{TCommand.Name}", async (
+                long edition, [FromBody] TRequest request, [FromQuery] bool? preview, [FromHeader(Name = "Idempotency-Key")] Guid? key,
+                Access access, Viewpoint viewpoint, CommandRunner runner, CancellationToken stop) =>
+            {
+                if (preview != true && key is null)
+                    throw Problem.Malformed("Idempotency-Key", "A command carries a key of its own, so that sent twice it is done once.");
+                return await runner.Run<TCommand, TRequest, TPlan>(access, viewpoint, request, preview == true ? null : key, stop);
+            })
+            .For(TCommand.May)
+            .WithName(TCommand.Name)
+            .WithMetadata(new CommandRow(TCommand.Name, typeof(TRequest)))
+            .ProducesProblems(409, 422);
+
+    /// <summary>Says which problems an endpoint may answer with.</summary>
+    public static RouteHandlerBuilder ProducesProblems(this RouteHandlerBuilder endpoint, params int[] statuses)
+    {
+        foreach (var status in statuses)
+            endpoint.Produces<ProblemAnswer>(status, "application/problem+json");
+        return endpoint;
+    }
+}

@@ -1,0 +1,70 @@
+using System.Text.Json;
+using NodaTime;
+using NodaTime.Text;
+using Polycline.Core;
+using Polycline.Data;
+using Polycline.Data.People;
+
+namespace Polycline.Web.Foundation;
+
+/// <summary>Through whose eyes a screen is looked at.</summary>
+public abstract record Eyes
+{
+    private Eyes()
+    {
+    }
+
+    /// <summary>Everything, as the team sees it.</summary>
+    public sealed record OfTeam : Eyes;
+
+    /// <summary>What one student sees.</summary>
+    public sealed record OfStudent(Id<Person> Student) : Eyes;
+}
+
+/// <summary>
+/// Who looks, through whose eyes, at what moment. Every read takes one; no handler asks a clock. Only a member of the
+/// team may look through other eyes or at another moment; a student's moment is always the clock's.
+/// </summary>
+/// <param name="At">The moment at which things are looked at.</param>
+/// <param name="IsNow">False: the ribbon was moved.</param>
+public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, bool IsNow)
+{
+    /// <summary>Whether commands count from here: as the team, at now.</summary>
+    public bool TakesCommands => IsNow && Eyes is Eyes.OfTeam;
+
+    /// <summary>Binds a handler's parameter to what <see cref="AccessMiddleware"/> found.</summary>
+    public static ValueTask<Viewpoint?> BindAsync(HttpContext http) => ValueTask.FromResult(http.Features.Get<Viewpoint>());
+
+    /// <summary>Reads <c>?at=</c> and <c>?as=</c>, and holds them against what <paramref name="access"/> allows.</summary>
+    public static async Task<Viewpoint> Bind(HttpContext http, Access access, Instant now, Database database)
+    {
+        string? at = http.Request.Query["at"], eyes = http.Request.Query["as"];
+        var own = access.IsMember || access.TeachesSection ? (Eyes)new Eyes.OfTeam() : new Eyes.OfStudent(access.Person.Id);
+        if (string.IsNullOrEmpty(at) && string.IsNullOrEmpty(eyes))
+            return new(access.Person, own, now, true);
+        if (!access.IsMember || access.Master is not { } master)
+            throw Problem.Forbidden("Only the team can look at another moment, or through other eyes.", "You see your own course as it is now.");
+        var moment = string.IsNullOrEmpty(at) ? now : InstantPattern.General.Parse(at) is { Success: true } parsed
+            ? parsed.Value
+            : throw Problem.Malformed("at", "'at' is a moment in UTC, such as 2026-10-08T09:15:00Z.");
+        var seen = await Through(eyes, own, access, master, now, database, http.RequestAborted);
+        return new(access.Person, seen, moment, string.IsNullOrEmpty(at));
+    }
+
+    private static async Task<Eyes> Through(
+        string? eyes, Eyes own, Access access, Id<Core.Courses.Master> master, Instant now, Database database, CancellationToken stop)
+    {
+        if (string.IsNullOrEmpty(eyes) || eyes == "team")
+            return own;
+        if (!eyes.StartsWith("student:", StringComparison.Ordinal) || !Id<Person>.TryParse(eyes["student:".Length..], null, out var student))
+            throw Problem.Malformed("as", "'as' is 'team' or 'student:' and the student's id.");
+        return await database.Read<Eyes>(async connection =>
+        {
+            var places = await AccessStore.LensStudent(connection, master, student, access.Person.Id);
+            if (!places.Any(place => access.IsLead || place.TaughtByViewer))
+                throw Problem.Unknown("as");
+            await AccessStore.Audit(connection, now, access.Person.Id, "lens-used", JsonSerializer.Serialize(new { student = student.Value }));
+            return new Eyes.OfStudent(student);
+        }, stop);
+    }
+}

@@ -1,0 +1,29 @@
+using Polycline.Data;
+using Polycline.Data.Ledger;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.History;
+
+/// <param name="Changes">The latest first.</param>
+public sealed record HistoryAnswer(IReadOnlyList<HistoryEntry> Changes);
+
+/// <param name="Words">For a sentence that starts with the author's name.</param>
+/// <param name="Mine">The one who asks did it.</param>
+/// <param name="Undone">It was taken back.</param>
+/// <param name="IsUndo">It took something back itself.</param>
+public sealed record HistoryEntry(long Batch, string Author, bool Mine, string Words, Moment At, bool Undone, bool IsUndo);
+
+/// <summary>Reads the latest changes of an edition.</summary>
+public static class ReadHistory
+{
+    private const int Most = 40;
+
+    public static async Task<HistoryAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
+    {
+        if (viewpoint.Eyes is not Eyes.OfTeam)
+            throw Problem.Forbidden("The history is the team's.", "A student never sees it. Look as the team to see it again.");
+        var rows = await database.Read(connection => LedgerStore.History(connection, Scope.Of(access.Edition!.Value), Most), stop);
+        return new([.. rows.Where(row => row.At <= viewpoint.At).Select(row => new HistoryEntry(
+            row.Id, row.AuthorName, row.Author == viewpoint.Who.Id.Value, row.Words, Moment.Of(row.At, access.Zone), row.UndoneBy is not null, row.Undoes is not null))]);
+    }
+}

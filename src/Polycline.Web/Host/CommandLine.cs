@@ -1,0 +1,57 @@
+using Polycline.Data;
+using Polycline.Data.Verify;
+
+namespace Polycline.Web.Host;
+
+/// <summary>What can be asked of Polycline without serving.</summary>
+public static class CommandLine
+{
+    public const string DatabaseVariable = "POLYCLINE_DATABASE";
+    public const string OwnerVariable = "POLYCLINE_OWNER_DATABASE";
+    public const string AddressVariable = "POLYCLINE_ADDRESS";
+
+    /// <summary>Runs one command: <c>serve</c>, <c>migrate</c>, <c>verify</c>, <c>openapi</c>, or one of the profile's.</summary>
+    /// <returns>0 where all is well; 1 where something was found or failed; 2 where the command is unknown.</returns>
+    public static async Task<int> Run(string[] args, IProfile profile)
+    {
+        var command = args.FirstOrDefault() ?? "serve";
+        try
+        {
+            switch (command)
+            {
+                case "serve":
+                    var app = PolyclineHost.Build(new(Needed(DatabaseVariable), Environment.GetEnvironmentVariable(AddressVariable) ?? "http://127.0.0.1:5210"), profile);
+                    await PolyclineHost.Prepare(app);
+                    await app.RunAsync();
+                    return 0;
+                case "migrate":
+                    var applied = await Migrator.Migrate(Needed(OwnerVariable), CancellationToken.None);
+                    Console.WriteLine(applied.Count == 0 ? "The database is up to date." : $"Applied {string.Join(", ", applied)}.");
+                    return 0;
+                case "verify":
+                    var faults = await Verifier.Run(Needed(OwnerVariable), CancellationToken.None);
+                    foreach (var fault in faults)
+                        Console.WriteLine($"{fault.Check}: {fault.Words}");
+                    Console.WriteLine(faults.Count == 0 ? "Everything is as it should be." : $"{faults.Count} faults found.");
+                    return faults.Count == 0 ? 0 : 1;
+                case "openapi":
+                    Console.WriteLine(await PolyclineHost.OpenApi(profile));
+                    return 0;
+                default:
+                    if (profile.Command(command, Environment.GetEnvironmentVariable(OwnerVariable) ?? "", CancellationToken.None) is { } own)
+                        return await own;
+                    await Console.Error.WriteLineAsync($"There is no command '{command}'. There are: serve, migrate, verify, openapi.");
+                    return 2;
+            }
+        }
+        catch (Exception fault) when (fault is InvalidOperationException or Npgsql.NpgsqlException or IOException)
+        {
+            await Console.Error.WriteLineAsync(fault.Message);
+            return 1;
+        }
+    }
+
+    private static string Needed(string variable) => Environment.GetEnvironmentVariable(variable) is { Length: > 0 } value
+        ? value
+        : throw new InvalidOperationException($"{variable} is not set: it says how to reach the database. ./polycline start sets it.");
+}

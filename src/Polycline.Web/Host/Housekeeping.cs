@@ -1,0 +1,27 @@
+using NodaTime;
+using Polycline.Data;
+using Polycline.Data.People;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Host;
+
+/// <summary>Drops, once an hour, what no longer counts. Several instances may do it at once: it is the same to do it twice.</summary>
+public sealed class Housekeeping(Database database, IClock clock, ILogger<Housekeeping> log) : BackgroundService
+{
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        using var timer = new PeriodicTimer(TimeSpan.FromHours(1));
+        do
+        {
+            try
+            {
+                await database.Read(connection => SessionStore.Sweep(connection, clock.GetCurrentInstant()), stoppingToken);
+            }
+            catch (Exception fault) when (Problem.From(fault) is { } problem)
+            {
+                log.LogWarning("Housekeeping waits an hour: {Problem}", problem.Message);
+            }
+        }
+        while (await timer.WaitForNextTickAsync(stoppingToken).AsTask().ContinueWith(tick => tick.IsCompletedSuccessfully && tick.Result, TaskScheduler.Default));
+    }
+}

@@ -1,0 +1,160 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Hosting.Server;
+using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.AspNetCore.OpenApi;
+using Microsoft.OpenApi;
+using NodaTime;
+using Polycline.Core;
+using Polycline.Data;
+using Polycline.Web.Foundation;
+using Polycline.Web.Health;
+using Polycline.Web.History;
+using Polycline.Web.Live;
+using Polycline.Web.Outline;
+using Polycline.Web.Places;
+using Polycline.Web.Ribbon;
+using Polycline.Web.Sections;
+using Polycline.Web.SignIn;
+using Serilog;
+using Serilog.Events;
+
+namespace Polycline.Web.Host;
+
+/// <param name="Database">How the application reaches PostgreSQL.</param>
+/// <param name="Address">Where it listens; port 0 takes a free one.</param>
+public sealed record HostSettings(string Database, string Address);
+
+/// <summary>Puts the application together.</summary>
+public static class PolyclineHost
+{
+    private const long CacheBytes = 256L * 1024 * 1024;
+    private const long LargestRequest = 1024 * 1024;
+    private static readonly TimeSpan Drain = TimeSpan.FromSeconds(30);
+
+    public static WebApplication Build(HostSettings settings, IProfile profile)
+    {
+        // Whatever stands before several instances speaks to loopback; the program's folder holds the front end.
+        var builder = WebApplication.CreateSlimBuilder(new WebApplicationOptions
+        {
+            ApplicationName = typeof(PolyclineHost).Assembly.GetName().Name,
+            ContentRootPath = AppContext.BaseDirectory,
+            EnvironmentName = Environments.Production,
+        });
+        builder.WebHost.UseKestrelHttpsConfiguration();
+        builder.WebHost.UseUrls(settings.Address);
+        builder.WebHost.ConfigureKestrel(kestrel =>
+        {
+            kestrel.AddServerHeader = false;
+            kestrel.Limits.MaxRequestBodySize = LargestRequest;
+        });
+        builder.Services.AddSerilog(log => log
+            .MinimumLevel.Information()
+            .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+            .MinimumLevel.Override("Microsoft.Hosting.Lifetime", LogEventLevel.Warning)
+            .WriteTo.Console(formatProvider: CultureInfo.InvariantCulture, standardErrorFromLevel: LogEventLevel.Verbose));
+        builder.Services.Configure<Microsoft.Extensions.Hosting.HostOptions>(host => host.ShutdownTimeout = Drain);
+        builder.Services.ConfigureHttpJsonOptions(json => Json.With(json.SerializerOptions));
+        builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
+        builder.Services.AddOpenApi("polycline", Describe);
+        builder.Services.AddSignalR();
+        builder.Services.AddSingleton(_ => Database.Open(settings.Database));
+        builder.Services.AddSingleton<SchoolClock>();
+        builder.Services.AddSingleton<IClock>(services => services.GetRequiredService<SchoolClock>());
+        builder.Services.AddSingleton(new CompileCache(CacheBytes));
+        builder.Services.AddSingleton<Compiled>();
+        builder.Services.AddSingleton<CommandRunner>();
+        builder.Services.AddSingleton<LiveConnections>();
+        builder.Services.AddHostedService<Listener>();
+        builder.Services.AddHostedService<Housekeeping>();
+        var app = builder.Build();
+        app.UseMiddleware<SecurityHeaders>();
+        app.UseMiddleware<ProblemMiddleware>();
+        app.UseMiddleware<SameSiteOnly>();
+        app.UseRouting();
+        app.UseMiddleware<AccessMiddleware>();
+        Map(app, profile);
+        RefuseUnruled(app);
+#pragma warning disable ASP0014 // said outright, so that the OpenAPI document knows the endpoints before anything is served
+        app.UseEndpoints(_ => { });
+#pragma warning restore ASP0014
+        return app;
+    }
+
+    /// <summary>What must be known before the first request.</summary>
+    public static Task Prepare(WebApplication app) => app.Services.GetRequiredService<SchoolClock>().Set(CancellationToken.None);
+
+    /// <summary>The address it really listens on.</summary>
+    public static string AddressOf(WebApplication app) =>
+        app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First();
+
+    /// <summary>The OpenAPI document, as the front end's types are made from it.</summary>
+    public static async Task<string> OpenApi(IProfile profile)
+    {
+        await using var app = Build(new("Host=127.0.0.1", "http://127.0.0.1:0"), profile);
+        var document = await app.Services.GetRequiredKeyedService<IOpenApiDocumentProvider>("polycline").GetOpenApiDocumentAsync();
+        return await document.SerializeAsJsonAsync(OpenApiSpecVersion.OpenApi3_1);
+    }
+
+    private static void Map(WebApplication app, IProfile profile)
+    {
+        app.MapHealth();
+        app.MapSignIn();
+        app.MapPlaces();
+        app.MapSections();
+        app.MapOutline();
+        app.MapRibbon();
+        app.MapHistory();
+        app.MapHub<LiveHub>(LiveHub.Route, hub => hub.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.WebSockets)
+            .WithMetadata(new AccessRule(May.SignedIn));
+        profile.MapRoutes(app);
+        app.MapShell(profile);
+    }
+
+    // An endpoint that says nothing of who may call it would be open to all: it does not start.
+    private static void RefuseUnruled(IEndpointRouteBuilder app)
+    {
+        var unruled = app.DataSources.SelectMany(source => source.Endpoints)
+            .OfType<RouteEndpoint>()
+            .Where(endpoint => endpoint.RoutePattern.RawText?.TrimStart('/') is { } path
+                && (path.StartsWith("api/", StringComparison.Ordinal) || path.StartsWith("live", StringComparison.Ordinal) || path.StartsWith("health", StringComparison.Ordinal))
+                && endpoint.Metadata.GetMetadata<AccessRule>() is null)
+            .Select(endpoint => endpoint.RoutePattern.RawText)
+            .ToList();
+        if (unruled.Count > 0)
+            throw new InvalidOperationException($"Nothing says who may call {string.Join(", ", unruled)}.");
+    }
+
+    private static void Describe(OpenApiOptions options)
+    {
+        options.AddDocumentTransformer((document, _, _) =>
+        {
+            document.Info = new() { Title = "Polycline", Version = "1" };
+            document.Servers?.Clear();
+            return Task.CompletedTask;
+        });
+        // Whatever is read can be read through other eyes and at another moment; Viewpoint binds these in one place.
+        options.AddOperationTransformer((operation, context, _) =>
+        {
+            var rule = context.Description.ActionDescriptor.EndpointMetadata.OfType<AccessRule>().FirstOrDefault();
+            if (context.Description.HttpMethod == HttpMethods.Get && rule?.May.HasFlag(May.Anyone) == false)
+                foreach (var name in (string[])["at", "as"])
+                    (operation.Parameters ??= []).Add(new OpenApiParameter { Name = name, In = ParameterLocation.Query, Schema = new OpenApiSchema { Type = JsonSchemaType.String } });
+            return Task.CompletedTask;
+        });
+        // Ids travel as numbers.
+        options.AddSchemaTransformer((schema, context, _) =>
+        {
+            var type = context.JsonTypeInfo.Type;
+            if (type.IsGenericType && type.GetGenericTypeDefinition() == typeof(Id<>))
+            {
+                schema.Type = JsonSchemaType.Integer;
+                schema.Format = "int64";
+                schema.Description = null;
+                schema.Properties?.Clear();
+            }
+            return Task.CompletedTask;
+        });
+        options.CreateSchemaReferenceId = type =>
+            type.Type.IsGenericType && type.Type.GetGenericTypeDefinition() == typeof(Id<>) ? null : OpenApiOptions.CreateDefaultSchemaReferenceId(type);
+    }
+}

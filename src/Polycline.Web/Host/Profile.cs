@@ -1,0 +1,25 @@
+namespace Polycline.Web.Host;
+
+/// <summary>What a start of Polycline brings beside the application itself. The demo brings its school and stand-ins.</summary>
+public interface IProfile
+{
+    /// <summary>As the page is told it: <c>school</c> or <c>demo</c>.</summary>
+    string Name { get; }
+
+    void MapRoutes(IEndpointRouteBuilder routes);
+
+    /// <summary>Commands of the command line that only this profile has; null where it knows none of that name.</summary>
+    Task<int>? Command(string name, string ownerConnection, CancellationToken stop);
+}
+
+/// <summary>An ordinary installation: a school, and nothing simulated.</summary>
+public sealed class SchoolProfile : IProfile
+{
+    public string Name => "school";
+
+    public void MapRoutes(IEndpointRouteBuilder routes)
+    {
+    }
+
+    public Task<int>? Command(string name, string ownerConnection, CancellationToken stop) => null;
+}

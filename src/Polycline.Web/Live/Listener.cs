@@ -1,0 +1,57 @@
+using Microsoft.AspNetCore.SignalR;
+using Npgsql;
+using Polycline.Data;
+using Polycline.Data.Ledger;
+using Polycline.Data.Live;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Live;
+
+/// <summary>
+/// Listens, once an instance, for raised counters and passes them to the browsers that watch. What was told while the
+/// database was away is lost, so after it every browser is told to read again.
+/// </summary>
+public sealed class Listener(Database database, IHubContext<LiveHub> hub, LiveConnections connections, SchoolClock clock, ILogger<Listener> log) : BackgroundService
+{
+    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(5);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        var pause = TimeSpan.FromMilliseconds(100);
+        for (var missed = false; !stoppingToken.IsCancellationRequested; missed = true)
+        {
+            try
+            {
+                await using var connection = await database.Source.OpenConnectionAsync(stoppingToken);
+                connection.Notification += (_, told) => _ = Tell(Raised.FromJson(told.Payload));
+                await using (var listen = new NpgsqlCommand($"LISTEN {LedgerStore.Channel}", connection))
+                    await listen.ExecuteNonQueryAsync(stoppingToken);
+                if (missed)
+                {
+                    await clock.Set(stoppingToken);
+                    await hub.Clients.All.SendAsync("raised", new Raised("*", 0), stoppingToken);
+                }
+                pause = TimeSpan.FromMilliseconds(100);
+                while (!stoppingToken.IsCancellationRequested)
+                    await connection.WaitAsync(stoppingToken);
+            }
+            catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested)
+            {
+                return;
+            }
+            catch (Exception fault) when (Problem.From(fault) is not null || fault is PostgresException)
+            {
+                log.LogWarning("Not listening for changes: {Fault}. Trying again.", fault.Message);
+                await Task.Delay(pause, stoppingToken).ContinueWith(_ => { }, TaskScheduler.Default);
+                pause = pause * 2 < Longest ? pause * 2 : Longest;
+            }
+        }
+    }
+
+    private Task Tell(Raised raised)
+    {
+        if (raised.Scope.StartsWith("person:", StringComparison.Ordinal))
+            connections.End(long.Parse(raised.Scope["person:".Length..], System.Globalization.CultureInfo.InvariantCulture));
+        return hub.Clients.Group(raised.Scope).SendAsync("raised", raised);
+    }
+}

@@ -1,0 +1,48 @@
+using FluentValidation;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Outline;
+
+/// <param name="Title">1 to 200 characters; spaces around it are dropped.</param>
+/// <param name="Version">The version of the item that was read.</param>
+public sealed record RenameItemRequest(Id<Item> Item, string Title, long Version);
+
+/// <summary>Gives an item another title, in every section at once.</summary>
+public sealed class RenameItem : IEditionCommand<RenameItemRequest, EditionPlan>
+{
+    public static string Name => "rename-item";
+
+    public static May May => May.Team;
+
+    public static IValidator<RenameItemRequest> Validator { get; } = new Rules();
+
+    public static async Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, RenameItemRequest request) =>
+        await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
+
+    public static Decision Decide(EditionPlan plan, RenameItemRequest request, Viewpoint viewpoint)
+    {
+        var item = plan.Edition.InReadingOrder().FirstOrDefault(item => item.Id == request.Item) ?? throw Problem.Unknown("item");
+        var title = request.Title.Trim();
+        return item.Title == title
+            ? new($"left {item.Title} as it is", [])
+            : new(
+                $"renamed “{item.Title}” to “{title}”",
+                [Change.Of("item", item.Id, request.Version, new() { ["title"] = item.Title }, new() { ["title"] = title })]);
+    }
+
+    private sealed class Rules : AbstractValidator<RenameItemRequest>
+    {
+        public Rules()
+        {
+            RuleFor(request => request.Title)
+                .Must(title => title.Trim().Length > 0).WithMessage("A title needs at least one letter.")
+                .Must(title => title.Trim().Length <= 200).WithMessage("A title has at most 200 characters.")
+                .Must(title => !title.Any(char.IsControl)).WithMessage("A title is one line of text.");
+        }
+    }
+}

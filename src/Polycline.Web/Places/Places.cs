@@ -1,0 +1,38 @@
+using NodaTime;
+using Polycline.Data;
+using Polycline.Data.People;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Places;
+
+public sealed record PlacesAnswer(string Name, bool IsOffice, IReadOnlyList<CoursePlace> Courses, IReadOnlyList<SectionPlace> Sections, IReadOnlyList<TermPlace> Terms);
+
+/// <param name="Role"><c>lead</c> or <c>co</c>.</param>
+public sealed record CoursePlace(long Edition, string Course, string Title, string State, string Role, int Sections);
+
+public sealed record SectionPlace(long Section, string Name, string? Course, string Term);
+
+public sealed record TermPlace(long Term, string Name, string Dates, string Zone, int Sections);
+
+/// <summary>Where somebody can go: courses they teach, sections they are in, the office's terms.</summary>
+public static class PlacesRoutes
+{
+    public static void MapPlaces(this IEndpointRouteBuilder routes) =>
+        routes.MapGet("/api/places", Handle).WithName("places").For(May.SignedIn);
+
+    public static async Task<PlacesAnswer> Handle(Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
+    {
+        var (courses, sections, terms) = await database.Read(connection => PlacesStore.Of(connection, access.Person.Id, access.IsOffice), stop);
+        return new(
+            access.Person.Name, access.IsOffice,
+            [.. courses.Select(row => new CoursePlace(row.Edition, row.Course, row.Title, row.State, row.Role, row.Sections))],
+            [.. sections.Where(row => Lists(row, viewpoint.At)).Select(row => new SectionPlace(row.Section, row.Name, row.Course, row.TermName))],
+            [.. terms.Select(row => new TermPlace(row.Term, row.Name, $"{Moment.InWords(row.First)} – {Moment.InWords(row.Last)} {row.Last.Year}", row.Zone, row.Sections))]);
+    }
+
+    private static bool Lists(OwnSectionRow row, Instant at)
+    {
+        var today = at.InZone(DateTimeZoneProviders.Tzdb[row.TermZone]).Date;
+        return row.From <= today && today <= row.To;
+    }
+}

@@ -1,0 +1,3 @@
+using Polycline.Web.Host;
+
+return await CommandLine.Run(args, new SchoolProfile());

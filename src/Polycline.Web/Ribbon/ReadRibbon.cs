@@ -1,0 +1,51 @@
+using NodaTime;
+using Polycline.Core.Calendars;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Ribbon;
+
+/// <summary>Places are counted in days from the Monday of the term's first week; noon of the second day is 1.5.</summary>
+/// <param name="Days">How long the strip is: whole weeks.</param>
+/// <param name="From">Where the term begins on it.</param>
+/// <param name="To">Where it ends.</param>
+/// <param name="MomentAt">Where the moment stands; off the strip where it is outside the term.</param>
+public sealed record RibbonAnswer(
+    string Course, string Edition, string Term, int Days, int From, int To,
+    IReadOnlyList<RibbonWeek> Weeks, IReadOnlyList<RibbonClosure> Closures, IReadOnlyList<RibbonDay> ClassDays,
+    Moment Moment, double MomentAt, bool IsNow);
+
+public sealed record RibbonWeek(int At, string Monday, string? Letter);
+
+/// <param name="To">The place after its last day.</param>
+public sealed record RibbonClosure(int From, int To, string Name, string Words);
+
+public sealed record RibbonDay(int At, string Date, string Label);
+
+/// <summary>Reads the term of an edition as the ribbon draws it.</summary>
+public static class ReadRibbon
+{
+    public static async Task<RibbonAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Compiled compiled) =>
+        Of(await compiled.Edition(access), await compiled.Term(access), viewpoint);
+
+    /// <summary>The answer for a term and a moment: a pure function.</summary>
+    public static RibbonAnswer Of(CompiledEdition course, CompiledTerm compiled, Viewpoint viewpoint)
+    {
+        var term = compiled.Term;
+        var origin = compiled.Weeks[0].Monday;
+        var local = term.Local(viewpoint.At);
+        return new(
+            course.Plan.CourseTitle, course.Plan.Edition.Title, term.Name, 7 * compiled.Weeks.Count, Place(term.First), Place(term.Last) + 1,
+            [.. compiled.Weeks.Select(week => new RibbonWeek(Place(week.Monday), Moment.InWords(week.Monday), week.Letter))],
+            [.. term.Calendar.Closures.Where(closure => closure.To >= term.First && closure.From <= term.Last).Select(Strip)],
+            [.. compiled.ClassDays.Select(day => new RibbonDay(Place(day.Date), Moment.InWords(day.Date), day.Label))],
+            Moment.Of(viewpoint.At, term.Zone), Place(local.Date) + (local.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay), viewpoint.IsNow);
+
+        int Place(LocalDate date) => NodaTime.Period.DaysBetween(origin, date);
+
+        RibbonClosure Strip(Closure closure)
+        {
+            var (from, to) = (LocalDate.Max(closure.From, term.First), LocalDate.Min(closure.To, term.Last));
+            return new(Place(from), Place(to) + 1, closure.Name, from == to ? Moment.InWords(from) : $"{Moment.InWords(from)} – {Moment.InWords(to)}");
+        }
+    }
+}

@@ -1,0 +1,21 @@
+using Polycline.Data;
+using Polycline.Data.Sections;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Sections;
+
+/// <summary>A section, as whoever is in it may know of it.</summary>
+public sealed record SectionAnswer(long Section, string Name, string? Course, string Term, string Dates, IReadOnlyList<string> Teachers);
+
+/// <summary>Sections.</summary>
+public static class SectionRoutes
+{
+    public static void MapSections(this IEndpointRouteBuilder routes) =>
+        routes.MapGet("/api/sections/{section:long}", Handle).WithName("section").For(May.SectionTeacher | May.SectionStudent);
+
+    public static async Task<SectionAnswer> Handle(long section, Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
+    {
+        var row = await database.Read(connection => SectionStore.Read(connection, access.Section!.Value), stop) ?? throw Problem.Unknown();
+        return new(row.Id, row.Name, row.Course, row.TermName, $"{Moment.InWords(row.First)} – {Moment.InWords(row.Last)} {row.Last.Year}", row.Teachers);
+    }
+}

@@ -1,0 +1,18 @@
+import type { QueryClient } from '@tanstack/vue-query'
+import type { Router } from 'vue-router'
+import { problemOf } from './api/client'
+
+/** Leads whoever is signed out to the sign-in page, and back again after it. */
+export function leadToSignIn(router: Router, client: () => QueryClient) {
+  return (error: unknown): void => {
+    const here = router.currentRoute.value
+    if (problemOf(error).code !== 'signed-out' || here.name === 'sign-in') return
+    client().clear()
+    void router.push({ name: 'sign-in', query: here.fullPath === '/' ? {} : { next: here.fullPath } })
+  }
+}
+
+/** Where to go after signing in: an address of ours, never another site's. */
+export function nextAfter(next: unknown): string {
+  return typeof next === 'string' && /^\/(?![/\\])/.test(next) ? next : '/'
+}

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, toRef } from 'vue'
+import { api, ask, problemOf } from '../foundation/api/client'
+import { keys } from '../foundation/keys'
+import { useLive } from '../foundation/useLive'
+import { useViewpoint } from '../foundation/useViewpoint'
+import PageHead from './PageHead.vue'
+import ProblemNote from './ProblemNote.vue'
+import TermRibbon from './TermRibbon.vue'
+
+/** What stands around every screen of the team: course, ribbon, and the screens' titles, which are the navigation. */
+const props = defineProps<{ edition: number }>()
+
+const edition = toRef(props, 'edition')
+const viewpoint = useViewpoint()
+const { away } = useLive(edition)
+const ribbon = useQuery({
+  queryKey: computed(() => keys.ribbon(edition.value, viewpoint.key.value)),
+  queryFn: () =>
+    ask(
+      api.GET('/api/editions/{edition}/ribbon', {
+        params: { path: { edition: edition.value }, query: viewpoint.query.value },
+      }),
+    ),
+  // The moment goes on by itself.
+  refetchInterval: 60_000,
+})
+const problem = computed(() => (ribbon.error.value ? problemOf(ribbon.error.value) : null))
+const screens = [{ name: 'outline', title: 'Outline' }]
+</script>
+
+<template>
+  <div class="shell">
+    <PageHead>
+      <router-link :to="{ name: 'places' }" class="course" title="All your courses">
+        <b>{{ ribbon.data.value?.course ?? '' }}</b>
+        <span class="second">{{ ribbon.data.value?.edition }}, {{ ribbon.data.value?.term }}</span>
+      </router-link>
+    </PageHead>
+    <TermRibbon v-if="ribbon.data.value" :ribbon="ribbon.data.value" />
+    <div v-else class="ribbon-place"></div>
+    <nav aria-label="Screens">
+      <router-link
+        v-for="screen in screens"
+        :key="screen.name"
+        :to="{ name: screen.name, query: viewpoint.query.value }"
+      >
+        <h1 v-if="$route.name === screen.name">{{ screen.title }}</h1>
+        <template v-else>{{ screen.title }}</template>
+      </router-link>
+      <span v-if="away" class="away" role="status">
+        No connection to Polycline. What you see may be old; it is read again as soon as it answers.
+      </span>
+    </nav>
+    <main v-if="problem" class="body"><ProblemNote :problem="problem" /></main>
+    <router-view v-else />
+  </div>
+</template>
+
+<style scoped>
+.shell {
+  display: grid;
+  grid-template-rows: auto auto auto 1fr;
+  height: 100dvh;
+  padding: 0 var(--space-8);
+}
+.course {
+  text-decoration: none;
+}
+.course b {
+  font-weight: 650;
+  padding-right: var(--space-3);
+}
+.course:hover b {
+  text-decoration: underline;
+}
+.ribbon-place {
+  height: 82px;
+  border-top: var(--stroke-hair) solid var(--ink);
+}
+nav {
+  display: flex;
+  align-items: baseline;
+  gap: var(--space-7);
+  border-top: var(--stroke-hair) solid var(--hair);
+  padding: var(--space-5) 0 var(--space-4);
+}
+nav a {
+  text-decoration: none;
+}
+nav h1 {
+  font: 600 var(--size-title) / 1.2 var(--face-display);
+}
+.away {
+  margin-left: auto;
+  color: var(--accent);
+  font-size: var(--size-small);
+}
+</style>

@@ -1,0 +1,78 @@
+import { expect, test } from 'vitest'
+import { factsOf, rowsOf } from './outlineRows'
+
+const item = (id: number, kind: string, purpose: string) => ({
+  id,
+  code: `1.0${id}`,
+  kind,
+  purpose,
+  title: `Item ${id}`,
+  published: id !== 2,
+  version: 1,
+})
+const lesson = (id: number, classes: number, optional: boolean, items: ReturnType<typeof item>[]) => ({
+  id,
+  title: `Lesson ${id}`,
+  classes,
+  optional,
+  published: true,
+  items,
+})
+const outline = {
+  edition: 1,
+  version: 7,
+  course: 'Weather Watch',
+  title: 'edition 2026',
+  state: 'current',
+  canChange: true,
+  sections: [],
+  counts: { units: 1, lessons: 2, items: 3, unpublished: 1 },
+  units: [
+    {
+      id: 5,
+      number: 1,
+      title: 'Looking up',
+      published: true,
+      classes: 1,
+      lessons: [
+        lesson(8, 1, false, [item(1, 'page', 'to-read'), item(2, 'task', 'for-marks')]),
+        lesson(9, 0, true, []),
+      ],
+      items: [item(3, 'quiz', 'practice')],
+    },
+  ],
+}
+
+test('rows follow the reading order: lessons with their items, then the items of the unit itself', () => {
+  expect(rowsOf(outline).map((row) => row.key)).toEqual([
+    'unit-5',
+    'lesson-8',
+    'item-1',
+    'item-2',
+    'lesson-9',
+    'item-3',
+  ])
+})
+
+test('what a row is stands in words', () => {
+  expect(rowsOf(outline).map((row) => row.words)).toEqual([
+    '1 class',
+    '1 class',
+    'page, to read',
+    'task, for marks',
+    'no class of its own',
+    'quiz, practice',
+  ])
+})
+
+test('a unit is called optional only where all its lessons are', () => {
+  const [unit] = outline.units
+  if (!unit) throw new Error('the example has a unit')
+  const optional = { ...outline, units: [{ ...unit, lessons: [lesson(9, 2, true, [])], classes: 2 }] }
+  expect(rowsOf(optional)[0]?.words).toBe('2 classes, optional')
+})
+
+test('the title block counts, and says how many are unpublished', () => {
+  expect(factsOf(outline)).toEqual(['1 unit, 2 lessons, 3 items', '1 unpublished'])
+  expect(factsOf({ ...outline, counts: { ...outline.counts, unpublished: 0 } })[1]).toBe('all published')
+})

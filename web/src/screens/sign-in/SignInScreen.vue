@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { type Problem, api, ask, problemOf } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import { isDemo } from '../../foundation/profile'
+import { nextAfter } from '../../foundation/session'
+import WordMark from '../../look/marks/WordMark.vue'
+import ProblemNote from '../../parts/ProblemNote.vue'
+import SignInDrawing from './SignInDrawing.vue'
+
+const route = useRoute()
+const router = useRouter()
+const email = ref('')
+const password = ref('')
+const busy = ref(false)
+const problem = ref<Problem | null>(null)
+const people = useQuery({ queryKey: keys.demoPeople, queryFn: () => ask(api.GET('/api/demo/people')), enabled: isDemo })
+const general = computed(() => (problem.value?.field ? null : problem.value))
+const wrong = (field: string) => (problem.value?.field === field ? [problem.value.title] : [])
+
+async function signIn(): Promise<void> {
+  if (busy.value) return
+  busy.value = true
+  problem.value = null
+  try {
+    await ask(api.POST('/api/sign-in', { body: { email: email.value, password: password.value } }))
+    await router.push(nextAfter(route.query.next))
+  } catch (error) {
+    problem.value = problemOf(error)
+  } finally {
+    busy.value = false
+  }
+}
+
+function signInAs(person: { email: string; password: string }): void {
+  email.value = person.email
+  password.value = person.password
+  void signIn()
+}
+</script>
+
+<template>
+  <main class="page">
+    <div class="columns" :class="{ demo: isDemo }">
+      <section>
+        <p class="cover"><WordMark large /></p>
+        <p class="line">One course, many sections.</p>
+        <form novalidate @submit.prevent="signIn">
+          <h1 class="said-only">Sign in</h1>
+          <p v-if="route.query.next" class="small">Sign in, and you are taken back to where you were.</p>
+          <div>
+            <label class="field-name" for="email">Mail address</label>
+            <v-text-field
+              id="email"
+              v-model="email"
+              type="email"
+              name="email"
+              autocomplete="username"
+              autofocus
+              :error-messages="wrong('email')"
+            />
+          </div>
+          <div>
+            <label class="field-name" for="password">Password</label>
+            <v-text-field
+              id="password"
+              v-model="password"
+              type="password"
+              name="password"
+              autocomplete="current-password"
+              :error-messages="wrong('password')"
+            />
+          </div>
+          <ProblemNote v-if="general" :problem="general" />
+          <v-btn type="submit" class="meant" :disabled="busy">{{ busy ? 'Signing in …' : 'Sign in' }}</v-btn>
+        </form>
+      </section>
+      <section v-if="isDemo" class="people" aria-labelledby="people-title">
+        <h2 id="people-title" class="ruled-head">Fenwater College, a school that is made up</h2>
+        <ul class="ruled">
+          <li v-for="person in people.data.value" :key="person.email">
+            <button type="button" class="person" :disabled="busy" @click="signInAs(person)">
+              <b>{{ person.name }}</b>
+              <span class="second">{{ person.about }}</span>
+            </button>
+          </li>
+        </ul>
+        <p class="small">Press a name to come in as that person.</p>
+      </section>
+    </div>
+    <SignInDrawing class="drawing" />
+  </main>
+</template>
+
+<style scoped>
+.page {
+  display: grid;
+  grid-template-rows: 1fr auto;
+  height: 100dvh;
+  overflow: auto;
+  padding: 0 var(--space-8);
+}
+.columns {
+  display: grid;
+  grid-template-columns: 340px;
+  align-content: start;
+  gap: var(--space-9) 120px;
+  width: min(1040px, 100%);
+  padding-top: var(--space-11);
+  margin: 0 auto;
+}
+.columns.demo {
+  grid-template-columns: 340px 1fr;
+}
+.line {
+  color: var(--ink-2);
+  font-size: var(--size-large);
+  padding-bottom: var(--space-8);
+}
+form {
+  display: grid;
+  gap: var(--space-7);
+  justify-items: stretch;
+}
+form .v-btn {
+  justify-self: start;
+}
+.people {
+  padding-top: var(--space-5);
+}
+h2 {
+  font-size: var(--size-text);
+  color: var(--ink-2);
+}
+.person {
+  display: grid;
+  grid-template-columns: 200px 1fr;
+  width: 100%;
+  padding: var(--space-5) 0;
+}
+.person b {
+  font-weight: 600;
+}
+.person:hover b {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+.people > .small {
+  padding-top: var(--space-5);
+}
+@media (max-width: 860px) {
+  .columns.demo {
+    grid-template-columns: 1fr;
+  }
+  .drawing {
+    display: none;
+  }
+}
+</style>
