@@ -16,6 +16,7 @@ public sealed class Database : IAsyncDisposable
         SqlMapper.AddTypeHandler(new AsIs<Instant>());
         SqlMapper.AddTypeHandler(new AsIs<LocalDate>());
         SqlMapper.AddTypeHandler(new AsIs<LocalDate[]>());
+        SqlMapper.AddTypeHandler(new AsIs<string[]>());
         SqlMapper.AddTypeHandler(new AsIs<IPAddress>());
     }
 

@@ -20,6 +20,9 @@ const states: { state: ItemState; words: string }[] = [
   { state: 'differs', words: 'differs from the course' },
 ]
 
+const signs: Record<string, string> = { ArrowDown: '↓', ArrowUp: '↑', Escape: 'Esc', 'Ctrl+z': 'Ctrl Z' }
+const spoken = (key: string) => signs[key] ?? key
+
 useScreenKeys([{ key: '?', words: 'this list', run: () => (shown.value = !shown.value) }])
 </script>
 
@@ -30,7 +33,7 @@ useScreenKeys([{ key: '?', words: 'this list', run: () => (shown.value = !shown.
       <div class="columns">
         <dl>
           <template v-for="known in keys" :key="known.key">
-            <dt>{{ known.key === ' ' ? 'Space' : known.key }}</dt>
+            <dt>{{ spoken(known.key) }}</dt>
             <dd>{{ known.words }}</dd>
           </template>
         </dl>

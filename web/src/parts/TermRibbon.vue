@@ -105,7 +105,7 @@ svg {
 }
 .cursor {
   position: absolute;
-  top: 0;
+  top: var(--space-8);
   bottom: 0;
   border-left: var(--stroke-strong) solid var(--accent);
 }

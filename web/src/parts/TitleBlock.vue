@@ -31,7 +31,7 @@ useScreenKeys([
 <template>
   <footer class="foot">
     <section v-if="listed" class="history" aria-label="What was changed">
-      <p class="ruled-head small">The last {{ changes.length }} changes, the latest first</p>
+      <p class="ruled-head small">What was changed, the latest first</p>
       <p v-if="changes.length === 0" class="second none">Nothing has been changed since the edition was made.</p>
       <ol class="ruled" tabindex="0">
         <li v-for="change in changes" :key="change.batch" :class="{ undone: change.undone }">
@@ -76,6 +76,7 @@ useScreenKeys([
 
 <style scoped>
 .foot {
+  position: relative;
   display: grid;
   justify-items: end;
 }
@@ -109,6 +110,9 @@ useScreenKeys([
 }
 .history,
 .trouble {
+  position: absolute;
+  bottom: 100%;
+  right: 0;
   width: min(760px, 100%);
   background: var(--sheet);
   border: var(--stroke-hair) solid var(--hair);

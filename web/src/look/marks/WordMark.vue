@@ -14,13 +14,18 @@ defineProps<{ large?: boolean }>()
 
 <style scoped>
 .word-mark {
-  display: inline-flex;
-  align-items: center;
-  gap: var(--space-4);
+  white-space: nowrap;
   font: 600 var(--size-mark) / 1.3 var(--face-display);
 }
+svg {
+  margin-right: var(--space-4);
+  vertical-align: -2px;
+}
+.large svg {
+  margin-right: var(--space-6);
+  vertical-align: -3px;
+}
 .large {
-  gap: var(--space-6);
   font-size: var(--size-cover);
 }
 </style>

@@ -42,7 +42,7 @@ function close(item: number): void {
     <template v-else>
       <p class="follow ruled-head">
         <span class="small">{{
-          outline.sections.length === 0 ? 'No section follows this edition yet' : 'Followed by'
+          outline.sections.length === 0 ? 'No section follows this edition' : 'Followed by'
         }}</span>
         <span v-for="section in outline.sections" :key="section.id">
           <SectionKey :letter="section.letter" :name="section.name" />

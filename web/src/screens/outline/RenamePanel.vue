@@ -76,7 +76,7 @@ async function submit(send: () => Promise<boolean>): Promise<void> {
         </p>
       </template>
     </template>
-    <p v-else class="second">It cannot be changed from here.</p>
+    <p v-else class="second">It can be read here, not changed.</p>
   </form>
 </template>
 
@@ -90,8 +90,12 @@ async function submit(send: () => Promise<boolean>): Promise<void> {
   border-left: var(--stroke-strong) solid var(--ink);
   border-bottom: var(--stroke-hair) solid var(--faint-hair);
 }
-.panel > :deep(.v-input) {
+.panel > :deep(.v-input),
+.panel > :deep(.problem) {
   max-width: 620px;
+}
+.panel > :deep(.problem) {
+  margin-top: var(--space-6);
 }
 .ways {
   display: flex;

@@ -108,7 +108,7 @@ function signInAs(person: { email: string; password: string }): void {
   align-content: start;
   gap: var(--space-9) 120px;
   width: min(1040px, 100%);
-  padding-top: var(--space-11);
+  padding-top: var(--space-10);
   margin: 0 auto;
 }
 .columns.demo {
@@ -117,7 +117,7 @@ function signInAs(person: { email: string; password: string }): void {
 .line {
   color: var(--ink-2);
   font-size: var(--size-large);
-  padding-bottom: var(--space-8);
+  padding: var(--space-3) 0 var(--space-8);
 }
 form {
   display: grid;
