@@ -1,7 +1,8 @@
 # What every command of ./polycline shares: words, installing what is missing, building once.
 # shellcheck shell=bash
 
-STATE="$ROOT/.polycline"
+# Everything that is made or kept stands here, and git ignores it.
+STATE=${POLYCLINE_STATE:-$ROOT/.polycline}
 say() { printf '%s\n' "$*"; }
 fail() {
   printf '\n%s\n' "$1" >&2

@@ -1,0 +1,112 @@
+# ./polycline test: every check and test, on a PostgreSQL of its own that is thrown away after it.
+# shellcheck shell=bash
+
+. "$ROOT/scripts/schema.sh"
+PASSED=0
+FAILED=0
+
+# check NAME COMMAND...: one check, passed or failed; what it says is shown where it fails.
+check() {
+  local name=$1 log
+  shift
+  log="$STATE/test/$(printf '%s' "$name" | tr -c 'a-z0-9\n' '-').log"
+  if "$@" >"$log" 2>&1; then
+    PASSED=$((PASSED + 1))
+    say "ok      $name"
+  else
+    FAILED=$((FAILED + 1))
+    say "FAILED  $name"
+    grep -v '^\s*$' "$log" | tail -40 | sed 's/^/        /'
+  fi
+}
+
+in_web() { (cd "$ROOT/web" && "$@"); }
+
+# The front end's types are those of the application as it was just built.
+types_are_fresh() {
+  local fresh="$STATE/test/openapi.json"
+  dotnet "$ROOT/src/Polycline.Demo/bin/Debug/net10.0/Polycline.Demo.dll" openapi 2>/dev/null >"$fresh"
+  diff -u "$ROOT/web/src/foundation/api/openapi.json" "$fresh" || { say "The OpenAPI document is not fresh: run scripts/types.sh"; return 1; }
+  in_web npx --no-install openapi-typescript "$fresh" -o "$STATE/test/schema.d.ts" >/dev/null
+  diff -u "$ROOT/web/src/foundation/api/schema.d.ts" "$STATE/test/schema.d.ts" || { say "The front end's types are not fresh: run scripts/types.sh"; return 1; }
+}
+
+# What a browser must fetch before anything is drawn: at most 300 kB of script, gzipped.
+script_is_small() {
+  local total=0 file
+  for file in $(grep -o 'assets/[A-Za-z0-9_.-]*\.js' "$ROOT/src/Polycline.Web/wwwroot/index.html" | sort -u); do
+    total=$((total + $(gzip -c "$ROOT/src/Polycline.Web/wwwroot/$file" | wc -c)))
+  done
+  say "$((total / 1000)) kB of script"
+  [ "$total" -gt 0 ] && [ "$total" -le 300000 ]
+}
+
+scripts_are_sound() { for file in "$ROOT/polycline" "$ROOT"/scripts/*.sh "$ROOT/.ci/run"; do bash -n "$file" || return 1; done; }
+
+# dotnet_tests NAME: runs one test project and adds up what it counts.
+dotnet_tests() {
+  local name=$1 log="$STATE/test/$1.log" passed failed
+  local dll="$ROOT/tests/$name.Tests/bin/Debug/net10.0/$name.Tests"
+  local started=$SECONDS
+  "$dll" -noColor "${@:2}" >"$log" 2>&1 || true
+  # "   Core.Tests  Total: 19, Errors: 0, Failed: 0, Skipped: 0, …"
+  local total
+  total=$(sed -n 's/^ *'"$name"'\.Tests  Total: \([0-9]*\).*/\1/p' "$log" | tail -1)
+  failed=$(sed -n 's/^ *'"$name"'\.Tests  Total:.*Errors: \([0-9]*\), Failed: \([0-9]*\).*/\1 \2/p' "$log" | tail -1)
+  failed=${failed:+$((${failed/ / + }))}
+  passed=${failed:+$((total - failed))}
+  if [ -z "$passed" ] || [ -z "$failed" ]; then
+    FAILED=$((FAILED + 1))
+    say "FAILED  $name.Tests did not finish"
+    tail -40 "$log" | sed 's/^/        /'
+    return
+  fi
+  PASSED=$((PASSED + passed))
+  FAILED=$((FAILED + failed))
+  say "$([ "$failed" = 0 ] && printf 'ok    ' || printf 'FAILED')  $name.Tests: $passed passed, $failed failed, $((SECONDS - started)) s"
+  [ "$failed" = 0 ] || grep -v '^\s*$' "$log" | tail -120 | sed 's/^/        /'
+}
+
+# A cluster that is thrown away: nothing is written safely, which makes it quick.
+test_cluster() {
+  install_postgres
+  PGROOT=$(mktemp -d "${TMPDIR:-/tmp}/polycline-test.XXXXXX")
+  [ "$(id -u)" = 0 ] && chown postgres:postgres "$PGROOT"
+  PGPORT=$(free_port)
+  trap 'cluster_stop immediate; rm -rf "$PGROOT"' EXIT
+  cluster_create
+  cluster_start "-c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=300"
+  ensure_roles test-owner test-app CREATEDB
+  export POLYCLINE_TEST_SERVER="Host=127.0.0.1;Port=$PGPORT;Username=polycline_owner;Password=test-owner"
+  export POLYCLINE_TEST_APP="Host=127.0.0.1;Port=$PGPORT;Username=polycline_app;Password=test-app"
+  export POLYCLINE_TEST_ROOT="$ROOT"
+  export POLYCLINE_TEST_PUBLISHED="$STATE/app"
+}
+
+run_tests() {
+  cd "$ROOT"
+  need_toolchain
+  mkdir -p "$STATE/test"
+  install "Chromium" /usr/bin/chromium chromium
+  install "ChromeDriver" /usr/bin/chromedriver chromium-driver
+  test_cluster
+  install_web
+  check "front end: builds" in_web npm run --silent build
+  check "front end: at most 300 kB of script at first" script_is_small
+  check "packages as locked" dotnet restore Polycline.slnx --locked-mode
+  check "builds without a warning" dotnet build Polycline.slnx --no-restore
+  check "published as it is started" build_app
+  check "formatted as agreed, C#" dotnet format whitespace Polycline.slnx --no-restore --verify-no-changes
+  check "formatted as agreed, front end" in_web npm run --silent check:format
+  check "front end: lint" in_web npm run --silent check:lint
+  check "front end: types" in_web npm run --silent check:types
+  check "front end: types made from this application" types_are_fresh
+  check "front end: unit tests" in_web npm run --silent check:unit
+  check "schema as committed" schema_is_committed
+  check "scripts can be read" scripts_are_sound
+  local project
+  for project in ${*:-Core Data Web Browser}; do dotnet_tests "$project"; done
+  say ""
+  say "$PASSED passed, $FAILED failed"
+  [ "$FAILED" = 0 ]
+}

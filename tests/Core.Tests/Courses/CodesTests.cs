@@ -1,0 +1,76 @@
+using System.Collections.Immutable;
+using CsCheck;
+using Polycline.Core.Courses;
+using Polycline.Core.Planning;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Core.Courses;
+
+/// <summary>The computation, chapter 7, and the reach of a change.</summary>
+public sealed class CodesTests
+{
+    private static Item Item(int id, string? code = null) => new(new(id), ItemKind.Page, Purpose.ToRead, $"Item {id}", id % 2 == 0, code);
+
+    private static Edition Of(CodeStyle style, params Unit[] units) => new(new(1), new(1), "edition", EditionState.Current, style, [.. units]);
+
+    private static Unit Unit(int id, Item[] inLesson, params Item[] own) =>
+        new(new(id), $"Unit {id}", true, [new(new(id), "Lesson", 1, false, true, [.. inLesson])], [.. own]);
+
+    private static string Codes(Edition edition)
+    {
+        var codes = Polycline.Core.Courses.Codes.Of(edition);
+        return string.Join(' ', edition.InReadingOrder().Select(item => codes[item.Id]));
+    }
+
+    [Fact]
+    public void Items_are_numbered_within_their_unit_in_reading_order_unpublished_ones_too() =>
+        Codes(Of(CodeStyle.ByUnit, Unit(1, [Item(1), Item(2)], Item(3)), Unit(2, [Item(4)]))).ShouldBe("1.01 1.02 1.03 2.01");
+
+    [Fact]
+    public void Straight_through_they_take_three_digits() =>
+        Codes(Of(CodeStyle.Straight, Unit(1, [Item(1)], Item(2)), Unit(2, [Item(3)]))).ShouldBe("#001 #002 #003");
+
+    [Fact]
+    public void A_given_code_is_kept_and_left_out_by_the_others_wherever_it_is_given() =>
+        Codes(Of(CodeStyle.ByUnit, Unit(1, [Item(1), Item(2, "1.02"), Item(3)], Item(4)), Unit(2, [Item(5, "1.03"), Item(6)]))).ShouldBe("1.01 1.02 1.04 1.05 1.03 2.01");
+
+    [Fact]
+    public void A_unit_of_over_99_items_takes_as_many_digits_as_it_needs()
+    {
+        var edition = Of(CodeStyle.ByUnit, Unit(1, [.. Enumerable.Range(1, 100).Select(n => Item(n))]), Unit(2, [Item(101)]));
+        Codes(edition).ShouldStartWith("1.001 1.002");
+        Codes(edition).ShouldEndWith("1.100 2.01");
+    }
+
+    [Fact]
+    public void No_two_items_share_a_code_and_every_code_has_the_form_of_its_style()
+    {
+        var given = Gen.OneOf(Gen.Const((string?)null), Gen.Int[1, 12].Select(n => (string?)$"1.{n:00}"));
+        Gen.Select(given.Array[0, 20], Gen.Int[0, 20], Gen.Bool).Sample((codes, split, straight) =>
+        {
+            var seen = new HashSet<string>();
+            var items = codes.Select((code, n) => Item(n + 1, code is not null && seen.Add(code) ? code : null)).ToArray();
+            var edition = Of(straight ? CodeStyle.Straight : CodeStyle.ByUnit, Unit(1, [.. items.Take(split)]), Unit(2, [.. items.Skip(split)]));
+            var all = Polycline.Core.Courses.Codes.Of(edition);
+            all.Count.ShouldBe(items.Length);
+            all.Values.Distinct().Count().ShouldBe(items.Length);
+            foreach (var item in items.Where(item => item.Code is null))
+                all[item.Id].ShouldMatch(straight ? @"^#\d{3}$" : @"^[12]\.\d\d$");
+        });
+    }
+
+    [Fact]
+    public void Reach_names_each_field_that_comes_out_differently_and_whom_it_reaches()
+    {
+        var before = Of(CodeStyle.ByUnit, Unit(1, [Item(1), Item(2)]));
+        var after = Of(CodeStyle.ByUnit, Unit(1, [Item(1), Item(2) with { Title = "Another" }]));
+        ImmutableArray<SectionSize> sections = [new("9 Alder", 24), new("9 Birch", 23)];
+        var reach = Reach.Between(before, after, sections);
+        reach.Rows.ShouldBe([new ReachRow(new(2), "1.02", "title", "Item 2", "Another")]);
+        reach.Sentence.ShouldBe("Changes in all 2 sections at once, for 47 students.");
+        Reach.Between(before, after, [sections[0] with { Students = 1 }]).Sentence.ShouldBe("Changes in 9 Alder at once, for 1 student.");
+        Reach.Between(before, after, []).Sentence.ShouldBe("No section follows this edition yet: only the team sees it.");
+        Reach.Between(before, before, sections).Sentence.ShouldBe("Nothing changes for anyone.");
+    }
+}

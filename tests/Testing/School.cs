@@ -1,0 +1,108 @@
+using System.Security.Cryptography;
+using System.Text;
+using Dapper;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.AspNetCore.WebUtilities;
+using NodaTime;
+using Npgsql;
+using Polycline.Data;
+using Polycline.Demo;
+using Polycline.Web.Host;
+
+namespace Polycline.Testing;
+
+/// <summary>Fenwater College in a database of its own, served by as many instances as a test asks for, through the real pipeline.</summary>
+public sealed class School : IAsyncDisposable
+{
+    private readonly List<WebApplication> instances = [];
+
+    private School(TestDatabase database)
+    {
+        Database = database;
+        Owner = Data.Database.Open(database.Owner);
+    }
+
+    public TestDatabase Database { get; }
+
+    /// <summary>The schema's owner, for what a test must see or do beside the application.</summary>
+    public Database Owner { get; }
+
+    /// <summary>Ids by what they are called: <c>person:Imke Osei</c>, <c>section:9 Alder</c>, <c>edition:Weather Watch 2026</c>.</summary>
+    public IReadOnlyDictionary<string, long> Ids { get; private set; } = new Dictionary<string, long>();
+
+    public WebApplication Instance => instances[0];
+
+    public static async Task<School> Open(int instances = 1, IProfile? profile = null)
+    {
+        var school = new School(await TestServer.Clone());
+        for (var n = 0; n < instances; n++)
+            await school.Start(profile ?? new DemoProfile());
+        school.Ids = await school.Sql(async connection => (await connection.QueryAsync<(string Name, long Id)>("""
+            SELECT 'person:' || name, id FROM person
+            UNION ALL SELECT 'section:' || name, id FROM section
+            UNION ALL SELECT 'edition:' || m.title || ' ' || right(e.title, 4), e.id FROM edition e JOIN master m ON m.id = e.master
+            """)).ToDictionary(row => row.Name, row => row.Id));
+        return school;
+    }
+
+    /// <summary>One more instance on the same database.</summary>
+    public async Task<WebApplication> Start(IProfile profile)
+    {
+        var app = PolyclineHost.Build(new(Database.App, "http://127.0.0.1:0"), profile);
+        await PolyclineHost.Prepare(app);
+        await app.StartAsync();
+        instances.Add(app);
+        return app;
+    }
+
+    public Uri Address(int instance = 0) => new(PolyclineHost.AddressOf(instances[instance]));
+
+    /// <summary>A browser that belongs to somebody, signed in; null: to nobody.</summary>
+    public async Task<Caller> As(string? person, int instance = 0)
+    {
+        var caller = new Caller(Address(instance));
+        if (person is not null)
+            caller.Session = await Session(person);
+        return caller;
+    }
+
+    /// <summary>The token of a new session.</summary>
+    public async Task<string> Session(string person)
+    {
+        var token = WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(32));
+        var hash = SHA256.HashData(Encoding.ASCII.GetBytes(token));
+        var now = Clock.GetCurrentInstant();
+        await Sql(connection => connection.ExecuteAsync(
+            "INSERT INTO session (token_hash, person, started_at, expires_at) VALUES (@hash, @person, @now, @until)",
+            new { hash, person = Ids["person:" + person], now, until = now + Duration.FromDays(1) }));
+        return token;
+    }
+
+    public IClock Clock => Instance.Services.GetRequiredService<IClock>();
+
+    public long WeatherWatch => Ids["edition:Weather Watch 2026"];
+
+    public Task<T> Sql<T>(Func<NpgsqlConnection, Task<T>> ask) => Owner.Read(ask, CancellationToken.None);
+
+    /// <summary>How many rows each table has: two counts that are equal show that nothing was written between them.</summary>
+    public Task<string> RowCounts(params string[] except) => Sql(async connection =>
+    {
+        var tables = await connection.QueryAsync<string>("SELECT tablename FROM pg_tables WHERE schemaname = 'public' ORDER BY 1");
+        var counts = new StringBuilder();
+        foreach (var table in tables.Except(except))
+            counts.Append(table).Append(' ').Append(await connection.ExecuteScalarAsync<string>($"SELECT count(*) || ' ' || coalesce(md5(string_agg(t::text, ',' ORDER BY t::text)), '') FROM {table} t")).Append('\n');
+        return counts.ToString();
+    });
+
+    public async ValueTask DisposeAsync()
+    {
+        foreach (var instance in instances)
+        {
+            await instance.StopAsync();
+            await instance.DisposeAsync();
+        }
+        await Owner.DisposeAsync();
+        await Database.DisposeAsync();
+    }
+}
