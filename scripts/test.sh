@@ -67,15 +67,16 @@ dotnet_tests() {
   [ "$failed" = 0 ] || grep -v '^\s*$' "$log" | tail -120 | sed 's/^/        /'
 }
 
-# A cluster that is thrown away: nothing is written safely, which makes it quick.
+# A cluster that is thrown away. OPTIONS: how safely it writes; a test's need not survive anything, which makes it quick.
 test_cluster() {
+  local options=${1:--c fsync=off -c synchronous_commit=off -c full_page_writes=off}
   install_postgres
   PGROOT=$(mktemp -d "${TMPDIR:-/tmp}/polycline-test.XXXXXX")
   [ "$(id -u)" = 0 ] && chown postgres:postgres "$PGROOT"
   PGPORT=$(free_port)
   trap 'cluster_stop immediate; rm -rf "$PGROOT"' EXIT
   cluster_create
-  cluster_start "-c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=300"
+  cluster_start "$options -c max_connections=300"
   ensure_roles test-owner test-app CREATEDB
   export POLYCLINE_TEST_SERVER="Host=127.0.0.1;Port=$PGPORT;Username=polycline_owner;Password=test-owner"
   export POLYCLINE_TEST_APP="Host=127.0.0.1;Port=$PGPORT;Username=polycline_app;Password=test-app"

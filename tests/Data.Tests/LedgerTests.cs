@@ -79,7 +79,13 @@ public sealed class LedgerTests : IAsyncLifetime
         var unit = await Ask(connection => connection.ExecuteScalarAsync<long>("SELECT min(id) FROM unit WHERE edition = @edition", new { edition }));
         var made = await Apply(new Change("item", [], null, new()
         {
-            ["edition"] = edition, ["unit"] = unit, ["lineage"] = Guid.NewGuid(), ["rank"] = "zz", ["kind"] = "page", ["purpose"] = "to-read", ["title"] = "Added",
+            ["edition"] = edition,
+            ["unit"] = unit,
+            ["lineage"] = Guid.NewGuid(),
+            ["rank"] = "zz",
+            ["kind"] = "page",
+            ["purpose"] = "to-read",
+            ["title"] = "Added",
         }, null));
         var removed = await Apply(await Inverse(made.Id));
         (await Ask(connection => connection.ExecuteScalarAsync<bool>("SELECT removed_at IS NOT NULL FROM item WHERE title = 'Added'"))).ShouldBeTrue();

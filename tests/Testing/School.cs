@@ -33,9 +33,10 @@ public sealed class School : IAsyncDisposable
 
     public WebApplication Instance => instances[0];
 
-    public static async Task<School> Open(int instances = 1, IProfile? profile = null)
+    /// <param name="database">One that holds the demo school; null: a clone of its own.</param>
+    public static async Task<School> Open(int instances = 1, IProfile? profile = null, TestDatabase? database = null)
     {
-        var school = new School(await TestServer.Clone());
+        var school = new School(database ?? await TestServer.Clone());
         for (var n = 0; n < instances; n++)
             await school.Start(profile ?? new DemoProfile());
         school.Ids = await school.Sql(async connection => (await connection.QueryAsync<(string Name, long Id)>("""

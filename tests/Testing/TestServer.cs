@@ -32,7 +32,7 @@ public static class TestServer
         var name = Fresh();
         await using var connection = await Connect(Of(Owner, "postgres"));
         await Run(connection, $"CREATE DATABASE {name} TEMPLATE {from}");
-        return new(name, Of(Owner, name), Of(App, name));
+        return new(name, Of(Owner, name), Of(App, name), () => Drop(name));
     }
 
     /// <summary>An empty database, without a schema.</summary>
@@ -41,10 +41,10 @@ public static class TestServer
         var name = Fresh();
         await using var connection = await Connect(Of(Owner, "postgres"));
         await Run(connection, $"CREATE DATABASE {name}");
-        return new(name, Of(Owner, name), Of(App, name));
+        return new(name, Of(Owner, name), Of(App, name), () => Drop(name));
     }
 
-    internal static async Task Drop(string name)
+    private static async Task Drop(string name)
     {
         await using var connection = await Connect(Of(Owner, "postgres"));
         await Run(connection, $"DROP DATABASE IF EXISTS {name} WITH (FORCE)");
@@ -110,14 +110,15 @@ public static class TestServer
         ?? throw new InvalidOperationException($"{variable} is not set. Run the tests with ./polycline test, which starts a PostgreSQL of their own.");
 }
 
-/// <summary>A database of one test class.</summary>
+/// <summary>A database of one test.</summary>
 /// <param name="Owner">A connection string of the role that owns the schema.</param>
 /// <param name="App">A connection string of the application's role.</param>
-public sealed record TestDatabase(string Name, string Owner, string App) : IAsyncDisposable
+/// <param name="Drop">Throws it away.</param>
+public sealed record TestDatabase(string Name, string Owner, string App, Func<Task> Drop) : IAsyncDisposable
 {
     public async ValueTask DisposeAsync()
     {
         NpgsqlConnection.ClearAllPools();
-        await TestServer.Drop(Name);
+        await Drop();
     }
 }

@@ -8,8 +8,9 @@ const PAUSES = [0, 500, 1000, 2000, 5000]
 /**
  * Watches an edition: when somebody changes it, whatever is shown of it is read anew through the ordinary reads. The
  * server sends counters, never content.
+ * @param mayRead Whether the edition is there for whoever looks; before that nothing is asked.
  */
-export function useLive(edition: Ref<number>) {
+export function useLive(edition: Ref<number>, mayRead: Ref<boolean>) {
   const client = useQueryClient()
   const away = ref(false)
   let watched: number | null = null
@@ -30,9 +31,9 @@ export function useLive(edition: Ref<number>) {
   }
 
   async function connect(attempt: number): Promise<void> {
-    if (stopped) return
+    if (stopped || !mayRead.value) return
     try {
-      await connection.start()
+      if (connection.state === HubConnectionState.Disconnected) await connection.start()
       await watchEdition()
       away.value = false
       readAnew()
@@ -57,11 +58,17 @@ export function useLive(edition: Ref<number>) {
   connection.onclose(() => {
     if (!stopped) void connect(1)
   })
-  watch(edition, () => void watchEdition())
+  watch(edition, () => void watchEdition().catch(() => undefined))
   onScopeDispose(() => {
     stopped = true
     void connection.stop()
   })
-  void connect(0)
+  watch(
+    mayRead,
+    (may) => {
+      if (may && connection.state === HubConnectionState.Disconnected) void connect(0)
+    },
+    { immediate: true },
+  )
   return { away }
 }

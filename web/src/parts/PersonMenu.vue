@@ -26,16 +26,18 @@ async function leave(everywhere: boolean): Promise<void> {
     <template #activator="{ props: opener }">
       <button v-bind="opener" type="button" class="who word-button">{{ name }}</button>
     </template>
-    <ul class="sheet" role="menu" aria-label="You">
-      <li role="none">
-        <button role="menuitem" type="button" @click="turnOver">
-          {{ paper === 'day' ? 'Night paper' : 'Day paper' }}
-        </button>
-      </li>
-      <li role="none"><button role="menuitem" type="button" @click="keysShown = true">Keys and marks</button></li>
-      <li role="none"><button role="menuitem" type="button" @click="leave(false)">Sign out</button></li>
-      <li role="none"><button role="menuitem" type="button" @click="leave(true)">Sign out everywhere</button></li>
-    </ul>
+    <nav class="sheet" aria-label="You">
+      <ul role="menu">
+        <li role="none">
+          <button role="menuitem" type="button" @click="turnOver">
+            {{ paper === 'day' ? 'Night paper' : 'Day paper' }}
+          </button>
+        </li>
+        <li role="none"><button role="menuitem" type="button" @click="keysShown = true">Keys and marks</button></li>
+        <li role="none"><button role="menuitem" type="button" @click="leave(false)">Sign out</button></li>
+        <li role="none"><button role="menuitem" type="button" @click="leave(true)">Sign out everywhere</button></li>
+      </ul>
+    </nav>
   </v-menu>
   <KeysSheet v-model="keysShown" />
 </template>

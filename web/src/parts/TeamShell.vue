@@ -14,7 +14,6 @@ const props = defineProps<{ edition: number }>()
 
 const edition = toRef(props, 'edition')
 const viewpoint = useViewpoint()
-const { away } = useLive(edition)
 const ribbon = useQuery({
   queryKey: computed(() => keys.ribbon(edition.value, viewpoint.key.value)),
   queryFn: () =>
@@ -26,6 +25,10 @@ const ribbon = useQuery({
   // The moment goes on by itself.
   refetchInterval: 60_000,
 })
+const { away } = useLive(
+  edition,
+  computed(() => ribbon.isSuccess.value),
+)
 const problem = computed(() => (ribbon.error.value ? problemOf(ribbon.error.value) : null))
 const screens = [{ name: 'outline', title: 'Outline' }]
 </script>

@@ -18,7 +18,7 @@ const inWords = computed(
 </script>
 
 <template>
-  <div class="ribbon">
+  <section class="ribbon" aria-label="The term and the moment">
     <div class="strip" role="img" :aria-label="inWords">
       <svg width="100%" height="54" aria-hidden="true">
         <defs>
@@ -67,7 +67,7 @@ const inWords = computed(
     </p>
     <p v-else class="moment outside">{{ sentence }}, outside this term</p>
     <p class="lens"><span class="small">seen as</span><b>the team</b></p>
-  </div>
+  </section>
 </template>
 
 <style scoped>

@@ -55,7 +55,8 @@ const word = computed(() => words[props.state])
     </template>
     <circle v-else-if="state === 'unpublished'" cx="6" cy="6" r="4.5" stroke-dasharray="2 2.2" />
     <template v-else-if="state === 'not-needed'">
-      <circle cx="6" cy="6" r="4.5" /><path d="M1 11L11 1" />
+      <circle cx="6" cy="6" r="4.5" />
+      <path d="M1 11L11 1" />
     </template>
     <path v-else d="M1.5 10.5h9L6 1.5z" />
   </svg>

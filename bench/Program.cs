@@ -1,0 +1,49 @@
+using Dapper;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.Extensions.Logging;
+using Polycline.Bench;
+using Polycline.Data;
+using Polycline.Demo.School;
+using Polycline.Testing;
+using Polycline.Web.Foundation;
+using Polycline.Web.Host;
+
+// The two denominators for requests, and what the application makes of them.
+const string Bare = "a bare endpoint";
+const string OneRow = "one primary-key query";
+
+await using var school = await School.Open();
+var session = await school.Session(DemoPeople.Lead);
+await using var database = Database.Open(school.Database.App);
+await using var plain = Plain();
+await plain.StartAsync();
+var at = new Uri(PolyclineHost.AddressOf(plain));
+string[] signedIn = [$"Cookie: {SessionCookie.Name}={session}"];
+
+var measured = await Interleaved.Run(
+[
+    new(Bare, () => Load.Run(new(at, "/bare"))),
+    new(OneRow, () => Load.Run(new(at, "/one-row"))),
+    new("health/ready", () => Load.Run(new(school.Address(), "/health/ready"))),
+    new("ribbon, from the cache", () => Load.Run(new(school.Address(), $"/api/editions/{school.WeatherWatch}/ribbon"), signedIn)),
+    new("outline of 110 items, from the cache", () => Load.Run(new(school.Address(), $"/api/editions/{school.WeatherWatch}/outline"), signedIn)),
+    new("places", () => Load.Run(new(school.Address(), "/api/places"), signedIn)),
+]);
+Interleaved.Print("requests", measured, [Bare, OneRow]);
+
+// ASP.NET Core and Dapper with nothing of ours between.
+WebApplication Plain()
+{
+    var builder = WebApplication.CreateSlimBuilder();
+    builder.Logging.ClearProviders();
+    builder.WebHost.UseUrls("http://127.0.0.1:0");
+    var app = builder.Build();
+    app.MapGet("/bare", () => "ok");
+    app.MapGet("/one-row", async () =>
+    {
+        await using var connection = await database.Source.OpenConnectionAsync();
+        return await connection.QuerySingleAsync<string>("SELECT title FROM item WHERE id = @id", new { id = 1L });
+    });
+    return app;
+}

@@ -1,0 +1,441 @@
+CREATE FUNCTION public.refuse_resting() RETURNS trigger
+    LANGUAGE plpgsql
+    AS $$
+BEGIN
+  IF EXISTS (SELECT 1 FROM edition WHERE id = coalesce(NEW.edition, OLD.edition) AND state = 'resting') THEN
+    RAISE EXCEPTION 'edition % is at rest', coalesce(NEW.edition, OLD.edition) USING ERRCODE = 'PC001';
+  END IF;
+  RETURN NEW;
+END $$;
+CREATE TABLE public.adjustment (
+    section bigint NOT NULL,
+    target uuid NOT NULL,
+    field text NOT NULL,
+    value jsonb,
+    version bigint DEFAULT 1 NOT NULL
+);
+CREATE TABLE public.audit (
+    id bigint NOT NULL,
+    at timestamp with time zone NOT NULL,
+    who bigint,
+    what text NOT NULL,
+    about jsonb DEFAULT '{}'::jsonb NOT NULL
+);
+ALTER TABLE public.audit ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.audit_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.batch (
+    id bigint NOT NULL,
+    scope_kind text NOT NULL,
+    scope bigint NOT NULL,
+    version bigint NOT NULL,
+    command text NOT NULL,
+    words text NOT NULL,
+    author bigint NOT NULL,
+    at timestamp with time zone NOT NULL,
+    undoes bigint,
+    CONSTRAINT batch_scope_kind_check CHECK ((scope_kind = ANY (ARRAY['edition'::text, 'section'::text, 'term'::text, 'enrolment'::text])))
+);
+ALTER TABLE public.batch ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.batch_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.change (
+    batch bigint NOT NULL,
+    n integer NOT NULL,
+    tbl text NOT NULL,
+    key jsonb NOT NULL,
+    before jsonb,
+    after jsonb,
+    CONSTRAINT change_check CHECK (((before IS NOT NULL) OR (after IS NOT NULL)))
+);
+CREATE TABLE public.edition (
+    id bigint NOT NULL,
+    master bigint NOT NULL,
+    ordinal integer NOT NULL,
+    title text NOT NULL,
+    term bigint NOT NULL,
+    basis text DEFAULT 'meetings'::text NOT NULL,
+    min_start integer DEFAULT 10 NOT NULL,
+    codes text DEFAULT 'by-unit'::text NOT NULL,
+    before text DEFAULT 'listed'::text NOT NULL,
+    state text DEFAULT 'draft'::text NOT NULL,
+    version bigint DEFAULT 1 NOT NULL,
+    CONSTRAINT edition_basis_check CHECK ((basis = ANY (ARRAY['meetings'::text, 'minutes'::text]))),
+    CONSTRAINT edition_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
+    CONSTRAINT edition_codes_check CHECK ((codes = ANY (ARRAY['by-unit'::text, 'straight'::text]))),
+    CONSTRAINT edition_min_start_check CHECK ((min_start >= 0)),
+    CONSTRAINT edition_ordinal_check CHECK ((ordinal >= 1)),
+    CONSTRAINT edition_state_check CHECK ((state = ANY (ARRAY['draft'::text, 'current'::text, 'resting'::text]))),
+    CONSTRAINT edition_title_check CHECK ((title <> ''::text))
+);
+ALTER TABLE public.edition ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.edition_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.enrolment (
+    id bigint NOT NULL,
+    section bigint NOT NULL,
+    person bigint NOT NULL,
+    period daterange NOT NULL,
+    version bigint DEFAULT 1 NOT NULL,
+    CONSTRAINT enrolment_period_check CHECK ((NOT isempty(period)))
+);
+ALTER TABLE public.enrolment ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.enrolment_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.item (
+    id bigint NOT NULL,
+    edition bigint NOT NULL,
+    unit bigint NOT NULL,
+    lesson bigint,
+    lineage uuid NOT NULL,
+    rank text NOT NULL COLLATE pg_catalog."C",
+    kind text NOT NULL,
+    purpose text NOT NULL,
+    title text NOT NULL,
+    published boolean DEFAULT false NOT NULL,
+    code text,
+    removed_at timestamp with time zone,
+    version bigint DEFAULT 1 NOT NULL,
+    CONSTRAINT item_code_check CHECK ((code <> ''::text)),
+    CONSTRAINT item_kind_check CHECK ((kind = ANY (ARRAY['page'::text, 'link'::text, 'handout'::text, 'task'::text, 'quiz'::text, 'choice'::text, 'discussion'::text]))),
+    CONSTRAINT item_purpose_check CHECK ((purpose = ANY (ARRAY['to-read'::text, 'practice'::text, 'for-marks'::text]))),
+    CONSTRAINT item_title_check CHECK (((title <> ''::text) AND (length(title) <= 200)))
+);
+ALTER TABLE public.item ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.item_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.known_address (
+    person bigint NOT NULL,
+    address inet NOT NULL,
+    last_at timestamp with time zone NOT NULL
+);
+CREATE TABLE public.lesson (
+    id bigint NOT NULL,
+    edition bigint NOT NULL,
+    unit bigint NOT NULL,
+    lineage uuid NOT NULL,
+    rank text NOT NULL COLLATE pg_catalog."C",
+    title text NOT NULL,
+    length integer NOT NULL,
+    min_length integer,
+    optional boolean DEFAULT false NOT NULL,
+    published boolean DEFAULT false NOT NULL,
+    removed_at timestamp with time zone,
+    version bigint DEFAULT 1 NOT NULL,
+    CONSTRAINT lesson_check CHECK (((min_length >= 0) AND (min_length <= length))),
+    CONSTRAINT lesson_length_check CHECK ((length >= 0)),
+    CONSTRAINT lesson_title_check CHECK ((title <> ''::text))
+);
+ALTER TABLE public.lesson ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.lesson_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.master (
+    id bigint NOT NULL,
+    title text NOT NULL,
+    words jsonb DEFAULT '{}'::jsonb NOT NULL,
+    CONSTRAINT master_title_check CHECK ((title <> ''::text))
+);
+ALTER TABLE public.master ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.master_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.master_member (
+    master bigint NOT NULL,
+    person bigint NOT NULL,
+    role text NOT NULL,
+    CONSTRAINT master_member_role_check CHECK ((role = ANY (ARRAY['lead'::text, 'co'::text])))
+);
+CREATE TABLE public.person (
+    id bigint NOT NULL,
+    name text NOT NULL,
+    email public.citext NOT NULL,
+    password_hash text NOT NULL,
+    office boolean DEFAULT false NOT NULL,
+    removed_at timestamp with time zone,
+    CONSTRAINT person_name_check CHECK ((name <> ''::text))
+);
+ALTER TABLE public.person ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.person_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.request (
+    person bigint NOT NULL,
+    key uuid NOT NULL,
+    asked bytea NOT NULL,
+    status integer,
+    answer jsonb,
+    at timestamp with time zone NOT NULL
+);
+CREATE TABLE public.section (
+    id bigint NOT NULL,
+    name text NOT NULL,
+    letter text NOT NULL,
+    term bigint NOT NULL,
+    edition bigint,
+    version bigint DEFAULT 1 NOT NULL,
+    CONSTRAINT section_letter_check CHECK ((letter ~ '^[A-Z]$'::text)),
+    CONSTRAINT section_name_check CHECK ((name <> ''::text))
+);
+ALTER TABLE public.section ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.section_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.section_teacher (
+    section bigint NOT NULL,
+    person bigint NOT NULL
+);
+CREATE TABLE public.session (
+    token_hash bytea NOT NULL,
+    person bigint NOT NULL,
+    started_at timestamp with time zone NOT NULL,
+    expires_at timestamp with time zone NOT NULL,
+    CONSTRAINT session_token_hash_check CHECK ((length(token_hash) = 32))
+);
+CREATE TABLE public.setting (
+    key text NOT NULL,
+    value text NOT NULL
+);
+CREATE TABLE public.sign_in_try (
+    id bigint NOT NULL,
+    account public.citext NOT NULL,
+    address inet NOT NULL,
+    at timestamp with time zone NOT NULL
+);
+ALTER TABLE public.sign_in_try ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.sign_in_try_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.term (
+    id bigint NOT NULL,
+    name text NOT NULL,
+    zone text NOT NULL,
+    first date NOT NULL,
+    last date NOT NULL,
+    calendar jsonb NOT NULL,
+    version bigint DEFAULT 1 NOT NULL,
+    CONSTRAINT term_check CHECK ((first <= last))
+);
+ALTER TABLE public.term ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.term_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.unit (
+    id bigint NOT NULL,
+    edition bigint NOT NULL,
+    lineage uuid NOT NULL,
+    rank text NOT NULL COLLATE pg_catalog."C",
+    title text NOT NULL,
+    published boolean DEFAULT false NOT NULL,
+    removed_at timestamp with time zone,
+    version bigint DEFAULT 1 NOT NULL,
+    CONSTRAINT unit_title_check CHECK ((title <> ''::text))
+);
+ALTER TABLE public.unit ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.unit_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+ALTER TABLE ONLY public.adjustment
+    ADD CONSTRAINT adjustment_pkey PRIMARY KEY (section, target, field);
+ALTER TABLE ONLY public.audit
+    ADD CONSTRAINT audit_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.batch
+    ADD CONSTRAINT batch_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.batch
+    ADD CONSTRAINT batch_scope_kind_scope_version_key UNIQUE (scope_kind, scope, version);
+ALTER TABLE ONLY public.batch
+    ADD CONSTRAINT batch_undoes_key UNIQUE (undoes);
+ALTER TABLE ONLY public.change
+    ADD CONSTRAINT change_pkey PRIMARY KEY (batch, n);
+ALTER TABLE ONLY public.edition
+    ADD CONSTRAINT edition_master_ordinal_key UNIQUE (master, ordinal);
+ALTER TABLE ONLY public.edition
+    ADD CONSTRAINT edition_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.enrolment
+    ADD CONSTRAINT enrolment_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.enrolment
+    ADD CONSTRAINT enrolment_section_person_period_excl EXCLUDE USING gist (section WITH =, person WITH =, period WITH &&);
+ALTER TABLE ONLY public.item
+    ADD CONSTRAINT item_edition_lineage_key UNIQUE (edition, lineage);
+ALTER TABLE ONLY public.item
+    ADD CONSTRAINT item_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.known_address
+    ADD CONSTRAINT known_address_pkey PRIMARY KEY (person, address);
+ALTER TABLE ONLY public.lesson
+    ADD CONSTRAINT lesson_edition_lineage_key UNIQUE (edition, lineage);
+ALTER TABLE ONLY public.lesson
+    ADD CONSTRAINT lesson_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.lesson
+    ADD CONSTRAINT lesson_unit_id_key UNIQUE (unit, id);
+ALTER TABLE ONLY public.master_member
+    ADD CONSTRAINT master_member_pkey PRIMARY KEY (master, person);
+ALTER TABLE ONLY public.master
+    ADD CONSTRAINT master_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.person
+    ADD CONSTRAINT person_email_key UNIQUE (email);
+ALTER TABLE ONLY public.person
+    ADD CONSTRAINT person_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.request
+    ADD CONSTRAINT request_pkey PRIMARY KEY (person, key);
+ALTER TABLE ONLY public.section
+    ADD CONSTRAINT section_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.section_teacher
+    ADD CONSTRAINT section_teacher_pkey PRIMARY KEY (section, person);
+ALTER TABLE ONLY public.section
+    ADD CONSTRAINT section_term_name_key UNIQUE (term, name);
+ALTER TABLE ONLY public.session
+    ADD CONSTRAINT session_pkey PRIMARY KEY (token_hash);
+ALTER TABLE ONLY public.setting
+    ADD CONSTRAINT setting_pkey PRIMARY KEY (key);
+ALTER TABLE ONLY public.sign_in_try
+    ADD CONSTRAINT sign_in_try_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.term
+    ADD CONSTRAINT term_name_key UNIQUE (name);
+ALTER TABLE ONLY public.term
+    ADD CONSTRAINT term_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.unit
+    ADD CONSTRAINT unit_edition_id_key UNIQUE (edition, id);
+ALTER TABLE ONLY public.unit
+    ADD CONSTRAINT unit_edition_lineage_key UNIQUE (edition, lineage);
+ALTER TABLE ONLY public.unit
+    ADD CONSTRAINT unit_pkey PRIMARY KEY (id);
+CREATE INDEX change_row ON public.change USING btree (tbl, key);
+CREATE UNIQUE INDEX edition_one_current ON public.edition USING btree (master) WHERE (state = 'current'::text);
+CREATE INDEX enrolment_person ON public.enrolment USING btree (person);
+CREATE INDEX item_edition ON public.item USING btree (edition);
+CREATE INDEX lesson_edition ON public.lesson USING btree (edition);
+CREATE INDEX master_member_person ON public.master_member USING btree (person);
+CREATE INDEX request_at ON public.request USING btree (at);
+CREATE INDEX section_edition ON public.section USING btree (edition);
+CREATE INDEX section_teacher_person ON public.section_teacher USING btree (person);
+CREATE INDEX session_person ON public.session USING btree (person);
+CREATE INDEX sign_in_try_account ON public.sign_in_try USING btree (account, at);
+CREATE INDEX sign_in_try_address ON public.sign_in_try USING btree (address, at);
+CREATE TRIGGER item_at_rest BEFORE INSERT OR UPDATE ON public.item FOR EACH ROW EXECUTE FUNCTION public.refuse_resting();
+CREATE TRIGGER lesson_at_rest BEFORE INSERT OR UPDATE ON public.lesson FOR EACH ROW EXECUTE FUNCTION public.refuse_resting();
+CREATE TRIGGER unit_at_rest BEFORE INSERT OR UPDATE ON public.unit FOR EACH ROW EXECUTE FUNCTION public.refuse_resting();
+ALTER TABLE ONLY public.adjustment
+    ADD CONSTRAINT adjustment_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+ALTER TABLE ONLY public.audit
+    ADD CONSTRAINT audit_who_fkey FOREIGN KEY (who) REFERENCES public.person(id);
+ALTER TABLE ONLY public.batch
+    ADD CONSTRAINT batch_author_fkey FOREIGN KEY (author) REFERENCES public.person(id);
+ALTER TABLE ONLY public.batch
+    ADD CONSTRAINT batch_undoes_fkey FOREIGN KEY (undoes) REFERENCES public.batch(id);
+ALTER TABLE ONLY public.change
+    ADD CONSTRAINT change_batch_fkey FOREIGN KEY (batch) REFERENCES public.batch(id);
+ALTER TABLE ONLY public.edition
+    ADD CONSTRAINT edition_master_fkey FOREIGN KEY (master) REFERENCES public.master(id);
+ALTER TABLE ONLY public.edition
+    ADD CONSTRAINT edition_term_fkey FOREIGN KEY (term) REFERENCES public.term(id);
+ALTER TABLE ONLY public.enrolment
+    ADD CONSTRAINT enrolment_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.enrolment
+    ADD CONSTRAINT enrolment_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+ALTER TABLE ONLY public.item
+    ADD CONSTRAINT item_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
+ALTER TABLE ONLY public.item
+    ADD CONSTRAINT item_edition_unit_fkey FOREIGN KEY (edition, unit) REFERENCES public.unit(edition, id);
+ALTER TABLE ONLY public.item
+    ADD CONSTRAINT item_unit_lesson_fkey FOREIGN KEY (unit, lesson) REFERENCES public.lesson(unit, id);
+ALTER TABLE ONLY public.known_address
+    ADD CONSTRAINT known_address_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.lesson
+    ADD CONSTRAINT lesson_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
+ALTER TABLE ONLY public.lesson
+    ADD CONSTRAINT lesson_edition_unit_fkey FOREIGN KEY (edition, unit) REFERENCES public.unit(edition, id);
+ALTER TABLE ONLY public.master_member
+    ADD CONSTRAINT master_member_master_fkey FOREIGN KEY (master) REFERENCES public.master(id);
+ALTER TABLE ONLY public.master_member
+    ADD CONSTRAINT master_member_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.request
+    ADD CONSTRAINT request_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.section
+    ADD CONSTRAINT section_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
+ALTER TABLE ONLY public.section_teacher
+    ADD CONSTRAINT section_teacher_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.section_teacher
+    ADD CONSTRAINT section_teacher_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+ALTER TABLE ONLY public.section
+    ADD CONSTRAINT section_term_fkey FOREIGN KEY (term) REFERENCES public.term(id);
+ALTER TABLE ONLY public.session
+    ADD CONSTRAINT session_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.unit
+    ADD CONSTRAINT unit_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.adjustment TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.audit TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.batch TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.change TO polycline_app;
+GRANT SELECT ON TABLE public.edition TO polycline_app;
+GRANT UPDATE(version) ON TABLE public.edition TO polycline_app;
+GRANT SELECT ON TABLE public.enrolment TO polycline_app;
+GRANT UPDATE(version) ON TABLE public.enrolment TO polycline_app;
+GRANT SELECT,INSERT,UPDATE ON TABLE public.item TO polycline_app;
+GRANT SELECT,INSERT,UPDATE ON TABLE public.known_address TO polycline_app;
+GRANT SELECT,INSERT,UPDATE ON TABLE public.lesson TO polycline_app;
+GRANT SELECT ON TABLE public.master TO polycline_app;
+GRANT SELECT ON TABLE public.master_member TO polycline_app;
+GRANT SELECT ON TABLE public.person TO polycline_app;
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.request TO polycline_app;
+GRANT SELECT ON TABLE public.section TO polycline_app;
+GRANT UPDATE(version) ON TABLE public.section TO polycline_app;
+GRANT SELECT ON TABLE public.section_teacher TO polycline_app;
+GRANT SELECT,INSERT,DELETE ON TABLE public.session TO polycline_app;
+GRANT SELECT ON TABLE public.setting TO polycline_app;
+GRANT SELECT,INSERT,DELETE ON TABLE public.sign_in_try TO polycline_app;
+GRANT SELECT ON TABLE public.term TO polycline_app;
+GRANT UPDATE(version) ON TABLE public.term TO polycline_app;
+GRANT SELECT,INSERT,UPDATE ON TABLE public.unit TO polycline_app;

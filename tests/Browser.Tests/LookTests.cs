@@ -1,0 +1,131 @@
+using OpenQA.Selenium;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Browser;
+
+/// <summary>The look: everything that is seen comes from the theme, on both papers; and everybody can use it.</summary>
+public sealed class LookTests : IAsyncLifetime
+{
+    // Holds what the browser computed for every element against the theme's own properties.
+    private const string OffTheme = """
+        const root = getComputedStyle(document.documentElement)
+        const names = [...document.adoptedStyleSheets].flatMap(s => [...s.cssRules]).flatMap(r => [...r.style])
+        const values = start => new Set(names.filter(n => n.startsWith(start)).map(n => parseFloat(root.getPropertyValue(n))))
+        const [spaces, radii, sizes] = [values('--space-'), values('--radius-'), values('--size-')]
+        const probe = document.createElement('i')
+        document.body.append(probe)
+        const inks = new Set(['rgba(0, 0, 0, 0)'])
+        for (const name of names.filter(n => /^#/.test(root.getPropertyValue(n).trim()))) {
+          probe.style.color = `var(${name})`
+          inks.add(getComputedStyle(probe).color)
+        }
+        probe.remove()
+        const found = new Set()
+        for (const e of document.querySelectorAll('#app *, .v-overlay-container *')) {
+          if (e instanceof SVGElement && !(e instanceof SVGSVGElement)) continue
+          const s = getComputedStyle(e)
+          if (s.display === 'none' || !e.getClientRects().length) continue
+          const say = (what, value) => found.add(`${e.tagName.toLowerCase()}.${[...e.classList].filter(c => !/data-v/.test(c)).join('.')}: ${what} ${value}`)
+          if (!/^"?(Atkinson Hyperlegible Next Variable|Fraunces Variable)/.test(s.fontFamily)) say('face', s.fontFamily)
+          if (s.textTransform === 'uppercase') say('uppercase', e.textContent)
+          if (s.boxShadow !== 'none') say('shadow', s.boxShadow)
+          const text = [...e.childNodes].some(n => n.nodeType === 3 && n.textContent.trim())
+          if (text && !sizes.has(parseFloat(s.fontSize))) say('size', s.fontSize)
+          if (text && !inks.has(s.color)) say('ink', s.color)
+          if (!inks.has(s.backgroundColor) && !e.classList.contains('v-overlay__scrim')) say('ground', s.backgroundColor)
+          for (const side of ['Top', 'Right', 'Bottom', 'Left']) {
+            if (parseFloat(s[`border${side}Width`]) && s[`border${side}Style`] !== 'none' && !inks.has(s[`border${side}Color`])) say('line', s[`border${side}Color`])
+            if (!spaces.has(parseFloat(s[`padding${side}`])) && !/columns|panel/.test(e.className)) say(`padding-${side}`, s[`padding${side}`])
+            if (/Top|Bottom/.test(side) && !spaces.has(Math.abs(parseFloat(s[`margin${side}`])))) say(`margin-${side}`, s[`margin${side}`])
+          }
+          for (const corner of ['TopLeft', 'BottomRight']) if (!radii.has(parseFloat(s[`border${corner}Radius`]))) say('radius', s[`border${corner}Radius`])
+          for (const gap of [s.rowGap, s.columnGap]) if (gap !== 'normal' && !spaces.has(parseFloat(gap)) && !e.classList.contains('columns')) say('gap', gap)
+        }
+        return [...found]
+        """;
+
+    private PublishedSchool school = null!;
+
+    public async ValueTask InitializeAsync() => school = await PublishedSchool.Start();
+
+    public ValueTask DisposeAsync() => school.DisposeAsync();
+
+    [Theory]
+    [InlineData("day")]
+    [InlineData("night")]
+    public void Every_view_is_drawn_from_the_theme_and_can_be_used_by_everybody(string paper)
+    {
+        using var person = new Person(school.Addresses[0]);
+        person.Expected.AddRange([401, 404]);
+        person.Open("/sign-in");
+        person.Paper(paper);
+        person.See(".person");
+        Holds("sign-in");
+
+        person.ComeIn("Orla Tierney-Vance");
+        person.SeeText("edition 2025");
+        Holds("places");
+
+        person.Open("/editions/2/outline");
+        person.See("[data-stop]");
+        Holds("outline");
+        person.Press(person.All("[data-stop]")[1]);
+        person.Until(() => person.Focus().TagName == "input");
+        person.Type(" again");
+        person.SeeText("Changes in all 4 sections");
+        Holds("outline, a row open");
+        person.Type(Keys.Enter);
+        person.SeeText("You renamed");
+        person.Press(person.See("//button[normalize-space() = 'all changes']"));
+        Holds("outline, all changes");
+        person.Press(person.See("//button[normalize-space() = 'hide changes']"));
+        person.Press(person.See(".who"));
+        person.See("[role=menu]");
+        Holds("menu");
+        person.Press(person.See("//button[normalize-space() = 'Keys and marks']"));
+        person.SeeText("kept back");
+        Holds("keys and marks");
+
+        person.Open("/editions/1/outline");
+        person.SeeText("At rest");
+        Holds("an edition at rest");
+        person.Open("/editions/3/outline");
+        person.SeeText("There is nothing here.");
+        Holds("a problem");
+
+        person.Resize(390, 800);
+        person.Ask<object?>("fetch('/api/sign-out', { method: 'POST', headers: { 'X-Polycline': '1' } })");
+        person.ComeIn("Imke Osei");
+        person.Press(person.See("//a[contains(., 'Weather Watch')]"));
+        person.SeeText("9 Alder");
+        Holds("a student's section at 390");
+        person.Ask<long>("return document.documentElement.scrollWidth").ShouldBeLessThanOrEqualTo(390);
+        person.HeardNoComplaint();
+
+        void Holds(string where)
+        {
+            person.Ask<IReadOnlyCollection<object>>(OffTheme).Select(fault => (string)fault).ShouldBeEmpty($"{where}, {paper}");
+            person.IsAccessible($"{where}, {paper}");
+        }
+    }
+
+    [Fact]
+    public void Nothing_is_cut_or_covered_from_1280_to_1920()
+    {
+        using var person = new Person(school.Addresses[0]);
+        person.ComeIn("Orla Tierney-Vance");
+        foreach (var (width, height) in new[] { (1280, 800), (1920, 1080) })
+        {
+            person.Resize(width, height);
+            person.Open("/editions/2/outline");
+            person.See("[data-stop]");
+            person.Ask<long>("return document.documentElement.scrollWidth").ShouldBeLessThanOrEqualTo(width);
+            // The last row comes clear of the title block, and no two names of weeks run into each other.
+            person.Ask<object?>("document.querySelector('.list').scrollTo(0, 1e6)");
+            person.Ask<bool>("return [...document.querySelectorAll('.row')].at(-1).getBoundingClientRect().bottom <= document.querySelector('footer').getBoundingClientRect().top").ShouldBeTrue();
+            person.Ask<bool>("const b = [...document.querySelectorAll('.week-name')].map(e => e.getBoundingClientRect()); return b.every((r, n) => !n || b[n - 1].right <= r.left)").ShouldBeTrue();
+        }
+        person.HeardNoComplaint();
+    }
+}

@@ -1,0 +1,153 @@
+using System.Collections.ObjectModel;
+using System.Text.Json;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Support.UI;
+using Polycline.Testing;
+using Shouldly;
+
+namespace Polycline.Tests.Browser;
+
+/// <summary>Somebody at a browser of their own. What the browser complains of is collected from the first page on.</summary>
+public sealed class Person : IDisposable
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(8);
+    private static readonly string Axe = File.ReadAllText(System.IO.Path.Combine(TestServer.Root, "web/node_modules/axe-core/axe.min.js"));
+    private readonly string profile = Directory.CreateTempSubdirectory("polycline-browser.").FullName;
+    private readonly ChromeDriver driver;
+    private readonly Uri address;
+
+    public Person(Uri address)
+    {
+        this.address = address;
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments(
+            "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
+            $"--user-data-dir={profile}", "--window-size=1280,800", "--force-device-scale-factor=1", "--hide-scrollbars", "--force-prefers-reduced-motion");
+        options.SetLoggingPreference(LogType.Browser, LogLevel.All);
+        var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
+        service.SuppressInitialDiagnosticInformation = true;
+        driver = new(service, options, TimeSpan.FromSeconds(60));
+        Resize(1280, 800);
+        Devtools("Page.addScriptToEvaluateOnNewDocument", new()
+        {
+            ["source"] = "addEventListener('securitypolicyviolation', e => (window.violations ??= []).push(`${e.violatedDirective} ${e.blockedURI} ${e.sourceFile}`))",
+        });
+    }
+
+    /// <summary>Answers of the server that a walk brings about on purpose, such as 409; the browser reports them too.</summary>
+    public List<int> Expected { get; } = [];
+
+    public string Path => new Uri(driver.Url).PathAndQuery;
+
+    public void Resize(int width, int height) => Devtools(
+        "Emulation.setDeviceMetricsOverride", new() { ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = false });
+
+    public void Open(string path) => driver.Navigate().GoToUrl(new Uri(address, path));
+
+    /// <summary>Comes in by pressing a name on the demo's sign-in page.</summary>
+    public void ComeIn(string name)
+    {
+        Open("/sign-in");
+        Press(See($"//button[contains(., '{name}')]"));
+        Until(() => !Path.StartsWith("/sign-in", StringComparison.Ordinal));
+    }
+
+    /// <summary>An element that is on the page, or comes to be soon.</summary>
+    /// <param name="selector">CSS; XPath where it starts with //.</param>
+    public IWebElement See(string selector) => Wait(() => All(selector).FirstOrDefault(element => element.Displayed), selector)!;
+
+    public ReadOnlyCollection<IWebElement> All(string selector) =>
+        driver.FindElements(selector.StartsWith("//", StringComparison.Ordinal) ? By.XPath(selector) : By.CssSelector(selector));
+
+    public void SeeText(string text) => Until(() => Text().Contains(text, StringComparison.Ordinal), text);
+
+    public void SeeNoText(string text) => Until(() => !Text().Contains(text, StringComparison.Ordinal), text);
+
+    public string Text() => driver.FindElement(By.TagName("body")).Text;
+
+    /// <summary>Presses it once it can be pressed: something may still be moving away from above it.</summary>
+    public void Press(IWebElement element) => Until(() =>
+    {
+        try
+        {
+            element.Click();
+            return true;
+        }
+        catch (ElementClickInterceptedException)
+        {
+            return false;
+        }
+    });
+
+    /// <summary>Types wherever the focus is.</summary>
+    public void Type(string keys) => driver.SwitchTo().ActiveElement().SendKeys(keys);
+
+    public IWebElement Focus() => driver.SwitchTo().ActiveElement();
+
+    public T Ask<T>(string script, params object[] arguments) => (T)driver.ExecuteScript(script, arguments)!;
+
+    public void Until(Func<bool> met, string what = "") => Wait(() => met() ? this : null, what);
+
+    /// <summary>Turns the paper over, without the menu.</summary>
+    public void Paper(string paper)
+    {
+        Ask<object?>("localStorage.setItem('polycline-paper', arguments[0])", paper);
+        driver.Navigate().Refresh();
+        Until(() => Ask<string>("return document.documentElement.dataset.paper") == paper);
+    }
+
+    /// <summary>What axe finds wrong with the page, by WCAG 2.2 AA and good practice.</summary>
+    public void IsAccessible(string where)
+    {
+        driver.ExecuteScript(Axe);
+        var found = (string)driver.ExecuteAsyncScript("""
+            const done = arguments[arguments.length - 1]
+            axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] })
+              .then(r => done(JSON.stringify(r.violations.map(v => `${v.id}: ${v.nodes.map(n => n.target + ' ' + n.any.map(a => a.message).join()).join(' | ')}`))))
+            """)!;
+        JsonSerializer.Deserialize<string[]>(found).ShouldBeEmpty(where);
+    }
+
+    /// <summary>Nothing was complained of: no error in the console, nothing against the content security policy.</summary>
+    public void HeardNoComplaint()
+    {
+        Ask<IReadOnlyCollection<object>>("return window.violations ?? []").ShouldBeEmpty();
+        driver.Manage().Logs.GetLog(LogType.Browser)
+            .Where(entry => entry.Level >= LogLevel.Warning && !Expected.Any(status => entry.Message.Contains($"status of {status}", StringComparison.Ordinal)))
+            .Select(entry => entry.Message).ShouldBeEmpty();
+    }
+
+    public void Picture(string path) => driver.GetScreenshot().SaveAsFile(path);
+
+    public void Dispose()
+    {
+        driver.Quit();
+        driver.Dispose();
+        Directory.Delete(profile, recursive: true);
+    }
+
+    private T Wait<T>(Func<T> met, string what)
+    {
+        try
+        {
+            return new WebDriverWait(new SystemClock(), driver, Patience, TimeSpan.FromMilliseconds(30)) { Message = what }.Until(_ =>
+            {
+                try
+                {
+                    return met();
+                }
+                catch (StaleElementReferenceException)
+                {
+                    return default;
+                }
+            })!;
+        }
+        catch (WebDriverTimeoutException)
+        {
+            throw new TimeoutException($"Did not come: {what}\n{driver.Url}\n{Text()[..Math.Min(1_500, Text().Length)]}");
+        }
+    }
+
+    private void Devtools(string command, Dictionary<string, object?> parameters) => driver.ExecuteCdpCommand(command, parameters);
+}

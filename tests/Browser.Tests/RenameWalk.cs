@@ -1,0 +1,125 @@
+using OpenQA.Selenium;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Browser;
+
+/// <summary>An item renamed, seen in a colleague's open browser on another instance, undone.</summary>
+public sealed class RenameWalk : IAsyncLifetime
+{
+    private const string Old = "Film: a day over the harbour";
+    private PublishedSchool school = null!;
+
+    public async ValueTask InitializeAsync() => school = await PublishedSchool.Start();
+
+    public ValueTask DisposeAsync() => school.DisposeAsync();
+
+    [Fact]
+    public void Two_people_on_two_instances()
+    {
+        using var orla = new Person(school.Addresses[0]);
+        using var tomas = new Person(school.Addresses[1]);
+        tomas.ComeIn("Tomas Reeve");
+        tomas.Press(tomas.See("//a[contains(., 'edition 2026')]"));
+        tomas.SeeText(Old);
+
+        orla.Open("/editions/2/outline");
+        orla.See("#email").SendKeys("orla.tierney-vance@fenwater.example");
+        orla.See("#password").SendKeys("not hers");
+        orla.Expected.AddRange([401]);
+        orla.Press(orla.See("button[type=submit]"));
+        orla.SeeText("That address and password do not belong together.");
+        orla.See("#password").SendKeys(Keys.Control + "a");
+        orla.Type("harbour-light" + Keys.Enter);
+        orla.Until(() => orla.Path == "/editions/2/outline");
+
+        // Shown before, done, and seen elsewhere.
+        Open(orla, Old);
+        orla.Type(" and night");
+        orla.SeeText("Changes in all 4 sections at once, for 94 students.");
+        orla.Press(orla.See("//button[contains(., 'Rename in all 4 sections')]"));
+        tomas.SeeText($"{Old} and night");
+        tomas.SeeText("Orla Tierney-Vance renamed");
+        orla.Until(() => orla.Focus().Text == $"{Old} and night", "the focus is back on the row");
+
+        // A field in use is told, never replaced.
+        Open(tomas, $"{Old} and night");
+        tomas.Expected.Add(409);
+        tomas.Type(", twice");
+        orla.Press(orla.See("//footer//button[normalize-space() = 'undo']"));
+        orla.SeeText("You undid: renamed");
+        tomas.SeeText($"While you were writing, somebody changed this to “{Old}”");
+        tomas.Focus().GetAttribute("value").ShouldBe($"{Old} and night, twice");
+        tomas.Press(tomas.See("//button[contains(., 'Use mine')]"));
+        orla.SeeText($"{Old} and night, twice");
+        orla.SeeText("Tomas Reeve renamed");
+
+        // What stands in the way of an undo is named.
+        orla.Expected.Add(409);
+        orla.Press(orla.See("//button[normalize-space() = 'all changes']"));
+        orla.Press(orla.All("//section[@aria-label = 'What was changed']//li//button[normalize-space() = 'undo']")[1]);
+        orla.SeeText($"Tomas Reeve has since renamed “{Old}” to “{Old} and night, twice”.");
+        orla.HeardNoComplaint();
+        tomas.HeardNoComplaint();
+    }
+
+    [Fact]
+    public void By_keyboard_alone()
+    {
+        using var orla = new Person(school.Addresses[0]);
+        orla.Open("/sign-in");
+        orla.See(".person");
+        orla.Until(() => orla.Focus().GetAttribute("id") == "email", "the mail address has the focus");
+        orla.Type("orla.tierney-vance@fenwater.example" + Keys.Tab);
+        orla.Type("harbour-light" + Keys.Enter);
+        orla.See("//a[contains(., 'edition 2026')]").SendKeys(Keys.Enter);
+        orla.SeeText(Old);
+
+        orla.Type(Keys.ArrowDown + Keys.ArrowDown + Keys.ArrowDown + Keys.ArrowUp);
+        orla.Until(() => orla.Focus().Text == "Overview: looking up", "the arrows move from item to item");
+        orla.Type(Keys.Enter);
+        orla.Until(() => orla.Focus().TagName == "input", "Enter opens the item");
+        orla.Type(", once more?h" + Keys.Enter);
+        orla.SeeText("You renamed “Overview: looking up” to “Overview: looking up, once more?h”");
+        orla.Until(() => orla.Focus().Text.EndsWith("once more?h", StringComparison.Ordinal), "the focus is back");
+        orla.Type(Keys.Control + "z");
+        orla.SeeText("You undid: renamed");
+        orla.SeeNoText("Overview: looking up, once more?h\npage");
+
+        orla.Type("?");
+        orla.SeeText("Keys and marks");
+        orla.SeeText("undo your last change");
+        orla.Press(orla.See("input[type=checkbox]"));
+        orla.Type(Keys.Escape);
+        orla.Until(() => orla.All(".v-overlay--active").Count == 0, "Escape closes the sheet");
+        orla.Type("?");
+        orla.All(".v-overlay--active").ShouldBeEmpty();
+        orla.HeardNoComplaint();
+    }
+
+    [Fact]
+    public void Whoever_is_signed_out_is_led_to_sign_in_and_back_and_what_is_not_theirs_is_not_there()
+    {
+        using var person = new Person(school.Addresses[0]);
+        person.Expected.AddRange([401, 404]);
+        person.Open("/editions/2/outline");
+        person.SeeText("you are taken back to where you were");
+        person.Press(person.See("//button[contains(., 'Imke Osei')]"));
+        person.SeeText("There is nothing here.");
+        person.Open("/");
+        person.Press(person.See("//a[contains(., 'Weather Watch')]"));
+        person.SeeText("Orla Tierney-Vance");
+        person.Open("/no/such/page");
+        person.SeeText("The address leads nowhere");
+        person.Press(person.See(".who"));
+        person.Press(person.See("//button[normalize-space() = 'Sign out everywhere']"));
+        person.See("#email");
+        person.HeardNoComplaint();
+    }
+
+    private static void Open(Person person, string title)
+    {
+        person.Press(person.See($"//button[@data-stop and normalize-space() = '{title}']"));
+        person.Until(() => person.Focus().GetAttribute("value") == title, "the title is ready to be written");
+    }
+}

@@ -1,0 +1,82 @@
+using System.Reflection;
+using System.Xml.Linq;
+using NetArchTest.Rules;
+using NodaTime;
+using Polycline.Core;
+using Polycline.Data;
+using Polycline.Demo;
+using Polycline.Testing;
+using Polycline.Web.Foundation;
+using Polycline.Web.Host;
+using Polycline.Web.SignIn;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>The arrows run one way, and what only one place may do is done there only.</summary>
+public sealed class ArchitectureTests
+{
+    private static readonly Assembly Core = typeof(Id<>).Assembly;
+    private static readonly Assembly Data = typeof(Database).Assembly;
+    private static readonly Assembly Web = typeof(PolyclineHost).Assembly;
+
+    [Fact]
+    public void Core_knows_nobody_and_no_package_but_NodaTime()
+    {
+        Core.GetReferencedAssemblies().Select(reference => reference.Name!).ShouldAllBe(name => name == "NodaTime" || name == "netstandard" || name.StartsWith("System", StringComparison.Ordinal));
+        Types.InAssembly(Core).ShouldNot().HaveDependencyOnAny("System.IO.File", "System.Net", "System.Threading.Tasks").GetResult().IsSuccessful.ShouldBeTrue();
+        Packages("Polycline.Core").ShouldBe(["NodaTime"]);
+    }
+
+    [Fact]
+    public void Data_knows_Core_and_Web_knows_both_and_nobody_knows_the_demo()
+    {
+        References(Data).ShouldBe(["Polycline.Core"]);
+        References(Web).ShouldBe(["Polycline.Core", "Polycline.Data"]);
+        References(typeof(DemoProfile).Assembly).ShouldContain("Polycline.Web");
+    }
+
+    [Fact]
+    public void No_SQL_and_no_database_stands_in_a_decision_and_the_database_is_spoken_to_in_Data()
+    {
+        Packages("Polycline.Web").ShouldNotContain(package => package.Contains("Dapper") || package.Contains("Npgsql"));
+        Types.InAssembly(Web).ShouldNot().HaveDependencyOn("Dapper").GetResult().IsSuccessful.ShouldBeTrue();
+        var decisions = Commands().Select(command => command.GetMethod("Decide")!);
+        decisions.ShouldNotBeEmpty();
+        decisions.ShouldAllBe(decide => decide.GetParameters().All(parameter => parameter.ParameterType != typeof(IClock) && parameter.ParameterType.Name != "NpgsqlConnection"));
+    }
+
+    [Fact]
+    public void No_handler_asks_the_clock_save_the_one_that_has_no_viewpoint_yet()
+    {
+        var handlers = Web.GetTypes().Where(type => type is { IsAbstract: true, IsSealed: true })
+            .SelectMany(type => type.GetMethods(BindingFlags.Static | BindingFlags.Public | BindingFlags.NonPublic))
+            .Where(method => method.Name.StartsWith("Handle", StringComparison.Ordinal)).ToList();
+        handlers.Count.ShouldBeGreaterThan(5);
+        handlers.Where(method => method.GetParameters().Any(parameter => typeof(IClock).IsAssignableFrom(parameter.ParameterType)))
+            .Select(method => method.DeclaringType).ShouldBe([typeof(StartSession)]);
+        handlers.Where(method => method.DeclaringType!.Name.StartsWith("Read", StringComparison.Ordinal))
+            .ShouldAllBe(method => method.GetParameters().Any(parameter => parameter.ParameterType == typeof(Viewpoint)));
+    }
+
+    [Fact]
+    public void A_file_tells_one_thing_in_under_300_lines_and_a_feature_has_its_folder_on_both_sides()
+    {
+        var files = Directory.EnumerateFiles(Path.Combine(TestServer.Root, "src"), "*.cs", SearchOption.AllDirectories)
+            .Where(path => !path.Contains("/obj/", StringComparison.Ordinal) && !path.Contains("/bin/", StringComparison.Ordinal));
+        files.Where(path => File.ReadLines(path).Count() > 300).ShouldBeEmpty();
+        foreach (var screen in Directory.EnumerateDirectories(Path.Combine(TestServer.Root, "web/src/screens")).Select(Path.GetFileName))
+            Directory.EnumerateDirectories(Path.Combine(TestServer.Root, "src/Polycline.Web")).Select(Path.GetFileName)
+                .ShouldContain(feature => feature!.Replace("SignIn", "sign-in", StringComparison.Ordinal).ToLowerInvariant().StartsWith(screen!, StringComparison.Ordinal), screen);
+    }
+
+    private static IEnumerable<Type> Commands() => Web.GetTypes().Where(type =>
+        type.GetInterfaces().Any(face => face.IsGenericType && face.GetGenericTypeDefinition() == typeof(IEditionCommand<,>)));
+
+    private static IEnumerable<string> References(Assembly assembly) =>
+        assembly.GetReferencedAssemblies().Select(reference => reference.Name!).Where(name => name.StartsWith("Polycline", StringComparison.Ordinal)).Order();
+
+    private static IEnumerable<string> Packages(string project) =>
+        XDocument.Load(Path.Combine(TestServer.Root, "src", project, project + ".csproj")).Descendants("PackageReference").Select(reference => reference.Attribute("Include")!.Value);
+}

@@ -1,0 +1,160 @@
+using System.Net;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Dapper;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.Extensions.DependencyInjection;
+using Polycline.Core;
+using Polycline.Data.Verify;
+using Polycline.Demo.School;
+using Polycline.Testing;
+using Polycline.Web.Foundation;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>Every command walked alike: looked at beforehand, applied, sent twice, undone, refused where it must be.</summary>
+public sealed class CommandTests : IAsyncLifetime
+{
+    private School school = null!;
+    private Caller lead = null!;
+
+    public static TheoryData<string> Commands => [.. CommandExamples.All.Keys];
+
+    public async ValueTask InitializeAsync()
+    {
+        school = await School.Open();
+        lead = await school.As(DemoPeople.Lead);
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        lead.Dispose();
+        await school.DisposeAsync();
+    }
+
+    [Fact]
+    public void Every_command_has_its_example() =>
+        Registered().Select(row => row.Name).Order().ShouldBe(CommandExamples.All.Keys.Order());
+
+    [Theory]
+    [MemberData(nameof(Commands))]
+    public async Task What_is_shown_before_is_what_is_done_and_looking_writes_nothing(string command)
+    {
+        var body = await CommandExamples.All[command](school);
+        var before = await school.RowCounts();
+        var shown = await lead.Post($"{Route(command)}?preview=true", body);
+        shown.Status.ShouldBe(HttpStatusCode.OK, shown.Text);
+        (await school.RowCounts()).ShouldBe(before);
+        var done = await lead.Post(Route(command), body, Guid.NewGuid());
+        done.Status.ShouldBe(HttpStatusCode.OK, done.Text);
+        shown.Json["applied"]!.GetValue<bool>().ShouldBeFalse();
+        done.Json["applied"]!.GetValue<bool>().ShouldBeTrue();
+        done.Json["reach"]!["rows"]!.AsArray().ShouldNotBeEmpty();
+        foreach (var field in new[] { "reach", "words", "version" })
+            JsonNode.DeepEquals(shown.Json[field], done.Json[field]).ShouldBeTrue(field);
+    }
+
+    [Theory]
+    [MemberData(nameof(Commands))]
+    public async Task Undone_it_is_as_it_was_and_undone_again_as_it_became(string command)
+    {
+        var body = await CommandExamples.All[command](school);
+        var before = await Content();
+        var batch = (await lead.Post(Route(command), body, Guid.NewGuid())).Json["batch"]!.GetValue<long>();
+        var after = await Content();
+        after.ShouldNotBe(before);
+        var undone = await lead.Post(Route("undo"), new { batch }, Guid.NewGuid());
+        (await Content()).ShouldBe(before);
+        await lead.Post(Route("undo"), new { batch = undone.Json["batch"]!.GetValue<long>() }, Guid.NewGuid());
+        (await Content()).ShouldBe(after);
+        (await lead.Post(Route("undo"), new { batch }, Guid.NewGuid())).Code.ShouldBe("cannot-undo");
+        (await Verifier.Run(school.Database.Owner, CancellationToken.None)).ShouldBeEmpty();
+    }
+
+    [Theory]
+    [MemberData(nameof(Commands))]
+    public async Task Sent_many_times_at_once_under_one_key_it_is_done_once(string command)
+    {
+        var body = await CommandExamples.All[command](school);
+        var key = Guid.NewGuid();
+        var batches = await Batches();
+        var replies = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => lead.Post(Route(command), body, key)));
+        replies.Select(reply => reply.Text).Distinct().Count().ShouldBe(1);
+        replies[0].Status.ShouldBe(HttpStatusCode.OK);
+        (await Batches()).ShouldBe(batches + 1);
+        (await lead.Post(Route("rename-item"), new { item = 1, title = "Another thing", version = 1 }, key)).Code.ShouldBe("key-reused");
+        (await lead.Post(Route(command), body)).Json["field"]!.GetValue<string>().ShouldBe("Idempotency-Key");
+    }
+
+    [Theory]
+    [MemberData(nameof(Commands))]
+    public async Task An_id_of_another_course_is_not_there(string command)
+    {
+        var body = JsonSerializer.SerializeToNode(await CommandExamples.All[command](school))!;
+        var ids = Registered().Single(row => row.Name == command).Request.GetProperties()
+            .Where(property => property.PropertyType is { IsGenericType: true } type && type.GetGenericTypeDefinition() == typeof(Id<>)).ToList();
+        ids.ShouldNotBeEmpty();
+        var foreign = await Foreign();
+        var before = await school.RowCounts();
+        foreach (var property in ids)
+        {
+            var swapped = body.DeepClone();
+            swapped[JsonNamingPolicy.CamelCase.ConvertName(property.Name)] = foreign[property.PropertyType.GenericTypeArguments[0].Name];
+            var reply = await lead.Post(Route(command), swapped, Guid.NewGuid());
+            reply.Status.ShouldBe(HttpStatusCode.NotFound, property.Name);
+            reply.Json["field"]!.GetValue<string>().ShouldBe(JsonNamingPolicy.CamelCase.ConvertName(property.Name));
+        }
+        (await school.RowCounts()).ShouldBe(before);
+    }
+
+    [Theory]
+    [MemberData(nameof(Commands))]
+    public async Task Through_other_eyes_or_at_another_moment_nothing_is_written(string command)
+    {
+        var body = await CommandExamples.All[command](school);
+        var before = await school.RowCounts("audit");
+        foreach (var view in new[] { "at=2026-10-15T09:00:00Z", $"as=student:{school.Ids["person:" + DemoPeople.OnTrack]}" })
+            foreach (var more in new[] { "", "&preview=true" })
+                (await lead.Post($"{Route(command)}?{view}{more}", body, Guid.NewGuid())).Code.ShouldBe("not-now");
+        (await school.RowCounts("audit")).ShouldBe(before);
+    }
+
+    [Theory]
+    [MemberData(nameof(Commands))]
+    public async Task An_edition_at_rest_is_not_changed(string command)
+    {
+        var body = await CommandExamples.All[command](school);
+        var resting = school.Ids["edition:Weather Watch 2025"];
+        (await lead.Post($"/api/editions/{resting}/{command}", body, Guid.NewGuid())).Code.ShouldBe("at-rest");
+        (await lead.Get($"/api/editions/{resting}/outline")).Json["canChange"]!.GetValue<bool>().ShouldBeFalse();
+    }
+
+    private string Route(string command) => $"/api/editions/{school.WeatherWatch}/{command}";
+
+    private List<Routes.CommandRow> Registered() =>
+        [.. school.Instance.Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints).Select(endpoint => endpoint.Metadata.GetMetadata<Routes.CommandRow>()).OfType<Routes.CommandRow>()];
+
+    // Ids of the colleague's course, by what they are ids of.
+    private async Task<Dictionary<string, long>> Foreign()
+    {
+        var tides = school.Ids["edition:Tides and Channels 2026"];
+        return new()
+        {
+            ["Item"] = (await CommandExamples.FirstItem(school, tides)).Item,
+            ["Batch"] = await CommandExamples.SomeBatch(school, tides, DemoPeople.Colleague),
+        };
+    }
+
+    private Task<int> Batches() => school.Sql(connection => connection.ExecuteScalarAsync<int>("SELECT count(*)::int FROM batch"));
+
+    // What a course is, without the counters.
+    private Task<string> Content() => school.Sql(async connection => (await connection.ExecuteScalarAsync<string>("""
+        SELECT string_agg(line, E'\n' ORDER BY line) FROM (
+          SELECT 'unit ' || (to_jsonb(t) - 'version')::text AS line FROM unit t
+          UNION ALL SELECT 'lesson ' || (to_jsonb(t) - 'version')::text FROM lesson t
+          UNION ALL SELECT 'item ' || (to_jsonb(t) - 'version')::text FROM item t
+          UNION ALL SELECT 'adjustment ' || (to_jsonb(t) - 'version')::text FROM adjustment t) lines
+        """))!);
+}

@@ -1,0 +1,59 @@
+using Polycline.Web.Foundation;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>What is compiled once and asked often.</summary>
+public sealed class CompileCacheTests
+{
+    private static CompileKey Key(long id, long version = 1) => CompileKey.Of("edition", id, version);
+
+    [Fact]
+    public async Task Of_many_who_ask_at_once_one_compiles()
+    {
+        var cache = new CompileCache(1_000);
+        var compiled = 0;
+        var gate = new TaskCompletionSource();
+        var asked = Enumerable.Range(0, 50).Select(_ => cache.Get(Key(1), async () =>
+        {
+            Interlocked.Increment(ref compiled);
+            await gate.Task;
+            return ("course", 1L, 10L);
+        })).ToList();
+        gate.SetResult();
+        (await Task.WhenAll(asked)).ShouldAllBe(value => value == "course");
+        compiled.ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_raised_counter_is_another_thing_and_one_compiled_later_is_kept_as_later()
+    {
+        var cache = new CompileCache(1_000);
+        (await cache.Get(Key(1, 1), () => Task.FromResult(("at 2 already", 2L, 10L)))).ShouldBe("at 2 already");
+        (await cache.Get(Key(1, 2), () => Task.FromResult(("compiled again", 2L, 10L)))).ShouldBe("at 2 already");
+        (await cache.Get(Key(1, 1), () => Task.FromResult(("old", 1L, 10L)))).ShouldBe("old");
+        (await cache.Get(Key(1, 3), () => Task.FromResult(("new", 3L, 10L)))).ShouldBe("new");
+    }
+
+    [Fact]
+    public async Task It_keeps_no_more_than_its_bytes_and_lets_the_longest_unasked_go()
+    {
+        var cache = new CompileCache(100);
+        for (var id = 1; id <= 10; id++)
+            await cache.Get(Key(id), () => Task.FromResult(($"{id}", 1L, 10L)));
+        await cache.Get(Key(1), () => Task.FromResult(("never", 1L, 10L)));
+        await cache.Get(Key(11), () => Task.FromResult(("11", 1L, 10L)));
+        cache.Count.ShouldBe(10);
+        (await cache.Get(Key(1), () => Task.FromResult(("gone", 1L, 10L)))).ShouldBe("1");
+        (await cache.Get(Key(2), () => Task.FromResult(("gone", 1L, 10L)))).ShouldBe("gone");
+    }
+
+    [Fact]
+    public async Task A_failure_is_not_kept()
+    {
+        var cache = new CompileCache(100);
+        await Should.ThrowAsync<InvalidOperationException>(() => cache.Get<string>(Key(1), () => throw new InvalidOperationException()));
+        (await cache.Get(Key(1), () => Task.FromResult(("well", 1L, 10L)))).ShouldBe("well");
+    }
+}

@@ -1,0 +1,143 @@
+using System.Net;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.Extensions.DependencyInjection;
+using Polycline.Demo.School;
+using Polycline.Testing;
+using Polycline.Web.Foundation;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>Every endpoint asked as everybody. An endpoint without a row here fails; so does a row without an endpoint.</summary>
+public sealed class EndpointTests : IAsyncLifetime
+{
+    // What everybody gets, in this order.
+    private static readonly string[] Everybody =
+        ["nobody", "student of the section", "student of another", "removed student", "lead", "co-teacher of another section", "other team", "office", "withdrawn session"];
+
+    private static readonly int[] All200 = [200, 200, 200, 200, 200, 200, 200, 200, 200];
+    private static readonly int[] Team = [401, 404, 404, 404, 200, 200, 404, 404, 401];
+
+    private sealed record Row(string Address, int[] Expected, Func<School, Task<object?>>? Body = null);
+
+    // {edition} is Weather Watch 2026, {section} is 9 Alder.
+    private static readonly Dictionary<string, Row> Rows = new()
+    {
+        ["GET /health/live"] = new("/health/live", All200),
+        ["GET /health/ready"] = new("/health/ready", All200),
+        ["GET /index.html"] = new("/index.html", [302, 302, 302, 302, 302, 302, 302, 302, 302]),
+        ["* {*path:nonfile}"] = new("/no/such/page", [404, 404, 404, 404, 404, 404, 404, 404, 404]),
+        ["GET /api/demo/people"] = new("/api/demo/people", All200),
+        ["POST /api/sign-in"] = new("/api/sign-in", [422, 422, 422, 422, 422, 422, 422, 422, 422], _ => Body(new { email = "", password = "" })),
+        ["POST /api/sign-out"] = new("/api/sign-out", [401, 204, 204, 204, 204, 204, 204, 204, 401]),
+        ["POST /api/sign-out-everywhere"] = new("/api/sign-out-everywhere", [401, 204, 204, 204, 204, 204, 204, 204, 401]),
+        ["GET /api/places"] = new("/api/places", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
+        ["GET /api/sections/{section:long}"] = new("/api/sections/{section}", [401, 200, 404, 404, 200, 404, 404, 404, 401]),
+        ["GET /api/editions/{edition:long}/outline"] = new("/api/editions/{edition}/outline", Team),
+        ["GET /api/editions/{edition:long}/ribbon"] = new("/api/editions/{edition}/ribbon", Team),
+        ["GET /api/editions/{edition:long}/history"] = new("/api/editions/{edition}/history", Team),
+        ["POST /api/editions/{edition:long}/rename-item"] = new("/api/editions/{edition}/rename-item?preview=true", Team, CommandExamples.Rename),
+        ["POST /api/editions/{edition:long}/undo"] = new("/api/editions/{edition}/undo?preview=true", Team, CommandExamples.Undo),
+        // Neither is a WebSocket here, which is all that is spoken: whoever may come gets no further than that.
+        ["* /live"] = new("/live", [401, 400, 400, 400, 400, 400, 400, 400, 401]),
+        ["* /live/negotiate"] = new("/live/negotiate", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
+    };
+
+    private School school = null!;
+
+    public async ValueTask InitializeAsync() => school = await School.Open();
+
+    public ValueTask DisposeAsync() => school.DisposeAsync();
+
+    [Fact]
+    public void Every_endpoint_has_its_row_and_says_who_may_call()
+    {
+        var endpoints = school.Instance.Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints).OfType<RouteEndpoint>().ToList();
+        endpoints.Select(Name).Distinct().Order().ShouldBe(Rows.Keys.Order());
+        endpoints.Where(endpoint => endpoint.RoutePattern.RawText!.Contains("api/", StringComparison.Ordinal))
+            .ShouldAllBe(endpoint => endpoint.Metadata.GetMetadata<AccessRule>() != null);
+    }
+
+    public static TheoryData<string> Endpoints => [.. Rows.Keys];
+
+    [Theory]
+    [MemberData(nameof(Endpoints))]
+    public async Task Everybody_gets_what_is_theirs_and_no_more(string endpoint)
+    {
+        var row = Rows[endpoint];
+        var address = row.Address.Replace("{edition}", $"{school.WeatherWatch}", StringComparison.Ordinal)
+            .Replace("{section}", $"{school.Ids["section:9 Alder"]}", StringComparison.Ordinal);
+        var body = row.Body is null ? null : await row.Body(school);
+        var method = endpoint.StartsWith("POST", StringComparison.Ordinal) || endpoint.EndsWith("negotiate", StringComparison.Ordinal) ? HttpMethod.Post : HttpMethod.Get;
+        var got = new List<string>();
+        foreach (var who in Everybody)
+        {
+            using var caller = await Persona(who);
+            var reply = await caller.Send(method, address, body);
+            got.Add($"{who}: {(int)reply.Status}");
+            if ((int)reply.Status >= 400 && reply.Message.Content.Headers.ContentType?.MediaType is { } type && !endpoint.Contains("/live", StringComparison.Ordinal))
+                type.ShouldBe("application/problem+json");
+            if (reply.Status == HttpStatusCode.NotFound)
+                reply.Text.ShouldNotContain("Alder");
+        }
+        got.ShouldBe(Everybody.Zip(row.Expected).Select(pair => $"{pair.First}: {pair.Second}"));
+    }
+
+    [Theory]
+    [InlineData("/api/editions/999999/outline")]
+    [InlineData("/api/sections/999999")]
+    [InlineData("/api/editions/0/outline")]
+    [InlineData("/api/editions/99999999999999999999/outline")]
+    public async Task What_does_not_exist_answers_as_what_is_not_for_one_to_see(string address)
+    {
+        using var lead = await school.As(DemoPeople.Lead);
+        using var student = await school.As(DemoPeople.OnTrack);
+        (await lead.Get(address)).Status.ShouldBe(HttpStatusCode.NotFound);
+        (await student.Get(address)).Text.ShouldBe((await student.Get($"/api/editions/{school.WeatherWatch}/outline")).Text);
+    }
+
+    [Fact]
+    public async Task The_co_teacher_of_a_section_reads_it_and_the_lead_reads_all_that_follow()
+    {
+        using var co = await school.As(DemoPeople.CoTeacher);
+        (await co.Get($"/api/sections/{school.Ids["section:9 Dogwood"]}")).Status.ShouldBe(HttpStatusCode.OK);
+        using var lead = await school.As(DemoPeople.Lead);
+        foreach (var name in new[] { "9 Alder", "9 Birch", "9 Cedar", "9 Dogwood", "Evening watch" })
+            (await lead.Get($"/api/sections/{school.Ids["section:" + name]}")).Status.ShouldBe(HttpStatusCode.OK, name);
+    }
+
+    private static Task<object?> Body(object body) => Task.FromResult<object?>(body);
+
+    private static string Name(RouteEndpoint endpoint)
+    {
+        var methods = endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods;
+        var path = endpoint.RoutePattern.RawText!;
+        return $"{(methods is [var one] ? one : methods is null ? "*" : string.Join(',', methods.Where(method => method != "OPTIONS").Order()))} {path}";
+    }
+
+    private async Task<Caller> Persona(string who)
+    {
+        switch (who)
+        {
+            case "nobody":
+                return await school.As(null);
+            case "withdrawn session":
+                var caller = await school.As(DemoPeople.Lead);
+                using (var elsewhere = new Caller(school.Address()) { Session = caller.Session })
+                    (await elsewhere.Post("/api/sign-out")).Status.ShouldBe(HttpStatusCode.NoContent);
+                return caller;
+            default:
+                return await school.As(who switch
+                {
+                    "student of the section" => DemoPeople.OnTrack,
+                    "student of another" => DemoPeople.HeldUp,
+                    "removed student" => DemoPeople.Leaver,
+                    "lead" => DemoPeople.Lead,
+                    "co-teacher of another section" => DemoPeople.CoTeacher,
+                    "other team" => DemoPeople.Colleague,
+                    _ => DemoPeople.Office,
+                });
+        }
+    }
+}

@@ -1,0 +1,111 @@
+using System.Threading.Channels;
+using Microsoft.AspNetCore.Http.Connections;
+using Microsoft.AspNetCore.SignalR;
+using Microsoft.AspNetCore.SignalR.Client;
+using Polycline.Data.Live;
+using Polycline.Demo.School;
+using Polycline.Testing;
+using Polycline.Web.Foundation;
+using Polycline.Web.Live;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>Two instances on one database: what is changed through one is told through the other.</summary>
+public sealed class LiveTests : IAsyncLifetime
+{
+    private static readonly TimeSpan Soon = TimeSpan.FromSeconds(2);
+    private School school = null!;
+
+    public async ValueTask InitializeAsync() => school = await School.Open(instances: 2);
+
+    public ValueTask DisposeAsync() => school.DisposeAsync();
+
+    [Fact]
+    public async Task A_change_through_one_instance_is_told_through_the_other_as_a_counter_only()
+    {
+        await using var watching = await Connect(DemoPeople.CoTeacher, instance: 1);
+        var counter = await watching.Connection.InvokeAsync<long>(nameof(LiveHub.WatchEdition), school.WeatherWatch);
+        using var lead = await school.As(DemoPeople.Lead, instance: 0);
+        await lead.Post($"/api/editions/{school.WeatherWatch}/rename-item", await CommandExamples.Rename(school), Guid.NewGuid());
+        (await watching.Next()).ShouldBe(new Raised($"edition:{school.WeatherWatch}", counter + 1));
+        using var co = await school.As(DemoPeople.CoTeacher, instance: 1);
+        (await co.Get($"/api/editions/{school.WeatherWatch}/outline")).Text.ShouldContain("A title of the tests");
+    }
+
+    [Fact]
+    public async Task A_preview_or_a_refused_command_tells_nobody()
+    {
+        await using var watching = await Connect(DemoPeople.CoTeacher, instance: 1);
+        await watching.Connection.InvokeAsync<long>(nameof(LiveHub.WatchEdition), school.WeatherWatch);
+        using var lead = await school.As(DemoPeople.Lead);
+        var body = await CommandExamples.Rename(school);
+        await lead.Post($"/api/editions/{school.WeatherWatch}/rename-item?preview=true", body);
+        await lead.Post($"/api/editions/{school.WeatherWatch}/undo", new { batch = 999999 }, Guid.NewGuid());
+        var applied = await lead.Post($"/api/editions/{school.WeatherWatch}/rename-item", body, Guid.NewGuid());
+        (await watching.Next()).Version.ShouldBe(applied.Json["version"]!.GetValue<long>());
+    }
+
+    [Fact]
+    public async Task Nobody_watches_what_is_not_for_them_to_see()
+    {
+        await using var student = await Connect(DemoPeople.OnTrack, instance: 0);
+        await using var other = await Connect(DemoPeople.Colleague, instance: 0);
+        foreach (var one in new[] { student, other })
+            await Should.ThrowAsync<HubException>(() => one.Connection.InvokeAsync<long>(nameof(LiveHub.WatchEdition), school.WeatherWatch));
+        var refused = await Should.ThrowAsync<Exception>(() => Connect(null, instance: 0));
+        refused.Message.ShouldContain("401");
+    }
+
+    [Fact]
+    public async Task Signing_out_everywhere_ends_open_connections_on_every_instance()
+    {
+        await using var connected = await Connect(DemoPeople.Lead, instance: 1);
+        using var lead = await school.As(DemoPeople.Lead, instance: 0);
+        await lead.Post("/api/sign-out-everywhere");
+        await connected.Closed.WaitAsync(Soon);
+    }
+
+    private async Task<Watcher> Connect(string? person, int instance)
+    {
+        var session = person is null ? null : await school.Session(person);
+        var connection = new HubConnectionBuilder()
+            .WithUrl(new Uri(school.Address(instance), LiveHub.Route), options =>
+            {
+                options.Transports = HttpTransportType.WebSockets;
+                options.SkipNegotiation = true;
+                if (session is not null)
+                    options.Headers["Cookie"] = $"{SessionCookie.Name}={session}";
+            })
+            .Build();
+        var watcher = new Watcher(connection);
+        await connection.StartAsync();
+        return watcher;
+    }
+
+    private sealed class Watcher : IAsyncDisposable
+    {
+        private readonly Channel<Raised> told = Channel.CreateUnbounded<Raised>();
+        private readonly TaskCompletionSource closed = new();
+
+        public Watcher(HubConnection connection)
+        {
+            Connection = connection;
+            connection.On<Raised>("raised", raised => told.Writer.TryWrite(raised));
+            connection.Closed += _ =>
+            {
+                closed.TrySetResult();
+                return Task.CompletedTask;
+            };
+        }
+
+        public HubConnection Connection { get; }
+
+        public Task Closed => closed.Task;
+
+        public async Task<Raised> Next() => await told.Reader.ReadAsync().AsTask().WaitAsync(Soon);
+
+        public ValueTask DisposeAsync() => Connection.DisposeAsync();
+    }
+}

@@ -1,0 +1,103 @@
+using System.Diagnostics;
+using System.Net;
+using Dapper;
+using Npgsql;
+using Polycline.Demo;
+using Polycline.Demo.School;
+using Polycline.Testing;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>The database gone and back, and an instance that is told to stop while it is at work.</summary>
+public sealed class OutageTests
+{
+    private static readonly TimeSpan Away = TimeSpan.FromSeconds(30);
+    private static readonly TimeSpan Soon = TimeSpan.FromSeconds(15);
+
+    [Fact]
+    public async Task With_the_database_gone_for_30_seconds_it_says_so_loses_nothing_and_comes_back_by_itself()
+    {
+        await using var cluster = await OwnCluster.Start();
+        await using var school = await School.Open(database: cluster.Database);
+        using var lead = await school.As(DemoPeople.Lead);
+        var route = $"/api/editions/{school.WeatherWatch}/rename-item";
+        var body = await CommandExamples.Rename(school);
+        var key = Guid.NewGuid();
+
+        await cluster.Stop();
+        var gone = Stopwatch.StartNew();
+        var asked = 0;
+        while (gone.Elapsed < Away)
+        {
+            (await lead.Get("/health/live")).Status.ShouldBe(HttpStatusCode.OK);
+            (await lead.Get("/health/ready")).Status.ShouldBe(HttpStatusCode.ServiceUnavailable);
+            var reply = await lead.Post(route, body, key);
+            (reply.Status, reply.Code).ShouldBe((HttpStatusCode.ServiceUnavailable, "database-away"));
+            asked++;
+            await Task.Yield();
+        }
+        asked.ShouldBeGreaterThan(10);
+        await cluster.StartAgain();
+
+        await Until(async () => (await lead.Get("/health/ready")).Status == HttpStatusCode.OK);
+        (await lead.Post(route, body, key)).Status.ShouldBe(HttpStatusCode.OK);
+        (await lead.Post(route, body, key)).Status.ShouldBe(HttpStatusCode.OK);
+        school.Owner.Source.Clear();
+        (await school.Sql(connection => connection.ExecuteScalarAsync<int>("SELECT count(*)::int FROM batch"))).ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task Told_to_stop_an_instance_takes_no_more_but_ends_what_it_has_begun()
+    {
+        await using var school = await School.Open();
+        using var lead = await school.As(DemoPeople.Lead);
+        await using var holder = new NpgsqlConnection(school.Database.Owner);
+        await holder.OpenAsync();
+        await using var held = await holder.BeginTransactionAsync();
+        await holder.ExecuteAsync("SELECT 1 FROM edition WHERE id = @WeatherWatch FOR UPDATE", new { school.WeatherWatch });
+        var underWay = lead.Post($"/api/editions/{school.WeatherWatch}/rename-item", await CommandExamples.Rename(school), Guid.NewGuid());
+        await Until(() => school.Sql(connection => connection.ExecuteScalarAsync<bool>("SELECT EXISTS (SELECT 1 FROM pg_locks WHERE NOT granted)")));
+
+        var stopping = school.Instance.StopAsync();
+        await Until(async () =>
+        {
+            try
+            {
+                using var late = new Caller(school.Address());
+                return (await late.Get("/health/ready")).Status != HttpStatusCode.OK;
+            }
+            catch (HttpRequestException)
+            {
+                return true;
+            }
+        });
+        underWay.IsCompleted.ShouldBeFalse();
+        await held.RollbackAsync();
+        (await underWay).Status.ShouldBe(HttpStatusCode.OK);
+        await stopping;
+    }
+
+    [Fact]
+    public async Task Two_that_start_at_the_same_time_serve_the_same_school_at_the_same_time_of_day()
+    {
+        await using var school = await School.Open();
+        await Task.WhenAll(school.Start(new DemoProfile()), school.Start(new DemoProfile()));
+        var moments = new List<string>();
+        for (var instance = 0; instance < 3; instance++)
+        {
+            using var caller = await school.As(DemoPeople.Lead, instance);
+            moments.Add((await caller.Get($"/api/editions/{school.WeatherWatch}/ribbon")).Json["moment"]!["words"]!.GetValue<string>());
+        }
+        moments.ShouldAllBe(words => words.StartsWith("Thu 8 Oct, 1", StringComparison.Ordinal));
+    }
+
+    private static async Task Until(Func<Task<bool>> met)
+    {
+        for (var waited = Stopwatch.StartNew(); waited.Elapsed < Soon; await Task.Yield())
+            if (await met())
+                return;
+        throw new TimeoutException("It did not come about.");
+    }
+}

@@ -1,0 +1,151 @@
+using System.Net;
+using Dapper;
+using Npgsql;
+using Polycline.Demo.School;
+using Polycline.Testing;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>The outline read and renamed, by two people at once.</summary>
+public sealed class OutlineTests : IAsyncLifetime
+{
+    private School school = null!;
+    private Caller lead = null!;
+    private Caller co = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        school = await School.Open();
+        lead = await school.As(DemoPeople.Lead);
+        co = await school.As(DemoPeople.CoTeacher);
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        lead.Dispose();
+        co.Dispose();
+        await school.DisposeAsync();
+    }
+
+    [Fact]
+    public async Task It_has_the_whole_course_with_its_codes_and_who_follows()
+    {
+        var outline = (await lead.Get(Route("outline"))).Json;
+        outline["counts"]!.ToJsonString().ShouldBe("""{"units":6,"lessons":38,"items":110,"unpublished":30}""");
+        outline["units"]![2]!["title"]!.GetValue<string>().ShouldBe("Clouds by name");
+        outline["units"]![2]!["lessons"]![0]!["items"]![2]!["code"]!.GetValue<string>().ShouldBe("3.03");
+        outline["sections"]!.AsArray().Select(section => $"{section!["letter"]} {section["name"]} {section["students"]}")
+            .ShouldBe(["A 9 Alder 24", "B 9 Birch 23", "C 9 Cedar 25", "D 9 Dogwood 22"]);
+    }
+
+    [Fact]
+    public async Task Of_two_who_rename_the_same_item_the_second_is_shown_both_and_nothing_is_lost()
+    {
+        var (item, version) = await CommandExamples.FirstItem(school, school.WeatherWatch);
+        (await co.Post(Route("rename-item"), new { item, title = "Theirs", version }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        var late = await lead.Post(Route("rename-item"), new { item, title = "Mine", version }, Guid.NewGuid());
+        late.Status.ShouldBe(HttpStatusCode.Conflict);
+        late.Code.ShouldBe("changed-meanwhile");
+        var both = late.Json["conflict"]!;
+        (both["yours"]!.GetValue<string>(), both["theirs"]!.GetValue<string>(), both["by"]!.GetValue<string>()).ShouldBe(("Mine", "Theirs", DemoPeople.CoTeacher));
+        both["at"]!["words"]!.GetValue<string>().ShouldStartWith("Thu 8 Oct, 10:");
+        var again = await lead.Post(Route("rename-item"), new { item, title = "Mine", version = both["version"]!.GetValue<long>() }, Guid.NewGuid());
+        again.Status.ShouldBe(HttpStatusCode.OK);
+        (await Titles())[0].ShouldBe("Mine");
+    }
+
+    [Fact]
+    public async Task Of_many_at_the_very_same_time_exactly_one_comes_through()
+    {
+        var (item, version) = await CommandExamples.FirstItem(school, school.WeatherWatch);
+        var replies = await Task.WhenAll(Enumerable.Range(0, 12).Select(n =>
+            (n % 2 == 0 ? lead : co).Post(Route("rename-item"), new { item, title = $"Title {n}", version }, Guid.NewGuid())));
+        replies.Count(reply => reply.Status == HttpStatusCode.OK).ShouldBe(1);
+        replies.Count(reply => reply.Code == "changed-meanwhile").ShouldBe(11);
+    }
+
+    [Fact]
+    public async Task An_undo_that_a_later_change_stands_in_the_way_of_names_it()
+    {
+        var (item, version) = await CommandExamples.FirstItem(school, school.WeatherWatch);
+        var first = (await lead.Post(Route("rename-item"), new { item, title = "First", version }, Guid.NewGuid())).Json["batch"]!.GetValue<long>();
+        await co.Post(Route("rename-item"), new { item, title = "Second", version = version + 1 }, Guid.NewGuid());
+        var refused = await lead.Post(Route("undo"), new { batch = first }, Guid.NewGuid());
+        refused.Code.ShouldBe("cannot-undo");
+        refused.Json["title"]!.GetValue<string>().ShouldBe("Tomas Reeve has since renamed “First” to “Second”.");
+        var history = (await lead.Get(Route("history"))).Json["changes"]!.AsArray();
+        history.Select(change => $"{change!["author"]} {change["mine"]} {change["words"]}").Take(2).ShouldBe(
+            ["Tomas Reeve false renamed “First” to “Second”", "Orla Tierney-Vance true renamed “Welcome to Weather Watch” to “First”"]);
+    }
+
+    [Theory]
+    [InlineData("", "A title needs at least one letter.")]
+    [InlineData("   ", "A title needs at least one letter.")]
+    [InlineData("two\nlines", "A title is one line of text.")]
+    public async Task A_bad_title_names_the_field_and_says_what_to_do(string title, string words)
+    {
+        var (item, version) = await CommandExamples.FirstItem(school, school.WeatherWatch);
+        var reply = await lead.Post(Route("rename-item"), new { item, title, version }, Guid.NewGuid());
+        reply.Status.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (reply.Json["field"]!.GetValue<string>(), reply.Json["title"]!.GetValue<string>()).ShouldBe(("title", words));
+    }
+
+    [Theory]
+    [InlineData("""{"item":1,"title":"x"}""")]
+    [InlineData("""{"item":1,"title":"x","version":"1"}""")]
+    [InlineData("""{"item":-1,"title":"x","version":1}""")]
+    [InlineData("""{"item":1,"title":null,"version":1}""")]
+    [InlineData("""{"item":1,"title":"x","version":1,"more":true}""")]
+    [InlineData("""{"item":1,""")]
+    public async Task A_request_of_another_form_is_refused_whole(string body)
+    {
+        var before = await school.RowCounts();
+        var reply = await lead.Post(Route("rename-item"), null, Guid.NewGuid(), request => request.Content = new StringContent(body, System.Text.Encoding.UTF8, "application/json"));
+        reply.Code.ShouldBe("malformed");
+        (await school.RowCounts()).ShouldBe(before);
+    }
+
+    [Fact]
+    public async Task A_title_of_the_longest_length_or_in_any_script_is_kept_as_it_is()
+    {
+        var (item, version) = await CommandExamples.FirstItem(school, school.WeatherWatch);
+        foreach (var title in new[] { new string('x', 200), "Облака и «фронты» 雲 ☁ <b>'; DROP TABLE item; --" })
+            (await lead.Post(Route("rename-item"), new { item, title, version = version++ }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (await Titles())[0].ShouldBe("Облака и «фронты» 雲 ☁ <b>'; DROP TABLE item; --");
+        (await lead.Post(Route("rename-item"), new { item, title = new string('x', 201), version }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.UnprocessableEntity);
+    }
+
+    [Fact]
+    public async Task Whoever_waits_too_long_for_another_change_is_told_so_and_nothing_is_half_done()
+    {
+        await using var holder = new NpgsqlConnection(school.Database.Owner);
+        await holder.OpenAsync();
+        await using var held = await holder.BeginTransactionAsync();
+        await holder.ExecuteAsync("SELECT 1 FROM edition WHERE id = @WeatherWatch FOR UPDATE", new { school.WeatherWatch });
+        var reply = await lead.Post(Route("rename-item"), await CommandExamples.Rename(school), Guid.NewGuid());
+        (reply.Status, reply.Code).ShouldBe((HttpStatusCode.ServiceUnavailable, "busy"));
+        reply.Message.Headers.RetryAfter.ShouldNotBeNull();
+        await held.RollbackAsync();
+        (await Titles())[0].ShouldBe("Welcome to Weather Watch");
+    }
+
+    [Fact]
+    public async Task The_ribbon_has_the_weeks_closures_and_class_days_of_the_term_and_the_moment()
+    {
+        var ribbon = (await lead.Get(Route("ribbon"))).Json;
+        ribbon["weeks"]!.AsArray().Count.ShouldBe(16);
+        ribbon["weeks"]![1]!.ToJsonString().ShouldBe("""{"at":7,"monday":"7 Sep","letter":"B"}""");
+        ribbon["closures"]!.AsArray().Select(closure => closure!["words"]!.GetValue<string>()).ShouldBe(["18 Sep", "26 Oct – 30 Oct"]);
+        ribbon["classDays"]!.AsArray().Select(day => day!["label"]!.GetValue<string>()).ShouldContain("A-fri");
+        ribbon["momentAt"]!.GetValue<double>().ShouldBe(38.43, 0.02);
+        var then = (await lead.Get(Route("ribbon") + "?at=2026-10-26T09:00:00Z")).Json;
+        (then["isNow"]!.GetValue<bool>(), then["moment"]!["words"]!.GetValue<string>()).ShouldBe((false, "Mon 26 Oct, 09:00"));
+    }
+
+    private string Route(string last) => $"/api/editions/{school.WeatherWatch}/{last}";
+
+    private async Task<List<string>> Titles() =>
+        [.. (await lead.Get(Route("outline"))).Json["units"]!.AsArray().SelectMany(unit => unit!["lessons"]!.AsArray()).SelectMany(lesson => lesson!["items"]!.AsArray()).Select(item => item!["title"]!.GetValue<string>())];
+}

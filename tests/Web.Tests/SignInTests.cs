@@ -1,0 +1,187 @@
+using System.Net;
+using Dapper;
+using Polycline.Demo.School;
+using Polycline.Testing;
+using Polycline.Web.Foundation;
+using Polycline.Web.Host;
+using Polycline.Web.SignIn;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>Signing in and out, and keeping everybody else out.</summary>
+public sealed class SignInTests : IAsyncLifetime
+{
+    private static readonly IPAddress Stranger = IPAddress.Parse("127.0.0.66");
+    private static readonly IPAddress Elsewhere = IPAddress.Parse("127.0.0.7");
+    private School school = null!;
+
+    public async ValueTask InitializeAsync() => school = await School.Open();
+
+    public ValueTask DisposeAsync() => school.DisposeAsync();
+
+    [Fact]
+    public async Task The_right_password_gives_a_session_that_scripts_cannot_read_and_other_sites_cannot_use()
+    {
+        using var caller = new Caller(school.Address());
+        var reply = await SignIn(caller, DemoPeople.Lead, DemoPeople.Password);
+        reply.Status.ShouldBe(HttpStatusCode.OK);
+        var cookie = reply.Message.Headers.GetValues("Set-Cookie").Single();
+        foreach (var part in new[] { $"{SessionCookie.Name}=", "secure", "httponly", "samesite=lax", "path=/" })
+            cookie.ShouldContain(part);
+        caller.Session = cookie.Split('=', ';')[1];
+        (await caller.Get("/api/places")).Json["name"]!.GetValue<string>().ShouldBe(DemoPeople.Lead);
+        var stored = await school.Sql(connection => connection.QueryAsync<string>("SELECT encode(token_hash, 'escape') || person FROM session"));
+        stored.ShouldAllBe(row => !row.Contains(caller.Session, StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task A_wrong_password_and_an_unknown_account_are_answered_alike_to_the_end()
+    {
+        using var caller = new Caller(school.Address(), Stranger);
+        using var other = new Caller(school.Address(), Elsewhere);
+        for (var n = 0; n <= StartSession.MostHere; n++)
+        {
+            var known = await SignIn(caller, DemoPeople.Lead, "wrong");
+            var unknown = await other.Post("/api/sign-in", new { email = "nobody@fenwater.example", password = "wrong" });
+            known.Status.ShouldBe(n < StartSession.MostHere ? HttpStatusCode.Unauthorized : HttpStatusCode.TooManyRequests);
+            (unknown.Status, unknown.Text).ShouldBe((known.Status, known.Text));
+        }
+    }
+
+    [Fact]
+    public async Task Ten_tries_at_an_account_are_the_last_from_there_even_all_at_once_and_with_the_right_password()
+    {
+        using var caller = new Caller(school.Address(), Stranger);
+        var replies = await Task.WhenAll(Enumerable.Range(0, 25).Select(_ => SignIn(caller, DemoPeople.Lead, "wrong")));
+        replies.Count(reply => reply.Status == HttpStatusCode.Unauthorized).ShouldBe(StartSession.MostHere);
+        var refused = await SignIn(caller, DemoPeople.Lead, DemoPeople.Password);
+        refused.Status.ShouldBe(HttpStatusCode.TooManyRequests);
+        refused.Message.Headers.RetryAfter.ShouldNotBeNull();
+
+        using var owner = new Caller(school.Address(), Elsewhere);
+        (await SignIn(owner, DemoPeople.Lead, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
+        using var colleague = new Caller(school.Address(), Stranger);
+        (await SignIn(colleague, DemoPeople.CoTeacher, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
+    public async Task Fifty_tries_from_one_address_are_its_last_whatever_the_account_and_nobody_elsewhere_is_locked_out()
+    {
+        using var caller = new Caller(school.Address(), Stranger);
+        for (var n = 0; n < StartSession.MostFromAddress; n++)
+            (await caller.Post("/api/sign-in", new { email = $"guess{n}@fenwater.example", password = "wrong" })).Status.ShouldBe(HttpStatusCode.Unauthorized);
+        (await SignIn(caller, DemoPeople.Office, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.TooManyRequests);
+        using var elsewhere = new Caller(school.Address(), Elsewhere);
+        (await SignIn(elsewhere, DemoPeople.Office, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
+    public async Task Many_strangers_together_do_not_get_far_and_the_owner_comes_in_from_where_they_came_before()
+    {
+        using var home = new Caller(school.Address(), Elsewhere);
+        (await SignIn(home, DemoPeople.Lead, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
+        var now = school.Clock.GetCurrentInstant();
+        await school.Sql(connection => connection.ExecuteAsync(
+            "INSERT INTO sign_in_try (account, address, at) SELECT @email, ('127.1.0.' || n)::inet, @now FROM generate_series(1, @most) n",
+            new { email = DemoPeople.Email(DemoPeople.Lead), now, most = StartSession.MostFromStrangers }));
+        using var stranger = new Caller(school.Address(), Stranger);
+        (await SignIn(stranger, DemoPeople.Lead, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.TooManyRequests);
+        (await SignIn(home, DemoPeople.Lead, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
+        await school.Sql(connection => connection.ExecuteAsync("UPDATE sign_in_try SET at = at - interval '16 minutes'"));
+        (await SignIn(stranger, DemoPeople.Lead, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
+    public async Task Signing_out_everywhere_ends_every_session_and_signing_out_only_ones_own()
+    {
+        using var first = await school.As(DemoPeople.Lead);
+        using var second = await school.As(DemoPeople.Lead);
+        using var third = await school.As(DemoPeople.Lead);
+        using var other = await school.As(DemoPeople.CoTeacher);
+        await first.Post("/api/sign-out");
+        (await first.Get("/api/places")).Status.ShouldBe(HttpStatusCode.Unauthorized);
+        (await second.Get("/api/places")).Status.ShouldBe(HttpStatusCode.OK);
+        await second.Post("/api/sign-out-everywhere");
+        (await third.Get("/api/places")).Status.ShouldBe(HttpStatusCode.Unauthorized);
+        (await other.Get("/api/places")).Status.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Theory]
+    [InlineData("UPDATE person SET removed_at = now() WHERE name = 'Orla Tierney-Vance'", HttpStatusCode.Unauthorized)]
+    [InlineData("UPDATE session SET expires_at = now() - interval '1 year'", HttpStatusCode.Unauthorized)]
+    [InlineData("DELETE FROM master_member", HttpStatusCode.NotFound)]
+    public async Task Whoever_is_taken_out_is_out_at_the_next_request(string taking, HttpStatusCode expected)
+    {
+        using var lead = await school.As(DemoPeople.Lead);
+        (await lead.Get($"/api/editions/{school.WeatherWatch}/outline")).Status.ShouldBe(HttpStatusCode.OK);
+        await school.Sql(connection => connection.ExecuteAsync(taking));
+        (await lead.Get($"/api/editions/{school.WeatherWatch}/outline")).Status.ShouldBe(expected);
+    }
+
+    [Theory]
+    [InlineData("Origin", "https://elsewhere.example")]
+    [InlineData("Origin", "null")]
+    [InlineData("Sec-Fetch-Site", "cross-site")]
+    [InlineData("Sec-Fetch-Site", "same-site")]
+    [InlineData(SameSiteOnly.Header, null)]
+    public async Task What_another_site_makes_a_browser_send_changes_nothing(string header, string? value)
+    {
+        using var lead = await school.As(DemoPeople.Lead);
+        var before = await school.RowCounts();
+        var reply = await lead.Post($"/api/editions/{school.WeatherWatch}/rename-item", await CommandExamples.Rename(school), Guid.NewGuid(), request =>
+        {
+            request.Headers.Remove(header);
+            if (value is not null)
+                request.Headers.Add(header, value);
+        });
+        reply.Code.ShouldBe("cross-site");
+        (await school.RowCounts()).ShouldBe(before);
+        var connect = await lead.Send(HttpMethod.Get, "/live", null, request =>
+        {
+            request.Headers.Add("Upgrade", "websocket");
+            request.Headers.Add("Origin", "https://elsewhere.example");
+        });
+        connect.Code.ShouldBe("cross-site");
+    }
+
+    [Fact]
+    public async Task Every_answer_carries_the_headers_that_keep_the_page_to_itself()
+    {
+        using var lead = await school.As(DemoPeople.Lead);
+        foreach (var path in new[] { "/api/places", "/api/no-such", "/health/live", "/no/such/page" })
+        {
+            var headers = (await lead.Get(path)).Message.Headers;
+            var policy = headers.GetValues("Content-Security-Policy").Single();
+            policy.ShouldStartWith("default-src 'none'; script-src 'self' 'nonce-");
+            policy.ShouldContain("frame-ancestors 'none'");
+            policy.ShouldNotContain("unsafe");
+            headers.GetValues("X-Content-Type-Options").ShouldBe(["nosniff"]);
+            headers.GetValues("Referrer-Policy").ShouldBe(["no-referrer"]);
+            headers.Contains("Server").ShouldBeFalse();
+        }
+        var places = await lead.Get("/api/places");
+        (places.Message.Headers.CacheControl!.NoStore, places.Message.Headers.CacheControl.Private).ShouldBe((true, true));
+        var (first, second) = (await lead.Get("/api/places"), await lead.Get("/api/places"));
+        first.Message.Headers.GetValues("Content-Security-Policy").ShouldNotBe(second.Message.Headers.GetValues("Content-Security-Policy"));
+    }
+
+    [Fact]
+    public async Task Outside_the_demo_there_is_no_stand_in_and_no_demo_password()
+    {
+        await using var ordinary = await School.Open(profile: new SchoolProfile());
+        using var caller = new Caller(ordinary.Address());
+        (await caller.Get("/api/demo/people")).Status.ShouldBe(HttpStatusCode.NotFound);
+        foreach (var assembly in new[] { typeof(PolyclineHost).Assembly, typeof(Polycline.Data.Database).Assembly, typeof(Polycline.Core.Id<>).Assembly })
+        {
+            assembly.GetReferencedAssemblies().ShouldAllBe(reference => reference.Name != "Polycline.Demo");
+            var bytes = await File.ReadAllBytesAsync(assembly.Location);
+            foreach (var encoding in new[] { System.Text.Encoding.Unicode, System.Text.Encoding.UTF8 })
+                bytes.AsSpan().IndexOf(encoding.GetBytes(DemoPeople.Password)).ShouldBe(-1);
+        }
+    }
+
+    private static Task<Reply> SignIn(Caller caller, string name, string password) =>
+        caller.Post("/api/sign-in", new { email = DemoPeople.Email(name), password });
+}
