@@ -63,7 +63,7 @@ cluster_start() {
 cluster_stop() { if cluster_exists && cluster_running; then as_pg "$PGBIN/pg_ctl" -D "$PGROOT/data" -m "${1:-fast}" -w stop >/dev/null; fi; }
 
 # SQL as the cluster's superuser, over the socket that only PostgreSQL's user can reach.
-sql() { as_pg "$PGBIN/psql" -X -q -A -t -v ON_ERROR_STOP=1 -h "$PGROOT" -p "$PGPORT" -U postgres "$@"; }
+sql() { as_pg env PGOPTIONS="-c client_min_messages=warning" "$PGBIN/psql" -X -q -A -t -v ON_ERROR_STOP=1 -h "$PGROOT" -p "$PGPORT" -U postgres "$@"; }
 
 # The two roles: one owns the schema, the other is the application and may not undo what is never undone.
 ensure_roles() {

@@ -7,12 +7,12 @@ FAILED=0
 
 # check NAME COMMAND...: one check, passed or failed; what it says is shown where it fails.
 check() {
-  local name=$1 log
+  local name=$1 log started=$SECONDS
   shift
   log="$STATE/test/$(printf '%s' "$name" | tr -c 'a-z0-9\n' '-').log"
   if "$@" >"$log" 2>&1; then
     PASSED=$((PASSED + 1))
-    say "ok      $name"
+    say "ok      $name, $((SECONDS - started)) s"
   else
     FAILED=$((FAILED + 1))
     say "FAILED  $name"
@@ -25,10 +25,10 @@ in_web() { (cd "$ROOT/web" && "$@"); }
 # The front end's types are those of the application as it was just built.
 types_are_fresh() {
   local fresh="$STATE/test/openapi.json"
-  dotnet "$ROOT/src/Polycline.Demo/bin/Debug/net10.0/Polycline.Demo.dll" openapi 2>/dev/null >"$fresh"
-  diff -u "$ROOT/web/src/foundation/api/openapi.json" "$fresh" || { say "The OpenAPI document is not fresh: run scripts/types.sh"; return 1; }
+  dotnet "$STATE/app/Polycline.Demo.dll" openapi 2>/dev/null >"$fresh"
+  diff -u "$ROOT/web/src/foundation/api/openapi.json" "$fresh" || { say "The OpenAPI document is not fresh: run ./polycline types"; return 1; }
   in_web npx --no-install openapi-typescript "$fresh" -o "$STATE/test/schema.d.ts" >/dev/null
-  diff -u "$ROOT/web/src/foundation/api/schema.d.ts" "$STATE/test/schema.d.ts" || { say "The front end's types are not fresh: run scripts/types.sh"; return 1; }
+  diff -u "$ROOT/web/src/foundation/api/schema.d.ts" "$STATE/test/schema.d.ts" || { say "The front end's types are not fresh: run ./polycline types"; return 1; }
 }
 
 # What a browser must fetch before anything is drawn: at most 300 kB of script, gzipped.
@@ -46,9 +46,9 @@ scripts_are_sound() { for file in "$ROOT/polycline" "$ROOT"/scripts/*.sh "$ROOT/
 # dotnet_tests NAME: runs one test project and adds up what it counts.
 dotnet_tests() {
   local name=$1 log="$STATE/test/$1.log" passed failed
-  local dll="$ROOT/tests/$name.Tests/bin/Debug/net10.0/$name.Tests"
+  local dll="$ROOT/tests/$name.Tests/bin/Release/net10.0/$name.Tests"
   local started=$SECONDS
-  "$dll" -noColor "${@:2}" >"$log" 2>&1 || true
+  "$dll" -noColor -maxThreads 4 "${@:2}" >"$log" 2>&1 || true
   # "   Core.Tests  Total: 19, Errors: 0, Failed: 0, Skipped: 0, …"
   local total
   total=$(sed -n 's/^ *'"$name"'\.Tests  Total: \([0-9]*\).*/\1/p' "$log" | tail -1)
@@ -78,10 +78,22 @@ test_cluster() {
   cluster_create
   cluster_start "$options -c max_connections=300"
   ensure_roles test-owner test-app CREATEDB
+  # Dropping a database by force ends whatever the application still has open on it.
+  sql -d postgres -c "GRANT pg_signal_backend TO polycline_owner" >/dev/null
   export POLYCLINE_TEST_SERVER="Host=127.0.0.1;Port=$PGPORT;Username=polycline_owner;Password=test-owner"
   export POLYCLINE_TEST_APP="Host=127.0.0.1;Port=$PGPORT;Username=polycline_app;Password=test-app"
   export POLYCLINE_TEST_ROOT="$ROOT"
   export POLYCLINE_TEST_PUBLISHED="$STATE/app"
+}
+
+# What needs neither the application nor a database; beside the build, on the other core.
+front_end_checks() {
+  check "front end: formatted as agreed" in_web npm run --silent check:format
+  check "front end: lint" in_web npm run --silent check:lint
+  check "front end: types" in_web npm run --silent check:types
+  check "front end: unit tests" in_web npm run --silent check:unit
+  check "scripts can be read" scripts_are_sound
+  printf '%s %s' "$PASSED" "$FAILED" >"$STATE/test/front-end.counts"
 }
 
 run_tests() {
@@ -92,19 +104,21 @@ run_tests() {
   install "ChromeDriver" /usr/bin/chromedriver chromium-driver
   test_cluster
   install_web
-  check "front end: builds" in_web npm run --silent build
-  check "front end: at most 300 kB of script at first" script_is_small
+  (PASSED=0 FAILED=0 front_end_checks) >"$STATE/test/front-end.log" 2>&1 &
+  local beside=$!
   check "packages as locked" dotnet restore Polycline.slnx --locked-mode
-  check "builds without a warning" dotnet build Polycline.slnx --no-restore
   check "published as it is started" build_app
-  check "formatted as agreed, C#" dotnet format whitespace Polycline.slnx --no-restore --verify-no-changes
-  check "formatted as agreed, front end" in_web npm run --silent check:format
-  check "front end: lint" in_web npm run --silent check:lint
-  check "front end: types" in_web npm run --silent check:types
+  check "builds without a warning" dotnet build Polycline.slnx -c Release --no-restore
+  wait "$beside"
+  cat "$STATE/test/front-end.log"
+  local passed failed
+  read -r passed failed <"$STATE/test/front-end.counts" || true
+  PASSED=$((PASSED + passed)) FAILED=$((FAILED + failed))
+  check "formatted as agreed, C#" dotnet format whitespace . --folder --verify-no-changes --include src/ tests/ bench/ --exclude src/*/obj/ tests/*/obj/ bench/obj/
+  check "front end: at most 300 kB of script at first" script_is_small
   check "front end: types made from this application" types_are_fresh
-  check "front end: unit tests" in_web npm run --silent check:unit
   check "schema as committed" schema_is_committed
-  check "scripts can be read" scripts_are_sound
+  check "starts, stops, keeps and gives back" "$ROOT/scripts/check-start.sh"
   local project
   for project in ${*:-Core Data Web Browser}; do dotnet_tests "$project"; done
   say ""

@@ -5,7 +5,7 @@ using Xunit;
 namespace Polycline.Tests.Browser;
 
 /// <summary>The look: everything that is seen comes from the theme, on both papers; and everybody can use it.</summary>
-public sealed class LookTests : IAsyncLifetime
+public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedSchool>
 {
     // Holds what the browser computed for every element against the theme's own properties.
     private const string OffTheme = """
@@ -44,12 +44,6 @@ public sealed class LookTests : IAsyncLifetime
         }
         return [...found]
         """;
-
-    private PublishedSchool school = null!;
-
-    public async ValueTask InitializeAsync() => school = await PublishedSchool.Start();
-
-    public ValueTask DisposeAsync() => school.DisposeAsync();
 
     [Theory]
     [InlineData("day")]

@@ -64,7 +64,7 @@ public sealed class Person : IDisposable
 
     public void SeeNoText(string text) => Until(() => !Text().Contains(text, StringComparison.Ordinal), text);
 
-    public string Text() => driver.FindElement(By.TagName("body")).Text;
+    public string Text() => Ask<string>("return document.body.innerText");
 
     /// <summary>Presses it once it can be pressed: something may still be moving away from above it.</summary>
     public void Press(IWebElement element) => Until(() =>

@@ -2,11 +2,12 @@ using System.Diagnostics;
 using System.Net;
 using System.Net.Sockets;
 using Polycline.Testing;
+using Xunit;
 
 namespace Polycline.Tests.Browser;
 
 /// <summary>The application as it is started, published, as two processes on one database.</summary>
-public sealed class PublishedSchool : IAsyncDisposable
+public sealed class PublishedSchool : IAsyncLifetime
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
     private readonly List<Process> processes = [];
@@ -15,9 +16,9 @@ public sealed class PublishedSchool : IAsyncDisposable
     /// <summary>Where the instances listen.</summary>
     public IReadOnlyList<Uri> Addresses { get; private set; } = [];
 
-    public static async Task<PublishedSchool> Start()
+    public async ValueTask InitializeAsync()
     {
-        var school = new PublishedSchool { database = await TestServer.Clone() };
+        database = await TestServer.Clone();
         var addresses = new List<Uri>();
         for (var n = 0; n < 2; n++)
         {
@@ -25,18 +26,17 @@ public sealed class PublishedSchool : IAsyncDisposable
             var start = new ProcessStartInfo("dotnet") { RedirectStandardError = true, RedirectStandardOutput = true };
             start.ArgumentList.Add(Path.Combine(TestServer.Published, "Polycline.Demo.dll"));
             start.ArgumentList.Add("serve");
-            start.Environment["POLYCLINE_DATABASE"] = school.database.App;
+            start.Environment["POLYCLINE_DATABASE"] = database.App;
             start.Environment["POLYCLINE_ADDRESS"] = address.ToString();
             var process = Process.Start(start)!;
             process.BeginErrorReadLine();
             process.BeginOutputReadLine();
-            school.processes.Add(process);
+            processes.Add(process);
             addresses.Add(address);
         }
-        school.Addresses = addresses;
+        Addresses = addresses;
         foreach (var address in addresses)
             await Ready(address);
-        return school;
     }
 
     public async ValueTask DisposeAsync()

@@ -5,15 +5,9 @@ using Xunit;
 namespace Polycline.Tests.Browser;
 
 /// <summary>An item renamed, seen in a colleague's open browser on another instance, undone.</summary>
-public sealed class RenameWalk : IAsyncLifetime
+public sealed class RenameWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
 {
     private const string Old = "Film: a day over the harbour";
-    private PublishedSchool school = null!;
-
-    public async ValueTask InitializeAsync() => school = await PublishedSchool.Start();
-
-    public ValueTask DisposeAsync() => school.DisposeAsync();
-
     [Fact]
     public void Two_people_on_two_instances()
     {

@@ -107,3 +107,17 @@ public sealed class School : IAsyncDisposable
         await Database.DisposeAsync();
     }
 }
+
+/// <summary>One school for all tests of a class, which leave it as they found it.</summary>
+public sealed class SchoolOfClass : IAsyncDisposable
+{
+    private readonly Lazy<Task<School>> school = new(() => School.Open());
+
+    public Task<School> Open() => school.Value;
+
+    public async ValueTask DisposeAsync()
+    {
+        if (school.IsValueCreated)
+            await (await school.Value).DisposeAsync();
+    }
+}

@@ -10,7 +10,7 @@ using Xunit;
 namespace Polycline.Tests.Web;
 
 /// <summary>Every endpoint asked as everybody. An endpoint without a row here fails; so does a row without an endpoint.</summary>
-public sealed class EndpointTests : IAsyncLifetime
+public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOfClass>, IAsyncLifetime
 {
     // What everybody gets, in this order.
     private static readonly string[] Everybody =
@@ -46,9 +46,9 @@ public sealed class EndpointTests : IAsyncLifetime
 
     private School school = null!;
 
-    public async ValueTask InitializeAsync() => school = await School.Open();
+    public async ValueTask InitializeAsync() => school = await shared.Open();
 
-    public ValueTask DisposeAsync() => school.DisposeAsync();
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     [Fact]
     public void Every_endpoint_has_its_row_and_says_who_may_call()

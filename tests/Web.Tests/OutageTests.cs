@@ -29,6 +29,7 @@ public sealed class OutageTests
         await cluster.Stop();
         var gone = Stopwatch.StartNew();
         var asked = 0;
+        using var pace = new PeriodicTimer(TimeSpan.FromMilliseconds(400));
         while (gone.Elapsed < Away)
         {
             (await lead.Get("/health/live")).Status.ShouldBe(HttpStatusCode.OK);
@@ -36,7 +37,7 @@ public sealed class OutageTests
             var reply = await lead.Post(route, body, key);
             (reply.Status, reply.Code).ShouldBe((HttpStatusCode.ServiceUnavailable, "database-away"));
             asked++;
-            await Task.Yield();
+            await pace.WaitForNextTickAsync();
         }
         asked.ShouldBeGreaterThan(10);
         await cluster.StartAgain();

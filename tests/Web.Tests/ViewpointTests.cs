@@ -8,13 +8,13 @@ using Xunit;
 namespace Polycline.Tests.Web;
 
 /// <summary>Who may look through whose eyes, and at which moment.</summary>
-public sealed class ViewpointTests : IAsyncLifetime
+public sealed class ViewpointTests(SchoolOfClass shared) : IClassFixture<SchoolOfClass>, IAsyncLifetime
 {
     private School school = null!;
 
-    public async ValueTask InitializeAsync() => school = await School.Open();
+    public async ValueTask InitializeAsync() => school = await shared.Open();
 
-    public ValueTask DisposeAsync() => school.DisposeAsync();
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     [Theory]
     [InlineData("at=2026-10-15T09:00:00Z")]
@@ -43,7 +43,7 @@ public sealed class ViewpointTests : IAsyncLifetime
         using var lead = await school.As(DemoPeople.Lead);
         var student = school.Ids["person:" + DemoPeople.HeldUp];
         (await lead.Get($"/api/editions/{school.WeatherWatch}/outline?as=student:{student}")).Status.ShouldBe(HttpStatusCode.Forbidden);
-        var traces = await school.Sql(connection => connection.QueryAsync<string>("SELECT about->>'student' FROM audit WHERE what = 'lens-used'"));
+        var traces = await school.Sql(connection => connection.QueryAsync<string>("SELECT about->>'student' FROM audit WHERE what = 'lens-used' ORDER BY id DESC LIMIT 1"));
         traces.ShouldBe([$"{student}"]);
     }
 

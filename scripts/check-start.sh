@@ -1,0 +1,89 @@
+#!/usr/bin/env bash
+# Walks the commands of ./polycline in a place of their own: a taken port, a start, a second start, backup, harm,
+# verify, restore, reset, stop. Says the first thing that is not as it should be, and ends with 1.
+set -euo pipefail
+# Job control, so that what is started can be sent what Ctrl-C sends, to all of its group.
+set -m
+ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
+APP=${POLYCLINE_STATE:-$ROOT/.polycline}
+. "$ROOT/scripts/common.sh"
+STATE=$(mktemp -d "${TMPDIR:-/tmp}/polycline-start.XXXXXX")
+chmod 755 "$STATE"
+export POLYCLINE_STATE=$STATE
+unset POLYCLINE_DATABASE POLYCLINE_OWNER_DATABASE
+POLYCLINE_PORT=$(free_port)
+POLYCLINE_PG_PORT=$(free_port)
+export POLYCLINE_PORT POLYCLINE_PG_PORT
+# The application as it was just built; what is walked here is everything after that.
+cp -r "$APP/app" "$STATE/app"
+touch "$STATE/app.stamp" "$STATE/npm.stamp"
+
+finish() {
+  "$ROOT/polycline" stop >/dev/null 2>&1 || true
+  rm -rf "$STATE"
+}
+trap finish EXIT
+
+wrong() {
+  printf 'Wrong: %s\n' "$*"
+  [ ! -f "$STATE/start.out" ] || cat "$STATE/start.out"
+  exit 1
+}
+polycline() { "$ROOT/polycline" "$@"; }
+refused() {
+  local words=$1
+  shift
+  local said
+  if said=$("$@" 2>&1); then wrong "'$*' should have been refused: $said"; fi
+  grep -q "$words" <<<"$said" || wrong "'$*' did not say '$words': $said"
+}
+start() {
+  polycline start >"$STATE/start.out" 2>&1 &
+  STARTED=$!
+  for _ in $(seq 300); do
+    if grep -q "End it with Ctrl-C" "$STATE/start.out"; then return; fi
+    kill -0 "$STARTED" 2>/dev/null || wrong "it did not start"
+    sleep 0.1
+  done
+  wrong "it did not get ready"
+}
+
+# A taken port is named, and nothing is left half done.
+node -e "require('net').createServer().listen($POLYCLINE_PORT, '127.0.0.1')" &
+TAKEN=$!
+until port_taken "$POLYCLINE_PORT"; do sleep 0.1; done
+refused "Port $POLYCLINE_PORT of 127.0.0.1 is taken" polycline start
+kill "$TAKEN"
+wait "$TAKEN" 2>/dev/null || true
+[ ! -e "$STATE/start.pid" ] || wrong "a refused start left its mark"
+[ ! -e "$STATE/postgres/data" ] || wrong "a refused start made a cluster"
+
+start
+grep -q "http://127.0.0.1:$POLYCLINE_PORT" "$STATE/start.out" || wrong "it did not print its address"
+grep -q "orla.tierney-vance@fenwater.example" "$STATE/start.out" || wrong "it did not print the demo sign-ins"
+[ "$(http_status "$POLYCLINE_PORT" /health/ready)" = 200 ] || wrong "it is not ready"
+if [ "$(id -u)" = 0 ]; then
+  [ "$(ps -o user= -p "$(pgrep -f "postgres.*-p $POLYCLINE_PG_PORT" | head -1)")" != root ] || wrong "PostgreSQL runs as root"
+fi
+refused "is running already" polycline start
+refused "is running already" polycline reset-demo
+refused "is running already" polycline restore "$ROOT/global.json"
+
+polycline backup "$STATE/kept" | grep -q "Everything is in" || wrong "no backup was written"
+refused "is there already" polycline backup "$STATE/kept"
+polycline verify | grep -q "Everything is as it should be" || wrong "verify found something in a new school"
+polycline stop | grep -q "has ended" || wrong "it was not stopped"
+wait "$STARTED" || wrong "it did not end cleanly"
+if port_taken "$POLYCLINE_PORT" || port_taken "$POLYCLINE_PG_PORT"; then wrong "a port is still taken"; fi
+
+# Stopped as by Ctrl-C, everything is there at the next start; so it is after a restore.
+refused "no backup of Polycline" polycline restore "$ROOT/global.json"
+polycline restore "$STATE/kept" | grep -q "as it was" || wrong "the backup was not restored"
+polycline verify | grep -q "Everything is as it should be" || wrong "verify found something after the restore"
+start
+kill -INT -- "-$STARTED"
+wait "$STARTED" || wrong "Ctrl-C did not end it cleanly"
+if port_taken "$POLYCLINE_PG_PORT"; then wrong "PostgreSQL was left behind"; fi
+polycline reset-demo | grep -q "The demo school is loaded" || wrong "the demo was not loaded anew"
+polycline stop | grep -q "not running" || wrong "something was still running"
+refused "There is no command 'dance'" polycline dance
