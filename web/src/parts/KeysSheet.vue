@@ -43,7 +43,7 @@ useScreenKeys([{ key: '?', words: 'this list', run: () => (shown.value = !shown.
       </div>
       <p class="sections">
         <SectionKey v-for="letter in Object.keys(sectionLines)" :key="letter" :letter="letter" name="" />
-        <span class="small">a section's line and letter, the same everywhere</span>
+        <span class="small">a section’s line and letter, the same everywhere</span>
       </p>
       <p class="foot">
         <label>

@@ -13,6 +13,8 @@ const nowhere = computed(() => {
   return all && all.courses.length + all.sections.length + all.terms.length === 0
 })
 const stateWords: Record<string, string> = { draft: 'not begun', current: 'current', resting: 'at rest' }
+const counted = (sections: number) =>
+  sections === 0 ? 'no sections' : sections === 1 ? '1 section' : `${sections} sections`
 const following = (sections: number) =>
   sections === 0 ? 'no section follows' : sections === 1 ? '1 section follows' : `${sections} sections follow`
 </script>
@@ -57,12 +59,12 @@ const following = (sections: number) =>
           </ul>
         </section>
         <section v-if="places.data.value.terms.length" aria-labelledby="terms-title">
-          <h1 id="terms-title">The school's terms</h1>
+          <h1 id="terms-title">The school’s terms</h1>
           <ul class="ruled">
             <li v-for="place in places.data.value.terms" :key="place.term">
               <b>{{ place.name }}</b>
               <span class="second">{{ place.dates }}</span>
-              <span class="second">{{ place.sections === 1 ? '1 section' : `${place.sections} sections` }}</span>
+              <span class="second">{{ counted(place.sections) }}</span>
               <span class="second">{{ place.zone }}</span>
             </li>
           </ul>
