@@ -1,3 +1,5 @@
+using System.Diagnostics;
+using System.Net;
 using Dapper;
 using Microsoft.AspNetCore.Builder;
 using Microsoft.AspNetCore.Hosting;
@@ -31,6 +33,29 @@ var measured = await Interleaved.Run(
     new("places", () => Load.Run(new(school.Address(), "/api/places"), signedIn)),
 ]);
 Interleaved.Print("requests", measured, [Bare, OneRow]);
+
+// An account that exists and one that does not must take equally long to refuse.
+var address = 0;
+var refused = await Interleaved.Run(
+[
+    new("a wrong password", () => Refusals(DemoPeople.Email(DemoPeople.Lead))),
+    new("an unknown account", () => Refusals("nobody@fenwater.example")),
+]);
+Interleaved.Print("refused sign-ins", refused, ["a wrong password"]);
+
+// Each from an address of this machine that never asked before: none is refused for having tried too often.
+async Task<double> Refusals(string email)
+{
+    const int tries = 9;
+    address++;
+    using var caller = new Caller(school.Address(), new IPAddress([127, 2, (byte)(address >> 8), (byte)address]));
+    await school.Sql(connection => connection.ExecuteAsync("DELETE FROM sign_in_try"));
+    var watch = Stopwatch.StartNew();
+    for (var n = 0; n < tries; n++)
+        if ((await caller.Post("/api/sign-in", new { email, password = "wrong" })).Status != HttpStatusCode.Unauthorized)
+            throw new InvalidOperationException("A try was not refused as a wrong password is.");
+    return tries / watch.Elapsed.TotalSeconds;
+}
 
 // ASP.NET Core and Dapper with nothing of ours between.
 WebApplication Plain()

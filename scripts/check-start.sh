@@ -84,6 +84,12 @@ start
 kill -INT -- "-$STARTED"
 wait "$STARTED" || wrong "Ctrl-C did not end it cleanly"
 if port_taken "$POLYCLINE_PG_PORT"; then wrong "PostgreSQL was left behind"; fi
+# Killed outright, it leaves what stop still finds.
+start
+kill -KILL "$STARTED"
+wait "$STARTED" 2>/dev/null || true
+polycline stop | grep -q "has ended" || wrong "what was left behind was not ended"
+if port_taken "$POLYCLINE_PORT" || port_taken "$POLYCLINE_PG_PORT"; then wrong "something was left behind"; fi
 polycline reset-demo | grep -q "The demo school is loaded" || wrong "the demo was not loaded anew"
 polycline stop | grep -q "not running" || wrong "something was still running"
 refused "There is no command 'dance'" polycline dance

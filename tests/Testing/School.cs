@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Security.Cryptography;
 using System.Text;
 using Dapper;
@@ -85,6 +86,19 @@ public sealed class School : IAsyncDisposable
     public long WeatherWatch => Ids["edition:Weather Watch 2026"];
 
     public Task<T> Sql<T>(Func<NpgsqlConnection, Task<T>> ask) => Owner.Read(ask, CancellationToken.None);
+
+    /// <summary>Waits until some statement waits for a lock on this school.</summary>
+    public async Task UntilSomebodyWaits()
+    {
+        for (var waited = Stopwatch.StartNew(); waited.Elapsed < TimeSpan.FromSeconds(10); await Task.Yield())
+            if (await Sql(connection => connection.ExecuteScalarAsync<bool>("""
+                SELECT EXISTS (
+                  SELECT 1 FROM pg_locks waiting JOIN pg_locks other ON other.pid = waiting.pid
+                  WHERE NOT waiting.granted AND other.database = (SELECT oid FROM pg_database WHERE datname = current_database()))
+                """)))
+                return;
+        throw new TimeoutException("Nobody came to wait for a lock.");
+    }
 
     /// <summary>How many rows each table has: two counts that are equal show that nothing was written between them.</summary>
     public Task<string> RowCounts(params string[] except) => Sql(async connection =>

@@ -1,11 +1,8 @@
-using System.Threading.Channels;
-using Microsoft.AspNetCore.Http.Connections;
 using Microsoft.AspNetCore.SignalR;
 using Microsoft.AspNetCore.SignalR.Client;
 using Polycline.Data.Live;
 using Polycline.Demo.School;
 using Polycline.Testing;
-using Polycline.Web.Foundation;
 using Polycline.Web.Live;
 using Shouldly;
 using Xunit;
@@ -15,7 +12,6 @@ namespace Polycline.Tests.Web;
 /// <summary>Two instances on one database: what is changed through one is told through the other.</summary>
 public sealed class LiveTests : IAsyncLifetime
 {
-    private static readonly TimeSpan Soon = TimeSpan.FromSeconds(2);
     private School school = null!;
 
     public async ValueTask InitializeAsync() => school = await School.Open(instances: 2);
@@ -64,48 +60,8 @@ public sealed class LiveTests : IAsyncLifetime
         await using var connected = await Connect(DemoPeople.Lead, instance: 1);
         using var lead = await school.As(DemoPeople.Lead, instance: 0);
         await lead.Post("/api/sign-out-everywhere");
-        await connected.Closed.WaitAsync(Soon);
+        await connected.Closed.WaitAsync(Watcher.Soon);
     }
 
-    private async Task<Watcher> Connect(string? person, int instance)
-    {
-        var session = person is null ? null : await school.Session(person);
-        var connection = new HubConnectionBuilder()
-            .WithUrl(new Uri(school.Address(instance), LiveHub.Route), options =>
-            {
-                options.Transports = HttpTransportType.WebSockets;
-                options.SkipNegotiation = true;
-                if (session is not null)
-                    options.Headers["Cookie"] = $"{SessionCookie.Name}={session}";
-            })
-            .Build();
-        var watcher = new Watcher(connection);
-        await connection.StartAsync();
-        return watcher;
-    }
-
-    private sealed class Watcher : IAsyncDisposable
-    {
-        private readonly Channel<Raised> told = Channel.CreateUnbounded<Raised>();
-        private readonly TaskCompletionSource closed = new();
-
-        public Watcher(HubConnection connection)
-        {
-            Connection = connection;
-            connection.On<Raised>("raised", raised => told.Writer.TryWrite(raised));
-            connection.Closed += _ =>
-            {
-                closed.TrySetResult();
-                return Task.CompletedTask;
-            };
-        }
-
-        public HubConnection Connection { get; }
-
-        public Task Closed => closed.Task;
-
-        public async Task<Raised> Next() => await told.Reader.ReadAsync().AsTask().WaitAsync(Soon);
-
-        public ValueTask DisposeAsync() => Connection.DisposeAsync();
-    }
+    private Task<Watcher> Connect(string? person, int instance) => Watcher.Connect(school, person, instance);
 }

@@ -25,6 +25,7 @@ public sealed class OutageTests
         var route = $"/api/editions/{school.WeatherWatch}/rename-item";
         var body = await CommandExamples.Rename(school);
         var key = Guid.NewGuid();
+        await using var watching = await Watcher.Connect(school, DemoPeople.CoTeacher);
 
         await cluster.Stop();
         var gone = Stopwatch.StartNew();
@@ -43,6 +44,7 @@ public sealed class OutageTests
         await cluster.StartAgain();
 
         await Until(async () => (await lead.Get("/health/ready")).Status == HttpStatusCode.OK);
+        (await watching.Next(Soon)).Scope.ShouldBe("*", "whoever watches is told to read again");
         (await lead.Post(route, body, key)).Status.ShouldBe(HttpStatusCode.OK);
         (await lead.Post(route, body, key)).Status.ShouldBe(HttpStatusCode.OK);
         school.Owner.Source.Clear();
@@ -59,7 +61,7 @@ public sealed class OutageTests
         await using var held = await holder.BeginTransactionAsync();
         await holder.ExecuteAsync("SELECT 1 FROM edition WHERE id = @WeatherWatch FOR UPDATE", new { school.WeatherWatch });
         var underWay = lead.Post($"/api/editions/{school.WeatherWatch}/rename-item", await CommandExamples.Rename(school), Guid.NewGuid());
-        await Until(() => school.Sql(connection => connection.ExecuteScalarAsync<bool>("SELECT EXISTS (SELECT 1 FROM pg_locks WHERE NOT granted)")));
+        await school.UntilSomebodyWaits();
 
         var stopping = school.Instance.StopAsync();
         await Until(async () =>

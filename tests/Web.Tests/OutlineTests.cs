@@ -132,6 +132,24 @@ public sealed class OutlineTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_change_that_crosses_another_is_given_up_and_goes_again_by_itself()
+    {
+        var (item, version) = await CommandExamples.FirstItem(school, school.WeatherWatch);
+        await using var other = new NpgsqlConnection(school.Database.Owner);
+        await other.OpenAsync();
+        await using var crossing = await other.BeginTransactionAsync();
+        await other.ExecuteAsync("UPDATE item SET rank = rank WHERE id = @item", new { item });
+        var rename = lead.Post(Route("rename-item"), new { item, title = "In the end", version }, Guid.NewGuid());
+        await school.UntilSomebodyWaits();
+        // Now each waits for the other; PostgreSQL ends the one that has waited longer, the command.
+        await other.ExecuteAsync("SELECT 1 FROM edition WHERE id = @WeatherWatch FOR UPDATE", new { school.WeatherWatch });
+        rename.IsCompleted.ShouldBeFalse();
+        await crossing.CommitAsync();
+        (await rename).Status.ShouldBe(HttpStatusCode.OK);
+        (await Titles())[0].ShouldBe("In the end");
+    }
+
+    [Fact]
     public async Task The_ribbon_has_the_weeks_closures_and_class_days_of_the_term_and_the_moment()
     {
         var ribbon = (await lead.Get(Route("ribbon"))).Json;

@@ -41,29 +41,36 @@ public sealed class SignInTests : IAsyncLifetime
     {
         using var caller = new Caller(school.Address(), Stranger);
         using var other = new Caller(school.Address(), Elsewhere);
-        for (var n = 0; n <= StartSession.MostHere; n++)
+        for (var n = 0; n <= StartSession.MostAtAccount; n++)
         {
             var known = await SignIn(caller, DemoPeople.Lead, "wrong");
             var unknown = await other.Post("/api/sign-in", new { email = "nobody@fenwater.example", password = "wrong" });
-            known.Status.ShouldBe(n < StartSession.MostHere ? HttpStatusCode.Unauthorized : HttpStatusCode.TooManyRequests);
+            known.Status.ShouldBe(n < StartSession.MostAtAccount ? HttpStatusCode.Unauthorized : HttpStatusCode.TooManyRequests);
             (unknown.Status, unknown.Text).ShouldBe((known.Status, known.Text));
         }
     }
 
     [Fact]
-    public async Task Ten_tries_at_an_account_are_the_last_from_there_even_all_at_once_and_with_the_right_password()
+    public async Task Ten_tries_at_an_account_are_the_last_from_wherever_even_all_at_once_and_with_the_right_password()
     {
-        using var caller = new Caller(school.Address(), Stranger);
-        var replies = await Task.WhenAll(Enumerable.Range(0, 25).Select(_ => SignIn(caller, DemoPeople.Lead, "wrong")));
-        replies.Count(reply => reply.Status == HttpStatusCode.Unauthorized).ShouldBe(StartSession.MostHere);
-        var refused = await SignIn(caller, DemoPeople.Lead, DemoPeople.Password);
+        using var home = new Caller(school.Address(), Elsewhere);
+        (await SignIn(home, DemoPeople.Lead, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
+
+        var strangers = Enumerable.Range(0, 25).Select(n => new Caller(school.Address(), new IPAddress([127, 0, 9, (byte)(n % 5)]))).ToList();
+        var replies = await Task.WhenAll(strangers.Select(stranger => SignIn(stranger, DemoPeople.Lead, "wrong")));
+        replies.Count(reply => reply.Status == HttpStatusCode.Unauthorized).ShouldBe(StartSession.MostAtAccount);
+        using var another = new Caller(school.Address(), Stranger);
+        var refused = await SignIn(another, DemoPeople.Lead, DemoPeople.Password);
         refused.Status.ShouldBe(HttpStatusCode.TooManyRequests);
         refused.Message.Headers.RetryAfter.ShouldNotBeNull();
+        strangers.ForEach(stranger => stranger.Dispose());
 
-        using var owner = new Caller(school.Address(), Elsewhere);
-        (await SignIn(owner, DemoPeople.Lead, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
-        using var colleague = new Caller(school.Address(), Stranger);
-        (await SignIn(colleague, DemoPeople.CoTeacher, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
+        // The owner, where they signed in before, and a colleague from the strangers' own address.
+        (await SignIn(home, DemoPeople.Lead, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
+        (await SignIn(another, DemoPeople.CoTeacher, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
+
+        await school.Sql(connection => connection.ExecuteAsync("UPDATE sign_in_try SET at = at - interval '16 minutes'"));
+        (await SignIn(another, DemoPeople.Lead, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
     }
 
     [Fact]
@@ -78,22 +85,6 @@ public sealed class SignInTests : IAsyncLifetime
         (await SignIn(caller, DemoPeople.Office, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.TooManyRequests);
         using var elsewhere = new Caller(school.Address(), Elsewhere);
         (await SignIn(elsewhere, DemoPeople.Office, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
-    }
-
-    [Fact]
-    public async Task Many_strangers_together_do_not_get_far_and_the_owner_comes_in_from_where_they_came_before()
-    {
-        using var home = new Caller(school.Address(), Elsewhere);
-        (await SignIn(home, DemoPeople.Lead, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
-        var now = school.Clock.GetCurrentInstant();
-        await school.Sql(connection => connection.ExecuteAsync(
-            "INSERT INTO sign_in_try (account, address, at) SELECT @email, ('127.1.0.' || n)::inet, @now FROM generate_series(1, @most) n",
-            new { email = DemoPeople.Email(DemoPeople.Lead), now, most = StartSession.MostFromStrangers }));
-        using var stranger = new Caller(school.Address(), Stranger);
-        (await SignIn(stranger, DemoPeople.Lead, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.TooManyRequests);
-        (await SignIn(home, DemoPeople.Lead, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
-        await school.Sql(connection => connection.ExecuteAsync("UPDATE sign_in_try SET at = at - interval '16 minutes'"));
-        (await SignIn(stranger, DemoPeople.Lead, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
     }
 
     [Fact]

@@ -1,16 +1,11 @@
 using Dapper;
 using NodaTime;
 using Npgsql;
+using Polycline.Core.Sections;
 using Polycline.Core;
 using Polycline.Core.Courses;
 
 namespace Polycline.Data.People;
-
-/// <summary>Somebody with an account.</summary>
-public sealed record Person(Id<Person> Id, string Name);
-
-/// <summary>A class group in one term.</summary>
-public sealed record Section;
 
 /// <summary>
 /// Who asks, and what they have to do with the edition or section that the address names: one row, read anew at every

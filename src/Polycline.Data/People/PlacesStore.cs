@@ -1,6 +1,7 @@
 using Dapper;
 using NodaTime;
 using Npgsql;
+using Polycline.Core.Sections;
 using Polycline.Core;
 
 namespace Polycline.Data.People;

@@ -2,6 +2,7 @@ using System.Net;
 using Dapper;
 using NodaTime;
 using Npgsql;
+using Polycline.Core.Sections;
 using Polycline.Core;
 
 namespace Polycline.Data.People;
@@ -10,11 +11,9 @@ namespace Polycline.Data.People;
 public sealed record AccountRow(long Id, string Name, string PasswordHash);
 
 /// <summary>How many tries stood in the window before this one.</summary>
-/// <param name="Here">Tries at this account from this address.</param>
-/// <param name="FromAddress">Tries from this address at whatever account.</param>
-/// <param name="FromStrangers">Tries at this account from addresses its owner has never signed in from.</param>
-/// <param name="AddressIsKnown">The owner has signed in from this address before.</param>
-public sealed record TryCount(int Here, int FromAddress, int FromStrangers, bool AddressIsKnown);
+/// <param name="AtAccount">At this account: from here, where its owner has signed in before; else from everywhere where not.</param>
+/// <param name="FromAddress">From this address, at whatever account.</param>
+public sealed record TryCount(int AtAccount, int FromAddress);
 
 /// <summary>Sessions are rows: whoever has the token of one is its person, until the row goes.</summary>
 public static class SessionStore

@@ -1,8 +1,8 @@
 using Dapper;
 using NodaTime;
 using Npgsql;
+using Polycline.Core.Sections;
 using Polycline.Core;
-using Polycline.Data.People;
 
 namespace Polycline.Data.Requests;
 

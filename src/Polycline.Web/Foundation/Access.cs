@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using NodaTime;
+using Polycline.Core.Sections;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;

@@ -1,4 +1,5 @@
 using NodaTime;
+using Polycline.Core.Sections;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data;

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using NodaTime;
 using NodaTime.Text;
+using Polycline.Core.Sections;
 using Polycline.Core;
 using Polycline.Data;
 using Polycline.Data.People;

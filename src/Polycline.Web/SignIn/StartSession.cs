@@ -2,6 +2,7 @@ using System.Data;
 using System.Text.Json;
 using Microsoft.AspNetCore.Identity;
 using NodaTime;
+using Polycline.Core.Sections;
 using Polycline.Core;
 using Polycline.Data;
 using Polycline.Data.People;
@@ -14,16 +15,15 @@ public sealed record SignInRequest(string Email, string Password);
 public sealed record SignInAnswer(string Name);
 
 /// <summary>
-/// Starts a session. Tries are counted in the database before a password is looked at: 10 at an account from one
-/// address, 50 from one address at all, and 100 at an account from addresses that its owner has never used, in 15
-/// minutes. So a stranger's tries do not lock the owner out elsewhere, and many strangers together do not get far.
+/// Starts a session. Tries are counted in the database before a password is looked at: in 15 minutes 10 at an account,
+/// and 50 from an address at whatever accounts. Where its owner has signed in before, an account has a count of its own:
+/// strangers' tries do not lock the owner out there.
 /// </summary>
 public static class StartSession
 {
     public static readonly Duration Window = Duration.FromMinutes(15);
-    public const int MostHere = 10;
+    public const int MostAtAccount = 10;
     public const int MostFromAddress = 50;
-    public const int MostFromStrangers = 100;
 
     private static readonly PasswordHasher<string> Hasher = new();
 
@@ -40,7 +40,7 @@ public static class StartSession
         var address = http.Connection.RemoteIpAddress!.MapToIPv6();
         var now = clock.GetCurrentInstant();
         var count = await database.Within(IsolationLevel.ReadCommitted, connection => SessionStore.CountTry(connection, email, address, now, now - Window), stop);
-        if (count.Here >= MostHere || count.FromAddress >= MostFromAddress || (!count.AddressIsKnown && count.FromStrangers >= MostFromStrangers))
+        if (count.AtAccount >= MostAtAccount || count.FromAddress >= MostFromAddress)
             throw Problem.TooManyTries((int)Window.TotalSeconds);
         var account = await database.Read(connection => SessionStore.Account(connection, email), stop);
         var right = Hasher.VerifyHashedPassword("", account?.PasswordHash ?? NobodysHash, request.Password) != PasswordVerificationResult.Failed;

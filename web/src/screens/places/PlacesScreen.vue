@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, ask, problemOf } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
-import PageHead from '../../parts/PageHead.vue'
+import PlainPage from '../../parts/PlainPage.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 
 const places = useQuery({ queryKey: keys.places, queryFn: () => ask(api.GET('/api/places')) })
@@ -20,78 +20,62 @@ const following = (sections: number) =>
 </script>
 
 <template>
-  <div class="page">
-    <PageHead />
-    <main>
-      <ProblemNote v-if="problem" :problem="problem" />
-      <p v-else-if="!places.data.value" class="second" role="status">Reading …</p>
-      <template v-else>
-        <p v-if="nowhere" class="second">
-          You are on no team and in no section yet. Ask the school office to put you in one.
-        </p>
-        <section v-if="places.data.value.courses.length" aria-labelledby="courses-title">
-          <h1 id="courses-title">Your courses</h1>
-          <ul class="ruled">
-            <li
-              v-for="place in places.data.value.courses"
-              :key="place.edition"
-              :class="{ resting: place.state === 'resting' }"
-            >
-              <router-link :to="{ name: 'outline', params: { edition: place.edition } }">
-                <b>{{ place.course }}</b> <span>{{ place.title }}</span>
-              </router-link>
-              <span class="second">{{ stateWords[place.state] }}</span>
-              <span class="second">{{ following(place.sections) }}</span>
-              <span class="second">{{ place.role === 'lead' ? 'you lead it' : 'you teach it with others' }}</span>
-            </li>
-          </ul>
-        </section>
-        <section v-if="places.data.value.sections.length" aria-labelledby="sections-title">
-          <h1 id="sections-title">Your sections</h1>
-          <ul class="ruled">
-            <li v-for="place in places.data.value.sections" :key="place.section">
-              <router-link :to="{ name: 'section', params: { section: place.section } }">
-                <b>{{ place.course ?? place.name }}</b>
-              </router-link>
-              <span class="second">{{ place.name }}</span>
-              <span class="second">{{ place.term }}</span>
-            </li>
-          </ul>
-        </section>
-        <section v-if="places.data.value.terms.length" aria-labelledby="terms-title">
-          <h1 id="terms-title">The school’s terms</h1>
-          <ul class="ruled">
-            <li v-for="place in places.data.value.terms" :key="place.term">
-              <b>{{ place.name }}</b>
-              <span class="second">{{ place.dates }}</span>
-              <span class="second">{{ counted(place.sections) }}</span>
-              <span class="second">{{ place.zone }}</span>
-            </li>
-          </ul>
-        </section>
-      </template>
-    </main>
-  </div>
+  <PlainPage>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-else-if="!places.data.value" class="second" role="status">Reading …</p>
+    <template v-else>
+      <p v-if="nowhere" class="second">
+        You are on no team and in no section yet. Ask the school office to put you in one.
+      </p>
+      <section v-if="places.data.value.courses.length" aria-labelledby="courses-title">
+        <h1 id="courses-title">Your courses</h1>
+        <ul class="ruled">
+          <li
+            v-for="place in places.data.value.courses"
+            :key="place.edition"
+            :class="{ resting: place.state === 'resting' }"
+          >
+            <router-link :to="{ name: 'outline', params: { edition: place.edition } }">
+              <b>{{ place.course }}</b> <span>{{ place.title }}</span>
+            </router-link>
+            <span class="second">{{ stateWords[place.state] }}</span>
+            <span class="second">{{ following(place.sections) }}</span>
+            <span class="second">{{ place.role === 'lead' ? 'you lead it' : 'you teach it with others' }}</span>
+          </li>
+        </ul>
+      </section>
+      <section v-if="places.data.value.sections.length" aria-labelledby="sections-title">
+        <h1 id="sections-title">Your sections</h1>
+        <ul class="ruled">
+          <li v-for="place in places.data.value.sections" :key="place.section">
+            <router-link :to="{ name: 'section', params: { section: place.section } }">
+              <b>{{ place.course ?? place.name }}</b>
+            </router-link>
+            <span class="second">{{ place.name }}</span>
+            <span class="second">{{ place.term }}</span>
+          </li>
+        </ul>
+      </section>
+      <section v-if="places.data.value.terms.length" aria-labelledby="terms-title">
+        <h1 id="terms-title">The school’s terms</h1>
+        <ul class="ruled">
+          <li v-for="place in places.data.value.terms" :key="place.term">
+            <b>{{ place.name }}</b>
+            <span class="second">{{ place.dates }}</span>
+            <span class="second">{{ counted(place.sections) }}</span>
+            <span class="second">{{ place.zone }}</span>
+          </li>
+        </ul>
+      </section>
+    </template>
+  </PlainPage>
 </template>
 
 <style scoped>
-.page {
-  height: 100dvh;
-  overflow: auto;
-  padding: 0 var(--space-8);
-}
-main {
-  border-top: var(--stroke-hair) solid var(--ink);
-  padding-top: var(--space-8);
-  display: grid;
-  gap: var(--space-10);
-}
 section {
   width: min(920px, 100%);
 }
 h1 {
-  font: 600 var(--size-title) / 1.2 var(--face-display);
-  padding-bottom: var(--space-5);
   border-bottom: var(--stroke-hair) solid var(--ink);
 }
 li {

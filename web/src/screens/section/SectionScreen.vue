@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, ask, problemOf } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
-import PageHead from '../../parts/PageHead.vue'
+import PlainPage from '../../parts/PlainPage.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 
 const props = defineProps<{ section: number }>()
@@ -16,12 +16,11 @@ const problem = computed(() => (section.error.value ? problemOf(section.error.va
 </script>
 
 <template>
-  <div class="page">
-    <PageHead />
-    <main>
-      <ProblemNote v-if="problem" :problem="problem" />
-      <p v-else-if="!section.data.value" class="second" role="status">Reading …</p>
-      <template v-else>
+  <PlainPage>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-else-if="!section.data.value" class="second" role="status">Reading …</p>
+    <template v-else>
+      <section>
         <h1>{{ section.data.value.course ?? section.data.value.name }}</h1>
         <dl>
           <dt>Section</dt>
@@ -31,25 +30,12 @@ const problem = computed(() => (section.error.value ? problemOf(section.error.va
           <dt>{{ section.data.value.teachers.length === 1 ? 'Teacher' : 'Teachers' }}</dt>
           <dd>{{ section.data.value.teachers.join(', ') || 'none yet' }}</dd>
         </dl>
-      </template>
-    </main>
-  </div>
+      </section>
+    </template>
+  </PlainPage>
 </template>
 
 <style scoped>
-.page {
-  height: 100dvh;
-  overflow: auto;
-  padding: 0 var(--space-8);
-}
-main {
-  border-top: var(--stroke-hair) solid var(--ink);
-  padding-top: var(--space-8);
-}
-h1 {
-  font: 600 var(--size-title) / 1.2 var(--face-display);
-  padding-bottom: var(--space-6);
-}
 dl {
   display: grid;
   grid-template-columns: 100px 1fr;
