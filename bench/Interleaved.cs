@@ -37,6 +37,7 @@ public static class Interleaved
     /// <summary>A table with one column for each denominator: how many of it one of the row is worth.</summary>
     public static void Print(string what, IReadOnlyList<Measured> measured, IReadOnlyList<string> denominators)
     {
+        Console.WriteLine();
         Console.WriteLine($"| {what} | a second, median (least – most) | {string.Join(" | ", denominators.Select(name => $"÷ {name}"))} |");
         Console.WriteLine($"|---|---|{string.Concat(Enumerable.Repeat("---|", denominators.Count))}");
         foreach (var row in measured)

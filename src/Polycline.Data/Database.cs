@@ -17,6 +17,7 @@ public sealed class Database : IAsyncDisposable
         SqlMapper.AddTypeHandler(new AsIs<LocalDate>());
         SqlMapper.AddTypeHandler(new AsIs<LocalDate[]>());
         SqlMapper.AddTypeHandler(new AsIs<string[]>());
+        SqlMapper.AddTypeHandler(new AsIs<long[]>());
         SqlMapper.AddTypeHandler(new AsIs<IPAddress>());
     }
 

@@ -42,7 +42,7 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
         tomas.Type(", twice");
         orla.Press(orla.See("//footer//button[normalize-space() = 'undo']"));
         orla.SeeText("You undid: renamed");
-        tomas.SeeText($"While you were writing, somebody changed this to “{Old}”");
+        tomas.SeeText($"While you were writing, Orla Tierney-Vance changed this to “{Old}”");
         tomas.Focus().GetAttribute("value").ShouldBe($"{Old} and night, twice");
         tomas.Press(tomas.See("//button[contains(., 'Use mine')]"));
         orla.SeeText($"{Old} and night, twice");

@@ -8,7 +8,8 @@ namespace Polycline.Data.Ledger;
 
 /// <summary>A batch in the history of a scope.</summary>
 /// <param name="UndoneBy">The batch that undid it; null: it stands.</param>
-public sealed record HistoryRow(long Id, long Version, string Command, string Words, long Author, string AuthorName, Instant At, long? Undoes, long? UndoneBy);
+/// <param name="Items">The items it touched.</param>
+public sealed record HistoryRow(long Id, long Version, string Command, string Words, long Author, string AuthorName, Instant At, long? Undoes, long? UndoneBy, long[] Items);
 
 /// <summary>
 /// Applies changes of planning, logs them, raises the scope's counter and tells who listens, all in the caller's

@@ -11,7 +11,8 @@ public sealed record HistoryAnswer(IReadOnlyList<HistoryEntry> Changes);
 /// <param name="Mine">The one who asks did it.</param>
 /// <param name="Undone">It was taken back.</param>
 /// <param name="IsUndo">It took something back itself.</param>
-public sealed record HistoryEntry(long Batch, string Author, bool Mine, string Words, Moment At, bool Undone, bool IsUndo);
+/// <param name="Items">The items it touched.</param>
+public sealed record HistoryEntry(long Batch, string Author, bool Mine, string Words, Moment At, bool Undone, bool IsUndo, IReadOnlyList<long> Items);
 
 /// <summary>Reads the latest changes of an edition.</summary>
 public static class ReadHistory
@@ -24,6 +25,6 @@ public static class ReadHistory
             throw Problem.Forbidden("The history is the team's.", "A student never sees it. Look as the team to see it again.");
         var rows = await database.Read(connection => LedgerStore.History(connection, Scope.Of(access.Edition!.Value), Most), stop);
         return new([.. rows.Where(row => row.At <= viewpoint.At).Select(row => new HistoryEntry(
-            row.Id, row.AuthorName, row.Author == viewpoint.Who.Id.Value, row.Words, Moment.Of(row.At, access.Zone), row.UndoneBy is not null, row.Undoes is not null))]);
+            row.Id, row.AuthorName, row.Author == viewpoint.Who.Id.Value, row.Words, Moment.Of(row.At, access.Zone), row.UndoneBy is not null, row.Undoes is not null, row.Items))]);
     }
 }

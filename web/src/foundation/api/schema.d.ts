@@ -252,6 +252,8 @@ export interface components {
             undone: boolean;
             /** @description It took something back itself. */
             isUndo: boolean;
+            /** @description The items it touched. */
+            items: number[];
         };
         /** @description A moment as it travels to the browser, which never converts: the instant, what the clock on the wall says, and both in words. */
         Moment: {

@@ -2,6 +2,7 @@
 import { computed, toRef } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import { useHistory } from '../../parts/useHistory'
 import { useRename } from './useRename'
 
 const props = defineProps<{
@@ -27,6 +28,11 @@ const inSections = computed(() =>
 )
 const fieldError = computed(() => (problem.value?.field === 'title' ? [problem.value.title] : []))
 const otherProblem = computed(() => (problem.value && !problem.value.field && !conflict.value ? problem.value : null))
+const { changes } = useHistory(toRef(props, 'edition'))
+const writer = computed(() => {
+  const latest = changes.value.find((change) => change.items.includes(props.item.id))
+  return !latest ? 'somebody' : latest.mine ? 'you yourself, elsewhere,' : latest.author
+})
 const meanwhile = computed(() => {
   if (conflict.value)
     return {
@@ -39,7 +45,7 @@ const meanwhile = computed(() => {
     return {
       status: 409,
       code: 'changed-meanwhile',
-      title: `While you were writing, somebody changed this to “${theirs.value}”`,
+      title: `While you were writing, ${writer.value} changed this to “${theirs.value}”`,
       detail: 'What you wrote is still in the field.',
     }
   return null
