@@ -37,8 +37,15 @@ refused() {
   if said=$("$@" 2>&1); then wrong "'$*' should have been refused: $said"; fi
   grep -q "$words" <<<"$said" || wrong "'$*' did not say '$words': $said"
 }
+# says WORDS COMMAND...: it succeeds, and says so.
+says() {
+  local words=$1 said
+  shift
+  said=$("$@" 2>&1) || wrong "'$*' failed: $said"
+  grep -q "$words" <<<"$said" || wrong "'$*' did not say '$words': $said"
+}
 start() {
-  polycline start >"$STATE/start.out" 2>&1 &
+  "$ROOT/polycline" start >"$STATE/start.out" 2>&1 &
   STARTED=$!
   for _ in $(seq 300); do
     if grep -q "End it with Ctrl-C" "$STATE/start.out"; then return; fi
@@ -63,23 +70,23 @@ grep -q "http://127.0.0.1:$POLYCLINE_PORT" "$STATE/start.out" || wrong "it did n
 grep -q "orla.tierney-vance@fenwater.example" "$STATE/start.out" || wrong "it did not print the demo sign-ins"
 [ "$(http_status "$POLYCLINE_PORT" /health/ready)" = 200 ] || wrong "it is not ready"
 if [ "$(id -u)" = 0 ]; then
-  [ "$(ps -o user= -p "$(pgrep -f "postgres.*-p $POLYCLINE_PG_PORT" | head -1)")" != root ] || wrong "PostgreSQL runs as root"
+  [ "$(stat -c %U "$STATE/postgres/data/postmaster.pid")" != root ] || wrong "PostgreSQL runs as root"
 fi
 refused "is running already" polycline start
 refused "is running already" polycline reset-demo
 refused "is running already" polycline restore "$ROOT/global.json"
 
-polycline backup "$STATE/kept" | grep -q "Everything is in" || wrong "no backup was written"
+says "Everything is in" polycline backup "$STATE/kept"
 refused "is there already" polycline backup "$STATE/kept"
-polycline verify | grep -q "Everything is as it should be" || wrong "verify found something in a new school"
-polycline stop | grep -q "has ended" || wrong "it was not stopped"
+says "Everything is as it should be" polycline verify
+says "has ended" polycline stop
 wait "$STARTED" || wrong "it did not end cleanly"
 if port_taken "$POLYCLINE_PORT" || port_taken "$POLYCLINE_PG_PORT"; then wrong "a port is still taken"; fi
 
 # Stopped as by Ctrl-C, everything is there at the next start; so it is after a restore.
 refused "no backup of Polycline" polycline restore "$ROOT/global.json"
-polycline restore "$STATE/kept" | grep -q "as it was" || wrong "the backup was not restored"
-polycline verify | grep -q "Everything is as it should be" || wrong "verify found something after the restore"
+says "as it was" polycline restore "$STATE/kept"
+says "Everything is as it should be" polycline verify
 start
 kill -INT -- "-$STARTED"
 wait "$STARTED" || wrong "Ctrl-C did not end it cleanly"
@@ -88,8 +95,8 @@ if port_taken "$POLYCLINE_PG_PORT"; then wrong "PostgreSQL was left behind"; fi
 start
 kill -KILL "$STARTED"
 wait "$STARTED" 2>/dev/null || true
-polycline stop | grep -q "has ended" || wrong "what was left behind was not ended"
+says "has ended" polycline stop
 if port_taken "$POLYCLINE_PORT" || port_taken "$POLYCLINE_PG_PORT"; then wrong "something was left behind"; fi
-polycline reset-demo | grep -q "The demo school is loaded" || wrong "the demo was not loaded anew"
-polycline stop | grep -q "not running" || wrong "something was still running"
+says "The demo school is loaded" polycline reset-demo
+says "not running" polycline stop
 refused "There is no command 'dance'" polycline dance
