@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using System.Net;
 using System.Security.Cryptography;
 using System.Text;
 using Dapper;
@@ -49,9 +50,9 @@ public sealed class School : IAsyncDisposable
     }
 
     /// <summary>One more instance on the same database.</summary>
-    public async Task<WebApplication> Start(IProfile profile)
+    public async Task<WebApplication> Start(IProfile profile, params IReadOnlyList<IPAddress> proxies)
     {
-        var app = PolyclineHost.Build(new(Database.App, "http://127.0.0.1:0"), profile);
+        var app = PolyclineHost.Build(new(Database.App, "http://127.0.0.1:0", proxies), profile);
         await PolyclineHost.Prepare(app);
         await app.StartAsync();
         instances.Add(app);

@@ -1,5 +1,6 @@
 using System.Net;
 using Dapper;
+using Polycline.Demo;
 using Polycline.Demo.School;
 using Polycline.Testing;
 using Polycline.Web.Foundation;
@@ -138,6 +139,25 @@ public sealed class SignInTests : IAsyncLifetime
             request.Headers.Add("Origin", "https://elsewhere.example");
         });
         connect.Code.ShouldBe("cross-site");
+    }
+
+    [Theory]
+    [InlineData(true, HttpStatusCode.Unauthorized, "::ffff:203.0.113.9")]
+    [InlineData(false, HttpStatusCode.Forbidden, null)]
+    public async Task Who_sent_a_request_is_believed_of_a_known_proxy_only(bool known, HttpStatusCode expected, string? counted)
+    {
+        await school.Start(new DemoProfile(), known ? [IPAddress.Loopback] : []);
+        using var proxy = new Caller(school.Address(1));
+        var reply = await proxy.Post("/api/sign-in", new { email = "nobody@fenwater.example", password = "wrong" }, alter: request =>
+        {
+            request.Headers.Add("X-Forwarded-For", "203.0.113.9");
+            request.Headers.Add("X-Forwarded-Proto", "https");
+            request.Headers.Add("X-Forwarded-Host", "polycline.fenwater.example");
+            request.Headers.Add("Origin", "https://polycline.fenwater.example");
+        });
+        reply.Status.ShouldBe(expected);
+        (await school.Sql(connection => connection.ExecuteScalarAsync<string?>("SELECT max(host(address)) FROM sign_in_try"))).ShouldBe(counted);
+        reply.Message.Headers.Contains("Strict-Transport-Security").ShouldBe(known);
     }
 
     [Fact]

@@ -9,6 +9,7 @@ public static class CommandLine
     public const string DatabaseVariable = "POLYCLINE_DATABASE";
     public const string OwnerVariable = "POLYCLINE_OWNER_DATABASE";
     public const string AddressVariable = "POLYCLINE_ADDRESS";
+    public const string ProxiesVariable = "POLYCLINE_PROXIES";
 
     /// <summary>Runs one command: <c>serve</c>, <c>migrate</c>, <c>verify</c>, <c>openapi</c>, or one of the profile's.</summary>
     /// <returns>0 where all is well; 1 where something was found or failed; 2 where the command is unknown.</returns>
@@ -20,7 +21,7 @@ public static class CommandLine
             switch (command)
             {
                 case "serve":
-                    var app = PolyclineHost.Build(new(Needed(DatabaseVariable), Environment.GetEnvironmentVariable(AddressVariable) ?? "http://127.0.0.1:5210"), profile);
+                    var app = PolyclineHost.Build(new(Needed(DatabaseVariable), Environment.GetEnvironmentVariable(AddressVariable) ?? "http://127.0.0.1:5210", Proxies()), profile);
                     await PolyclineHost.Prepare(app);
                     await app.RunAsync();
                     return 0;
@@ -50,6 +51,13 @@ public static class CommandLine
             return 1;
         }
     }
+
+    private static System.Net.IPAddress[] Proxies() => (Environment.GetEnvironmentVariable(ProxiesVariable) ?? "")
+        .Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+        .Select(text => System.Net.IPAddress.TryParse(text, out var address)
+            ? address
+            : throw new InvalidOperationException($"{ProxiesVariable} lists the addresses of what stands before Polycline, with commas between; '{text}' is no address."))
+        .ToArray();
 
     private static string Needed(string variable) => Environment.GetEnvironmentVariable(variable) is { Length: > 0 } value
         ? value

@@ -1,6 +1,8 @@
 using System.Globalization;
+using System.Net;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using NodaTime;
@@ -22,7 +24,8 @@ namespace Polycline.Web.Host;
 
 /// <param name="Database">How the application reaches PostgreSQL.</param>
 /// <param name="Address">Where it listens; port 0 takes a free one.</param>
-public sealed record HostSettings(string Database, string Address);
+/// <param name="Proxies">Those that stand before it: what they say of a request's sender, scheme and host is believed, and nobody else.</param>
+public sealed record HostSettings(string Database, string Address, params IReadOnlyList<IPAddress> Proxies);
 
 /// <summary>Puts the application together.</summary>
 public static class PolyclineHost
@@ -33,7 +36,7 @@ public static class PolyclineHost
 
     public static WebApplication Build(HostSettings settings, IProfile profile)
     {
-        // Whatever stands before several instances speaks to loopback; the program's folder holds the front end.
+        // The program's folder holds the front end.
         var builder = WebApplication.CreateSlimBuilder(new WebApplicationOptions
         {
             ApplicationName = typeof(PolyclineHost).Assembly.GetName().Name,
@@ -67,6 +70,8 @@ public static class PolyclineHost
         builder.Services.AddHostedService<Listener>();
         builder.Services.AddHostedService<Housekeeping>();
         var app = builder.Build();
+        if (settings.Proxies.Count > 0)
+            app.UseForwardedHeaders(Believing(settings.Proxies));
         app.UseMiddleware<SecurityHeaders>();
         app.UseMiddleware<ProblemMiddleware>();
         app.UseMiddleware<SameSiteOnly>();
@@ -108,6 +113,19 @@ public static class PolyclineHost
             .WithMetadata(new AccessRule(May.SignedIn));
         profile.MapRoutes(app);
         app.MapShell(profile);
+    }
+
+    private static ForwardedHeadersOptions Believing(IReadOnlyList<IPAddress> proxies)
+    {
+        var options = new ForwardedHeadersOptions
+        {
+            ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto | ForwardedHeaders.XForwardedHost,
+        };
+        options.KnownIPNetworks.Clear();
+        options.KnownProxies.Clear();
+        foreach (var proxy in proxies)
+            options.KnownProxies.Add(proxy);
+        return options;
     }
 
     // An endpoint that says nothing of who may call it would be open to all: it does not start.
