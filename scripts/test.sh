@@ -86,15 +86,28 @@ test_cluster() {
   export POLYCLINE_TEST_PUBLISHED="$STATE/app"
 }
 
-# What needs neither the application nor a database; beside the build, on the other core.
+# beside NAME FUNCTION: runs checks on the other core; collect NAME waits for them, shows what they said and counts them.
+beside() {
+  ( PASSED=0 FAILED=0; "$2"; printf '%s %s\n' "$PASSED" "$FAILED" >"$STATE/test/$1.counts" ) >"$STATE/test/$1.said" 2>&1 &
+}
+collect() {
+  local passed=0 failed=1
+  wait "$2" || true
+  cat "$STATE/test/$1.said"
+  read -r passed failed <"$STATE/test/$1.counts" || true
+  PASSED=$((PASSED + passed)) FAILED=$((FAILED + failed))
+}
+
+# What needs neither the application nor a database.
 front_end_checks() {
   check "front end: formatted as agreed" in_web npm run --silent check:format
   check "front end: lint" in_web npm run --silent check:lint
   check "front end: types" in_web npm run --silent check:types
   check "front end: unit tests" in_web npm run --silent check:unit
   check "scripts can be read" scripts_are_sound
-  printf '%s %s' "$PASSED" "$FAILED" >"$STATE/test/front-end.counts"
 }
+
+start_checks() { check "starts, stops, keeps and gives back" "$ROOT/scripts/check-start.sh"; }
 
 run_tests() {
   cd "$ROOT"
@@ -104,23 +117,22 @@ run_tests() {
   install "ChromeDriver" /usr/bin/chromedriver chromium-driver
   test_cluster
   install_web
-  (PASSED=0 FAILED=0 front_end_checks) >"$STATE/test/front-end.log" 2>&1 &
-  local beside=$!
+  rm -f "$STATE"/test/*.counts
+  local front_end start project
+  beside front-end front_end_checks
+  front_end=$!
   check "packages as locked" dotnet restore Polycline.slnx --locked-mode
   check "published as it is started" build_app
   check "builds without a warning" dotnet build Polycline.slnx -c Release --no-restore
-  wait "$beside"
-  cat "$STATE/test/front-end.log"
-  local passed failed
-  read -r passed failed <"$STATE/test/front-end.counts" || true
-  PASSED=$((PASSED + passed)) FAILED=$((FAILED + failed))
+  collect front-end "$front_end"
   check "formatted as agreed, C#" dotnet format whitespace . --folder --verify-no-changes --include src/ tests/ bench/ --exclude src/*/obj/ tests/*/obj/ bench/obj/
   check "front end: at most 300 kB of script at first" script_is_small
   check "front end: types made from this application" types_are_fresh
   check "schema as committed" schema_is_committed
-  check "starts, stops, keeps and gives back" "$ROOT/scripts/check-start.sh"
-  local project
+  beside start start_checks
+  start=$!
   for project in ${*:-Core Data Web Browser}; do dotnet_tests "$project"; done
+  collect start "$start"
   say ""
   say "$PASSED passed, $FAILED failed"
   [ "$FAILED" = 0 ]
