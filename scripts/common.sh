@@ -92,3 +92,15 @@ build_app() {
   rm -rf "$STATE/app" && mv "$STATE/app.new" "$STATE/app"
   mv "$started" "$STATE/app.stamp"
 }
+
+# Publishes the computation alone to .polycline/compute, where anything of it has changed.
+build_compute() {
+  mkdir -p "$STATE"
+  newer_than "$STATE/compute.stamp" src/Polycline.Core src/Polycline.Compute Directory.Build.props Directory.Packages.props global.json || return 0
+  need_program dotnet "The .NET SDK 10"
+  touch "$STATE/compute.started"
+  (cd "$ROOT" && dotnet publish src/Polycline.Compute -c Release -o "$STATE/compute.new") >"$STATE/compute.log" 2>&1 ||
+    { grep -E "error" "$STATE/compute.log" | sort -u | head -20 >&2; fail "The computation does not build." "All that was said stands in .polycline/compute.log."; }
+  rm -rf "$STATE/compute" && mv "$STATE/compute.new" "$STATE/compute"
+  mv "$STATE/compute.started" "$STATE/compute.stamp"
+}

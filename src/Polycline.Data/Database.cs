@@ -18,6 +18,8 @@ public sealed class Database : IAsyncDisposable
         SqlMapper.AddTypeHandler(new AsIs<LocalDate[]>());
         SqlMapper.AddTypeHandler(new AsIs<string[]>());
         SqlMapper.AddTypeHandler(new AsIs<long[]>());
+        SqlMapper.AddTypeHandler(new AsIs<bool[]>());
+        SqlMapper.AddTypeHandler(new AsIs<Instant[]>());
         SqlMapper.AddTypeHandler(new AsIs<IPAddress>());
     }
 

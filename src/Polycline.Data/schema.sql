@@ -7,6 +7,35 @@ BEGIN
   END IF;
   RETURN NEW;
 END $$;
+CREATE FUNCTION public.take_back_edition(which bigint) RETURNS bigint
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public'
+    AS $$
+DECLARE
+  origin bigint;
+BEGIN
+  SELECT carried_from INTO origin FROM edition WHERE id = which FOR UPDATE;
+  IF origin IS NULL THEN
+    RAISE EXCEPTION 'edition % was not rolled over', which USING ERRCODE = 'PC002';
+  END IF;
+  IF EXISTS (SELECT 1 FROM item i WHERE i.edition = which AND (
+       EXISTS (SELECT 1 FROM fact f WHERE f.item = i.id) OR EXISTS (SELECT 1 FROM draft d WHERE d.item = i.id) OR EXISTS (SELECT 1 FROM work w WHERE w.item = i.id)))
+     OR EXISTS (SELECT 1 FROM edition e WHERE e.carried_from = which) THEN
+    RAISE EXCEPTION 'students have worked in edition %', which USING ERRCODE = 'PC003';
+  END IF;
+  DELETE FROM change WHERE batch IN (SELECT id FROM batch WHERE scope_kind = 'edition' AND scope = which);
+  DELETE FROM batch WHERE scope_kind = 'edition' AND scope = which;
+  DELETE FROM adjustment WHERE section IN (SELECT id FROM section WHERE edition = which);
+  DELETE FROM enrolment WHERE section IN (SELECT id FROM section WHERE edition = which);
+  DELETE FROM section_teacher WHERE section IN (SELECT id FROM section WHERE edition = which);
+  DELETE FROM section WHERE edition = which;
+  DELETE FROM item WHERE edition = which;
+  DELETE FROM lesson WHERE edition = which;
+  DELETE FROM unit WHERE edition = which;
+  DELETE FROM edition WHERE id = which;
+  UPDATE edition SET state = 'current', version = version + 1 WHERE id = origin;
+  RETURN origin;
+END $$;
 CREATE TABLE public.adjustment (
     section bigint NOT NULL,
     target uuid NOT NULL,
@@ -49,6 +78,13 @@ ALTER TABLE public.batch ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     NO MAXVALUE
     CACHE 1
 );
+CREATE TABLE public.body (
+    hash bytea NOT NULL,
+    kind text NOT NULL,
+    data jsonb NOT NULL,
+    CONSTRAINT body_hash_check CHECK ((length(hash) = 32)),
+    CONSTRAINT body_kind_check CHECK ((kind = 'text'::text))
+);
 CREATE TABLE public.change (
     batch bigint NOT NULL,
     n integer NOT NULL,
@@ -57,6 +93,15 @@ CREATE TABLE public.change (
     before jsonb,
     after jsonb,
     CONSTRAINT change_check CHECK (((before IS NOT NULL) OR (after IS NOT NULL)))
+);
+CREATE TABLE public.draft (
+    person bigint NOT NULL,
+    item bigint NOT NULL,
+    text text NOT NULL,
+    saved_at timestamp with time zone NOT NULL,
+    missed_at timestamp with time zone,
+    claimed_at timestamp with time zone,
+    version bigint DEFAULT 1 NOT NULL
 );
 CREATE TABLE public.edition (
     id bigint NOT NULL,
@@ -70,6 +115,7 @@ CREATE TABLE public.edition (
     before text DEFAULT 'listed'::text NOT NULL,
     state text DEFAULT 'draft'::text NOT NULL,
     version bigint DEFAULT 1 NOT NULL,
+    carried_from bigint,
     CONSTRAINT edition_basis_check CHECK ((basis = ANY (ARRAY['meetings'::text, 'minutes'::text]))),
     CONSTRAINT edition_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
     CONSTRAINT edition_codes_check CHECK ((codes = ANY (ARRAY['by-unit'::text, 'straight'::text]))),
@@ -102,6 +148,53 @@ ALTER TABLE public.enrolment ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     NO MAXVALUE
     CACHE 1
 );
+CREATE TABLE public.fact (
+    id bigint NOT NULL,
+    person bigint NOT NULL,
+    item bigint NOT NULL,
+    section bigint NOT NULL,
+    event text NOT NULL,
+    at timestamp with time zone NOT NULL,
+    recorded_at timestamp with time zone NOT NULL,
+    by bigint NOT NULL,
+    score numeric,
+    attempt integer DEFAULT 1 NOT NULL,
+    option text,
+    again boolean DEFAULT false NOT NULL,
+    request uuid NOT NULL,
+    voided_at timestamp with time zone,
+    voided_by bigint,
+    CONSTRAINT fact_attempt_check CHECK ((attempt >= 1)),
+    CONSTRAINT fact_check CHECK (((event = 'scored'::text) = (score IS NOT NULL))),
+    CONSTRAINT fact_check1 CHECK (((voided_at IS NULL) = (voided_by IS NULL))),
+    CONSTRAINT fact_event_check CHECK ((event = ANY (ARRAY['opened'::text, 'begun'::text, 'ticked'::text, 'unticked'::text, 'submitted'::text, 'taken-back'::text, 'returned'::text, 'scored'::text, 'picked'::text]))),
+    CONSTRAINT fact_score_check CHECK (((score >= (0)::numeric) AND (score <= (10000)::numeric)))
+);
+ALTER TABLE public.fact ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.fact_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.feedback (
+    id bigint NOT NULL,
+    work bigint NOT NULL,
+    n integer NOT NULL,
+    by bigint NOT NULL,
+    text text NOT NULL,
+    again boolean NOT NULL,
+    returned_at timestamp with time zone NOT NULL
+);
+ALTER TABLE public.feedback ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.feedback_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
 CREATE TABLE public.item (
     id bigint NOT NULL,
     edition bigint NOT NULL,
@@ -116,8 +209,19 @@ CREATE TABLE public.item (
     code text,
     removed_at timestamp with time zone,
     version bigint DEFAULT 1 NOT NULL,
+    body bytea,
+    opens jsonb,
+    due jsonb,
+    closes jsonb,
+    gate jsonb,
+    for_whom jsonb,
+    before text,
+    options text[] DEFAULT '{}'::text[] NOT NULL,
+    picks integer DEFAULT 1 NOT NULL,
+    CONSTRAINT item_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
     CONSTRAINT item_code_check CHECK ((code <> ''::text)),
     CONSTRAINT item_kind_check CHECK ((kind = ANY (ARRAY['page'::text, 'link'::text, 'handout'::text, 'task'::text, 'quiz'::text, 'choice'::text, 'discussion'::text]))),
+    CONSTRAINT item_picks_check CHECK ((picks >= 1)),
     CONSTRAINT item_purpose_check CHECK ((purpose = ANY (ARRAY['to-read'::text, 'practice'::text, 'for-marks'::text]))),
     CONSTRAINT item_title_check CHECK (((title <> ''::text) AND (length(title) <= 200)))
 );
@@ -147,6 +251,7 @@ CREATE TABLE public.lesson (
     published boolean DEFAULT false NOT NULL,
     removed_at timestamp with time zone,
     version bigint DEFAULT 1 NOT NULL,
+    gate jsonb,
     CONSTRAINT lesson_check CHECK (((min_length >= 0) AND (min_length <= length))),
     CONSTRAINT lesson_length_check CHECK ((length >= 0)),
     CONSTRAINT lesson_title_check CHECK ((title <> ''::text))
@@ -211,6 +316,8 @@ CREATE TABLE public.section (
     term bigint NOT NULL,
     edition bigint,
     version bigint DEFAULT 1 NOT NULL,
+    slots jsonb DEFAULT '[]'::jsonb NOT NULL,
+    succeeds bigint,
     CONSTRAINT section_letter_check CHECK ((letter ~ '^[A-Z]$'::text)),
     CONSTRAINT section_name_check CHECK ((name <> ''::text))
 );
@@ -278,6 +385,9 @@ CREATE TABLE public.unit (
     published boolean DEFAULT false NOT NULL,
     removed_at timestamp with time zone,
     version bigint DEFAULT 1 NOT NULL,
+    gate jsonb,
+    before text,
+    CONSTRAINT unit_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
     CONSTRAINT unit_title_check CHECK ((title <> ''::text))
 );
 ALTER TABLE public.unit ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
@@ -287,6 +397,29 @@ ALTER TABLE public.unit ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     NO MINVALUE
     NO MAXVALUE
     CACHE 1
+);
+CREATE TABLE public.work (
+    id bigint NOT NULL,
+    person bigint NOT NULL,
+    item bigint NOT NULL,
+    section bigint NOT NULL
+);
+ALTER TABLE public.work ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.work_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.work_version (
+    work bigint NOT NULL,
+    n integer NOT NULL,
+    text text NOT NULL,
+    handed_in_at timestamp with time zone NOT NULL,
+    claimed_at timestamp with time zone,
+    request uuid NOT NULL,
+    CONSTRAINT work_version_n_check CHECK ((n >= 1))
 );
 ALTER TABLE ONLY public.adjustment
     ADD CONSTRAINT adjustment_pkey PRIMARY KEY (section, target, field);
@@ -298,8 +431,12 @@ ALTER TABLE ONLY public.batch
     ADD CONSTRAINT batch_scope_kind_scope_version_key UNIQUE (scope_kind, scope, version);
 ALTER TABLE ONLY public.batch
     ADD CONSTRAINT batch_undoes_key UNIQUE (undoes);
+ALTER TABLE ONLY public.body
+    ADD CONSTRAINT body_pkey PRIMARY KEY (hash);
 ALTER TABLE ONLY public.change
     ADD CONSTRAINT change_pkey PRIMARY KEY (batch, n);
+ALTER TABLE ONLY public.draft
+    ADD CONSTRAINT draft_pkey PRIMARY KEY (person, item);
 ALTER TABLE ONLY public.edition
     ADD CONSTRAINT edition_master_ordinal_key UNIQUE (master, ordinal);
 ALTER TABLE ONLY public.edition
@@ -308,6 +445,12 @@ ALTER TABLE ONLY public.enrolment
     ADD CONSTRAINT enrolment_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.enrolment
     ADD CONSTRAINT enrolment_section_person_period_excl EXCLUDE USING gist (section WITH =, person WITH =, period WITH &&);
+ALTER TABLE ONLY public.fact
+    ADD CONSTRAINT fact_person_request_key UNIQUE (person, request);
+ALTER TABLE ONLY public.fact
+    ADD CONSTRAINT fact_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.feedback
+    ADD CONSTRAINT feedback_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_edition_lineage_key UNIQUE (edition, lineage);
 ALTER TABLE ONLY public.item
@@ -352,9 +495,20 @@ ALTER TABLE ONLY public.unit
     ADD CONSTRAINT unit_edition_lineage_key UNIQUE (edition, lineage);
 ALTER TABLE ONLY public.unit
     ADD CONSTRAINT unit_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.work
+    ADD CONSTRAINT work_person_item_key UNIQUE (person, item);
+ALTER TABLE ONLY public.work
+    ADD CONSTRAINT work_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.work_version
+    ADD CONSTRAINT work_version_pkey PRIMARY KEY (work, n);
+ALTER TABLE ONLY public.work_version
+    ADD CONSTRAINT work_version_work_request_key UNIQUE (work, request);
 CREATE INDEX change_row ON public.change USING btree (tbl, key);
 CREATE UNIQUE INDEX edition_one_current ON public.edition USING btree (master) WHERE (state = 'current'::text);
 CREATE INDEX enrolment_person ON public.enrolment USING btree (person);
+CREATE INDEX fact_person_item ON public.fact USING btree (person, item);
+CREATE INDEX fact_section ON public.fact USING btree (section, event);
+CREATE INDEX feedback_work ON public.feedback USING btree (work, n);
 CREATE INDEX item_edition ON public.item USING btree (edition);
 CREATE INDEX lesson_edition ON public.lesson USING btree (edition);
 CREATE INDEX master_member_person ON public.master_member USING btree (person);
@@ -364,6 +518,7 @@ CREATE INDEX section_teacher_person ON public.section_teacher USING btree (perso
 CREATE INDEX session_person ON public.session USING btree (person);
 CREATE INDEX sign_in_try_account ON public.sign_in_try USING btree (account, at);
 CREATE INDEX sign_in_try_address ON public.sign_in_try USING btree (address, at);
+CREATE INDEX work_section ON public.work USING btree (section);
 CREATE TRIGGER item_at_rest BEFORE INSERT OR UPDATE ON public.item FOR EACH ROW EXECUTE FUNCTION public.refuse_resting();
 CREATE TRIGGER lesson_at_rest BEFORE INSERT OR UPDATE ON public.lesson FOR EACH ROW EXECUTE FUNCTION public.refuse_resting();
 CREATE TRIGGER unit_at_rest BEFORE INSERT OR UPDATE ON public.unit FOR EACH ROW EXECUTE FUNCTION public.refuse_resting();
@@ -377,6 +532,12 @@ ALTER TABLE ONLY public.batch
     ADD CONSTRAINT batch_undoes_fkey FOREIGN KEY (undoes) REFERENCES public.batch(id);
 ALTER TABLE ONLY public.change
     ADD CONSTRAINT change_batch_fkey FOREIGN KEY (batch) REFERENCES public.batch(id);
+ALTER TABLE ONLY public.draft
+    ADD CONSTRAINT draft_item_fkey FOREIGN KEY (item) REFERENCES public.item(id);
+ALTER TABLE ONLY public.draft
+    ADD CONSTRAINT draft_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.edition
+    ADD CONSTRAINT edition_carried_from_fkey FOREIGN KEY (carried_from) REFERENCES public.edition(id);
 ALTER TABLE ONLY public.edition
     ADD CONSTRAINT edition_master_fkey FOREIGN KEY (master) REFERENCES public.master(id);
 ALTER TABLE ONLY public.edition
@@ -385,12 +546,28 @@ ALTER TABLE ONLY public.enrolment
     ADD CONSTRAINT enrolment_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.enrolment
     ADD CONSTRAINT enrolment_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+ALTER TABLE ONLY public.fact
+    ADD CONSTRAINT fact_by_fkey FOREIGN KEY (by) REFERENCES public.person(id);
+ALTER TABLE ONLY public.fact
+    ADD CONSTRAINT fact_item_fkey FOREIGN KEY (item) REFERENCES public.item(id);
+ALTER TABLE ONLY public.fact
+    ADD CONSTRAINT fact_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.fact
+    ADD CONSTRAINT fact_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+ALTER TABLE ONLY public.fact
+    ADD CONSTRAINT fact_voided_by_fkey FOREIGN KEY (voided_by) REFERENCES public.person(id);
+ALTER TABLE ONLY public.feedback
+    ADD CONSTRAINT feedback_by_fkey FOREIGN KEY (by) REFERENCES public.person(id);
+ALTER TABLE ONLY public.feedback
+    ADD CONSTRAINT feedback_work_n_fkey FOREIGN KEY (work, n) REFERENCES public.work_version(work, n);
+ALTER TABLE ONLY public.item
+    ADD CONSTRAINT item_body_fkey FOREIGN KEY (body) REFERENCES public.body(hash);
 ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
 ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_edition_unit_fkey FOREIGN KEY (edition, unit) REFERENCES public.unit(edition, id);
 ALTER TABLE ONLY public.item
-    ADD CONSTRAINT item_unit_lesson_fkey FOREIGN KEY (unit, lesson) REFERENCES public.lesson(unit, id);
+    ADD CONSTRAINT item_unit_lesson_fkey FOREIGN KEY (unit, lesson) REFERENCES public.lesson(unit, id) DEFERRABLE INITIALLY DEFERRED;
 ALTER TABLE ONLY public.known_address
     ADD CONSTRAINT known_address_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.lesson
@@ -405,6 +582,8 @@ ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.section
     ADD CONSTRAINT section_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
+ALTER TABLE ONLY public.section
+    ADD CONSTRAINT section_succeeds_fkey FOREIGN KEY (succeeds) REFERENCES public.section(id);
 ALTER TABLE ONLY public.section_teacher
     ADD CONSTRAINT section_teacher_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.section_teacher
@@ -415,14 +594,29 @@ ALTER TABLE ONLY public.session
     ADD CONSTRAINT session_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.unit
     ADD CONSTRAINT unit_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
+ALTER TABLE ONLY public.work
+    ADD CONSTRAINT work_item_fkey FOREIGN KEY (item) REFERENCES public.item(id);
+ALTER TABLE ONLY public.work
+    ADD CONSTRAINT work_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.work
+    ADD CONSTRAINT work_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+ALTER TABLE ONLY public.work_version
+    ADD CONSTRAINT work_version_work_fkey FOREIGN KEY (work) REFERENCES public.work(id);
+REVOKE ALL ON FUNCTION public.take_back_edition(which bigint) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.take_back_edition(which bigint) TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.adjustment TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.audit TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.batch TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.body TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.change TO polycline_app;
-GRANT SELECT ON TABLE public.edition TO polycline_app;
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.draft TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.edition TO polycline_app;
+GRANT UPDATE(state) ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.edition TO polycline_app;
 GRANT SELECT ON TABLE public.enrolment TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.enrolment TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.fact TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.feedback TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.item TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.known_address TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.lesson TO polycline_app;
@@ -430,12 +624,15 @@ GRANT SELECT ON TABLE public.master TO polycline_app;
 GRANT SELECT ON TABLE public.master_member TO polycline_app;
 GRANT SELECT ON TABLE public.person TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.request TO polycline_app;
-GRANT SELECT ON TABLE public.section TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.section TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.section TO polycline_app;
-GRANT SELECT ON TABLE public.section_teacher TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.section_teacher TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.session TO polycline_app;
 GRANT SELECT ON TABLE public.setting TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.sign_in_try TO polycline_app;
 GRANT SELECT ON TABLE public.term TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.term TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.unit TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.work TO polycline_app;
+GRANT UPDATE(section) ON TABLE public.work TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.work_version TO polycline_app;

@@ -36,11 +36,12 @@ public sealed class School : IAsyncDisposable
     public WebApplication Instance => instances[0];
 
     /// <param name="database">One that holds the demo school; null: a clone of its own.</param>
-    public static async Task<School> Open(int instances = 1, IProfile? profile = null, TestDatabase? database = null)
+    /// <param name="clock">What time it is there; null: the demo's clock.</param>
+    public static async Task<School> Open(int instances = 1, IProfile? profile = null, TestDatabase? database = null, IClock? clock = null)
     {
         var school = new School(database ?? await TestServer.Clone());
         for (var n = 0; n < instances; n++)
-            await school.Start(profile ?? new DemoProfile());
+            await school.Start(profile ?? new DemoProfile(), clock);
         school.Ids = await school.Sql(async connection => (await connection.QueryAsync<(string Name, long Id)>("""
             SELECT 'person:' || name, id FROM person
             UNION ALL SELECT 'section:' || name, id FROM section
@@ -50,9 +51,9 @@ public sealed class School : IAsyncDisposable
     }
 
     /// <summary>One more instance on the same database.</summary>
-    public async Task<WebApplication> Start(IProfile profile, params IReadOnlyList<IPAddress> proxies)
+    public async Task<WebApplication> Start(IProfile profile, IClock? clock = null, params IReadOnlyList<IPAddress> proxies)
     {
-        var app = PolyclineHost.Build(new(Database.App, "http://127.0.0.1:0", proxies), profile);
+        var app = PolyclineHost.Build(new(Database.App, "http://127.0.0.1:0", proxies), profile, clock);
         await PolyclineHost.Prepare(app);
         await app.StartAsync();
         instances.Add(app);
@@ -81,6 +82,10 @@ public sealed class School : IAsyncDisposable
             new { hash, person = Ids["person:" + person], now, until = now + Duration.FromDays(1) }));
         return token;
     }
+
+    /// <summary>The item of Weather Watch 2026 of that title.</summary>
+    public Task<long> Item(string title) => Sql(connection =>
+        connection.ExecuteScalarAsync<long>("SELECT id FROM item WHERE edition = @WeatherWatch AND title = @title", new { WeatherWatch, title }));
 
     public IClock Clock => Instance.Services.GetRequiredService<IClock>();
 

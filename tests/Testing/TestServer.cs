@@ -116,6 +116,9 @@ public static class TestServer
 /// <param name="Drop">Throws it away.</param>
 public sealed record TestDatabase(string Name, string Owner, string App, Func<Task> Drop) : IAsyncDisposable
 {
+    /// <summary>The same, for a second school that leaves it to the first to drop it.</summary>
+    public TestDatabase Shared() => this with { Drop = () => Task.CompletedTask };
+
     public async ValueTask DisposeAsync()
     {
         NpgsqlConnection.ClearAllPools();

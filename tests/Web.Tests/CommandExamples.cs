@@ -1,4 +1,5 @@
 using System.Net;
+using System.Text.Json.Nodes;
 using Dapper;
 using Polycline.Demo.School;
 using Polycline.Testing;
@@ -14,7 +15,48 @@ public static class CommandExamples
     {
         ["rename-item"] = Rename,
         ["undo"] = Undo,
+        ["add-unit"] = school => In(school, async at => new { title = "A unit of the tests", after = (await at("unit", "Fronts")).Id }),
+        ["add-lesson"] = school => In(school, async at => new { unit = (await at("unit", "Fronts")).Id, title = "A lesson of the tests", classes = 2, after = (await at("lesson", "The warm front")).Id }),
+        ["add-item"] = school => In(school, async at => new { unit = (await at("unit", "Fronts")).Id, lesson = (await at("lesson", "The warm front")).Id, kind = "task", purpose = "practice", title = "An item of the tests" }),
+        ["rename-unit"] = school => In(school, async at => With(await at("unit", "Fronts"), "unit", new() { ["title"] = "Where airs meet" })),
+        ["change-lesson"] = school => In(school, async at => With(await at("lesson", "The warm front"), "lesson", new() { ["title"] = "Warm fronts", ["classes"] = 3 })),
+        ["move-unit"] = school => In(school, async at => With(await at("unit", "Fronts"), "unit", new() { ["after"] = (await at("unit", "Looking up")).Id })),
+        ["move-lesson"] = school => In(school, async at => With(await at("lesson", "The warm front"), "lesson", new() { ["unit"] = (await at("unit", "Looking up")).Id, ["after"] = (await at("lesson", "Rain and the gauge")).Id })),
+        ["move-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new()
+        {
+            ["unit"] = (await at("unit", "Looking up")).Id, ["lesson"] = (await at("lesson", "Rain and the gauge")).Id, ["after"] = (await at("item", "Catching rain fairly")).Id,
+        })),
+        ["remove-unit"] = school => In(school, async at => With(await at("unit", "Storm season"), "unit", [])),
+        ["remove-lesson"] = school => In(school, async at => With(await at("lesson", "The warm front"), "lesson", [])),
+        ["remove-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", [])),
+        ["publish-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["published"] = false })),
+        ["write-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["html"] = "<p>Warm air climbs over cold.</p>" })),
+        ["time-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["field"] = "due", ["anchor"] = new JsonObject { ["at"] = "lesson-end", ["days"] = 3, ["clock"] = "18:00" } })),
+        ["condition-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["gate"] = new JsonObject { ["item"] = await Lineage(school, "Label the ramp"), ["is"] = "returned" } })),
+        ["adjust-dates"] = school => In(school, async at => new
+        {
+            changes = await Task.WhenAll(new[] { "9 Alder", "9 Cedar" }.Select(async section => new
+            {
+                section = school.Ids["section:" + section], item = (await at("item", "A slow ramp")).Id, field = "opens", putBack = false, anchor = new { at = "fixed", date = "2026-11-02", time = "08:00" }, version = 0,
+            })),
+        }),
     };
+
+    /// <summary>The id and version of a unit, lesson or item of Weather Watch 2026.</summary>
+    public static Task<(long Id, long Version)> At(School school, string table, string title) => school.Sql(connection =>
+        connection.QuerySingleAsync<(long, long)>($"SELECT id, version FROM {table} WHERE edition = @edition AND title = @title", new { edition = school.WeatherWatch, title }));
+
+    public static async Task<string> Lineage(School school, string title) => (await school.Sql(connection =>
+        connection.ExecuteScalarAsync<Guid>("SELECT lineage FROM item WHERE edition = @edition AND title = @title", new { edition = school.WeatherWatch, title }))).ToString();
+
+    private static async Task<object?> In<T>(School school, Func<Func<string, string, Task<(long Id, long Version)>>, Task<T>> example) => await example((table, title) => At(school, table, title));
+
+    private static JsonObject With((long Id, long Version) row, string field, JsonObject more)
+    {
+        more[field] = row.Id;
+        more["version"] = row.Version;
+        return more;
+    }
 
     public static async Task<object?> Rename(School school)
     {
@@ -26,13 +68,13 @@ public static class CommandExamples
     public static async Task<object?> Undo(School school) => new { batch = await SomeBatch(school, school.WeatherWatch, DemoPeople.CoTeacher) };
 
     public static Task<(long Item, long Version)> FirstItem(School school, long edition) => school.Sql(connection =>
-        connection.QueryFirstAsync<(long, long)>("SELECT id, version FROM item WHERE edition = @edition ORDER BY id", new { edition }));
+        connection.QueryFirstAsync<(long, long)>("SELECT id, version FROM item WHERE edition = @edition AND removed_at IS NULL ORDER BY id", new { edition }));
 
     /// <summary>A batch of an edition, made by renaming its last item.</summary>
     public static async Task<long> SomeBatch(School school, long edition, string author)
     {
         var (item, version) = await school.Sql(connection =>
-            connection.QueryFirstAsync<(long, long)>("SELECT id, version FROM item WHERE edition = @edition ORDER BY id DESC", new { edition }));
+            connection.QueryFirstAsync<(long, long)>("SELECT id, version FROM item WHERE edition = @edition AND removed_at IS NULL ORDER BY id DESC", new { edition }));
         using var caller = await school.As(author);
         var reply = await caller.Post($"/api/editions/{edition}/rename-item", new { item, title = $"Renamed at {version}", version }, Guid.NewGuid());
         reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);

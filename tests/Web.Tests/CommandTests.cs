@@ -14,8 +14,8 @@ using Xunit;
 
 namespace Polycline.Tests.Web;
 
-/// <summary>Every command walked alike: looked at beforehand, applied, sent twice, undone, refused where it must be.</summary>
-public sealed class CommandTests : IAsyncLifetime
+/// <summary>Every command walked alike: looked at beforehand, applied, sent twice, undone, refused where it must be. Each walk leaves the course as it found it.</summary>
+public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfClass>, IAsyncLifetime
 {
     private School school = null!;
     private Caller lead = null!;
@@ -24,14 +24,14 @@ public sealed class CommandTests : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        school = await School.Open();
+        school = await shared.Open();
         lead = await school.As(DemoPeople.Lead);
     }
 
-    public async ValueTask DisposeAsync()
+    public ValueTask DisposeAsync()
     {
         lead.Dispose();
-        await school.DisposeAsync();
+        return ValueTask.CompletedTask;
     }
 
     [Fact]
@@ -54,6 +54,7 @@ public sealed class CommandTests : IAsyncLifetime
         done.Json["reach"]!["rows"]!.AsArray().ShouldNotBeEmpty();
         foreach (var field in new[] { "reach", "words", "version" })
             JsonNode.DeepEquals(shown.Json[field], done.Json[field]).ShouldBeTrue(field);
+        await TakeBack(done);
     }
 
     [Theory]
@@ -67,9 +68,10 @@ public sealed class CommandTests : IAsyncLifetime
         after.ShouldNotBe(before);
         var undone = await lead.Post(Route("undo"), new { batch }, Guid.NewGuid());
         (await Content()).ShouldBe(before);
-        await lead.Post(Route("undo"), new { batch = undone.Json["batch"]!.GetValue<long>() }, Guid.NewGuid());
+        var again = await lead.Post(Route("undo"), new { batch = undone.Json["batch"]!.GetValue<long>() }, Guid.NewGuid());
         (await Content()).ShouldBe(after);
         (await lead.Post(Route("undo"), new { batch }, Guid.NewGuid())).Code.ShouldBe("cannot-undo");
+        await TakeBack(again);
         (await Verifier.Run(school.Database.Owner, CancellationToken.None)).ShouldBeEmpty();
     }
 
@@ -85,6 +87,7 @@ public sealed class CommandTests : IAsyncLifetime
         replies[0].Status.ShouldBe(HttpStatusCode.OK);
         (await Batches()).ShouldBe(batches + 1);
         (await lead.Post(Route("rename-item"), new { item = 1, title = "Another thing", version = 1 }, key)).Code.ShouldBe("key-reused");
+        await TakeBack(replies[0]);
         (await lead.Post(Route(command), body)).Json["field"]!.GetValue<string>().ShouldBe("Idempotency-Key");
     }
 
@@ -93,18 +96,18 @@ public sealed class CommandTests : IAsyncLifetime
     public async Task An_id_of_another_course_is_not_there(string command)
     {
         var body = JsonSerializer.SerializeToNode(await CommandExamples.All[command](school))!;
-        var ids = Registered().Single(row => row.Name == command).Request.GetProperties()
-            .Where(property => property.PropertyType is { IsGenericType: true } type && type.GetGenericTypeDefinition() == typeof(Id<>)).ToList();
+        var ids = IdsIn(Registered().Single(row => row.Name == command).Request, "").ToList();
         ids.ShouldNotBeEmpty();
         var foreign = await Foreign();
         var before = await school.RowCounts();
-        foreach (var property in ids)
+        foreach (var (path, of) in ids)
         {
             var swapped = body.DeepClone();
-            swapped[JsonNamingPolicy.CamelCase.ConvertName(property.Name)] = foreign[property.PropertyType.GenericTypeArguments[0].Name];
+            var owner = path.Split('.')[..^1].Where(step => step.Length > 0).Aggregate(swapped, (node, step) => step == "0" ? node[0]! : node[step]!);
+            owner[path.Split('.')[^1]] = foreign[of.Name];
             var reply = await lead.Post(Route(command), swapped, Guid.NewGuid());
-            reply.Status.ShouldBe(HttpStatusCode.NotFound, property.Name);
-            reply.Json["field"]!.GetValue<string>().ShouldBe(JsonNamingPolicy.CamelCase.ConvertName(property.Name));
+            reply.Status.ShouldBe(HttpStatusCode.NotFound, path);
+            reply.Json["field"]!.GetValue<string>().ShouldBe(path.Split('.')[^1]);
         }
         (await school.RowCounts()).ShouldBe(before);
     }
@@ -131,6 +134,24 @@ public sealed class CommandTests : IAsyncLifetime
         (await lead.Get($"/api/editions/{resting}/outline")).Json["canChange"]!.GetValue<bool>().ShouldBeFalse();
     }
 
+    private async Task TakeBack(Reply done) =>
+        (await lead.Post(Route("undo"), new { batch = done.Json["batch"]!.GetValue<long>() }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+
+    // Every id that a request holds, also one that may be left out, and those in its lists.
+    private static IEnumerable<(string Path, Type Of)> IdsIn(Type request, string before)
+    {
+        foreach (var property in request.GetProperties())
+        {
+            var type = Nullable.GetUnderlyingType(property.PropertyType) ?? property.PropertyType;
+            var name = before + JsonNamingPolicy.CamelCase.ConvertName(property.Name);
+            if (type.IsGenericType && type.GetGenericTypeDefinition() == typeof(Id<>))
+                yield return (name, type.GenericTypeArguments[0]);
+            else if (type.IsGenericType && type.GetGenericTypeDefinition() == typeof(IReadOnlyList<>))
+                foreach (var inner in IdsIn(type.GenericTypeArguments[0], name + ".0."))
+                    yield return inner;
+        }
+    }
+
     private string Route(string command) => $"/api/editions/{school.WeatherWatch}/{command}";
 
     private List<Routes.CommandRow> Registered() =>
@@ -140,9 +161,13 @@ public sealed class CommandTests : IAsyncLifetime
     private async Task<Dictionary<string, long>> Foreign()
     {
         var tides = school.Ids["edition:Tides and Channels 2026"];
+        Task<long> Some(string table) => school.Sql(connection => connection.ExecuteScalarAsync<long>($"SELECT min(id) FROM {table} WHERE edition = @tides", new { tides }));
         return new()
         {
             ["Item"] = (await CommandExamples.FirstItem(school, tides)).Item,
+            ["Lesson"] = await Some("lesson"),
+            ["Unit"] = await Some("unit"),
+            ["Section"] = school.Ids["section:Evening watch"],
             ["Batch"] = await CommandExamples.SomeBatch(school, tides, DemoPeople.Colleague),
         };
     }
@@ -152,9 +177,9 @@ public sealed class CommandTests : IAsyncLifetime
     // What a course is, without the counters.
     private Task<string> Content() => school.Sql(async connection => (await connection.ExecuteScalarAsync<string>("""
         SELECT string_agg(line, E'\n' ORDER BY line) FROM (
-          SELECT 'unit ' || (to_jsonb(t) - 'version')::text AS line FROM unit t
-          UNION ALL SELECT 'lesson ' || (to_jsonb(t) - 'version')::text FROM lesson t
-          UNION ALL SELECT 'item ' || (to_jsonb(t) - 'version')::text FROM item t
+          SELECT 'unit ' || (to_jsonb(t) - 'version')::text AS line FROM unit t WHERE removed_at IS NULL
+          UNION ALL SELECT 'lesson ' || (to_jsonb(t) - 'version')::text FROM lesson t WHERE removed_at IS NULL
+          UNION ALL SELECT 'item ' || (to_jsonb(t) - 'version')::text FROM item t WHERE removed_at IS NULL
           UNION ALL SELECT 'adjustment ' || (to_jsonb(t) - 'version')::text FROM adjustment t) lines
         """))!);
 }

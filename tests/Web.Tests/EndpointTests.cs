@@ -19,10 +19,13 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     private static readonly int[] All200 = [200, 200, 200, 200, 200, 200, 200, 200, 200];
     private static readonly int[] Team = [401, 404, 404, 404, 200, 200, 404, 404, 401];
 
+    private static readonly int[] Student = [401, 200, 404, 404, 404, 404, 404, 404, 401];
+
     private sealed record Row(string Address, int[] Expected, Func<School, Task<object?>>? Body = null);
 
-    // {edition} is Weather Watch 2026, {section} is 9 Alder.
-    private static readonly Dictionary<string, Row> Rows = new()
+    // {edition} is Weather Watch 2026, {section} is 9 Alder, {task} is open there. Every command is asked for its preview.
+    private static readonly Dictionary<string, Row> Rows = new(CommandExamples.All.Select(example => KeyValuePair.Create(
+        $"POST /api/editions/{{edition:long}}/{example.Key}", new Row($"/api/editions/{{edition}}/{example.Key}?preview=true", Team, example.Value))))
     {
         ["GET /health/live"] = new("/health/live", All200),
         ["GET /health/ready"] = new("/health/ready", All200),
@@ -37,8 +40,20 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["GET /api/editions/{edition:long}/outline"] = new("/api/editions/{edition}/outline", Team),
         ["GET /api/editions/{edition:long}/ribbon"] = new("/api/editions/{edition}/ribbon", Team),
         ["GET /api/editions/{edition:long}/history"] = new("/api/editions/{edition}/history", Team),
-        ["POST /api/editions/{edition:long}/rename-item"] = new("/api/editions/{edition}/rename-item?preview=true", Team, CommandExamples.Rename),
-        ["POST /api/editions/{edition:long}/undo"] = new("/api/editions/{edition}/undo?preview=true", Team, CommandExamples.Undo),
+        ["GET /api/editions/{edition:long}/items/{item:long}"] = new("/api/editions/{edition}/items/{task}", Team),
+        ["GET /api/editions/{edition:long}/dates"] = new("/api/editions/{edition}/dates", Team),
+        ["GET /api/editions/{edition:long}/work"] = new("/api/editions/{edition}/work", Team),
+        ["GET /api/editions/{edition:long}/students"] = new("/api/editions/{edition}/students", Team),
+        ["GET /api/editions/{edition:long}/editions"] = new("/api/editions/{edition}/editions", Team),
+        ["POST /api/editions/{edition:long}/roll-over"] = new("/api/editions/{edition}/roll-over?preview=true", [401, 404, 404, 404, 200, 403, 404, 404, 401], RollOverTests.Spring),
+        ["POST /api/editions/{edition:long}/take-back-roll-over"] = new("/api/editions/{edition}/take-back-roll-over", [401, 404, 404, 404, 409, 403, 404, 404, 401]),
+        // The team sees these through a student's eyes only, and does nothing in a student's place.
+        ["GET /api/sections/{section:long}/now"] = new("/api/sections/{section}/now", Student),
+        ["GET /api/sections/{section:long}/items/{item:long}"] = new("/api/sections/{section}/items/{task}", Student),
+        ["POST /api/sections/{section:long}/items/{item:long}/opened"] = new("/api/sections/{section}/items/{task}/opened", [401, 204, 404, 404, 404, 404, 404, 404, 401]),
+        ["POST /api/sections/{section:long}/items/{item:long}/draft"] = new("/api/sections/{section}/items/{task}/draft", Student, _ => Body(new { text = "So far", version = 0 })),
+        ["POST /api/sections/{section:long}/items/{item:long}/hand-in"] = new("/api/sections/{section}/items/{task}/hand-in", Student, _ => Body(new { text = "All of it", pressedAt = (string?)null })),
+        ["POST /api/sections/{section:long}/give-back"] = new("/api/sections/{section}/give-back?preview=true", [401, 404, 404, 404, 200, 404, 404, 404, 401], WorkTests.SomePiece),
         // Neither is a WebSocket here, which is all that is spoken: whoever may come gets no further than that.
         ["* /live"] = new("/live", [401, 400, 400, 400, 400, 400, 400, 400, 401]),
         ["* /live/negotiate"] = new("/live/negotiate", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
@@ -67,14 +82,15 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     {
         var row = Rows[endpoint];
         var address = row.Address.Replace("{edition}", $"{school.WeatherWatch}", StringComparison.Ordinal)
-            .Replace("{section}", $"{school.Ids["section:9 Alder"]}", StringComparison.Ordinal);
+            .Replace("{section}", $"{school.Ids["section:9 Alder"]}", StringComparison.Ordinal)
+            .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal);
         var body = row.Body is null ? null : await row.Body(school);
         var method = endpoint.StartsWith("POST", StringComparison.Ordinal) || endpoint.EndsWith("negotiate", StringComparison.Ordinal) ? HttpMethod.Post : HttpMethod.Get;
         var got = new List<string>();
         foreach (var who in Everybody)
         {
             using var caller = await Persona(who);
-            var reply = await caller.Send(method, address, body);
+            var reply = await caller.Send(method, address, body, request => request.Headers.Add("Idempotency-Key", $"{Guid.NewGuid()}"));
             got.Add($"{who}: {(int)reply.Status}");
             if ((int)reply.Status >= 400 && reply.Message.Content.Headers.ContentType?.MediaType is { } type && !endpoint.Contains("/live", StringComparison.Ordinal))
                 type.ShouldBe("application/problem+json");

@@ -146,7 +146,7 @@ public sealed class SignInTests : IAsyncLifetime
     [InlineData(false, HttpStatusCode.Forbidden, null)]
     public async Task Who_sent_a_request_is_believed_of_a_known_proxy_only(bool known, HttpStatusCode expected, string? counted)
     {
-        await school.Start(new DemoProfile(), known ? [IPAddress.Loopback] : []);
+        await school.Start(new DemoProfile(), null, known ? [IPAddress.Loopback] : []);
         using var proxy = new Caller(school.Address(1));
         var reply = await proxy.Post("/api/sign-in", new { email = "nobody@fenwater.example", password = "wrong" }, alter: request =>
         {

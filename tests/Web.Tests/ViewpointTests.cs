@@ -1,7 +1,12 @@
 using System.Net;
 using Dapper;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.Extensions.DependencyInjection;
+using NodaTime;
+using NodaTime.Text;
 using Polycline.Demo.School;
 using Polycline.Testing;
+using Polycline.Web.Foundation;
 using Shouldly;
 using Xunit;
 
@@ -27,14 +32,57 @@ public sealed class ViewpointTests(SchoolOfClass shared) : IClassFixture<SchoolO
     }
 
     [Fact]
-    public async Task Through_a_students_eyes_the_answer_is_that_students_own_to_the_byte()
+    public async Task Through_a_students_eyes_at_a_moment_every_answer_is_that_students_own_then_to_the_byte()
     {
-        using var student = await school.As(DemoPeople.OnTrack);
+        // Next Thursday at 10:00, and the moment at which the demo's clock starts.
+        foreach (var moment in new[] { Instant.FromUtc(2026, 10, 15, 9, 0), DemoSchool.Start })
+        {
+            await using var now = await School.Open();
+            await using var then = await School.Open(database: now.Database.Shared(), clock: new Frozen(moment));
+            using var lead = await now.As(DemoPeople.Lead);
+            foreach (var (name, section) in new[] { (DemoPeople.OnTrack, "9 Alder"), (DemoPeople.HeldUp, "9 Birch"), (DemoPeople.JoinedLate, "9 Cedar") })
+            {
+                using var student = await then.As(name);
+                var view = $"as=student:{now.Ids["person:" + name]}&at={InstantPattern.General.Format(moment)}";
+                foreach (var address in await StudentAddresses(now, student, now.Ids["section:" + section]))
+                {
+                    var own = await student.Get(address);
+                    var seen = await lead.Get($"{address}?{view}");
+                    (seen.Status, seen.Text).ShouldBe((own.Status, own.Text), address);
+                }
+            }
+        }
+    }
+
+    // Whatever a student can read: every such endpoint there is, and every item of the course.
+    private static async Task<IReadOnlyList<string>> StudentAddresses(School school, Caller student, long section)
+    {
+        var routes = school.Instance.Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints).OfType<RouteEndpoint>()
+            .Where(endpoint => endpoint.Metadata.GetMetadata<AccessRule>()?.May.HasFlag(May.SectionStudent) == true && endpoint.Metadata.GetMetadata<HttpMethodMetadata>()!.HttpMethods.Contains("GET"))
+            .Select(endpoint => endpoint.RoutePattern.RawText!.Replace("{section:long}", $"{section}", StringComparison.Ordinal)).ToList();
+        routes.Count.ShouldBeGreaterThanOrEqualTo(3);
+        var items = await school.Sql(connection => connection.QueryAsync<long>("SELECT id FROM item WHERE edition = @WeatherWatch", new { school.WeatherWatch }));
+        (await student.Get($"/api/sections/{section}/now")).Status.ShouldBe(HttpStatusCode.OK);
+        return [.. routes.SelectMany(route => route.Contains("{item:long}", StringComparison.Ordinal) ? items.Select(item => route.Replace("{item:long}", $"{item}", StringComparison.Ordinal)) : [route])];
+    }
+
+    private sealed class Frozen(Instant moment) : IClock
+    {
+        public Instant GetCurrentInstant() => moment;
+    }
+
+    [Fact]
+    public async Task Through_a_lens_nothing_is_recorded()
+    {
         using var lead = await school.As(DemoPeople.Lead);
-        var address = $"/api/sections/{school.Ids["section:9 Alder"]}";
-        var own = await student.Get(address);
-        var seen = await lead.Get($"{address}?as=student:{school.Ids["person:" + DemoPeople.OnTrack]}");
-        seen.Text.ShouldBe(own.Text);
+        var before = await school.RowCounts("audit");
+        var item = await school.Item("Cloud diary");
+        var view = $"as=student:{school.Ids["person:" + DemoPeople.OnTrack]}";
+        var section = $"/api/sections/{school.Ids["section:9 Alder"]}";
+        (await lead.Get($"{section}/items/{item}?{view}")).Status.ShouldBe(HttpStatusCode.OK);
+        foreach (var what in new[] { "opened", "hand-in", "draft" })
+            (await lead.Post($"{section}/items/{item}/{what}?{view}", new { text = "x", version = 0 }, Guid.NewGuid())).Status.ShouldNotBe(HttpStatusCode.OK);
+        (await school.RowCounts("audit")).ShouldBe(before);
     }
 
     [Fact]

@@ -21,13 +21,27 @@ public sealed record Term(string Name, DateTimeZone Zone, LocalDate First, Local
 /// <param name="Rotation">What gives every class day its label.</param>
 /// <param name="Periods">The periods of an ordinary day.</param>
 /// <param name="SpecialDays">Days that run another label or have periods of their own; one for a date at most.</param>
+/// <param name="OffDays">Where a due of the course goes that falls on no class day (chapter 4).</param>
 public sealed record SchoolCalendar(
     ImmutableArray<IsoDayOfWeek> Weekdays,
     ImmutableArray<Closure> Closures,
     ImmutableArray<ExtraDay> ExtraDays,
     Rotation Rotation,
     ImmutableArray<Period> Periods,
-    ImmutableArray<SpecialDay> SpecialDays);
+    ImmutableArray<SpecialDay> SpecialDays,
+    OffDays OffDays = OffDays.Stay);
+
+/// <summary>Where a due of the course goes that falls on no class day. Source: the computation, chapter 4.</summary>
+public enum OffDays
+{
+    Stay,
+
+    /// <summary>To the nearest class day before it, at the same time.</summary>
+    Back,
+
+    /// <summary>To the nearest class day after it, at the same time.</summary>
+    Forward,
+}
 
 /// <summary>No classes from <paramref name="From"/> to <paramref name="To"/>, both inclusive.</summary>
 public sealed record Closure(LocalDate From, LocalDate To, string Name)

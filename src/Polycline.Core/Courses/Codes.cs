@@ -10,30 +10,46 @@ public static class Codes
     /// The code of every item of <paramref name="edition"/>. All items count, unpublished ones too. A code given to an
     /// item is used as it is; the others are numbered on among themselves, leaving out a number whose code is given.
     /// </summary>
-    public static ImmutableDictionary<Id<Item>, string> Of(Edition edition)
+    public static ImmutableDictionary<Ref<Item>, string> Of(Edition edition) => Of(edition, []);
+
+    /// <param name="givenElsewhere">Codes given to items of sections, which are left out too.</param>
+    public static ImmutableDictionary<Ref<Item>, string> Of(Edition edition, IEnumerable<string> givenElsewhere)
     {
-        var given = edition.InReadingOrder().Select(item => item.Code).OfType<string>().ToHashSet(StringComparer.Ordinal);
-        var codes = ImmutableDictionary.CreateBuilder<Id<Item>, string>();
+        var given = Given(edition.InReadingOrder(), givenElsewhere);
+        var codes = ImmutableDictionary.CreateBuilder<Ref<Item>, string>();
         if (edition.Codes == CodeStyle.Straight)
-            Number([.. edition.InReadingOrder()], "#", 3);
+            Number([.. edition.InReadingOrder()], "#", 3, given, codes);
         else
             for (var unit = 0; unit < edition.Units.Length; unit++)
-                Number([.. edition.Units[unit].InReadingOrder()], $"{unit + 1}.", 2);
+                Number([.. edition.Units[unit].InReadingOrder()], $"{unit + 1}.", 2, given, codes);
         return codes.ToImmutable();
+    }
 
-        void Number(IReadOnlyList<Item> items, string before, int digits)
+    /// <summary>The codes of the items that one section added, in the order added: <c>+1</c>, <c>+2</c> …</summary>
+    /// <param name="givenElsewhere">Codes given to any other item.</param>
+    public static ImmutableDictionary<Ref<Item>, string> OfAdded(IReadOnlyList<Item> items, IEnumerable<string> givenElsewhere)
+    {
+        var codes = ImmutableDictionary.CreateBuilder<Ref<Item>, string>();
+        Number(items, "+", 1, Given(items, givenElsewhere), codes, fixedWidth: true);
+        return codes.ToImmutable();
+    }
+
+    private static HashSet<string> Given(IEnumerable<Item> items, IEnumerable<string> elsewhere) =>
+        items.Select(item => item.Code).OfType<string>().Concat(elsewhere).ToHashSet(StringComparer.Ordinal);
+
+    private static void Number(
+        IReadOnlyList<Item> items, string before, int digits, HashSet<string> given, ImmutableDictionary<Ref<Item>, string>.Builder codes, bool fixedWidth = false)
+    {
+        var width = fixedWidth ? digits : Math.Max(digits, items.Count.ToString(CultureInfo.InvariantCulture).Length);
+        var next = 1;
+        foreach (var item in items)
         {
-            var width = Math.Max(digits, items.Count.ToString(CultureInfo.InvariantCulture).Length);
-            var next = 1;
-            foreach (var item in items)
-            {
-                if (item.Code is null)
-                    while (given.Contains(Written(next)))
-                        next++;
-                codes.Add(item.Id, item.Code ?? Written(next++));
-            }
-
-            string Written(int number) => before + number.ToString(CultureInfo.InvariantCulture).PadLeft(width, '0');
+            if (item.Code is null)
+                while (given.Contains(Written(next)))
+                    next++;
+            codes.Add(item.Ref, item.Code ?? Written(next++));
         }
+
+        string Written(int number) => before + number.ToString(CultureInfo.InvariantCulture).PadLeft(width, '0');
     }
 }

@@ -1,34 +1,90 @@
 using System.Collections.Immutable;
+using Polycline.Core.Planning;
+using Polycline.Core.Release;
 
 namespace Polycline.Core.Courses;
 
 /// <summary>A course kept once by a team: the thing of which editions are made.</summary>
 public sealed record Master(Id<Master> Id, string Title);
 
-/// <summary>A master as taught in one year or term. Source: the computation, chapters 3 and 7.</summary>
+/// <summary>A master as taught in one year or term: what a team writes. Source: the computation, chapters 3 and 7.</summary>
+/// <param name="Basis">What lessons are measured in.</param>
+/// <param name="MinStart">Where lessons are measured in minutes: with fewer left in a meeting none is begun.</param>
 /// <param name="Codes">How its items are numbered.</param>
+/// <param name="Before">What students see of an item before it opens, where neither it nor its unit says otherwise.</param>
 /// <param name="Units">In the team's order.</param>
-public sealed record Edition(Id<Edition> Id, Id<Master> Master, string Title, EditionState State, CodeStyle Codes, ImmutableArray<Unit> Units)
+public sealed record Edition(string Title, Basis Basis, int MinStart, CodeStyle Codes, BeforeOpening Before, ImmutableArray<Unit> Units)
 {
     /// <summary>Every item once, in reading order: a unit's lessons, each followed by its items, then the unit's own.</summary>
     public IEnumerable<Item> InReadingOrder() => Units.SelectMany(unit => unit.InReadingOrder());
 }
 
 /// <summary>A unit and what it holds.</summary>
+/// <param name="Gate">What must be met before anything in it opens; null: nothing.</param>
+/// <param name="Before">As the edition's, for this unit; null: as the edition says.</param>
 /// <param name="Lessons">In order.</param>
 /// <param name="Items">The items that hang on the unit itself, in order.</param>
-public sealed record Unit(Id<Unit> Id, string Title, bool Published, ImmutableArray<Lesson> Lessons, ImmutableArray<Item> Items)
+public sealed record Unit(
+    Ref<Unit> Ref, string Title, ImmutableArray<Lesson> Lessons, ImmutableArray<Item> Items,
+    bool Published = true, Gate? Gate = null, BeforeOpening? Before = null)
 {
     public IEnumerable<Item> InReadingOrder() => Lessons.SelectMany(lesson => lesson.Items).Concat(Items);
 }
 
-/// <summary>A piece of the plan that lasts so many classes.</summary>
+/// <summary>A piece of the plan that lasts so many meetings.</summary>
 /// <param name="Length">In meetings or minutes of class time, as the edition measures; 0 or more.</param>
-public sealed record Lesson(Id<Lesson> Id, string Title, int Length, bool Optional, bool Published, ImmutableArray<Item> Items);
+/// <param name="Optional">It may be dropped where time runs out.</param>
+public sealed record Lesson(
+    Ref<Lesson> Ref, string Title, int Length, ImmutableArray<Item> Items, bool Optional = false, bool Published = true, Gate? Gate = null);
 
 /// <summary>Something students read or do.</summary>
 /// <param name="Code">The code fixed for it; null: numbered by its place (chapter 7).</param>
-public sealed record Item(Id<Item> Id, ItemKind Kind, Purpose Purpose, string Title, bool Published, string? Code);
+/// <param name="For">For whom it is; null: for everyone.</param>
+/// <param name="Opens">Null: open as soon as it is published.</param>
+/// <param name="Due">Null: never due.</param>
+/// <param name="Closes">Null: it stays open.</param>
+/// <param name="Options">What can be picked; of a choice only.</param>
+/// <param name="Picks">How many of them at once; of a choice only.</param>
+/// <param name="Body">What its text is kept under; the computation does not read it.</param>
+public sealed record Item(
+    Ref<Item> Ref, ItemKind Kind, string Title, Purpose Purpose = Purpose.Practice, bool Published = true, string? Code = null, ForWhom? For = null,
+    Anchor? Opens = null, Anchor? Due = null, Anchor? Closes = null, Gate? Gate = null, BeforeOpening? Before = null,
+    ImmutableArray<string> Options = default, int Picks = 1, string? Body = null);
+
+/// <summary>For whom an item is. Source: the computation, chapter 5, <i>Not for this student</i>.</summary>
+/// <param name="Students">With <paramref name="Groups"/>: those named, and those in a named group; both null: everyone.</param>
+/// <param name="Except">Less those in these groups.</param>
+public sealed record ForWhom(ImmutableArray<Ref<Student>>? Students, ImmutableArray<string>? Groups, ImmutableArray<string> Except)
+{
+    /// <summary>Whether it is for a student who is in <paramref name="groups"/>.</summary>
+    public bool Includes(Ref<Student> student, IReadOnlySet<string> groups) =>
+        ((Students is null && Groups is null)
+            || Students?.Contains(student) == true
+            || Groups?.Any(groups.Contains) == true)
+        && !Except.Any(groups.Contains);
+}
+
+/// <summary>Somebody who is taught.</summary>
+public sealed record Student(Ref<Student> Ref);
+
+/// <summary>What an edition's lessons are measured in.</summary>
+public enum Basis
+{
+    Meetings,
+
+    /// <summary>Minutes of class time.</summary>
+    Minutes,
+}
+
+/// <summary>What students see of an item before it opens.</summary>
+public enum BeforeOpening
+{
+    /// <summary>Its title and date.</summary>
+    Listed,
+
+    /// <summary>Nothing.</summary>
+    Unseen,
+}
 
 /// <summary>What an item is.</summary>
 public enum ItemKind

@@ -1,51 +1,126 @@
 using System.Collections.Immutable;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
+using Polycline.Core.Wording;
+using static Polycline.Core.Wording.Counting;
 
 namespace Polycline.Core.Planning;
 
 /// <summary>A section as reach counts it: its name and how many students it has.</summary>
-public sealed record SectionSize(string Name, int Students);
+public sealed record SectionSize(Ref<Section> Section, string Name, int Students);
 
-/// <summary>One field of one item that a change touches, before and after.</summary>
-public sealed record ReachRow(Id<Item> Item, string Code, string Field, string Before, string After);
+/// <summary>One thing that comes out differently, before and after.</summary>
+/// <param name="Target">The unit, lesson or item.</param>
+/// <param name="Name">How it is called: code and title of an item, else its title.</param>
+/// <param name="Section">The section in which it does; null: in the course itself.</param>
+/// <param name="Field">Such as <c>title</c> or <c>due</c>.</param>
+/// <param name="Before">In words; null: there was nothing.</param>
+/// <param name="After">In words; null: there is nothing any more.</param>
+public sealed record ReachRow(string Target, string Name, string? Section, string Field, string? Before, string? After);
 
-/// <summary>What a change to an edition does, computed from the edition before it and after it.</summary>
-/// <param name="Rows">Every field of every item that comes out differently, in reading order.</param>
-/// <param name="Sections">The sections in which it does.</param>
+/// <summary>What a change to a course does, computed from the course before it and after it.</summary>
+/// <param name="Rows">What comes out differently: the course in reading order, then dates section by section.</param>
+/// <param name="Sections">The sections that it touches.</param>
 /// <param name="Sentence">The same in words, for the team.</param>
 public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<SectionSize> Sections, string Sentence)
 {
-    /// <summary>Compares two states of one edition, which <paramref name="sections"/> follow.</summary>
-    public static Reach Between(Edition before, Edition after, ImmutableArray<SectionSize> sections)
+    /// <summary>Compares two states of one course.</summary>
+    /// <param name="sizes">The sections that follow it, in order.</param>
+    public static Reach Between(PlanSchedule before, PlanSchedule after, ImmutableArray<SectionSize> sizes)
     {
-        var codesBefore = Codes.Of(before);
-        var codesAfter = Codes.Of(after);
-        var was = before.InReadingOrder().ToDictionary(item => item.Id);
-        var rows = ImmutableArray.CreateBuilder<ReachRow>();
-        foreach (var item in after.InReadingOrder())
-        {
-            if (!was.TryGetValue(item.Id, out var old))
-                continue;
-            Compare("title", old.Title, item.Title);
-            Compare("code", codesBefore[item.Id], codesAfter[item.Id]);
-
-            void Compare(string field, string from, string to)
-            {
-                if (from != to)
-                    rows.Add(new(item.Id, codesAfter[item.Id], field, from, to));
-            }
-        }
-        return new(rows.ToImmutable(), sections, InWords(rows.Count, sections));
+        if (ReferenceEquals(before, after))
+            return new([], [], "Nothing changes for anyone.");
+        var course = CourseRows(before, after).ToList();
+        var dates = sizes.SelectMany(size => DateRows(before, after, size)).ToList();
+        var touched = sizes.Where(size => course.Count > 0 || dates.Exists(row => row.Section == size.Name)).ToImmutableArray();
+        return new([.. course, .. dates], touched, InWords(course, dates, touched, sizes));
     }
 
-    private static string InWords(int rows, ImmutableArray<SectionSize> sections)
+    private static string InWords(List<ReachRow> course, List<ReachRow> dates, ImmutableArray<SectionSize> touched, ImmutableArray<SectionSize> all)
     {
-        if (rows == 0)
+        if (course.Count + dates.Count == 0)
             return "Nothing changes for anyone.";
-        if (sections.IsEmpty)
+        if (all.IsEmpty)
             return "No section follows this edition yet: only the team sees it.";
-        var students = sections.Sum(section => section.Students);
-        var where = sections.Length == 1 ? sections[0].Name : $"all {sections.Length} sections";
-        return $"Changes in {where} at once, for {students} {(students == 1 ? "student" : "students")}.";
+        var where = touched.Length == 1 ? touched[0].Name : touched.Length == all.Length ? $"all {all.Length} sections" : Joined([.. touched.Select(size => size.Name)], "and");
+        var students = Counted(touched.Sum(size => size.Students), "student", "students");
+        var moved = dates.Count == 0 ? "" : $" {Counted(dates.Count, "date moves", "dates move")}.";
+        return course.Count > 0
+            ? $"Changes in {where} at once, for {students}.{moved}"
+            : $"{Counted(dates.Count, "date moves", "dates move")} in {where}, for {students}.";
+    }
+
+    private static IEnumerable<ReachRow> CourseRows(PlanSchedule before, PlanSchedule after)
+    {
+        var (was, will) = (Told(before), Told(after));
+        foreach (var (target, now) in will)
+        {
+            if (!was.TryGetValue(target, out var old))
+                yield return new(target, now.Name, null, "added", null, now.Name);
+            else
+                foreach (var (field, value) in now.Fields)
+                    if (old.Fields.GetValueOrDefault(field) != value)
+                        yield return new(target, now.Name, null, field, old.Fields.GetValueOrDefault(field), value);
+        }
+        foreach (var (target, old) in was)
+            if (!will.ContainsKey(target))
+                yield return new(target, old.Name, null, "removed", old.Name, null);
+    }
+
+    // What a team would say of every unit, lesson and item, in reading order.
+    private static Dictionary<string, (string Name, Dictionary<string, string?> Fields)> Told(PlanSchedule plan)
+    {
+        var told = new Dictionary<string, (string, Dictionary<string, string?>)>();
+        var gates = new GateWords(item => $"{plan.CodeOf[item]} {plan.Item(item).Title}", _ => "a lesson");
+        foreach (var (unit, place) in plan.Edition.Units.Select((unit, place) => (unit, place)))
+        {
+            told[unit.Ref.Name] = (unit.Title, new() { ["title"] = unit.Title, ["place"] = $"{place + 1}", ["published"] = $"{unit.Published}", ["condition"] = Sentence(unit.Gate) });
+            foreach (var (lesson, at) in unit.Lessons.Select((lesson, at) => (lesson, at)))
+            {
+                told[lesson.Ref.Name] = (lesson.Title, new()
+                {
+                    ["title"] = lesson.Title, ["place"] = $"{unit.Ref.Name} {at + 1}", ["length"] = $"{lesson.Length}", ["published"] = $"{lesson.Published}", ["condition"] = Sentence(lesson.Gate),
+                });
+                Items(lesson.Items, lesson.Ref.Name);
+            }
+            Items(unit.Items, unit.Ref.Name);
+        }
+        return told;
+
+        void Items(ImmutableArray<Item> items, string home)
+        {
+            foreach (var item in items)
+                told[item.Ref.Name] = ($"{plan.CodeOf[item.Ref]} {item.Title}", new()
+                {
+                    ["title"] = item.Title, ["code"] = plan.CodeOf[item.Ref], ["place"] = home, ["published"] = $"{item.Published}", ["purpose"] = Words.Of(item.Purpose),
+                    ["text"] = item.Body, ["opens"] = Said(item.Opens), ["due"] = Said(item.Due), ["closes"] = Said(item.Closes), ["condition"] = Sentence(item.Gate),
+                });
+        }
+
+        string? Sentence(Release.Gate? gate) => gate is null ? null : gates.Sentence(gate);
+
+        string? Said(Anchor? anchor) => anchor is null ? null : new AnchorWords(_ => "a lesson").Of(anchor);
+    }
+
+    private static IEnumerable<ReachRow> DateRows(PlanSchedule before, PlanSchedule after, SectionSize size)
+    {
+        var (was, will) = (before.Section(size.Section), after.Section(size.Section));
+        var zone = after.Term.Term.Zone;
+        foreach (var (item, dates) in will.Items)
+        {
+            if (was.Item(item.Ref) is not { } old)
+                continue;
+            var name = $"{after.CodeOf[item.Ref]} {item.Item.Title}";
+            foreach (var (field, then, now) in new[]
+            {
+                ("opens", old.Dates?.Opens.At, dates?.Opens.At), ("due", old.Dates?.Due.At, dates?.Due.At), ("closes", old.Dates?.Closes.At, dates?.Closes.At),
+            })
+                if (then != now)
+                    yield return new(item.Ref.Name, name, size.Name, field, Moments.InWords(then, zone), Moments.InWords(now, zone));
+            if (old.Item.Held != item.Held)
+                yield return new(item.Ref.Name, name, size.Name, "kept back", $"{old.Item.Held}", $"{item.Held}");
+            if (old.Item.Skipped != item.Skipped)
+                yield return new(item.Ref.Name, name, size.Name, "dropped here", $"{old.Item.Skipped}", $"{item.Skipped}");
+        }
     }
 }

@@ -1,7 +1,26 @@
+using System.Collections.Immutable;
+using NodaTime;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+using Polycline.Core.Planning;
+
 namespace Polycline.Core.Sections;
 
-/// <summary>One class group in one term, following an edition.</summary>
-public sealed record Section(Id<Section> Id, string Name);
+/// <summary>One class group in one term, following an edition: when it meets, and what it does differently.</summary>
+public sealed record Section(
+    Ref<Section> Ref, string Title, ImmutableArray<Slot> Slots, ImmutableArray<MeetingChange> Changes, ImmutableArray<Adjustment> Adjustments,
+    ImmutableArray<Taught> Taught, ImmutableArray<Opened> Opened, ImmutableArray<Enrolment> Students);
+
+/// <summary>A section lists a student from one date to another, both inclusive.</summary>
+/// <param name="From">Null: from the beginning.</param>
+/// <param name="To">Null: for good.</param>
+public sealed record Enrolment(Ref<Student> Student, LocalDate? From = null, LocalDate? To = null)
+{
+    public bool Holds(LocalDate date) => (From is null || From <= date) && (To is null || date <= To);
+
+    /// <summary>Whether some date lies in both.</summary>
+    public bool Meets(Enrolment other) => (From is null || other.To is null || From <= other.To) && (To is null || other.From is null || other.From <= To);
+}
 
 /// <summary>Somebody with an account.</summary>
 public sealed record Person(Id<Person> Id, string Name);

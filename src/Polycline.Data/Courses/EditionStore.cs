@@ -1,65 +1,52 @@
-using System.Collections.Immutable;
 using System.Data;
 using Dapper;
+using NodaTime;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.PlanFiles;
 using Polycline.Core.Planning;
 
 namespace Polycline.Data.Courses;
 
-/// <summary>An edition as it stood at one counter, with what a change of it needs.</summary>
-/// <param name="RowVersions">The version of each row, by table and id.</param>
-/// <param name="Sections">The sections that follow it, in order of name.</param>
-public sealed record EditionPlan(
-    Edition Edition, long Version, string CourseTitle, ImmutableDictionary<(string Table, long Id), long> RowVersions, ImmutableArray<FollowingSection> Sections)
-{
-    /// <summary>Roughly how much memory it takes, in bytes.</summary>
-    public long Weight => 1_000 + 400L * RowVersions.Count;
-
-    public ImmutableArray<SectionSize> Sizes => [.. Sections.Select(section => new SectionSize(section.Name, section.Students))];
-}
-
-/// <summary>A section that follows an edition.</summary>
-/// <param name="Letter">What its line is marked with.</param>
-public sealed record FollowingSection(long Id, string Name, string Letter, int Students);
-
 /// <summary>Reads editions.</summary>
 public static class EditionStore
 {
-    private sealed record HeadRow(long Id, long Master, string CourseTitle, string Title, string State, string Codes, long Version);
-    private sealed record UnitRow(long Id, string Title, bool Published, long Version);
-    private sealed record LessonRow(long Id, long Unit, string Title, int Length, bool Optional, bool Published, long Version);
-    private sealed record ItemRow(long Id, long Unit, long? Lesson, string Kind, string Purpose, string Title, bool Published, string? Code, long Version);
+    private sealed record HeadRow(
+        long Id, long Master, string CourseTitle, string Title, string State, string Basis, int MinStart, string Codes, string Before, long Version,
+        long Term, string TermName, string Zone, LocalDate First, LocalDate Last, string Calendar, long TermVersion);
+
+    private sealed record UnitRow(long Id, Guid Lineage, string Rank, string Title, bool Published, string? Gate, string? Before, long Version);
+
+    private sealed record LessonRow(long Id, Guid Lineage, long Unit, string Rank, string Title, int Length, bool Optional, bool Published, string? Gate, long Version);
+
+    private sealed record ItemRow(
+        long Id, Guid Lineage, long Unit, long? Lesson, string Rank, string Kind, string Purpose, string Title, bool Published, string? Code, byte[]? Body,
+        string? Opens, string? Due, string? Closes, string? Gate, string? ForWhom, string? Before, string[] Options, int Picks, long Version);
+
+    private sealed record SectionRow(long Id, string Name, string Letter, string Slots, long Version, int Students);
 
     /// <summary>Reads a whole edition as of one moment. In a transaction of the caller's, it must be REPEATABLE READ or hold the edition's lock.</summary>
     /// <returns>Null where there is no such edition.</returns>
     public static async Task<EditionPlan?> Read(NpgsqlConnection connection, Id<Edition> edition)
     {
         await using var results = await connection.QueryMultipleAsync(Sql.Of("Courses", "ReadEdition"), new { edition = edition.Value });
-        var head = await results.ReadSingleOrDefaultAsync<HeadRow>();
-        if (head is null)
+        if (await results.ReadSingleOrDefaultAsync<HeadRow>() is not { } head)
             return null;
         var units = (await results.ReadAsync<UnitRow>()).AsList();
         var lessons = (await results.ReadAsync<LessonRow>()).AsList();
         var items = (await results.ReadAsync<ItemRow>()).AsList();
-        var sections = await results.ReadAsync<FollowingSection>();
-        var lessonsOf = lessons.ToLookup(lesson => lesson.Unit);
-        var itemsOf = items.ToLookup(item => (item.Unit, item.Lesson));
-        var versions = units.Select(unit => KeyValuePair.Create(("unit", unit.Id), unit.Version))
-            .Concat(lessons.Select(lesson => KeyValuePair.Create(("lesson", lesson.Id), lesson.Version)))
-            .Concat(items.Select(item => KeyValuePair.Create(("item", item.Id), item.Version)));
-        var tree = new Edition(
-            new(head.Id), new(head.Master), head.Title, Words.Parse<EditionState>(head.State), Words.Parse<CodeStyle>(head.Codes),
-            [.. units.Select(unit => new Unit(
-                new(unit.Id), unit.Title, unit.Published,
-                [.. lessonsOf[unit.Id].Select(lesson => new Lesson(
-                    new(lesson.Id), lesson.Title, lesson.Length, lesson.Optional, lesson.Published, ItemsOf(unit.Id, lesson.Id)))],
-                ItemsOf(unit.Id, null)))]);
-        return new(tree, head.Version, head.CourseTitle, versions.ToImmutableDictionary(), [.. sections]);
-
-        ImmutableArray<Item> ItemsOf(long unit, long? lesson) => [.. itemsOf[(unit, lesson)].Select(item => new Item(
-            new(item.Id), Words.Parse<ItemKind>(item.Kind), Words.Parse<Purpose>(item.Purpose), item.Title, item.Published, item.Code))];
+        var sections = (await results.ReadAsync<SectionRow>()).AsList();
+        var adjustments = (await results.ReadAsync<AdjustmentRow>()).AsList();
+        var rows = units.Select(row => new TreeRow("unit", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Id, null))
+            .Concat(lessons.Select(row => new TreeRow("lesson", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Id)))
+            .Concat(items.Select(row => new TreeRow("item", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Lesson)))
+            .ToList();
+        var tables = rows.ToDictionary(row => row.Lineage, row => row.Table);
+        return new(
+            new(head.Id), new(head.Master), Words.Parse<EditionState>(head.State), TreeOf(head, units, lessons, items), head.Version, head.CourseTitle,
+            new(head.Term), new(head.TermName, DateTimeZoneProviders.Tzdb[head.Zone], head.First, head.Last, PlanParts.Calendar(head.Calendar)), head.TermVersion,
+            rows, [.. sections.Select(row => FollowingOf(row, adjustments, tables))], adjustments);
     }
 
     /// <summary>Reads a whole edition in a transaction of its own.</summary>
@@ -69,4 +56,45 @@ public static class EditionStore
     /// <summary>Locks the edition against other changes until the transaction ends.</summary>
     public static Task Lock(NpgsqlConnection connection, Id<Edition> edition) =>
         connection.ExecuteAsync("SELECT 1 FROM edition WHERE id = @Value FOR UPDATE", edition);
+
+    /// <summary>Makes an edition the current one of its course; the one before is at rest already.</summary>
+    public static Task MakeCurrent(NpgsqlConnection connection, Id<Edition> edition) =>
+        connection.ExecuteAsync("UPDATE edition SET state = 'current' WHERE id = @Value", edition);
+
+    /// <summary>What was removed from a lesson, and goes wherever that goes so that it can be brought back: ids and versions.</summary>
+    public static async Task<IReadOnlyList<(long Id, long Version)>> RemovedFrom(NpgsqlConnection connection, Id<Lesson> lesson) =>
+        [.. await connection.QueryAsync<(long, long)>("SELECT id, version FROM item WHERE lesson = @Value AND removed_at IS NOT NULL ORDER BY id", lesson)];
+
+    private static Edition TreeOf(HeadRow head, List<UnitRow> units, List<LessonRow> lessons, List<ItemRow> items)
+    {
+        var lessonsOf = lessons.ToLookup(lesson => lesson.Unit);
+        var itemsOf = items.ToLookup(item => (item.Unit, item.Lesson));
+        return new(
+            head.Title, Words.Parse<Basis>(head.Basis), head.MinStart, Words.Parse<CodeStyle>(head.Codes), Words.Parse<BeforeOpening>(head.Before),
+            [.. units.Select(unit => new Unit(
+                new($"{unit.Lineage}"), unit.Title,
+                [.. lessonsOf[unit.Id].Select(lesson => new Lesson(
+                    new($"{lesson.Lineage}"), lesson.Title, lesson.Length, [.. itemsOf[(unit.Id, lesson.Id)].Select(ItemOf)], lesson.Optional, lesson.Published, GateOf(lesson.Gate)))],
+                [.. itemsOf[(unit.Id, null)].Select(ItemOf)], unit.Published, GateOf(unit.Gate), BeforeOf(unit.Before)))]);
+    }
+
+    private static Item ItemOf(ItemRow row) => new(
+        new($"{row.Lineage}"), Words.Parse<ItemKind>(row.Kind), row.Title, Words.Parse<Purpose>(row.Purpose), row.Published, row.Code,
+        row.ForWhom is null ? null : PlanParts.ForWhom(row.ForWhom), AnchorOf(row.Opens), AnchorOf(row.Due), AnchorOf(row.Closes), GateOf(row.Gate), BeforeOf(row.Before),
+        [.. row.Options], row.Picks, row.Body is null ? null : Convert.ToHexStringLower(row.Body));
+
+    private static FollowingSection FollowingOf(SectionRow row, List<AdjustmentRow> adjustments, Dictionary<string, string> tables)
+    {
+        // A difference in something that was removed from the course sleeps.
+        var own = adjustments.Where(adjustment => adjustment.Section == row.Id && tables.ContainsKey(adjustment.Target))
+            .GroupBy(adjustment => adjustment.Target)
+            .Select(target => PlanParts.Adjustment(tables[target.Key], target.Key, target.Select(adjustment => (adjustment.Field, adjustment.Value))));
+        return new(row.Id, row.Name, row.Letter, row.Students, new(new($"{row.Id}"), row.Name, PlanParts.Slots(row.Slots), [], [.. own], [], [], []));
+    }
+
+    private static Anchor? AnchorOf(string? json) => json is null ? null : PlanParts.Anchor(json);
+
+    private static Core.Release.Gate? GateOf(string? json) => json is null ? null : PlanParts.Gate(json);
+
+    private static BeforeOpening? BeforeOf(string? word) => word is null ? null : Words.Parse<BeforeOpening>(word);
 }

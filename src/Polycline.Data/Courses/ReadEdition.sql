@@ -1,24 +1,37 @@
-SELECT e.id, e.master, m.title AS course_title, e.title, e.state, e.codes, e.version
+SELECT e.id, e.master, m.title AS course_title, e.title, e.state, e.basis, e.min_start, e.codes, e.before, e.version,
+       t.id AS term, t.name AS term_name, t.zone, t.first, t.last, t.calendar::text AS calendar, t.version AS term_version
 FROM edition e
 JOIN master m ON m.id = e.master
+JOIN term t ON t.id = e.term
 WHERE e.id = @edition;
 
-SELECT id, title, published, version
+SELECT id, lineage, rank, title, published, gate::text, before, version
 FROM unit
 WHERE edition = @edition AND removed_at IS NULL
 ORDER BY rank, id;
 
-SELECT id, unit, title, length, optional, published, version
-FROM lesson
-WHERE edition = @edition AND removed_at IS NULL
-ORDER BY rank, id;
+SELECT l.id, l.lineage, l.unit, l.rank, l.title, l.length, l.optional, l.published, l.gate::text, l.version
+FROM lesson l
+JOIN unit u ON u.id = l.unit AND u.removed_at IS NULL
+WHERE l.edition = @edition AND l.removed_at IS NULL
+ORDER BY l.rank, l.id;
 
-SELECT id, unit, lesson, kind, purpose, title, published, code, version
-FROM item
-WHERE edition = @edition AND removed_at IS NULL
-ORDER BY rank, id;
+SELECT i.id, i.lineage, i.unit, i.lesson, i.rank, i.kind, i.purpose, i.title, i.published, i.code, i.body, i.opens::text, i.due::text, i.closes::text,
+       i.gate::text, i.for_whom::text, i.before, i.options, i.picks, i.version
+FROM item i
+JOIN unit u ON u.id = i.unit AND u.removed_at IS NULL
+LEFT JOIN lesson l ON l.id = i.lesson
+WHERE i.edition = @edition AND i.removed_at IS NULL AND l.removed_at IS NULL
+ORDER BY i.rank, i.id;
 
-SELECT c.id, c.name, c.letter, (SELECT count(DISTINCT person) FROM enrolment n WHERE n.section = c.id AND upper_inf(n.period))::int AS students
+SELECT c.id, c.name, c.letter, c.slots::text, c.version,
+       (SELECT count(DISTINCT person) FROM enrolment n WHERE n.section = c.id AND upper_inf(n.period))::int AS students
 FROM section c
 WHERE c.edition = @edition
 ORDER BY c.name;
+
+SELECT a.section, a.target::text, a.field, a.value::text, a.version
+FROM adjustment a
+JOIN section c ON c.id = a.section
+WHERE c.edition = @edition
+ORDER BY a.section, a.target, a.field;

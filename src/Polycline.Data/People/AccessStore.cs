@@ -22,6 +22,9 @@ public sealed record AccessRow(
 /// <summary>What a lens needs to know of the student it looks through.</summary>
 public sealed record LensStudentRow(string Name, long Section, long Edition, bool TaughtByViewer);
 
+/// <summary>A student through whose eyes somebody may look.</summary>
+public sealed record LensPlaceRow(long Section, string SectionName, string Letter, long Student, string Name);
+
 /// <summary>Reads who may do what.</summary>
 public static class AccessStore
 {
@@ -38,6 +41,10 @@ public static class AccessStore
     /// <summary>The sections of one master in which <paramref name="student"/> is or was, as <paramref name="viewer"/> may look at them.</summary>
     public static async Task<IReadOnlyList<LensStudentRow>> LensStudent(NpgsqlConnection connection, Id<Master> master, Id<Person> student, Id<Person> viewer) =>
         [.. await connection.QueryAsync<LensStudentRow>(Sql.Of("People", "ReadLensStudent"), new { master = master.Value, student = student.Value, viewer = viewer.Value })];
+
+    /// <summary>The students of an edition whom <paramref name="viewer"/> teaches, or all for a lead, by section.</summary>
+    public static async Task<IReadOnlyList<LensPlaceRow>> StudentsOf(NpgsqlConnection connection, Id<Edition> edition, Id<Person> viewer, bool lead) =>
+        [.. await connection.QueryAsync<LensPlaceRow>(Sql.Of("People", "ReadStudentsOf"), new { edition = edition.Value, viewer = viewer.Value, lead })];
 
     /// <summary>Writes down something that matters for security.</summary>
     /// <param name="what">Such as <c>signed-in</c> or <c>lens-used</c>.</param>

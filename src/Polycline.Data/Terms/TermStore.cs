@@ -3,6 +3,7 @@ using NodaTime;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Calendars;
+using Polycline.Core.PlanFiles;
 
 namespace Polycline.Data.Terms;
 
@@ -21,6 +22,6 @@ public static class TermStore
             "SELECT name, zone, first, last, calendar::text, version FROM term WHERE id = @Value", term);
         return row is null
             ? null
-            : new(new(row.Name, DateTimeZoneProviders.Tzdb[row.Zone], row.First, row.Last, CalendarJson.Read(row.Calendar)), row.Version);
+            : new(new(row.Name, DateTimeZoneProviders.Tzdb[row.Zone], row.First, row.Last, PlanParts.Calendar(row.Calendar)), row.Version);
     }
 }

@@ -1,58 +1,107 @@
 using System.Globalization;
-using System.Text.Json;
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
 using Dapper;
 using Npgsql;
+using Polycline.Data.Courses;
 
 namespace Polycline.Demo.School;
 
 /// <summary>Writes a course of the demo, kept in the plan file's form, into an edition.</summary>
-public static class DemoCourse
+/// <param name="course">The files beside this one: <c>course.json</c>, and where there are some, its texts and conditions.</param>
+public sealed partial class DemoCourse(NpgsqlConnection connection, long edition, string course)
 {
-    /// <param name="file">A file beside this one.</param>
-    public static async Task Write(NpgsqlConnection connection, long edition, string file)
+    // What opens and falls due when, by kind: in teaching time, so that every section has dates of its own.
+    private static readonly Dictionary<string, (string? Opens, string? Due)> Timing = new()
     {
-        using var stream = typeof(DemoCourse).Assembly.GetManifestResourceStream($"Polycline.Demo.School.{file}")
-            ?? throw new InvalidOperationException($"There is no {file}.");
-        using var document = await JsonDocument.ParseAsync(stream);
-        foreach (var (unit, place) in Numbered(document.RootElement.GetProperty("units")))
+        ["page"] = ("""{"at":"lesson-start"}""", null),
+        ["link"] = ("""{"at":"lesson-start"}""", null),
+        ["handout"] = ("""{"at":"lesson-start"}""", null),
+        ["task"] = ("""{"at":"lesson-start"}""", """{"at":"lesson-end","meetings":2,"clock":"meeting-start"}"""),
+        ["quiz"] = ("""{"at":"lesson-end"}""", """{"at":"lesson-end","days":7,"clock":"18:00"}"""),
+        ["choice"] = ("""{"at":"lesson-start"}""", """{"at":"lesson-end","meetings":1,"clock":"meeting-start"}"""),
+        ["discussion"] = ("""{"at":"lesson-start"}""", null),
+    };
+
+    private static readonly string[] ProjectForms = ["instrument", "briefing"];
+
+    /// <summary>What the plan calls a thing of a file: the same in every edition of the course.</summary>
+    public static Guid Lineage(string course, string id) => new(SHA256.HashData(Encoding.UTF8.GetBytes($"{course} {id}")).AsSpan(0, 16));
+
+    public async Task Write()
+    {
+        var plan = (await File("")) ?? throw new InvalidOperationException($"There is no {course}.json.");
+        var texts = await File("-texts") ?? [];
+        var conditions = await File("-conditions") ?? [];
+        foreach (var (unit, place) in Numbered(plan["units"]!))
         {
-            var unitId = await connection.ExecuteScalarAsync<long>(
-                "INSERT INTO unit (edition, lineage, rank, title, published) VALUES (@edition, gen_random_uuid(), @rank, @title, @published) RETURNING id",
-                new { edition, rank = Rank(place), title = Text(unit, "title"), published = unit.GetProperty("published").GetBoolean() });
+            var unitId = await Insert(
+                "unit (edition, lineage, rank, title, published) VALUES (@edition, @lineage, @rank, @title, @published)",
+                new { edition, lineage = Of(unit), rank = Rank(place), title = Text(unit, "title"), published = (bool)unit["published"]! });
             var lessons = new Dictionary<string, long>();
-            foreach (var (lesson, at) in Numbered(unit.GetProperty("lessons")))
-                lessons[Text(lesson, "id")] = await connection.ExecuteScalarAsync<long>(
-                    "INSERT INTO lesson (edition, unit, lineage, rank, title, length, optional, published) VALUES (@edition, @unitId, gen_random_uuid(), @rank, @title, @length, @optional, true) RETURNING id",
-                    new
-                    {
-                        edition,
-                        unitId,
-                        rank = Rank(at),
-                        title = Text(lesson, "title"),
-                        length = lesson.GetProperty("length").GetInt32(),
-                        optional = lesson.TryGetProperty("optional", out var optional) && optional.GetBoolean(),
-                    });
-            foreach (var (item, at) in Numbered(unit.GetProperty("items")))
-                await connection.ExecuteAsync(
-                    "INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published) VALUES (@edition, @unitId, @lesson, gen_random_uuid(), @rank, @kind, @purpose, @title, @published)",
-                    new
-                    {
-                        edition,
-                        unitId,
-                        lesson = lessons[Text(item, "lesson")],
-                        rank = Rank(at),
-                        kind = Text(item, "kind"),
-                        purpose = Text(item, "purpose"),
-                        title = Text(item, "title"),
-                        published = item.GetProperty("published").GetBoolean(),
-                    });
+            foreach (var (lesson, at) in Numbered(unit["lessons"]!))
+                lessons[Text(lesson, "id")] = await Insert(
+                    "lesson (edition, unit, lineage, rank, title, length, optional, published) VALUES (@edition, @unitId, @lineage, @rank, @title, @length, @optional, true)",
+                    new { edition, unitId, lineage = Of(lesson), rank = Rank(at), title = Text(lesson, "title"), length = (int)lesson["length"]!, optional = (bool?)lesson["optional"] ?? false });
+            foreach (var (item, at) in Numbered(unit["items"]!))
+                await WriteItem(item, unitId, lessons[Text(item, "lesson")], at, texts, conditions);
         }
     }
 
-    private static IEnumerable<(JsonElement Element, int Place)> Numbered(JsonElement list) => list.EnumerateArray().Select((element, place) => (element, place));
+    private async Task WriteItem(JsonObject item, long unit, long lesson, int place, JsonObject texts, JsonObject conditions)
+    {
+        var (id, kind) = (Text(item, "id"), Text(item, "kind"));
+        var body = texts[id] is { } html ? new Body((string)html!) : null;
+        if (body is not null)
+            await BodyStore.Keep(connection, body);
+        var (opens, due) = texts.Count > 0 ? Timing[kind] : default;
+        // Who waits for feedback needs time after it.
+        if (due is not null && conditions[id] is not null)
+            due = due.Replace("\"meetings\":2", "\"meetings\":5", StringComparison.Ordinal);
+        await Insert(
+            """
+            item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, gate, options)
+            VALUES (@edition, @unit, @lesson, @lineage, @rank, @kind, @purpose, @title, @published, @body, @opens::jsonb, @due::jsonb, @gate::jsonb, @options)
+            """,
+            new
+            {
+                edition,
+                unit,
+                lesson,
+                lineage = Of(item),
+                rank = Rank(place),
+                kind,
+                purpose = Text(item, "purpose"),
+                title = Text(item, "title"),
+                published = (bool)item["published"]!,
+                body = body is null ? null : Convert.FromHexString(body.Hash),
+                opens,
+                due,
+                gate = conditions[id] is { } gate ? Named().Replace(gate.ToJsonString(), match => $"\"{Lineage(course, match.Groups[1].Value)}\"") : null,
+                options = kind == "choice" ? ProjectForms : [],
+            });
+    }
 
-    private static string Text(JsonElement owner, string name) => owner.GetProperty(name).GetString()!;
+    private Task<long> Insert(string into, object values) => connection.ExecuteScalarAsync<long>($"INSERT INTO {into} RETURNING id", values);
+
+    private async Task<JsonObject?> File(string suffix)
+    {
+        await using var stream = typeof(DemoCourse).Assembly.GetManifestResourceStream($"Polycline.Demo.School.{course}{suffix}.json");
+        return stream is null ? null : (await JsonNode.ParseAsync(stream))!.AsObject();
+    }
+
+    private Guid Of(JsonObject thing) => Lineage(course, Text(thing, "id"));
+
+    private static IEnumerable<(JsonObject Thing, int Place)> Numbered(JsonNode list) => list.AsArray().Select((thing, place) => (thing!.AsObject(), place));
+
+    private static string Text(JsonObject owner, string name) => (string)owner[name]!;
 
     // Room between neighbours for whatever comes to stand there.
     private static string Rank(int place) => ((place + 1) * 16).ToString("x4", CultureInfo.InvariantCulture);
+
+    // An item of the file, named in a condition.
+    [GeneratedRegex("\"(i[0-9]+)\"")]
+    private static partial Regex Named();
 }

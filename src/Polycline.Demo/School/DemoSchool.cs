@@ -2,7 +2,10 @@ using System.Text.Json;
 using Dapper;
 using NodaTime;
 using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
 using Polycline.Data;
+using Polycline.Data.Courses;
 using Polycline.Web.SignIn;
 
 namespace Polycline.Demo.School;
@@ -62,16 +65,19 @@ public static class DemoSchool
             await Person(DemoPeople.Office, office: true);
 
             var weather = await Master("Weather Watch", (lead, "lead"), (coTeacher, "co"));
-            await Edition(weather, 1, "edition 2025", lastAutumn, "resting", "weather-watch.json");
-            var current = await Edition(weather, 2, "edition 2026", autumn, "current", "weather-watch.json");
+            await Edition(weather, 1, "edition 2025", lastAutumn, "resting", "weather-watch");
+            var current = await Edition(weather, 2, "edition 2026", autumn, "current", "weather-watch");
             var tides = await Master("Tides and Channels", (colleague, "lead"));
-            await Edition(tides, 1, "edition 2026", autumn, "current", "tides-and-channels.json");
+            await Edition(tides, 1, "edition 2026", autumn, "current", "tides-and-channels");
 
-            var alder = await Section("9 Alder", "A", autumn, current, lead);
-            var birch = await Section("9 Birch", "B", autumn, current, lead);
-            var cedar = await Section("9 Cedar", "C", autumn, current, lead);
-            var dogwood = await Section("9 Dogwood", "D", autumn, current, lead, coTeacher);
-            var evening = await Section("Evening watch", "E", autumn, null, lead);
+            var alder = await Section("9 Alder", "A", autumn, current, [Meets("mon", "P1"), Meets("wed", "P3"), Meets("fri", "P2")], lead);
+            var birch = await Section("9 Birch", "B", autumn, current, [Meets("tue", "P4"), Meets("thu", "P1"), Meets("A-fri", "P5")], lead);
+            var cedar = await Section("9 Cedar", "C", autumn, current, [Double("A-mon", "P2", "P3"), Double("A-thu", "P2", "P3"), Double("B-wed", "P4", "P5")], lead);
+            var dogwood = await Section("9 Dogwood", "D", autumn, current, [Meets("mon", "P6"), Meets("thu", "P6")], lead, coTeacher);
+            var evening = await Section("Evening watch", "E", autumn, null, [new { day = "thu", start = "18:30", end = "20:00" }], lead);
+            await Differs(birch, "i45", "hold", "true");
+            await Differs(cedar, "u4", "order", "3");
+            await Differs(dogwood, "i42", "due", """{"at":"lesson-end","meetings":3,"clock":"meeting-start"}""");
 
             await Enrol(alder, await Person(DemoPeople.OnTrack));
             await Enrol(birch, await Person(DemoPeople.HeldUp));
@@ -83,6 +89,8 @@ public static class DemoSchool
             foreach (var (section, count) in new[] { (alder, 22), (birch, 22), (cedar, 24), (dogwood, 21), (evening, 18) })
                 for (var n = 0; n < count; n++)
                     await Enrol(section, await Person(DemoPeople.Student(students++)));
+
+            await Work(new(current), lead);
 
 #pragma warning disable RS0030 // the demo's clock is set against the machine's, once
             var offset = Start - SystemClock.Instance.GetCurrentInstant();
@@ -123,17 +131,36 @@ public static class DemoSchool
             return master;
         }
 
-        private async Task<long> Edition(long master, int ordinal, string title, long term, string state, string file)
+        private async Task<long> Edition(long master, int ordinal, string title, long term, string state, string course)
         {
             var edition = await Insert("INSERT INTO edition (master, ordinal, title, term) VALUES (@master, @ordinal, @title, @term)", new { master, ordinal, title, term });
-            await DemoCourse.Write(connection, edition, file);
+            await new DemoCourse(connection, edition, course).Write();
             await connection.ExecuteAsync("UPDATE edition SET state = @state WHERE id = @edition", new { edition, state });
             return edition;
         }
 
-        private async Task<long> Section(string name, string letter, long term, long? edition, params long[] teachers)
+        private static object Meets(string day, string period) => new { day, periods = new[] { period } };
+
+        private static object Double(string day, params string[] periods) => new { day, periods, counts = 2 };
+
+        private Task Differs(long section, string of, string field, string value) => connection.ExecuteAsync(
+            "INSERT INTO adjustment (section, target, field, value) VALUES (@section, @target, @field, @value::jsonb)",
+            new { section, target = DemoCourse.Lineage("weather-watch", of), field, value });
+
+        private async Task Work(Id<Edition> edition, long lead)
         {
-            var section = await Insert("INSERT INTO section (name, letter, term, edition) VALUES (@name, @letter, @term, @edition)", new { name, letter, term, edition });
+            var plan = await EditionStore.Read(connection, edition) ?? throw new InvalidOperationException("The course was not written.");
+            var rows = await connection.QueryAsync<(long Section, long Person, string Name)>(
+                "SELECT n.section, p.id, p.name FROM enrolment n JOIN person p ON p.id = n.person WHERE upper_inf(n.period) ORDER BY n.id");
+            var studentsOf = rows.ToLookup(row => row.Section, row => (row.Person, row.Name));
+            await new DemoWork(connection, plan, lead, Start).Write(plan.Sections.ToDictionary(section => section.Id, section => (IReadOnlyList<(long, string)>)[.. studentsOf[section.Id]]));
+        }
+
+        private async Task<long> Section(string name, string letter, long term, long? edition, object[] slots, params long[] teachers)
+        {
+            var section = await Insert(
+                "INSERT INTO section (name, letter, term, edition, slots) VALUES (@name, @letter, @term, @edition, @slots::jsonb)",
+                new { name, letter, term, edition, slots = JsonSerializer.Serialize(slots) });
             foreach (var person in teachers)
                 await connection.ExecuteAsync("INSERT INTO section_teacher (section, person) VALUES (@section, @person)", new { section, person });
             return section;

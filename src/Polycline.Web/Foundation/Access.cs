@@ -49,7 +49,7 @@ public sealed record Access(
     public static Access Of(AccessRow row, byte[] token) => new(
         new(new(row.Person), row.PersonName), token, row.Office, row.MemberRole == "lead", row.MemberRole is not null, row.TeachesSection,
         Some<Edition>(row.Edition), Some<Master>(row.Master),
-        row.EditionState is null ? null : Data.Courses.Words.Parse<EditionState>(row.EditionState), row.EditionVersion ?? 0,
+        row.EditionState is null ? null : Words.Parse<EditionState>(row.EditionState), row.EditionVersion ?? 0,
         Some<Section>(row.Section), [.. row.EnrolledFrom ?? []], [.. row.EnrolledTo ?? []],
         Some<Term>(row.Term), row.TermVersion ?? 0,
         row.TermZone is null ? NoTerm : DateTimeZoneProviders.Tzdb[row.TermZone]);

@@ -3,6 +3,7 @@ using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
+using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 
 namespace Polycline.Web.Foundation;
@@ -11,7 +12,8 @@ namespace Polycline.Web.Foundation;
 /// <param name="Words">What it does, for a sentence that starts with the author's name: "renamed …".</param>
 /// <param name="Changes">None: there is nothing to do.</param>
 /// <param name="Undoes">The batch that it takes back.</param>
-public sealed record Decision(string Words, IReadOnlyList<Change> Changes, Id<Batch>? Undoes = null);
+/// <param name="Bodies">What is written anew and named by the changes.</param>
+public sealed record Decision(string Words, IReadOnlyList<Change> Changes, Id<Batch>? Undoes = null, params IReadOnlyList<Body> Bodies);
 
 /// <summary>One thing a team does to an edition: one file, one route, <c>POST /api/editions/{edition}/{Name}</c>.</summary>
 /// <typeparam name="TRequest">What it is asked.</typeparam>

@@ -1,5 +1,4 @@
 using System.Data;
-using System.Security.Cryptography;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Npgsql;
@@ -9,7 +8,6 @@ using Polycline.Core.Planning;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
-using Polycline.Data.Requests;
 
 namespace Polycline.Web.Foundation;
 
@@ -20,7 +18,6 @@ namespace Polycline.Web.Foundation;
 public sealed class CommandRunner(Database database)
 {
     private const int Attempts = 4;
-    private static readonly JsonSerializerOptions Web = new(JsonSerializerDefaults.Web);
 
     /// <param name="key">The request's key: sent twice it is done once, and answered the same. Null in a preview.</param>
     /// <exception cref="ProblemException">It cannot be done; nothing was written.</exception>
@@ -40,7 +37,7 @@ public sealed class CommandRunner(Database database)
                 await using var connection = await database.Source.OpenConnectionAsync(stop);
                 await using var transaction = await connection.BeginTransactionAsync(IsolationLevel.ReadCommitted, stop);
                 var answer = key is { } given
-                    ? await Once(connection, viewpoint, given, Digest($"{edition} {TCommand.Name}", request), () => Do<TCommand, TRequest, TPlan>(connection, edition, viewpoint, request))
+                    ? await Once.Run(connection, viewpoint, given, Once.Digest($"{edition} {TCommand.Name}", request), () => Do<TCommand, TRequest, TPlan>(connection, edition, viewpoint, request))
                     : await Do<TCommand, TRequest, TPlan>(connection, edition, viewpoint, request) with { Applied = false, Batch = null };
                 if (key is not null)
                     await transaction.CommitAsync(stop);
@@ -64,30 +61,18 @@ public sealed class CommandRunner(Database database)
     {
         await EditionStore.Lock(connection, edition);
         var before = await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
-        if (before.Edition.State == EditionState.Resting)
+        if (before.State == EditionState.Resting)
             throw Problem.AtRest();
         var decision = TCommand.Decide(await TCommand.Load(connection, edition, request), request, viewpoint);
         if (decision.Changes.Count == 0)
-            return new(false, null, before.Version, decision.Words, Reach.Between(before.Edition, before.Edition, before.Sizes));
+            return new(false, null, before.Version, decision.Words, Reach.Between(before.Schedule, before.Schedule, before.Sizes));
+        foreach (var body in decision.Bodies)
+            await BodyStore.Keep(connection, body);
         var head = new BatchHead(Scope.Of(edition), TCommand.Name, decision.Words, viewpoint.Who.Id.Value, viewpoint.At, decision.Undoes);
         var applied = await LedgerStore.Apply(connection, head, decision.Changes);
         var after = await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
-        return new(true, applied.Id.Value, applied.Version, decision.Words, Reach.Between(before.Edition, after.Edition, after.Sizes));
+        return new(true, applied.Id.Value, applied.Version, decision.Words, Reach.Between(before.Schedule, after.Schedule, after.Sizes));
     }
-
-    private static async Task<CommandAnswer> Once(NpgsqlConnection connection, Viewpoint viewpoint, Guid key, byte[] asked, Func<Task<CommandAnswer>> run)
-    {
-        if (await RequestStore.Claim(connection, viewpoint.Who.Id, key, asked, viewpoint.At) is { } kept)
-            return kept.Asked.AsSpan().SequenceEqual(asked) && kept.Answer is not null
-                ? JsonSerializer.Deserialize<CommandAnswer>(kept.Answer, Json.Options)!
-                : throw Problem.KeyReused();
-        var answer = await run();
-        await RequestStore.Keep(connection, viewpoint.Who.Id, key, StatusCodes.Status200OK, JsonSerializer.Serialize(answer, Json.Options));
-        return answer;
-    }
-
-    private static byte[] Digest<TRequest>(string what, TRequest request) =>
-        SHA256.HashData([.. System.Text.Encoding.UTF8.GetBytes(what), .. JsonSerializer.SerializeToUtf8Bytes(request, Json.Options)]);
 
     // Both sides of a change that came too late: the first field asked for, and who wrote what stands there now.
     private async Task<ProblemException> Conflicting(StaleChangeException stale, Access access, CancellationToken stop)

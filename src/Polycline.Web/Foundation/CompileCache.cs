@@ -3,11 +3,12 @@ using System.Collections.Concurrent;
 namespace Polycline.Web.Foundation;
 
 /// <summary>What a compiled thing is kept under: a change of its counter makes another key, so nothing stale is ever found.</summary>
+/// <param name="Beside">A second counter it hangs on; 0: none.</param>
 /// <param name="Zones">The version of the time-zone data, on which every compiled date hangs.</param>
-public readonly record struct CompileKey(string Kind, long Id, long Version, string Zones)
+public readonly record struct CompileKey(string Kind, long Id, long Version, long Beside, string Zones)
 {
-    public static CompileKey Of(string kind, long id, long version) =>
-        new(kind, id, version, NodaTime.DateTimeZoneProviders.Tzdb.VersionId);
+    public static CompileKey Of(string kind, long id, long version, long beside = 0) =>
+        new(kind, id, version, beside, NodaTime.DateTimeZoneProviders.Tzdb.VersionId);
 }
 
 /// <summary>

@@ -1,14 +1,9 @@
-using Polycline.Core;
 using Polycline.Core.Calendars;
-using Polycline.Core.Courses;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Terms;
 
 namespace Polycline.Web.Foundation;
-
-/// <summary>An edition as screens want it: its tree, and the codes that follow from it.</summary>
-public sealed record CompiledEdition(EditionPlan Plan, IReadOnlyDictionary<Id<Item>, string> Codes);
 
 /// <summary>A term as screens want it.</summary>
 public sealed record CompiledTerm(Term Term, IReadOnlyList<TermWeek> Weeks, IReadOnlyList<ClassDay> ClassDays);
@@ -20,13 +15,13 @@ public sealed record CompiledTerm(Term Term, IReadOnlyList<TermWeek> Weeks, IRea
 public sealed class Compiled(Database database, CompileCache cache)
 {
     /// <summary>The edition that the address names, as of the counter read with who asks.</summary>
-    public Task<CompiledEdition> Edition(Access access)
+    public Task<EditionPlan> Edition(Access access)
     {
         var edition = access.Edition ?? throw Problem.Unknown();
-        return cache.Get(CompileKey.Of("edition", edition.Value, access.EditionVersion), async () =>
+        return cache.Get(CompileKey.Of("edition", edition.Value, access.EditionVersion, access.TermVersion), async () =>
         {
             var plan = await EditionStore.Read(database, edition, CancellationToken.None) ?? throw Problem.Unknown();
-            return (new CompiledEdition(plan, Codes.Of(plan.Edition)), plan.Version, plan.Weight);
+            return (plan, plan.Version, plan.Weight);
         });
     }
 

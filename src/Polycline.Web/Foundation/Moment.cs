@@ -24,6 +24,9 @@ public sealed record Moment(string Instant, string Local, string Weekday, string
             Spoken.Format(local));
     }
 
+    /// <summary>Null for none.</summary>
+    public static Moment? Of(Instant? instant, DateTimeZone zone) => instant is { } at ? Of(at, zone) : null;
+
     /// <summary><c>8 Oct</c>.</summary>
     public static string InWords(LocalDate date) => Day.Format(date);
 }

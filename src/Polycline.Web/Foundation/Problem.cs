@@ -67,6 +67,10 @@ public static class Problem
 
     public static ProblemException CannotUndo(string title, string detail) => new(409, "cannot-undo", title, detail);
 
+    public static ProblemException InUse(string title, string detail) => new(409, "in-use", title, detail);
+
+    public static ProblemException NotOpen(string detail) => new(409, "not-open", "This is not open for work.", detail);
+
     public static ProblemException DatabaseAway() => new(
         503, "database-away", "The database does not answer.", "Nothing was changed. What you wrote is still on your page; try again in a moment.", retryAfter: 5);
 

@@ -19,9 +19,7 @@ public static class Routes
                 long edition, [FromBody] TRequest request, [FromQuery] bool? preview, [FromHeader(Name = "Idempotency-Key")] Guid? key,
                 Access access, Viewpoint viewpoint, CommandRunner runner, CancellationToken stop) =>
             {
-                if (preview != true && key is null)
-                    throw Problem.Malformed("Idempotency-Key", "A command carries a key of its own, so that sent twice it is done once.");
-                return await runner.Run<TCommand, TRequest, TPlan>(access, viewpoint, request, preview == true ? null : key, stop);
+                return await runner.Run<TCommand, TRequest, TPlan>(access, viewpoint, request, preview == true ? null : Once.Key(key), stop);
             })
             .For(TCommand.May)
             .WithName(TCommand.Name)

@@ -33,6 +33,20 @@ public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, bool IsNow)
     /// <summary>Whether commands count from here: as the team, at now.</summary>
     public bool TakesCommands => IsNow && Eyes is Eyes.OfTeam;
 
+    /// <exception cref="ProblemException">It is not the student who asks, now: through a lens nothing is recorded.</exception>
+    public void NeedsOneself()
+    {
+        if (!IsNow || Eyes != new Eyes.OfStudent(Who.Id))
+            throw Problem.NotNow();
+    }
+
+    /// <exception cref="ProblemException">It is looked at through a student's eyes, who never sees this.</exception>
+    public void NeedsTeam(string what)
+    {
+        if (Eyes is not Eyes.OfTeam)
+            throw Problem.Forbidden($"{what} is the team's.", "A student never sees it. Look as the team to see it again.");
+    }
+
     /// <summary>Binds a handler's parameter to what <see cref="AccessMiddleware"/> found.</summary>
     public static ValueTask<Viewpoint?> BindAsync(HttpContext http) => ValueTask.FromResult(http.Features.Get<Viewpoint>());
 

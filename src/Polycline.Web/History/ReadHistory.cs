@@ -21,8 +21,7 @@ public static class ReadHistory
 
     public static async Task<HistoryAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
     {
-        if (viewpoint.Eyes is not Eyes.OfTeam)
-            throw Problem.Forbidden("The history is the team's.", "A student never sees it. Look as the team to see it again.");
+        viewpoint.NeedsTeam("The history");
         var rows = await database.Read(connection => LedgerStore.History(connection, Scope.Of(access.Edition!.Value), Most), stop);
         return new([.. rows.Where(row => row.At <= viewpoint.At).Select(row => new HistoryEntry(
             row.Id, row.AuthorName, row.Author == viewpoint.Who.Id.Value, row.Words, Moment.Of(row.At, access.Zone), row.UndoneBy is not null, row.Undoes is not null, row.Items))]);

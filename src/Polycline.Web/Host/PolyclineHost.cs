@@ -8,15 +8,20 @@ using Microsoft.OpenApi;
 using NodaTime;
 using Polycline.Core;
 using Polycline.Data;
+using Polycline.Web.Dates;
+using Polycline.Web.Editions;
 using Polycline.Web.Foundation;
 using Polycline.Web.Health;
 using Polycline.Web.History;
+using Polycline.Web.Lens;
 using Polycline.Web.Live;
 using Polycline.Web.Outline;
 using Polycline.Web.Places;
 using Polycline.Web.Ribbon;
 using Polycline.Web.Sections;
 using Polycline.Web.SignIn;
+using Polycline.Web.Student;
+using Polycline.Web.Work;
 using Serilog;
 using Serilog.Events;
 
@@ -34,7 +39,8 @@ public static class PolyclineHost
     private const long LargestRequest = 1024 * 1024;
     private static readonly TimeSpan Drain = TimeSpan.FromSeconds(30);
 
-    public static WebApplication Build(HostSettings settings, IProfile profile)
+    /// <param name="clock">What time it is; null: the school's clock.</param>
+    public static WebApplication Build(HostSettings settings, IProfile profile, IClock? clock = null)
     {
         // The program's folder holds the front end.
         var builder = WebApplication.CreateSlimBuilder(new WebApplicationOptions
@@ -62,7 +68,7 @@ public static class PolyclineHost
         builder.Services.AddSignalR();
         builder.Services.AddSingleton(_ => Database.Open(settings.Database));
         builder.Services.AddSingleton<SchoolClock>();
-        builder.Services.AddSingleton<IClock>(services => services.GetRequiredService<SchoolClock>());
+        builder.Services.AddSingleton<IClock>(services => clock ?? services.GetRequiredService<SchoolClock>());
         builder.Services.AddSingleton(new CompileCache(CacheBytes));
         builder.Services.AddSingleton<Compiled>();
         builder.Services.AddSingleton<CommandRunner>();
@@ -107,6 +113,11 @@ public static class PolyclineHost
         app.MapPlaces();
         app.MapSections();
         app.MapOutline();
+        app.MapDates();
+        app.MapStudent();
+        app.MapWork();
+        app.MapEditions();
+        app.MapLens();
         app.MapRibbon();
         app.MapHistory();
         app.MapHub<LiveHub>(LiveHub.Route, hub => hub.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.WebSockets)

@@ -1,4 +1,7 @@
+using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Planning;
+using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Web.Foundation;
 
@@ -10,13 +13,22 @@ public sealed record OutlineAnswer(
     long Edition, long Version, string Course, string Title, string State, bool CanChange,
     IReadOnlyList<OutlineUnit> Units, IReadOnlyList<OutlineSection> Sections, OutlineCounts Counts);
 
+/// <param name="Lineage">What anchors and conditions call it.</param>
 /// <param name="Classes">The lengths of its lessons together, optional ones too.</param>
-public sealed record OutlineUnit(long Id, int Number, string Title, bool Published, int Classes, IReadOnlyList<OutlineLesson> Lessons, IReadOnlyList<OutlineItem> Items);
+public sealed record OutlineUnit(
+    long Id, string Lineage, int Number, string Title, bool Published, int Classes, long Version, IReadOnlyList<OutlineLesson> Lessons, IReadOnlyList<OutlineItem> Items);
 
-public sealed record OutlineLesson(long Id, string Title, int Classes, bool Optional, bool Published, IReadOnlyList<OutlineItem> Items);
+public sealed record OutlineLesson(
+    long Id, string Lineage, string Title, int Classes, bool Optional, bool Published, long Version, IReadOnlyList<OutlineItem> Items);
 
+/// <param name="Opens">Timing in words; null: open as soon as it is published.</param>
+/// <param name="Due">Timing in words; null: never due.</param>
+/// <param name="Condition">One sentence; null: there is none.</param>
+/// <param name="Differs">Letters of the sections in which it differs.</param>
 /// <param name="Version">To be named when the item is changed.</param>
-public sealed record OutlineItem(long Id, string Code, string Kind, string Purpose, string Title, bool Published, long Version);
+public sealed record OutlineItem(
+    long Id, string Lineage, string Code, string Kind, string Purpose, string Title, bool Published, string? Opens, string? Due, string? Condition,
+    bool HasText, IReadOnlyList<string> Differs, long Version);
 
 /// <param name="Letter">What its line is marked with.</param>
 public sealed record OutlineSection(long Id, string Name, string Letter, int Students);
@@ -28,29 +40,35 @@ public static class ReadOutline
 {
     public static async Task<OutlineAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Compiled compiled)
     {
-        if (viewpoint.Eyes is not Eyes.OfTeam)
-            throw Problem.Forbidden("The outline is the team's.", "A student never sees it. Look as the team to see it again.");
-        var course = await compiled.Edition(access);
-        return Of(course, course.Plan.Edition.State != EditionState.Resting && viewpoint.TakesCommands);
+        viewpoint.NeedsTeam("The outline");
+        var plan = await compiled.Edition(access);
+        return Of(plan, plan.State != EditionState.Resting && viewpoint.TakesCommands);
     }
 
-    /// <summary>The answer for a compiled edition: a pure function.</summary>
-    public static OutlineAnswer Of(CompiledEdition course, bool canChange)
+    /// <summary>The answer for an edition: a pure function.</summary>
+    public static OutlineAnswer Of(EditionPlan plan, bool canChange)
     {
-        var plan = course.Plan;
         var tree = plan.Edition;
         var items = tree.InReadingOrder().ToList();
+        var differing = plan.Adjustments.ToLookup(row => row.Target, row => plan.Sections.First(section => section.Id == row.Section).Letter);
+        var gates = new GateWords(item => plan.Schedule.CodeOf[item], plan.TitleOf);
+        var anchors = new AnchorWords(plan.TitleOf);
         return new(
-            tree.Id.Value, plan.Version, plan.CourseTitle, tree.Title, Words.Of(tree.State), canChange,
+            plan.Id.Value, plan.Version, plan.CourseTitle, tree.Title, Words.Of(plan.State), canChange,
             [.. tree.Units.Select((unit, place) => new OutlineUnit(
-                unit.Id.Value, place + 1, unit.Title, unit.Published, unit.Lessons.Sum(lesson => lesson.Length),
+                plan.Row(unit.Ref).Id, unit.Ref.Name, place + 1, unit.Title, unit.Published, unit.Lessons.Sum(lesson => lesson.Length), plan.Row(unit.Ref).Version,
                 [.. unit.Lessons.Select(lesson => new OutlineLesson(
-                    lesson.Id.Value, lesson.Title, lesson.Length, lesson.Optional, lesson.Published, [.. lesson.Items.Select(Row)]))],
-                [.. unit.Items.Select(Row)]))],
+                    plan.Row(lesson.Ref).Id, lesson.Ref.Name, lesson.Title, lesson.Length, lesson.Optional, lesson.Published, plan.Row(lesson.Ref).Version,
+                    [.. lesson.Items.Select(item => Row(item, false))]))],
+                [.. unit.Items.Select(item => Row(item, true))]))],
             [.. plan.Sections.Select(section => new OutlineSection(section.Id, section.Name, section.Letter, section.Students))],
             new(tree.Units.Length, tree.Units.Sum(unit => unit.Lessons.Length), items.Count, items.Count(item => !item.Published)));
 
-        OutlineItem Row(Item item) => new(
-            item.Id.Value, course.Codes[item.Id], Words.Of(item.Kind), Words.Of(item.Purpose), item.Title, item.Published, plan.RowVersions[("item", item.Id.Value)]);
+        OutlineItem Row(Item item, bool onUnit) => new(
+            plan.Row(item.Ref).Id, item.Ref.Name, plan.Schedule.CodeOf[item.Ref], Words.Of(item.Kind), Words.Of(item.Purpose), item.Title, item.Published,
+            Said(item.Opens, onUnit), Said(item.Due, onUnit), item.Gate is null ? null : gates.Sentence(item.Gate), item.Body is not null,
+            [.. differing[item.Ref.Name].Distinct().Order()], plan.Row(item.Ref).Version);
+
+        string? Said(Anchor? anchor, bool onUnit) => anchor is null ? null : anchors.Of(anchor, onUnit);
     }
 }

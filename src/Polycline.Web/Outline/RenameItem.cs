@@ -21,28 +21,21 @@ public sealed class RenameItem : IEditionCommand<RenameItemRequest, EditionPlan>
 
     public static IValidator<RenameItemRequest> Validator { get; } = new Rules();
 
-    public static async Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, RenameItemRequest request) =>
-        await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, RenameItemRequest request) => OutlineRules.Load(connection, edition);
 
     public static Decision Decide(EditionPlan plan, RenameItemRequest request, Viewpoint viewpoint)
     {
-        var item = plan.Edition.InReadingOrder().FirstOrDefault(item => item.Id == request.Item) ?? throw Problem.Unknown("item");
+        var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
         var title = request.Title.Trim();
         return item.Title == title
             ? new($"left {item.Title} as it is", [])
             : new(
                 $"renamed “{item.Title}” to “{title}”",
-                [Change.Of("item", item.Id, request.Version, new() { ["title"] = item.Title }, new() { ["title"] = title })]);
+                [Change.Of("item", request.Item, request.Version, new() { ["title"] = item.Title }, new() { ["title"] = title })]);
     }
 
     private sealed class Rules : AbstractValidator<RenameItemRequest>
     {
-        public Rules()
-        {
-            RuleFor(request => request.Title)
-                .Must(title => title.Trim().Length > 0).WithMessage("A title needs at least one letter.")
-                .Must(title => title.Trim().Length <= 200).WithMessage("A title has at most 200 characters.")
-                .Must(title => !title.Any(char.IsControl)).WithMessage("A title is one line of text.");
-        }
+        public Rules() => RuleFor(request => request.Title).IsTitle();
     }
 }

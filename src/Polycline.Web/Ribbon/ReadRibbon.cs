@@ -1,5 +1,6 @@
 using NodaTime;
 using Polycline.Core.Calendars;
+using Polycline.Data.Courses;
 using Polycline.Web.Foundation;
 
 namespace Polycline.Web.Ribbon;
@@ -28,13 +29,13 @@ public static class ReadRibbon
         Of(await compiled.Edition(access), await compiled.Term(access), viewpoint);
 
     /// <summary>The answer for a term and a moment: a pure function.</summary>
-    public static RibbonAnswer Of(CompiledEdition course, CompiledTerm compiled, Viewpoint viewpoint)
+    public static RibbonAnswer Of(EditionPlan course, CompiledTerm compiled, Viewpoint viewpoint)
     {
         var term = compiled.Term;
         var origin = compiled.Weeks[0].Monday;
         var local = term.Local(viewpoint.At);
         return new(
-            course.Plan.CourseTitle, course.Plan.Edition.Title, term.Name, 7 * compiled.Weeks.Count, Place(term.First), Place(term.Last) + 1,
+            course.CourseTitle, course.Edition.Title, term.Name, 7 * compiled.Weeks.Count, Place(term.First), Place(term.Last) + 1,
             [.. compiled.Weeks.Select(week => new RibbonWeek(Place(week.Monday), Moment.InWords(week.Monday), week.Letter))],
             [.. term.Calendar.Closures.Where(closure => closure.To >= term.First && closure.From <= term.Last).Select(Strip)],
             [.. compiled.ClassDays.Select(day => new RibbonDay(Place(day.Date), Moment.InWords(day.Date), day.Label))],

@@ -85,7 +85,7 @@ public sealed class ClassDaysTests
     [Fact]
     public void The_stored_form_reads_as_the_calendar_it_is()
     {
-        var calendar = CalendarJson.Read("""
+        var calendar = Polycline.Core.PlanFiles.PlanParts.Calendar("""
             { "weekdays": ["mon", "thu"], "closures": [{ "from": "2026-09-18", "to": "2026-09-19", "name": "Staff day" }],
               "rotation": { "kind": "weeks", "labels": ["A", "B"], "count": "calendar" },
               "periods": [{ "name": "P1", "start": "08:40", "end": "09:30" }],

@@ -1,26 +1,23 @@
-using System.Collections.Immutable;
 using CsCheck;
 using Polycline.Core.Courses;
-using Polycline.Core.Planning;
 using Shouldly;
 using Xunit;
 
 namespace Polycline.Tests.Core.Courses;
 
-/// <summary>The computation, chapter 7, and the reach of a change.</summary>
+/// <summary>The computation, chapter 7, and the order of siblings.</summary>
 public sealed class CodesTests
 {
-    private static Item Item(int id, string? code = null) => new(new(id), ItemKind.Page, Purpose.ToRead, $"Item {id}", id % 2 == 0, code);
+    private static Item Item(int id, string? code = null) => new(new($"i{id}"), ItemKind.Page, $"Item {id}", Published: id % 2 == 0, Code: code);
 
-    private static Edition Of(CodeStyle style, params Unit[] units) => new(new(1), new(1), "edition", EditionState.Current, style, [.. units]);
+    private static Edition Of(CodeStyle style, params Unit[] units) => Plans.Edition(units) with { Codes = style };
 
-    private static Unit Unit(int id, Item[] inLesson, params Item[] own) =>
-        new(new(id), $"Unit {id}", true, [new(new(id), "Lesson", 1, false, true, [.. inLesson])], [.. own]);
+    private static Unit Unit(int id, Item[] inLesson, params Item[] own) => new(new($"u{id}"), $"Unit {id}", [Plans.Lesson($"l{id}", 1, inLesson)], [.. own]);
 
     private static string Codes(Edition edition)
     {
         var codes = Polycline.Core.Courses.Codes.Of(edition);
-        return string.Join(' ', edition.InReadingOrder().Select(item => codes[item.Id]));
+        return string.Join(' ', edition.InReadingOrder().Select(item => codes[item.Ref]));
     }
 
     [Fact]
@@ -44,6 +41,13 @@ public sealed class CodesTests
     }
 
     [Fact]
+    public void What_a_section_adds_is_numbered_in_the_order_added()
+    {
+        var codes = Polycline.Core.Courses.Codes.OfAdded([Item(1), Item(2, "+2"), Item(3)], ["+3"]);
+        new[] { "i1", "i2", "i3" }.Select(id => codes[new(id)]).ShouldBe(["+1", "+2", "+4"]);
+    }
+
+    [Fact]
     public void No_two_items_share_a_code_and_every_code_has_the_form_of_its_style()
     {
         var given = Gen.OneOf(Gen.Const((string?)null), Gen.Int[1, 12].Select(n => (string?)$"1.{n:00}"));
@@ -56,21 +60,23 @@ public sealed class CodesTests
             all.Count.ShouldBe(items.Length);
             all.Values.Distinct().Count().ShouldBe(items.Length);
             foreach (var item in items.Where(item => item.Code is null))
-                all[item.Id].ShouldMatch(straight ? @"^#\d{3}$" : @"^[12]\.\d\d$");
+                all[item.Ref].ShouldMatch(straight ? @"^#\d{3}$" : @"^[12]\.\d\d$");
         });
     }
 
     [Fact]
-    public void Reach_names_each_field_that_comes_out_differently_and_whom_it_reaches()
+    public void There_is_always_a_rank_between_two_and_before_and_after_all()
     {
-        var before = Of(CodeStyle.ByUnit, Unit(1, [Item(1), Item(2)]));
-        var after = Of(CodeStyle.ByUnit, Unit(1, [Item(1), Item(2) with { Title = "Another" }]));
-        ImmutableArray<SectionSize> sections = [new("9 Alder", 24), new("9 Birch", 23)];
-        var reach = Reach.Between(before, after, sections);
-        reach.Rows.ShouldBe([new ReachRow(new(2), "1.02", "title", "Item 2", "Another")]);
-        reach.Sentence.ShouldBe("Changes in all 2 sections at once, for 47 students.");
-        Reach.Between(before, after, [sections[0] with { Students = 1 }]).Sentence.ShouldBe("Changes in 9 Alder at once, for 1 student.");
-        Reach.Between(before, after, []).Sentence.ShouldBe("No section follows this edition yet: only the team sees it.");
-        Reach.Between(before, before, sections).Sentence.ShouldBe("Nothing changes for anyone.");
+        Gen.Int[0, 1_000_000].Array[1, 60].Sample(places =>
+        {
+            var ranks = new List<string> { "0010", "0020" };
+            foreach (var place in places)
+            {
+                var at = place % (ranks.Count + 1);
+                ranks.Insert(at, Rank.Between(at == 0 ? null : ranks[at - 1], at == ranks.Count ? null : ranks[at]));
+            }
+            ranks.ShouldBe(ranks.Distinct().Order(StringComparer.Ordinal));
+        });
+        Should.Throw<ArgumentException>(() => Rank.Between("1", "10"));
     }
 }

@@ -100,6 +100,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/items/{item}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["item"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/add-unit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["add-unit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/add-lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["add-lesson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/add-item": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["add-item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/rename-unit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["rename-unit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/change-lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["change-lesson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/rename-item": {
         parameters: {
             query?: never;
@@ -110,6 +206,374 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["rename-item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/move-unit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["move-unit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/move-lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["move-lesson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/move-item": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["move-item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/remove-unit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remove-unit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/remove-lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remove-lesson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/remove-item": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remove-item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/publish-item": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["publish-item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/write-item": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["write-item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/time-item": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["time-item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/condition-item": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["condition-item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/dates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["dates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/adjust-dates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["adjust-dates"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["now"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/items/{item}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["student-item"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/items/{item}/opened": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["opened"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/items/{item}/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/items/{item}/hand-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["hand-in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["work"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/give-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["give-back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/editions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["editions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/roll-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["roll-over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/take-back-roll-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["take-back-roll-over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/students": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["students"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -184,6 +648,68 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AddItemRequest: {
+            /** Format: int64 */
+            unit: number;
+            lesson: null | components["schemas"]["IdOfLesson"];
+            /** @description `page` or `task` … */
+            kind: string;
+            /** @description `to-read`, `practice` or `for-marks`. */
+            purpose: string;
+            title: string;
+        };
+        AddLessonRequest: {
+            /** Format: int64 */
+            unit: number;
+            title: string;
+            /**
+             * Format: int32
+             * @description How many classes it lasts, 0 … 200.
+             */
+            classes: number;
+            after: null | components["schemas"]["IdOfLesson"];
+        };
+        AddUnitRequest: {
+            title: string;
+            after: null | components["schemas"]["IdOfUnit"];
+        };
+        AdjustDatesRequest: {
+            /** @description 1 to 2,000 cells, each of them once. */
+            changes: components["schemas"]["DateChange"][];
+        };
+        BackAnswer: {
+            by: string;
+            text: string;
+            again: boolean;
+            at: components["schemas"]["Moment"];
+        };
+        BackRow: {
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            by: string;
+            /** @description Given back to be tried again. */
+            again: boolean;
+            at: components["schemas"]["Moment"];
+            begins: string;
+        };
+        ChangeLessonRequest: {
+            /** Format: int64 */
+            lesson: number;
+            /** @description 1 to 200 characters; spaces around it are dropped. */
+            title: string;
+            /**
+             * Format: int32
+             * @description How many classes it lasts, 0 … 200.
+             */
+            classes: number;
+            /**
+             * Format: int64
+             * @description The version of the lesson that was read.
+             */
+            version: number;
+        };
         /** @description The answer to a command, applied or only looked at beforehand. */
         CommandAnswer: {
             /** @description False: a preview, or nothing to do; nothing was written. */
@@ -201,6 +727,16 @@ export interface components {
             /** @description What it does. */
             words: string;
             reach: components["schemas"]["Reach"];
+        };
+        ConditionItemRequest: {
+            /** Format: int64 */
+            item: number;
+            gate: null | components["schemas"]["JsonElement"];
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
         };
         /** @description Both sides of a change that came too late. */
         Conflict: {
@@ -229,11 +765,170 @@ export interface components {
             /** Format: int32 */
             sections: number;
         };
+        DateChange: {
+            /** Format: int64 */
+            section: number;
+            /** Format: int64 */
+            item: number;
+            /** @description `opens`, `due` or `closes`. */
+            field: string;
+            /** @description True: as the course has it again; the anchor is then left out. */
+            putBack: boolean;
+            anchor: null | components["schemas"]["JsonElement"];
+            /**
+             * Format: int64
+             * @description The version of the difference that was read; 0: there was none.
+             */
+            version: number;
+        };
+        DatesAnswer: {
+            /** Format: int64 */
+            edition: number;
+            /** Format: int64 */
+            version: number;
+            canChange: boolean;
+            sections: components["schemas"]["DatesSection"][];
+            units: components["schemas"]["DatesUnit"][];
+            /** Format: int32 */
+            differences: number;
+            /** Format: int32 */
+            toCheck: number;
+        };
+        DatesCell: {
+            opens: null | components["schemas"]["Moment"];
+            due: null | components["schemas"]["Moment"];
+            closes: null | components["schemas"]["Moment"];
+            /** @description It is to open, or fall due, at a moment that does not come there. */
+            unresolved: boolean;
+            held: boolean;
+            skipped: boolean;
+            /** @description The fields that this section has otherwise, and since when: to be named when they are changed. */
+            differs: components["schemas"]["DatesDifference"][];
+        };
+        DatesDifference: {
+            /** @description `opens`, `due`, `closes` … */
+            field: string;
+            /** Format: int64 */
+            version: number;
+            course: null | components["schemas"]["Moment"];
+        };
+        DatesRow: {
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            kind: string;
+            published: boolean;
+            /** @description Timing in words; null: open as soon as it is published. */
+            opens: null | string;
+            due: null | string;
+            /** @description One for each section, in their order. */
+            cells: components["schemas"]["DatesCell"][];
+        };
+        DatesSection: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            letter: string;
+            /** Format: int32 */
+            students: number;
+            /** Format: int32 */
+            classes: number;
+            /**
+             * Format: int32
+             * @description By how many classes the course does not fit; 0: it fits.
+             */
+            lacking: number;
+            /** @description What was noticed, in words. */
+            toCheck: string[];
+        };
+        DatesUnit: {
+            /** Format: int32 */
+            number: number;
+            title: string;
+            items: components["schemas"]["DatesRow"][];
+        };
         DemoPerson: {
             name: string;
             about: string;
             email: string;
             password: string;
+        };
+        DraftAnswer: {
+            text: string;
+            savedAt: components["schemas"]["Moment"];
+            /**
+             * Format: int64
+             * @description To be named when it is saved again; 0: there is none yet.
+             */
+            version: number;
+            missedAt: null | components["schemas"]["Moment"];
+        };
+        EditionLife: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+            state: string;
+            term: string;
+            dates: string;
+            /** Format: int32 */
+            sections: number;
+            /** @description It was rolled over, and no student has worked in it. */
+            canTakeBack: boolean;
+            isThis: boolean;
+        };
+        EditionsAnswer: {
+            canRollOver: boolean;
+            editions: components["schemas"]["EditionLife"][];
+            /** @description Where this edition can be rolled over to. */
+            terms: components["schemas"]["TermChoice"][];
+            /** @description Those of this edition, which sections to come may succeed. */
+            sections: components["schemas"]["SectionChoice"][];
+        };
+        GiveBackAnswer: {
+            /** @description False: only looked at beforehand; nothing was written. */
+            given: boolean;
+            name: string;
+            /** @description What opens for the student by it. */
+            opens: string[];
+            sentence: string;
+        };
+        GiveBackRequest: {
+            /** Format: int64 */
+            work: number;
+            /**
+             * Format: int32
+             * @description The hand-in that was read.
+             */
+            n: number;
+            /** @description The feedback, up to 20,000 characters; it may be empty. */
+            text: string;
+            /** @description True: to try again. False: to go on, which opens what hangs on it. */
+            again: boolean;
+        };
+        HandInAnswer: {
+            /** @description False: the item had closed. It is kept as a draft, and the team sees it. */
+            handedIn: boolean;
+            /**
+             * Format: int32
+             * @description Which hand-in of it this is; 0: none.
+             */
+            n: number;
+            at: components["schemas"]["Moment"];
+        };
+        HandInRequest: {
+            /** @description 1 to 100,000 characters. */
+            text: string;
+            /** @description When it was first sent, as the page knows it, in UTC; null: just now. It is shown, and decides nothing. */
+            pressedAt: null | string;
+        };
+        HandedIn: {
+            /** Format: int32 */
+            n: number;
+            text: string;
+            at: components["schemas"]["Moment"];
+            claimedAt: null | components["schemas"]["Moment"];
+            feedback: components["schemas"]["BackAnswer"][];
         };
         HistoryAnswer: {
             /** @description The latest first. */
@@ -255,6 +950,61 @@ export interface components {
             /** @description The items it touched. */
             items: number[];
         };
+        IdOfItem: unknown;
+        IdOfLesson: unknown;
+        IdOfUnit: unknown;
+        /** @description One item with everything a team can change of it. */
+        ItemAnswer: {
+            /** Format: int64 */
+            id: number;
+            lineage: string;
+            code: string;
+            kind: string;
+            purpose: string;
+            title: string;
+            published: boolean;
+            /** @description Its text; empty: none yet. */
+            html: string;
+            opens: components["schemas"]["ItemTiming"];
+            due: components["schemas"]["ItemTiming"];
+            closes: components["schemas"]["ItemTiming"];
+            condition: null | components["schemas"]["JsonElement"];
+            conditionInWords: null | string;
+            /** Format: int64 */
+            version: number;
+            sections: components["schemas"]["ItemInSection"][];
+        };
+        /** @description What its timing comes to in one section. */
+        ItemInSection: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            letter: string;
+            opens: null | components["schemas"]["Moment"];
+            due: null | components["schemas"]["Moment"];
+            closes: null | components["schemas"]["Moment"];
+            differs: boolean;
+        };
+        ItemTiming: {
+            anchor: null | components["schemas"]["JsonElement"];
+            words: null | string;
+        };
+        JsonElement: unknown;
+        LensAnswer: {
+            sections: components["schemas"]["LensSection"][];
+        };
+        LensSection: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            letter: string;
+            students: components["schemas"]["LensStudent"][];
+        };
+        LensStudent: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
         /** @description A moment as it travels to the browser, which never converts: the instant, what the clock on the wall says, and both in words. */
         Moment: {
             /** @description UTC, `2026-10-08T09:15:00Z`. */
@@ -265,6 +1015,56 @@ export interface components {
             weekday: string;
             /** @description `Thu 8 Oct, 10:15`. */
             words: string;
+        };
+        MoveItemRequest: {
+            /** Format: int64 */
+            item: number;
+            /** Format: int64 */
+            unit: number;
+            lesson: null | components["schemas"]["IdOfLesson"];
+            after: null | components["schemas"]["IdOfItem"];
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
+        };
+        MoveLessonRequest: {
+            /** Format: int64 */
+            lesson: number;
+            /** Format: int64 */
+            unit: number;
+            after: null | components["schemas"]["IdOfLesson"];
+            /**
+             * Format: int64
+             * @description The version of the lesson that was read.
+             */
+            version: number;
+        };
+        MoveUnitRequest: {
+            /** Format: int64 */
+            unit: number;
+            after: null | components["schemas"]["IdOfUnit"];
+            /**
+             * Format: int64
+             * @description The version of the unit that was read.
+             */
+            version: number;
+        };
+        NowAnswer: {
+            course: string;
+            section: string;
+            moment: components["schemas"]["Moment"];
+            /** @description Open and not done: what is due first, then in reading order. */
+            now: components["schemas"]["StudentRow"][];
+            /** @description To come, by opening. */
+            next: components["schemas"]["StudentRow"][];
+            /** @description What a condition keeps shut, and what would open it. */
+            locked: components["schemas"]["StudentRow"][];
+            /** @description Feedback that came back, the latest first. */
+            back: components["schemas"]["BackRow"][];
+            /** @description What is done or out of their hands, the latest unit first. */
+            done: components["schemas"]["StudentRow"][];
         };
         OutlineAnswer: {
             /** Format: int64 */
@@ -296,11 +1096,21 @@ export interface components {
         OutlineItem: {
             /** Format: int64 */
             id: number;
+            lineage: string;
             code: string;
             kind: string;
             purpose: string;
             title: string;
             published: boolean;
+            /** @description Timing in words; null: open as soon as it is published. */
+            opens: null | string;
+            /** @description Timing in words; null: never due. */
+            due: null | string;
+            /** @description One sentence; null: there is none. */
+            condition: null | string;
+            hasText: boolean;
+            /** @description Letters of the sections in which it differs. */
+            differs: string[];
             /**
              * Format: int64
              * @description To be named when the item is changed.
@@ -310,11 +1120,14 @@ export interface components {
         OutlineLesson: {
             /** Format: int64 */
             id: number;
+            lineage: string;
             title: string;
             /** Format: int32 */
             classes: number;
             optional: boolean;
             published: boolean;
+            /** Format: int64 */
+            version: number;
             items: components["schemas"]["OutlineItem"][];
         };
         OutlineSection: {
@@ -329,6 +1142,8 @@ export interface components {
         OutlineUnit: {
             /** Format: int64 */
             id: number;
+            /** @description What anchors and conditions call it. */
+            lineage: string;
             /** Format: int32 */
             number: number;
             title: string;
@@ -338,6 +1153,8 @@ export interface components {
              * @description The lengths of its lessons together, optional ones too.
              */
             classes: number;
+            /** Format: int64 */
+            version: number;
             lessons: components["schemas"]["OutlineLesson"][];
             items: components["schemas"]["OutlineItem"][];
         };
@@ -362,23 +1179,83 @@ export interface components {
             field: null | string;
             conflict: null | components["schemas"]["Conflict"];
         };
-        /** @description What a change to an edition does, computed from the edition before it and after it. */
+        PublishItemRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description Whether students may know of it at all. */
+            published: boolean;
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
+        };
+        /** @description What a change to a course does, computed from the course before it and after it. */
         Reach: {
-            /** @description Every field of every item that comes out differently, in reading order. */
+            /** @description What comes out differently: the course in reading order, then dates section by section. */
             rows: components["schemas"]["ReachRow"][];
-            /** @description The sections in which it does. */
+            /** @description The sections that it touches. */
             sections: components["schemas"]["SectionSize"][];
             /** @description The same in words, for the team. */
             sentence: string;
         };
-        /** @description One field of one item that a change touches, before and after. */
+        /** @description One thing that comes out differently, before and after. */
         ReachRow: {
-            /** Format: int64 */
-            item: number;
+            /** @description The unit, lesson or item. */
+            target: string;
+            /** @description How it is called: code and title of an item, else its title. */
+            name: string;
+            /** @description The section in which it does; null: in the course itself. */
+            section: null | string;
+            /** @description Such as `title` or `due`. */
+            field: string;
+            /** @description In words; null: there was nothing. */
+            before: null | string;
+            /** @description In words; null: there is nothing any more. */
+            after: null | string;
+        };
+        RedatedItem: {
             code: string;
+            title: string;
             field: string;
             before: string;
-            after: string;
+            /** @description Null: cleared, to be looked at. */
+            after: null | string;
+        };
+        /**
+         * @description What a T is called where a plan names it: its id in a plan file, its lineage in a course that
+         *     is kept here. Carrying a course to its next edition keeps every name, so gates and anchors need no rewriting.
+         */
+        RefOfSection: {
+            /** @description 1 to 64 of ASCII letters, digits, `-`, `_` and `.` */
+            name?: string;
+        };
+        RemoveItemRequest: {
+            /** Format: int64 */
+            item: number;
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
+        };
+        RemoveLessonRequest: {
+            /** Format: int64 */
+            lesson: number;
+            /**
+             * Format: int64
+             * @description The version of the lesson that was read.
+             */
+            version: number;
+        };
+        RemoveUnitRequest: {
+            /** Format: int64 */
+            unit: number;
+            /**
+             * Format: int64
+             * @description The version of the unit that was read.
+             */
+            version: number;
         };
         RenameItemRequest: {
             /** Format: int64 */
@@ -388,6 +1265,17 @@ export interface components {
             /**
              * Format: int64
              * @description The version of the item that was read.
+             */
+            version: number;
+        };
+        RenameUnitRequest: {
+            /** Format: int64 */
+            unit: number;
+            /** @description 1 to 200 characters; spaces around it are dropped. */
+            title: string;
+            /**
+             * Format: int64
+             * @description The version of the unit that was read.
              */
             version: number;
         };
@@ -445,6 +1333,69 @@ export interface components {
             monday: string;
             letter: null | string;
         };
+        RollOverAnswer: {
+            /** @description False: only looked at beforehand; nothing was written. */
+            applied: boolean;
+            /**
+             * Format: int64
+             * @description The new one; null in a preview.
+             */
+            edition: null | number;
+            sentence: string;
+            /** Format: int32 */
+            units: number;
+            /** Format: int32 */
+            lessons: number;
+            /** Format: int32 */
+            items: number;
+            sections: components["schemas"]["RolledSection"][];
+            redated: components["schemas"]["RedatedItem"][];
+        };
+        RollOverRequest: {
+            /** @description Of the new edition, 1 to 200 characters. */
+            title: string;
+            /** Format: int64 */
+            term: number;
+            /** @description `week`: the same teaching week and weekday; `clear`: cleared. */
+            fixedDates: string;
+            /** @description Sections to come, each with a name of its own in that term. */
+            sections: components["schemas"]["RollOverSection"][];
+        };
+        RollOverSection: {
+            name: string;
+            /** @description What its line is marked with, A to Z. */
+            letter: string;
+            /** Format: int64 */
+            succeeds: number;
+        };
+        RolledSection: {
+            name: string;
+            /** Format: int32 */
+            classes: number;
+            /**
+             * Format: int32
+             * @description By how many classes the course does not fit.
+             */
+            lacking: number;
+            firstClass: null | components["schemas"]["Moment"];
+            lastLessonEnds: null | components["schemas"]["Moment"];
+            /** @description The lessons that do not, in words. */
+            doesNotFit: string[];
+        };
+        SaveDraftRequest: {
+            /** @description Up to 100,000 characters. */
+            text: string;
+            /**
+             * Format: int64
+             * @description The version that was read or saved last; 0: there was none.
+             */
+            version: number;
+        };
+        SavedAnswer: {
+            /** Format: int64 */
+            version: number;
+            at: components["schemas"]["Moment"];
+        };
         /** @description A section, as whoever is in it may know of it. */
         SectionAnswer: {
             /** Format: int64 */
@@ -455,6 +1406,12 @@ export interface components {
             dates: string;
             teachers: string[];
         };
+        SectionChoice: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            letter: string;
+        };
         SectionPlace: {
             /** Format: int64 */
             section: number;
@@ -464,6 +1421,7 @@ export interface components {
         };
         /** @description A section as reach counts it: its name and how many students it has. */
         SectionSize: {
+            section: components["schemas"]["RefOfSection"];
             name: string;
             /** Format: int32 */
             students: number;
@@ -475,6 +1433,66 @@ export interface components {
             email: string;
             password: string;
         };
+        StudentItemAnswer: {
+            /** Format: int64 */
+            item: number;
+            course: string;
+            section: string;
+            code: string;
+            title: string;
+            kind: string;
+            purpose: string;
+            state: string;
+            progress: string;
+            unit: string;
+            lesson: null | string;
+            opens: null | components["schemas"]["Moment"];
+            due: null | components["schemas"]["Moment"];
+            closes: null | components["schemas"]["Moment"];
+            dueRelative: null | string;
+            missing: string[];
+            /** @description What is to be read; null: there is nothing, or not now. */
+            html: null | string;
+            /** @description Whether work can be written and handed in. */
+            mayWork: boolean;
+            draft: null | components["schemas"]["DraftAnswer"];
+            /** @description What was handed in and what came back, the latest first. */
+            history: components["schemas"]["HandedIn"][];
+        };
+        StudentRow: {
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            kind: string;
+            /** @description Such as `open`. */
+            state: string;
+            /** @description Such as `handed-in`. */
+            progress: string;
+            /** @description The title of its unit. */
+            unit: string;
+            opens: null | components["schemas"]["Moment"];
+            due: null | components["schemas"]["Moment"];
+            dueRelative: null | string;
+            opensRelative: null | string;
+            /** @description Whether there is more of it to be seen than this row. */
+            canOpen: boolean;
+            /** @description What would open it. */
+            missing: string[];
+        };
+        TakenBackAnswer: {
+            /**
+             * Format: int64
+             * @description The edition that is current again.
+             */
+            edition: number;
+        };
+        TermChoice: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            dates: string;
+        };
         TermPlace: {
             /** Format: int64 */
             term: number;
@@ -484,9 +1502,77 @@ export interface components {
             /** Format: int32 */
             sections: number;
         };
+        TimeItemRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description `opens`, `due` or `closes`. */
+            field: string;
+            anchor: null | components["schemas"]["JsonElement"];
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
+        };
         UndoRequest: {
             /** Format: int64 */
             batch: number;
+        };
+        WorkAnswer: {
+            canGiveBack: boolean;
+            /** @description Those whose work is the viewer's to read, in order of name. */
+            sections: components["schemas"]["WorkSection"][];
+        };
+        WorkBack: {
+            text: string;
+            again: boolean;
+            at: components["schemas"]["Moment"];
+        };
+        WorkPiece: {
+            /**
+             * Format: int64
+             * @description Null: it came after the item had closed, and is kept as a draft.
+             */
+            work: null | number;
+            /**
+             * Format: int32
+             * @description Which hand-in of it this is.
+             */
+            n: number;
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            /** Format: int64 */
+            student: number;
+            name: string;
+            text: string;
+            handedInAt: components["schemas"]["Moment"];
+            pressedAt: null | components["schemas"]["Moment"];
+            /** @description How late after its due, in words; null: in time. */
+            late: null | string;
+            waitsFor: null | string;
+            back: null | components["schemas"]["WorkBack"];
+        };
+        WorkSection: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            letter: string;
+            /** Format: int32 */
+            waiting: number;
+            pieces: components["schemas"]["WorkPiece"][];
+        };
+        WriteItemRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description The text; what is not of the kept elements is dropped. */
+            html: string;
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
         };
     };
     responses: never;
@@ -648,6 +1734,272 @@ export interface operations {
             };
         };
     };
+    item: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemAnswer"];
+                };
+            };
+        };
+    };
+    "add-unit": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddUnitRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "add-lesson": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddLessonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "add-item": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddItemRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "rename-unit": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenameUnitRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "change-lesson": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeLessonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "rename-item": {
         parameters: {
             query?: {
@@ -692,6 +2044,994 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "move-unit": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveUnitRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "move-lesson": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveLessonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "move-item": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveItemRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "remove-unit": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemoveUnitRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "remove-lesson": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemoveLessonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "remove-item": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemoveItemRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "publish-item": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PublishItemRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "write-item": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteItemRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "time-item": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TimeItemRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "condition-item": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConditionItemRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    dates: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DatesAnswer"];
+                };
+            };
+        };
+    };
+    "adjust-dates": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdjustDatesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    now: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NowAnswer"];
+                };
+            };
+        };
+    };
+    "student-item": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentItemAnswer"];
+                };
+            };
+        };
+    };
+    opened: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                section: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveDraftRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "hand-in": {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandInRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandInAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    work: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkAnswer"];
+                };
+            };
+        };
+    };
+    "give-back": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveBackRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GiveBackAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    editions: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EditionsAnswer"];
+                };
+            };
+        };
+    };
+    "roll-over": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RollOverRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RollOverAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "take-back-roll-over": {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenBackAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    students: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LensAnswer"];
                 };
             };
         };

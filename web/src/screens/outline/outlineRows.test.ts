@@ -3,6 +3,12 @@ import { factsOf, rowsOf } from './outlineRows'
 
 const item = (id: number, kind: string, purpose: string) => ({
   id,
+  lineage: `i${id}`,
+  opens: null,
+  due: null,
+  condition: null,
+  hasText: false,
+  differs: [],
   code: `1.0${id}`,
   kind,
   purpose,
@@ -12,6 +18,8 @@ const item = (id: number, kind: string, purpose: string) => ({
 })
 const lesson = (id: number, classes: number, optional: boolean, items: ReturnType<typeof item>[]) => ({
   id,
+  lineage: `l${id}`,
+  version: 1,
   title: `Lesson ${id}`,
   classes,
   optional,
@@ -30,6 +38,8 @@ const outline = {
   units: [
     {
       id: 5,
+      lineage: 'u5',
+      version: 1,
       number: 1,
       title: 'Looking up',
       published: true,

@@ -1,6 +1,6 @@
-namespace Polycline.Data.Courses;
+namespace Polycline.Core;
 
-/// <summary>The database's words for the members of an enumeration: <c>ForMarks</c> is <c>for-marks</c>.</summary>
+/// <summary>The words for the members of an enumeration: <c>ForMarks</c> is <c>for-marks</c>.</summary>
 public static class Words
 {
     /// <exception cref="ArgumentException">The word names no member.</exception>

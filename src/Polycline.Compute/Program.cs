@@ -1,0 +1,41 @@
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using Polycline.Core.PlanFiles;
+
+// Computes a plan file: the answer on the standard output. Ends with 2 where the file is refused, with 1 where it
+// cannot be read at all.
+if (args is not [var file])
+{
+    await Console.Error.WriteLineAsync("Say which plan file: ./polycline compute FILE, or - for the standard input.");
+    return 1;
+}
+byte[] text;
+try
+{
+    text = file == "-" ? await ReadInput() : await File.ReadAllBytesAsync(file);
+}
+catch (Exception fault) when (fault is IOException or UnauthorizedAccessException)
+{
+    await Console.Error.WriteLineAsync($"{file} cannot be read: {fault.Message}");
+    return 1;
+}
+await using var output = Console.OpenStandardOutput();
+await using var json = new Utf8JsonWriter(output, new JsonWriterOptions { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
+try
+{
+    PlanAnswer.Write(PlanFile.Read(text), json);
+    return 0;
+}
+catch (PlanRefusedException refusal)
+{
+    PlanAnswer.Write(refusal, json);
+    return 2;
+}
+
+static async Task<byte[]> ReadInput()
+{
+    using var kept = new MemoryStream();
+    await using var input = Console.OpenStandardInput();
+    await input.CopyToAsync(kept);
+    return kept.ToArray();
+}

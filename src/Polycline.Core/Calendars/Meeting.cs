@@ -1,0 +1,57 @@
+using System.Collections.Immutable;
+using NodaTime;
+
+namespace Polycline.Core.Calendars;
+
+/// <summary>Class time without a break.</summary>
+public readonly record struct Stretch(Instant From, Instant To)
+{
+    /// <summary>Whole minutes.</summary>
+    public int Minutes => (int)(To - From).TotalMinutes;
+}
+
+/// <summary>One time a section meets. Source: the computation, chapter 2.</summary>
+/// <param name="Ordinal">Its place among the section's meetings, from 1.</param>
+/// <param name="Start">Local, as written.</param>
+/// <param name="End">Local, as written.</param>
+/// <param name="Label">The label of its day; null where it was added or moved.</param>
+/// <param name="Counts">For how many it counts where lessons are measured in meetings.</param>
+/// <param name="Stretches">Its class time, in order; breaks between periods are none.</param>
+public sealed record Meeting(
+    int Ordinal, LocalDate Date, LocalTime Start, LocalTime End, string? Label, int Counts,
+    Instant StartsAt, Instant EndsAt, ImmutableArray<Stretch> Stretches)
+{
+    /// <summary>The real minutes of its class time.</summary>
+    public int Minutes { get; } = Stretches.Sum(stretch => stretch.Minutes);
+
+    /// <summary>
+    /// The moment after so many minutes of class time. On the border of two stretches a start stands at the beginning
+    /// of the later, an end at the end of the earlier.
+    /// </summary>
+    /// <param name="minutes">0 … <see cref="Minutes"/>.</param>
+    public Instant After(int minutes, bool asEnd)
+    {
+        var left = minutes;
+        foreach (var stretch in Stretches)
+        {
+            if (left < stretch.Minutes || (asEnd && left == stretch.Minutes))
+                return stretch.From + Duration.FromMinutes(left);
+            left -= stretch.Minutes;
+        }
+        return EndsAt;
+    }
+}
+
+/// <summary>The meetings of a section, with what was noticed while making them.</summary>
+/// <param name="Meetings">By start, then end, then in the order made.</param>
+public sealed record MeetingList(ImmutableArray<Meeting> Meetings, ImmutableArray<Finding> Findings);
+
+/// <summary>A change of meetings that cannot be carried out.</summary>
+/// <param name="change">Its place among the changes, from 0.</param>
+/// <param name="member">The member at fault; null: the change itself.</param>
+public sealed class MeetingChangeException(int change, string? member, string message) : Exception(message)
+{
+    public int Change { get; } = change;
+
+    public string? Member { get; } = member;
+}

@@ -1,0 +1,139 @@
+using System.Collections.Immutable;
+using NodaTime;
+
+namespace Polycline.Core.Calendars;
+
+/// <summary>Slots and changes → meetings. Source: the computation, chapter 2.</summary>
+public static class Meetings
+{
+    private static readonly string[] Weekdays = ["mon", "tue", "wed", "thu", "fri", "sat", "sun"];
+
+    private sealed record Draft(LocalDate Date, LocalTime Start, LocalTime End, string? Label, int Counts, ImmutableArray<Stretch> Stretches, int Made);
+
+    /// <param name="section">What the section is called in the finding <c>no-meetings</c>.</param>
+    /// <exception cref="MeetingChangeException">A change names several meetings, or puts one outside the term.</exception>
+    public static MeetingList Of(TermDays term, string section, ImmutableArray<Slot> slots, ImmutableArray<MeetingChange> changes)
+    {
+        var findings = ImmutableArray.CreateBuilder<Finding>();
+        var drafts = FromSlots(term, slots);
+        for (var n = 0; n < changes.Length; n++)
+            Apply(term, drafts, changes[n], n, findings);
+        var meetings = Number(term, drafts);
+        foreach (var meeting in Overlapping(meetings))
+            findings.Add(new("meeting-overlap", $"{meeting.Date:uuuu-MM-dd}T{meeting.Start:HH:mm}"));
+        if (meetings.IsEmpty)
+            findings.Add(new("no-meetings", section));
+        return new(meetings, findings.ToImmutable());
+    }
+
+    /// <summary>Every label that days of the term can be given, and that a slot may name.</summary>
+    public static IEnumerable<string> LabelsOf(Rotation rotation) => rotation switch
+    {
+        Rotation.Days days => days.Labels,
+        Rotation.Weeks weeks => weeks.Labels.SelectMany(letter => Weekdays.Select(day => $"{letter}-{day}")).Concat(Weekdays),
+        _ => Weekdays,
+    };
+
+    private static List<Draft> FromSlots(TermDays term, ImmutableArray<Slot> slots)
+    {
+        var drafts = new List<Draft>();
+        foreach (var slot in slots)
+            foreach (var day in term.Days)
+                if (slot.HoldsOn(day.Date) && Matches(term.Term.Calendar.Rotation, slot.Day, day.Label) && Times(term, slot, day) is var (start, end, stretches))
+                    drafts.Add(new(day.Date, start, end, day.Label, slot.Counts, stretches, drafts.Count));
+        return drafts;
+    }
+
+    private static bool Matches(Rotation rotation, string wanted, string label) =>
+        wanted == label || (rotation is Rotation.Weeks && Weekdays.Contains(wanted) && label.EndsWith("-" + wanted, StringComparison.Ordinal));
+
+    // Null where not all its periods exist that day.
+    private static (LocalTime Start, LocalTime End, ImmutableArray<Stretch> Stretches)? Times(TermDays term, Slot slot, ClassDay day)
+    {
+        if (slot is Slot.AtTimes times)
+            return (times.Start, times.End, [Whole(term, day.Date, times.Start, times.End)]);
+        var periods = ((Slot.InPeriods)slot).Periods.Distinct().Select(name => day.Periods.FirstOrDefault(period => period.Name == name)).ToList();
+        return periods.Contains(null)
+            ? null
+            : (periods.Min(period => period!.Start), periods.Max(period => period!.End), Merged(periods.Select(period => Whole(term, day.Date, period!.Start, period.End))));
+    }
+
+    // In order of start; time that two of them share counts once.
+    private static ImmutableArray<Stretch> Merged(IEnumerable<Stretch> stretches)
+    {
+        var merged = new List<Stretch>();
+        foreach (var stretch in stretches.OrderBy(stretch => stretch.From).ThenBy(stretch => stretch.To))
+        {
+            if (merged.Count > 0 && stretch.From < merged[^1].To)
+                merged[^1] = merged[^1] with { To = Instant.Max(merged[^1].To, stretch.To) };
+            else
+                merged.Add(stretch);
+        }
+        return [.. merged];
+    }
+
+    // An end that the clocks bring before its start becomes the start.
+    private static Stretch Whole(TermDays term, LocalDate date, LocalTime start, LocalTime end)
+    {
+        var from = term.ToInstant(date + start);
+        return new(from, Instant.Max(from, term.ToInstant(date + end)));
+    }
+
+    private static void Apply(TermDays term, List<Draft> drafts, MeetingChange change, int n, ImmutableArray<Finding>.Builder findings)
+    {
+        var made = drafts.Count == 0 ? 0 : drafts.Max(draft => draft.Made) + 1;
+        switch (change)
+        {
+            case MeetingChange.Add add:
+                Within(term, add.Date, n, "add.date");
+                drafts.Add(new(add.Date, add.Start, add.End, null, add.Counts, [Whole(term, add.Date, add.Start, add.End)], made));
+                break;
+            case MeetingChange.Cancel cancel when Named(drafts, cancel.Date, cancel.Start, n, findings) is { } gone:
+                drafts.Remove(gone);
+                break;
+            case MeetingChange.Move move:
+                Within(term, move.ToDate, n, "move.to.date");
+                if (Named(drafts, move.Date, move.Start, n, findings) is { } moved)
+                {
+                    drafts.Remove(moved);
+                    drafts.Add(new(move.ToDate, move.ToStart, move.ToEnd, null, moved.Counts, [Whole(term, move.ToDate, move.ToStart, move.ToEnd)], made));
+                }
+                break;
+        }
+    }
+
+    private static void Within(TermDays term, LocalDate date, int change, string member)
+    {
+        if (!term.Holds(date))
+            throw new MeetingChangeException(change, member, $"{date:uuuu-MM-dd} is outside the term: choose a date from {term.Term.First:uuuu-MM-dd} to {term.Term.Last:uuuu-MM-dd}.");
+    }
+
+    // The one meeting that is meant; none: the change sleeps.
+    private static Draft? Named(List<Draft> drafts, LocalDate date, LocalTime? start, int change, ImmutableArray<Finding>.Builder findings)
+    {
+        var named = drafts.Where(draft => draft.Date == date && (start is null || draft.Start == start)).ToList();
+        if (named.Count > 1)
+            throw new MeetingChangeException(change, null, $"There are {named.Count} meetings on {date:uuuu-MM-dd} that this may mean: name the start of one of them.");
+        if (named.Count == 0)
+            findings.Add(new("change-idle", $"{date:uuuu-MM-dd}"));
+        return named.FirstOrDefault();
+    }
+
+    private static ImmutableArray<Meeting> Number(TermDays term, List<Draft> drafts) =>
+        [.. drafts.Select(draft => (draft, whole: Whole(term, draft.Date, draft.Start, draft.End)))
+            .OrderBy(pair => pair.whole.From).ThenBy(pair => pair.whole.To).ThenBy(pair => pair.draft.Made)
+            .Select((pair, n) => new Meeting(
+                n + 1, pair.draft.Date, pair.draft.Start, pair.draft.End, pair.draft.Label, pair.draft.Counts, pair.whole.From, pair.whole.To, pair.draft.Stretches))];
+
+    // Each that starts before the end of an earlier one.
+    private static IEnumerable<Meeting> Overlapping(ImmutableArray<Meeting> meetings)
+    {
+        var latest = Instant.MinValue;
+        foreach (var meeting in meetings)
+        {
+            if (meeting.StartsAt < latest)
+                yield return meeting;
+            latest = Instant.Max(latest, meeting.EndsAt);
+        }
+    }
+}

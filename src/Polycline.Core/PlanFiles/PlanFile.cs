@@ -1,0 +1,100 @@
+using System.Collections.Immutable;
+using Polycline.Core.Calendars;
+using Polycline.Core.Planning;
+using Polycline.Core.Sections;
+
+namespace Polycline.Core.PlanFiles;
+
+/// <summary>A plan with what is asked of it. Source: the plan file.</summary>
+public sealed record PlanFile(Plan Plan, ImmutableArray<Question> Ask)
+{
+    /// <summary>Reads a plan file: four passes, each over the whole file and only when the one before found nothing.</summary>
+    /// <param name="text">JSON in UTF-8.</param>
+    /// <exception cref="PlanRefusedException">Something in it is not as it should be; nothing was read.</exception>
+    public static PlanFile Read(ReadOnlySpan<byte> text)
+    {
+        var root = JsonPiece.Parse(text) ?? throw new PlanRefusedException("$", "this is not JSON in UTF-8");
+        Pass(faults => PlanForms.Plan(root, faults));
+        Pass(faults => Names.Check(root, faults));
+        Pass(faults => OneSpecialDayADate(root["term"]!, faults));
+        var plan = PlanBuilder.Of(root);
+        Pass(faults => SectionChecks.Check(plan, root, faults));
+        return new(plan, PlanBuilder.QuestionsOf(root));
+    }
+
+    private static void Pass(Action<Faults> check)
+    {
+        var faults = new Faults();
+        check(faults);
+        faults.Throw();
+    }
+
+    private static void OneSpecialDayADate(JsonPiece term, Faults faults)
+    {
+        var seen = new HashSet<string>(StringComparer.Ordinal);
+        foreach (var day in Names.Entries(term, "specialDays"))
+            if (!seen.Add(day["date"]!.Value!))
+                faults.Add(day["date"]!, "there is a special day of this date already");
+    }
+}
+
+/// <summary>The fourth pass: what sections ask for that cannot be done.</summary>
+internal static class SectionChecks
+{
+    public static void Check(Plan plan, JsonPiece root, Faults faults)
+    {
+        var term = TermDays.Of(plan.Term);
+        foreach (var (section, piece) in plan.Sections.Zip(Names.Entries(root, "sections")))
+        {
+            Changes(term, section, piece, faults);
+            Adjustments(plan.Edition, section, piece, faults);
+            Students(section, piece, faults);
+        }
+    }
+
+    private static void Changes(TermDays term, Section section, JsonPiece piece, Faults faults)
+    {
+        try
+        {
+            Meetings.Of(term, section.Ref.Name, section.Slots, section.Changes);
+        }
+        catch (MeetingChangeException fault)
+        {
+            var at = piece["changes"]!.Items[fault.Change];
+            foreach (var step in fault.Member?.Split('.') ?? [])
+                at = at[step]!;
+            faults.Add(at, fault.Message);
+        }
+    }
+
+    private static void Adjustments(Courses.Edition edition, Section section, JsonPiece piece, Faults faults)
+    {
+        try
+        {
+            RunningOrder.Of(edition, section.Adjustments);
+        }
+        catch (AdjustmentException fault)
+        {
+            faults.Add(piece["adjustments"]!.Items[fault.Adjustment][fault.Member]!, fault.Message);
+        }
+        // Order is carried out before any lesson is moved; which of the two faults stands first is a matter of the file.
+        for (var n = 0; n < section.Adjustments.Length; n++)
+            if (section.Adjustments[n] is Adjustment.OfLesson { After: { } after } of && after == of.Lesson)
+                faults.Add(piece["adjustments"]!.Items[n]["after"]!, "a lesson cannot stand after itself");
+    }
+
+    // Listed twice on one date: the later entry, itself.
+    private static void Students(Section section, JsonPiece piece, Faults faults)
+    {
+        var earlier = new Dictionary<Ref<Courses.Student>, List<Enrolment>>();
+        for (var n = 0; n < section.Students.Length; n++)
+        {
+            var entry = section.Students[n];
+            if (!earlier.TryGetValue(entry.Student, out var own))
+                earlier[entry.Student] = own = [];
+            if (own.Any(entry.Meets))
+                faults.Add(piece["students"]!.Items[n], "this section lists the student already on some of these dates");
+            own.Add(entry);
+        }
+    }
+}

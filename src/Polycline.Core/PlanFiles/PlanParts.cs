@@ -1,0 +1,64 @@
+using System.Collections.Immutable;
+using System.Text;
+using System.Text.Json;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+using Polycline.Core.Planning;
+using Polycline.Core.Release;
+
+namespace Polycline.Core.PlanFiles;
+
+/// <summary>
+/// Parts of a plan in the plan file's own form, as they are stored and as they are asked for: one form everywhere, read in
+/// one place. Ids are read for their form only; whoever stores a part checks what it names.
+/// </summary>
+public static class PlanParts
+{
+    /// <exception cref="PlanRefusedException">It has not the form of a term's calendar; the path starts at the part.</exception>
+    public static SchoolCalendar Calendar(string json) => PlanBuilder.CalendarOf(Parse(json));
+
+    /// <exception cref="PlanRefusedException">It has not the form of an anchor.</exception>
+    public static Anchor Anchor(string json) => PlanBuilder.AnchorOf(Checked(json, GateForms.Anchor))!;
+
+    /// <exception cref="PlanRefusedException">It has not the form of a gate.</exception>
+    public static Gate Gate(string json) => GateBuilder.Of(Checked(json, GateForms.Gate))!;
+
+    /// <exception cref="PlanRefusedException">It has not the form of a <c>for</c>.</exception>
+    public static ForWhom ForWhom(string json) => PlanBuilder.WhomOf(Checked(json, PlanForms.ForWhom(withStudents: true)))!;
+
+    /// <exception cref="PlanRefusedException">It has not the form of a list of slots.</exception>
+    public static ImmutableArray<Slot> Slots(string json) => [.. Checked(json, Forms.List(SectionForms.Slot)).Items.Select(SectionBuilder.SlotOf)];
+
+    /// <summary>An adjustment of one unit, lesson or item, from its fields as they are stored.</summary>
+    /// <param name="of"><c>unit</c>, <c>lesson</c> or <c>item</c>.</param>
+    /// <param name="fields">JSON each; null: cleared.</param>
+    /// <exception cref="PlanRefusedException">It has not the form of an adjustment.</exception>
+    public static Adjustment Adjustment(string of, string target, IEnumerable<(string Field, string? Value)> fields)
+    {
+        var members = fields.Select(field => $",{JsonSerializer.Serialize(field.Field)}:{field.Value ?? "null"}");
+        return SectionBuilder.AdjustmentOf(Checked($"{{\"{of}\":{JsonSerializer.Serialize(target)}{string.Concat(members)}}}", SectionForms.Adjustment));
+    }
+
+    public static string Json(Anchor anchor) => Written(json => GateWriter.Write(anchor, json));
+
+    public static string Json(Gate gate) => Written(json => GateWriter.Write(gate, json));
+
+    private static JsonPiece Parse(string json) => JsonPiece.Parse(Encoding.UTF8.GetBytes(json)) ?? throw new PlanRefusedException("$", "this is not JSON");
+
+    private static JsonPiece Checked(string json, Form form)
+    {
+        var piece = Parse(json);
+        var faults = new Faults();
+        form(piece, faults);
+        faults.Throw();
+        return piece;
+    }
+
+    private static string Written(Action<Utf8JsonWriter> write)
+    {
+        using var stream = new MemoryStream();
+        using (var json = new Utf8JsonWriter(stream))
+            write(json);
+        return Encoding.UTF8.GetString(stream.ToArray());
+    }
+}

@@ -1,0 +1,126 @@
+using NodaTime;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+
+namespace Polycline.Core.Planning;
+
+/// <summary>Where an anchor came to.</summary>
+/// <param name="At">Null: unresolved, or out of the term.</param>
+/// <param name="Out">Out of the term at its start (below 0) or at its end (above 0); 0: in it.</param>
+public readonly record struct AnchorMoment(Instant? At, int Out)
+{
+    public static readonly AnchorMoment Unresolved = new(null, 0);
+}
+
+/// <summary>Anchors → moments, in one section's forecast. Source: the computation, chapter 4.</summary>
+public sealed class AnchorResolver
+{
+    private readonly TermDays term;
+    private readonly MeetingList meetings;
+    private readonly Dictionary<string, PlacedLesson> lessons;
+    private readonly Dictionary<string, (Instant At, Meeting Meeting)> unitStarts = [];
+    private readonly Dictionary<string, (Instant At, Meeting Meeting)> unitEnds = [];
+    private readonly Dictionary<LocalDate, Meeting> firstOfDate = [];
+
+    public AnchorResolver(TermDays term, MeetingList meetings, SectionCourse course, Placement forecast)
+    {
+        this.term = term;
+        this.meetings = meetings;
+        lessons = forecast.Lessons.Where(lesson => lesson.IsPlaced).ToDictionary(lesson => lesson.Lesson.Name);
+        foreach (var meeting in meetings.Meetings)
+            firstOfDate.TryAdd(meeting.Date, meeting);
+        foreach (var lesson in course.Lessons)
+            if (lessons.GetValueOrDefault(lesson.Ref.Name) is { } placed)
+                Widen(lesson.Unit.Ref.Name, placed);
+    }
+
+    /// <summary>Where the walk along an anchor's steps stands.</summary>
+    /// <param name="Meeting">The meeting that is carried; null: none is.</param>
+    private readonly record struct Standing(Instant At, Meeting? Meeting);
+
+    /// <param name="lesson">The item's own lesson; null: it is directly on a unit, or the anchor is of no item.</param>
+    /// <param name="unit">The item's own unit.</param>
+    /// <param name="own">What <c>own-opens</c> and <c>own-due</c> come to; null: they do not.</param>
+    public AnchorMoment Resolve(Anchor anchor, Ref<Lesson>? lesson, Ref<Unit>? unit, Func<AnchorBase, Instant?> own)
+    {
+        if (Base(anchor, lesson?.Name, unit?.Name, own) is not { } standing)
+            return AnchorMoment.Unresolved;
+        if (anchor.Meetings is { } n && n != 0)
+        {
+            var place = (standing.Meeting is { } carried ? carried.Ordinal - 1 : FirstAtOrAfter(standing.At)) + n;
+            if (place < 0 || place >= meetings.Meetings.Length)
+                return new(null, n);
+            standing = new(meetings.Meetings[place].StartsAt, meetings.Meetings[place]);
+        }
+        if (anchor.Weeks is not (null or 0) || anchor.Days is not (null or 0))
+        {
+            var local = term.Term.Local(standing.At);
+            standing = new(term.ToInstant(local.PlusWeeks(anchor.Weeks ?? 0).PlusDays(anchor.Days ?? 0)), null);
+        }
+        if (anchor.ClassDays is { } steps && steps != 0)
+        {
+            var local = term.Term.Local(standing.At);
+            if (term.Step(local.Date, steps) is not { } date)
+                return new(null, steps);
+            standing = new(term.ToInstant(date + local.TimeOfDay), null);
+        }
+        return new(AtClock(standing, anchor.Clock), 0);
+    }
+
+    private Standing? Base(Anchor anchor, string? lesson, string? unit, Func<AnchorBase, Instant?> own)
+    {
+        switch (anchor.At)
+        {
+            case AnchorBase.LessonStart or AnchorBase.LessonEnd when (anchor.Of ?? lesson) is { } named:
+                return lessons.GetValueOrDefault(named) is not { } placed ? null
+                    : anchor.At == AnchorBase.LessonStart ? new(placed.StartsAt!.Value, placed.Start) : new(placed.EndsAt!.Value, placed.End);
+            case AnchorBase.LessonStart or AnchorBase.UnitStart:
+                return (anchor.Of ?? unit) is { } starting && unitStarts.TryGetValue(starting, out var start) ? new(start.At, start.Meeting) : null;
+            case AnchorBase.LessonEnd or AnchorBase.UnitEnd:
+                return (anchor.Of ?? unit) is { } ending && unitEnds.TryGetValue(ending, out var end) ? new(end.At, end.Meeting) : null;
+            case AnchorBase.TermStart:
+                return new(term.Start, null);
+            case AnchorBase.TermEnd:
+                return new(term.End, null);
+            case AnchorBase.Fixed:
+                return new(term.ToInstant(anchor.Date!.Value + anchor.Time!.Value), null);
+            default:
+                return own(anchor.At) is { } moment ? new(moment, null) : null;
+        }
+    }
+
+    private Instant AtClock(Standing standing, AnchorClock? clock)
+    {
+        if (clock is null or { Kind: ClockKind.Keep })
+            return standing.At;
+        var date = term.Term.Local(standing.At).Date;
+        if (clock.Kind == ClockKind.Time)
+            return term.ToInstant(date + clock.Time!.Value);
+        var meeting = standing.Meeting ?? firstOfDate.GetValueOrDefault(date);
+        return meeting is null ? standing.At : clock.Kind == ClockKind.MeetingStart ? meeting.StartsAt : meeting.EndsAt;
+    }
+
+    private int FirstAtOrAfter(Instant moment)
+    {
+        var (low, high) = (0, meetings.Meetings.Length);
+        while (low < high)
+        {
+            var middle = (low + high) / 2;
+            if (meetings.Meetings[middle].StartsAt < moment)
+                low = middle + 1;
+            else
+                high = middle;
+        }
+        return low;
+    }
+
+    // The earliest start and the latest end of a unit's own placed lessons; of equal ones the lower and the higher ordinal.
+    private void Widen(string unit, PlacedLesson placed)
+    {
+        var (start, end) = ((At: placed.StartsAt!.Value, Meeting: placed.Start!), (At: placed.EndsAt!.Value, Meeting: placed.End!));
+        if (!unitStarts.TryGetValue(unit, out var earliest) || (start.At, start.Meeting.Ordinal).CompareTo((earliest.At, earliest.Meeting.Ordinal)) < 0)
+            unitStarts[unit] = start;
+        if (!unitEnds.TryGetValue(unit, out var latest) || (end.At, end.Meeting.Ordinal).CompareTo((latest.At, latest.Meeting.Ordinal)) > 0)
+            unitEnds[unit] = end;
+    }
+}

@@ -1,0 +1,118 @@
+using System.Collections.Immutable;
+using NodaTime;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+using Polycline.Core.Sections;
+
+namespace Polycline.Core.Planning;
+
+/// <summary>An item of a section with its dates; a skipped one has none.</summary>
+public sealed record ScheduledItem(CourseItem Item, ItemDates? Dates);
+
+/// <summary>
+/// A section's projection of a course: its meetings, where lessons fall on them, and what follows for every item. Nothing
+/// of it is stored. Source: the computation, chapters 2 to 4.
+/// </summary>
+public sealed class SectionSchedule
+{
+    private readonly Dictionary<Ref<Item>, ScheduledItem> byItem;
+    private readonly Dictionary<Ref<Lesson>, CourseLesson> lessons;
+    private readonly Dictionary<Ref<Unit>, CourseUnit> units;
+
+    private SectionSchedule(TermDays term, Edition edition, Section section)
+    {
+        Term = term;
+        Section = section;
+        Meetings = Calendars.Meetings.Of(term, section.Ref.Name, section.Slots, section.Changes);
+        Course = SectionCourse.Of(edition, section);
+        lessons = Course.Lessons.ToDictionary(lesson => lesson.Ref);
+        units = Course.Units.ToDictionary(unit => unit.Ref);
+        Plan = Placement.Of(Lengths(edition, null), Meetings.Meetings, edition.Basis, edition.MinStart);
+        var taught = section.Taught.GroupBy(record => record.Lesson).ToDictionary(records => records.Key, records => records.Last());
+        Forecast = taught.Count == 0 ? Plan : Placement.Of(Lengths(edition, taught), Meetings.Meetings, edition.Basis, edition.MinStart);
+        Anchors = new(term, Meetings, Course, Forecast);
+        Items = [.. Course.Items.Select(item => new ScheduledItem(item, item.Skipped ? null : ItemDates.Of(item, Anchors, term)))];
+        byItem = Items.ToDictionary(item => item.Item.Ref);
+        Findings = [.. Meetings.Findings.Concat(Forecast.Findings).Concat(ItemFindings())
+            .OrderBy(finding => finding.Code, StringComparer.Ordinal).ThenBy(finding => finding.Target, StringComparer.Ordinal)];
+    }
+
+    public TermDays Term { get; }
+
+    public Section Section { get; }
+
+    public MeetingList Meetings { get; }
+
+    public SectionCourse Course { get; }
+
+    /// <summary>Where lessons fall.</summary>
+    public Placement Plan { get; }
+
+    /// <summary>Where they fall given what was really taught.</summary>
+    public Placement Forecast { get; }
+
+    public AnchorResolver Anchors { get; }
+
+    /// <summary>In reading order, then those the section added.</summary>
+    public ImmutableArray<ScheduledItem> Items { get; }
+
+    /// <summary>By code, then target.</summary>
+    public ImmutableArray<Finding> Findings { get; }
+
+    /// <exception cref="MeetingChangeException">A change of meetings cannot be carried out.</exception>
+    /// <exception cref="AdjustmentException">An adjustment names a place that is not there.</exception>
+    public static SectionSchedule Of(TermDays term, Edition edition, Section section) => new(term, edition, section);
+
+    /// <summary>Null: another section's item.</summary>
+    public ScheduledItem? Item(Ref<Item> item) => byItem.GetValueOrDefault(item);
+
+    public CourseLesson? Lesson(Ref<Lesson> lesson) => lessons.GetValueOrDefault(lesson);
+
+    public CourseUnit? Unit(Ref<Unit> unit) => units.GetValueOrDefault(unit);
+
+    /// <summary>The gate of an item of this section; null: it has none, or is another section's.</summary>
+    public Release.Gate? GateOf(Ref<Item> item) => Item(item)?.Item.Item.Gate;
+
+    /// <summary>What an anchor of a gate comes to in this section; null: it does not.</summary>
+    public Instant? MomentOf(Anchor anchor) => Anchors.Resolve(anchor, null, null, _ => null).At;
+
+    private List<LessonToPlace> Lengths(Edition edition, Dictionary<Ref<Lesson>, Taught>? taught)
+    {
+        var lessons = new List<LessonToPlace>();
+        foreach (var lesson in Course.Lessons.Where(lesson => !lesson.Skipped))
+        {
+            var record = taught?.GetValueOrDefault(lesson.Ref);
+            lessons.Add(record is null
+                ? new(lesson.Ref, lesson.Length, lesson.Pin)
+                : new(lesson.Ref, ForecastLength(record, lesson.Length, edition), lesson.Pin, record is { Done: true, Took: 0 }));
+        }
+        return lessons;
+    }
+
+    private static int ForecastLength(Taught record, int planned, Edition edition) => record.Done
+        ? record.Took
+        : record.Took + (record.Left ?? Math.Max(planned - record.Took, edition.Basis == Basis.Meetings ? 1 : edition.MinStart));
+
+    private IEnumerable<Finding> ItemFindings()
+    {
+        var starts = Forecast.Lessons.Where(lesson => lesson.IsPlaced).ToDictionary(lesson => lesson.Lesson, lesson => lesson.StartsAt!.Value);
+        foreach (var (item, dates) in Items)
+        {
+            if (dates is null)
+                continue;
+            var (opens, due, closes) = (dates.Opens.At, dates.Due.At, dates.Closes.At);
+            if (due < opens)
+                yield return new("due-before-opens", item.Ref.Name);
+            if (closes < due)
+                yield return new("closes-before-due", item.Ref.Name);
+            if (item.Lesson is { } lesson && starts.TryGetValue(lesson.Ref, out var start) && due < start)
+                yield return new("due-before-lesson", item.Ref.Name);
+            if (due is { } falls && !Term.IsClassDay(Term.Term.Local(falls).Date))
+                yield return new("due-off-day", item.Ref.Name);
+            if (dates.DueEarlier)
+                yield return new("due-earlier", item.Ref.Name);
+            if (dates.BeyondTerm)
+                yield return new("beyond-term", item.Ref.Name);
+        }
+    }
+}

@@ -1,0 +1,112 @@
+using System.Collections.Immutable;
+using NodaTime;
+using Polycline.Core.Courses;
+using Polycline.Core.Planning;
+using Polycline.Core.Sections;
+
+namespace Polycline.Core.Release;
+
+/// <summary>
+/// How items stand for one student: plain and recursive, the specification in code, with every reason. Source: the
+/// computation, chapter 5, <i>Decision</i>.
+/// </summary>
+public sealed class Explain(PlanSchedule plan, StudentRecord student)
+{
+    private readonly Dictionary<Ref<Section>, GateEvaluation> evaluations = [];
+
+    /// <summary>The decision on an item at a moment: the first that applies.</summary>
+    public Decision Decide(Ref<Item> item, Instant at)
+    {
+        if (student.SectionAt(plan.Term.Term, at) is not { } section)
+            return new(null, ReleaseState.NotEnrolled, Sees.Nothing, null, null, null, null, [], []);
+        var schedule = plan.Section(section);
+        if (schedule.Item(item) is not { Item: var here })
+            return Withdrawing(item, at, new(section, ReleaseState.NotAssigned, Sees.Nothing, null, Level.Item, Layer.Section, null, [], []));
+        var dates = DatesOf(schedule, here);
+        var gates = evaluations.TryGetValue(section, out var known) ? known : evaluations[section] = new(schedule, student);
+        return Withdrawing(item, at, Decide(schedule, here, dates, gates, at) with { Section = section, Dates = dates });
+    }
+
+    /// <summary>The item's dates at the student's layer; null: it has none, being skipped.</summary>
+    private ItemDates? DatesOf(SectionSchedule schedule, CourseItem here)
+    {
+        if (student.Exceptions.GetValueOrDefault(here.Ref) is not { } exception || here.Skipped)
+            return schedule.Item(here.Ref)!.Dates;
+        var own = here with
+        {
+            Opens = here.Opens.Under(exception.Opens, Layer.Student),
+            Due = here.Due.Under(exception.Due, Layer.Student),
+            Closes = here.Closes.Under(exception.Closes, Layer.Student),
+        };
+        return ItemDates.Of(own, schedule.Anchors, schedule.Term);
+    }
+
+    private Decision Decide(SectionSchedule schedule, CourseItem here, ItemDates? dates, GateEvaluation evaluation, Instant at)
+    {
+        var exception = student.Exceptions.GetValueOrDefault(here.Ref);
+        if (!here.Published)
+            return Decided(ReleaseState.Unpublished, Sees.Nothing, LevelOf(here, unit => !unit.Published, lesson => !lesson.Published), PublishedBy(here));
+        if (exception is { Excused: true })
+            return Decided(ReleaseState.Excused, Sees.Title, Level.Item, Layer.Student);
+        if (!evaluation.IsFor(here.Ref))
+            return Decided(
+                ReleaseState.NotAssigned, Sees.Nothing,
+                here.Skipped ? LevelOf(here, unit => unit.Skipped, lesson => lesson.Skipped) : Level.Item,
+                exception is { Exclude: true } ? Layer.Student : here.Skipped ? Layer.Section : here.ForBy);
+        if (here.Held)
+            return Decided(ReleaseState.Held, Sees.Nothing, LevelOf(here, unit => unit.Held, lesson => lesson.Held), Layer.Section);
+        var (opens, due, closes) = (dates!.Opens, dates.Due, dates.Closes);
+        if (opens.IsUnresolved)
+            return Decided(ReleaseState.Unscheduled, Sees.Nothing, Level.Item, opens.Layer);
+        if (at < opens.At)
+            return Decided(ReleaseState.Upcoming, here.Before == BeforeOpening.Unseen ? Sees.Nothing : Sees.Title, Level.Item, opens.Layer);
+        var gates = GatesOf(schedule, here, exception is { Unlocked: true }, opens.At, evaluation, at);
+        if (gates.Any(gate => !gate.Met))
+            return Decided(ReleaseState.Locked, gates.Any(gate => !gate.Met && gate.Gate.IsHidden) ? Sees.Nothing : Sees.Title, gates.First(gate => !gate.Met).Level, null) with
+            {
+                Gates = gates,
+                Missing = [.. gates.Where(gate => !gate.Met).SelectMany(gate => GateEvaluation.Missing(gate.Trace))],
+            };
+        if (closes.At is { } closing && at >= closing)
+            return Decided(ReleaseState.Closed, Sees.Read, Level.Item, closes.Layer) with { Gates = gates };
+        var work = here.Item.Kind is ItemKind.Page or ItemKind.Link ? Sees.Read : Sees.Work;
+        return (IsOverdue(here.Item, due.At, at) ? Decided(ReleaseState.Overdue, work, Level.Item, due.Layer) : Decided(ReleaseState.Open, work, Level.Item, opens.Layer)) with { Gates = gates };
+    }
+
+    private bool IsOverdue(Item item, Instant? due, Instant at) =>
+        at > due && !student.Facts.IsDone(item, at) && !(plan.Term.Term.Local(due.Value).Date < student.JoinedOn);
+
+    // What someone has begun stays readable to them.
+    private Decision Withdrawing(Ref<Item> item, Instant at, Decision decision) =>
+        decision.State is ReleaseState.Unpublished or ReleaseState.Held or ReleaseState.Unscheduled or ReleaseState.Upcoming or ReleaseState.Locked or ReleaseState.NotAssigned
+        && student.Facts.HasBegun(item, at)
+            ? decision with { State = ReleaseState.Withdrawn, Because = decision.State, Sees = Sees.Read, Missing = [] }
+            : decision;
+
+    private static ImmutableArray<GateReason> GatesOf(
+        SectionSchedule schedule, CourseItem here, bool unlocked, Instant? opens, GateEvaluation evaluation, Instant at)
+    {
+        var reasons = ImmutableArray.CreateBuilder<GateReason>();
+        Add(Level.Unit, here.Unit.Gate, Instant.MinValue);
+        Add(Level.Lesson, here.Lesson?.Gate, Instant.MinValue);
+        Add(Level.Item, here.Item.Gate, opens ?? Instant.MinValue);
+        return reasons.ToImmutable();
+
+        void Add(Level level, Gate? gate, Instant from)
+        {
+            if (gate is null)
+                return;
+            var trace = evaluation.Trace(gate, at);
+            var since = gate.IsLatched ? evaluation.FirstMet(gate, from, at) : null;
+            reasons.Add(new(level, gate, unlocked || trace.Outcome != Outcome.NotMet || since is not null, unlocked, since > Instant.MinValue ? since : null, trace));
+        }
+    }
+
+    private static Level LevelOf(CourseItem here, Func<CourseUnit, bool> unit, Func<CourseLesson, bool> lesson) =>
+        unit(here.Unit) ? Level.Unit : here.Lesson is { } on && lesson(on) ? Level.Lesson : Level.Item;
+
+    private static Layer PublishedBy(CourseItem here) =>
+        !here.Unit.Published ? here.Unit.PublishedBy : here.Lesson is { Published: false } lesson ? lesson.PublishedBy : here.PublishedBy;
+
+    private static Decision Decided(ReleaseState state, Sees sees, Level level, Layer? layer) => new(null, state, sees, null, level, layer, null, [], []);
+}

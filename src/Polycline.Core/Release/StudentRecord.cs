@@ -1,0 +1,53 @@
+using System.Collections.Immutable;
+using NodaTime;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+using Polycline.Core.Sections;
+
+namespace Polycline.Core.Release;
+
+/// <summary>What is known of one student of a course.</summary>
+/// <param name="Home">The section that decides where several list them; null: the first.</param>
+/// <param name="Enrolments">By section, in the order of the plan.</param>
+/// <param name="Exceptions">By item, of a field given twice the later.</param>
+public sealed record StudentRecord(
+    Ref<Student> Student, IReadOnlySet<string> Groups, Ref<Section>? Home, ImmutableArray<(Ref<Section> Section, Enrolment Enrolment)> Enrolments,
+    IReadOnlyDictionary<Ref<Item>, ForOneStudent> Exceptions, FactBook Facts)
+{
+    /// <summary>The student's section at a moment: of those that list them for its local date the home section, else the first. Source: chapter 5.</summary>
+    public Ref<Section>? SectionAt(Term term, Instant at)
+    {
+        var date = term.Local(at).Date;
+        Ref<Section>? first = null;
+        foreach (var (section, enrolment) in Enrolments)
+        {
+            if (!enrolment.Holds(date))
+                continue;
+            if (section == Home)
+                return section;
+            first ??= section;
+        }
+        return first;
+    }
+
+    /// <summary>What was due before this date is never overdue; null: there is none.</summary>
+    public LocalDate? JoinedOn => Enrolments.Any(pair => pair.Enrolment.From is null) || Enrolments.IsEmpty ? null : Enrolments.Min(pair => pair.Enrolment.From);
+
+    /// <summary>The record of a student in a plan.</summary>
+    public static StudentRecord Of(Plan plan, Ref<Student> student) => new(
+        student,
+        plan.Groups.Where(group => group.Value.Contains(student)).Select(group => group.Key).ToHashSet(StringComparer.Ordinal),
+        plan.Home.TryGetValue(student, out var home) ? home : null,
+        [.. plan.Sections.SelectMany(section => section.Students.Where(enrolment => enrolment.Student == student).Select(enrolment => (section.Ref, enrolment)))],
+        Merged(plan.Exceptions.Where(exception => exception.Student == student)),
+        new(plan.Facts.Where(fact => fact.Student == student)));
+
+    /// <summary>Exceptions by item; of a field given twice the later stands.</summary>
+    public static IReadOnlyDictionary<Ref<Item>, ForOneStudent> Merged(IEnumerable<ForOneStudent> exceptions)
+    {
+        var merged = new Dictionary<Ref<Item>, ForOneStudent>();
+        foreach (var exception in exceptions)
+            merged[exception.Item] = exception.Over(merged.GetValueOrDefault(exception.Item));
+        return merged;
+    }
+}

@@ -1,0 +1,60 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using Polycline.Core.Courses;
+using Polycline.Core.Release;
+using static Polycline.Core.Wording.Counting;
+
+namespace Polycline.Core.Wording;
+
+/// <summary>Conditions as running sentences. Source: the computation, chapter 5; the words of the product.</summary>
+/// <param name="nameOf">How an item is called: its code, or code and title.</param>
+/// <param name="titleOf">The title of a lesson or unit.</param>
+public sealed class GateWords(Func<Ref<Item>, string> nameOf, Func<string, string> titleOf)
+{
+    private readonly AnchorWords anchors = new(titleOf);
+
+    /// <summary>The whole, for the team: <c>Opens when feedback on 5.02 is given back and the score in 3.06 is at least 70 %. Students are told.</c></summary>
+    public string Sentence(Gate gate) =>
+        $"Opens when {Of(gate.Root)}{(gate.IsLatched ? "" : ", as long as that holds")}. {(gate.IsHidden ? "Until then students see nothing of it." : "Students are told.")}";
+
+    /// <summary>What must be so, for the team.</summary>
+    public string Of(GateNode node) => node switch
+    {
+        GateNode.All { Nodes.IsEmpty: true } => "always",
+        GateNode.Any { Nodes.IsEmpty: true } => "never",
+        GateNode.All all => Together(all.Nodes, "and"),
+        GateNode.Any any => Together(any.Nodes, "or"),
+        GateNode.AtLeast some => $"at least {some.Least.ToString(CultureInfo.InvariantCulture)} of these: {Together(some.Nodes, "and")}",
+        GateNode.Not not => $"it is not so that {Of(not.Node)}",
+        GateNode.Scored { Min: { } min, Below: { } below } scored => $"the score in {nameOf(scored.Item)} is from {Percent(min)} to below {Percent(below)}",
+        GateNode.Scored { Below: { } below } scored => $"the score in {nameOf(scored.Item)} is below {Percent(below)}",
+        GateNode.InGroup group => $"the student is in {group.Group}",
+        _ => Told(node)!,
+    };
+
+    /// <summary>
+    /// What a leaf asks, for a student; null where they are not told: of a group, a score <i>below</i>, or a <c>not</c>.
+    /// </summary>
+    public string? Told(GateNode leaf) => leaf switch
+    {
+        GateNode.Done { Deed: Deed.Opened } done => $"{nameOf(done.Item)} is opened",
+        GateNode.Done { Deed: Deed.Ticked } done => $"{nameOf(done.Item)} is ticked off",
+        GateNode.Done { Deed: Deed.Submitted } done => $"{nameOf(done.Item)} is handed in",
+        GateNode.Done done => $"feedback on {nameOf(done.Item)} is given back",
+        GateNode.Scored { Below: null, Min: { } min } scored => $"the score in {nameOf(scored.Item)} is at least {Percent(min)}",
+        GateNode.Picked picked => $"“{picked.Option}” is picked in {nameOf(picked.Choice)}",
+        GateNode.HasTaught taught => $"“{titleOf(taught.Lesson.Name)}” has been taught",
+        GateNode.From from => $"its moment has come, {anchors.Of(from.Anchor)}",
+        _ => null,
+    };
+
+    /// <summary>What is missing, for a student: the leaves of a locked item, without what they are not told of.</summary>
+    /// <param name="underNot">Leaves that stand under a <c>not</c>.</param>
+    public ImmutableArray<string> Missing(IEnumerable<GateNode> leaves, IReadOnlySet<GateNode> underNot) =>
+        [.. leaves.Where(leaf => !underNot.Contains(leaf) && leaf is not GateNode.Picked).Select(Told).OfType<string>().Distinct()];
+
+    private string Together(ImmutableArray<GateNode> nodes, string word) =>
+        Joined([.. nodes.Select(node => node.IsLeaf || node is GateNode.Not ? Of(node) : $"({Of(node)})")], word);
+
+    private static string Percent(decimal score) => $"{score.ToString("0.##", CultureInfo.InvariantCulture)} %";
+}

@@ -1,0 +1,97 @@
+using System.Collections.Immutable;
+using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+using Polycline.Core.Planning;
+using Polycline.Core.Sections;
+
+namespace Polycline.Data.Courses;
+
+/// <summary>Where a unit, lesson or item stands in the database.</summary>
+/// <param name="Table"><c>unit</c>, <c>lesson</c> or <c>item</c>.</param>
+/// <param name="Lineage">What the plan calls it.</param>
+/// <param name="Rank">Its place among its siblings.</param>
+/// <param name="Unit">The row of its unit; its own for a unit.</param>
+/// <param name="Lesson">The row of its lesson, where it is on one; its own for a lesson.</param>
+public sealed record TreeRow(string Table, long Id, long Version, string Lineage, string Rank, long Unit, long? Lesson);
+
+/// <summary>A section that follows an edition.</summary>
+/// <param name="Letter">What its line is marked with.</param>
+/// <param name="Section">As the computation knows it, without its students.</param>
+public sealed record FollowingSection(long Id, string Name, string Letter, int Students, Section Section);
+
+/// <summary>One row of a section's differences.</summary>
+/// <param name="Value">JSON; null: cleared.</param>
+public sealed record AdjustmentRow(long Section, string Target, string Field, string? Value, long Version);
+
+/// <summary>An edition as it stood at one counter, with what a change of it needs.</summary>
+/// <param name="rows">Every unit, lesson and item of its tree.</param>
+/// <param name="sections">The sections that follow it, in order of name.</param>
+public sealed class EditionPlan(
+    Id<Edition> id, Id<Master> master, EditionState state, Edition edition, long version, string courseTitle,
+    Id<Term> termId, Term term, long termVersion, IReadOnlyList<TreeRow> rows, ImmutableArray<FollowingSection> sections, IReadOnlyList<AdjustmentRow> adjustments)
+{
+    private readonly Dictionary<(string, long), TreeRow> byId = rows.ToDictionary(row => (row.Table, row.Id));
+    private readonly Dictionary<string, TreeRow> byLineage = rows.ToDictionary(row => row.Lineage);
+    private readonly Lazy<PlanSchedule> schedule = new(() => PlanSchedule.Of(TermDays.Of(term), edition, [.. sections.Select(section => section.Section)]));
+
+    public Id<Edition> Id { get; } = id;
+
+    public Id<Master> Master { get; } = master;
+
+    public EditionState State { get; } = state;
+
+    public Edition Edition { get; } = edition;
+
+    public long Version { get; } = version;
+
+    public string CourseTitle { get; } = courseTitle;
+
+    public Id<Term> TermId { get; } = termId;
+
+    public Term Term { get; } = term;
+
+    public long TermVersion { get; } = termVersion;
+
+    public IReadOnlyList<TreeRow> Rows { get; } = rows;
+
+    public ImmutableArray<FollowingSection> Sections { get; } = sections;
+
+    public IReadOnlyList<AdjustmentRow> Adjustments { get; } = adjustments;
+
+    /// <summary>The course on its sections' calendars.</summary>
+    public PlanSchedule Schedule => schedule.Value;
+
+    /// <summary>Roughly how much memory it takes, in bytes, with its schedules.</summary>
+    public long Weight => 10_000 + (Rows.Count * (1_500L + (800L * Sections.Length)));
+
+    public ImmutableArray<SectionSize> Sizes => [.. Sections.Select(section => new SectionSize(section.Section.Ref, section.Name, section.Students))];
+
+    /// <summary>Null: not in this edition, or removed.</summary>
+    public TreeRow? Row<T>(Id<T> id) => byId.GetValueOrDefault((TableOf<T>(), id.Value));
+
+    /// <summary>The row of what the plan calls so.</summary>
+    public TreeRow Row<T>(Ref<T> name) => byLineage[name.Name];
+
+    /// <summary>Null: the plan knows nothing of that name.</summary>
+    public TreeRow? Find(string lineage) => byLineage.GetValueOrDefault(lineage);
+
+    /// <summary>The title of a unit, lesson or item.</summary>
+    public string TitleOf(string lineage)
+    {
+        foreach (var unit in Edition.Units)
+        {
+            if (unit.Ref.Name == lineage)
+                return unit.Title;
+            if (unit.Lessons.FirstOrDefault(lesson => lesson.Ref.Name == lineage) is { } lesson)
+                return lesson.Title;
+        }
+        return Edition.InReadingOrder().FirstOrDefault(item => item.Ref.Name == lineage)?.Title ?? "something removed";
+    }
+
+    public Item? Item(Id<Item> id) => Row(id) is { } row ? Schedule.Item(new(row.Lineage)) : null;
+
+    public FollowingSection? Following(Id<Section> section) => Sections.FirstOrDefault(following => following.Id == section.Value);
+
+    private static string TableOf<T>() => typeof(T) == typeof(Unit) ? "unit" : typeof(T) == typeof(Lesson) ? "lesson" : "item";
+}

@@ -1,0 +1,32 @@
+WITH resting AS (
+  UPDATE edition SET state = 'resting', version = version + 1 WHERE id = @edition RETURNING master, basis, min_start, codes, before
+), made AS (
+  INSERT INTO edition (master, ordinal, title, term, basis, min_start, codes, before, state, carried_from)
+  SELECT master, 1 + (SELECT max(ordinal) FROM edition e WHERE e.master = resting.master), @title, @term, basis, min_start, codes, before, 'draft', @edition
+  FROM resting
+  RETURNING id
+), units AS (
+  INSERT INTO unit (edition, lineage, rank, title, published, gate, before)
+  SELECT made.id, u.lineage, u.rank, u.title, u.published, u.gate, u.before
+  FROM made, unit u
+  WHERE u.edition = @edition AND u.removed_at IS NULL
+  RETURNING id, lineage
+), lessons AS (
+  INSERT INTO lesson (edition, unit, lineage, rank, title, length, min_length, optional, published, gate)
+  SELECT made.id, new.id, l.lineage, l.rank, l.title, l.length, l.min_length, l.optional, l.published, l.gate
+  FROM made, lesson l
+  JOIN unit u ON u.id = l.unit AND u.removed_at IS NULL
+  JOIN units new ON new.lineage = u.lineage
+  WHERE l.edition = @edition AND l.removed_at IS NULL
+  RETURNING id, lineage
+), items AS (
+  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks)
+  SELECT made.id, new.id, held.id, i.lineage, i.rank, i.kind, i.purpose, i.title, i.published, NULL, i.body, i.opens, i.due, i.closes, i.gate, i.for_whom, i.before, i.options, i.picks
+  FROM made, item i
+  JOIN unit u ON u.id = i.unit AND u.removed_at IS NULL
+  JOIN units new ON new.lineage = u.lineage
+  LEFT JOIN lesson l ON l.id = i.lesson
+  LEFT JOIN lessons held ON held.lineage = l.lineage
+  WHERE i.edition = @edition AND i.removed_at IS NULL AND l.removed_at IS NULL
+)
+SELECT id FROM made

@@ -1,0 +1,50 @@
+using Dapper;
+using NodaTime;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+using Polycline.Core.Sections;
+
+namespace Polycline.Data.Editions;
+
+/// <summary>An edition in the life of its course.</summary>
+/// <param name="Worked">A student has worked in it: it cannot be taken back any more.</param>
+public sealed record EditionLifeRow(long Id, int Ordinal, string Title, string State, string Term, LocalDate First, LocalDate Last, long? CarriedFrom, int Sections, bool Worked);
+
+/// <summary>A term that an edition can be rolled over to.</summary>
+public sealed record TermChoiceRow(long Id, string Name, LocalDate First, LocalDate Last);
+
+/// <summary>A section to come.</summary>
+public sealed record NewSection(string Name, string Letter, Id<Section> Succeeds);
+
+/// <summary>Makes the next edition out of one. All in the caller's transaction.</summary>
+public static class RolloverStore
+{
+    /// <summary>Every edition of a course, the latest first, and the terms that begin after one's own.</summary>
+    public static async Task<(IReadOnlyList<EditionLifeRow> Editions, IReadOnlyList<TermChoiceRow> Terms)> Read(NpgsqlConnection connection, Id<Edition> edition)
+    {
+        await using var results = await connection.QueryMultipleAsync(Sql.Of("Editions", "ReadEditions"), new { edition = edition.Value });
+        return ([.. await results.ReadAsync<EditionLifeRow>()], [.. await results.ReadAsync<TermChoiceRow>()]);
+    }
+
+    /// <summary>Writes edition k+1 with everything of edition k; students' things never carry. The old one is at rest from then on.</summary>
+    public static async Task<Id<Edition>> Carry(NpgsqlConnection connection, Id<Edition> edition, string title, Id<Term> term) =>
+        new(await connection.ExecuteScalarAsync<long>(Sql.Of("Editions", "Carry"), new { edition = edition.Value, title, term = term.Value }));
+
+    /// <summary>Sets or clears a date of an item that was carried.</summary>
+    /// <param name="field"><c>opens</c>, <c>due</c> or <c>closes</c>; it comes from a fixed list, never from a request.</param>
+    /// <param name="anchor">In the plan file's form; null: cleared.</param>
+    public static Task SetDate(NpgsqlConnection connection, Id<Edition> edition, Ref<Item> item, string field, string? anchor) => connection.ExecuteAsync(
+        $"UPDATE item SET {field} = @anchor::jsonb WHERE edition = @edition AND lineage = @lineage", new { edition = edition.Value, lineage = Guid.Parse(item.Name), anchor });
+
+    /// <summary>Makes a section that succeeds another: its timetable and teachers, nobody and nothing else.</summary>
+    public static Task AddSection(NpgsqlConnection connection, Id<Edition> edition, Id<Term> term, NewSection section) => connection.ExecuteAsync(
+        Sql.Of("Editions", "AddSection"), new { edition = edition.Value, term = term.Value, section.Name, section.Letter, succeeds = section.Succeeds.Value });
+
+    /// <summary>Takes a roll-over back: nothing of the new edition is left.</summary>
+    /// <returns>The edition it came from, current again.</returns>
+    /// <exception cref="PostgresException">PC002: it was not rolled over; PC003: students have worked in it.</exception>
+    public static async Task<Id<Edition>> TakeBack(NpgsqlConnection connection, Id<Edition> edition) =>
+        new(await connection.ExecuteScalarAsync<long>("SELECT take_back_edition(@Value)", edition));
+}

@@ -1,0 +1,49 @@
+using System.Collections.Immutable;
+using Dapper;
+using NodaTime;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Release;
+using Polycline.Core.Sections;
+using Polycline.Data.Courses;
+
+namespace Polycline.Data.Students;
+
+/// <summary>Feedback that came back.</summary>
+public sealed record FeedbackRow(long Item, int N, string By, string Text, bool Again, Instant ReturnedAt);
+
+/// <summary>Reads what is known of students of a course.</summary>
+public static class StudentStore
+{
+    private sealed record EnrolmentRow(long Person, long Section, LocalDate? From, LocalDate? To);
+
+    private sealed record FactRow(long Person, long Item, string Event, Instant At, decimal? Score, int Attempt, string? Option, bool Again);
+
+    /// <summary>The records of some students of an edition as they were at a moment, in one round trip.</summary>
+    /// <param name="at">Later facts and feedback are left out.</param>
+    public static async Task<(IReadOnlyDictionary<long, StudentRecord> Records, IReadOnlyList<FeedbackRow> Feedback)> Read(
+        NpgsqlConnection connection, EditionPlan plan, IReadOnlyList<long> students, Instant at)
+    {
+        await using var results = await connection.QueryMultipleAsync(Sql.Of("Students", "ReadStudents"), new { edition = plan.Id.Value, students = students.ToArray(), at });
+        var enrolments = (await results.ReadAsync<EnrolmentRow>()).ToLookup(row => row.Person);
+        var facts = (await results.ReadAsync<FactRow>()).ToLookup(row => row.Person);
+        var feedback = (await results.ReadAsync<FeedbackRow>()).AsList();
+        return (students.Distinct().ToDictionary(student => student, student => RecordOf(student, plan, enrolments[student], facts[student])), feedback);
+    }
+
+    private static StudentRecord RecordOf(long person, EditionPlan plan, IEnumerable<EnrolmentRow> enrolments, IEnumerable<FactRow> facts)
+    {
+        var student = new Ref<Student>($"{person}");
+        return new(
+            student, ImmutableHashSet<string>.Empty, null,
+            [.. enrolments.Select(row => (new Ref<Section>($"{row.Section}"), new Enrolment(student, row.From, row.To)))],
+            ImmutableDictionary<Ref<Item>, ForOneStudent>.Empty,
+            new([.. facts.Select(row => FactOf(student, plan, row)).OfType<Fact>()]));
+    }
+
+    // Facts on what is no longer in the tree, or is of another edition, are nobody's question here.
+    private static Fact? FactOf(Ref<Student> student, EditionPlan plan, FactRow row) => plan.Row(new Id<Item>(row.Item)) is { } item
+        ? new(student, new(item.Lineage), Words.Parse<FactEvent>(row.Event), row.At, row.Score, row.Attempt, row.Option, row.Again)
+        : null;
+}

@@ -1,0 +1,7 @@
+SELECT w.person, w.item, v.n, EXISTS (SELECT 1 FROM feedback f WHERE f.work = w.id AND f.n = v.n) AS returned
+FROM work w
+JOIN work_version v ON v.work = w.id
+WHERE w.id = @work AND w.section = @section
+ORDER BY v.n DESC
+LIMIT 1
+FOR UPDATE OF w

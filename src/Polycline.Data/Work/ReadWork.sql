@@ -1,0 +1,20 @@
+SELECT c.id
+FROM section c
+WHERE c.edition = @edition AND (@lead OR EXISTS (SELECT 1 FROM section_teacher st WHERE st.section = c.id AND st.person = @viewer));
+
+SELECT w.section, w.id AS work, w.item, w.person, p.name, v.n, v.text, v.handed_in_at, v.claimed_at, false AS missed, f.text AS feedback, f.again, f.returned_at
+FROM section c
+JOIN work w ON w.section = c.id
+JOIN person p ON p.id = w.person
+JOIN LATERAL (SELECT * FROM work_version v WHERE v.work = w.id AND v.handed_in_at <= @at ORDER BY v.n DESC LIMIT 1) v ON true
+LEFT JOIN LATERAL (SELECT * FROM feedback f WHERE f.work = w.id AND f.n = v.n AND f.returned_at <= @at ORDER BY f.id DESC LIMIT 1) f ON true
+WHERE c.edition = @edition AND (@lead OR EXISTS (SELECT 1 FROM section_teacher st WHERE st.section = c.id AND st.person = @viewer))
+UNION ALL
+SELECT n.section, NULL, d.item, d.person, p.name, 0, d.text, d.missed_at, d.claimed_at, true, NULL, NULL, NULL
+FROM section c
+JOIN (SELECT DISTINCT section, person FROM enrolment) n ON n.section = c.id
+JOIN draft d ON d.person = n.person AND d.missed_at <= @at
+JOIN item i ON i.id = d.item AND i.edition = c.edition
+JOIN person p ON p.id = d.person
+WHERE c.edition = @edition AND (@lead OR EXISTS (SELECT 1 FROM section_teacher st WHERE st.section = c.id AND st.person = @viewer))
+ORDER BY returned_at DESC NULLS FIRST, handed_in_at, name;

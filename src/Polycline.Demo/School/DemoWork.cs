@@ -1,0 +1,96 @@
+using Dapper;
+using NodaTime;
+using Npgsql;
+using Polycline.Core.Courses;
+using Polycline.Core.Planning;
+using Polycline.Data.Courses;
+
+namespace Polycline.Demo.School;
+
+/// <summary>What the demo's students have done up to the moment at which its clock starts: drawn from a fixed seed.</summary>
+public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long lead, Instant now)
+{
+    private static readonly string[] Beginnings =
+    [
+        "I read it three times and took the middle one.", "We went up on the roof in the break.", "The needle moved while I was looking.", "It was raining, so the first page is a bit wet.",
+        "My neighbour and I did not agree at first.", "I began on Tuesday because Monday was fog.", "The wind came round from the south in the afternoon.", "I did it twice, once before and once after lunch.",
+    ];
+
+    private static readonly string[] Endings =
+    [
+        "I would take the last one again.", "The two lines go up together.", "I am not sure about the third.", "It fell fastest in the night.", "After that the sky cleared from the west.",
+        "Next time I would stand further from the wall.", "That fits with what the chart says.", "The dash is where nobody was there to read it.",
+    ];
+
+    private static readonly string[] Backs =
+    [
+        "Clear and complete. Keep writing the time first.", "Good looking. Say next time which instrument it was.", "I can follow every step. Go on.", "The third line is the best one: you noticed something nobody asked for.",
+    ];
+
+    private readonly Random chance = new(20261008);
+    private readonly List<(long Person, long Item, long Section, string Event, Instant At, long By, bool Again)> facts = [];
+    private readonly List<(long Person, long Item, long Section, string Text, Instant At, string? Back, bool Again, Instant? BackAt)> pieces = [];
+
+    public async Task Write(IReadOnlyDictionary<long, IReadOnlyList<(long Person, string Name)>> studentsOf)
+    {
+        foreach (var section in plan.Sections)
+            foreach (var item in plan.Schedule.Section(section.Section.Ref).Items.Where(item => item.Dates?.Opens.At < now && item.Item.Published && !item.Item.Held))
+                foreach (var (person, name) in studentsOf[section.Id])
+                    Did(person, name, section.Id, item);
+        await Store();
+    }
+
+    private void Did(long person, string name, long section, ScheduledItem item)
+    {
+        var opens = item.Dates!.Opens.At!.Value;
+        var id = plan.Row(item.Item.Ref).Id;
+        var gated = item.Item.Item.Gate is not null;
+        // Some are quick, some slow: a student's own pace, the same in everything.
+        var pace = 0.2 + (chance.NextDouble() * 2.5);
+        var read = opens + Duration.FromHours(2 + (20 * pace));
+        if (read > now || gated || chance.NextDouble() > 0.93)
+            return;
+        facts.Add((person, id, section, "opened", read, person, false));
+        var handed = opens + Duration.FromHours(20 + (30 * pace));
+        if (item.Item.Item.Kind != ItemKind.Task || handed > now || chance.NextDouble() > 0.88)
+            return;
+        // The one who is held up waits for feedback on the step before.
+        var waits = name == DemoPeople.HeldUp && item.Item.Item.Title == "Isobars by hand";
+        var backAt = handed + Duration.FromHours(40 + (40 * chance.NextDouble()));
+        var again = chance.NextDouble() < 0.08;
+        var back = waits || backAt > now || now - handed < Duration.FromDays(6) ? null : again ? "Nearly. Write down with what you measured, and hand it in again." : Backs[chance.Next(Backs.Length)];
+        pieces.Add((person, id, section, $"{Beginnings[chance.Next(Beginnings.Length)]} {Endings[chance.Next(Endings.Length)]}", handed, back, again && back is not null, back is null ? null : backAt));
+        facts.Add((person, id, section, "submitted", handed, person, false));
+        if (back is not null)
+            facts.Add((person, id, section, "returned", backAt, lead, again));
+    }
+
+    private async Task Store()
+    {
+        facts.Sort((one, other) => one.At.CompareTo(other.At));
+        await connection.ExecuteAsync(
+            """
+            INSERT INTO fact (person, item, section, event, at, recorded_at, by, again, request)
+            SELECT person, item, section, event, at, at, by, again, gen_random_uuid()
+            FROM unnest(@person, @item, @section, @what, @at, @by, @again) f (person, item, section, event, at, by, again)
+            """,
+            new
+            {
+                person = facts.Select(fact => fact.Person).ToArray(),
+                item = facts.Select(fact => fact.Item).ToArray(),
+                section = facts.Select(fact => fact.Section).ToArray(),
+                what = facts.Select(fact => fact.Event).ToArray(),
+                at = facts.Select(fact => fact.At).ToArray(),
+                by = facts.Select(fact => fact.By).ToArray(),
+                again = facts.Select(fact => fact.Again).ToArray(),
+            });
+        foreach (var piece in pieces)
+            await connection.ExecuteAsync(
+                """
+                WITH w AS (INSERT INTO work (person, item, section) VALUES (@Person, @Item, @Section) ON CONFLICT DO NOTHING RETURNING id),
+                     v AS (INSERT INTO work_version (work, n, text, handed_in_at, request) SELECT id, 1, @Text, @At, gen_random_uuid() FROM w)
+                INSERT INTO feedback (work, n, by, text, again, returned_at) SELECT id, 1, @lead, @Back, @Again, @BackAt FROM w WHERE @Back IS NOT NULL
+                """,
+                new { piece.Person, piece.Item, piece.Section, piece.Text, piece.At, piece.Back, piece.Again, piece.BackAt, lead });
+    }
+}

@@ -1,0 +1,14 @@
+using Polycline.Data.Courses;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Dates;
+
+/// <summary>Dates: when does what open and fall due, where?</summary>
+public static class DatesRoutes
+{
+    public static void MapDates(this IEndpointRouteBuilder routes)
+    {
+        routes.MapGet("/api/editions/{edition:long}/dates", ReadDates.Handle).WithName("dates").For(May.Team);
+        routes.MapCommand<AdjustDates, AdjustDatesRequest, EditionPlan>();
+    }
+}

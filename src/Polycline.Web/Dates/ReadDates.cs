@@ -1,0 +1,84 @@
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Planning;
+using Polycline.Core.Wording;
+using Polycline.Data.Courses;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Dates;
+
+public sealed record DatesAnswer(long Edition, long Version, bool CanChange, IReadOnlyList<DatesSection> Sections, IReadOnlyList<DatesUnit> Units, int Differences, int ToCheck);
+
+/// <param name="Lacking">By how many classes the course does not fit; 0: it fits.</param>
+/// <param name="ToCheck">What was noticed, in words.</param>
+public sealed record DatesSection(long Id, string Name, string Letter, int Students, int Classes, int Lacking, IReadOnlyList<string> ToCheck);
+
+public sealed record DatesUnit(int Number, string Title, IReadOnlyList<DatesRow> Items);
+
+/// <param name="Opens">Timing in words; null: open as soon as it is published.</param>
+/// <param name="Cells">One for each section, in their order.</param>
+public sealed record DatesRow(long Item, string Code, string Title, string Kind, bool Published, string? Opens, string? Due, IReadOnlyList<DatesCell> Cells);
+
+/// <param name="Opens">When it opens there.</param>
+/// <param name="Unresolved">It is to open, or fall due, at a moment that does not come there.</param>
+/// <param name="Differs">The fields that this section has otherwise, and since when: to be named when they are changed.</param>
+public sealed record DatesCell(Moment? Opens, Moment? Due, Moment? Closes, bool Unresolved, bool Held, bool Skipped, IReadOnlyList<DatesDifference> Differs);
+
+/// <param name="Field"><c>opens</c>, <c>due</c>, <c>closes</c> …</param>
+/// <param name="Course">What it would be if it were put back.</param>
+public sealed record DatesDifference(string Field, long Version, Moment? Course);
+
+/// <summary>Reads every item's dates in every section.</summary>
+public static class ReadDates
+{
+    public static async Task<DatesAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Compiled compiled)
+    {
+        viewpoint.NeedsTeam("The table of dates");
+        var plan = await compiled.Edition(access);
+        return Of(plan, plan.State != EditionState.Resting && viewpoint.TakesCommands);
+    }
+
+    /// <summary>The answer for an edition: a pure function.</summary>
+    public static DatesAnswer Of(EditionPlan plan, bool canChange)
+    {
+        var anchors = new AnchorWords(plan.TitleOf);
+        var differences = plan.Adjustments.ToLookup(row => (row.Section, row.Target));
+        return new(
+            plan.Id.Value, plan.Version, canChange, [.. plan.Sections.Select(section => SectionOf(plan, section))],
+            [.. plan.Edition.Units.Select((unit, place) => new DatesUnit(place + 1, unit.Title, [.. unit.InReadingOrder().Select(Row)]))],
+            plan.Adjustments.Count, plan.Sections.Sum(section => plan.Schedule.Section(section.Section.Ref).Findings.Length));
+
+        DatesRow Row(Item item)
+        {
+            var row = plan.Row(item.Ref);
+            return new(
+                row.Id, plan.Schedule.CodeOf[item.Ref], item.Title, Words.Of(item.Kind), item.Published, Said(item.Opens), Said(item.Due),
+                [.. plan.Sections.Select(section => Cell(plan, section, item, differences[(section.Id, item.Ref.Name)]))]);
+
+            string? Said(Anchor? anchor) => anchor is null ? null : anchors.Of(anchor, row.Lesson is null);
+        }
+    }
+
+    private static DatesCell Cell(EditionPlan plan, FollowingSection section, Item item, IEnumerable<AdjustmentRow> differences)
+    {
+        var schedule = plan.Schedule.Section(section.Section.Ref);
+        var (here, dates) = schedule.Item(item.Ref)!;
+        var zone = plan.Term.Zone;
+        var rows = differences.ToList();
+        var bare = rows.Count == 0 || here.Skipped ? null : ItemDates.Of(
+            here with { Opens = new(item.Opens, Layer.Master), Due = new(item.Due, Layer.Master), Closes = new(item.Closes, Layer.Master) }, schedule.Anchors, schedule.Term);
+        return new(
+            Moment.Of(dates?.Opens.At, zone), Moment.Of(dates?.Due.At, zone), Moment.Of(dates?.Closes.At, zone),
+            dates is { Opens.IsUnresolved: true } or { Due.IsUnresolved: true }, here.Held, here.Skipped,
+            [.. rows.Select(row => new DatesDifference(row.Field, row.Version, Moment.Of(
+                row.Field switch { "opens" => bare?.Opens.At, "due" => bare?.Due.At, "closes" => bare?.Closes.At, _ => null }, zone)))]);
+    }
+
+    private static DatesSection SectionOf(EditionPlan plan, FollowingSection section)
+    {
+        var schedule = plan.Schedule.Section(section.Section.Ref);
+        return new(
+            section.Id, section.Name, section.Letter, section.Students, schedule.Meetings.Meetings.Length, schedule.Forecast.Lacking,
+            [.. schedule.Findings.Select(finding => new FindingWords(target => plan.Find(target) is null ? target : plan.TitleOf(target)).Of(finding))]);
+    }
+}

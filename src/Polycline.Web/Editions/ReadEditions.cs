@@ -1,0 +1,34 @@
+using Polycline.Data;
+using Polycline.Data.Editions;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Editions;
+
+/// <param name="Terms">Where this edition can be rolled over to.</param>
+/// <param name="Sections">Those of this edition, which sections to come may succeed.</param>
+public sealed record EditionsAnswer(bool CanRollOver, IReadOnlyList<EditionLife> Editions, IReadOnlyList<TermChoice> Terms, IReadOnlyList<SectionChoice> Sections);
+
+/// <param name="CanTakeBack">It was rolled over, and no student has worked in it.</param>
+public sealed record EditionLife(long Id, string Title, string State, string Term, string Dates, int Sections, bool CanTakeBack, bool IsThis);
+
+public sealed record TermChoice(long Id, string Name, string Dates);
+
+public sealed record SectionChoice(long Id, string Name, string Letter);
+
+/// <summary>Reads the editions of a course.</summary>
+public static class ReadEditions
+{
+    public static async Task<EditionsAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
+    {
+        viewpoint.NeedsTeam("The list of editions");
+        var plan = await compiled.Edition(access);
+        var (editions, terms) = await database.Read(connection => RolloverStore.Read(connection, plan.Id), stop);
+        return new(
+            access.IsLead && plan.State == Core.Courses.EditionState.Current && viewpoint.TakesCommands,
+            [.. editions.Select(row => new EditionLife(
+                row.Id, row.Title, row.State, row.Term, $"{Moment.InWords(row.First)} – {Moment.InWords(row.Last)} {row.Last.Year}", row.Sections,
+                access.IsLead && row is { CarriedFrom: not null, Worked: false, State: "current" }, row.Id == edition))],
+            [.. terms.Select(row => new TermChoice(row.Id, row.Name, $"{Moment.InWords(row.First)} – {Moment.InWords(row.Last)} {row.Last.Year}"))],
+            [.. plan.Sections.Select(section => new SectionChoice(section.Id, section.Name, section.Letter))]);
+    }
+}

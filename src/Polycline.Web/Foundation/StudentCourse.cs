@@ -1,0 +1,70 @@
+using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Release;
+using Polycline.Core.Sections;
+using Polycline.Data;
+using Polycline.Data.Courses;
+using Polycline.Data.Students;
+
+namespace Polycline.Web.Foundation;
+
+/// <summary>
+/// A course as one student may see it at the viewpoint's moment: sights, and nothing else of it. Features for students have
+/// this in hand, never the edition itself.
+/// </summary>
+public sealed class StudentCourse
+{
+    private readonly EditionPlan plan;
+    private readonly Sights sights;
+
+    private StudentCourse(EditionPlan plan, StudentRecord record, Id<Person> student, Id<Section> section, IReadOnlyList<FeedbackRow> feedback, Instant at)
+    {
+        this.plan = plan;
+        sights = new(plan.Schedule, record);
+        Student = student;
+        Section = section;
+        Feedback = feedback;
+        At = at;
+    }
+
+    /// <summary>Whose eyes.</summary>
+    public Id<Person> Student { get; }
+
+    public Id<Section> Section { get; }
+
+    public string SectionName => plan.Following(Section)!.Name;
+
+    public string Title => plan.CourseTitle;
+
+    public DateTimeZone Zone => plan.Term.Zone;
+
+    public Instant At { get; }
+
+    /// <summary>What came back to them, the latest first.</summary>
+    public IReadOnlyList<FeedbackRow> Feedback { get; }
+
+    /// <summary>Everything that is not hidden from them, in reading order.</summary>
+    public IReadOnlyList<Sight> All => sights.At(At);
+
+    /// <exception cref="ProblemException">The section follows no course, or the student of the viewpoint is not in it then.</exception>
+    public static async Task<StudentCourse> Read(Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
+    {
+        var section = access.Section ?? throw Problem.Unknown();
+        // A teacher sees this through a student's eyes only.
+        if (viewpoint.Eyes is not Eyes.OfStudent { Student: var student } || access.Edition is null)
+            throw Problem.Unknown();
+        var plan = await compiled.Edition(access);
+        var (records, feedback) = await database.Read(connection => StudentStore.Read(connection, plan, [student.Value], viewpoint.At), stop);
+        var record = records[student.Value];
+        if (record.SectionAt(plan.Term, viewpoint.At) != new Ref<Section>($"{section}"))
+            throw Problem.Unknown();
+        return new(plan, record, student, section, feedback, viewpoint.At);
+    }
+
+    /// <summary>What they see of one item.</summary>
+    /// <exception cref="ProblemException">Nothing: for them it is not there.</exception>
+    public Sight See(Id<Item> item) => plan.Row(item) is { } row && sights.Of(new(row.Lineage), At) is { } sight ? sight : throw Problem.Unknown();
+
+    public Id<Item> IdOf(Sight sight) => new(plan.Row(sight.Item).Id);
+}

@@ -1,0 +1,54 @@
+using FluentValidation;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Data.Courses;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Outline;
+
+/// <param name="Lesson">The lesson it is on; null: on the unit itself.</param>
+/// <param name="Kind"><c>page</c> or <c>task</c> …</param>
+/// <param name="Purpose"><c>to-read</c>, <c>practice</c> or <c>for-marks</c>.</param>
+public sealed record AddItemRequest(Id<Unit> Unit, Id<Lesson>? Lesson, string Kind, string Purpose, string Title);
+
+/// <summary>Adds an item at the end of a lesson or unit, unpublished: seen by the team only.</summary>
+public sealed class AddItem : IEditionCommand<AddItemRequest, EditionPlan>
+{
+    public static string Name => "add-item";
+
+    public static May May => May.Team;
+
+    public static IValidator<AddItemRequest> Validator { get; } = new Rules();
+
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, AddItemRequest request) => OutlineRules.Load(connection, edition);
+
+    public static Decision Decide(EditionPlan plan, AddItemRequest request, Viewpoint viewpoint)
+    {
+        var unit = plan.Needed(request.Unit, "unit");
+        if (request.Lesson is { } lesson && plan.Needed(lesson, "lesson").Unit != unit.Id)
+            throw Problem.Unknown("lesson");
+        var title = request.Title.Trim();
+        var siblings = plan.Siblings("item", unit.Id, request.Lesson?.Value);
+        return new($"added the {request.Kind} “{title}”", [new("item", [], null, new()
+        {
+            ["edition"] = plan.Id.Value, ["unit"] = unit.Id, ["lesson"] = request.Lesson?.Value, ["lineage"] = plan.NewLineage($"item {unit.Id} {request.Lesson} {title}"),
+            ["rank"] = OutlineRules.RankAfter(siblings, siblings.Count == 0 ? null : siblings[^1].Id, null), ["kind"] = request.Kind, ["purpose"] = request.Purpose,
+            ["title"] = title, ["published"] = false, ["options"] = new System.Text.Json.Nodes.JsonArray(), ["picks"] = 1,
+        }, null)]);
+    }
+
+    private sealed class Rules : AbstractValidator<AddItemRequest>
+    {
+        // Choices need options, which have no place to be written yet.
+        private static readonly string[] Kinds = ["page", "link", "handout", "task", "quiz", "discussion"];
+        private static readonly string[] Purposes = ["to-read", "practice", "for-marks"];
+
+        public Rules()
+        {
+            RuleFor(request => request.Title).IsTitle();
+            RuleFor(request => request.Kind).Must(kind => Kinds.Contains(kind)).WithMessage($"An item is one of: {string.Join(", ", Kinds)}.");
+            RuleFor(request => request.Purpose).Must(purpose => Purposes.Contains(purpose)).WithMessage($"A purpose is one of: {string.Join(", ", Purposes)}.");
+        }
+    }
+}

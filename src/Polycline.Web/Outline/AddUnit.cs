@@ -1,0 +1,38 @@
+using FluentValidation;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Data.Courses;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Outline;
+
+/// <param name="After">The unit it comes after; null: first.</param>
+public sealed record AddUnitRequest(string Title, Id<Unit>? After);
+
+/// <summary>Adds a unit, unpublished.</summary>
+public sealed class AddUnit : IEditionCommand<AddUnitRequest, EditionPlan>
+{
+    public static string Name => "add-unit";
+
+    public static May May => May.Team;
+
+    public static IValidator<AddUnitRequest> Validator { get; } = new Rules();
+
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, AddUnitRequest request) => OutlineRules.Load(connection, edition);
+
+    public static Decision Decide(EditionPlan plan, AddUnitRequest request, Viewpoint viewpoint)
+    {
+        var title = request.Title.Trim();
+        return new($"added the unit “{title}”", [new("unit", [], null, new()
+        {
+            ["edition"] = plan.Id.Value, ["lineage"] = plan.NewLineage($"unit {title}"), ["title"] = title,
+            ["rank"] = OutlineRules.RankAfter(plan.Siblings("unit", null, null), request.After?.Value, null), ["published"] = false,
+        }, null)]);
+    }
+
+    private sealed class Rules : AbstractValidator<AddUnitRequest>
+    {
+        public Rules() => RuleFor(request => request.Title).IsTitle();
+    }
+}

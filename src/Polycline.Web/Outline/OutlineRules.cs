@@ -1,0 +1,100 @@
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json;
+using FluentValidation;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.PlanFiles;
+using Polycline.Core.Planning;
+using Polycline.Core.Release;
+using Polycline.Data.Courses;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Outline;
+
+/// <summary>What the commands of the outline have in common.</summary>
+public static class OutlineRules
+{
+    public static async Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition) =>
+        await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
+
+    /// <summary>1 to 200 characters of one line.</summary>
+    public static void IsTitle<T>(this IRuleBuilder<T, string> rule) => rule
+        .Must(title => title.Trim().Length > 0).WithMessage("A title needs at least one letter.")
+        .Must(title => title.Trim().Length <= 200).WithMessage("A title has at most 200 characters.")
+        .Must(title => !title.Any(char.IsControl)).WithMessage("A title is one line of text.");
+
+    /// <exception cref="ProblemException">The edition has none of that id.</exception>
+    public static TreeRow Needed<T>(this EditionPlan plan, Id<T> id, string field) => plan.Row(id) ?? throw Problem.Unknown(field);
+
+    /// <summary>A name for something new: the same in a preview and when it is done.</summary>
+    public static string NewLineage(this EditionPlan plan, string what) =>
+        new Guid(SHA256.HashData(Encoding.UTF8.GetBytes($"{plan.Id} {plan.Version} {what}")).AsSpan(0, 16)).ToString();
+
+    /// <summary>A rank directly after one of <paramref name="siblings"/>; null: before them all.</summary>
+    /// <exception cref="ProblemException">It is none of them.</exception>
+    public static string RankAfter(IReadOnlyList<TreeRow> siblings, long? after, long? moved)
+    {
+        var others = siblings.Where(row => row.Id != moved).ToList();
+        var place = after is null ? -1 : others.FindIndex(row => row.Id == after);
+        if (after is not null && place < 0)
+            throw Problem.Unknown("after");
+        return Rank.Between(place < 0 ? null : others[place].Rank, place + 1 < others.Count ? others[place + 1].Rank : null);
+    }
+
+    /// <summary>The units of the edition, or the lessons of a unit, or the items of a lesson or unit, in order.</summary>
+    public static IReadOnlyList<TreeRow> Siblings(this EditionPlan plan, string table, long? unit, long? lesson) => [.. plan.Rows.Where(row =>
+        row.Table == table && (table == "unit" || (row.Unit == unit && (table == "lesson" || row.Lesson == lesson))))];
+
+    /// <summary>Reads an anchor and holds what it names against the edition.</summary>
+    /// <exception cref="ProblemException">It has not the form of one, or names nothing here.</exception>
+    public static Anchor? AnchorOf(this EditionPlan plan, JsonElement? json, string field)
+    {
+        if (json is not { ValueKind: not JsonValueKind.Null } given)
+            return null;
+        var anchor = Read(() => PlanParts.Anchor(given.GetRawText()), field);
+        Named(plan, anchor, field);
+        return anchor;
+    }
+
+    /// <summary>Reads a condition and holds what it names against the edition.</summary>
+    public static Gate? GateOf(this EditionPlan plan, JsonElement? json, string field)
+    {
+        if (json is not { ValueKind: not JsonValueKind.Null } given)
+            return null;
+        var gate = Read(() => PlanParts.Gate(given.GetRawText()), field);
+        foreach (var leaf in gate.Root.Leaves())
+        {
+            if (leaf.ItemOf is { } item && plan.Find(item.Name)?.Table != "item")
+                throw Problem.Unknown(field);
+            if (leaf is GateNode.HasTaught taught && plan.Find(taught.Lesson.Name)?.Table != "lesson")
+                throw Problem.Unknown(field);
+            if (leaf is GateNode.Picked picked && !plan.Schedule.Item(picked.Choice).Options.Contains(picked.Option))
+                throw Problem.Field(field, "That is none of the choice's options: name one of them.");
+            if (leaf is GateNode.InGroup group)
+                throw Problem.Field(field, $"There is no group '{group.Group}' yet: make it first.");
+            if (leaf is GateNode.From from)
+                Named(plan, from.Anchor, field);
+        }
+        return gate;
+    }
+
+    private static void Named(EditionPlan plan, Anchor anchor, string field)
+    {
+        if (anchor.Of is { } of && plan.Find(of)?.Table != (anchor.IsOfLesson ? "lesson" : "unit"))
+            throw Problem.Unknown(field);
+    }
+
+    private static T Read<T>(Func<T> read, string field)
+    {
+        try
+        {
+            return read();
+        }
+        catch (PlanRefusedException refusal)
+        {
+            throw Problem.Field(field, $"{refusal.Path.Replace("$", field, StringComparison.Ordinal)}: {refusal.Message}.");
+        }
+    }
+}

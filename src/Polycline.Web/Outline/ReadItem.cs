@@ -1,0 +1,61 @@
+using System.Text.Json;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.PlanFiles;
+using Polycline.Core.Planning;
+using Polycline.Core.Wording;
+using Polycline.Data;
+using Polycline.Data.Courses;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Outline;
+
+/// <summary>One item with everything a team can change of it.</summary>
+/// <param name="Html">Its text; empty: none yet.</param>
+/// <param name="Condition">In the plan file's form; null: none.</param>
+public sealed record ItemAnswer(
+    long Id, string Lineage, string Code, string Kind, string Purpose, string Title, bool Published, string Html,
+    ItemTiming Opens, ItemTiming Due, ItemTiming Closes, JsonElement? Condition, string? ConditionInWords, long Version, IReadOnlyList<ItemInSection> Sections);
+
+/// <param name="Anchor">In the plan file's form; null: none.</param>
+public sealed record ItemTiming(JsonElement? Anchor, string? Words);
+
+/// <summary>What its timing comes to in one section.</summary>
+public sealed record ItemInSection(long Section, string Name, string Letter, Moment? Opens, Moment? Due, Moment? Closes, bool Differs);
+
+/// <summary>Reads one item for its team.</summary>
+public static class ReadItem
+{
+    public static async Task<ItemAnswer> Handle(long edition, long item, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
+    {
+        viewpoint.NeedsTeam("An item's settings");
+        var plan = await compiled.Edition(access);
+        var found = plan.Item(new Id<Item>(item)) ?? throw Problem.Unknown();
+        var html = await database.Read(connection => BodyStore.Read(connection, found.Body), stop);
+        return Of(plan, found, html ?? "");
+    }
+
+    private static ItemAnswer Of(EditionPlan plan, Item item, string html)
+    {
+        var row = plan.Row(item.Ref);
+        var anchors = new AnchorWords(plan.TitleOf);
+        return new(
+            row.Id, item.Ref.Name, plan.Schedule.CodeOf[item.Ref], Words.Of(item.Kind), Words.Of(item.Purpose), item.Title, item.Published, html,
+            Timing(item.Opens), Timing(item.Due), Timing(item.Closes),
+            item.Gate is null ? null : JsonSerializer.Deserialize<JsonElement>(PlanParts.Json(item.Gate)),
+            item.Gate is null ? null : new GateWords(named => plan.Schedule.CodeOf[named], plan.TitleOf).Sentence(item.Gate),
+            row.Version, [.. plan.Sections.Select(section => InSection(plan, section, item))]);
+
+        ItemTiming Timing(Anchor? anchor) => anchor is null
+            ? new(null, null)
+            : new(JsonSerializer.Deserialize<JsonElement>(PlanParts.Json(anchor)), anchors.Of(anchor, row.Lesson is null));
+    }
+
+    private static ItemInSection InSection(EditionPlan plan, FollowingSection section, Item item)
+    {
+        var dates = plan.Schedule.Section(section.Section.Ref).Item(item.Ref)?.Dates;
+        return new(
+            section.Id, section.Name, section.Letter, Moment.Of(dates?.Opens.At, plan.Term.Zone), Moment.Of(dates?.Due.At, plan.Term.Zone), Moment.Of(dates?.Closes.At, plan.Term.Zone),
+            plan.Adjustments.Any(row => row.Section == section.Id && row.Target == item.Ref.Name));
+    }
+}

@@ -1,0 +1,46 @@
+using FluentValidation;
+using NodaTime.Text;
+using Polycline.Core.Courses;
+using Polycline.Core.Release;
+using Polycline.Data.Courses;
+using Polycline.Web.Foundation;
+using static Polycline.Core.Wording.Counting;
+
+using Decision = Polycline.Web.Foundation.Decision;
+
+namespace Polycline.Web.Outline;
+
+/// <summary>Removing marks one row; what others refer to is not removed, and they are named.</summary>
+internal static class Removing
+{
+    public static Decision Decide(EditionPlan plan, TreeRow row, long version, Viewpoint viewpoint)
+    {
+        var gone = plan.Rows.Where(other => other.Lineage == row.Lineage || (row.Table == "unit" && other.Unit == row.Id) || (row.Table == "lesson" && other.Lesson == row.Id))
+            .Select(other => other.Lineage).ToHashSet(StringComparer.Ordinal);
+        var title = plan.TitleOf(row.Lineage);
+        var referring = Referring(plan.Edition).Where(pair => !gone.Contains(pair.From) && pair.To.Any(gone.Contains)).Select(pair => $"“{plan.TitleOf(pair.From)}”").Distinct().ToList();
+        if (referring.Count > 0)
+            throw Problem.InUse(
+                $"{Joined([.. referring.Take(5)], "and")}{(referring.Count > 5 ? $" and {referring.Count - 5} more" : "")} {(referring.Count == 1 ? "refers" : "refer")} to it.",
+                "Nothing was removed. Change their timing or condition first.");
+        return new(
+            $"removed “{title}”{(gone.Count > 1 ? $" and the {gone.Count - 1} things in it" : "")}",
+            [new(row.Table, new() { ["id"] = row.Id }, new() { ["removed_at"] = null }, new() { ["removed_at"] = InstantPattern.ExtendedIso.Format(viewpoint.At) }, version)]);
+    }
+
+    // Who names what, in timing and conditions.
+    private static IEnumerable<(string From, IEnumerable<string> To)> Referring(Edition edition)
+    {
+        foreach (var unit in edition.Units)
+        {
+            yield return (unit.Ref.Name, Named(unit.Gate));
+            foreach (var lesson in unit.Lessons)
+                yield return (lesson.Ref.Name, Named(lesson.Gate));
+        }
+        foreach (var item in edition.InReadingOrder())
+            yield return (item.Ref.Name, Named(item.Gate).Concat(new[] { item.Opens, item.Due, item.Closes }.Select(anchor => anchor?.Of).OfType<string>()));
+    }
+
+    private static IEnumerable<string> Named(Gate? gate) => gate is null ? [] : gate.Root.Leaves()
+        .Select(leaf => leaf switch { GateNode.HasTaught taught => taught.Lesson.Name, GateNode.From from => from.Anchor.Of, _ => leaf.ItemOf?.Name }).OfType<string>();
+}

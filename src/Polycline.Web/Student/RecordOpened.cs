@@ -1,0 +1,30 @@
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Release;
+using Polycline.Data;
+using Polycline.Data.Work;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Student;
+
+/// <summary>Writes down that a student has opened an item, once for each key. Through a lens nothing is recorded.</summary>
+public static class RecordOpened
+{
+    public static async Task<IResult> Handle(
+        long section, long item, [Microsoft.AspNetCore.Mvc.FromHeader(Name = "Idempotency-Key")] Guid? key,
+        Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
+    {
+        viewpoint.NeedsOneself();
+        var request = Once.Key(key);
+        var course = await StudentCourse.Read(access, viewpoint, compiled, database, stop);
+        var sight = course.See(new Id<Item>(item));
+        if (!sight.MayRead)
+            throw Problem.NotOpen(sight.State == ReleaseState.Upcoming ? "It has not opened yet." : "A condition is not met yet.");
+        await database.Read(async connection =>
+        {
+            await WorkStore.Record(connection, course.Student, new(item), course.Section, "opened", viewpoint.At, request);
+            return true;
+        }, stop);
+        return Results.NoContent();
+    }
+}

@@ -1,0 +1,13 @@
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Work;
+
+/// <summary>Work: what is there to read?</summary>
+public static class WorkRoutes
+{
+    public static void MapWork(this IEndpointRouteBuilder routes)
+    {
+        routes.MapGet("/api/editions/{edition:long}/work", ReadWork.Handle).WithName("work").For(May.Team);
+        routes.MapPost("/api/sections/{section:long}/give-back", GiveBack.Handle).WithName("give-back").For(May.SectionTeacher).ProducesProblems(404, 409, 422);
+    }
+}

@@ -1,0 +1,41 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Core.PlanFiles;
+
+/// <summary>The worked cases: each file's input comes to its expected answer, to the letter. The list only grows.</summary>
+public sealed class CasesTests
+{
+    private static readonly string Folder = FindFolder();
+
+    public static TheoryData<string> Cases => [.. Directory.EnumerateFiles(Folder, "*.json").Select(path => Path.GetFileNameWithoutExtension(path)!).Order()];
+
+    [Fact]
+    public void None_of_them_is_lost() => Cases.Count.ShouldBeGreaterThanOrEqualTo(32);
+
+    [Theory]
+    [MemberData(nameof(Cases))]
+    public void The_answer_is_the_expected_one(string name)
+    {
+        using var file = JsonDocument.Parse(File.ReadAllBytes(Path.Combine(Folder, name + ".json")));
+        var root = file.RootElement;
+        var input = root.TryGetProperty("raw", out var raw) ? System.Text.Encoding.UTF8.GetBytes(raw.GetString()!) : JsonSerializer.SerializeToUtf8Bytes(root.GetProperty("input"));
+        var expected = JsonNode.Parse(root.GetProperty("expect").GetRawText())!;
+        var answer = JsonNode.Parse(Plans.Answer(input).GetRawText())!;
+        // What a refusal says is free; where it points is not.
+        (expected["error"] as JsonObject)?.Remove("message");
+        (answer["error"] as JsonObject)?.Remove("message");
+        if (!JsonNode.DeepEquals(expected, answer))
+            answer.ToJsonString().ShouldBe(expected.ToJsonString(), name);
+    }
+
+    private static string FindFolder()
+    {
+        var folder = new DirectoryInfo(AppContext.BaseDirectory);
+        while (!Directory.Exists(Path.Combine(folder!.FullName, "tests", "cases")))
+            folder = folder.Parent;
+        return Path.Combine(folder.FullName, "tests", "cases");
+    }
+}

@@ -1,0 +1,109 @@
+using System.Net;
+using Dapper;
+using Polycline.Data.Verify;
+using Polycline.Demo.School;
+using Polycline.Testing;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>The next edition: a new projection. Whole or not at all, once, and undone until a student has worked in it.</summary>
+public sealed class RollOverTests : IAsyncLifetime
+{
+    private School school = null!;
+    private Caller lead = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        school = await School.Open();
+        lead = await school.As(DemoPeople.Lead);
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        lead.Dispose();
+        await school.DisposeAsync();
+    }
+
+    /// <summary>Weather Watch for the spring term, with one section that succeeds 9 Dogwood.</summary>
+    public static async Task<object?> Spring(School school) => new
+    {
+        title = "edition 2027",
+        term = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = 'Spring term 2027'")),
+        fixedDates = "week",
+        sections = new[] { new { name = "9 Elm", letter = "A", succeeds = school.Ids["section:9 Dogwood"] } },
+    };
+
+    [Fact]
+    public async Task It_carries_everything_of_the_course_and_nothing_of_the_students()
+    {
+        var request = await Spring(school);
+        var before = await school.RowCounts();
+        var shown = await lead.Post(Route("roll-over?preview=true"), request);
+        shown.Status.ShouldBe(HttpStatusCode.OK, shown.Text);
+        (await school.RowCounts()).ShouldBe(before);
+        shown.Json["sentence"]!.GetValue<string>().ShouldBe("Carries 6 units, 38 lessons and 110 items; nothing of the students. Not everything fits.");
+        var section = shown.Json["sections"]![0]!;
+        section["classes"]!.GetValue<int>().ShouldBe(30);
+        section["lacking"]!.GetValue<int>().ShouldBe(12);
+        section["doesNotFit"]!.AsArray().Count.ShouldBeGreaterThan(0);
+
+        var key = Guid.NewGuid();
+        var done = await lead.Post(Route("roll-over"), request, key);
+        var next = done.Json["edition"]!.GetValue<long>();
+        (await lead.Post(Route("roll-over"), request, key)).Text.ShouldBe(done.Text);
+        (await lead.Post(Route("roll-over"), request, Guid.NewGuid())).Code.ShouldBe("at-rest");
+        (await lead.Get(Route("outline"))).Json["state"]!.GetValue<string>().ShouldBe("resting");
+        var (item, version) = await CommandExamples.At(school, "item", "A slow ramp");
+        (await lead.Post(Route("rename-item"), new { item, title = "Never", version }, Guid.NewGuid())).Code.ShouldBe("at-rest");
+
+        var outline = (await lead.Get($"/api/editions/{next}/outline")).Json;
+        outline["counts"]!.ToJsonString().ShouldBe((await lead.Get(Route("outline"))).Json["counts"]!.ToJsonString());
+        outline["sections"]!.AsArray().Single()!["students"]!.GetValue<int>().ShouldBe(0);
+        var spring = (await lead.Get($"/api/editions/{next}/dates")).Json["units"]![0]!["items"]![0]!;
+        spring["cells"]![0]!["opens"]!["local"]!.GetValue<string>().ShouldBe("2027-01-11T14:00:00");
+        (await lead.Get($"/api/editions/{next}/work")).Json["sections"]![0]!["pieces"]!.AsArray().ShouldBeEmpty();
+        (await Verifier.Run(school.Database.Owner, CancellationToken.None)).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task Fixed_dates_go_to_the_same_teaching_week_or_are_cleared_and_both_are_listed()
+    {
+        var (item, version) = await CommandExamples.At(school, "item", "A slow ramp");
+        await lead.Post(Route("time-item"), new { item, field = "due", anchor = new { at = "fixed", date = "2026-09-16", time = "12:00" }, version }, Guid.NewGuid());
+        var redated = (await lead.Post(Route("roll-over?preview=true"), await Spring(school))).Json["redated"]!.AsArray().Single()!;
+        (redated["before"]!.GetValue<string>(), redated["after"]!.GetValue<string>()).ShouldBe(("on Wed 16 Sep 2026, 12:00", "on Wed 27 Jan 2027, 12:00"));
+    }
+
+    [Fact]
+    public async Task Undone_nothing_of_it_is_left_but_not_once_a_student_has_worked_in_it()
+    {
+        var before = await school.RowCounts("audit", "request", "edition");
+        var next = (await lead.Post(Route("roll-over"), await Spring(school), Guid.NewGuid())).Json["edition"]!.GetValue<long>();
+        var back = await lead.Post($"/api/editions/{next}/take-back-roll-over", null, Guid.NewGuid());
+        back.Json["edition"]!.GetValue<long>().ShouldBe(school.WeatherWatch);
+        (await school.RowCounts("audit", "request", "edition")).ShouldBe(before);
+        (await lead.Get(Route("outline"))).Json["state"]!.GetValue<string>().ShouldBe("current");
+
+        next = (await lead.Post(Route("roll-over"), await Spring(school), Guid.NewGuid())).Json["edition"]!.GetValue<long>();
+        await school.Sql(connection => connection.ExecuteAsync(
+            """
+            INSERT INTO fact (person, item, section, event, at, recorded_at, by, request)
+            SELECT @person, min(i.id), min(c.id), 'opened', now(), now(), @person, gen_random_uuid() FROM item i, section c WHERE i.edition = @next AND c.edition = @next
+            """, new { person = school.Ids["person:" + DemoPeople.OnTrack], next }));
+        (await lead.Post($"/api/editions/{next}/take-back-roll-over", null, Guid.NewGuid())).Code.ShouldBe("cannot-undo");
+    }
+
+    [Fact]
+    public async Task A_name_that_is_taken_and_a_term_that_is_not_ahead_are_refused_by_name()
+    {
+        var term = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = 'Autumn term 2025'"));
+        var wrong = await lead.Post(Route("roll-over"), new { title = "edition 2027", term, fixedDates = "week", sections = Array.Empty<object>() }, Guid.NewGuid());
+        (wrong.Status, wrong.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.NotFound, "term"));
+        using var co = await school.As(DemoPeople.CoTeacher);
+        (await co.Post(Route("roll-over"), await Spring(school), Guid.NewGuid())).Code.ShouldBe("forbidden");
+    }
+
+    private string Route(string what) => $"/api/editions/{school.WeatherWatch}/{what}";
+}
