@@ -34,6 +34,8 @@ var measured = await Interleaved.Run(
 ]);
 Interleaved.Print("requests", measured, [Bare, OneRow]);
 
+await StudentBench.Run(school, database);
+
 // An account that exists and one that does not must take equally long to refuse.
 var address = 0;
 var refused = await Interleaved.Run(

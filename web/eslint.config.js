@@ -8,6 +8,8 @@ export default ts.config(
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser } } },
   {
     rules: {
+      // An index that was just looked up is there.
+      '@typescript-eslint/no-non-null-assertion': 'off',
       '@typescript-eslint/no-explicit-any': 'error',
       // Prettier decides how things are laid out
       'vue/max-attributes-per-line': 'off',

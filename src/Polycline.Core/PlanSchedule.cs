@@ -39,6 +39,9 @@ public sealed class PlanSchedule
 
     public static PlanSchedule Of(TermDays term, Edition edition, ImmutableArray<Section> sections) => new(term, edition, sections);
 
+    /// <summary>Whether a section follows the course.</summary>
+    public bool Follows(Ref<Section> section) => bySection.ContainsKey(section);
+
     /// <exception cref="MeetingChangeException">Its change of meetings cannot be carried out.</exception>
     /// <exception cref="AdjustmentException">Its adjustment names a place that is not there.</exception>
     public SectionSchedule Section(Ref<Section> section) => bySection[section].Value;

@@ -625,6 +625,7 @@ GRANT SELECT ON TABLE public.master_member TO polycline_app;
 GRANT SELECT ON TABLE public.person TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.request TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.section TO polycline_app;
+GRANT UPDATE(edition) ON TABLE public.section TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.section TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.section_teacher TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.session TO polycline_app;

@@ -11,13 +11,14 @@ namespace Polycline.Tests.Browser;
 /// <summary>Somebody at a browser of their own. What the browser complains of is collected from the first page on.</summary>
 public sealed class Person : IDisposable
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(8);
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
     private static readonly string Axe = File.ReadAllText(System.IO.Path.Combine(TestServer.Root, "web/node_modules/axe-core/axe.min.js"));
     private readonly string profile = Directory.CreateTempSubdirectory("polycline-browser.").FullName;
     private readonly ChromeDriver driver;
     private readonly Uri address;
 
-    public Person(Uri address)
+    /// <param name="zone">Where their device thinks it is; null: where this machine is.</param>
+    public Person(Uri address, string? zone = null)
     {
         this.address = address;
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
@@ -29,6 +30,8 @@ public sealed class Person : IDisposable
         service.SuppressInitialDiagnosticInformation = true;
         driver = new(service, options, TimeSpan.FromSeconds(60));
         Resize(1280, 800);
+        if (zone is not null)
+            Devtools("Emulation.setTimezoneOverride", new() { ["timezoneId"] = zone });
         Devtools("Page.addScriptToEvaluateOnNewDocument", new()
         {
             ["source"] = "addEventListener('securitypolicyviolation', e => (window.violations ??= []).push(`${e.violatedDirective} ${e.blockedURI} ${e.sourceFile}`))",
@@ -60,7 +63,8 @@ public sealed class Person : IDisposable
     public ReadOnlyCollection<IWebElement> All(string selector) =>
         driver.FindElements(selector.StartsWith("//", StringComparison.Ordinal) ? By.XPath(selector) : By.CssSelector(selector));
 
-    public void SeeText(string text) => Until(() => Text().Contains(text, StringComparison.Ordinal), text);
+    /// <param name="patience">How long it may take; null: some seconds.</param>
+    public void SeeText(string text, TimeSpan? patience = null) => Until(() => Text().Contains(text, StringComparison.Ordinal), text, patience);
 
     public void SeeNoText(string text) => Until(() => !Text().Contains(text, StringComparison.Ordinal), text);
 
@@ -87,7 +91,7 @@ public sealed class Person : IDisposable
 
     public T Ask<T>(string script, params object[] arguments) => (T)driver.ExecuteScript(script, arguments)!;
 
-    public void Until(Func<bool> met, string what = "") => Wait(() => met() ? this : null, what);
+    public void Until(Func<bool> met, string what = "", TimeSpan? patience = null) => Wait(() => met() ? this : null, what, patience);
 
     /// <summary>Turns the paper over, without the menu.</summary>
     public void Paper(string paper)
@@ -127,11 +131,11 @@ public sealed class Person : IDisposable
         Directory.Delete(profile, recursive: true);
     }
 
-    private T Wait<T>(Func<T> met, string what)
+    private T Wait<T>(Func<T> met, string what, TimeSpan? patience = null)
     {
         try
         {
-            return new WebDriverWait(new SystemClock(), driver, Patience, TimeSpan.FromMilliseconds(30)) { Message = what }.Until(_ =>
+            return new WebDriverWait(new SystemClock(), driver, patience ?? Patience, TimeSpan.FromMilliseconds(30)) { Message = what }.Until(_ =>
             {
                 try
                 {
@@ -145,9 +149,11 @@ public sealed class Person : IDisposable
         }
         catch (WebDriverTimeoutException)
         {
-            throw new TimeoutException($"Did not come: {what}\n{driver.Url}\n{Text()[..Math.Min(1_500, Text().Length)]}");
+            throw new TimeoutException($"Did not come: {what}\n{driver.Url}\n{Begin(Text())}");
         }
     }
+
+    private static string Begin(string text) => text[..Math.Min(1_500, text.Length)];
 
     private void Devtools(string command, Dictionary<string, object?> parameters) => driver.ExecuteCdpCommand(command, parameters);
 }

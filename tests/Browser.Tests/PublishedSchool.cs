@@ -11,32 +11,57 @@ public sealed class PublishedSchool : IAsyncLifetime
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
     private readonly List<Process> processes = [];
+    private readonly TestDatabase? given;
     private TestDatabase database = null!;
+
+    public PublishedSchool()
+    {
+    }
+
+    /// <param name="given">One that holds the demo school; whoever gives it drops it.</param>
+    internal PublishedSchool(TestDatabase given) => this.given = given.Shared();
 
     /// <summary>Where the instances listen.</summary>
     public IReadOnlyList<Uri> Addresses { get; private set; } = [];
 
     public async ValueTask InitializeAsync()
     {
-        database = await TestServer.Clone();
-        var addresses = new List<Uri>();
-        for (var n = 0; n < 2; n++)
+        database = given ?? await TestServer.Clone();
+        Addresses = [.. Enumerable.Range(0, 2).Select(_ => new Uri($"http://127.0.0.1:{FreePort()}"))];
+        for (var n = 0; n < Addresses.Count; n++)
+            await Start(n);
+    }
+
+    public TestDatabase Database => database;
+
+    /// <summary>Ends an instance as a power cut would, and starts it again at the same address.</summary>
+    public async Task KillAndStart(int instance)
+    {
+        processes[instance].Kill(entireProcessTree: true);
+        await processes[instance].WaitForExitAsync();
+        await Start(instance);
+    }
+
+    private async Task Start(int instance)
+    {
+        var start = new ProcessStartInfo("dotnet") { RedirectStandardError = true, RedirectStandardOutput = true };
+        start.ArgumentList.Add(Path.Combine(TestServer.Published, "Polycline.Demo.dll"));
+        start.ArgumentList.Add("serve");
+        start.Environment["POLYCLINE_DATABASE"] = database.App;
+        start.Environment["POLYCLINE_ADDRESS"] = Addresses[instance].ToString();
+        var process = Process.Start(start)!;
+        process.BeginErrorReadLine();
+        process.BeginOutputReadLine();
+        if (instance < processes.Count)
         {
-            var address = new Uri($"http://127.0.0.1:{FreePort()}");
-            var start = new ProcessStartInfo("dotnet") { RedirectStandardError = true, RedirectStandardOutput = true };
-            start.ArgumentList.Add(Path.Combine(TestServer.Published, "Polycline.Demo.dll"));
-            start.ArgumentList.Add("serve");
-            start.Environment["POLYCLINE_DATABASE"] = database.App;
-            start.Environment["POLYCLINE_ADDRESS"] = address.ToString();
-            var process = Process.Start(start)!;
-            process.BeginErrorReadLine();
-            process.BeginOutputReadLine();
-            processes.Add(process);
-            addresses.Add(address);
+            processes[instance].Dispose();
+            processes[instance] = process;
         }
-        Addresses = addresses;
-        foreach (var address in addresses)
-            await Ready(address);
+        else
+        {
+            processes.Add(process);
+        }
+        await Ready(Addresses[instance]);
     }
 
     public async ValueTask DisposeAsync()

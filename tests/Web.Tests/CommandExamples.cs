@@ -15,6 +15,7 @@ public static class CommandExamples
     {
         ["rename-item"] = Rename,
         ["undo"] = Undo,
+        ["join-section"] = Join,
         ["add-unit"] = school => In(school, async at => new { title = "A unit of the tests", after = (await at("unit", "Fronts")).Id }),
         ["add-lesson"] = school => In(school, async at => new { unit = (await at("unit", "Fronts")).Id, title = "A lesson of the tests", classes = 2, after = (await at("lesson", "The warm front")).Id }),
         ["add-item"] = school => In(school, async at => new { unit = (await at("unit", "Fronts")).Id, lesson = (await at("lesson", "The warm front")).Id, kind = "task", purpose = "practice", title = "An item of the tests" }),
@@ -24,7 +25,9 @@ public static class CommandExamples
         ["move-lesson"] = school => In(school, async at => With(await at("lesson", "The warm front"), "lesson", new() { ["unit"] = (await at("unit", "Looking up")).Id, ["after"] = (await at("lesson", "Rain and the gauge")).Id })),
         ["move-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new()
         {
-            ["unit"] = (await at("unit", "Looking up")).Id, ["lesson"] = (await at("lesson", "Rain and the gauge")).Id, ["after"] = (await at("item", "Catching rain fairly")).Id,
+            ["unit"] = (await at("unit", "Looking up")).Id,
+            ["lesson"] = (await at("lesson", "Rain and the gauge")).Id,
+            ["after"] = (await at("item", "Catching rain fairly")).Id,
         })),
         ["remove-unit"] = school => In(school, async at => With(await at("unit", "Storm season"), "unit", [])),
         ["remove-lesson"] = school => In(school, async at => With(await at("lesson", "The warm front"), "lesson", [])),
@@ -37,7 +40,12 @@ public static class CommandExamples
         {
             changes = await Task.WhenAll(new[] { "9 Alder", "9 Cedar" }.Select(async section => new
             {
-                section = school.Ids["section:" + section], item = (await at("item", "A slow ramp")).Id, field = "opens", putBack = false, anchor = new { at = "fixed", date = "2026-11-02", time = "08:00" }, version = 0,
+                section = school.Ids["section:" + section],
+                item = (await at("item", "A slow ramp")).Id,
+                field = "opens",
+                putBack = false,
+                anchor = new { at = "fixed", date = "2026-11-02", time = "08:00" },
+                version = 0,
             })),
         }),
     };
@@ -62,6 +70,12 @@ public static class CommandExamples
     {
         var (item, version) = await FirstItem(school, school.WeatherWatch);
         return new { item, title = "A title of the tests", version };
+    }
+
+    public static async Task<object?> Join(School school)
+    {
+        var section = school.Ids["section:Evening watch"];
+        return new { section, version = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT version FROM section WHERE id = @section", new { section })) };
     }
 
     /// <summary>Something to undo, and the request that undoes it.</summary>

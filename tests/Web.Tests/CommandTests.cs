@@ -167,7 +167,11 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
             ["Item"] = (await CommandExamples.FirstItem(school, tides)).Item,
             ["Lesson"] = await Some("lesson"),
             ["Unit"] = await Some("unit"),
-            ["Section"] = school.Ids["section:Evening watch"],
+            ["Section"] = await school.Sql(connection => connection.ExecuteScalarAsync<long>(
+                """
+                INSERT INTO section (name, letter, term) VALUES ('Somebody else''s', 'Z', (SELECT min(id) FROM term))
+                ON CONFLICT (term, name) DO UPDATE SET letter = 'Z' RETURNING id
+                """)),
             ["Batch"] = await CommandExamples.SomeBatch(school, tides, DemoPeople.Colleague),
         };
     }
@@ -180,6 +184,7 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
           SELECT 'unit ' || (to_jsonb(t) - 'version')::text AS line FROM unit t WHERE removed_at IS NULL
           UNION ALL SELECT 'lesson ' || (to_jsonb(t) - 'version')::text FROM lesson t WHERE removed_at IS NULL
           UNION ALL SELECT 'item ' || (to_jsonb(t) - 'version')::text FROM item t WHERE removed_at IS NULL
+          UNION ALL SELECT 'section ' || (to_jsonb(t) - 'version')::text FROM section t WHERE letter <> 'Z'
           UNION ALL SELECT 'adjustment ' || (to_jsonb(t) - 'version')::text FROM adjustment t) lines
         """))!);
 }

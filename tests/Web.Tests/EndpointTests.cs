@@ -24,7 +24,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     private sealed record Row(string Address, int[] Expected, Func<School, Task<object?>>? Body = null);
 
     // {edition} is Weather Watch 2026, {section} is 9 Alder, {task} is open there. Every command is asked for its preview.
-    private static readonly Dictionary<string, Row> Rows = new(CommandExamples.All.Select(example => KeyValuePair.Create(
+    private static readonly Dictionary<string, Row> Rows = new(CommandExamples.All.Where(example => example.Key != "join-section").Select(example => KeyValuePair.Create(
         $"POST /api/editions/{{edition:long}}/{example.Key}", new Row($"/api/editions/{{edition}}/{example.Key}?preview=true", Team, example.Value))))
     {
         ["GET /health/live"] = new("/health/live", All200),
@@ -43,6 +43,9 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["GET /api/editions/{edition:long}/items/{item:long}"] = new("/api/editions/{edition}/items/{task}", Team),
         ["GET /api/editions/{edition:long}/dates"] = new("/api/editions/{edition}/dates", Team),
         ["GET /api/editions/{edition:long}/work"] = new("/api/editions/{edition}/work", Team),
+        ["GET /api/editions/{edition:long}/joinable"] = new("/api/editions/{edition}/joinable", Team),
+        // A section is its teachers' to let follow: the co-teacher does not teach this one.
+        ["POST /api/editions/{edition:long}/join-section"] = new("/api/editions/{edition}/join-section?preview=true", [401, 404, 404, 404, 200, 404, 404, 404, 401], CommandExamples.Join),
         ["GET /api/editions/{edition:long}/students"] = new("/api/editions/{edition}/students", Team),
         ["GET /api/editions/{edition:long}/editions"] = new("/api/editions/{edition}/editions", Team),
         ["POST /api/editions/{edition:long}/roll-over"] = new("/api/editions/{edition}/roll-over?preview=true", [401, 404, 404, 404, 200, 403, 404, 404, 401], RollOverTests.Spring),

@@ -1,4 +1,8 @@
-import { createRouter, createWebHistory } from 'vue-router'
+import { type RouteLocationNormalized, createRouter, createWebHistory } from 'vue-router'
+
+/** The numbers of an address, as a screen's props. */
+const numbers = (route: RouteLocationNormalized) =>
+  Object.fromEntries(Object.entries(route.params).map(([name, value]) => [name, Number(value)]))
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -8,21 +12,49 @@ export const router = createRouter({
     {
       path: '/editions/:edition(\\d+)',
       component: () => import('./parts/TeamShell.vue'),
-      props: (route) => ({ edition: Number(route.params.edition) }),
+      props: numbers,
       children: [
         {
           path: 'outline',
           name: 'outline',
           component: () => import('./screens/outline/OutlineScreen.vue'),
-          props: (route) => ({ edition: Number(route.params.edition) }),
+          props: numbers,
+        },
+        { path: 'dates', name: 'dates', component: () => import('./screens/dates/DatesScreen.vue'), props: numbers },
+        { path: 'work', name: 'work', component: () => import('./screens/work/WorkScreen.vue'), props: numbers },
+        {
+          path: 'editions',
+          name: 'editions',
+          component: () => import('./screens/editions/EditionsScreen.vue'),
+          props: numbers,
+        },
+        // Through a student's eyes: the student's own screens, fed by the same answers.
+        {
+          path: 'seen/:section(\\d+)',
+          name: 'seen',
+          component: () => import('./screens/student/NowScreen.vue'),
+          props: numbers,
+        },
+        {
+          path: 'seen/:section(\\d+)/items/:item(\\d+)',
+          name: 'seen-item',
+          component: () => import('./screens/student/ItemScreen.vue'),
+          props: numbers,
         },
       ],
     },
     {
       path: '/sections/:section(\\d+)',
-      name: 'section',
-      component: () => import('./screens/section/SectionScreen.vue'),
-      props: (route) => ({ section: Number(route.params.section) }),
+      component: () => import('./parts/StudentShell.vue'),
+      children: [
+        { path: '', name: 'now', component: () => import('./screens/student/NowScreen.vue'), props: numbers },
+        {
+          path: 'items/:item(\\d+)',
+          name: 'student-item',
+          component: () => import('./screens/student/ItemScreen.vue'),
+          props: numbers,
+        },
+      ],
     },
     { path: '/:rest(.*)*', name: 'nothing', component: () => import('./screens/places/NothingScreen.vue') },
   ],

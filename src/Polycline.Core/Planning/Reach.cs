@@ -25,16 +25,24 @@ public sealed record ReachRow(string Target, string Name, string? Section, strin
 public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<SectionSize> Sections, string Sentence)
 {
     /// <summary>Compares two states of one course.</summary>
-    /// <param name="sizes">The sections that follow it, in order.</param>
+    /// <param name="sizes">The sections that follow it before or after, in order.</param>
     public static Reach Between(PlanSchedule before, PlanSchedule after, ImmutableArray<SectionSize> sizes)
     {
         if (ReferenceEquals(before, after))
             return new([], [], "Nothing changes for anyone.");
         var course = CourseRows(before, after).ToList();
-        var dates = sizes.SelectMany(size => DateRows(before, after, size)).ToList();
+        var joined = sizes.Where(size => !before.Follows(size.Section)).ToImmutableArray();
+        var dates = sizes.Where(size => before.Follows(size.Section) && after.Follows(size.Section)).SelectMany(size => DateRows(before, after, size)).ToList();
+        if (sizes.Where(size => !after.Follows(size.Section)).ToImmutableArray() is { IsEmpty: false } left)
+            return new([.. course, .. left.Select(size => new ReachRow(size.Section.Name, size.Name, size.Name, "follows", "until now", null))], left, Follow(left, "stops following", "stop following"));
+        if (!joined.IsEmpty)
+            return new([.. course, .. joined.Select(size => new ReachRow(size.Section.Name, size.Name, size.Name, "follows", null, "from now on")), .. dates], joined, Follow(joined, "follows from now on", "follow from now on"));
         var touched = sizes.Where(size => course.Count > 0 || dates.Exists(row => row.Section == size.Name)).ToImmutableArray();
         return new([.. course, .. dates], touched, InWords(course, dates, touched, sizes));
     }
+
+    private static string Follow(ImmutableArray<SectionSize> sections, string one, string many) =>
+        $"{Joined([.. sections.Select(size => size.Name)], "and")} {(sections.Length == 1 ? one : many)}, with {Counted(sections.Sum(size => size.Students), "student", "students")}.";
 
     private static string InWords(List<ReachRow> course, List<ReachRow> dates, ImmutableArray<SectionSize> touched, ImmutableArray<SectionSize> all)
     {
@@ -79,7 +87,11 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
             {
                 told[lesson.Ref.Name] = (lesson.Title, new()
                 {
-                    ["title"] = lesson.Title, ["place"] = $"{unit.Ref.Name} {at + 1}", ["length"] = $"{lesson.Length}", ["published"] = $"{lesson.Published}", ["condition"] = Sentence(lesson.Gate),
+                    ["title"] = lesson.Title,
+                    ["place"] = $"{unit.Ref.Name} {at + 1}",
+                    ["length"] = $"{lesson.Length}",
+                    ["published"] = $"{lesson.Published}",
+                    ["condition"] = Sentence(lesson.Gate),
                 });
                 Items(lesson.Items, lesson.Ref.Name);
             }
@@ -92,8 +104,16 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
             foreach (var item in items)
                 told[item.Ref.Name] = ($"{plan.CodeOf[item.Ref]} {item.Title}", new()
                 {
-                    ["title"] = item.Title, ["code"] = plan.CodeOf[item.Ref], ["place"] = home, ["published"] = $"{item.Published}", ["purpose"] = Words.Of(item.Purpose),
-                    ["text"] = item.Body, ["opens"] = Said(item.Opens), ["due"] = Said(item.Due), ["closes"] = Said(item.Closes), ["condition"] = Sentence(item.Gate),
+                    ["title"] = item.Title,
+                    ["code"] = plan.CodeOf[item.Ref],
+                    ["place"] = home,
+                    ["published"] = $"{item.Published}",
+                    ["purpose"] = Words.Of(item.Purpose),
+                    ["text"] = item.Body,
+                    ["opens"] = Said(item.Opens),
+                    ["due"] = Said(item.Due),
+                    ["closes"] = Said(item.Closes),
+                    ["condition"] = Sentence(item.Gate),
                 });
         }
 

@@ -15,6 +15,7 @@ public sealed record LedgerTable(string Name, ImmutableArray<string> Key, Immuta
         new("unit", ["id"], ["edition", "lineage", "rank", "title", "published", "gate", "before", "removed_at"], true),
         new("lesson", ["id"], ["edition", "unit", "lineage", "rank", "title", "length", "min_length", "optional", "published", "gate", "removed_at"], true),
         new("item", ["id"], ["edition", "unit", "lesson", "lineage", "rank", "kind", "purpose", "title", "published", "code", "body", "opens", "due", "closes", "gate", "for_whom", "before", "options", "picks", "removed_at"], true),
+        new("section", ["id"], ["edition"], false),
         new("adjustment", ["section", "target", "field"], ["value"], false),
     ];
 

@@ -27,6 +27,7 @@ ALTER TABLE section
 GRANT SELECT, INSERT ON body TO polycline_app;
 GRANT INSERT ON edition, section, section_teacher TO polycline_app;
 GRANT UPDATE (state) ON edition TO polycline_app;
+GRANT UPDATE (edition) ON section TO polycline_app;
 
 -- A lesson that goes to another unit takes its items along: both are there when all is done.
 ALTER TABLE item DROP CONSTRAINT item_unit_lesson_fkey;

@@ -46,6 +46,9 @@ public static class AccessStore
     public static async Task<IReadOnlyList<LensPlaceRow>> StudentsOf(NpgsqlConnection connection, Id<Edition> edition, Id<Person> viewer, bool lead) =>
         [.. await connection.QueryAsync<LensPlaceRow>(Sql.Of("People", "ReadStudentsOf"), new { edition = edition.Value, viewer = viewer.Value, lead })];
 
+    public static Task<string?> NameOf(NpgsqlConnection connection, Id<Person> person) =>
+        connection.ExecuteScalarAsync<string?>("SELECT name FROM person WHERE id = @Value", person);
+
     /// <summary>Writes down something that matters for security.</summary>
     /// <param name="what">Such as <c>signed-in</c> or <c>lens-used</c>.</param>
     /// <param name="about">JSON.</param>

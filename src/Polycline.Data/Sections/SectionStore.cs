@@ -3,15 +3,36 @@ using NodaTime;
 using Npgsql;
 using Polycline.Core.Sections;
 using Polycline.Core;
+using Polycline.Core.Calendars;
 
 namespace Polycline.Data.Sections;
 
 /// <summary>What a section is, for whoever may know of it.</summary>
 public sealed record SectionRow(long Id, string Name, string? Course, string TermName, LocalDate First, LocalDate Last, string[] Teachers);
 
+/// <summary>A section that may come to follow a course.</summary>
+/// <param name="Edition">What it follows; null: nothing.</param>
+public sealed record JoiningSection(long Id, string Name, string Letter, long Term, long? Edition, long Version, long[] Teachers);
+
 /// <summary>Reads sections.</summary>
 public static class SectionStore
 {
     public static Task<SectionRow?> Read(NpgsqlConnection connection, Id<Section> section) =>
         connection.QuerySingleOrDefaultAsync<SectionRow?>(Sql.Of("Sections", "ReadSection"), new { section = section.Value });
+
+    /// <returns>Null where there is no such section.</returns>
+    public static Task<JoiningSection?> Joining(NpgsqlConnection connection, Id<Section> section) => connection.QuerySingleOrDefaultAsync<JoiningSection?>(
+        """
+        SELECT id, name, letter, term, edition, version, ARRAY(SELECT person FROM section_teacher st WHERE st.section = c.id) AS teachers
+        FROM section c WHERE id = @Value FOR UPDATE
+        """, section);
+
+    /// <summary>The sections of a term that somebody teaches and that follow nothing.</summary>
+    public static async Task<IReadOnlyList<JoiningSection>> Joinable(NpgsqlConnection connection, Id<Term> term, Id<Person> teacher) =>
+        [.. await connection.QueryAsync<JoiningSection>(
+            """
+            SELECT id, name, letter, term, edition, version, ARRAY[st.person] AS teachers
+            FROM section c JOIN section_teacher st ON st.section = c.id AND st.person = @teacher
+            WHERE c.term = @term AND c.edition IS NULL ORDER BY c.name
+            """, new { term = term.Value, teacher = teacher.Value })];
 }

@@ -3,6 +3,7 @@ WITH present AS (
   SELECT 'unit' AS tbl, jsonb_build_object('id', id) AS key, to_jsonb(t) AS row FROM unit t
   UNION ALL SELECT 'lesson', jsonb_build_object('id', id), to_jsonb(t) FROM lesson t
   UNION ALL SELECT 'item', jsonb_build_object('id', id), to_jsonb(t) FROM item t
+  UNION ALL SELECT 'section', jsonb_build_object('id', id), to_jsonb(t) FROM section t
   UNION ALL SELECT 'adjustment', jsonb_build_object('section', section, 'target', target, 'field', field), to_jsonb(t) FROM adjustment t
 ), logged AS (
   SELECT DISTINCT ON (c.tbl, c.key, f.key) c.tbl, c.key, f.key AS field, f.value, c.after IS NULL AS gone

@@ -70,9 +70,6 @@ public static class WorkStore
     public static Task<(long Person, long Item, int N, bool Returned)?> Latest(NpgsqlConnection connection, Id<Section> section, long work) =>
         connection.QuerySingleOrDefaultAsync<(long, long, int, bool)?>(Sql.Of("Work", "ReadLatest"), new { section = section.Value, work });
 
-    public static async Task<string> NameOf(NpgsqlConnection connection, long person) =>
-        await connection.ExecuteScalarAsync<string>("SELECT name FROM person WHERE id = @person", new { person }) ?? "";
-
     /// <summary>Gives a version back: the feedback and the fact, in the caller's transaction.</summary>
     public static Task GiveBack(
         NpgsqlConnection connection, long work, int n, long person, long item, Id<Section> section, Id<Person> by, string text, bool again, Instant at, Guid request) =>

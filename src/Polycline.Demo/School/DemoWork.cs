@@ -28,7 +28,7 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
     ];
 
     private readonly Random chance = new(20261008);
-    private readonly List<(long Person, long Item, long Section, string Event, Instant At, long By, bool Again)> facts = [];
+    private readonly List<(long Person, long Item, long Section, string Event, Instant At, long By, bool Again, decimal? Score, string? Option)> facts = [];
     private readonly List<(long Person, long Item, long Section, string Text, Instant At, string? Back, bool Again, Instant? BackAt)> pieces = [];
 
     public async Task Write(IReadOnlyDictionary<long, IReadOnlyList<(long Person, string Name)>> studentsOf)
@@ -48,21 +48,30 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
         // Some are quick, some slow: a student's own pace, the same in everything.
         var pace = 0.2 + (chance.NextDouble() * 2.5);
         var read = opens + Duration.FromHours(2 + (20 * pace));
-        if (read > now || gated || chance.NextDouble() > 0.93)
+        var steady = name == DemoPeople.OnTrack;
+        if (read > now || gated || (chance.NextDouble() > 0.95 && !steady))
             return;
-        facts.Add((person, id, section, "opened", read, person, false));
+        Add("opened", read, person);
+        var sat = opens + Duration.FromHours(20 + (50 * pace));
+        if (item.Item.Item.Kind == ItemKind.Quiz && sat < now && (chance.NextDouble() < 0.92 || steady))
+            Add("scored", sat, person, score: 35 + chance.Next(66));
+        if (item.Item.Item.Kind == ItemKind.Choice)
+            Add("picked", read, person, option: item.Item.Item.Options[chance.Next(item.Item.Item.Options.Length)]);
         var handed = opens + Duration.FromHours(20 + (30 * pace));
-        if (item.Item.Item.Kind != ItemKind.Task || handed > now || chance.NextDouble() > 0.88)
+        if (item.Item.Item.Kind != ItemKind.Task || handed > now || (chance.NextDouble() > 0.9 && !steady))
             return;
         // The one who is held up waits for feedback on the step before.
         var waits = name == DemoPeople.HeldUp && item.Item.Item.Title == "Isobars by hand";
         var backAt = handed + Duration.FromHours(40 + (40 * chance.NextDouble()));
-        var again = chance.NextDouble() < 0.08;
+        var again = chance.NextDouble() < 0.08 && !steady;
         var back = waits || backAt > now || now - handed < Duration.FromDays(6) ? null : again ? "Nearly. Write down with what you measured, and hand it in again." : Backs[chance.Next(Backs.Length)];
         pieces.Add((person, id, section, $"{Beginnings[chance.Next(Beginnings.Length)]} {Endings[chance.Next(Endings.Length)]}", handed, back, again && back is not null, back is null ? null : backAt));
-        facts.Add((person, id, section, "submitted", handed, person, false));
+        Add("submitted", handed, person);
         if (back is not null)
-            facts.Add((person, id, section, "returned", backAt, lead, again));
+            Add("returned", backAt, lead, again);
+
+        void Add(string what, Instant at, long by, bool again = false, decimal? score = null, string? option = null) =>
+            facts.Add((person, id, section, what, at, by, again, score, option));
     }
 
     private async Task Store()
@@ -70,9 +79,9 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
         facts.Sort((one, other) => one.At.CompareTo(other.At));
         await connection.ExecuteAsync(
             """
-            INSERT INTO fact (person, item, section, event, at, recorded_at, by, again, request)
-            SELECT person, item, section, event, at, at, by, again, gen_random_uuid()
-            FROM unnest(@person, @item, @section, @what, @at, @by, @again) f (person, item, section, event, at, by, again)
+            INSERT INTO fact (person, item, section, event, at, recorded_at, by, again, score, option, request)
+            SELECT person, item, section, event, at, at, by, again, score::numeric, option, gen_random_uuid()
+            FROM unnest(@person, @item, @section, @what, @at, @by, @again, @score, @option) f (person, item, section, event, at, by, again, score, option)
             """,
             new
             {
@@ -83,6 +92,8 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
                 at = facts.Select(fact => fact.At).ToArray(),
                 by = facts.Select(fact => fact.By).ToArray(),
                 again = facts.Select(fact => fact.Again).ToArray(),
+                score = facts.Select(fact => fact.Score is { } score ? $"{score}" : null!).ToArray(),
+                option = facts.Select(fact => fact.Option!).ToArray(),
             });
         foreach (var piece in pieces)
             await connection.ExecuteAsync(

@@ -71,7 +71,7 @@ public sealed class CommandRunner(Database database)
         var head = new BatchHead(Scope.Of(edition), TCommand.Name, decision.Words, viewpoint.Who.Id.Value, viewpoint.At, decision.Undoes);
         var applied = await LedgerStore.Apply(connection, head, decision.Changes);
         var after = await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
-        return new(true, applied.Id.Value, applied.Version, decision.Words, Reach.Between(before.Schedule, after.Schedule, after.Sizes));
+        return new(true, applied.Id.Value, applied.Version, decision.Words, Reach.Between(before.Schedule, after.Schedule, [.. after.Sizes, .. before.Sizes.Where(size => !after.Schedule.Follows(size.Section))]));
     }
 
     // Both sides of a change that came too late: the first field asked for, and who wrote what stands there now.

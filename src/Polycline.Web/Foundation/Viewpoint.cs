@@ -27,9 +27,14 @@ public abstract record Eyes
 /// team may look through other eyes or at another moment; a student's moment is always the clock's.
 /// </summary>
 /// <param name="At">The moment at which things are looked at.</param>
-/// <param name="IsNow">False: the ribbon was moved.</param>
-public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, bool IsNow)
+/// <param name="Now">The clock's moment, to say how far <paramref name="At"/> is from it.</param>
+public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, Instant Now)
 {
+    /// <summary>False: the ribbon was moved.</summary>
+    public bool IsNow { get; private init; } = true;
+
+    private static readonly LocalDateTimePattern Local = LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm");
+
     /// <summary>Whether commands count from here: as the team, at now.</summary>
     public bool TakesCommands => IsNow && Eyes is Eyes.OfTeam;
 
@@ -56,15 +61,19 @@ public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, bool IsNow)
         string? at = http.Request.Query["at"], eyes = http.Request.Query["as"];
         var own = access.IsMember || access.TeachesSection ? (Eyes)new Eyes.OfTeam() : new Eyes.OfStudent(access.Person.Id);
         if (string.IsNullOrEmpty(at) && string.IsNullOrEmpty(eyes))
-            return new(access.Person, own, now, true);
+            return new(access.Person, own, now, now);
         if (!access.IsMember || access.Master is not { } master)
             throw Problem.Forbidden("Only the team can look at another moment, or through other eyes.", "You see your own course as it is now.");
-        var moment = string.IsNullOrEmpty(at) ? now : InstantPattern.General.Parse(at) is { Success: true } parsed
-            ? parsed.Value
-            : throw Problem.Malformed("at", "'at' is a moment in UTC, such as 2026-10-08T09:15:00Z.");
+        var moment = string.IsNullOrEmpty(at) ? now : Moment(at, access.Zone);
         var seen = await Through(eyes, own, access, master, now, database, http.RequestAborted);
-        return new(access.Person, seen, moment, string.IsNullOrEmpty(at));
+        return new(access.Person, seen, moment, now) { IsNow = string.IsNullOrEmpty(at) };
     }
+
+    // As the wall's clock says it there, or in UTC: the browser never converts.
+    private static Instant Moment(string at, DateTimeZone zone) =>
+        InstantPattern.General.Parse(at) is { Success: true, Value: var instant } ? instant
+            : Local.Parse(at) is { Success: true, Value: var local } ? zone.ResolveLocal(local, NodaTime.TimeZones.Resolvers.LenientResolver).ToInstant()
+            : throw Problem.Malformed("at", "'at' is a moment: local to the school, such as 2026-10-08T10:15, or in UTC, such as 2026-10-08T09:15:00Z.");
 
     private static async Task<Eyes> Through(
         string? eyes, Eyes own, Access access, Id<Core.Courses.Master> master, Instant now, Database database, CancellationToken stop)

@@ -13,6 +13,7 @@ using Polycline.Web.Editions;
 using Polycline.Web.Foundation;
 using Polycline.Web.Health;
 using Polycline.Web.History;
+using Polycline.Web.Joining;
 using Polycline.Web.Lens;
 using Polycline.Web.Live;
 using Polycline.Web.Outline;
@@ -118,6 +119,7 @@ public static class PolyclineHost
         app.MapWork();
         app.MapEditions();
         app.MapLens();
+        app.MapJoining();
         app.MapRibbon();
         app.MapHistory();
         app.MapHub<LiveHub>(LiveHub.Route, hub => hub.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.WebSockets)

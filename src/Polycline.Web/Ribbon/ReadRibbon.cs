@@ -1,19 +1,26 @@
 using NodaTime;
+using NodaTime.Text;
 using Polycline.Core.Calendars;
+using Polycline.Core.Wording;
+using Polycline.Data;
 using Polycline.Data.Courses;
+using Polycline.Data.People;
 using Polycline.Web.Foundation;
 
 namespace Polycline.Web.Ribbon;
 
 /// <summary>Places are counted in days from the Monday of the term's first week; noon of the second day is 1.5.</summary>
+/// <param name="Origin">The date of place 0.</param>
 /// <param name="Days">How long the strip is: whole weeks.</param>
 /// <param name="From">Where the term begins on it.</param>
 /// <param name="To">Where it ends.</param>
+/// <param name="Relative">How far the moment is from now: <c>in 7 days</c>.</param>
+/// <param name="Eyes">The student through whose eyes one looks; null: as the team.</param>
 /// <param name="MomentAt">Where the moment stands; off the strip where it is outside the term.</param>
 public sealed record RibbonAnswer(
-    string Course, string Edition, string Term, int Days, int From, int To,
+    string Course, string Edition, string Term, string Origin, int Days, int From, int To,
     IReadOnlyList<RibbonWeek> Weeks, IReadOnlyList<RibbonClosure> Closures, IReadOnlyList<RibbonDay> ClassDays,
-    Moment Moment, double MomentAt, bool IsNow);
+    Moment Moment, double MomentAt, string Relative, bool IsNow, string? Eyes);
 
 public sealed record RibbonWeek(int At, string Monday, string? Letter);
 
@@ -25,21 +32,25 @@ public sealed record RibbonDay(int At, string Date, string Label);
 /// <summary>Reads the term of an edition as the ribbon draws it.</summary>
 public static class ReadRibbon
 {
-    public static async Task<RibbonAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Compiled compiled) =>
-        Of(await compiled.Edition(access), await compiled.Term(access), viewpoint);
+    public static async Task<RibbonAnswer> Handle(
+        long edition, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop) =>
+        Of(await compiled.Edition(access), await compiled.Term(access), viewpoint, viewpoint.Eyes is Eyes.OfStudent { Student: var student }
+            ? await database.Read(connection => AccessStore.NameOf(connection, student), stop)
+            : null);
 
     /// <summary>The answer for a term and a moment: a pure function.</summary>
-    public static RibbonAnswer Of(EditionPlan course, CompiledTerm compiled, Viewpoint viewpoint)
+    public static RibbonAnswer Of(EditionPlan course, CompiledTerm compiled, Viewpoint viewpoint, string? eyes)
     {
         var term = compiled.Term;
         var origin = compiled.Weeks[0].Monday;
         var local = term.Local(viewpoint.At);
         return new(
-            course.CourseTitle, course.Edition.Title, term.Name, 7 * compiled.Weeks.Count, Place(term.First), Place(term.Last) + 1,
+            course.CourseTitle, course.Edition.Title, term.Name, LocalDatePattern.Iso.Format(origin), 7 * compiled.Weeks.Count, Place(term.First), Place(term.Last) + 1,
             [.. compiled.Weeks.Select(week => new RibbonWeek(Place(week.Monday), Moment.InWords(week.Monday), week.Letter))],
             [.. term.Calendar.Closures.Where(closure => closure.To >= term.First && closure.From <= term.Last).Select(Strip)],
             [.. compiled.ClassDays.Select(day => new RibbonDay(Place(day.Date), Moment.InWords(day.Date), day.Label))],
-            Moment.Of(viewpoint.At, term.Zone), Place(local.Date) + (local.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay), viewpoint.IsNow);
+            Moment.Of(viewpoint.At, term.Zone), Place(local.Date) + (local.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay),
+            Moments.Relative(viewpoint.At, viewpoint.Now, term.Zone), viewpoint.IsNow, eyes);
 
         int Place(LocalDate date) => NodaTime.Period.DaysBetween(origin, date);
 

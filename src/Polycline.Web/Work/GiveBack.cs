@@ -7,6 +7,7 @@ using Polycline.Core.Release;
 using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
+using Polycline.Data.People;
 using Polycline.Data.Students;
 using Polycline.Data.Work;
 using Polycline.Web.Foundation;
@@ -58,7 +59,7 @@ public static class GiveBack
         var before = await Open(connection, plan, piece.Person, viewpoint);
         await WorkStore.GiveBack(connection, request.Work, request.N, piece.Person, piece.Item, section, access.Person.Id, request.Text.Trim(), request.Again, viewpoint.At, key);
         var after = await Open(connection, plan, piece.Person, viewpoint);
-        var name = await WorkStore.NameOf(connection, piece.Person);
+        var name = await AccessStore.NameOf(connection, new(piece.Person)) ?? "";
         var opens = after.Where(opened => !before.Contains(opened)).Select(opened => $"{plan.Schedule.CodeOf[opened]} {plan.Schedule.Item(opened).Title}").ToList();
         var code = plan.Schedule.CodeOf[item.Ref];
         return new(true, name, opens, request.Again

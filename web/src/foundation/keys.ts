@@ -2,9 +2,11 @@
 export const keys = {
   places: ['places'] as const,
   edition: (edition: number) => ['edition', edition] as const,
-  outline: (edition: number, viewpoint: string) => ['edition', edition, 'outline', viewpoint] as const,
-  ribbon: (edition: number, viewpoint: string) => ['edition', edition, 'ribbon', viewpoint] as const,
+  /** Whatever is read of an edition from a viewpoint: `outline`, `dates` … */
+  ofEdition: (edition: number, what: string, viewpoint: string) => ['edition', edition, what, viewpoint] as const,
   history: (edition: number) => ['edition', edition, 'history'] as const,
   section: (section: number) => ['section', section] as const,
+  /** Whatever a student sees of a section from a viewpoint. */
+  ofSection: (section: number, what: string, viewpoint: string) => ['section', section, what, viewpoint] as const,
   demoPeople: ['demo-people'] as const,
 }

@@ -9,5 +9,7 @@ export function useViewpoint() {
     return { ...(typeof at === 'string' && { at }), ...(typeof as === 'string' && { as }) }
   })
   const key = computed(() => new URLSearchParams(query.value).toString())
-  return { query, key }
+  /** Whether one looks through a student's eyes, or at another moment: then nothing is recorded. */
+  const isOnesOwn = computed(() => key.value === '')
+  return { query, key, isOnesOwn }
 }

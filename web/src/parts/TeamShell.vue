@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, toRef } from 'vue'
-import { api, ask, problemOf } from '../foundation/api/client'
+import { api } from '../foundation/api/client'
 import { keys } from '../foundation/keys'
+import { useAnswer } from '../foundation/useAnswer'
 import { useLive } from '../foundation/useLive'
 import { useViewpoint } from '../foundation/useViewpoint'
 import PageHead from './PageHead.vue'
@@ -14,23 +14,27 @@ const props = defineProps<{ edition: number }>()
 
 const edition = toRef(props, 'edition')
 const viewpoint = useViewpoint()
-const ribbon = useQuery({
-  queryKey: computed(() => keys.ribbon(edition.value, viewpoint.key.value)),
-  queryFn: () =>
-    ask(
-      api.GET('/api/editions/{edition}/ribbon', {
-        params: { path: { edition: edition.value }, query: viewpoint.query.value },
-      }),
-    ),
+const ribbon = useAnswer(
+  computed(() => keys.ofEdition(edition.value, 'ribbon', viewpoint.key.value)),
+  () =>
+    api.GET('/api/editions/{edition}/ribbon', {
+      params: { path: { edition: edition.value }, query: viewpoint.query.value },
+    }),
   // The moment goes on by itself.
-  refetchInterval: 60_000,
-})
-const { away } = useLive(
-  edition,
-  computed(() => ribbon.isSuccess.value),
+  { refetchInterval: 60_000 },
 )
-const problem = computed(() => (ribbon.error.value ? problemOf(ribbon.error.value) : null))
-const screens = [{ name: 'outline', title: 'Outline' }]
+const { away } = useLive(edition, ribbon.isFetched)
+const problem = ribbon.problem
+const screens = [
+  { name: 'outline', title: 'Outline' },
+  { name: 'dates', title: 'Dates' },
+  { name: 'work', title: 'Work' },
+  { name: 'editions', title: 'Editions' },
+]
+/** Through a student's eyes the screens are the student's; the team's are a step back. */
+const through = computed(() => ribbon.data.value?.eyes ?? null)
+/** The team's screens stay at the moment in view, and leave the eyes. */
+const asTeam = computed(() => (viewpoint.query.value.at ? { at: viewpoint.query.value.at } : {}))
 </script>
 
 <template>
@@ -41,14 +45,11 @@ const screens = [{ name: 'outline', title: 'Outline' }]
         <span class="second">{{ ribbon.data.value?.edition }}, {{ ribbon.data.value?.term }}</span>
       </router-link>
     </PageHead>
-    <TermRibbon v-if="ribbon.data.value" :ribbon="ribbon.data.value" />
+    <TermRibbon v-if="ribbon.data.value" :ribbon="ribbon.data.value" :edition="edition" />
     <div v-else class="ribbon-place"></div>
     <nav aria-label="Screens">
-      <router-link
-        v-for="screen in screens"
-        :key="screen.name"
-        :to="{ name: screen.name, query: viewpoint.query.value }"
-      >
+      <h1 v-if="through">What {{ through }} sees</h1>
+      <router-link v-for="screen in screens" :key="screen.name" :to="{ name: screen.name, query: asTeam }">
         <h1 v-if="$route.name === screen.name">{{ screen.title }}</h1>
         <template v-else>{{ screen.title }}</template>
       </router-link>
@@ -67,6 +68,7 @@ const screens = [{ name: 'outline', title: 'Outline' }]
   grid-template-rows: auto auto auto 1fr;
   height: 100dvh;
   padding: 0 var(--space-8);
+  overflow: clip;
 }
 .course {
   text-decoration: none;
@@ -91,6 +93,10 @@ nav {
 }
 nav a {
   text-decoration: none;
+}
+nav a:hover {
+  text-decoration: underline;
+  text-underline-offset: 3px;
 }
 nav h1 {
   font: 600 var(--size-title) / 1.2 var(--face-display);

@@ -1,26 +1,79 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '../foundation/api/client'
+import LensControl from './LensControl.vue'
+import { momentPlusDays, plusDays } from './calendarDays'
 
-/** The term as a strip of weeks: closures hatched, class days ticked, a cursor at the moment. */
-const props = defineProps<{ ribbon: Schemas['RibbonAnswer'] }>()
+/** The term as a strip of weeks: closures hatched, class days ticked, a cursor at the moment, which can be moved. */
+const props = defineProps<{ ribbon: Schemas['RibbonAnswer']; edition: number }>()
+
+const route = useRoute()
+const router = useRouter()
+const strip = useTemplateRef<HTMLElement>('strip')
+/** Where the cursor is while it is dragged, in days; null: it is not. */
+const dragged = ref<number | null>(null)
+const setting = ref(false)
 
 const percent = (at: number) => `${((100 * at) / props.ribbon.days).toFixed(3)}%`
+const at = computed(() => dragged.value ?? props.ribbon.momentAt)
 const inTerm = computed(() => props.ribbon.momentAt >= 0 && props.ribbon.momentAt <= props.ribbon.days)
-const nearEnd = computed(() => props.ribbon.momentAt > 0.86 * props.ribbon.days)
-const sentence = computed(() => `${props.ribbon.moment.words}${props.ribbon.isNow ? ' · now' : ''}`)
+const place = computed(() => (at.value > 0.8 * props.ribbon.days ? 'before' : at.value < 6 ? 'after' : 'around'))
+const local = computed(() => props.ribbon.moment.local.slice(0, 16))
+const sentence = computed(() => {
+  if (dragged.value !== null) return spoken(dragged.value)
+  const { moment, isNow, relative } = props.ribbon
+  return isNow ? `${moment.words} · now` : `${moment.words} – ${relative}`
+})
 const inWords = computed(
   () =>
     `${props.ribbon.term}: ${props.ribbon.weeks.length} weeks, closed ${props.ribbon.closures
       .map((closure) => `${closure.words} (${closure.name})`)
       .join(', ')}. The moment is ${sentence.value}.`,
 )
+
+/** A place on the strip as a date, while the cursor is still on its way. */
+function spoken(day: number): string {
+  const date = plusDays(props.ribbon.origin, Math.floor(day))
+  const known = props.ribbon.classDays.find((one) => one.at === Math.floor(day))
+  return `${known ? known.date : date.slice(5)}, ${local.value.slice(11)}`
+}
+
+async function go(moment: string | null): Promise<void> {
+  setting.value = false
+  const query = { ...route.query }
+  delete query.at
+  await router.push({ query: moment ? { ...query, at: moment } : query })
+}
+
+function placeOf(event: PointerEvent): number {
+  const box = strip.value!.getBoundingClientRect()
+  return Math.min(props.ribbon.days - 0.01, Math.max(0, ((event.clientX - box.left) / box.width) * props.ribbon.days))
+}
+
+function grip(event: PointerEvent): void {
+  const target = event.currentTarget as HTMLElement
+  target.setPointerCapture(event.pointerId)
+  dragged.value = placeOf(event)
+}
+
+function drag(event: PointerEvent): void {
+  if (dragged.value !== null) dragged.value = placeOf(event)
+}
+
+async function drop(): Promise<void> {
+  if (dragged.value === null) return
+  const day = Math.floor(dragged.value)
+  const moved = day !== Math.floor(props.ribbon.momentAt)
+  if (moved) await go(`${plusDays(props.ribbon.origin, day)}T${local.value.slice(11)}`)
+  dragged.value = null
+}
 </script>
 
 <template>
   <section class="ribbon" aria-label="The term and the moment">
-    <div class="strip" role="img" :aria-label="inWords">
-      <svg width="100%" height="54" aria-hidden="true">
+    <div ref="strip" class="strip">
+      <svg width="100%" height="54" role="img" :aria-label="inWords">
         <defs>
           <pattern id="closed" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
             <line x1="0" y1="0" x2="0" y2="6" stroke="var(--line)" stroke-width="1" />
@@ -60,13 +113,48 @@ const inWords = computed(
       <span v-for="week in ribbon.weeks" :key="week.at" class="week-name" :style="{ left: percent(week.at) }">
         {{ week.monday }} <i>{{ week.letter }}</i>
       </span>
-      <span v-if="inTerm" class="cursor" :style="{ left: percent(ribbon.momentAt) }" />
+      <span
+        v-if="inTerm"
+        class="cursor"
+        role="slider"
+        tabindex="0"
+        aria-label="The moment"
+        :aria-valuemin="0"
+        :aria-valuemax="ribbon.days"
+        :aria-valuenow="Math.floor(at)"
+        :aria-valuetext="sentence"
+        :style="{ left: percent(at) }"
+        @pointerdown="grip"
+        @pointermove="drag"
+        @pointerup="drop"
+        @keydown.left.prevent="go(momentPlusDays(local, -1))"
+        @keydown.right.prevent="go(momentPlusDays(local, 1))"
+        @keydown.up.prevent="go(momentPlusDays(local, -7))"
+        @keydown.down.prevent="go(momentPlusDays(local, 7))"
+        @keydown.esc.prevent="go(null)"
+      />
+      <div class="moment" :class="inTerm ? place : 'outside'" :style="inTerm ? { left: percent(at) } : {}">
+        <form v-if="setting" @submit.prevent>
+          <label class="said-only" for="ribbon-moment">The moment, in the school’s time</label>
+          <input
+            id="ribbon-moment"
+            type="datetime-local"
+            :value="local"
+            @change="go(($event.target as HTMLInputElement).value.slice(0, 16) || null)"
+            @keydown.esc="setting = false"
+          />
+        </form>
+        <template v-else>
+          <button type="button" class="word-button" title="Look at another moment" @click="setting = true">
+            {{ sentence }}{{ inTerm ? '' : ', outside this term' }}
+          </button>
+          <template v-if="!ribbon.isNow">
+            · <button type="button" class="word-button" @click="go(null)">back to now</button>
+          </template>
+        </template>
+      </div>
     </div>
-    <p v-if="inTerm" class="moment" :class="{ before: nearEnd }" :style="{ left: percent(ribbon.momentAt) }">
-      {{ sentence }}
-    </p>
-    <p v-else class="moment outside">{{ sentence }}, outside this term</p>
-    <p class="lens"><span class="small">seen as</span><b>the team</b></p>
+    <LensControl :edition="edition" :eyes="ribbon.eyes" />
   </section>
 </template>
 
@@ -107,11 +195,20 @@ svg {
   position: absolute;
   top: var(--space-8);
   bottom: 0;
+  width: var(--space-8);
+  margin-left: calc(-0.5 * var(--space-8));
+  cursor: ew-resize;
+  touch-action: none;
+}
+.cursor::before {
+  content: '';
+  position: absolute;
+  inset: 0 auto 0 calc(50% - 1px);
   border-left: var(--stroke-strong) solid var(--accent);
 }
 .moment {
   position: absolute;
-  top: 55px;
+  top: 52px;
   transform: translateX(-50%);
   font-size: var(--size-small);
   font-weight: 650;
@@ -121,16 +218,27 @@ svg {
 .moment.before {
   transform: translateX(-100%);
 }
+.moment.after {
+  transform: none;
+}
 .moment.outside {
   left: 0;
   transform: none;
 }
-.lens {
-  display: grid;
-  align-content: center;
-  padding: 0 0 0 var(--space-6);
-  margin-left: var(--space-6);
-  border-left: var(--stroke-hair) solid var(--hair);
-  white-space: nowrap;
+.moment .word-button {
+  padding: var(--space-2) 0;
+  text-decoration-color: transparent;
+}
+.moment .word-button:hover,
+.moment .word-button:focus-visible {
+  text-decoration-color: currentcolor;
+}
+.moment input {
+  font: inherit;
+  color: inherit;
+  background: var(--sheet);
+  border: var(--stroke-hair) solid var(--accent);
+  border-radius: var(--radius-0);
+  padding: var(--space-1) var(--space-3);
 }
 </style>

@@ -580,6 +580,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/joinable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["joinable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/join-section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["join-section"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/ribbon": {
         parameters: {
             query?: never;
@@ -989,6 +1021,30 @@ export interface components {
             anchor: null | components["schemas"]["JsonElement"];
             words: null | string;
         };
+        JoinSectionRequest: {
+            /** Format: int64 */
+            section: number;
+            /**
+             * Format: int64
+             * @description The version of the section that was read.
+             */
+            version: number;
+        };
+        JoinableAnswer: {
+            /** @description Those of the edition's term that the viewer teaches and that follow no course. */
+            sections: components["schemas"]["JoinableSection"][];
+        };
+        JoinableSection: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            letter: string;
+            /**
+             * Format: int64
+             * @description To be named when it joins.
+             */
+            version: number;
+        };
         JsonElement: unknown;
         LensAnswer: {
             sections: components["schemas"]["LensSection"][];
@@ -1284,6 +1340,8 @@ export interface components {
             course: string;
             edition: string;
             term: string;
+            /** @description The date of place 0. */
+            origin: string;
             /**
              * Format: int32
              * @description How long the strip is: whole weeks.
@@ -1308,7 +1366,11 @@ export interface components {
              * @description Where the moment stands; off the strip where it is outside the term.
              */
             momentAt: number;
+            /** @description How far the moment is from now: `in 7 days`. */
+            relative: string;
             isNow: boolean;
+            /** @description The student through whose eyes one looks; null: as the team. */
+            eyes: null | string;
         };
         RibbonClosure: {
             /** Format: int32 */
@@ -3032,6 +3094,79 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LensAnswer"];
+                };
+            };
+        };
+    };
+    joinable: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinableAnswer"];
+                };
+            };
+        };
+    };
+    "join-section": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinSectionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
         };

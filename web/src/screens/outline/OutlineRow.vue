@@ -1,46 +1,97 @@
 <script setup lang="ts">
+import { ref } from 'vue'
+import SectionKey from '../../look/marks/SectionKey.vue'
 import StateMark from '../../look/marks/StateMark.vue'
-import RenamePanel from './RenamePanel.vue'
-import type { Row } from './outlineRows'
+import GroupPanel from './GroupPanel.vue'
+import ItemPanel from './ItemPanel.vue'
+import { type ItemRow, type Row, isPublished, titleOf } from './outlineRows'
 
-defineProps<{ row: Row; edition: number; sections: number; canChange: boolean; opened: boolean }>()
-const emit = defineEmits<{ open: [item: number]; close: [item: number] }>()
+const props = defineProps<{
+  row: Row
+  items: ItemRow[]
+  edition: number
+  sections: number
+  sectionNames: Record<string, string>
+  canChange: boolean
+  opened: boolean
+}>()
+const emit = defineEmits<{ open: []; close: []; remove: []; move: [by: -1 | 1]; drag: []; drop: [] }>()
+const over = ref(false)
+
+function drag(event: DragEvent): void {
+  event.dataTransfer?.setData('text/plain', titleOf(props.row))
+  emit('drag')
+}
+
+function drop(): void {
+  over.value = false
+  emit('drop')
+}
 </script>
 
 <template>
-  <div v-if="row.level === 'unit'" class="row unit">
-    <span class="code">{{ row.number }}</span>
-    <h2>{{ row.title }}</h2>
-    <span class="small">{{ row.words }}</span>
-    <span v-if="!row.published" class="small state"><StateMark state="unpublished" /> unpublished</span>
-  </div>
-  <div v-else-if="row.level === 'lesson'" class="row lesson">
-    <h3>{{ row.title }}</h3>
-    <span class="small">{{ row.words }}</span>
-    <span v-if="!row.published" class="small state"><StateMark state="unpublished" /> unpublished</span>
-  </div>
-  <template v-else>
-    <div class="row item" :class="{ 'in-lesson': row.inLesson, opened }">
-      <span class="code">{{ row.item.code }}</span>
+  <div
+    class="row"
+    :class="[row.level, { opened, over }]"
+    :draggable="canChange && !opened"
+    @dragstart="drag"
+    @dragover.prevent="over = true"
+    @dragleave="over = false"
+    @drop.prevent="drop"
+  >
+    <span v-if="row.level !== 'lesson'" class="code">{{ row.level === 'unit' ? row.unit.number : row.item.code }}</span>
+    <component :is="row.level === 'unit' ? 'h2' : row.level === 'lesson' ? 'h3' : 'span'">
       <button
         type="button"
         class="title"
-        :data-stop="row.item.id"
+        :data-stop="row.key"
         :aria-expanded="opened"
-        @click="opened ? emit('close', row.item.id) : emit('open', row.item.id)"
+        @click="opened ? emit('close') : emit('open')"
+        @keydown.alt.up.prevent="canChange && emit('move', -1)"
+        @keydown.alt.down.prevent="canChange && emit('move', 1)"
       >
-        {{ row.item.title }}
+        {{ titleOf(row) }}
       </button>
-      <span class="small">{{ row.words }}</span>
-      <span v-if="!row.item.published" class="small state"><StateMark state="unpublished" /> unpublished</span>
-    </div>
-    <RenamePanel
-      v-if="opened"
+    </component>
+    <span class="small words">
+      {{ row.words }}<template v-if="row.level === 'item' && row.item.due">, due {{ row.item.due }}</template>
+    </span>
+    <span v-if="row.level === 'item' && row.item.condition" class="small words condition" :title="row.item.condition">{{
+      row.item.condition
+    }}</span>
+    <span class="end">
+      <span v-if="!isPublished(row)" class="small state"><StateMark state="unpublished" /> unpublished</span>
+      <template v-if="row.level === 'item'">
+        <SectionKey
+          v-for="letter in row.item.differs"
+          :key="letter"
+          :letter="letter"
+          :name="`${sectionNames[letter]} differs`"
+          short
+        />
+      </template>
+    </span>
+  </div>
+  <template v-if="opened">
+    <ItemPanel
+      v-if="row.level === 'item'"
       :item="row.item"
+      :items="items"
       :edition="edition"
       :sections="sections"
       :can-change="canChange"
-      @close="emit('close', row.item.id)"
+      @close="emit('close')"
+      @remove="emit('remove')"
+      @move="emit('move', $event)"
+    />
+    <GroupPanel
+      v-else
+      :row="row"
+      :edition="edition"
+      :can-change="canChange"
+      @close="emit('close')"
+      @remove="emit('remove')"
+      @move="emit('move', $event)"
     />
   </template>
 </template>
@@ -52,6 +103,9 @@ const emit = defineEmits<{ open: [item: number]; close: [item: number] }>()
   gap: var(--space-6);
   padding: var(--space-3) 0;
   border-bottom: var(--stroke-hair) solid var(--faint-hair);
+}
+.row.over {
+  border-color: var(--accent);
 }
 .unit {
   padding-top: var(--space-7);
@@ -87,14 +141,28 @@ h3 {
   text-underline-offset: 3px;
   text-decoration-color: var(--line);
 }
-.opened .title {
+.item.opened .title {
   font-weight: 650;
+}
+.words {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.condition {
+  flex: 0 2 auto;
+  font-style: italic;
+}
+.end {
+  display: inline-flex;
+  align-items: center;
+  gap: var(--space-5);
+  margin-left: auto;
+  white-space: nowrap;
 }
 .state {
   display: inline-flex;
   align-items: center;
   gap: var(--space-2);
-  margin-left: auto;
-  white-space: nowrap;
 }
 </style>

@@ -1,19 +1,29 @@
 <script setup lang="ts">
-import { ref, toRef, useTemplateRef } from 'vue'
+import { computed, nextTick, ref, toRef, useTemplateRef } from 'vue'
 import { useScreenKeys } from '../../foundation/useKeys'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
+import JoinSection from './JoinSection.vue'
 import OutlineRow from './OutlineRow.vue'
-import { counted } from './outlineRows'
+import { dropOn, nudge } from './outlineMoves'
+import { type Row, counted } from './outlineRows'
 import { useOutline } from './useOutline'
+import { useOutlineEdits } from './useOutlineEdits'
 
 /** What is the course? Units, lessons, items; a row opens in place, under itself. */
 const props = defineProps<{ edition: number }>()
 
 const { outline, problem, rows, facts } = useOutline(toRef(props, 'edition'))
-const opened = ref<number | null>(null)
+const edits = useOutlineEdits(toRef(props, 'edition'))
+const opened = ref<string | null>(null)
+const dragged = ref<Row | null>(null)
+const unitTitle = ref('')
 const list = useTemplateRef<HTMLElement>('list')
+const items = computed(() => rows.value.flatMap((row) => (row.level === 'item' ? [row.item] : [])))
+const sectionNames = computed(() =>
+  Object.fromEntries((outline.value?.sections ?? []).map((section) => [section.letter, section.name])),
+)
 
 function step(by: number): void {
   const stops = [...(list.value?.querySelectorAll<HTMLElement>('[data-stop]') ?? [])]
@@ -22,16 +32,39 @@ function step(by: number): void {
 }
 
 useScreenKeys([
-  { key: 'ArrowDown', words: 'to the next item', run: () => step(1) },
-  { key: 'ArrowUp', words: 'to the item before', run: () => step(-1) },
-  { key: 'Enter', words: 'open the item' },
-  { key: 'Escape', words: 'close it again, unchanged', run: () => (opened.value = null) },
+  { key: 'ArrowDown', words: 'to the next row', run: () => step(1) },
+  { key: 'ArrowUp', words: 'to the row before', run: () => step(-1) },
+  { key: 'Enter', words: 'open the row' },
+  { key: 'Escape', words: 'close it again, unchanged', run: () => opened.value && close(opened.value) },
+  { key: 'Alt+↑ ↓', words: 'move the row' },
 ])
 
-/** Closes an item and leaves the focus where it was opened from. */
-function close(item: number): void {
+const focusOn = (key: string) => list.value?.querySelector<HTMLElement>(`[data-stop="${key}"]`)?.focus()
+
+/** Closes a row and leaves the focus where it was opened from. */
+function close(key: string): void {
   opened.value = null
-  list.value?.querySelector<HTMLElement>(`[data-stop="${item}"]`)?.focus()
+  focusOn(key)
+}
+
+async function move(row: Row, by: -1 | 1): Promise<void> {
+  if (edits.busy.value) return
+  await edits.move(nudge(rows.value, row, by))
+  await nextTick()
+  focusOn(row.key)
+}
+
+async function drop(target: Row): Promise<void> {
+  if (dragged.value) await edits.move(dropOn(dragged.value, target))
+  dragged.value = null
+}
+
+async function remove(row: Row): Promise<void> {
+  if (await edits.remove(row)) opened.value = null
+}
+
+async function addUnit(): Promise<void> {
+  if (await edits.addUnit(unitTitle.value, outline.value?.units.at(-1)?.id ?? null)) unitTitle.value = ''
 }
 </script>
 
@@ -48,21 +81,36 @@ function close(item: number): void {
           <SectionKey :letter="section.letter" :name="section.name" />
           <span class="small size">{{ counted(section.students, 'student', 'students') }}</span>
         </span>
+        <JoinSection v-if="outline.canChange" :edition="edition" />
         <span v-if="outline.state === 'resting'" class="rest">At rest: it can be read, not changed</span>
       </p>
-      <p v-if="rows.length === 0" class="second none">This course has no units yet.</p>
       <div ref="list" class="list" tabindex="-1">
+        <ProblemNote v-if="edits.problem.value" :problem="edits.problem.value">
+          <button type="button" class="word-button" @click="edits.forget()">Leave it</button>
+        </ProblemNote>
+        <p v-if="rows.length === 0" class="second none">This course has no units yet. Name the first one below.</p>
         <OutlineRow
           v-for="row in rows"
           :key="row.key"
           :row="row"
+          :items="items"
           :edition="edition"
           :sections="outline.sections.length"
+          :section-names="sectionNames"
           :can-change="outline.canChange"
-          :opened="row.level === 'item' && opened === row.item.id"
-          @open="opened = $event"
-          @close="close"
+          :opened="opened === row.key"
+          @open="opened = row.key"
+          @close="close(row.key)"
+          @remove="remove(row)"
+          @move="move(row, $event)"
+          @drag="dragged = row"
+          @drop="drop(row)"
         />
+        <form v-if="outline.canChange" class="add" novalidate @submit.prevent="addUnit">
+          <label class="field-name" for="new-unit">A new unit</label>
+          <input id="new-unit" v-model="unitTitle" type="text" maxlength="200" autocomplete="off" />
+          <v-btn type="submit" :disabled="!unitTitle.trim() || edits.busy.value">Add the unit</v-btn>
+        </form>
       </div>
     </template>
   </main>
@@ -91,7 +139,17 @@ function close(item: number): void {
 .none {
   padding: var(--space-7) 0;
 }
+.add {
+  display: flex;
+  align-items: baseline;
+  gap: var(--space-5);
+  padding: var(--space-7) 0 0;
+}
+.add input {
+  width: 340px;
+}
 .list {
+  position: relative;
   overflow: auto;
   min-height: 0;
   padding-bottom: var(--space-8);

@@ -58,7 +58,7 @@ async function submit(send: () => Promise<boolean>): Promise<void> {
 </script>
 
 <template>
-  <form class="panel" novalidate @submit.prevent="submit(rename.send)" @keydown.esc.stop.prevent="emit('close')">
+  <form class="title-form" novalidate @submit.prevent="submit(rename.send)" @keydown.esc.stop.prevent="emit('close')">
     <template v-if="canChange">
       <label class="field-name" :for="`title-${item.id}`">Title</label>
       <v-text-field
@@ -87,20 +87,15 @@ async function submit(send: () => Promise<boolean>): Promise<void> {
 </template>
 
 <style scoped>
-.panel {
+.title-form {
   display: grid;
   gap: var(--space-2);
-  margin-left: var(--space-9);
-  padding: var(--space-4) var(--space-7) var(--space-7) 54px;
-  background: var(--sheet);
-  border-left: var(--stroke-strong) solid var(--ink);
-  border-bottom: var(--stroke-hair) solid var(--faint-hair);
 }
-.panel > :deep(.v-input),
-.panel > :deep(.problem) {
+.title-form > :deep(.v-input),
+.title-form > :deep(.problem) {
   max-width: 620px;
 }
-.panel > :deep(.problem) {
+.title-form > :deep(.problem) {
   margin-top: var(--space-6);
 }
 .ways {

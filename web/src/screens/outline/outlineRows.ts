@@ -2,12 +2,14 @@ import type { Schemas } from '../../foundation/api/client'
 
 type Outline = Schemas['OutlineAnswer']
 export type ItemRow = Schemas['OutlineItem']
+type Unit = Schemas['OutlineUnit']
+type Lesson = Schemas['OutlineLesson']
 
-/** One row of the outline. */
+/** One row of the outline, with where it stands. */
 export type Row =
-  | { level: 'unit'; key: string; number: number; title: string; words: string; published: boolean }
-  | { level: 'lesson'; key: string; title: string; words: string; published: boolean }
-  | { level: 'item'; key: string; item: ItemRow; inLesson: boolean; words: string }
+  | { level: 'unit'; key: string; unit: Unit; words: string }
+  | { level: 'lesson'; key: string; lesson: Lesson; unit: Unit; words: string }
+  | { level: 'item'; key: string; item: ItemRow; lesson: Lesson | null; unit: Unit; words: string }
 
 const purposes: Record<string, string> = { 'to-read': 'to read', practice: 'practice', 'for-marks': 'for marks' }
 
@@ -20,32 +22,30 @@ export function rowsOf(outline: Outline): Row[] {
     {
       level: 'unit' as const,
       key: `unit-${unit.id}`,
-      number: unit.number,
-      title: unit.title,
+      unit,
       words: [
         classes(unit.classes),
         ...(unit.lessons.length > 0 && unit.lessons.every((lesson) => lesson.optional) ? ['optional'] : []),
       ].join(', '),
-      published: unit.published,
     },
     ...unit.lessons.flatMap((lesson) => [
-      {
-        level: 'lesson' as const,
-        key: `lesson-${lesson.id}`,
-        title: lesson.title,
-        words: classes(lesson.classes),
-        published: lesson.published,
-      },
-      ...lesson.items.map((item) => rowOf(item, true)),
+      { level: 'lesson' as const, key: `lesson-${lesson.id}`, lesson, unit, words: classes(lesson.classes) },
+      ...lesson.items.map((item) => rowOf(item, lesson, unit)),
     ]),
-    ...unit.items.map((item) => rowOf(item, false)),
+    ...unit.items.map((item) => rowOf(item, null, unit)),
   ])
 }
 
-function rowOf(item: ItemRow, inLesson: boolean): Row {
+function rowOf(item: ItemRow, lesson: Lesson | null, unit: Unit): Row {
   const purpose = purposes[item.purpose] ?? item.purpose
-  return { level: 'item', key: `item-${item.id}`, item, inLesson, words: `${item.kind}, ${purpose}` }
+  return { level: 'item', key: `item-${item.id}`, item, lesson, unit, words: `${item.kind}, ${purpose}` }
 }
+
+export const titleOf = (row: Row) =>
+  row.level === 'unit' ? row.unit.title : row.level === 'lesson' ? row.lesson.title : row.item.title
+
+export const isPublished = (row: Row) =>
+  row.level === 'unit' ? row.unit.published : row.level === 'lesson' ? row.lesson.published : row.item.published
 
 /** What the title block says of the whole. */
 export function factsOf({ counts }: Outline): string[] {

@@ -9,7 +9,7 @@ import { factsOf, rowsOf } from './outlineRows'
 export function useOutline(edition: Ref<number>) {
   const viewpoint = useViewpoint()
   const outline = useQuery({
-    queryKey: computed(() => keys.outline(edition.value, viewpoint.key.value)),
+    queryKey: computed(() => keys.ofEdition(edition.value, 'outline', viewpoint.key.value)),
     queryFn: () =>
       ask(
         api.GET('/api/editions/{edition}/outline', {

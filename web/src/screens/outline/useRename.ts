@@ -1,4 +1,4 @@
-import { refDebounced } from './refDebounced'
+import { refDebounced } from '../../foundation/refDebounced'
 import { type Ref, computed, ref, watch } from 'vue'
 import { type Conflict, type Schemas, api, problemOf } from '../../foundation/api/client'
 import { useCommand } from '../../foundation/useCommand'

@@ -48,7 +48,7 @@ const following = (sections: number) =>
         <h1 id="sections-title">Your sections</h1>
         <ul class="ruled">
           <li v-for="place in places.data.value.sections" :key="place.section">
-            <router-link :to="{ name: 'section', params: { section: place.section } }">
+            <router-link :to="{ name: 'now', params: { section: place.section } }">
               <b>{{ place.course ?? place.name }}</b>
             </router-link>
             <span class="second">{{ place.name }}</span>

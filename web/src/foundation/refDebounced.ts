@@ -1,8 +1,8 @@
-import { type Ref, onScopeDispose, ref, watch } from 'vue'
+import { type Ref, type ShallowRef, onScopeDispose, shallowRef, watch } from 'vue'
 
 /** Follows a value once it has stood still for so many milliseconds. */
-export function refDebounced<T>(source: Ref<T>, stillFor: number): Readonly<Ref<T>> {
-  const settled = ref(source.value) as Ref<T>
+export function refDebounced<T>(source: Ref<T>, stillFor: number): Readonly<ShallowRef<T>> {
+  const settled = shallowRef(source.value)
   let timer: ReturnType<typeof setTimeout> | undefined
   watch(source, (value) => {
     clearTimeout(timer)

@@ -1,0 +1,127 @@
+using System.Collections.Concurrent;
+using System.Net;
+using Dapper;
+using Polycline.Data;
+using Polycline.Data.Verify;
+using Polycline.Demo.School;
+using Polycline.Testing;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Browser;
+
+/// <summary>What a student has written is never lost: not with the database gone, not with the server killed.</summary>
+public sealed class LossTests
+{
+    [Fact]
+    public async Task With_the_database_gone_the_page_says_so_keeps_the_text_and_hands_it_in_once()
+    {
+        await using var cluster = await OwnCluster.Start();
+        await using var school = new PublishedSchool(cluster.Database);
+        await school.InitializeAsync();
+        using var davit = new Person(school.Addresses[0]);
+        davit.Expected.AddRange([503]);
+        davit.ComeIn("Davit Lindqvist");
+        davit.Press(davit.See("//a[contains(., 'Weather Watch')]"));
+        davit.Press(davit.See("//a[contains(., 'Cloud diary')]"));
+        davit.See("#writing").SendKeys("Monday: flat and grey.");
+        davit.SeeText("Saved.");
+        await cluster.Stop();
+        davit.See("#writing").SendKeys(" Tuesday: heaps.");
+        davit.SeeText("What you write is kept on this device until it does.");
+        davit.Press(davit.See("//button[normalize-space() = 'Hand in']"));
+        davit.SeeText("is sent, once, as soon as it does");
+        await cluster.StartAgain();
+        davit.SeeText("with your teacher", patience: TimeSpan.FromSeconds(30));
+        davit.SeeText("Monday: flat and grey. Tuesday: heaps.");
+        await using var database = Database.Open(cluster.Database.Owner);
+        var handed = await database.Read(connection => connection.QueryAsync<string>("SELECT v.text FROM work_version v JOIN work w ON w.id = v.work JOIN person p ON p.id = w.person JOIN item i ON i.id = w.item WHERE p.name = @name AND i.title = 'Cloud diary'", new { name = DemoPeople.HeldUp }), CancellationToken.None);
+        handed.ShouldBe(["Monday: flat and grey. Tuesday: heaps."]);
+    }
+
+    [Fact]
+    public async Task A_thousand_hand_ins_sent_twice_while_servers_are_killed_exist_exactly_once()
+    {
+        const int Students = 20, Each = 50;
+        await using var school = new PublishedSchool();
+        await school.InitializeAsync();
+        await using var database = Database.Open(school.Database.Owner);
+        var (section, item) = await database.Read(connection => connection.QuerySingleAsync<(long, long)>(
+            "SELECT c.id, i.id FROM section c JOIN item i ON i.edition = c.edition WHERE c.name = '9 Alder' AND i.title = 'Cloud diary'"), CancellationToken.None);
+        var emails = (await database.Read(connection => connection.QueryAsync<string>(
+            "SELECT p.email::text FROM enrolment n JOIN person p ON p.id = n.person WHERE n.section = @section AND upper_inf(n.period) ORDER BY p.id LIMIT @Students", new { section, Students }), CancellationToken.None)).ToList();
+        var before = await Count(database, "SELECT count(*) FROM work_version");
+        var acknowledged = new ConcurrentDictionary<Guid, byte>();
+        using var finished = new CancellationTokenSource();
+        var killing = Kill(school, acknowledged, finished.Token);
+        await Task.WhenAll(emails.Select((email, n) => HandInAll(school, email, n % 2, section, item, Each, acknowledged)));
+        await finished.CancelAsync();
+        (await killing).ShouldBeGreaterThan(0);
+
+        acknowledged.Count.ShouldBe(Students * Each);
+        (await Count(database, "SELECT count(*) FROM work_version")).ShouldBe(before + (Students * Each));
+        (await Count(database, "SELECT count(DISTINCT request) FROM work_version WHERE request = ANY(@keys)", new { keys = acknowledged.Keys.ToArray() })).ShouldBe(Students * Each);
+        // No half rows: each version has its fact, each fact its version, and versions of a piece are numbered without a gap.
+        (await Count(database, """
+            SELECT count(*) FROM work_version v JOIN work w ON w.id = v.work
+            FULL JOIN (SELECT * FROM fact WHERE event = 'submitted' AND request = ANY(@keys)) f ON f.request = v.request AND f.person = w.person
+            WHERE (v.request = ANY(@keys) OR f.request IS NOT NULL) AND (v.request IS NULL OR f.request IS NULL)
+            """, new { keys = acknowledged.Keys.ToArray() })).ShouldBe(0);
+        (await Count(database, "SELECT count(*) FROM (SELECT work FROM work_version GROUP BY work HAVING max(n) <> count(*)) gaps")).ShouldBe(0);
+        (await Verifier.Run(school.Database.Owner, CancellationToken.None)).ShouldBeEmpty();
+    }
+
+    private static Task<long> Count(Database database, string sql, object? values = null) =>
+        database.Read(connection => connection.ExecuteScalarAsync<long>(sql, values), CancellationToken.None);
+
+    // Kills one instance, then the other, each time some hundred more have been acknowledged.
+    private static async Task<int> Kill(PublishedSchool school, ConcurrentDictionary<Guid, byte> acknowledged, CancellationToken finished)
+    {
+        var chance = new Random(20261008);
+        var kills = 0;
+        for (var next = chance.Next(60, 260); kills < 4 && !finished.IsCancellationRequested; await Task.Yield())
+        {
+            if (acknowledged.Count < next)
+                continue;
+            await school.KillAndStart(kills % 2);
+            kills++;
+            next = acknowledged.Count + chance.Next(60, 260);
+        }
+        return kills;
+    }
+
+    // Sends each hand-in until it is acknowledged, and then once more.
+    private static async Task HandInAll(PublishedSchool school, string email, int instance, long section, long item, int count, ConcurrentDictionary<Guid, byte> acknowledged)
+    {
+        using var caller = new Caller(school.Addresses[instance]);
+        var signedIn = await Until(() => caller.Post("/api/sign-in", new { email, password = DemoPeople.Password }));
+        caller.Session = signedIn.Message.Headers.GetValues("Set-Cookie").Single().Split('=', 2)[1].Split(';')[0];
+        for (var n = 0; n < count; n++)
+        {
+            var (key, text) = (Guid.NewGuid(), $"Piece {n} of {email}");
+            var first = await Until(() => caller.Post($"/api/sections/{section}/items/{item}/hand-in", new { text, pressedAt = (string?)null }, key));
+            var again = await Until(() => caller.Post($"/api/sections/{section}/items/{item}/hand-in", new { text, pressedAt = (string?)null }, key));
+            again.Text.ShouldBe(first.Text);
+            acknowledged.TryAdd(key, 0).ShouldBeTrue();
+        }
+    }
+
+    private static async Task<Reply> Until(Func<Task<Reply>> send)
+    {
+        for (var tries = 0; ; tries++)
+        {
+            try
+            {
+                var reply = await send();
+                if (reply.Status == HttpStatusCode.OK)
+                    return reply;
+                reply.Status.ShouldBe(HttpStatusCode.ServiceUnavailable, reply.Text);
+            }
+            catch (HttpRequestException) when (tries < 100_000)
+            {
+                // Killed; it comes back at the same address.
+                await Task.Yield();
+            }
+        }
+    }
+}

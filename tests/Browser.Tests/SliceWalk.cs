@@ -1,0 +1,201 @@
+using OpenQA.Selenium;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Browser;
+
+/// <summary>One course through the whole job, as the three people who do it.</summary>
+public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+{
+    [Fact]
+    public void A_step_is_written_dated_conditioned_worked_on_given_back_and_rolled_over()
+    {
+        using var orla = new Person(school.Addresses[0]);
+        using var davit = new Person(school.Addresses[1], "Asia/Tokyo");
+        using var ines = new Person(school.Addresses[0]);
+        orla.ComeIn("Orla Tierney-Vance");
+        orla.Open("/editions/2/outline");
+
+        // A new task, with its instructions, its timing and its condition.
+        orla.Press(Row(orla, "Drawing isobars"));
+        orla.See("#new-item").SendKeys("Lows of the week");
+        Choose(orla, "//select[@aria-label = 'Kind']", "task");
+        orla.Press(Button(orla, "Add the item"));
+        orla.SeeText("You added the task “Lows of the week”");
+        orla.Type(Keys.Escape);
+        orla.Press(Row(orla, "Lows of the week"));
+        orla.Press(Button(orla, "Write its instructions"));
+        orla.See("[contenteditable]").SendKeys("Find three lows in this week's charts.");
+        orla.Press(Button(orla, "Keep this text"));
+        orla.SeeText("You wrote the text of “Lows of the week”");
+        orla.Press(Button(orla, "as soon as it is published"));
+        Choose(orla, "#kind-opens", "at the start of the lesson");
+        orla.SeeText("dates move");
+        orla.Press(Button(orla, "Set it so"));
+        orla.SeeText("You set when “Lows of the week” opens: at the start of the lesson");
+        orla.Press(Button(orla, "No condition."));
+        Choose(orla, "//select[@aria-label = 'Item 1']", "2.12 Isobars by hand");
+        orla.SeeText("Changes in all 4 sections at once");
+        orla.Press(Button(orla, "Set this condition"));
+        orla.SeeText("Opens when feedback on 2.12 is given back. Students are told.");
+        orla.Press(Button(orla, "Unpublished: seen by the team only."));
+        orla.SeeText("You published “Lows of the week”");
+        orla.IsAccessible("an item that was written");
+
+        // Moved by keys, and back again.
+        orla.Type(Keys.Escape);
+        orla.Until(() => orla.Focus().Text == "Lows of the week", "the focus is back on the row");
+        orla.Type(Keys.Alt + Keys.ArrowUp + Keys.Null);
+        orla.SeeText("You moved “Lows of the week”");
+        orla.Press(Button(orla, "undo"));
+        orla.SeeText("You undid: moved “Lows of the week”");
+
+        // The student reads what would open it, and on a clock elsewhere the same times.
+        davit.ComeIn("Davit Lindqvist");
+        davit.Press(davit.See("//a[contains(., 'Weather Watch')]"));
+        davit.SeeText("Opens when feedback on 2.12 Isobars by hand is given back.");
+        davit.SeeText("Thu 8 Oct, 10:");
+        davit.SeeText("due Thu 15 Oct, 08:40");
+        davit.IsAccessible("now and next");
+        ines.Open("/sign-in");
+        ines.See("#email").SendKeys("ines.kowal@fenwater.example");
+        ines.See("#password").SendKeys("harbour-light" + Keys.Enter);
+        ines.Press(ines.See("//a[contains(., 'Weather Watch')]"));
+        ines.SeeText("Opens when feedback on 2.12 Isobars by hand is given back.");
+
+        // One due is changed for one section, and put back.
+        orla.Press(orla.See("//nav//a[normalize-space() = 'Dates']"));
+        orla.Press(orla.See("//button[@data-cell = '3.03 due 9 Birch']"));
+        Fill(orla, "//aside//input[@type = 'date']", "2026-10-19");
+        orla.SeeText("1 date moves in 9 Birch, for 23 students.");
+        orla.Press(Button(orla, "Set this date"));
+        orla.SeeText("You changed dates of “Cloud diary” in 9 Birch");
+        davit.Open(davit.Path);
+        davit.SeeText("due Mon 19 Oct, 08:40");
+        orla.Press(orla.See("//button[@data-cell = '3.03 due 9 Birch' and contains(., 'differs')]"));
+        orla.Press(orla.See("//button[contains(., 'Put back: Thu 15 Oct, 08:40')]"));
+        orla.SeeText("You put back “Cloud diary” in 9 Birch");
+
+        // The same for all at once, with its reach before and its undo after.
+        orla.Press(orla.See("//button[@data-cell = '3.03 due 9 Alder']"));
+        orla.Press(Button(orla, "all sections"));
+        Fill(orla, "//aside//input[@type = 'date']", "2026-11-20");
+        orla.SeeText("4 dates move in all 4 sections, for 94 students.");
+        orla.Press(Button(orla, "Set it in 4 sections"));
+        orla.SeeText("You changed dates of “Cloud diary” in 9 Alder, 9 Birch, 9 Cedar and 9 Dogwood");
+        orla.IsAccessible("dates");
+        orla.Press(Button(orla, "undo"));
+        orla.SeeText("You undid: changed dates of “Cloud diary”");
+
+        // Feedback opens the step for this student; what they write is kept while they write, and handed in.
+        orla.Press(orla.See("//nav//a[normalize-space() = 'Work']"));
+        orla.Press(orla.See("//button[contains(., '9 Birch')]"));
+        orla.Press(orla.See("//li//button[contains(., 'Davit Lindqvist') and contains(., 'Isobars by hand')]"));
+        orla.See("#feedback").SendKeys("Your low is where it should be.");
+        orla.SeeText("2.12 goes back to Davit Lindqvist, for whom 2.14 Lows of the week and 2.16 Arrows on the chart open.");
+        orla.IsAccessible("work");
+        orla.Press(Button(orla, "Give back"));
+        orla.Until(() => orla.All("//li//button[contains(., 'Davit Lindqvist') and contains(., 'Isobars by hand')]").Count == 0);
+        ines.Open(ines.Path);
+        ines.SeeText("Opens when feedback on 2.12 Isobars by hand is given back.");
+        davit.Open(davit.Path);
+        davit.SeeText("Your low is where it should be.");
+        davit.Press(davit.See("//a[contains(., 'Lows of the week')]"));
+        davit.SeeText("Find three lows in this week's charts.");
+        davit.See("#writing").SendKeys("Monday, Wednesday, Thursday.");
+        davit.SeeText("Saved.");
+        davit.Open(davit.Path);
+        davit.Until(() => davit.See("#writing").GetAttribute("value") == "Monday, Wednesday, Thursday.", "the draft is there again");
+        davit.Press(Button(davit, "Hand in"));
+        davit.SeeText("with your teacher");
+        davit.IsAccessible("an item handed in");
+
+        // As that student next Thursday at 10:00.
+        orla.Press(orla.See(".lens button"));
+        orla.See("#lens-name").SendKeys("davit");
+        orla.Press(orla.See("//button[normalize-space() = 'Davit Lindqvist']"));
+        orla.SeeText("What Davit Lindqvist sees");
+        orla.Press(orla.See("//button[@title = 'Look at another moment']"));
+        Fill(orla, "#ribbon-moment", "2026-10-15T10:00");
+        orla.SeeText("Thu 15 Oct, 10:00 – in 7 days");
+        orla.SeeText("was due Thu 15 Oct, 08:40");
+        orla.IsAccessible("through a student's eyes");
+        orla.Press(Button(orla, "back to now"));
+        orla.SeeText("· now");
+
+        // Rolled over, looked at, undone.
+        orla.Press(orla.See("//nav//a[normalize-space() = 'Editions']"));
+        orla.See("#roll-section-0").SendKeys("9 Elm");
+        orla.SeeText("Carries 6 units, 38 lessons and 111 items; nothing of the students.");
+        orla.IsAccessible("editions");
+        orla.Press(Button(orla, "Roll over"));
+        orla.SeeText("Mon 11 Jan, 08:40");
+        orla.SeeText("9 Elm");
+        orla.Press(orla.See("//nav//a[normalize-space() = 'Editions']"));
+        orla.Press(Button(orla, "undo the roll-over"));
+        orla.Press(Button(orla, "Undo it: nothing of it stays"));
+        orla.SeeText("Roll over into the next edition");
+        orla.SeeNoText("edition 2027\ncurrent");
+        orla.HeardNoComplaint();
+        davit.HeardNoComplaint();
+        ines.HeardNoComplaint();
+    }
+
+    [Fact]
+    public void Two_who_change_one_timing_and_one_date_are_told_and_shown_both_and_lose_nothing()
+    {
+        using var orla = new Person(school.Addresses[0]);
+        using var tomas = new Person(school.Addresses[1]);
+        foreach (var person in new[] { orla, tomas })
+        {
+            person.Expected.Add(409);
+            person.ComeIn(person == orla ? "Orla Tierney-Vance" : "Tomas Reeve");
+            person.Open("/editions/2/outline");
+            person.Press(Row(person, "Label the ramp"));
+            person.Press(Button(person, "at the start of the 2nd class after the lesson"));
+        }
+        Fill(orla, "//input[@aria-label = 'How many']", "3");
+        orla.Press(Button(orla, "Set it so"));
+        orla.SeeText("due at the start of the 3rd class after the lesson");
+        tomas.SeeText("due at the start of the 3rd class after the lesson");
+        Fill(tomas, "//input[@aria-label = 'How many']", "4");
+        tomas.Press(Button(tomas, "Set it so"));
+        tomas.SeeText("Orla Tierney-Vance changed this meanwhile.");
+        tomas.SeeText("Now it says: at the start of the 3rd class after the lesson.");
+        tomas.See("//input[@aria-label = 'How many']").GetAttribute("value").ShouldBe("4");
+        tomas.Press(Button(tomas, "Set mine in its place"));
+        orla.SeeText("due at the start of the 4th class after the lesson");
+
+        foreach (var person in new[] { orla, tomas })
+        {
+            person.Press(person.See("//nav//a[normalize-space() = 'Dates']"));
+            person.Press(person.See("//button[@data-cell = '4.06 due 9 Alder']"));
+            Fill(person, "//aside//input[@type = 'date']", person == orla ? "2026-11-16" : "2026-11-17");
+        }
+        orla.Press(Button(orla, "Set this date"));
+        orla.SeeText("You changed dates of “Label the ramp” in 9 Alder");
+        tomas.SeeText("Mon 16 Nov");
+        tomas.Press(Button(tomas, "Set this date"));
+        tomas.SeeText("Orla Tierney-Vance changed this meanwhile.");
+        tomas.See("//aside//input[@type = 'date']").GetAttribute("value").ShouldBe("2026-11-17");
+        tomas.Press(Button(tomas, "Set mine in its place"));
+        orla.SeeText("Tue 17 Nov");
+        orla.HeardNoComplaint();
+        tomas.HeardNoComplaint();
+    }
+
+    private static IWebElement Row(Person person, string title) => person.See($"//button[@data-stop and normalize-space() = '{title}']");
+
+    private static IWebElement Button(Person person, string words) => person.See($"//button[normalize-space() = '{words}']");
+
+    private static void Choose(Person person, string select, string option)
+    {
+        var element = person.See(select);
+        element.FindElements(By.TagName("option")).First(one => one.Text == option).Click();
+    }
+
+    // As a date is picked: the browser's own way of typing one depends on where it is.
+    private static void Fill(Person person, string input, string value) => person.Ask<object?>(
+        "const e = arguments[0]; Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(e, arguments[1]); e.dispatchEvent(new Event('input', { bubbles: true })); e.dispatchEvent(new Event('change', { bubbles: true }))",
+        person.See(input), value);
+}

@@ -1,0 +1,26 @@
+import { type Ref, ref, watch } from 'vue'
+import { problemOf } from './api/client'
+import { refDebounced } from './refDebounced'
+
+type Preview<B> = (request: B) => Promise<{ reach: { sentence: string } }>
+
+/** What a change would do, asked whenever it stands still; empty where there is nothing to ask. */
+export function useReach<B>(request: Ref<B | null>, preview: Preview<B>) {
+  const sentence = ref('')
+  const settled = refDebounced(request, 250)
+  watch(
+    settled,
+    async (asked) => {
+      sentence.value = ''
+      if (!asked) return
+      try {
+        const answer = await preview(asked)
+        if (asked === request.value) sentence.value = answer.reach.sentence
+      } catch (error) {
+        if (asked === request.value) sentence.value = problemOf(error).title
+      }
+    },
+    { immediate: true },
+  )
+  return sentence
+}

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import { useAnswer } from '../../foundation/useAnswer'
+import { useViewpoint } from '../../foundation/useViewpoint'
+import ProblemNote from '../../parts/ProblemNote.vue'
+import RollOverForm from './RollOverForm.vue'
+import { useRollOver } from './useRollOver'
+
+/** Next term, last term? The editions of the course, and making the next one. */
+const props = defineProps<{ edition: number }>()
+
+const router = useRouter()
+const viewpoint = useViewpoint()
+const editions = useAnswer(
+  computed(() => keys.ofEdition(props.edition, 'editions', viewpoint.key.value)),
+  () =>
+    api.GET('/api/editions/{edition}/editions', {
+      params: { path: { edition: props.edition }, query: viewpoint.query.value },
+    }),
+)
+const rolling = useRollOver(props.edition, () => editions.data.value)
+const asking = ref(false)
+const stateWords: Record<string, string> = { draft: 'not begun', current: 'current', resting: 'at rest' }
+
+async function go(): Promise<void> {
+  const next = await rolling.rollOver()
+  if (next) await router.push({ name: 'dates', params: { edition: next } })
+}
+
+async function back(which: number): Promise<void> {
+  const origin = await rolling.takeBack(which)
+  asking.value = false
+  if (origin) await router.push({ name: 'editions', params: { edition: origin } })
+}
+</script>
+
+<template>
+  <main class="body">
+    <ProblemNote v-if="editions.problem.value && !editions.data.value" :problem="editions.problem.value" />
+    <p v-else-if="!editions.data.value" class="second" role="status">Reading …</p>
+    <template v-else>
+      <section aria-label="Editions of this course">
+        <ul class="ruled editions">
+          <li v-for="one in editions.data.value.editions" :key="one.id">
+            <span>
+              <b v-if="one.isThis">{{ one.title }}</b>
+              <router-link v-else :to="{ name: 'outline', params: { edition: one.id } }">{{ one.title }}</router-link>
+            </span>
+            <span class="second">{{ stateWords[one.state] }}</span>
+            <span class="second">{{ one.term }}, {{ one.dates }}</span>
+            <span class="second">{{ one.sections === 1 ? '1 section' : `${one.sections} sections` }}</span>
+            <span>
+              <template v-if="one.canTakeBack">
+                <button v-if="!asking" type="button" class="word-button" @click="asking = true">
+                  undo the roll-over
+                </button>
+                <template v-else>
+                  <v-btn :disabled="rolling.busy.value" @click="back(one.id)">Undo it: nothing of it stays</v-btn>
+                  <button type="button" class="word-button" @click="asking = false">keep it</button>
+                </template>
+              </template>
+            </span>
+          </li>
+        </ul>
+      </section>
+      <ProblemNote v-if="rolling.problem.value && !editions.data.value.canRollOver" :problem="rolling.problem.value" />
+      <RollOverForm v-if="editions.data.value.canRollOver" :answer="editions.data.value" :rolling="rolling" @go="go" />
+      <p v-else class="second none">An edition is rolled over by the course’s lead, while it is current.</p>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.body {
+  position: relative;
+  min-height: 0;
+  overflow: auto;
+  border-top: var(--stroke-hair) solid var(--ink);
+  padding-bottom: var(--space-9);
+}
+.editions li {
+  display: grid;
+  grid-template-columns: 160px 100px 1fr 110px auto;
+  align-items: baseline;
+  gap: var(--space-6);
+  padding: var(--space-4) 0;
+}
+.none {
+  padding: var(--space-7) 0;
+}
+</style>

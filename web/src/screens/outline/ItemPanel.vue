@@ -1,0 +1,184 @@
+<script setup lang="ts">
+import { computed, defineAsyncComponent, ref, toRef, useTemplateRef } from 'vue'
+import { api } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import { useAnswer } from '../../foundation/useAnswer'
+import { useEditionCommand } from '../../foundation/useEditionCommand'
+import SectionKey from '../../look/marks/SectionKey.vue'
+import FormattedText from '../../parts/FormattedText.vue'
+import ProblemNote from '../../parts/ProblemNote.vue'
+import ConditionEditor from './ConditionEditor.vue'
+import RenamePanel from './RenamePanel.vue'
+import TimingEditor from './TimingEditor.vue'
+import type { ItemRow } from './outlineRows'
+import { useInView } from './useInView'
+
+/** An item opened in place: its title; who gets it, when and on what condition as one sentence; its text. */
+const props = defineProps<{
+  item: ItemRow
+  items: ItemRow[]
+  edition: number
+  sections: number
+  canChange: boolean
+}>()
+const emit = defineEmits<{ close: []; remove: []; move: [by: -1 | 1] }>()
+
+const TextEditor = defineAsyncComponent(() => import('./TextEditor.vue'))
+const edition = toRef(props, 'edition')
+const answer = useAnswer(
+  computed(() => [...keys.ofEdition(props.edition, 'item', ''), props.item.id]),
+  () =>
+    api.GET('/api/editions/{edition}/items/{item}', {
+      params: { path: { edition: props.edition, item: props.item.id } },
+    }),
+)
+const whole = computed(() => answer.data.value)
+const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'text' | null>(null)
+const publish = useEditionCommand(edition, '/api/editions/{edition}/publish-item')
+const panel = useTemplateRef<HTMLElement>('panel')
+useInView(panel, whole)
+const takesText = computed(() => props.item.kind !== 'choice' && props.item.kind !== 'quiz')
+
+function setPublished(): void {
+  if (!whole.value) return
+  void publish
+    .run({
+      item: whole.value.id,
+      published: !props.item.published,
+      version: Math.max(whole.value.version, props.item.version),
+    })
+    .catch(() => undefined)
+}
+</script>
+
+<template>
+  <div ref="panel" class="panel">
+    <RenamePanel :item="item" :edition="edition" :sections="sections" :can-change="canChange" @close="emit('close')" />
+    <p v-if="!whole" class="small" role="status">{{ answer.problem.value?.title ?? 'Reading …' }}</p>
+    <template v-else>
+      <p class="sentence">
+        <template v-for="field in ['opens', 'due', 'closes'] as const" :key="field">
+          {{ { opens: 'Opens', due: ', due', closes: ', closes' }[field] }}
+          <button type="button" class="word-button" :disabled="!canChange" @click="part = field">
+            {{ whole[field].words ?? { opens: 'as soon as it is published', due: 'never', closes: 'never' }[field] }}
+          </button></template
+        >.
+        <button type="button" class="word-button" :disabled="!canChange" @click="part = 'condition'">
+          {{ whole.conditionInWords ?? 'No condition.' }}</button>{{ ' ' }}
+        <button type="button" class="word-button" :disabled="!canChange || publish.busy.value" @click="setPublished">
+          {{ item.published ? 'Published.' : 'Unpublished: seen by the team only.' }}
+        </button>
+      </p>
+      <ProblemNote v-if="publish.problem.value" :problem="publish.problem.value" />
+      <TimingEditor
+        v-if="part === 'opens' || part === 'due' || part === 'closes'"
+        :key="part"
+        :edition="edition"
+        :item="whole"
+        :field="part"
+        @close="part = null"
+      />
+      <ConditionEditor
+        v-if="part === 'condition'"
+        :edition="edition"
+        :item="whole"
+        :items="items"
+        @close="part = null"
+      />
+      <table v-if="whole.sections.length" class="follows">
+        <caption class="said-only">
+          What follows in each section
+        </caption>
+        <thead>
+          <tr>
+            <th scope="col" class="small">Section</th>
+            <th scope="col" class="small">opens</th>
+            <th scope="col" class="small">due</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="section in whole.sections" :key="section.section" :class="{ differs: section.differs }">
+            <th scope="row"><SectionKey :letter="section.letter" :name="section.name" /></th>
+            <td>{{ section.opens?.words ?? '–' }}</td>
+            <td>
+              {{ section.due?.words ?? '–' }}<span v-if="section.differs" class="small"> differs from the course</span>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <template v-if="takesText">
+        <TextEditor v-if="part === 'text'" :edition="edition" :item="whole" @close="part = null" />
+        <template v-else>
+          <div v-if="whole.html" class="preview" tabindex="0" role="group" aria-label="Its text">
+            <FormattedText :html="whole.html" />
+          </div>
+          <p v-if="canChange">
+            <button type="button" class="word-button" @click="part = 'text'">
+              {{ whole.html ? 'Change the text' : item.kind === 'task' ? 'Write its instructions' : 'Write its text' }}
+            </button>
+          </p>
+        </template>
+      </template>
+      <p v-if="canChange" class="ways small">
+        <button type="button" class="word-button" @click="emit('move', -1)">move up</button>
+        <button type="button" class="word-button" @click="emit('move', 1)">move down</button>
+        <button type="button" class="word-button" @click="emit('remove')">remove</button>
+      </p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.panel {
+  display: grid;
+  gap: var(--space-5);
+  margin-left: var(--space-9);
+  padding: var(--space-4) var(--space-7) var(--space-6) 54px;
+  background: var(--sheet);
+  border-left: var(--stroke-strong) solid var(--ink);
+  border-bottom: var(--stroke-hair) solid var(--faint-hair);
+}
+.sentence {
+  font-size: var(--size-large);
+  max-width: 80ch;
+}
+.follows {
+  border-collapse: collapse;
+  justify-self: start;
+}
+.follows th,
+.follows td {
+  text-align: left;
+  font-weight: 400;
+  padding: var(--space-1) var(--space-8) var(--space-1) 0;
+  border-bottom: var(--stroke-hair) solid var(--faint-hair);
+}
+.differs td {
+  background: var(--wash);
+}
+.preview {
+  max-height: 180px;
+  overflow: auto;
+  border-left: var(--stroke-hair) solid var(--hair);
+  padding-left: var(--space-6);
+}
+.panel :deep(.editor) {
+  display: grid;
+  gap: var(--space-4);
+  border-top: var(--stroke-hair) solid var(--hair);
+  padding-top: var(--space-4);
+}
+.panel :deep(.line) {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: var(--space-4);
+}
+.ways,
+.panel :deep(.ways) {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: var(--space-5);
+}
+</style>

@@ -1,0 +1,165 @@
+<script setup lang="ts">
+import { computed, watch } from 'vue'
+import { api } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import { useAnswer } from '../../foundation/useAnswer'
+import { useViewpoint } from '../../foundation/useViewpoint'
+import StateMark from '../../look/marks/StateMark.vue'
+import FormattedText from '../../parts/FormattedText.vue'
+import ProblemNote from '../../parts/ProblemNote.vue'
+import WritingPanel from './WritingPanel.vue'
+import { useStudentLinks } from './useStudentLinks'
+import { progressWords, stateMarks, stateWords } from './words'
+
+/** Do it: what is to be read, where to write, what came back. */
+const props = defineProps<{ section: number; item: number; edition?: number }>()
+
+const viewpoint = useViewpoint()
+const links = useStudentLinks(props)
+const item = useAnswer(
+  computed(() => [...keys.ofSection(props.section, 'item', viewpoint.key.value), props.item]),
+  () =>
+    api.GET('/api/sections/{section}/items/{item}', {
+      params: { path: { section: props.section, item: props.item }, query: viewpoint.query.value },
+    }),
+)
+const answer = item.data
+const readable = computed(() => ['open', 'overdue', 'closed'].includes(answer.value?.state ?? ''))
+
+// That it was opened is written down once a visit; through a lens nothing is.
+watch(
+  readable,
+  async (may) => {
+    if (!may || !viewpoint.isOnesOwn.value || props.edition !== undefined) return
+    await api
+      .POST('/api/sections/{section}/items/{item}/opened', {
+        params: {
+          path: { section: props.section, item: props.item },
+          header: { 'Idempotency-Key': crypto.randomUUID() },
+        },
+      })
+      .catch(() => undefined)
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <main class="body">
+    <ProblemNote v-if="item.problem.value && !answer" :problem="item.problem.value">
+      <router-link :to="links.now()">Now and next</router-link>
+    </ProblemNote>
+    <p v-else-if="!answer" class="second" role="status">Reading …</p>
+    <article v-else>
+      <p class="small">
+        <router-link :to="links.now()">Now and next</router-link> · {{ answer.course }} · {{ answer.unit }}
+        <template v-if="answer.lesson"> · {{ answer.lesson }}</template>
+      </p>
+      <header>
+        <span class="code">{{ answer.code }}</span>
+        <component :is="edition === undefined ? 'h1' : 'h2'" class="head">{{ answer.title }}</component>
+      </header>
+      <p class="facts second">
+        <span
+          ><StateMark :state="stateMarks[answer.state] ?? 'open'" />
+          {{ stateWords[answer.state] ?? answer.state }}</span
+        >
+        <span v-if="answer.due" :class="{ accent: answer.state === 'overdue' }"
+          >due {{ answer.due.words }}, {{ answer.dueRelative }}</span
+        >
+        <span v-if="answer.closes">closes {{ answer.closes.words }}</span>
+        <span v-if="answer.state === 'upcoming' && answer.opens">opens {{ answer.opens.words }}</span>
+        <span v-if="progressWords[answer.progress]">{{ progressWords[answer.progress] }}</span>
+      </p>
+      <p v-if="answer.missing.length" class="locked">Opens when {{ answer.missing.join(', and ') }}.</p>
+      <FormattedText v-if="answer.html" :html="answer.html" />
+      <p v-else-if="readable" class="second none">Nothing is written here yet.</p>
+      <section v-if="answer.history.length" aria-label="What was handed in" class="history">
+        <h2>Handed in</h2>
+        <ol class="ruled">
+          <li v-for="version in answer.history" :key="version.n">
+            <p class="small">
+              {{ version.at.words }}<template v-if="answer.history.length > 1">, the {{ version.n }}. time</template>
+              <template v-if="version.claimedAt"> (pressed {{ version.claimedAt.words }})</template>
+            </p>
+            <p class="written">{{ version.text }}</p>
+            <blockquote v-for="back in version.feedback" :key="back.at.instant">
+              <p class="small">{{ back.by }}, {{ back.at.words }}: {{ back.again ? 'try again' : 'go on' }}</p>
+              <p v-if="back.text" class="written">{{ back.text }}</p>
+            </blockquote>
+          </li>
+        </ol>
+      </section>
+      <WritingPanel
+        v-if="answer.kind === 'task' && edition === undefined && (answer.mayWork || answer.draft)"
+        :key="answer.item"
+        :section="section"
+        :answer="answer"
+      />
+      <section v-else-if="answer.draft" aria-label="Being written" class="history">
+        <h2>Being written</h2>
+        <p class="written">{{ answer.draft.text }}</p>
+      </section>
+    </article>
+  </main>
+</template>
+
+<style scoped>
+.body {
+  position: relative;
+  min-height: 0;
+  overflow: auto;
+  border-top: var(--stroke-hair) solid var(--ink);
+}
+article {
+  display: grid;
+  gap: var(--space-4);
+  max-width: 860px;
+  padding: var(--space-6) 0 var(--space-9);
+}
+header {
+  display: flex;
+  align-items: baseline;
+  gap: var(--space-6);
+}
+.head {
+  font: 600 var(--size-title) / 1.2 var(--face-display);
+}
+.code {
+  color: var(--ink-2);
+  font-size: var(--size-unit);
+}
+.facts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-3) var(--space-7);
+  padding-bottom: var(--space-5);
+}
+.locked {
+  background: var(--wash);
+  padding: var(--space-4) var(--space-6);
+}
+.none {
+  padding: var(--space-5) 0;
+}
+.history h2 {
+  font: 580 var(--size-unit) / 1.3 var(--face-display);
+  border-bottom: var(--stroke-hair) solid var(--ink);
+  padding: var(--space-6) 0 var(--space-2);
+}
+.history li {
+  display: grid;
+  gap: var(--space-3);
+  padding: var(--space-5) 0;
+}
+.written {
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+  max-width: 68ch;
+}
+blockquote {
+  margin: 0;
+  padding: var(--space-2) 0 var(--space-2) var(--space-6);
+  border-left: var(--stroke-strong) solid var(--accent);
+}
+</style>

@@ -1,0 +1,34 @@
+import type { ItemState } from '../../look/marks/StateMark.vue'
+
+/** What a student has done with an item, in the words of the screens. */
+export const progressWords: Record<string, string> = {
+  none: '',
+  begun: 'begun',
+  'handed-in': 'handed in',
+  'with-teacher': 'with your teacher',
+  'given-back': 'given back',
+  'try-again': 'try again',
+  done: 'done',
+}
+
+/** The mark of a state. */
+export const stateMarks: Record<string, ItemState> = {
+  open: 'open',
+  upcoming: 'upcoming',
+  locked: 'locked',
+  overdue: 'overdue',
+  closed: 'closed',
+  withdrawn: 'kept-back',
+  excused: 'not-needed',
+}
+
+/** What a state is called where it stands alone. */
+export const stateWords: Record<string, string> = {
+  open: 'open',
+  upcoming: 'to come',
+  locked: 'locked',
+  overdue: 'overdue',
+  closed: 'closed',
+  withdrawn: 'taken back; yours to read',
+  excused: 'excused',
+}

@@ -1,0 +1,165 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import { useAnswer } from '../../foundation/useAnswer'
+import { useViewpoint } from '../../foundation/useViewpoint'
+import SectionKey from '../../look/marks/SectionKey.vue'
+import ProblemNote from '../../parts/ProblemNote.vue'
+import PieceSheet from './PieceSheet.vue'
+
+/** What is there to read? What was handed in, by section: what waits longest first. */
+const props = defineProps<{ edition: number }>()
+
+const viewpoint = useViewpoint()
+const work = useAnswer(
+  computed(() => keys.ofEdition(props.edition, 'work', viewpoint.key.value)),
+  () =>
+    api.GET('/api/editions/{edition}/work', {
+      params: { path: { edition: props.edition }, query: viewpoint.query.value },
+    }),
+  { refetchInterval: 20_000 },
+)
+const chosenSection = ref<number | null>(null)
+const chosen = ref<string | null>(null)
+const givenBackToo = ref(false)
+const keyOf = (piece: { work: number | null; item: number; student: number }) => `${piece.item}-${piece.student}`
+const sections = computed(() => work.data.value?.sections ?? [])
+const section = computed(
+  () =>
+    sections.value.find((one) => one.section === chosenSection.value) ??
+    sections.value.find((one) => one.waiting > 0) ??
+    sections.value[0],
+)
+const pieces = computed(() => (section.value?.pieces ?? []).filter((piece) => givenBackToo.value || !piece.back))
+const piece = computed(() => pieces.value.find((one) => keyOf(one) === chosen.value) ?? pieces.value[0])
+
+function choose(which: number): void {
+  chosenSection.value = which
+  chosen.value = null
+}
+
+/** After one is given back, the next one that waits comes up by itself. */
+function next(): void {
+  chosenSection.value = section.value?.section ?? null
+  chosen.value = null
+}
+</script>
+
+<template>
+  <main class="body">
+    <ProblemNote v-if="work.problem.value && !work.data.value" :problem="work.problem.value" />
+    <p v-else-if="!work.data.value" class="second" role="status">Reading the work …</p>
+    <p v-else-if="!section" class="second none">No section of this edition is yours to read.</p>
+    <template v-else>
+      <p class="sections" role="group" aria-label="Sections">
+        <button
+          v-for="one in sections"
+          :key="one.section"
+          type="button"
+          :aria-pressed="one.section === section.section"
+          @click="choose(one.section)"
+        >
+          <SectionKey :letter="one.letter" :name="one.name" />
+          <span class="small">{{ one.waiting === 0 ? 'nothing waits' : `${one.waiting} to read` }}</span>
+        </button>
+        <label class="tick"><input v-model="givenBackToo" type="checkbox" /> given back too</label>
+      </p>
+      <div class="split">
+        <ul class="ruled list" tabindex="0" aria-label="Pieces of work">
+          <li v-for="one in pieces" :key="keyOf(one)">
+            <button
+              type="button"
+              :aria-current="piece && keyOf(one) === keyOf(piece) ? 'true' : undefined"
+              @click="chosen = keyOf(one)"
+            >
+              <span class="who">{{ one.name }}</span>
+              <span class="small">{{ one.handedInAt.words }}</span>
+              <span class="small">{{ one.code }} {{ one.title }}</span>
+              <span class="small">
+                <template v-if="one.back">{{ one.back.again ? 'to try again' : 'given back' }}</template>
+                <template v-else-if="one.work === null">came too late</template>
+                <template v-else-if="one.waitsFor">{{ one.waitsFor }} waits for it</template>
+              </span>
+            </button>
+          </li>
+          <li v-if="pieces.length === 0" class="second none">Nothing waits in {{ section.name }}.</li>
+        </ul>
+        <PieceSheet
+          v-if="piece"
+          :key="keyOf(piece)"
+          :edition="edition"
+          :section="section"
+          :piece="piece"
+          :can-give-back="work.data.value.canGiveBack"
+          @given="next"
+        />
+      </div>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.body {
+  display: grid;
+  grid-template-rows: auto 1fr;
+  min-height: 0;
+}
+.none {
+  padding: var(--space-6) 0;
+}
+.sections {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: var(--space-4) var(--space-8);
+  border-bottom: var(--stroke-hair) solid var(--ink);
+  padding-bottom: var(--space-3);
+}
+.sections button {
+  display: inline-flex;
+  align-items: baseline;
+  gap: var(--space-4);
+  padding-bottom: var(--space-1);
+  border-bottom: var(--stroke-strong) solid transparent;
+}
+.sections [aria-pressed='true'] {
+  border-color: var(--ink);
+}
+.tick {
+  margin-left: auto;
+}
+.tick input {
+  accent-color: var(--ink);
+  margin: 0 var(--space-2) 0 0;
+}
+.split {
+  display: grid;
+  grid-template-columns: 400px 1fr;
+  gap: var(--space-9);
+  min-height: 0;
+}
+.split > * {
+  position: relative;
+  min-height: 0;
+  overflow: auto;
+}
+.split > article {
+  padding: var(--space-6) 0 var(--space-8);
+}
+.list button {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: var(--space-1) var(--space-5);
+  width: 100%;
+  padding: var(--space-4) var(--space-5) var(--space-4) var(--space-4);
+  border-left: var(--stroke-strong) solid transparent;
+}
+.list [aria-current] {
+  background: var(--sheet);
+  border-color: var(--accent);
+}
+.who {
+  font-weight: 600;
+}
+</style>

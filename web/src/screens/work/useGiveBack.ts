@@ -1,0 +1,69 @@
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { type Problem, type Schemas, api, ask, problemOf } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import { refDebounced } from '../../foundation/refDebounced'
+
+/** Writing feedback on a piece and giving it back: what opens by it stands there before. */
+export function useGiveBack(edition: number, section: number, piece: () => Schemas['WorkPiece']) {
+  const client = useQueryClient()
+  const text = ref('')
+  const again = ref(false)
+  const busy = ref(false)
+  const problem = ref<Problem | null>(null)
+  const sentence = ref('')
+  const request = computed(() => ({ work: piece().work ?? 0, n: piece().n, text: text.value, again: again.value }))
+  const settled = refDebounced(
+    computed(() => [piece().work, again.value] as const),
+    100,
+  )
+
+  watch(
+    settled,
+    async () => {
+      sentence.value = ''
+      if (!piece().work || piece().back) return
+      try {
+        const shown = await ask(
+          api.POST('/api/sections/{section}/give-back', {
+            params: { path: { section }, query: { preview: true } },
+            body: request.value,
+          }),
+        )
+        sentence.value = shown.sentence
+      } catch (error) {
+        sentence.value = problemOf(error).title
+      }
+    },
+    { immediate: true },
+  )
+
+  let key: string | null = null
+  async function give(): Promise<boolean> {
+    if (busy.value) return false
+    busy.value = true
+    problem.value = null
+    key ??= crypto.randomUUID()
+    try {
+      await ask(
+        api.POST('/api/sections/{section}/give-back', {
+          params: { path: { section }, header: { 'Idempotency-Key': key } },
+          body: request.value,
+        }),
+      )
+      key = null
+      text.value = ''
+      await client.invalidateQueries({ queryKey: keys.edition(edition) })
+      return true
+    } catch (error) {
+      problem.value = problemOf(error)
+      // Sent again after a lost connection it is done once; refused, it is another request.
+      if (problem.value.status > 0 && problem.value.status < 500) key = null
+      return false
+    } finally {
+      busy.value = false
+    }
+  }
+
+  return { text, again, busy, problem, sentence, give }
+}
