@@ -70,19 +70,28 @@ public sealed class Person : IDisposable
 
     public string Text() => Ask<string>("return document.body.innerText");
 
-    /// <summary>Presses it once it can be pressed: something may still be moving away from above it.</summary>
-    public void Press(IWebElement element) => Until(() =>
+    /// <summary>Presses it once it stands still and nothing is moving away from above it.</summary>
+    public void Press(IWebElement element)
     {
-        try
+        var last = "";
+        Until(() =>
         {
-            element.Click();
-            return true;
-        }
-        catch (ElementClickInterceptedException)
-        {
-            return false;
-        }
-    });
+            var now = Ask<string>("const r = arguments[0].getBoundingClientRect(); return `${r.x} ${r.y}`", element);
+            var stands = now == last;
+            last = now;
+            if (!stands)
+                return false;
+            try
+            {
+                element.Click();
+                return true;
+            }
+            catch (ElementClickInterceptedException)
+            {
+                return false;
+            }
+        });
+    }
 
     /// <summary>Types wherever the focus is.</summary>
     public void Type(string keys) => driver.SwitchTo().ActiveElement().SendKeys(keys);

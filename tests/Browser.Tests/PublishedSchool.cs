@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Net;
 using System.Net.Sockets;
@@ -11,6 +12,7 @@ public sealed class PublishedSchool : IAsyncLifetime
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
     private readonly List<Process> processes = [];
+    private readonly ConcurrentDictionary<int, Task> serving = new();
     private readonly TestDatabase? given;
     private TestDatabase database = null!;
 
@@ -37,10 +39,16 @@ public sealed class PublishedSchool : IAsyncLifetime
     /// <summary>Ends an instance as a power cut would, and starts it again at the same address.</summary>
     public async Task KillAndStart(int instance)
     {
+        var started = new TaskCompletionSource(TaskCreationOptions.RunContinuationsAsynchronously);
+        serving[instance] = started.Task;
         processes[instance].Kill(entireProcessTree: true);
         await processes[instance].WaitForExitAsync();
         await Start(instance);
+        started.SetResult();
     }
+
+    /// <summary>Comes when an instance that was killed serves again; at once where none was.</summary>
+    public Task Serving(int instance) => serving.GetValueOrDefault(instance, Task.CompletedTask);
 
     private async Task Start(int instance)
     {

@@ -129,6 +129,7 @@ public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedS
         orla.SeeText("Carries 6 units, 38 lessons and 111 items; nothing of the students.");
         orla.IsAccessible("editions");
         orla.Press(Button(orla, "Roll over"));
+        orla.Until(() => orla.Path.EndsWith("/dates", StringComparison.Ordinal), "the dates of the new edition");
         orla.SeeText("Mon 11 Jan, 08:40");
         orla.SeeText("9 Elm");
         orla.Press(orla.See("//nav//a[normalize-space() = 'Editions']"));
@@ -152,6 +153,7 @@ public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedS
             person.ComeIn(person == orla ? "Orla Tierney-Vance" : "Tomas Reeve");
             person.Open("/editions/2/outline");
             person.Press(Row(person, "Label the ramp"));
+            person.SeeText("move down");
             person.Press(Button(person, "at the start of the 2nd class after the lesson"));
         }
         Fill(orla, "//input[@aria-label = 'How many']", "3");

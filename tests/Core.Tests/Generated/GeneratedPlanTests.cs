@@ -1,0 +1,206 @@
+using CsCheck;
+using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+using Polycline.Core.Planning;
+using Polycline.Core.Release;
+using Polycline.Core.Release.Findings;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Core.Generated;
+
+/// <summary>What holds on whatever plan. The computation, chapters 2 to 6.</summary>
+public sealed class GeneratedPlanTests
+{
+    private static PlanSchedule Schedule(Plan plan) => PlanSchedule.Of(TermDays.Of(plan.Term), plan.Edition, plan.Sections);
+
+    [Fact]
+    public void Meetings_are_numbered_in_order_and_lessons_and_items_are_all_there()
+    {
+        SomePlan.Plans.Sample(plan =>
+        {
+            foreach (var section in Schedule(plan).Sections)
+            {
+                var meetings = section.Meetings.Meetings;
+                meetings.Select(meeting => meeting.Ordinal).ShouldBe(Enumerable.Range(1, meetings.Length));
+                meetings.Zip(meetings.Skip(1)).ShouldAllBe(pair => pair.First.StartsAt <= pair.Second.StartsAt);
+                meetings.ShouldAllBe(meeting => meeting.StartsAt <= meeting.EndsAt && meeting.Minutes <= (meeting.EndsAt - meeting.StartsAt).TotalMinutes);
+                section.Course.Lessons.Select(lesson => lesson.Ref).ShouldBe(plan.Edition.Units.SelectMany(unit => unit.Lessons).Select(lesson => lesson.Ref), ignoreOrder: true);
+                section.Forecast.Lessons.Select(lesson => lesson.Lesson).ShouldBe(section.Course.Lessons.Where(lesson => !lesson.Skipped).Select(lesson => lesson.Ref));
+                section.Items.Select(item => item.Item.Ref).ShouldBe(plan.Edition.InReadingOrder().Select(item => item.Ref));
+                section.Findings.ShouldBe(section.Findings.OrderBy(finding => finding.Code, StringComparer.Ordinal).ThenBy(finding => finding.Target, StringComparer.Ordinal));
+            }
+        });
+    }
+
+    [Fact]
+    public void A_deadline_of_the_plan_never_disappears_beyond_the_term()
+    {
+        SomePlan.Plans.Sample(plan =>
+        {
+            var term = TermDays.Of(plan.Term);
+            foreach (var (item, dates) in Schedule(plan).Sections.SelectMany(section => section.Items).Where(item => item.Dates is not null))
+            {
+                foreach (var date in new[] { dates!.Due, dates.Closes }.Where(date => date is { At: not null, Layer: not Layer.Opened }))
+                    term.Term.Local(date.At!.Value).Date.ShouldBeLessThanOrEqualTo(plan.Term.Last);
+                if (item.Opened is { } opened)
+                    dates.Opens.ShouldBe(new(opened.At, Layer.Opened, true));
+                if (dates.DueEarlier)
+                    (dates.Due.At, dates.Due.Layer).ShouldBe((item.Opened!.Due, Layer.Opened));
+            }
+        });
+    }
+
+    [Fact]
+    public void Without_taught_records_the_forecast_is_the_plan_and_without_differences_sections_alike_are_alike()
+    {
+        SomePlan.Plans.Sample(plan =>
+        {
+            var bare = plan.Sections.Select(section => section with { Taught = [], Adjustments = [], Opened = [] }).ToList();
+            var twin = bare[0] with { Ref = new("twin") };
+            var schedule = PlanSchedule.Of(TermDays.Of(plan.Term), plan.Edition, [.. bare, twin]);
+            schedule.Sections.ShouldAllBe(section => ReferenceEquals(section.Plan, section.Forecast));
+            var (one, other) = (schedule.Section(bare[0].Ref), schedule.Section(twin.Ref));
+            one.Items.Select(item => item.Dates).ShouldBe(other.Items.Select(item => item.Dates));
+            one.Forecast.Lessons.Select(lesson => (lesson.StartsAt, lesson.EndsAt, lesson.Overflow)).ShouldBe(other.Forecast.Lessons.Select(lesson => (lesson.StartsAt, lesson.EndsAt, lesson.Overflow)));
+        });
+    }
+
+    [Fact]
+    public void Every_decision_is_what_its_reasons_say()
+    {
+        Gen.Select(SomePlan.Plans, SomePlan.Moments).Sample((plan, at) =>
+        {
+            var schedule = Schedule(plan);
+            foreach (var student in new Ref<Student>[] { new("p1"), new("p2") })
+            {
+                var record = StudentRecord.Of(plan, student);
+                var explain = new Explain(schedule, record);
+                foreach (var item in plan.Edition.InReadingOrder())
+                    Holds(explain.Decide(item.Ref, at), item, record, at);
+            }
+        });
+    }
+
+    private static void Holds(Decision decision, Item item, StudentRecord student, Instant at)
+    {
+        var begun = student.Facts.HasBegun(item.Ref, at);
+        (decision.State == ReleaseState.Withdrawn).ShouldBe(decision.Because is not null);
+        if (decision.State == ReleaseState.Withdrawn)
+            (begun, decision.Sees).ShouldBe((true, Sees.Read));
+        if (begun && decision.State is not (ReleaseState.NotEnrolled or ReleaseState.Excused))
+            (decision.Sees >= Sees.Read).ShouldBeTrue("what someone has begun stays readable to them");
+        switch (decision.Deciding)
+        {
+            case ReleaseState.Upcoming:
+                (at < decision.Dates!.Opens.At).ShouldBeTrue();
+                break;
+            case ReleaseState.Unscheduled:
+                decision.Dates!.Opens.IsUnresolved.ShouldBeTrue();
+                break;
+            case ReleaseState.Locked:
+                decision.Gates.ShouldContain(gate => !gate.Met);
+                student.Exceptions.GetValueOrDefault(item.Ref)?.Unlocked.ShouldNotBe(true);
+                break;
+            case ReleaseState.Open or ReleaseState.Overdue or ReleaseState.Closed:
+                decision.Gates.ShouldAllBe(gate => gate.Met);
+                (decision.Dates!.Opens.At > at).ShouldBeFalse();
+                (decision.Deciding == ReleaseState.Closed).ShouldBe(decision.Dates.Closes.At <= at);
+                break;
+        }
+        if (decision.Deciding == ReleaseState.Overdue)
+            (at > decision.Dates!.Due.At && !student.Facts.IsDone(item, at)).ShouldBeTrue();
+    }
+
+    [Fact]
+    public void What_is_open_by_latched_conditions_stays_open_and_what_has_opened_stays_open_when_the_plan_moves()
+    {
+        Gen.Select(SomePlan.Plans, SomePlan.Moments, Gen.Int[1, 400]).Sample((plan, at, later) =>
+        {
+            var (schedule, record) = (Schedule(plan), StudentRecord.Of(plan, new("p1")));
+            var explain = new Explain(schedule, record);
+            // Lengths that were not planned: every lesson twice as long.
+            var moved = PlanSchedule.Of(TermDays.Of(plan.Term), plan.Edition with
+            {
+                Units = [.. plan.Edition.Units.Select(unit => unit with { Lessons = [.. unit.Lessons.Select(lesson => lesson with { Length = lesson.Length * 2 })] })],
+            }, plan.Sections);
+            foreach (var item in plan.Edition.InReadingOrder())
+            {
+                var decision = explain.Decide(item.Ref, at);
+                if (decision.State is not (ReleaseState.Open or ReleaseState.Overdue))
+                    continue;
+                if (decision.Gates.All(gate => gate.Gate.IsLatched))
+                    explain.Decide(item.Ref, at + Duration.FromHours(later)).State.ShouldBeOneOf(ReleaseState.Open, ReleaseState.Overdue, ReleaseState.Closed);
+                if (decision.Dates!.Opens.Layer == Layer.Opened)
+                    new Explain(moved, record).Decide(item.Ref, at).Deciding.ShouldNotBeOneOf(ReleaseState.Upcoming, ReleaseState.Unscheduled);
+            }
+        });
+    }
+
+    [Fact]
+    public void Findings_are_sorted_and_name_what_is_there_and_no_course_drawn_so_has_a_circle()
+    {
+        SomePlan.Plans.Sample(plan =>
+        {
+            var findings = PlanFindings.Of(Schedule(plan));
+            var known = plan.Edition.Units.Select(unit => unit.Ref.Name).Concat(plan.Edition.Units.SelectMany(unit => unit.Lessons).Select(lesson => lesson.Ref.Name))
+                .Concat(plan.Edition.InReadingOrder().Select(item => item.Ref.Name)).Concat(["p1", "p2"]).Concat(plan.Sections.Select(section => section.Ref.Name)).ToHashSet();
+            findings.ShouldAllBe(finding => finding.Targets.All(known.Contains));
+            findings.Zip(findings.Skip(1)).ShouldAllBe(pair => PlanFinding.Order(pair.First, pair.Second) <= 0);
+            findings.Where(finding => finding.Code == "double-enrolment").SelectMany(finding => finding.Targets.Take(1)).Distinct().Count()
+                .ShouldBe(plan.Sections.Length > 1 ? 2 : 0);
+        });
+    }
+
+    [Fact]
+    public void A_condition_that_can_never_be_met_is_met_by_no_facts_whatever_and_any_other_by_some()
+    {
+        Ref<Item>[] two = [new("a"), new("b")];
+        var edition = Plans.Edition(Plans.Unit("u1", Plans.Lesson("l1", 1, [.. two.Select(item => Plans.Task(item.Name))])));
+        Gen<GateNode> Node(int depth) => Gen.Int[0, depth > 0 ? 6 : 2].SelectMany(kind => kind switch
+        {
+            0 or 1 => Gen.Select(Gen.Int[0, 1], Gen.Int[0, 3]).Select(drawn => (GateNode)new GateNode.Done(two[drawn.Item1], (Deed)drawn.Item2)),
+            2 => Gen.Select(Gen.Int[0, 1], Gen.Int[0, 2], Gen.Bool).Select(drawn => (GateNode)new GateNode.Scored(two[drawn.Item1], drawn.Item2 * 40, drawn.Item3 ? 60 : null)),
+            3 => Node(depth - 1).Array[1, 3].Select(nodes => (GateNode)new GateNode.All([.. nodes])),
+            4 => Node(depth - 1).Array[1, 3].Select(nodes => (GateNode)new GateNode.Any([.. nodes])),
+            5 => Node(depth - 1).Array[2, 3].Select(nodes => (GateNode)new GateNode.AtLeast(2, [.. nodes])),
+            _ => Node(depth - 1).Select(node => (GateNode)new GateNode.Not(node)),
+        });
+        Node(3).Sample(
+            node =>
+            {
+                var gated = edition with { Units = [edition.Units[0] with { Items = [Plans.Task("g", gate: node)] }] };
+                var never = PlanFindings.Of(Plans.Schedule(gated, Plans.Section("s1"))).Any(finding => finding.Code == "gate-never");
+                never.ShouldBe(!Everything(two).Any(facts => Meets(gated, node, facts)));
+            },
+            iter: 60);
+    }
+
+    private static bool Meets(Edition edition, GateNode node, IEnumerable<Fact> facts) =>
+        new GateEvaluation(Plans.Schedule(edition, Plans.Section("s1")).Section(new("s1")), Plans.Student("s1", [.. facts]))
+            .Trace(new(node), Instant.MaxValue).Outcome == Outcome.Met;
+
+    // Every set of deeds on each of the items, with no score or one of each kind that makes a difference.
+    private static IEnumerable<IEnumerable<Fact>> Everything(Ref<Item>[] items)
+    {
+        if (items.Length == 0)
+            return [[]];
+        var own =
+            from deeds in Enumerable.Range(0, 16)
+            from score in new decimal?[] { null, 0, 40, 60, 80 }
+            select Of(items[0], deeds, score);
+        return from one in own from rest in Everything(items[1..]) select one.Concat(rest);
+    }
+
+    private static IEnumerable<Fact> Of(Ref<Item> item, int deeds, decimal? score)
+    {
+        FactEvent[] events = [FactEvent.Opened, FactEvent.Ticked, FactEvent.Submitted, FactEvent.Returned];
+        for (var deed = 0; deed < events.Length; deed++)
+            if ((deeds & (1 << deed)) != 0)
+                yield return new(new("p1"), item, events[deed], Instant.MinValue);
+        if (score is { } percent)
+            yield return new(new("p1"), item, FactEvent.Scored, Instant.MinValue, percent);
+    }
+}
