@@ -26,6 +26,8 @@ BEGIN
   DELETE FROM change WHERE batch IN (SELECT id FROM batch WHERE scope_kind = 'edition' AND scope = which);
   DELETE FROM batch WHERE scope_kind = 'edition' AND scope = which;
   DELETE FROM adjustment WHERE section IN (SELECT id FROM section WHERE edition = which);
+  -- A section that was there before and joined keeps all it has, and follows nothing; those that were made for it go.
+  UPDATE section SET edition = NULL, version = version + 1 WHERE edition = which AND succeeds IS NULL;
   DELETE FROM enrolment WHERE section IN (SELECT id FROM section WHERE edition = which);
   DELETE FROM section_teacher WHERE section IN (SELECT id FROM section WHERE edition = which);
   DELETE FROM section WHERE edition = which;

@@ -3,7 +3,9 @@ using System.Xml.Linq;
 using NetArchTest.Rules;
 using NodaTime;
 using Polycline.Core;
+using Polycline.Core.Release;
 using Polycline.Data;
+using Polycline.Data.Courses;
 using Polycline.Demo;
 using Polycline.Testing;
 using Polycline.Web.Foundation;
@@ -45,6 +47,15 @@ public sealed class ArchitectureTests
         var decisions = Commands().Select(command => command.GetMethod("Decide")!);
         decisions.ShouldNotBeEmpty();
         decisions.ShouldAllBe(decide => decide.GetParameters().All(parameter => parameter.ParameterType != typeof(IClock) && parameter.ParameterType.Name != "NpgsqlConnection"));
+    }
+
+    [Fact]
+    public void Students_features_have_sights_in_hand_and_never_the_edition_itself()
+    {
+        var features = Types.InAssembly(Web).That().ResideInNamespace("Polycline.Web.Student");
+        features.GetTypes().Count().ShouldBeGreaterThan(5);
+        var result = features.ShouldNot().HaveDependencyOnAny(typeof(EditionPlan).FullName, typeof(EditionStore).FullName, typeof(PlanSchedule).FullName, typeof(Explain).FullName).GetResult();
+        (result.FailingTypeNames ?? []).ShouldBeEmpty();
     }
 
     [Fact]

@@ -96,6 +96,20 @@ public sealed class RollOverTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_section_that_had_joined_keeps_its_students_when_the_roll_over_is_taken_back()
+    {
+        var next = (await lead.Post(Route("roll-over"), await Spring(school), Guid.NewGuid())).Json["edition"]!.GetValue<long>();
+        var evening = school.Ids["section:Evening watch"];
+        await school.Sql(connection => connection.ExecuteAsync("UPDATE section SET term = (SELECT term FROM edition WHERE id = @next) WHERE id = @evening", new { next, evening }));
+        (await lead.Post($"/api/editions/{next}/join-section", await CommandExamples.Join(school), Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (await lead.Post($"/api/editions/{next}/take-back-roll-over", null, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        var left = await school.Sql(connection => connection.QuerySingleAsync<(long? Edition, long Students, long Teachers)>(
+            "SELECT edition, (SELECT count(*) FROM enrolment WHERE section = c.id), (SELECT count(*) FROM section_teacher WHERE section = c.id) FROM section c WHERE id = @evening", new { evening }));
+        left.ShouldBe((null, 18, 1));
+        (await Verifier.Run(school.Database.Owner, CancellationToken.None)).ShouldBeEmpty();
+    }
+
+    [Fact]
     public async Task A_name_that_is_taken_and_a_term_that_is_not_ahead_are_refused_by_name()
     {
         var term = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = 'Autumn term 2025'"));
