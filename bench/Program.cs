@@ -11,6 +11,12 @@ using Polycline.Testing;
 using Polycline.Web.Foundation;
 using Polycline.Web.Host;
 
+// The computation by itself needs no database.
+if (args is [] or ["kernels"])
+    await KernelBench.Run();
+if (args is ["kernels"])
+    return;
+
 // The two denominators for requests, and what the application makes of them.
 const string Bare = "a bare endpoint";
 const string OneRow = "one primary-key query";

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
+using Polycline.Core.Release.Compiled;
 using Polycline.Core.Sections;
 
 namespace Polycline.Core;
@@ -11,6 +12,7 @@ public sealed class PlanSchedule
 {
     private readonly ImmutableArray<Lazy<SectionSchedule>> sections;
     private readonly Dictionary<Ref<Section>, Lazy<SectionSchedule>> bySection;
+    private readonly Dictionary<Ref<Section>, Lazy<SectionTable>> tables;
     private readonly Dictionary<Ref<Item>, Item> items;
 
     private PlanSchedule(TermDays term, Edition edition, ImmutableArray<Section> sections)
@@ -19,6 +21,7 @@ public sealed class PlanSchedule
         Edition = edition;
         this.sections = [.. sections.Select(section => new Lazy<SectionSchedule>(() => SectionSchedule.Of(term, edition, section)))];
         bySection = sections.Zip(this.sections).ToDictionary(pair => pair.First.Ref, pair => pair.Second);
+        tables = bySection.ToDictionary(pair => pair.Key, pair => new Lazy<SectionTable>(() => new(pair.Value.Value)));
         var added = sections.ToDictionary(section => section.Ref, section => section.Adjustments.OfType<Adjustment.Add>().Select(add => add.Item).ToList());
         items = edition.InReadingOrder().Concat(added.Values.SelectMany(own => own)).ToDictionary(item => item.Ref);
         var given = items.Values.Select(item => item.Code).OfType<string>().ToList();
@@ -45,6 +48,10 @@ public sealed class PlanSchedule
     /// <exception cref="MeetingChangeException">Its change of meetings cannot be carried out.</exception>
     /// <exception cref="AdjustmentException">Its adjustment names a place that is not there.</exception>
     public SectionSchedule Section(Ref<Section> section) => bySection[section].Value;
+
+    /// <summary>A section made ready for deciding release.</summary>
+    /// <inheritdoc cref="Section"/>
+    public SectionTable Release(Ref<Section> section) => tables[section].Value;
 
     /// <summary>An item of the edition, or one that a section added.</summary>
     public Item Item(Ref<Item> item) => items[item];

@@ -20,25 +20,11 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
         if (student.SectionAt(plan.Term.Term, at) is not { } section)
             return new(null, ReleaseState.NotEnrolled, Sees.Nothing, null, null, null, null, [], []);
         var schedule = plan.Section(section);
-        if (schedule.Item(item) is not { Item: var here })
+        if (schedule.Item(item) is not { Item: var here } scheduled)
             return Withdrawing(item, at, new(section, ReleaseState.NotAssigned, Sees.Nothing, null, Level.Item, Layer.Section, null, [], []));
-        var dates = DatesOf(schedule, here);
+        var dates = student.DatesOf(schedule, scheduled);
         var gates = evaluations.TryGetValue(section, out var known) ? known : evaluations[section] = new(schedule, student);
         return Withdrawing(item, at, Decide(schedule, here, dates, gates, at) with { Section = section, Dates = dates });
-    }
-
-    /// <summary>The item's dates at the student's layer; null: it has none, being skipped.</summary>
-    private ItemDates? DatesOf(SectionSchedule schedule, CourseItem here)
-    {
-        if (student.Exceptions.GetValueOrDefault(here.Ref) is not { } exception || here.Skipped)
-            return schedule.Item(here.Ref)!.Dates;
-        var own = here with
-        {
-            Opens = here.Opens.Under(exception.Opens, Layer.Student),
-            Due = here.Due.Under(exception.Due, Layer.Student),
-            Closes = here.Closes.Under(exception.Closes, Layer.Student),
-        };
-        return ItemDates.Of(own, schedule.Anchors, schedule.Term);
     }
 
     private Decision Decide(SectionSchedule schedule, CourseItem here, ItemDates? dates, GateEvaluation evaluation, Instant at)
@@ -48,7 +34,7 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
             return Decided(ReleaseState.Unpublished, Sees.Nothing, LevelOf(here, unit => !unit.Published, lesson => !lesson.Published), PublishedBy(here));
         if (exception is { Excused: true })
             return Decided(ReleaseState.Excused, Sees.Title, Level.Item, Layer.Student);
-        if (!evaluation.IsFor(here.Ref))
+        if (!student.IsFor(here))
             return Decided(
                 ReleaseState.NotAssigned, Sees.Nothing,
                 here.Skipped ? LevelOf(here, unit => unit.Skipped, lesson => lesson.Skipped) : Level.Item,

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using NodaTime;
 using Polycline.Core.Courses;
 
@@ -11,7 +12,8 @@ public sealed class FactBook
     /// <param name="facts">In the order recorded.</param>
     public FactBook(IEnumerable<Fact> facts)
     {
-        foreach (var fact in facts)
+        All = [.. facts];
+        foreach (var fact in All)
         {
             if (!byItem.TryGetValue(fact.Item, out var own))
                 byItem[fact.Item] = own = [];
@@ -22,11 +24,17 @@ public sealed class FactBook
             byItem[item] = [.. own.OrderBy(fact => fact.At)];
     }
 
+    /// <summary>In the order recorded.</summary>
+    public ImmutableArray<Fact> All { get; }
+
     public static FactBook Empty { get; } = new([]);
 
     /// <summary>The facts on an item up to <paramref name="at"/>, the latest last.</summary>
     public IEnumerable<Fact> On(Ref<Item> item, Instant at) =>
         byItem.TryGetValue(item, out var own) ? own.TakeWhile(fact => fact.At <= at) : [];
+
+    /// <summary>Whether anything ever happened on an item.</summary>
+    public bool KnowsOf(Ref<Item> item) => byItem.ContainsKey(item);
 
     /// <summary>When something happened on an item.</summary>
     public IEnumerable<Instant> MomentsOf(Ref<Item> item) => byItem.TryGetValue(item, out var own) ? own.Select(fact => fact.At) : [];

@@ -8,15 +8,6 @@ namespace Polycline.Core.Release;
 /// <summary>Gates as they come out for one student in one section. Source: the computation, chapter 5, <i>Waived</i> and <i>Latch</i>.</summary>
 public sealed class GateEvaluation(SectionSchedule schedule, StudentRecord student)
 {
-    /// <summary>Whether an item is for the student at all. What is not is so at every moment.</summary>
-    public bool IsFor(Ref<Item> item)
-    {
-        var exception = student.Exceptions.GetValueOrDefault(item);
-        return schedule.Item(item) is { Item: var here } && !here.Skipped
-            && exception is not { Exclude: true } and not { Excused: true }
-            && (exception is { Include: true } || here.For?.Includes(student.Student, student.Groups) != false);
-    }
-
     /// <summary>How a gate comes out at <paramref name="at"/>, whatever it was before.</summary>
     public GateTrace Trace(Gate gate, Instant at) => Trace(gate.Root, at, false, []);
 
@@ -57,7 +48,7 @@ public sealed class GateEvaluation(SectionSchedule schedule, StudentRecord stude
             case GateNode.Not not:
                 var inner = Trace(not.Node, at, true, replaced);
                 return new(node, inner.Outcome switch { Outcome.Met => Outcome.NotMet, Outcome.NotMet => Outcome.Met, _ => Outcome.Waived }, [inner]);
-            case GateNode.Done done when !IsFor(done.Item):
+            case GateNode.Done done when !student.IsFor(schedule, done.Item):
                 return Replacement(done, at, underNot, replaced);
             default:
                 return new(node, OfLeaf(node, at), []);
@@ -95,8 +86,8 @@ public sealed class GateEvaluation(SectionSchedule schedule, StudentRecord stude
         var met = leaf switch
         {
             GateNode.Done done => student.Facts.Holds(done.Item, done.Deed, at),
-            GateNode.Scored scored => IsFor(scored.Item) && student.Facts.Score(scored.Item, scored.Latest == true, at) is { } score && scored.Holds(score),
-            GateNode.Picked picked => IsFor(picked.Choice) && student.Facts.Picked(picked.Choice, schedule.Item(picked.Choice)!.Item.Item.Picks, at).Contains(picked.Option),
+            GateNode.Scored scored => student.IsFor(schedule, scored.Item) && student.Facts.Score(scored.Item, scored.Latest == true, at) is { } score && scored.Holds(score),
+            GateNode.Picked picked => student.IsFor(schedule, picked.Choice) && student.Facts.Picked(picked.Choice, schedule.Item(picked.Choice)!.Item.Item.Picks, at).Contains(picked.Option),
             GateNode.InGroup group => student.Groups.Contains(group.Group),
             GateNode.HasTaught taught => schedule.Section.Taught.Any(record => record.Lesson == taught.Lesson && record.Done && record.At <= at),
             GateNode.From from => schedule.MomentOf(from.Anchor) <= at,

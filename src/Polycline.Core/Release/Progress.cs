@@ -31,6 +31,8 @@ public static class ProgressOf
     /// <summary>How far a student has come with an item at a moment.</summary>
     public static Progress Of(Item item, FactBook facts, Instant at)
     {
+        if (!facts.KnowsOf(item.Ref))
+            return Progress.None;
         if (item.Kind == ItemKind.Task && facts.On(item.Ref, at).LastOrDefault(fact => fact.Event is FactEvent.Submitted or FactEvent.TakenBack or FactEvent.Returned) is { } last)
             return last switch
             {

@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
 using NodaTime;
 using Polycline.Core.Courses;
+using Polycline.Core.Planning;
+using Polycline.Core.Release.Compiled;
 using Polycline.Core.Wording;
 
 namespace Polycline.Core.Release;
@@ -11,19 +13,19 @@ namespace Polycline.Core.Release;
 /// </summary>
 public sealed class Sight
 {
-    internal Sight(Item item, Decision decision, string code, string unit, string? lesson, Progress progress, ImmutableArray<string> missing)
+    internal Sight(Item item, Verdict verdict, ItemDates? dates, string code, string unit, string? lesson, Progress progress, ImmutableArray<string> missing)
     {
         Item = item.Ref;
         Code = code;
         Title = item.Title;
         Kind = item.Kind;
         Purpose = item.Purpose;
-        State = decision.State;
-        Because = decision.Because;
-        Sees = decision.Sees;
-        Opens = decision.Dates?.Opens.At;
-        Due = decision.Dates?.Due.At;
-        Closes = decision.Dates?.Closes.At;
+        State = verdict.State;
+        Because = verdict.Because;
+        Sees = verdict.Sees;
+        Opens = dates?.Opens.At;
+        Due = dates?.Due.At;
+        Closes = dates?.Closes.At;
         Unit = unit;
         Lesson = lesson;
         Progress = progress;
@@ -79,31 +81,48 @@ public sealed class Sights(PlanSchedule plan, StudentRecord student)
     /// <summary>How a student is told of something they may not see.</summary>
     public const string NotShown = "something not shown yet";
 
+    private readonly StudentRelease release = new(plan, student);
+
+    // Asked only for what has to be put into words.
     private readonly Explain explain = new(plan, student);
 
     /// <summary>Everything of their section that is not hidden from them, in reading order.</summary>
-    public IReadOnlyList<Sight> At(Instant at) => student.SectionAt(plan.Term.Term, at) is { } section
-        ? [.. plan.Section(section).Items.Select(item => Of(item.Item.Ref, at)).OfType<Sight>()]
-        : [];
+    public IReadOnlyList<Sight> At(Instant at)
+    {
+        var sights = new List<Sight>();
+        if (release.At(at) is { } replay)
+            for (var number = 0; number < replay.Table.Section.Count; number++)
+                if (replay.Decide(number) is { Sees: not Sees.Nothing } verdict)
+                    sights.Add(Here(replay.Table, number, verdict, at));
+        return sights;
+    }
 
     /// <summary>Null: nothing of it is to be seen.</summary>
     public Sight? Of(Ref<Item> item, Instant at)
     {
-        var decision = explain.Decide(item, at);
-        if (decision is { Sees: Sees.Nothing } or { Section: null })
+        var verdict = release.Decide(item, at);
+        if (verdict.Sees == Sees.Nothing || release.At(at) is not { } replay)
             return null;
+        if (replay.Table.Section.NumberOf(item) is { } number)
+            return Here(replay.Table, number, verdict, at);
         // What was begun elsewhere stays readable: it has no place in this section.
-        var here = plan.Section(decision.Section.Value).Item(item)?.Item;
-        var known = here?.Item ?? plan.Item(item);
-        return new(known, decision, plan.CodeOf[item], here?.Unit.Title ?? "", here?.Lesson?.Title, ProgressOf.Of(known, student.Facts, at), MissingOf(decision, at));
+        var known = plan.Item(item);
+        return new(known, verdict, null, plan.CodeOf[item], "", null, ProgressOf.Of(known, student.Facts, at), []);
     }
 
-    private ImmutableArray<string> MissingOf(Decision decision, Instant at)
+    private Sight Here(ReleaseTable table, int number, Verdict verdict, Instant at)
     {
-        if (decision.State != ReleaseState.Locked)
-            return [];
+        var here = table.Section.Schedule.Items[number].Item;
+        return new(
+            here.Item, verdict, table.Dates[number], plan.CodeOf[here.Ref], here.Unit.Title, here.Lesson?.Title, ProgressOf.Of(here.Item, student.Facts, at),
+            verdict.State == ReleaseState.Locked ? MissingOf(here.Ref, at) : []);
+    }
+
+    private ImmutableArray<string> MissingOf(Ref<Item> item, Instant at)
+    {
+        var decision = explain.Decide(item, at);
         var words = new GateWords(
-            item => explain.Decide(item, at).Sees == Sees.Nothing ? NotShown : $"{plan.CodeOf[item]} {plan.Item(item).Title}",
+            other => release.Decide(other, at).Sees == Sees.Nothing ? NotShown : $"{plan.CodeOf[other]} {plan.Item(other).Title}",
             lesson => plan.Section(decision.Section!.Value).Lesson(new(lesson))?.Title ?? NotShown);
         var underNot = decision.Gates.SelectMany(gate => gate.Gate.Root.WithAllBelow()).OfType<GateNode.Not>().SelectMany(not => not.Leaves()).ToHashSet();
         return words.Missing(decision.Missing, underNot);

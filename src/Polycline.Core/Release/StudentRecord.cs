@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using NodaTime;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Core.Planning;
 using Polycline.Core.Sections;
 
 namespace Polycline.Core.Release;
@@ -32,6 +33,30 @@ public sealed record StudentRecord(
 
     /// <summary>What was due before this date is never overdue; null: there is none.</summary>
     public LocalDate? JoinedOn => Enrolments.Any(pair => pair.Enrolment.From is null) || Enrolments.IsEmpty ? null : Enrolments.Min(pair => pair.Enrolment.From);
+
+    /// <summary>Whether an item of a section is for the student at all. What is not is so at every moment. Source: chapter 5, <i>Not for this student</i>.</summary>
+    public bool IsFor(CourseItem here) => !here.Skipped
+        && Exceptions.GetValueOrDefault(here.Ref) is var exception
+        && exception is not { Exclude: true } and not { Excused: true }
+        && (exception is { Include: true } || here.For?.Includes(Student, Groups) != false);
+
+    /// <summary>The same of an item by its name; one that another section added is not.</summary>
+    public bool IsFor(SectionSchedule schedule, Ref<Item> item) => schedule.Item(item) is { Item: var here } && IsFor(here);
+
+    /// <summary>An item's dates at the student's layer; null: it has none, being skipped.</summary>
+    public ItemDates? DatesOf(SectionSchedule schedule, ScheduledItem item)
+    {
+        var here = item.Item;
+        if (Exceptions.GetValueOrDefault(here.Ref) is not { } exception || here.Skipped)
+            return item.Dates;
+        var own = here with
+        {
+            Opens = here.Opens.Under(exception.Opens, Layer.Student),
+            Due = here.Due.Under(exception.Due, Layer.Student),
+            Closes = here.Closes.Under(exception.Closes, Layer.Student),
+        };
+        return ItemDates.Of(own, schedule.Anchors, schedule.Term);
+    }
 
     /// <summary>The record of a student in a plan.</summary>
     public static StudentRecord Of(Plan plan, Ref<Student> student) => new(

@@ -27,6 +27,9 @@ internal sealed class SomePlan
 
     public static Gen<Plan> Plans { get; } = Gen.Int[0, 1_000_000].Select(seed => new SomePlan(seed).Draw());
 
+    /// <summary>The same, but conditions name whatever item, later ones and their own too.</summary>
+    public static Gen<Plan> TangledPlans { get; } = Gen.Int[0, 1_000_000].Select(seed => new SomePlan(seed).DrawTangled());
+
     /// <summary>Some moment of the term or near it.</summary>
     public static Gen<Instant> Moments { get; } = Gen.Int[-5 * 24, 75 * 24].Select(hours => Instant.FromUtc(2026, 9, 7, 6, 0) + Duration.FromHours(hours));
 
@@ -37,10 +40,30 @@ internal sealed class SomePlan
             "Weather", One(Basis.Meetings, Basis.Minutes), One(0, 10, 25), One(CodeStyle.ByUnit, CodeStyle.Straight), One(BeforeOpening.Listed, BeforeOpening.Unseen),
             [.. Many(1, 3, DrawUnit)]);
         edition = edition with { Units = [.. edition.Units.Select(unit => unit with { Gate = Maybe(0.2, () => DrawGate()) })] };
+        var sections = Many(1, 3, () => DrawSection(term, edition.Basis));
         return new(
-            term, edition, [.. Many(1, 3, () => DrawSection(term, edition.Basis))],
-            ImmutableDictionary<string, ImmutableArray<Ref<Student>>>.Empty.Add("support", [new("p2")]), ImmutableDictionary<Ref<Student>, Ref<Section>>.Empty,
-            [.. Many(0, 3, DrawException)], [.. Many(0, 40, DrawFact)]);
+            term, edition, [.. sections],
+            ImmutableDictionary<string, ImmutableArray<Ref<Student>>>.Empty.Add("support", [new("p2")]).Add("early", [.. One<Ref<Student>[]>([], [new("p1")], [new("p1"), new("p2")])]),
+            chance.NextDouble() < 0.3 ? ImmutableDictionary<Ref<Student>, Ref<Section>>.Empty.Add(new("p1"), sections[^1].Ref) : ImmutableDictionary<Ref<Student>, Ref<Section>>.Empty,
+            [.. Many(0, 5, DrawException)], [.. Many(0, 60, DrawFact)]);
+    }
+
+    private Plan DrawTangled()
+    {
+        var plan = Draw();
+        return plan with
+        {
+            Edition = plan.Edition with
+            {
+                Units = [.. plan.Edition.Units.Select(unit => unit with
+                {
+                    Items = [.. unit.Items.Select(Regated)],
+                    Lessons = [.. unit.Lessons.Select(lesson => lesson with { Items = [.. lesson.Items.Select(Regated)] })],
+                })],
+            },
+        };
+
+        Item Regated(Item item) => item with { Gate = Maybe(0.5, () => DrawGate()), For = Maybe(0.4, () => DrawFor()) };
     }
 
     private Term DrawTerm() => new(
@@ -74,10 +97,13 @@ internal sealed class SomePlan
         if (kind == ItemKind.Choice)
             choices.Add(item);
         return new(
-            item, kind, item.Name, Published: chance.NextDouble() < 0.9, For: Maybe(0.1, () => new ForWhom(null, ["support"], [])),
+            item, kind, item.Name, Published: chance.NextDouble() < 0.9, For: Maybe(0.15, () => DrawFor()),
             Opens: Maybe(0.6, () => DrawAnchor()), Due: Maybe(0.5, () => DrawAnchor()), Closes: Maybe(0.2, () => DrawAnchor()), Gate: gate,
             Before: MaybeValue(0.2, () => One(BeforeOpening.Listed, BeforeOpening.Unseen)), Options: kind == ItemKind.Choice ? ["a", "b", "c"] : [], Picks: One(1, 1, 2));
     }
+
+    private ForWhom DrawFor() => One<ForWhom>(
+        new(null, ["support"], []), new(null, null, ["early"]), new([new("p1")], null, ["support"]), new([], null, []), new([new("p2")], ["early"], []));
 
     private Anchor DrawAnchor()
     {
@@ -95,9 +121,11 @@ internal sealed class SomePlan
     {
         0 or 1 or 2 => new GateNode.Done(One([.. items]), One(Enum.GetValues<Deed>())),
         3 => new GateNode.Scored(One([.. items]), 50, MaybeValue(0.4, () => 80m), MaybeValue(0.3, () => true)),
-        4 => choices.Count == 0 ? new GateNode.InGroup("support") : new GateNode.Picked(One([.. choices]), One("a", "b")),
-        5 => lessons.Count == 0 ? new GateNode.InGroup("support") : new GateNode.HasTaught(One([.. lessons])),
-        6 => new GateNode.From(new(AnchorBase.TermStart, Days: chance.Next(0, 30))),
+        4 => choices.Count == 0 ? new GateNode.InGroup("support") : new GateNode.Picked(One([.. choices]), One("a", "b", "c")),
+        5 => lessons.Count == 0 ? new GateNode.InGroup("early") : new GateNode.HasTaught(One([.. lessons])),
+        6 => new GateNode.From(lessons.Count > 0 && chance.NextDouble() < 0.5
+            ? new(AnchorBase.LessonStart, One([.. lessons]).Name, Meetings: chance.Next(-1, 3))
+            : new(AnchorBase.TermStart, Days: chance.Next(0, 30))),
         7 => new GateNode.All([.. Many(0, 3, () => DrawNode(depth + 1))]),
         8 => new GateNode.Any([.. Many(1, 3, () => DrawNode(depth + 1))]),
         9 => new GateNode.AtLeast(1, [.. Many(1, 3, () => DrawNode(depth + 1))]),
@@ -114,10 +142,30 @@ internal sealed class SomePlan
                 ? (Slot)new Slot.InPeriods(One(labels), [.. One<string[]>(["P1"], ["P2", "P3"], ["P3"])], Counts: chance.Next(1, 3))
                 : new Slot.AtTimes(One(labels), new(18, 0), new(19, 30), Counts: chance.Next(1, 3)))],
             [.. Many(0, 2, () => (MeetingChange)new MeetingChange.Add(First.PlusDays(chance.Next(0, 5)), new(7, chance.Next(0, 50)), new(8, 0)))],
-            [.. Many(0, 4, () => DrawAdjustment(basis)).OfType<Adjustment>()],
+            [.. Many(0, 6, () => DrawAdjustment(basis)).OfType<Adjustment>(), .. DrawOwn(basis)],
             [.. lessons.Where(_ => chance.NextDouble() < 0.15).Select(lesson => new Taught(lesson, chance.Next(0, 4), chance.NextDouble() < 0.7, MaybeValue(0.3, () => chance.Next(0, 3)), Instant.FromUtc(2026, 9, 7 + chance.Next(0, 20), 12, 0)))],
             [.. items.Where(_ => chance.NextDouble() < 0.1).Select(item => new Opened(item, Instant.FromUtc(2026, 9, 8 + chance.Next(0, 10), 8, 0), MaybeValue(0.5, () => Instant.FromUtc(2026, 9, 20, 8, 0))))],
-            [new(new("p1")), new(new("p2"), MaybeValue(0.4, () => First.PlusDays(chance.Next(0, 10))))]);
+            [new(new("p1"), MaybeValue(0.3, () => First.PlusDays(chance.Next(0, 10))), MaybeValue(0.3, () => First.PlusDays(chance.Next(10, 30)))), new(new("p2"), MaybeValue(0.4, () => First.PlusDays(chance.Next(0, 10))))]);
+    }
+
+    // A unit, a lesson and items of one section only; the items may wait for those of the course and for each other.
+    private IEnumerable<Adjustment> DrawOwn(Basis basis)
+    {
+        if (chance.NextDouble() < 0.6)
+            yield break;
+        var unit = New<Unit>("ou", []);
+        yield return new Adjustment.AddUnit(unit, unit.Name, chance.NextDouble() < 0.5 ? null : One([.. units]));
+        var lesson = New<Lesson>("ol", []);
+        yield return new Adjustment.Insert(lesson, lesson.Name, basis == Basis.Minutes ? 40 : 1, null, unit);
+        var edition = items.Count;
+        foreach (var _ in Many(1, 3, () => 0))
+        {
+            var item = DrawItem("oi");
+            yield return new Adjustment.Add(item, One<Ref<Lesson>?>(lesson, null), unit);
+        }
+        // Nothing outside this section may name them.
+        items.RemoveRange(edition, items.Count - edition);
+        choices.RemoveAll(choice => choice.Name.StartsWith("oi", StringComparison.Ordinal));
     }
 
     private Adjustment? DrawAdjustment(Basis basis) => chance.Next(6) switch
@@ -131,15 +179,15 @@ internal sealed class SomePlan
     };
 
     private ForOneStudent DrawException() => new(
-        new("p1"), items.Count == 0 ? new("none") : One([.. items]), Due: chance.NextDouble() < 0.5 ? DrawAnchor() : default(Given<Anchor>),
+        One<Ref<Student>>(new("p1"), new("p1"), new("p2")), items.Count == 0 ? new("none") : One([.. items]), Opens: chance.NextDouble() < 0.2 ? DrawAnchor() : default(Given<Anchor>), Due: chance.NextDouble() < 0.5 ? DrawAnchor() : default(Given<Anchor>),
         Excused: MaybeValue(0.3, () => true), Include: MaybeValue(0.2, () => true), Exclude: MaybeValue(0.1, () => true), Unlocked: MaybeValue(0.2, () => true));
 
     private Fact DrawFact()
     {
         var what = One(Enum.GetValues<FactEvent>());
         return new(
-            One<Ref<Student>>(new("p1"), new("p2")), items.Count == 0 ? new("none") : One([.. items]), what, Instant.FromUtc(2026, 9, 7, 8, 0) + Duration.FromHours(chance.Next(0, 40 * 24)),
-            what == FactEvent.Scored ? chance.Next(0, 110) : null, chance.Next(1, 3), what == FactEvent.Picked ? One("a", "b", null) : null, what == FactEvent.Returned && chance.NextDouble() < 0.3);
+            One<Ref<Student>>(new("p1"), new("p2")), items.Count == 0 ? new("none") : One([.. items]), what, Instant.FromUtc(2026, 9, 7, 8, 0) + Duration.FromHours(One(chance.Next(0, 40 * 24), 24 * chance.Next(0, 40), 24 * 14 * chance.Next(0, 3))),
+            what == FactEvent.Scored ? chance.Next(0, 110) : null, chance.Next(1, 3), what == FactEvent.Picked ? One("a", "b", "c", "d", null) : null, what == FactEvent.Returned && chance.NextDouble() < 0.3);
     }
 
     private Ref<T> New<T>(string prefix, List<Ref<T>> known)
