@@ -22,7 +22,7 @@ public sealed record Meeting(
     Instant StartsAt, Instant EndsAt, ImmutableArray<Stretch> Stretches)
 {
     /// <summary>The real minutes of its class time.</summary>
-    public int Minutes { get; } = Stretches.Sum(stretch => stretch.Minutes);
+    public int Minutes { get; } = Stretches is [var only] ? only.Minutes : Stretches.Sum(stretch => stretch.Minutes);
 
     /// <summary>
     /// The moment after so many minutes of class time. On the border of two stretches a start stands at the beginning

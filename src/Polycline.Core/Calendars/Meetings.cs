@@ -8,7 +8,7 @@ public static class Meetings
 {
     private static readonly string[] Weekdays = ["mon", "tue", "wed", "thu", "fri", "sat", "sun"];
 
-    private sealed record Draft(LocalDate Date, LocalTime Start, LocalTime End, string? Label, int Counts, ImmutableArray<Stretch> Stretches, int Made);
+    private sealed record Draft(LocalDate Date, LocalTime Start, LocalTime End, string? Label, int Counts, Stretch Whole, ImmutableArray<Stretch> Stretches, int Made);
 
     /// <param name="section">What the section is called in the finding <c>no-meetings</c>.</param>
     /// <exception cref="MeetingChangeException">A change names several meetings, or puts one outside the term.</exception>
@@ -18,7 +18,7 @@ public static class Meetings
         var drafts = FromSlots(term, slots);
         for (var n = 0; n < changes.Length; n++)
             Apply(term, drafts, changes[n], n, findings);
-        var meetings = Number(term, drafts);
+        var meetings = Number(drafts);
         foreach (var meeting in Overlapping(meetings))
             findings.Add(new("meeting-overlap", $"{meeting.Date:uuuu-MM-dd}T{meeting.Start:HH:mm}"));
         if (meetings.IsEmpty)
@@ -38,24 +38,52 @@ public static class Meetings
     {
         var drafts = new List<Draft>();
         foreach (var slot in slots)
+        {
+            var anyWeek = term.Term.Calendar.Rotation is Rotation.Weeks && Weekdays.Contains(slot.Day) ? "-" + slot.Day : null;
+            string[] periods = slot is Slot.InPeriods named ? [.. named.Periods.Distinct()] : [];
             foreach (var day in term.Days)
-                if (slot.HoldsOn(day.Date) && Matches(term.Term.Calendar.Rotation, slot.Day, day.Label) && Times(term, slot, day) is var (start, end, stretches))
-                    drafts.Add(new(day.Date, start, end, day.Label, slot.Counts, stretches, drafts.Count));
+                if ((slot.Day == day.Label || (anyWeek is not null && day.Label.EndsWith(anyWeek, StringComparison.Ordinal))) && slot.HoldsOn(day.Date) && Times(term, slot, periods, day) is var (start, end, whole, stretches))
+                    drafts.Add(new(day.Date, start, end, day.Label, slot.Counts, whole, stretches, drafts.Count));
+        }
         return drafts;
     }
 
-    private static bool Matches(Rotation rotation, string wanted, string label) =>
-        wanted == label || (rotation is Rotation.Weeks && Weekdays.Contains(wanted) && label.EndsWith("-" + wanted, StringComparison.Ordinal));
-
     // Null where not all its periods exist that day.
-    private static (LocalTime Start, LocalTime End, ImmutableArray<Stretch> Stretches)? Times(TermDays term, Slot slot, ClassDay day)
+    private static (LocalTime Start, LocalTime End, Stretch Whole, ImmutableArray<Stretch> Stretches)? Times(TermDays term, Slot slot, string[] names, ClassDay day)
     {
         if (slot is Slot.AtTimes times)
-            return (times.Start, times.End, [Whole(term, day.Date, times.Start, times.End)]);
-        var periods = ((Slot.InPeriods)slot).Periods.Distinct().Select(name => day.Periods.FirstOrDefault(period => period.Name == name)).ToList();
-        return periods.Contains(null)
-            ? null
-            : (periods.Min(period => period!.Start), periods.Max(period => period!.End), Merged(periods.Select(period => Whole(term, day.Date, period!.Start, period.End))));
+            return Unbroken(term, day.Date, times.Start, times.End);
+        var periods = new Period[names.Length];
+        for (var n = 0; n < names.Length; n++)
+        {
+            if (Named(day, names[n]) is not { } period)
+                return null;
+            periods[n] = period;
+        }
+        if (periods is [var only])
+            return Unbroken(term, day.Date, only.Start, only.End);
+        var (start, end) = (periods.Min(period => period.Start), periods.Max(period => period.End));
+        return (start, end, Whole(term, day.Date, start, end), Merged(periods.Select(period => Whole(term, day.Date, period.Start, period.End))));
+    }
+
+    private static Draft Unbroken(TermDays term, LocalDate date, LocalTime start, LocalTime end, int counts, int made)
+    {
+        var (from, to, whole, stretches) = Unbroken(term, date, start, end);
+        return new(date, from, to, null, counts, whole, stretches, made);
+    }
+
+    private static (LocalTime Start, LocalTime End, Stretch Whole, ImmutableArray<Stretch> Stretches) Unbroken(TermDays term, LocalDate date, LocalTime start, LocalTime end)
+    {
+        var whole = Whole(term, date, start, end);
+        return (start, end, whole, [whole]);
+    }
+
+    private static Period? Named(ClassDay day, string name)
+    {
+        foreach (var period in day.Periods)
+            if (period.Name == name)
+                return period;
+        return null;
     }
 
     // In order of start; time that two of them share counts once.
@@ -86,7 +114,7 @@ public static class Meetings
         {
             case MeetingChange.Add add:
                 Within(term, add.Date, n, "add.date");
-                drafts.Add(new(add.Date, add.Start, add.End, null, add.Counts, [Whole(term, add.Date, add.Start, add.End)], made));
+                drafts.Add(Unbroken(term, add.Date, add.Start, add.End, add.Counts, made));
                 break;
             case MeetingChange.Cancel cancel when Named(drafts, cancel.Date, cancel.Start, n, findings) is { } gone:
                 drafts.Remove(gone);
@@ -96,7 +124,7 @@ public static class Meetings
                 if (Named(drafts, move.Date, move.Start, n, findings) is { } moved)
                 {
                     drafts.Remove(moved);
-                    drafts.Add(new(move.ToDate, move.ToStart, move.ToEnd, null, moved.Counts, [Whole(term, move.ToDate, move.ToStart, move.ToEnd)], made));
+                    drafts.Add(Unbroken(term, move.ToDate, move.ToStart, move.ToEnd, moved.Counts, made));
                 }
                 break;
         }
@@ -119,11 +147,17 @@ public static class Meetings
         return named.FirstOrDefault();
     }
 
-    private static ImmutableArray<Meeting> Number(TermDays term, List<Draft> drafts) =>
-        [.. drafts.Select(draft => (draft, whole: Whole(term, draft.Date, draft.Start, draft.End)))
-            .OrderBy(pair => pair.whole.From).ThenBy(pair => pair.whole.To).ThenBy(pair => pair.draft.Made)
-            .Select((pair, n) => new Meeting(
-                n + 1, pair.draft.Date, pair.draft.Start, pair.draft.End, pair.draft.Label, pair.draft.Counts, pair.whole.From, pair.whole.To, pair.draft.Stretches))];
+    private static ImmutableArray<Meeting> Number(List<Draft> drafts)
+    {
+        drafts.Sort(static (one, other) =>
+            one.Whole.From != other.Whole.From ? one.Whole.From.CompareTo(other.Whole.From)
+            : one.Whole.To != other.Whole.To ? one.Whole.To.CompareTo(other.Whole.To)
+            : one.Made.CompareTo(other.Made));
+        var meetings = ImmutableArray.CreateBuilder<Meeting>(drafts.Count);
+        foreach (var draft in drafts)
+            meetings.Add(new(meetings.Count + 1, draft.Date, draft.Start, draft.End, draft.Label, draft.Counts, draft.Whole.From, draft.Whole.To, draft.Stretches));
+        return meetings.MoveToImmutable();
+    }
 
     // Each that starts before the end of an earlier one.
     private static IEnumerable<Meeting> Overlapping(ImmutableArray<Meeting> meetings)

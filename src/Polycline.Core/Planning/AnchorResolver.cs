@@ -20,15 +20,12 @@ public sealed class AnchorResolver
     private readonly Dictionary<string, PlacedLesson> lessons;
     private readonly Dictionary<string, (Instant At, Meeting Meeting)> unitStarts = [];
     private readonly Dictionary<string, (Instant At, Meeting Meeting)> unitEnds = [];
-    private readonly Dictionary<LocalDate, Meeting> firstOfDate = [];
 
     public AnchorResolver(TermDays term, MeetingList meetings, SectionCourse course, Placement forecast)
     {
         this.term = term;
         this.meetings = meetings;
         lessons = forecast.Lessons.Where(lesson => lesson.IsPlaced).ToDictionary(lesson => lesson.Lesson.Name);
-        foreach (var meeting in meetings.Meetings)
-            firstOfDate.TryAdd(meeting.Date, meeting);
         foreach (var lesson in course.Lessons)
             if (lessons.GetValueOrDefault(lesson.Ref.Name) is { } placed)
                 Widen(lesson.Unit.Ref.Name, placed);
@@ -40,8 +37,8 @@ public sealed class AnchorResolver
 
     /// <param name="lesson">The item's own lesson; null: it is directly on a unit, or the anchor is of no item.</param>
     /// <param name="unit">The item's own unit.</param>
-    /// <param name="own">What <c>own-opens</c> and <c>own-due</c> come to; null: they do not.</param>
-    public AnchorMoment Resolve(Anchor anchor, Ref<Lesson>? lesson, Ref<Unit>? unit, Func<AnchorBase, Instant?> own)
+    /// <param name="own">What the item's own date comes to on which <c>own-opens</c> or <c>own-due</c> stands; null: it does not.</param>
+    public AnchorMoment Resolve(Anchor anchor, Ref<Lesson>? lesson, Ref<Unit>? unit, Instant? own)
     {
         if (Base(anchor, lesson?.Name, unit?.Name, own) is not { } standing)
             return AnchorMoment.Unresolved;
@@ -54,12 +51,12 @@ public sealed class AnchorResolver
         }
         if (anchor.Weeks is not (null or 0) || anchor.Days is not (null or 0))
         {
-            var local = term.Term.Local(standing.At);
+            var local = term.Local(standing.At);
             standing = new(term.ToInstant(local.PlusWeeks(anchor.Weeks ?? 0).PlusDays(anchor.Days ?? 0)), null);
         }
         if (anchor.ClassDays is { } steps && steps != 0)
         {
-            var local = term.Term.Local(standing.At);
+            var local = term.Local(standing.At);
             if (term.Step(local.Date, steps) is not { } date)
                 return new(null, steps);
             standing = new(term.ToInstant(date + local.TimeOfDay), null);
@@ -67,7 +64,10 @@ public sealed class AnchorResolver
         return new(AtClock(standing, anchor.Clock), 0);
     }
 
-    private Standing? Base(Anchor anchor, string? lesson, string? unit, Func<AnchorBase, Instant?> own)
+    /// <summary>When a lesson starts; null: it is not placed.</summary>
+    public Instant? StartOf(Ref<Lesson> lesson) => lessons.GetValueOrDefault(lesson.Name)?.StartsAt;
+
+    private Standing? Base(Anchor anchor, string? lesson, string? unit, Instant? own)
     {
         switch (anchor.At)
         {
@@ -85,7 +85,7 @@ public sealed class AnchorResolver
             case AnchorBase.Fixed:
                 return new(term.ToInstant(anchor.Date!.Value + anchor.Time!.Value), null);
             default:
-                return own(anchor.At) is { } moment ? new(moment, null) : null;
+                return own is { } moment ? new(moment, null) : null;
         }
     }
 
@@ -93,11 +93,19 @@ public sealed class AnchorResolver
     {
         if (clock is null or { Kind: ClockKind.Keep })
             return standing.At;
-        var date = term.Term.Local(standing.At).Date;
         if (clock.Kind == ClockKind.Time)
-            return term.ToInstant(date + clock.Time!.Value);
-        var meeting = standing.Meeting ?? firstOfDate.GetValueOrDefault(date);
+            return term.ToInstant(term.Local(standing.At).Date + clock.Time!.Value);
+        var meeting = standing.Meeting ?? FirstOn(term.Local(standing.At).Date);
         return meeting is null ? standing.At : clock.Kind == ClockKind.MeetingStart ? meeting.StartsAt : meeting.EndsAt;
+    }
+
+    // Meetings are in order of their moments: one of a date stands right after all that begin before that day.
+    private Meeting? FirstOn(LocalDate date)
+    {
+        for (var place = FirstAtOrAfter(term.ToInstant(date.AtMidnight())); place < meetings.Meetings.Length && meetings.Meetings[place].Date <= date; place++)
+            if (meetings.Meetings[place].Date == date)
+                return meetings.Meetings[place];
+        return null;
     }
 
     private int FirstAtOrAfter(Instant moment)

@@ -19,7 +19,7 @@ public sealed record ItemDates(ItemDate Opens, ItemDate Due, ItemDate Closes, bo
     /// <summary>The dates of <paramref name="item"/> as its rules have it.</summary>
     public static ItemDates Of(CourseItem item, AnchorResolver anchors, TermDays term) => new Resolution(item, anchors, term).Dates();
 
-    private sealed class Resolution(CourseItem item, AnchorResolver anchors, TermDays term)
+    private struct Resolution(CourseItem item, AnchorResolver anchors, TermDays term)
     {
         private ItemDate? opens;
         private ItemDate? due;
@@ -71,25 +71,28 @@ public sealed record ItemDates(ItemDate Opens, ItemDate Due, ItemDate Closes, bo
         {
             var moment = Moment(rule);
             beyond |= moment.Out != 0 || OutsideTerm(moment.At);
-            var late = moment.Out > 0 || (moment.At is { } at && term.Term.Local(at).Date > term.Term.Last);
+            var late = moment.Out > 0 || (moment.At is { } at && !term.Holds(at) && term.Local(at).Date > term.Term.Last);
             return new(late ? term.End : moment.At, rule.Layer, rule.Anchor is not null);
         }
 
         private AnchorMoment Moment(DateRule rule) =>
-            rule.Anchor is { } anchor ? anchors.Resolve(anchor, item.Lesson?.Ref, item.Unit.Ref, Own) : AnchorMoment.Unresolved;
+            rule.Anchor is { } anchor ? anchors.Resolve(anchor, item.Lesson?.Ref, item.Unit.Ref, Own(anchor.At)) : AnchorMoment.Unresolved;
 
         // A date that leads back to itself is unresolved, and so is every other on that circle.
-        private Instant? Own(AnchorBase own) => own == AnchorBase.OwnOpens
-            ? resolvingOpens ? null : Opens().At
-            : resolvingDue ? null : Due().At;
-
-        private bool OutsideTerm(Instant? moment) => moment is { } at && !term.Holds(term.Term.Local(at).Date);
-
-        private Instant OnClassDay(Instant moment)
+        private Instant? Own(AnchorBase own) => own switch
         {
-            var local = term.Term.Local(moment);
-            if (term.Term.Calendar.OffDays == OffDays.Stay || term.IsClassDay(local.Date))
+            AnchorBase.OwnOpens => resolvingOpens ? null : Opens().At,
+            AnchorBase.OwnDue => resolvingDue ? null : Due().At,
+            _ => null,
+        };
+
+        private readonly bool OutsideTerm(Instant? moment) => moment is { } at && !term.Holds(at);
+
+        private readonly Instant OnClassDay(Instant moment)
+        {
+            if (term.Term.Calendar.OffDays == OffDays.Stay || term.IsClassDay(moment))
                 return moment;
+            var local = term.Local(moment);
             return term.Step(local.Date, term.Term.Calendar.OffDays == OffDays.Back ? -1 : 1) is { } date ? term.ToInstant(date + local.TimeOfDay) : moment;
         }
     }

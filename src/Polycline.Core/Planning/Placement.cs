@@ -33,11 +33,14 @@ public sealed record Placement(
     {
         var placer = new Placer(meetings, basis, minStart);
         var placed = placer.Lay(lessons);
-        var used = placed.SelectMany(lesson => lesson.Ordinals).ToHashSet();
-        var last = used.Count == 0 ? 0 : used.Max();
+        var used = new bool[meetings.Length + 1];
+        var last = 0;
+        foreach (var lesson in placed)
+            foreach (var ordinal in lesson.Ordinals)
+                (used[ordinal], last) = (true, Math.Max(last, ordinal));
         return new(
             placed,
-            [.. Enumerable.Range(1, last).Where(ordinal => !used.Contains(ordinal))],
+            [.. Enumerable.Range(1, last).Where(ordinal => !used[ordinal])],
             [.. Enumerable.Range(last + 1, meetings.Length - last)],
             placed.Sum(lesson => lesson.Overflow),
             [.. placer.Findings, .. Overflows(placed), .. AfterPins(lessons, placed)]);

@@ -10,6 +10,7 @@ internal sealed class Placer(ImmutableArray<Meeting> meetings, Basis basis, int 
 {
     // What pinned lessons take of a meeting is always its beginning: each takes the first parts that no other has.
     private readonly int[] pinned = new int[meetings.Length];
+    private readonly List<int> ordinals = [];
     private Place cursor = new(0, 0);
 
     /// <summary>A place in class time: so many parts of a meeting are over. Parts are meetings' counts, or minutes.</summary>
@@ -109,7 +110,7 @@ internal sealed class Placer(ImmutableArray<Meeting> meetings, Basis basis, int 
     {
         var left = lesson.Length;
         var end = start;
-        var ordinals = ImmutableArray.CreateBuilder<int>();
+        ordinals.Clear();
         var parts = start.Parts;
         for (var meeting = start.Meeting; meeting < meetings.Length && left > 0; meeting++, parts = 0)
         {
@@ -122,7 +123,7 @@ internal sealed class Placer(ImmutableArray<Meeting> meetings, Basis basis, int 
             left -= takes;
             end = new(meeting, from + takes);
         }
-        return (new(lesson.Lesson, ordinals.ToImmutable(), MomentOf(start, false), MomentOf(end, true), meetings[start.Meeting], meetings[end.Meeting], left), end);
+        return (new(lesson.Lesson, [.. ordinals], MomentOf(start, false), MomentOf(end, true), meetings[start.Meeting], meetings[end.Meeting], left), end);
     }
 
     private PlacedLesson Standing(LessonToPlace lesson, Place place, bool asEnd)

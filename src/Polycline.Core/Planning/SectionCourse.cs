@@ -71,12 +71,15 @@ public sealed record SectionCourse(ImmutableArray<CourseUnit> Units, ImmutableAr
         var lessons = order.Lessons.Select(lesson => LessonOf(lesson, unitOf[lesson.Unit], differences)).ToImmutableArray();
         var lessonOf = lessons.ToDictionary(lesson => lesson.Ref);
         var opened = section.Opened.GroupBy(record => record.Item).ToDictionary(records => records.Key, records => records.Last());
-        var items = ImmutableArray.CreateBuilder<CourseItem>();
+        var items = ImmutableArray.CreateBuilder<CourseItem>(edition.Units.Sum(unit => unit.Items.Length + unit.Lessons.Sum(lesson => lesson.Items.Length)));
         foreach (var unit in edition.Units)
         {
             foreach (var lesson in unit.Lessons)
+            {
+                var on = lessonOf[lesson.Ref];
                 foreach (var item in lesson.Items)
-                    items.Add(ItemOf(item, lessonOf[lesson.Ref], unitOf[unit.Ref], false));
+                    items.Add(ItemOf(item, on, on.Unit, false));
+            }
             foreach (var item in unit.Items)
                 items.Add(ItemOf(item, null, unitOf[unit.Ref], false));
         }

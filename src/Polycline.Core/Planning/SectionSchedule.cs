@@ -15,9 +15,10 @@ public sealed record ScheduledItem(CourseItem Item, ItemDates? Dates);
 /// </summary>
 public sealed class SectionSchedule
 {
-    private readonly Dictionary<Ref<Item>, ScheduledItem> byItem;
-    private readonly Dictionary<Ref<Lesson>, CourseLesson> lessons;
-    private readonly Dictionary<Ref<Unit>, CourseUnit> units;
+    // Made when first asked for: most schedules are only read through.
+    private Dictionary<Ref<Item>, ScheduledItem>? byItem;
+    private Dictionary<Ref<Lesson>, CourseLesson>? lessons;
+    private Dictionary<Ref<Unit>, CourseUnit>? units;
 
     private SectionSchedule(TermDays term, Edition edition, Section section)
     {
@@ -25,14 +26,11 @@ public sealed class SectionSchedule
         Section = section;
         Meetings = Calendars.Meetings.Of(term, section.Ref.Name, section.Slots, section.Changes);
         Course = SectionCourse.Of(edition, section);
-        lessons = Course.Lessons.ToDictionary(lesson => lesson.Ref);
-        units = Course.Units.ToDictionary(unit => unit.Ref);
         Plan = Placement.Of(Lengths(edition, null), Meetings.Meetings, edition.Basis, edition.MinStart);
         var taught = section.Taught.GroupBy(record => record.Lesson).ToDictionary(records => records.Key, records => records.Last());
         Forecast = taught.Count == 0 ? Plan : Placement.Of(Lengths(edition, taught), Meetings.Meetings, edition.Basis, edition.MinStart);
         Anchors = new(term, Meetings, Course, Forecast);
         Items = [.. Course.Items.Select(item => new ScheduledItem(item, item.Skipped ? null : ItemDates.Of(item, Anchors, term)))];
-        byItem = Items.ToDictionary(item => item.Item.Ref);
         Findings = [.. Meetings.Findings.Concat(Forecast.Findings).Concat(ItemFindings())
             .OrderBy(finding => finding.Code, StringComparer.Ordinal).ThenBy(finding => finding.Target, StringComparer.Ordinal)];
     }
@@ -64,17 +62,17 @@ public sealed class SectionSchedule
     public static SectionSchedule Of(TermDays term, Edition edition, Section section) => new(term, edition, section);
 
     /// <summary>Null: another section's item.</summary>
-    public ScheduledItem? Item(Ref<Item> item) => byItem.GetValueOrDefault(item);
+    public ScheduledItem? Item(Ref<Item> item) => (byItem ??= Items.ToDictionary(here => here.Item.Ref)).GetValueOrDefault(item);
 
-    public CourseLesson? Lesson(Ref<Lesson> lesson) => lessons.GetValueOrDefault(lesson);
+    public CourseLesson? Lesson(Ref<Lesson> lesson) => (lessons ??= Course.Lessons.ToDictionary(here => here.Ref)).GetValueOrDefault(lesson);
 
-    public CourseUnit? Unit(Ref<Unit> unit) => units.GetValueOrDefault(unit);
+    public CourseUnit? Unit(Ref<Unit> unit) => (units ??= Course.Units.ToDictionary(here => here.Ref)).GetValueOrDefault(unit);
 
     /// <summary>The gate of an item of this section; null: it has none, or is another section's.</summary>
     public Release.Gate? GateOf(Ref<Item> item) => Item(item)?.Item.Item.Gate;
 
     /// <summary>What an anchor of a gate comes to in this section; null: it does not.</summary>
-    public Instant? MomentOf(Anchor anchor) => Anchors.Resolve(anchor, null, null, _ => null).At;
+    public Instant? MomentOf(Anchor anchor) => Anchors.Resolve(anchor, null, null, null).At;
 
     private List<LessonToPlace> Lengths(Edition edition, Dictionary<Ref<Lesson>, Taught>? taught)
     {
@@ -95,7 +93,6 @@ public sealed class SectionSchedule
 
     private IEnumerable<Finding> ItemFindings()
     {
-        var starts = Forecast.Lessons.Where(lesson => lesson.IsPlaced).ToDictionary(lesson => lesson.Lesson, lesson => lesson.StartsAt!.Value);
         foreach (var (item, dates) in Items)
         {
             if (dates is null)
@@ -105,9 +102,9 @@ public sealed class SectionSchedule
                 yield return new("due-before-opens", item.Ref.Name);
             if (closes < due)
                 yield return new("closes-before-due", item.Ref.Name);
-            if (item.Lesson is { } lesson && starts.TryGetValue(lesson.Ref, out var start) && due < start)
+            if (item.Lesson is { } lesson && due < Anchors.StartOf(lesson.Ref))
                 yield return new("due-before-lesson", item.Ref.Name);
-            if (due is { } falls && !Term.IsClassDay(Term.Term.Local(falls).Date))
+            if (due is { } falls && !Term.IsClassDay(falls))
                 yield return new("due-off-day", item.Ref.Name);
             if (dates.DueEarlier)
                 yield return new("due-earlier", item.Ref.Name);

@@ -30,7 +30,7 @@ public sealed class ReleaseTable
             return new(
                 Standing(here, dates, student), isRead ? Sees.Read : Sees.Work, here.Before == BeforeOpening.Unseen ? Sees.Nothing : Sees.Title, DoneBy(here.Item.Kind),
                 opens, Ticks.Of(dates?.Due.At ?? Instant.MaxValue), Ticks.Of(dates?.Closes.At ?? Instant.MaxValue),
-                dates?.Due.At is { } due ? section.Schedule.Term.Term.Local(due).Date.DayNumber() : int.MaxValue,
+                dates?.Due.At is { } due ? section.Schedule.Term.Local(due).Date.DayNumber() : int.MaxValue,
                 unlocked ? GateTable.Open : units[here.Unit.Ref], unlocked || here.Lesson is null ? GateTable.Open : lessons[here.Lesson.Ref],
                 unlocked ? GateTable.Open : gates.Add(here.Item.Gate, opens));
         }
