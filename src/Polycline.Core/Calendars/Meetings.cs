@@ -10,14 +10,60 @@ public static class Meetings
 
     private sealed record Draft(LocalDate Date, LocalTime Start, LocalTime End, string? Label, int Counts, Stretch Whole, ImmutableArray<Stretch> Stretches, int Made);
 
+    /// <summary>The meetings as they stand between one change and the next, found by date and by date and start.</summary>
+    private sealed class Drafts
+    {
+        private readonly Dictionary<LocalDate, HashSet<Draft>> byDate = [];
+        private readonly Dictionary<LocalDateTime, HashSet<Draft>> byStart = [];
+
+        public Drafts(List<Draft> drafts)
+        {
+            foreach (var draft in drafts)
+                Add(draft);
+        }
+
+        /// <summary>How many were ever made: the number of the next.</summary>
+        public int Made { get; private set; }
+
+        public void Add(Draft draft)
+        {
+            Of(byDate, draft.Date).Add(draft);
+            Of(byStart, draft.Date + draft.Start).Add(draft);
+            Made++;
+        }
+
+        public void Remove(Draft draft)
+        {
+            byDate[draft.Date].Remove(draft);
+            byStart[draft.Date + draft.Start].Remove(draft);
+        }
+
+        public IReadOnlyCollection<Draft> On(LocalDate date, LocalTime? start) => (start is { } time ? byStart.GetValueOrDefault(date + time) : byDate.GetValueOrDefault(date)) ?? [];
+
+        public List<Draft> Left() => [.. byDate.Values.SelectMany(drafts => drafts)];
+
+        private static HashSet<Draft> Of<T>(Dictionary<T, HashSet<Draft>> found, T key)
+            where T : notnull
+        {
+            if (!found.TryGetValue(key, out var own))
+                found[key] = own = new(ReferenceEqualityComparer.Instance);
+            return own;
+        }
+    }
+
     /// <param name="section">What the section is called in the finding <c>no-meetings</c>.</param>
     /// <exception cref="MeetingChangeException">A change names several meetings, or puts one outside the term.</exception>
     public static MeetingList Of(TermDays term, string section, ImmutableArray<Slot> slots, ImmutableArray<MeetingChange> changes)
     {
         var findings = ImmutableArray.CreateBuilder<Finding>();
         var drafts = FromSlots(term, slots);
-        for (var n = 0; n < changes.Length; n++)
-            Apply(term, drafts, changes[n], n, findings);
+        if (!changes.IsEmpty)
+        {
+            var changed = new Drafts(drafts);
+            for (var n = 0; n < changes.Length; n++)
+                Apply(term, changed, changes[n], n, findings);
+            drafts = changed.Left();
+        }
         var meetings = Number(drafts);
         foreach (var meeting in Overlapping(meetings))
             findings.Add(new("meeting-overlap", $"{meeting.Date:uuuu-MM-dd}T{meeting.Start:HH:mm}"));
@@ -107,14 +153,13 @@ public static class Meetings
         return new(from, Instant.Max(from, term.ToInstant(date + end)));
     }
 
-    private static void Apply(TermDays term, List<Draft> drafts, MeetingChange change, int n, ImmutableArray<Finding>.Builder findings)
+    private static void Apply(TermDays term, Drafts drafts, MeetingChange change, int n, ImmutableArray<Finding>.Builder findings)
     {
-        var made = drafts.Count == 0 ? 0 : drafts.Max(draft => draft.Made) + 1;
         switch (change)
         {
             case MeetingChange.Add add:
                 Within(term, add.Date, n, "add.date");
-                drafts.Add(Unbroken(term, add.Date, add.Start, add.End, add.Counts, made));
+                drafts.Add(Unbroken(term, add.Date, add.Start, add.End, add.Counts, drafts.Made));
                 break;
             case MeetingChange.Cancel cancel when Named(drafts, cancel.Date, cancel.Start, n, findings) is { } gone:
                 drafts.Remove(gone);
@@ -124,7 +169,7 @@ public static class Meetings
                 if (Named(drafts, move.Date, move.Start, n, findings) is { } moved)
                 {
                     drafts.Remove(moved);
-                    drafts.Add(Unbroken(term, move.ToDate, move.ToStart, move.ToEnd, moved.Counts, made));
+                    drafts.Add(Unbroken(term, move.ToDate, move.ToStart, move.ToEnd, moved.Counts, drafts.Made));
                 }
                 break;
         }
@@ -137,9 +182,9 @@ public static class Meetings
     }
 
     // The one meeting that is meant; none: the change sleeps.
-    private static Draft? Named(List<Draft> drafts, LocalDate date, LocalTime? start, int change, ImmutableArray<Finding>.Builder findings)
+    private static Draft? Named(Drafts drafts, LocalDate date, LocalTime? start, int change, ImmutableArray<Finding>.Builder findings)
     {
-        var named = drafts.Where(draft => draft.Date == date && (start is null || draft.Start == start)).ToList();
+        var named = drafts.On(date, start);
         if (named.Count > 1)
             throw new MeetingChangeException(change, null, $"There are {named.Count} meetings on {date:uuuu-MM-dd} that this may mean: name the start of one of them.");
         if (named.Count == 0)

@@ -169,13 +169,10 @@ internal sealed class Names
     {
         foreach (var student in (plan["groups"]?.Members ?? []).SelectMany(group => group.Value.Items))
             Wanted(student, students.Contains, "no section lists such a student");
+        var listed = Entries(plan, "sections").SelectMany(section => Entries(section, "students").Select(student => (section["id"]!.Value, PlanBuilder.StudentId(student)))).ToHashSet();
         foreach (var home in plan["home"]?.Members ?? [])
-        {
-            var lists = Entries(plan, "sections").FirstOrDefault(section => section["id"]!.Value == home.Value.Value) is { } section
-                && Entries(section, "students").Any(student => PlanBuilder.StudentId(student) == home.Name);
-            if (!lists)
+            if (!listed.Contains((home.Value.Value, home.Name)))
                 faults.Add(home.Value, "a section that lists this student is wanted");
-        }
     }
 
     private void CheckFacts()

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using NodaTime;
 using Polycline.Core.Calendars;
 using Polycline.Core.Planning;
 using Polycline.Core.Sections;
@@ -86,15 +87,29 @@ internal static class SectionChecks
     // Listed twice on one date: the later entry, itself.
     private static void Students(Section section, JsonPiece piece, Faults faults)
     {
-        var earlier = new Dictionary<Ref<Courses.Student>, List<Enrolment>>();
-        for (var n = 0; n < section.Students.Length; n++)
+        foreach (var own in section.Students.Select((entry, place) => (entry, place)).GroupBy(pair => pair.entry.Student))
         {
-            var entry = section.Students[n];
-            if (!earlier.TryGetValue(entry.Student, out var own))
-                earlier[entry.Student] = own = [];
-            if (own.Any(entry.Meets))
-                faults.Add(piece["students"]!.Items[n], "this section lists the student already on some of these dates");
-            own.Add(entry);
+            var entries = own.ToArray();
+            if (AreApart(entries.AsSpan()))
+                continue;
+            // The shortest beginning of the list with two that meet ends with the one at fault.
+            var (apart, meeting) = (1, entries.Length);
+            while (meeting - apart > 1)
+            {
+                var middle = (apart + meeting) / 2;
+                (apart, meeting) = AreApart(entries.AsSpan(0, middle)) ? (middle, meeting) : (apart, middle);
+            }
+            faults.Add(piece["students"]!.Items[entries[meeting - 1].place], "this section lists the student already on some of these dates");
         }
+    }
+
+    private static bool AreApart(ReadOnlySpan<(Enrolment Entry, int Place)> entries)
+    {
+        var inOrder = entries.ToArray();
+        Array.Sort(inOrder, static (one, other) => (one.Entry.From ?? LocalDate.MinIsoValue).CompareTo(other.Entry.From ?? LocalDate.MinIsoValue));
+        for (var n = 1; n < inOrder.Length; n++)
+            if (inOrder[n].Entry.Meets(inOrder[n - 1].Entry))
+                return false;
+        return true;
     }
 }

@@ -19,14 +19,25 @@ public sealed record RunningOrder(ImmutableArray<RunningOrder.UnitPlace> Units, 
         var units = edition.Units.Select(unit => new UnitPlace(unit.Ref, unit.Title, unit)).ToList();
         for (var n = 0; n < adjustments.Length; n++)
             ChangeUnits(units, adjustments[n], n);
-        var lessonsOf = units.ToDictionary(
-            unit => unit.Ref,
-            unit => (unit.Unit?.Lessons ?? []).Select(lesson => new LessonPlace(lesson.Ref, lesson.Title, lesson.Length, unit.Ref, lesson)).ToList());
+        var lessons = new LinkedList<LessonPlace>();
+        // The place of each lesson; and, before a unit's first lesson, of the unit.
+        var placeOf = new Dictionary<Ref<Lesson>, LinkedListNode<LessonPlace>>();
+        var headOf = new Dictionary<Ref<Unit>, LinkedListNode<LessonPlace>>();
+        foreach (var unit in units)
+        {
+            headOf[unit.Ref] = lessons.AddLast(new LessonPlace(default, unit.Title, 0, unit.Ref, null));
+            foreach (var lesson in unit.Unit?.Lessons ?? [])
+                placeOf[lesson.Ref] = lessons.AddLast(new LessonPlace(lesson.Ref, lesson.Title, lesson.Length, unit.Ref, lesson));
+        }
         foreach (var insert in adjustments.OfType<Adjustment.Insert>())
-            Insert(lessonsOf, insert);
-        var lessons = units.SelectMany(unit => lessonsOf[unit.Ref]).ToList();
+        {
+            var before = insert.In is { } unit ? headOf[unit] : placeOf[insert.After!.Value];
+            placeOf[insert.Lesson] = lessons.AddAfter(before, new LessonPlace(insert.Lesson, insert.Title, insert.Length, before.Value.Unit, null));
+        }
+        foreach (var head in headOf.Values)
+            lessons.Remove(head);
         for (var n = 0; n < adjustments.Length; n++)
-            MoveLesson(lessons, adjustments[n], n);
+            MoveLesson(lessons, placeOf, adjustments[n], n);
         return new([.. units], [.. lessons]);
     }
 
@@ -40,32 +51,22 @@ public sealed record RunningOrder(ImmutableArray<RunningOrder.UnitPlace> Units, 
             case Adjustment.OfUnit { Order: { } order } of:
                 if (order > units.Count)
                     throw new AdjustmentException(n, "order", $"This section has {units.Count} units: choose a place from 1 to {units.Count}.");
-                var moved = units.Find(unit => unit.Ref == of.Unit)!;
-                units.Remove(moved);
+                var at = units.FindIndex(unit => unit.Ref == of.Unit);
+                var moved = units[at];
+                units.RemoveAt(at);
                 units.Insert(order - 1, moved);
                 break;
         }
     }
 
-    private static void Insert(Dictionary<Ref<Unit>, List<LessonPlace>> lessonsOf, Adjustment.Insert insert)
-    {
-        if (insert.In is { } unit)
-        {
-            lessonsOf[unit].Insert(0, new(insert.Lesson, insert.Title, insert.Length, unit, null));
-            return;
-        }
-        var (home, lessons) = lessonsOf.First(pair => pair.Value.Exists(lesson => lesson.Ref == insert.After));
-        lessons.Insert(lessons.FindIndex(lesson => lesson.Ref == insert.After) + 1, new(insert.Lesson, insert.Title, insert.Length, home, null));
-    }
-
-    private static void MoveLesson(List<LessonPlace> lessons, Adjustment adjustment, int n)
+    private static void MoveLesson(LinkedList<LessonPlace> lessons, Dictionary<Ref<Lesson>, LinkedListNode<LessonPlace>> placeOf, Adjustment adjustment, int n)
     {
         if (adjustment is not Adjustment.OfLesson { After: { } after } of)
             return;
         if (after == of.Lesson)
             throw new AdjustmentException(n, "after", "A lesson cannot stand after itself: name another one.");
-        var moved = lessons.Find(lesson => lesson.Ref == of.Lesson)!;
+        var moved = placeOf[of.Lesson];
         lessons.Remove(moved);
-        lessons.Insert(lessons.FindIndex(lesson => lesson.Ref == after) + 1, moved);
+        lessons.AddAfter(placeOf[after], moved);
     }
 }

@@ -8,7 +8,9 @@ namespace Polycline.Tests.Core.PlanFiles;
 /// <summary>The worked cases: each file's input comes to its expected answer, to the letter. The list only grows.</summary>
 public sealed class CasesTests
 {
-    private static readonly string Folder = FindFolder();
+    internal static readonly string Folder = FindFolder();
+
+    internal static readonly string Root = Path.GetFullPath(Path.Combine(Folder, "../.."));
 
     public static TheoryData<string> Cases => [.. Directory.EnumerateFiles(Folder, "*.json").Select(path => Path.GetFileNameWithoutExtension(path)!).Order()];
 
