@@ -3,10 +3,12 @@ using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Core.PlanFiles;
 using Polycline.Core.Planning;
 using Polycline.Core.Release;
 using Polycline.Core.Release.Compiled;
 using Polycline.Core.Sections;
+using Polycline.Tests.Core.PlanFiles;
 
 namespace Polycline.Bench;
 
@@ -23,8 +25,33 @@ public static class KernelBench
 
     public static async Task Run()
     {
+        await HostileFiles();
         await Schedules();
         await Decisions();
+    }
+
+    // Whatever the shape of a file, reading twice as much of it takes about twice as long.
+    private static async Task HostileFiles()
+    {
+        const int size = 20_000;
+        foreach (var shape in HostileFile.Shapes.Keys)
+        {
+            var (one, two) = (HostileFile.Of(shape, size), HostileFile.Of(shape, 2 * size));
+            var measured = await Interleaved.Run([Kernel(shape, () => Enumerable.Range(0, 5).Sum(_ => Read(one))), Kernel("twice as much", () => Enumerable.Range(0, 5).Sum(_ => Read(two)))]);
+            Print($"a plan file of {one.Length / 1000} kB, five times", [(measured[1], measured[0].Median, "≤ 2.3")], measured[0]);
+        }
+
+        static long Read(byte[] text)
+        {
+            try
+            {
+                return PlanFile.Read(text).Ask.Length;
+            }
+            catch (PlanRefusedException)
+            {
+                return 1;
+            }
+        }
     }
 
     private static async Task Schedules()

@@ -23,6 +23,9 @@ internal sealed class JsonPiece(JsonKind kind, long at)
     /// <summary>A member of an object: its name, where that stands, and its value.</summary>
     public readonly record struct Member(string Name, long At, JsonPiece Value);
 
+    private static readonly List<Member> NoMembers = [];
+    private static readonly List<JsonPiece> NoItems = [];
+
     private JsonPiece? owner;
     private string? name;
     private int index;
@@ -38,9 +41,9 @@ internal sealed class JsonPiece(JsonKind kind, long at)
     /// <summary>Of a text its value, of a number as it is written; null: a text that is no Unicode.</summary>
     public string? Value { get; private init; }
 
-    public List<Member> Members { get; } = [];
+    public List<Member> Members { get; } = kind == JsonKind.Object ? [] : NoMembers;
 
-    public List<JsonPiece> Items { get; } = [];
+    public List<JsonPiece> Items { get; } = kind == JsonKind.List ? [] : NoItems;
 
     /// <summary>The member of that name; null: there is none.</summary>
     public JsonPiece? this[string member]
