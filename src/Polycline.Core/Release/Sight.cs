@@ -124,7 +124,6 @@ public sealed class Sights(PlanSchedule plan, StudentRecord student)
         var words = new GateWords(
             other => release.Decide(other, at).Sees == Sees.Nothing ? NotShown : $"{plan.CodeOf[other]} {plan.Item(other).Title}",
             lesson => plan.Section(decision.Section!.Value).Lesson(new(lesson))?.Title ?? NotShown);
-        var underNot = decision.Gates.SelectMany(gate => gate.Gate.Root.WithAllBelow()).OfType<GateNode.Not>().SelectMany(not => not.Leaves()).ToHashSet();
-        return words.Missing(decision.Missing, underNot);
+        return words.Missing(decision.Gates.Where(gate => !gate.Met).Select(gate => gate.Trace));
     }
 }

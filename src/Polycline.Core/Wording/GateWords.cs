@@ -48,10 +48,28 @@ public sealed class GateWords(Func<Ref<Item>, string> nameOf, Func<string, strin
         _ => null,
     };
 
-    /// <summary>What is missing, for a student: the leaves of a locked item, without what they are not told of.</summary>
-    /// <param name="underNot">Leaves that stand under a <c>not</c>.</param>
-    public ImmutableArray<string> Missing(IEnumerable<GateNode> leaves, IReadOnlySet<GateNode> underNot) =>
-        [.. leaves.Where(leaf => !underNot.Contains(leaf) && leaf is not GateNode.Picked).Select(Told).OfType<string>().Distinct()];
+    /// <summary>What is missing, for a student: one entry for each thing that must still be so, of gates that are not met, unit's first.</summary>
+    public ImmutableArray<string> Missing(IEnumerable<GateTrace> unmet) =>
+        [.. unmet.SelectMany(trace => trace.Node is GateNode.All ? trace.Below : [trace]).Select(Told).OfType<string>().Distinct()];
+
+    // What must still be so; null: it is so, does not apply, or is not told.
+    private string? Told(GateTrace trace)
+    {
+        if (trace.Outcome != Outcome.NotMet || trace.Node is GateNode.Not)
+            return null;
+        if (trace.Node.IsLeaf)
+            return trace.Below.IsEmpty ? Told(trace.Node) : Told(trace.Below[0]);
+        var told = trace.Below.Select(Told).OfType<string>().Distinct().ToList();
+        return (trace.Node, told.Count) switch
+        {
+            (_, 0) => null,
+            (_, 1) => told[0],
+            (GateNode.AtLeast some, _) when some.Least > 1 =>
+                $"{(some.Least - trace.Below.Count(below => below.Outcome == Outcome.Met)).ToString(CultureInfo.InvariantCulture)} more of these: {Joined(told, "and")}",
+            (GateNode.All, _) => $"({Joined(told, "and")})",
+            _ => Joined(told, "or"),
+        };
+    }
 
     private string Together(ImmutableArray<GateNode> nodes, string word) =>
         Joined([.. nodes.Select(node => node.IsLeaf || node is GateNode.Not ? Of(node) : $"({Of(node)})")], word);

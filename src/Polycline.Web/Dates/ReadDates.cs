@@ -79,6 +79,6 @@ public static class ReadDates
         var schedule = plan.Schedule.Section(section.Section.Ref);
         return new(
             section.Id, section.Name, section.Letter, section.Students, schedule.Meetings.Meetings.Length, schedule.Forecast.Lacking,
-            [.. schedule.Findings.Select(finding => new FindingWords(target => plan.Find(target) is null ? target : plan.TitleOf(target)).Of(finding))]);
+            [.. schedule.Findings.Select(finding => new FindingWords(target => plan.Find(target) is null ? target : plan.TitleOf(target), plan.Schedule.Edition.Basis).Of(finding))]);
     }
 }

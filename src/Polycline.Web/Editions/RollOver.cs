@@ -150,6 +150,6 @@ public static class RollOver
         var lastEnd = schedule.Forecast.Lessons.Where(lesson => lesson.IsPlaced).Select(lesson => lesson.EndsAt).Max();
         return new(
             section.Name, meetings.Length, schedule.Forecast.Lacking, Moment.Of(meetings.IsEmpty ? null : meetings[0].StartsAt, next.Term.Zone), Moment.Of(lastEnd, next.Term.Zone),
-            [.. schedule.Findings.Where(finding => finding.Code == "overflow").Select(finding => new FindingWords(next.TitleOf).Of(finding))]);
+            [.. schedule.Findings.Where(finding => finding.Code == "overflow").Select(finding => new FindingWords(next.TitleOf, next.Schedule.Edition.Basis).Of(finding))]);
     }
 }

@@ -36,6 +36,154 @@ public sealed class GeneratedPlanTests
     }
 
     [Fact]
+    public void Lessons_take_class_time_that_is_there_in_order_and_what_is_placed_and_what_is_not_make_up_the_length()
+    {
+        SomePlan.Plans.Sample(plan =>
+        {
+            foreach (var section in Schedule(plan).Sections)
+            {
+                var meetings = section.Meetings.Meetings;
+                int Capacity(int ordinal) => plan.Edition.Basis == Basis.Meetings ? meetings[ordinal - 1].Counts : meetings[ordinal - 1].Minutes;
+                var lengths = section.Course.Lessons.ToDictionary(lesson => lesson.Ref, lesson => lesson.Length);
+                foreach (var lesson in section.Plan.Lessons)
+                {
+                    lesson.Ordinals.Zip(lesson.Ordinals.Skip(1)).ShouldAllBe(pair => pair.First < pair.Second);
+                    lesson.Overflow.ShouldBeInRange(0, lengths[lesson.Lesson]);
+                    var placed = lengths[lesson.Lesson] - lesson.Overflow;
+                    lesson.Ordinals.Sum(Capacity).ShouldBeGreaterThanOrEqualTo(placed);
+                    // What stands between its start and its end is what it takes.
+                    if (plan.Edition.Basis == Basis.Minutes && placed > 0 && section.Findings.All(finding => finding.Code != "meeting-overlap") && section.Course.Lessons.All(other => other.Pin is null))
+                        meetings.SelectMany(meeting => meeting.Stretches).Sum(stretch => MinutesIn(stretch, lesson.StartsAt!.Value, lesson.EndsAt!.Value)).ShouldBe(placed);
+                }
+                section.Plan.Lessons.Sum(lesson => lengths[lesson.Lesson] - lesson.Overflow).ShouldBeLessThanOrEqualTo(meetings.Sum(meeting => Capacity(meeting.Ordinal)));
+                section.Plan.Lacking.ShouldBe(section.Plan.Lessons.Sum(lesson => lesson.Overflow));
+                section.Plan.Spare.Concat(section.Plan.Free).Concat(section.Plan.Lessons.SelectMany(lesson => lesson.Ordinals)).Distinct().Order().ShouldBe(meetings.Select(meeting => meeting.Ordinal));
+                // Overlapping classes aside, the lessons that flow follow one another.
+                if (section.Findings.All(finding => finding.Code is not ("meeting-overlap" or "after-pin")))
+                {
+                    var flowing = section.Plan.Lessons.Where(lesson => lesson.IsPlaced && section.Lesson(lesson.Lesson)!.Pin is null).ToList();
+                    flowing.Zip(flowing.Skip(1)).ShouldAllBe(pair => pair.First.EndsAt <= pair.Second.StartsAt);
+                }
+            }
+        });
+    }
+
+    private static int MinutesIn(Stretch stretch, Instant from, Instant to) =>
+        Instant.Max(stretch.From, from) is var start && Instant.Min(stretch.To, to) is var end && end > start ? (int)(end - start).TotalMinutes : 0;
+
+    [Fact]
+    public void A_difference_put_back_leaves_no_trace()
+    {
+        SomePlan.Plans.Sample(plan =>
+        {
+            var bare = plan with { Sections = [.. plan.Sections.Select(section => section with { Adjustments = [] })] };
+            string Answer(Plan asked) => string.Join('\n', Schedule(asked).Sections.SelectMany(section => section.Items.Select(item => $"{item.Dates}")
+                .Concat(section.Forecast.Lessons.Select(lesson => $"{lesson.Lesson} {lesson.StartsAt} {lesson.EndsAt} {lesson.Overflow}")).Concat(section.Findings.Select(finding => $"{finding}"))));
+            var before = Answer(bare);
+            Answer(plan);
+            Answer(bare).ShouldBe(before);
+            // Put back field by field, by hand, the plan is the same again.
+            var lengths = plan.Edition.Units.SelectMany(unit => unit.Lessons).ToDictionary(lesson => lesson.Ref, lesson => lesson.Length);
+            var back = bare with
+            {
+                Sections = [.. bare.Sections.Select(section => section with
+                {
+                    Adjustments =
+                    [
+                        .. lengths.Keys.Select(lesson => new Adjustment.OfLesson(lesson, Length: 7, Skip: true, Hold: true)),
+                        .. plan.Edition.InReadingOrder().Select(item => new Adjustment.OfItem(item.Ref, Hold: true, Skip: true)),
+                        .. lengths.Select(lesson => new Adjustment.OfLesson(lesson.Key, Length: lesson.Value, Skip: false, Hold: false)),
+                        .. plan.Edition.InReadingOrder().Select(item => new Adjustment.OfItem(item.Ref, Hold: false, Skip: false)),
+                    ],
+                })],
+            };
+            Answer(back).ShouldBe(before);
+        });
+    }
+
+    [Fact]
+    public void A_course_without_conditions_releases_by_dates_alone()
+    {
+        Gen.Select(SomePlan.Plans, SomePlan.Moments).Sample((drawn, at) =>
+        {
+            var plan = WithGates(drawn, _ => null);
+            var schedule = Schedule(plan);
+            foreach (var record in new[] { StudentRecord.Of(plan, new("p1")), StudentRecord.Of(plan, new("p2")) })
+                foreach (var item in plan.Edition.InReadingOrder())
+                {
+                    var decision = new Explain(schedule, record).Decide(item.Ref, at);
+                    decision.Gates.ShouldBeEmpty();
+                    if (decision.Deciding is ReleaseState.Upcoming or ReleaseState.Open or ReleaseState.Overdue or ReleaseState.Closed)
+                        (decision.Deciding == ReleaseState.Upcoming, decision.Deciding == ReleaseState.Closed)
+                            .ShouldBe((at < decision.Dates!.Opens.At, !(at < decision.Dates.Opens.At) && at >= decision.Dates.Closes.At));
+                }
+        });
+    }
+
+    [Fact]
+    public void Excusing_from_a_step_or_dropping_it_never_locks_what_was_open()
+    {
+        // Of conditions that ask for all of something; of an "any" what is dropped is one way less.
+        Gen.Select(SomePlan.Plans, SomePlan.Moments, Gen.Int[0, 100]).Sample((drawn, at, which) =>
+        {
+            var plan = WithGates(drawn, gate => gate is null ? null : new(new GateNode.All([.. gate.Root.Leaves().Where(leaf => leaf is GateNode.Done or GateNode.From or GateNode.HasTaught)])));
+            if (!plan.Edition.InReadingOrder().Any())
+                return;
+            var schedule = Schedule(plan);
+            var record = Lawful(schedule, StudentRecord.Of(plan, new("p1")) with { Exceptions = new Dictionary<Ref<Item>, ForOneStudent>() });
+            var step = plan.Edition.InReadingOrder().ElementAt(which % plan.Edition.InReadingOrder().Count()).Ref;
+            var excused = record with { Exceptions = new Dictionary<Ref<Item>, ForOneStudent> { [step] = new(record.Student, step, Excused: true) } };
+            var dropped = Schedule(plan with { Sections = [.. plan.Sections.Select(section => section with { Adjustments = [.. section.Adjustments, new Adjustment.OfItem(step, Skip: true)] })] });
+            var explain = new Explain(schedule, record);
+            foreach (var item in plan.Edition.InReadingOrder().Where(item => item.Ref != step && explain.Decide(item.Ref, at).State is ReleaseState.Open or ReleaseState.Overdue))
+            {
+                new Explain(schedule, excused).Decide(item.Ref, at).State.ShouldBeOneOf(ReleaseState.Open, ReleaseState.Overdue);
+                new Explain(dropped, record).Decide(item.Ref, at).State.ShouldBeOneOf(ReleaseState.Open, ReleaseState.Overdue);
+            }
+        }, iter: 200);
+    }
+
+    [Fact]
+    public void Whatever_becomes_of_a_plan_nothing_begun_becomes_unreadable()
+    {
+        Gen.Select(SomePlan.Plans, SomePlan.Moments).Sample((plan, at) =>
+        {
+            var changed = plan with
+            {
+                Edition = plan.Edition with { Units = [.. plan.Edition.Units.Select(unit => unit with { Published = false })] },
+                Sections = [.. plan.Sections.Select(section => section with { Slots = [], Adjustments = [.. plan.Edition.InReadingOrder().Select(item => new Adjustment.OfItem(item.Ref, Hold: true, Skip: item.Ref.Name.Length % 2 == 0))] })],
+            };
+            foreach (var record in new[] { StudentRecord.Of(plan, new("p1")), StudentRecord.Of(plan, new("p2")) })
+                foreach (var item in plan.Edition.InReadingOrder().Where(item => record.Facts.HasBegun(item.Ref, at) && record.SectionAt(plan.Term, at) is not null))
+                    (new Explain(Schedule(changed), record).Decide(item.Ref, at) is { Sees: >= Sees.Read } or { State: ReleaseState.Excused }).ShouldBeTrue();
+        });
+    }
+
+    private static Plan WithGates(Plan plan, Func<Gate?, Gate?> change) => plan with
+    {
+        Edition = plan.Edition with
+        {
+            Units = [.. plan.Edition.Units.Select(unit => unit with
+            {
+                Gate = change(unit.Gate),
+                Items = [.. unit.Items.Select(item => item with { Gate = change(item.Gate) })],
+                Lessons = [.. unit.Lessons.Select(lesson => lesson with { Gate = change(lesson.Gate), Items = [.. lesson.Items.Select(item => item with { Gate = change(item.Gate) })] })],
+            })],
+        },
+        Sections = [.. plan.Sections.Select(section => section with { Adjustments = [.. section.Adjustments.Where(adjustment => adjustment is not Adjustment.Add)] })],
+    };
+
+    // Nobody works on what is not open to them, and nothing is taken back.
+    private static StudentRecord Lawful(PlanSchedule schedule, StudentRecord student)
+    {
+        var facts = new List<Fact>();
+        foreach (var fact in student.Facts.All.Where(fact => fact.Event is FactEvent.Opened or FactEvent.Ticked or FactEvent.Submitted or FactEvent.Returned).OrderBy(fact => fact.At))
+            if (new Explain(schedule, student with { Facts = new(facts) }).Decide(fact.Item, fact.At).State is ReleaseState.Open or ReleaseState.Overdue)
+                facts.Add(fact with { Again = false });
+        return student with { Facts = new(facts) };
+    }
+
+    [Fact]
     public void A_deadline_of_the_plan_never_disappears_beyond_the_term()
     {
         SomePlan.Plans.Sample(plan =>

@@ -1,6 +1,14 @@
+using CsCheck;
+using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
+using Polycline.Core.Planning;
 using Polycline.Core.Release;
+using Polycline.Core.Release.Findings;
 using Polycline.Core.Wording;
+using Polycline.Tests.Core.Generated;
 using Shouldly;
 using Xunit;
 
@@ -42,16 +50,128 @@ public sealed class WordingTests
         PlanParts.Gate(PlanParts.Json(gate)).Root.ToString().ShouldBe(gate.Root.ToString());
     }
 
+    [Theory]
+    [InlineData("overflow", "“l1” does not fit, by 2 classes.")]
+    [InlineData("pin-missed", "“l1” is fixed to a date that another lesson has, and starts 2 classes later.")]
+    [InlineData("after-pin", "“l1” ends only after a lesson fixed to a date has begun that should follow it.")]
+    [InlineData("no-meetings", "There are no classes yet: give this section its timetable.")]
+    [InlineData("meeting-overlap", "Two classes overlap on Mon 7 Sep 2026, 08:40.", "2026-09-07T08:40")]
+    [InlineData("change-idle", "A changed class on Mon 7 Sep 2026 is not there any more.", "2026-09-07")]
+    [InlineData("due-before-opens", "“l1” is due before it opens.")]
+    [InlineData("closes-before-due", "“l1” closes before it is due.")]
+    [InlineData("due-before-lesson", "“l1” is due before its lesson starts.")]
+    [InlineData("due-off-day", "“l1” is due on a day without classes.")]
+    [InlineData("due-earlier", "“l1” would now be due earlier than announced, and stays as announced.")]
+    [InlineData("beyond-term", "“l1” has a date outside the term.")]
+    public void Every_finding_of_a_section_is_a_sentence(string code, string sentence, string target = "l1") =>
+        new FindingWords(name => name).Of(new Finding(code, target, 2)).ShouldBe(sentence);
+
     [Fact]
-    public void Every_finding_of_a_section_has_a_sentence_of_its_own()
+    public void What_does_not_fit_is_told_in_what_lessons_are_measured_in() =>
+        new FindingWords(name => name, Basis.Minutes).Of(new Finding("overflow", "l1", 1)).ShouldBe("“l1” does not fit, by 1 minute.");
+
+    [Theory]
+    [InlineData("gate-circle", "a", "“a” waits for itself: nobody may ever get in.")]
+    [InlineData("gate-circle", "a b c", "“a”, “b” and “c” wait for one another: nobody may ever get in.")]
+    [InlineData("gate-never", "a", "Nobody can ever meet the condition of “a”.")]
+    [InlineData("gate-never", "a", "In s1 nobody can ever meet the condition of “a”.", "s1")]
+    [InlineData("gate-blocked", "a b", "In s1 nobody can meet the condition of “a”: “b” cannot be worked on there.", "s1")]
+    [InlineData("gate-waived", "a b c", "In s1 “a” no longer waits for “b” and “c”, dropped there.", "s1")]
+    [InlineData("gate-late", "a b", "In s1 “a” is due before “b” opens, for which it waits.", "s1")]
+    [InlineData("branch-gap", "a b c", "In “a” a score from 0 % to below 40 % and a score of 100 % lead to none of “b” and “c”; nor does never taking it.")]
+    [InlineData("branch-overlap", "a b c", "A score in “a” can open both “b” and “c”.")]
+    [InlineData("choice-gap", "a", "In “a” nothing hangs on “poster”; nor on never picking.")]
+    [InlineData("double-enrolment", "p1 s1 s2", "p1 is in s1 and s2 at the same time.")]
+    [InlineData("special-day-idle", "2026-09-12", "The special day on Sat 12 Sep 2026 does nothing: there are no classes that day.")]
+    public void Every_finding_of_a_plan_is_a_sentence(string code, string targets, string sentence, string? section = null) =>
+        new FindingWords(name => name).Of(new PlanFinding(code, section, [.. targets.Split(' ')], [(0, 40), (100, 100)], ["poster"])).ShouldBe(sentence);
+
+    [Fact]
+    public void Why_an_item_stands_as_it_does_is_told_to_the_team_with_every_reason_and_to_a_student_with_what_they_may_know()
     {
-        string[] codes =
-        [
-            "overflow", "pin-missed", "after-pin", "no-meetings", "meeting-overlap", "change-idle", "due-before-opens", "closes-before-due",
-            "due-before-lesson", "due-off-day", "due-earlier", "beyond-term",
-        ];
-        var words = new FindingWords(target => target);
-        codes.Select(code => words.Of(new(code, "l1", 2))).Distinct().Count().ShouldBe(codes.Length);
-        codes.ShouldAllBe(code => !words.Of(new(code, "l1", 2)).Contains(code));
+        var start = new Anchor(AnchorBase.TermStart);
+        var edition = Plans.Edition(
+            Plans.Unit("u1", Plans.Lesson("l1", 1,
+                Plans.Task("a", start, new(AnchorBase.TermStart, Days: 2)),
+                Plans.Task("b", new(AnchorBase.TermStart, Days: 8)),
+                Plans.Task("c", gate: new GateNode.All([new GateNode.Done(new("a"), Deed.Returned), new GateNode.Any([new GateNode.Scored(new("a"), 70, null), new GateNode.Done(new("b"), Deed.Opened)])])),
+                Plans.Task("d") with { Published = false },
+                Plans.Task("e", closes: new(AnchorBase.TermStart, Days: 3)),
+                Plans.Task("f", new(AnchorBase.LessonStart, "l9")),
+                Plans.Task("g") with { For = new(null, ["support"], []) },
+                Plans.Task("h"), Plans.Task("i"), Plans.Task("j", gate: new GateNode.InGroup("support")) with { Gate = new(new GateNode.InGroup("support"), WhenLocked: WhenLocked.Show) })),
+            Plans.Unit("u2", Plans.Lesson("l9", 1, Plans.Task("k"))));
+        var plan = Plans.Schedule(edition, Plans.Section("s1",
+            new Adjustment.OfLesson(new("l9"), Skip: true), new Adjustment.OfItem(new("h"), Hold: true), new Adjustment.OfItem(new("a"), Due: new Anchor(AnchorBase.TermStart, Days: 4))));
+        var student = Plans.Student("s1", new Fact(new("p1"), new("h"), FactEvent.Begun, Instant.MinValue)) with
+        {
+            Exceptions = new Dictionary<Ref<Item>, ForOneStudent> { [new("i")] = new(new("p1"), new("i"), Excused: true) },
+        };
+        var words = new DecisionWords(plan, new(plan));
+        var saturday = Instant.FromUtc(2026, 9, 12, 12, 0);
+        Reasons Team(string item, Instant? at = null) => words.ForTeam(new Explain(plan, student).Decide(new(item), at ?? saturday), new(item), at ?? saturday, "Ines");
+        string? Told(string item)
+        {
+            var sight = new Sights(plan, student).Of(new(item), saturday);
+            return sight is null ? null : words.ForStudent(sight.State, sight.Sees, plan.Section(new("s1")).Item(new(item))!.Dates, sight.Missing);
+        }
+
+        Team("a").Sentence.ShouldBe("It was due on Fri 11 Sep, 00:00, as changed in this section, and Ines has not done it.");
+        Team("a").Dates.ShouldBe(["Opens on Mon 7 Sep, 00:00, as in the course.", "Due on Fri 11 Sep, 00:00, as changed in this section."]);
+        Told("a").ShouldBe("Was due on Fri 11 Sep, 00:00; you can still do it.");
+        Team("b").Sentence.ShouldBe("It opens only on Tue 15 Sep, 00:00, as in the course.");
+        Told("b").ShouldBe("Opens on Tue 15 Sep, 00:00.");
+        Team("c").Sentence.ShouldBe("The condition of the item is not met; in the way: feedback on 1.01 Task a is given back, the score in 1.01 Task a is at least 70 % and 1.02 Task b is opened.");
+        var tree = Team("c").Conditions.ShouldHaveSingleItem();
+        (tree.Text, tree.Outcome, tree.Below.Length, tree.Below[1].Text).ShouldBe(("all of these", Outcome.NotMet, 2, "one of these"));
+        Told("c").ShouldBe("Opens when feedback on 1.01 Task a is given back and the score in 1.01 Task a is at least 70 % or 1.02 Task b is opened.");
+        Team("d").Sentence.ShouldBe("The item is not published.");
+        Team("e").Sentence.ShouldBe("It closed on Thu 10 Sep, 00:00, as in the course.");
+        Told("e").ShouldBe("Closed on Thu 10 Sep, 00:00; you can still read it.");
+        Team("f").Sentence.ShouldBe("It is to open at a moment that does not come, as in the course.");
+        Team("g").Sentence.ShouldBe("It is for some only, as in the course, and Ines is not among them.");
+        Team("h").Sentence.ShouldBe("Ines has begun it, so it stays readable. The item is kept back in this section.");
+        Told("h").ShouldBe("Not open any more; you can still read it, and what you have begun.");
+        Team("i").Sentence.ShouldBe("Ines is excused from it.");
+        Told("i").ShouldBe("You are excused from it.");
+        Told("j").ShouldBe("Not open to you yet: ask your teacher.");
+        Team("k").Sentence.ShouldBe("The lesson “Lesson l9” is dropped in this section.");
+        new[] { Told("d"), Told("f"), Told("g"), Told("k") }.ShouldAllBe(told => told == null);
+        Team("a", Instant.FromUtc(2026, 9, 8, 12, 0)).Sentence.ShouldBe("Open since Mon 7 Sep, 00:00, as in the course.");
+        words.ForTeam(new Explain(plan, student with { Enrolments = [] }).Decide(new("a"), saturday), new("a"), saturday, "Ines").Sentence.ShouldBe("No section lists Ines on Sat 12 Sep 2026.");
     }
+
+    [Fact]
+    public void On_whatever_plan_every_reason_is_a_sentence_and_a_student_reads_of_no_group_no_score_below_and_nothing_hidden()
+    {
+        Gen.Select(SomePlan.Plans, SomePlan.Moments).Sample((plan, at) =>
+        {
+            var schedule = PlanSchedule.Of(TermDays.Of(plan.Term), plan.Edition, plan.Sections);
+            var words = new DecisionWords(schedule, new(schedule));
+            var findings = new FindingWords(name => name, plan.Edition.Basis);
+            schedule.Sections.SelectMany(section => section.Findings).Select(findings.Of).Concat(PlanFindings.Of(schedule).Select(findings.Of)).ShouldAllBe(sentence => IsSentence(sentence));
+            foreach (var student in new[] { StudentRecord.Of(plan, new("p1")), StudentRecord.Of(plan, new("p2")) })
+            {
+                var (explain, sights) = (new Explain(schedule, student), new Sights(schedule, student));
+                foreach (var item in schedule.CodeOf.Keys)
+                {
+                    var decision = explain.Decide(item, at);
+                    var reasons = words.ForTeam(decision, item, at, "Ines");
+                    reasons.Dates.Append(reasons.Sentence).ShouldAllBe(sentence => IsSentence(sentence));
+                    reasons.Conditions.Length.ShouldBe(decision.Gates.Length);
+                    var sight = sights.Of(item, at);
+                    var told = words.ForStudent(decision.State, decision.Sees, decision.Dates, sight?.Missing ?? []);
+                    (told is null).ShouldBe(decision.Sees == Sees.Nothing);
+                    if (told is null)
+                        continue;
+                    IsSentence(told).ShouldBeTrue(told);
+                    new[] { "support", "early", "below", " not so" }.ShouldAllBe(secret => !told.Contains(secret));
+                    foreach (var hidden in schedule.CodeOf.Keys.Where(other => explain.Decide(other, at).Sees == Sees.Nothing))
+                        told.ShouldNotContain($"{schedule.CodeOf[hidden]} {schedule.Item(hidden).Title}");
+                }
+            }
+        }, iter: 60);
+    }
+
+    private static bool IsSentence(string words) => (char.IsUpper(words[0]) || words[0] is '“' or 'p') && words[^1] == '.' && !words.Contains("  ") && !words.Contains("“”") && !words.Contains(" .");
 }
