@@ -29,6 +29,12 @@ await plain.StartAsync();
 var at = new Uri(PolyclineHost.AddressOf(plain));
 string[] signedIn = [$"Cookie: {SessionCookie.Name}={session}"];
 
+if (args is ["students"])
+{
+    await StudentBench.Run(school, database);
+    return;
+}
+
 var measured = await Interleaved.Run(
 [
     new(Bare, () => Load.Run(new(at, "/bare"))),

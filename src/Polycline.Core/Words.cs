@@ -1,3 +1,5 @@
+using System.Collections.Frozen;
+
 namespace Polycline.Core;
 
 /// <summary>The words for the members of an enumeration: <c>ForMarks</c> is <c>for-marks</c>.</summary>
@@ -5,9 +7,19 @@ public static class Words
 {
     /// <exception cref="ArgumentException">The word names no member.</exception>
     public static T Parse<T>(string word)
-        where T : struct, Enum => Enum.Parse<T>(word.Replace("-", "", StringComparison.Ordinal), ignoreCase: true);
+        where T : struct, Enum => Known<T>.ByWord.TryGetValue(word, out var member) ? member : throw new ArgumentException($"'{word}' is no {typeof(T).Name}.", nameof(word));
 
     public static string Of<T>(T member)
-        where T : struct, Enum => string.Concat(member.ToString().Select((letter, place) =>
+        where T : struct, Enum => Known<T>.ByMember[member];
+
+    private static class Known<T>
+        where T : struct, Enum
+    {
+        public static FrozenDictionary<T, string> ByMember { get; } = Enum.GetValues<T>().ToFrozenDictionary(member => member, WordOf);
+
+        public static FrozenDictionary<string, T> ByWord { get; } = ByMember.ToFrozenDictionary(pair => pair.Value, pair => pair.Key, StringComparer.Ordinal);
+
+        private static string WordOf(T member) => string.Concat(member.ToString().Select((letter, place) =>
             char.IsUpper(letter) && place > 0 ? $"-{char.ToLowerInvariant(letter)}" : $"{char.ToLowerInvariant(letter)}"));
+    }
 }

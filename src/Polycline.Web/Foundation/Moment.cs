@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Globalization;
 using NodaTime;
 using NodaTime.Text;
@@ -14,7 +15,20 @@ public sealed record Moment(string Instant, string Local, string Weekday, string
     private static readonly LocalDateTimePattern Spoken = LocalDateTimePattern.CreateWithInvariantCulture("ddd d MMM, HH:mm");
     private static readonly LocalDatePattern Day = LocalDatePattern.CreateWithInvariantCulture("d MMM");
 
+    // The dates of a course come again and again; whoever asks for one more finds it here.
+    private const int MostKept = 20_000;
+    private static readonly ConcurrentDictionary<(Instant, string), Moment> Kept = [];
+
     public static Moment Of(Instant instant, DateTimeZone zone)
+    {
+        if (Kept.TryGetValue((instant, zone.Id), out var known))
+            return known;
+        if (Kept.Count >= MostKept)
+            Kept.Clear();
+        return Kept[(instant, zone.Id)] = Written(instant, zone);
+    }
+
+    private static Moment Written(Instant instant, DateTimeZone zone)
     {
         var local = instant.InZone(zone).LocalDateTime;
         return new(
