@@ -18,6 +18,15 @@ public sealed class PlanSchemaTests
     public void Every_case_satisfies_it(string name) => Satisfies(Input(Path.Combine(CasesTests.Folder, name))!).ShouldBeTrue();
 
     [Fact]
+    public void The_example_on_the_page_satisfies_it_and_is_read()
+    {
+        var page = File.ReadAllText(Path.Combine(CasesTests.Root, "docs/formats/plan.md"));
+        var example = page.Split("```")[1]["json".Length..];
+        Satisfies(JsonNode.Parse(example)!).ShouldBeTrue();
+        Plans.Answer(Encoding.UTF8.GetBytes(example)).GetProperty("decisions")[0].GetProperty("state").GetString().ShouldBe("locked");
+    }
+
+    [Fact]
     public void What_it_refuses_the_reader_refuses_too()
     {
         var inputs = Cases.Select(row => Input(Path.Combine(CasesTests.Folder, row.Data))!.ToJsonString()).ToArray();
