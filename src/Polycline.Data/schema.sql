@@ -26,6 +26,8 @@ BEGIN
   DELETE FROM change WHERE batch IN (SELECT id FROM batch WHERE scope_kind = 'edition' AND scope = which);
   DELETE FROM batch WHERE scope_kind = 'edition' AND scope = which;
   DELETE FROM adjustment WHERE section IN (SELECT id FROM section WHERE edition = which);
+  DELETE FROM taught WHERE section IN (SELECT id FROM section WHERE edition = which);
+  DELETE FROM meeting_change WHERE section IN (SELECT id FROM section WHERE edition = which AND succeeds IS NOT NULL);
   -- A section that was there before and joined keeps all it has, and follows nothing; those that were made for it go.
   UPDATE section SET edition = NULL, version = version + 1 WHERE edition = which AND succeeds IS NULL;
   DELETE FROM enrolment WHERE section IN (SELECT id FROM section WHERE edition = which);
@@ -286,6 +288,13 @@ CREATE TABLE public.master_member (
     role text NOT NULL,
     CONSTRAINT master_member_role_check CHECK ((role = ANY (ARRAY['lead'::text, 'co'::text])))
 );
+CREATE TABLE public.meeting_change (
+    section bigint NOT NULL,
+    seq integer NOT NULL,
+    change jsonb NOT NULL,
+    version bigint DEFAULT 1 NOT NULL,
+    CONSTRAINT meeting_change_seq_check CHECK ((seq >= 1))
+);
 CREATE TABLE public.person (
     id bigint NOT NULL,
     name text NOT NULL,
@@ -359,6 +368,18 @@ ALTER TABLE public.sign_in_try ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY 
     NO MINVALUE
     NO MAXVALUE
     CACHE 1
+);
+CREATE TABLE public.taught (
+    section bigint NOT NULL,
+    lesson uuid NOT NULL,
+    took integer NOT NULL,
+    done boolean NOT NULL,
+    left_over integer,
+    at timestamp with time zone NOT NULL,
+    version bigint DEFAULT 1 NOT NULL,
+    CONSTRAINT taught_check CHECK (((NOT done) OR (left_over IS NULL))),
+    CONSTRAINT taught_left_over_check CHECK (((left_over >= 0) AND (left_over <= 10000))),
+    CONSTRAINT taught_took_check CHECK (((took >= 0) AND (took <= 10000)))
 );
 CREATE TABLE public.term (
     id bigint NOT NULL,
@@ -469,6 +490,8 @@ ALTER TABLE ONLY public.master_member
     ADD CONSTRAINT master_member_pkey PRIMARY KEY (master, person);
 ALTER TABLE ONLY public.master
     ADD CONSTRAINT master_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.meeting_change
+    ADD CONSTRAINT meeting_change_pkey PRIMARY KEY (section, seq);
 ALTER TABLE ONLY public.person
     ADD CONSTRAINT person_email_key UNIQUE (email);
 ALTER TABLE ONLY public.person
@@ -487,6 +510,8 @@ ALTER TABLE ONLY public.setting
     ADD CONSTRAINT setting_pkey PRIMARY KEY (key);
 ALTER TABLE ONLY public.sign_in_try
     ADD CONSTRAINT sign_in_try_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.taught
+    ADD CONSTRAINT taught_pkey PRIMARY KEY (section, lesson);
 ALTER TABLE ONLY public.term
     ADD CONSTRAINT term_name_key UNIQUE (name);
 ALTER TABLE ONLY public.term
@@ -580,6 +605,8 @@ ALTER TABLE ONLY public.master_member
     ADD CONSTRAINT master_member_master_fkey FOREIGN KEY (master) REFERENCES public.master(id);
 ALTER TABLE ONLY public.master_member
     ADD CONSTRAINT master_member_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.meeting_change
+    ADD CONSTRAINT meeting_change_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.section
@@ -594,6 +621,8 @@ ALTER TABLE ONLY public.section
     ADD CONSTRAINT section_term_fkey FOREIGN KEY (term) REFERENCES public.term(id);
 ALTER TABLE ONLY public.session
     ADD CONSTRAINT session_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.taught
+    ADD CONSTRAINT taught_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.unit
     ADD CONSTRAINT unit_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
 ALTER TABLE ONLY public.work
@@ -624,6 +653,7 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.known_address TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.lesson TO polycline_app;
 GRANT SELECT ON TABLE public.master TO polycline_app;
 GRANT SELECT ON TABLE public.master_member TO polycline_app;
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.meeting_change TO polycline_app;
 GRANT SELECT ON TABLE public.person TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.request TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.section TO polycline_app;
@@ -633,6 +663,7 @@ GRANT SELECT,INSERT ON TABLE public.section_teacher TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.session TO polycline_app;
 GRANT SELECT ON TABLE public.setting TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.sign_in_try TO polycline_app;
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.taught TO polycline_app;
 GRANT SELECT ON TABLE public.term TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.term TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.unit TO polycline_app;

@@ -36,6 +36,12 @@ public static class CommandExamples
         ["write-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["html"] = "<p>Warm air climbs over cold.</p>" })),
         ["time-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["field"] = "due", ["anchor"] = new JsonObject { ["at"] = "lesson-end", ["days"] = 3, ["clock"] = "18:00" } })),
         ["condition-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["gate"] = new JsonObject { ["item"] = await Lineage(school, "Label the ramp"), ["is"] = "returned" } })),
+        ["confirm-taught"] = school => In(school, async at => new
+        {
+            section = school.Ids["section:9 Alder"],
+            lessons = new[] { new { lesson = (await at("lesson", "Choosing a form")).Id, took = 3, done = true, left = (int?)null, version = 0 } },
+        }),
+        ["change-classes"] = school => Task.FromResult<object?>(new { section = school.Ids["section:9 Alder"], change = new { cancel = new { date = "2026-10-12" } }, putBack = (int?)null, version = 0 }),
         ["adjust-dates"] = school => In(school, async at => new
         {
             changes = await Task.WhenAll(new[] { "9 Alder", "9 Cedar" }.Select(async section => new

@@ -185,6 +185,8 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
           UNION ALL SELECT 'lesson ' || (to_jsonb(t) - 'version')::text FROM lesson t WHERE removed_at IS NULL
           UNION ALL SELECT 'item ' || (to_jsonb(t) - 'version')::text FROM item t WHERE removed_at IS NULL
           UNION ALL SELECT 'section ' || (to_jsonb(t) - 'version')::text FROM section t WHERE letter <> 'Z'
-          UNION ALL SELECT 'adjustment ' || (to_jsonb(t) - 'version')::text FROM adjustment t) lines
+          UNION ALL SELECT 'adjustment ' || (to_jsonb(t) - 'version')::text FROM adjustment t
+          UNION ALL SELECT 'taught ' || (to_jsonb(t) - 'version')::text FROM taught t
+          UNION ALL SELECT 'meeting_change ' || (to_jsonb(t) - 'version')::text FROM meeting_change t) lines
         """))!);
 }

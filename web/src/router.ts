@@ -21,6 +21,7 @@ export const router = createRouter({
           props: numbers,
         },
         { path: 'dates', name: 'dates', component: () => import('./screens/dates/DatesScreen.vue'), props: numbers },
+        { path: 'pace', name: 'pace', component: () => import('./screens/pace/PaceScreen.vue'), props: numbers },
         { path: 'work', name: 'work', component: () => import('./screens/work/WorkScreen.vue'), props: numbers },
         {
           path: 'editions',

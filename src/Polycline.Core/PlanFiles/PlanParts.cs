@@ -29,6 +29,9 @@ public static class PlanParts
     /// <exception cref="PlanRefusedException">It has not the form of a list of slots.</exception>
     public static ImmutableArray<Slot> Slots(string json) => [.. Checked(json, Forms.List(SectionForms.Slot)).Items.Select(SectionBuilder.SlotOf)];
 
+    /// <exception cref="PlanRefusedException">It has not the form of a change of meetings.</exception>
+    public static MeetingChange MeetingChange(string json) => SectionBuilder.ChangeOf(Checked(json, SectionForms.Change));
+
     /// <summary>An adjustment of one unit, lesson or item, from its fields as they are stored.</summary>
     /// <param name="of"><c>unit</c>, <c>lesson</c> or <c>item</c>.</param>
     /// <param name="fields">JSON each; null: cleared.</param>

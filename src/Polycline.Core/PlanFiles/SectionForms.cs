@@ -35,7 +35,7 @@ internal static class SectionForms
         EndAfterStart(piece, faults);
     }
 
-    private static void Change(JsonPiece piece, Faults faults)
+    public static void Change(JsonPiece piece, Faults faults)
     {
         var to = Forms.Object(_ => When, EndAfterStart);
         OneForm(piece, faults, "a change is exactly one of: cancel, move, add", form => form switch

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
@@ -24,12 +25,21 @@ public sealed record FollowingSection(long Id, string Name, string Letter, int S
 /// <param name="Value">JSON; null: cleared.</param>
 public sealed record AdjustmentRow(long Section, string Target, string Field, string? Value, long Version);
 
+/// <summary>What a lesson has really taken in a section.</summary>
+/// <param name="Left">How much is left of one that is not done; null: what was planned less what it took.</param>
+public sealed record TaughtRow(long Section, string Lesson, int Took, bool Done, int? Left, Instant At, long Version);
+
+/// <summary>One change of a section's classes, in the order in which they apply.</summary>
+/// <param name="Change">In the plan file's form.</param>
+public sealed record MeetingChangeRow(long Section, int Seq, string Change, long Version);
+
 /// <summary>An edition as it stood at one counter, with what a change of it needs.</summary>
 /// <param name="rows">Every unit, lesson and item of its tree.</param>
 /// <param name="sections">The sections that follow it, in order of name.</param>
 public sealed class EditionPlan(
     Id<Edition> id, Id<Master> master, EditionState state, Edition edition, long version, string courseTitle,
-    Id<Term> termId, Term term, long termVersion, IReadOnlyList<TreeRow> rows, ImmutableArray<FollowingSection> sections, IReadOnlyList<AdjustmentRow> adjustments)
+    Id<Term> termId, Term term, long termVersion, IReadOnlyList<TreeRow> rows, ImmutableArray<FollowingSection> sections, IReadOnlyList<AdjustmentRow> adjustments,
+    IReadOnlyList<TaughtRow> taught, IReadOnlyList<MeetingChangeRow> meetingChanges)
 {
     private readonly Dictionary<(string, long), TreeRow> byId = rows.ToDictionary(row => (row.Table, row.Id));
     private readonly Dictionary<string, TreeRow> byLineage = rows.ToDictionary(row => row.Lineage);
@@ -58,6 +68,12 @@ public sealed class EditionPlan(
     public ImmutableArray<FollowingSection> Sections { get; } = sections;
 
     public IReadOnlyList<AdjustmentRow> Adjustments { get; } = adjustments;
+
+    /// <summary>What was taught, section by section.</summary>
+    public IReadOnlyList<TaughtRow> Taught { get; } = taught;
+
+    /// <summary>What sections change in their classes, in turn.</summary>
+    public IReadOnlyList<MeetingChangeRow> MeetingChanges { get; } = meetingChanges;
 
     /// <summary>The course on its sections' calendars.</summary>
     public PlanSchedule Schedule => schedule.Value;

@@ -38,6 +38,8 @@ public static class EditionStore
         var items = (await results.ReadAsync<ItemRow>()).AsList();
         var sections = (await results.ReadAsync<SectionRow>()).AsList();
         var adjustments = (await results.ReadAsync<AdjustmentRow>()).AsList();
+        var taught = (await results.ReadAsync<TaughtRow>()).AsList();
+        var changes = (await results.ReadAsync<MeetingChangeRow>()).AsList();
         var rows = units.Select(row => new TreeRow("unit", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Id, null))
             .Concat(lessons.Select(row => new TreeRow("lesson", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Id)))
             .Concat(items.Select(row => new TreeRow("item", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Lesson)))
@@ -46,7 +48,7 @@ public static class EditionStore
         return new(
             new(head.Id), new(head.Master), Words.Parse<EditionState>(head.State), TreeOf(head, units, lessons, items), head.Version, head.CourseTitle,
             new(head.Term), new(head.TermName, DateTimeZoneProviders.Tzdb[head.Zone], head.First, head.Last, PlanParts.Calendar(head.Calendar)), head.TermVersion,
-            rows, [.. sections.Select(row => FollowingOf(row, adjustments, tables))], adjustments);
+            rows, [.. sections.Select(row => FollowingOf(row, adjustments, taught, changes, tables))], adjustments, taught, changes);
     }
 
     /// <summary>Reads a whole edition in a transaction of its own.</summary>
@@ -83,13 +85,17 @@ public static class EditionStore
         row.ForWhom is null ? null : PlanParts.ForWhom(row.ForWhom), AnchorOf(row.Opens), AnchorOf(row.Due), AnchorOf(row.Closes), GateOf(row.Gate), BeforeOf(row.Before),
         [.. row.Options], row.Picks, row.Body is null ? null : Convert.ToHexStringLower(row.Body));
 
-    private static FollowingSection FollowingOf(SectionRow row, List<AdjustmentRow> adjustments, Dictionary<string, string> tables)
+    private static FollowingSection FollowingOf(
+        SectionRow row, List<AdjustmentRow> adjustments, List<TaughtRow> taught, List<MeetingChangeRow> changes, Dictionary<string, string> tables)
     {
         // A difference in something that was removed from the course sleeps.
         var own = adjustments.Where(adjustment => adjustment.Section == row.Id && tables.ContainsKey(adjustment.Target))
             .GroupBy(adjustment => adjustment.Target)
             .Select(target => PlanParts.Adjustment(tables[target.Key], target.Key, target.Select(adjustment => (adjustment.Field, adjustment.Value))));
-        return new(row.Id, row.Name, row.Letter, row.Students, new(new($"{row.Id}"), row.Name, PlanParts.Slots(row.Slots), [], [.. own], [], [], []));
+        return new(row.Id, row.Name, row.Letter, row.Students, new(
+            new($"{row.Id}"), row.Name, PlanParts.Slots(row.Slots), [.. changes.Where(change => change.Section == row.Id).Select(change => PlanParts.MeetingChange(change.Change))], [.. own],
+            [.. taught.Where(record => record.Section == row.Id && tables.ContainsKey(record.Lesson)).Select(record => new Taught(new(record.Lesson), record.Took, record.Done, record.Left, record.At))],
+            [], []));
     }
 
     private static Anchor? AnchorOf(string? json) => json is null ? null : PlanParts.Anchor(json);

@@ -35,3 +35,15 @@ FROM adjustment a
 JOIN section c ON c.id = a.section
 WHERE c.edition = @edition
 ORDER BY a.section, a.target, a.field;
+
+SELECT t.section, t.lesson::text, t.took, t.done, t.left_over AS "left", t.at, t.version
+FROM taught t
+JOIN section c ON c.id = t.section
+WHERE c.edition = @edition
+ORDER BY t.section, t.at, t.lesson;
+
+SELECT m.section, m.seq, m.change::text, m.version
+FROM meeting_change m
+JOIN section c ON c.id = m.section
+WHERE c.edition = @edition
+ORDER BY m.section, m.seq;

@@ -17,6 +17,8 @@ public sealed record LedgerTable(string Name, ImmutableArray<string> Key, Immuta
         new("item", ["id"], ["edition", "unit", "lesson", "lineage", "rank", "kind", "purpose", "title", "published", "code", "body", "opens", "due", "closes", "gate", "for_whom", "before", "options", "picks", "removed_at"], true),
         new("section", ["id"], ["edition"], false),
         new("adjustment", ["section", "target", "field"], ["value"], false),
+        new("taught", ["section", "lesson"], ["took", "done", "left_over", "at"], false),
+        new("meeting_change", ["section", "seq"], ["change"], false),
     ];
 
     /// <summary>The table of that name.</summary>

@@ -17,6 +17,7 @@ using Polycline.Web.Joining;
 using Polycline.Web.Lens;
 using Polycline.Web.Live;
 using Polycline.Web.Outline;
+using Polycline.Web.Pace;
 using Polycline.Web.Places;
 using Polycline.Web.Ribbon;
 using Polycline.Web.Sections;
@@ -115,6 +116,7 @@ public static class PolyclineHost
         app.MapSections();
         app.MapOutline();
         app.MapDates();
+        app.MapPace();
         app.MapStudent();
         app.MapWork();
         app.MapEditions();

@@ -29,6 +29,7 @@ const screens = [
   { name: 'outline', title: 'Outline' },
   { name: 'dates', title: 'Dates' },
   { name: 'work', title: 'Work' },
+  { name: 'pace', title: 'Pace' },
   { name: 'editions', title: 'Editions' },
 ]
 /** Through a student's eyes the screens are the student's; the team's are a step back. */

@@ -404,6 +404,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/pace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pace"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/confirm-taught": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["confirm-taught"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/change-classes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["change-classes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sections/{section}/now": {
         parameters: {
             query?: never;
@@ -726,6 +774,21 @@ export interface components {
             at: components["schemas"]["Moment"];
             begins: string;
         };
+        ChangeClassesRequest: {
+            /** Format: int64 */
+            section: number;
+            change: null | components["schemas"]["JsonElement"];
+            /**
+             * Format: int32
+             * @description The number of a change that is taken away, so that the timetable holds again.
+             */
+            putBack: null | number;
+            /**
+             * Format: int64
+             * @description The version of what is put back.
+             */
+            version: number;
+        };
         ChangeLessonRequest: {
             /** Format: int64 */
             lesson: number;
@@ -769,6 +832,12 @@ export interface components {
              * @description The version of the item that was read.
              */
             version: number;
+        };
+        ConfirmTaughtRequest: {
+            /** Format: int64 */
+            section: number;
+            /** @description 1 to 500, each of them once. */
+            lessons: components["schemas"]["TaughtLesson"][];
         };
         /** @description Both sides of a change that came too late. */
         Conflict: {
@@ -1214,6 +1283,139 @@ export interface components {
             lessons: components["schemas"]["OutlineLesson"][];
             items: components["schemas"]["OutlineItem"][];
         };
+        PaceAnswer: {
+            /** Format: int64 */
+            edition: number;
+            /** Format: int64 */
+            version: number;
+            canChange: boolean;
+            /** @description What a length is told in: `classes` or `minutes`. */
+            unit: string;
+            /** @description In the course's order: the first at the bottom. */
+            lessons: components["schemas"]["PaceLesson"][];
+            sections: components["schemas"]["PaceSection"][];
+        };
+        /** @description Something a section changes in its classes. */
+        PaceChange: {
+            /** Format: int32 */
+            seq: number;
+            /** Format: int64 */
+            version: number;
+            /** @description Such as `cancelled on Thu 8 Oct`. */
+            words: string;
+            /** @description It names a class that is not there any more. */
+            sleeps: boolean;
+        };
+        PaceClass: {
+            /** Format: int32 */
+            ordinal: number;
+            /** Format: double */
+            at: number;
+            date: string;
+            /** @description Local, `08:40`. */
+            start: string;
+            end: string;
+            words: string;
+            /** @description What is taught in it. */
+            lesson: string;
+            /** Format: int32 */
+            counts: number;
+            /** @description Not of the timetable: added or moved here. */
+            own: boolean;
+            isOver: boolean;
+        };
+        PaceLesson: {
+            /** Format: int64 */
+            id: number;
+            /** @description Its number: the unit's, dot, its own in the unit. */
+            code: string;
+            title: string;
+            /** Format: int32 */
+            unitNumber: number;
+            unitTitle: string;
+            /** Format: int32 */
+            length: number;
+            optional: boolean;
+        };
+        /** @description A lesson of the course as a section has it. Places are in days from the ribbon's origin. */
+        PaceRun: {
+            /**
+             * Format: int32
+             * @description Its place in the course's order, from 0.
+             */
+            place: number;
+            /** Format: int64 */
+            lesson: number;
+            /**
+             * Format: double
+             * @description Null: it is not placed.
+             */
+            from: null | number;
+            /** Format: double */
+            to: null | number;
+            /**
+             * Format: double
+             * @description Where it was to begin without what was really taught.
+             */
+            plannedFrom: null | number;
+            /** Format: double */
+            plannedTo: null | number;
+            /** @description Such as `class 5` or `classes 5 and 6`. */
+            classes: string;
+            starts: null | components["schemas"]["Moment"];
+            ends: null | components["schemas"]["Moment"];
+            /** @description `taught`, `begun` or `ahead`. */
+            state: string;
+            skipped: boolean;
+            /** Format: int32 */
+            length: number;
+            /**
+             * Format: int32
+             * @description What it has really taken; null: nothing is recorded.
+             */
+            took: null | number;
+            /** Format: int32 */
+            left: null | number;
+            /**
+             * Format: int64
+             * @description Of the record; 0: there is none.
+             */
+            version: number;
+            /**
+             * Format: int32
+             * @description How much of it does not fit.
+             */
+            overflow: number;
+        };
+        PaceSection: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            letter: string;
+            /** Format: int32 */
+            students: number;
+            /** @description In the section's running order. */
+            lessons: components["schemas"]["PaceRun"][];
+            classes: components["schemas"]["PaceClass"][];
+            changes: components["schemas"]["PaceChange"][];
+            /**
+             * Format: int32
+             * @description In classes, at the moment in view; below 0: ahead. Null: it is through, or no telling.
+             */
+            behindBy: null | number;
+            /** @description The lesson it is at then, or comes to next. */
+            atLesson: null | string;
+            finish: null | components["schemas"]["Moment"];
+            /**
+             * Format: int32
+             * @description How much does not fit.
+             */
+            lacking: number;
+            /** Format: int32 */
+            free: number;
+            /** @description Titles of what does not reach the end. */
+            unplaced: string[];
+        };
         PlacesAnswer: {
             name: string;
             isOffice: boolean;
@@ -1548,6 +1750,26 @@ export interface components {
              * @description The edition that is current again.
              */
             edition: number;
+        };
+        TaughtLesson: {
+            /** Format: int64 */
+            lesson: number;
+            /**
+             * Format: int32
+             * @description What it has taken so far, in what the course is measured in; null: nothing is recorded of it any more.
+             */
+            took: null | number;
+            done: boolean;
+            /**
+             * Format: int32
+             * @description How much is left of one that is not done; null: what was planned less what it took.
+             */
+            left: null | number;
+            /**
+             * Format: int64
+             * @description The version of the record that was read; 0: there was none.
+             */
+            version: number;
         };
         TermChoice: {
             /** Format: int64 */
@@ -2631,6 +2853,127 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AdjustDatesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    pace: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaceAnswer"];
+                };
+            };
+        };
+    };
+    "confirm-taught": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmTaughtRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "change-classes": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeClassesRequest"];
             };
         };
         responses: {

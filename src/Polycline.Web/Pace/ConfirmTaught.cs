@@ -1,0 +1,74 @@
+using System.Text.Json.Nodes;
+using FluentValidation;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Sections;
+using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
+using Polycline.Web.Foundation;
+using Polycline.Web.Outline;
+
+namespace Polycline.Web.Pace;
+
+/// <param name="Lessons">1 to 500, each of them once.</param>
+public sealed record ConfirmTaughtRequest(Id<Section> Section, IReadOnlyList<TaughtLesson> Lessons);
+
+/// <param name="Took">What it has taken so far, in what the course is measured in; null: nothing is recorded of it any more.</param>
+/// <param name="Left">How much is left of one that is not done; null: what was planned less what it took.</param>
+/// <param name="Version">The version of the record that was read; 0: there was none.</param>
+public sealed record TaughtLesson(Id<Lesson> Lesson, int? Took, bool Done, int? Left, long Version);
+
+/// <summary>Records what lessons have really taken in a section; the forecast follows.</summary>
+public sealed class ConfirmTaught : IEditionCommand<ConfirmTaughtRequest, EditionPlan>
+{
+    public static string Name => "confirm-taught";
+
+    public static May May => May.Team;
+
+    public static IValidator<ConfirmTaughtRequest> Validator { get; } = new Rules();
+
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ConfirmTaughtRequest request) => OutlineRules.Load(connection, edition);
+
+    public static Decision Decide(EditionPlan plan, ConfirmTaughtRequest request, Viewpoint viewpoint)
+    {
+        var section = plan.Following(request.Section) ?? throw Problem.Unknown("section");
+        var changes = request.Lessons.Select(lesson => Decide(plan, section, lesson, viewpoint)).OfType<Change>().ToList();
+        var titles = request.Lessons.Select(lesson => plan.TitleOf(plan.Needed(lesson.Lesson, "lesson").Lineage)).ToList();
+        var what = titles.Count == 1 ? $"“{titles[0]}”" : $"{titles.Count} lessons";
+        return changes.Count == 0
+            ? new("left what was taught as it is", [])
+            : new($"{(request.Lessons.All(lesson => lesson.Took is null) ? "forgot how long it took to teach" : "noted as taught")} {what} in {section.Name}", changes);
+    }
+
+    // Null: it is so already.
+    private static Change? Decide(EditionPlan plan, FollowingSection section, TaughtLesson asked, Viewpoint viewpoint)
+    {
+        var lesson = plan.Needed(asked.Lesson, "lesson");
+        var present = plan.Taught.FirstOrDefault(row => row.Section == section.Id && row.Lesson == lesson.Lineage);
+        JsonObject key = new() { ["section"] = section.Id, ["lesson"] = lesson.Lineage };
+        var before = present is null ? null : Fields(present.Took, present.Done, present.Left, $"{present.At}");
+        var after = asked.Took is { } took ? Fields(took, asked.Done, asked.Done ? null : asked.Left, $"{viewpoint.At}") : null;
+        if (before is null && after is null)
+            return null;
+        var change = new Change("taught", key, before, after, asked.Version);
+        if ((present?.Version ?? 0) != asked.Version)
+            throw new StaleChangeException(change, present is null ? null : new() { ["took"] = present.Took, ["version"] = present.Version });
+        if (present is not null && asked.Took == present.Took && asked.Done == present.Done && (asked.Done ? null : asked.Left) == present.Left)
+            return null;
+        return change with { Version = present?.Version };
+    }
+
+    private static JsonObject Fields(int took, bool done, int? left, string at) => new() { ["took"] = took, ["done"] = done, ["left_over"] = left, ["at"] = at };
+
+    private sealed class Rules : AbstractValidator<ConfirmTaughtRequest>
+    {
+        public Rules()
+        {
+            RuleFor(request => request.Lessons).Must(lessons => lessons.Count is > 0 and <= 500).WithMessage("Name from 1 to 500 lessons at once.");
+            RuleFor(request => request.Lessons).Must(lessons => lessons.DistinctBy(lesson => lesson.Lesson).Count() == lessons.Count).WithMessage("One lesson is named twice.");
+            RuleForEach(request => request.Lessons).Must(lesson => lesson is { Took: null or (>= 0 and <= 10_000), Left: null or (>= 0 and <= 10_000) })
+                .WithMessage("What a lesson took, and what is left of it, is a whole number from 0 to 10,000.");
+        }
+    }
+}

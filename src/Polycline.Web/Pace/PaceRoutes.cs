@@ -1,0 +1,15 @@
+using Polycline.Data.Courses;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Pace;
+
+/// <summary>Pace: where is everybody?</summary>
+public static class PaceRoutes
+{
+    public static void MapPace(this IEndpointRouteBuilder routes)
+    {
+        routes.MapGet("/api/editions/{edition:long}/pace", ReadPace.Handle).WithName("pace").For(May.Team);
+        routes.MapCommand<ConfirmTaught, ConfirmTaughtRequest, EditionPlan>();
+        routes.MapCommand<ChangeClasses, ChangeClassesRequest, EditionPlan>();
+    }
+}

@@ -1,0 +1,131 @@
+using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+using Polycline.Core.Planning;
+using Polycline.Core.Wording;
+using Polycline.Data.Courses;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Pace;
+
+/// <param name="Unit">What a length is told in: <c>classes</c> or <c>minutes</c>.</param>
+/// <param name="Lessons">In the course's order: the first at the bottom.</param>
+public sealed record PaceAnswer(long Edition, long Version, bool CanChange, string Unit, IReadOnlyList<PaceLesson> Lessons, IReadOnlyList<PaceSection> Sections);
+
+/// <param name="Code">Its number: the unit's, dot, its own in the unit.</param>
+public sealed record PaceLesson(long Id, string Code, string Title, int UnitNumber, string UnitTitle, int Length, bool Optional);
+
+/// <param name="Lessons">In the section's running order.</param>
+/// <param name="BehindBy">In classes, at the moment in view; below 0: ahead. Null: it is through, or no telling.</param>
+/// <param name="AtLesson">The lesson it is at then, or comes to next.</param>
+/// <param name="Lacking">How much does not fit.</param>
+/// <param name="Unplaced">Titles of what does not reach the end.</param>
+public sealed record PaceSection(
+    long Id, string Name, string Letter, int Students, IReadOnlyList<PaceRun> Lessons, IReadOnlyList<PaceClass> Classes, IReadOnlyList<PaceChange> Changes,
+    int? BehindBy, string? AtLesson, Moment? Finish, int Lacking, int Free, IReadOnlyList<string> Unplaced);
+
+/// <summary>A lesson of the course as a section has it. Places are in days from the ribbon's origin.</summary>
+/// <param name="Place">Its place in the course's order, from 0.</param>
+/// <param name="From">Null: it is not placed.</param>
+/// <param name="PlannedFrom">Where it was to begin without what was really taught.</param>
+/// <param name="Classes">Such as <c>class 5</c> or <c>classes 5 and 6</c>.</param>
+/// <param name="State"><c>taught</c>, <c>begun</c> or <c>ahead</c>.</param>
+/// <param name="Took">What it has really taken; null: nothing is recorded.</param>
+/// <param name="Version">Of the record; 0: there is none.</param>
+/// <param name="Overflow">How much of it does not fit.</param>
+public sealed record PaceRun(
+    int Place, long Lesson, double? From, double? To, double? PlannedFrom, double? PlannedTo, string Classes, Moment? Starts, Moment? Ends, string State, bool Skipped,
+    int Length, int? Took, int? Left, long Version, int Overflow);
+
+/// <param name="Start">Local, <c>08:40</c>.</param>
+/// <param name="Lesson">What is taught in it.</param>
+/// <param name="Own">Not of the timetable: added or moved here.</param>
+public sealed record PaceClass(int Ordinal, double At, string Date, string Start, string End, string Words, string Lesson, int Counts, bool Own, bool IsOver);
+
+/// <summary>Something a section changes in its classes.</summary>
+/// <param name="Words">Such as <c>cancelled on Thu 8 Oct</c>.</param>
+/// <param name="Sleeps">It names a class that is not there any more.</param>
+public sealed record PaceChange(int Seq, long Version, string Words, bool Sleeps);
+
+/// <summary>Reads where every section stands and will stand.</summary>
+public static class ReadPace
+{
+    public static async Task<PaceAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Compiled compiled)
+    {
+        viewpoint.NeedsTeam("The pace of all sections");
+        var plan = await compiled.Edition(access);
+        var term = await compiled.Term(access);
+        return Of(plan, term.Weeks[0].Monday, viewpoint.At, plan.State != EditionState.Resting && viewpoint.TakesCommands);
+    }
+
+    /// <summary>The answer for an edition at a moment: a pure function.</summary>
+    /// <param name="origin">The date of place 0.</param>
+    public static PaceAnswer Of(EditionPlan plan, LocalDate origin, Instant at, bool canChange)
+    {
+        var lessons = plan.Edition.Units.SelectMany((unit, place) => unit.Lessons.Select((lesson, n) => new PaceLesson(
+            plan.Row(lesson.Ref).Id, $"{place + 1}.{n + 1}", lesson.Title, place + 1, unit.Title, lesson.Length, lesson.Optional))).ToList();
+        var placeOf = plan.Edition.Units.SelectMany(unit => unit.Lessons).Select((lesson, place) => (lesson.Ref, place)).ToDictionary(pair => pair.Ref, pair => pair.place);
+        return new(
+            plan.Id.Value, plan.Version, canChange, plan.Edition.Basis == Basis.Meetings ? "classes" : "minutes", lessons,
+            [.. plan.Sections.Select(section => SectionOf(plan, section, placeOf, origin, at))]);
+    }
+
+    private static PaceSection SectionOf(EditionPlan plan, FollowingSection section, Dictionary<Ref<Lesson>, int> placeOf, LocalDate origin, Instant at)
+    {
+        var schedule = plan.Schedule.Section(section.Section.Ref);
+        var pace = Core.Planning.Pace.Of(schedule, at);
+        var forecast = schedule.Forecast.Lessons.ToDictionary(lesson => lesson.Lesson);
+        var planned = schedule.Plan.Lessons.ToDictionary(lesson => lesson.Lesson);
+        var records = plan.Taught.Where(row => row.Section == section.Id).ToDictionary(row => row.Lesson);
+        var inClass = schedule.Forecast.Lessons.SelectMany(lesson => lesson.Ordinals.Select(ordinal => (ordinal, lesson.Lesson))).ToLookup(pair => pair.ordinal, pair => schedule.Lesson(pair.Lesson)!.Title);
+        return new(
+            section.Id, section.Name, section.Letter, section.Students,
+            [.. schedule.Course.Lessons.Where(lesson => placeOf.ContainsKey(lesson.Ref)).Select(RunOf)],
+            [.. schedule.Meetings.Meetings.Select(ClassOf)],
+            [.. plan.MeetingChanges.Where(row => row.Section == section.Id).Zip(section.Section.Changes, ChangeOf)],
+            pace.BehindBy, pace.Lesson is { } lesson ? schedule.Lesson(lesson)!.Title : null, Moment.Of(pace.Finish, plan.Term.Zone), schedule.Forecast.Lacking, schedule.Forecast.Free.Length,
+            [.. schedule.Forecast.Lessons.Where(lesson => lesson.Overflow > 0 || !lesson.IsPlaced).Select(lesson => schedule.Lesson(lesson.Lesson)!.Title)]);
+
+        PaceRun RunOf(CourseLesson lesson)
+        {
+            var (here, plannedHere, record) = (forecast.GetValueOrDefault(lesson.Ref), planned.GetValueOrDefault(lesson.Ref), records.GetValueOrDefault(lesson.Ref.Name));
+            return new(
+                placeOf[lesson.Ref], plan.Row(lesson.Ref).Id, Place(here?.StartsAt), Place(here?.EndsAt), Place(plannedHere?.StartsAt), Place(plannedHere?.EndsAt),
+                here is null ? "" : ClassesInWords([.. here.Ordinals]), Moment.Of(here?.StartsAt, plan.Term.Zone), Moment.Of(here?.EndsAt, plan.Term.Zone),
+                record is { Done: true } ? "taught" : record is not null ? "begun" : "ahead", lesson.Skipped, lesson.Length, record?.Took, record?.Left, record?.Version ?? 0, here?.Overflow ?? 0);
+        }
+
+        PaceClass ClassOf(Meeting meeting) => new(
+            meeting.Ordinal, Place(meeting.StartsAt)!.Value, $"{meeting.Date:uuuu-MM-dd}", $"{meeting.Start:HH:mm}", $"{meeting.End:HH:mm}", Moment.Of(meeting.StartsAt, plan.Term.Zone).Words,
+            Counting.Joined([.. inClass[meeting.Ordinal]], "and"), meeting.Counts, meeting.Label is null, meeting.EndsAt <= at);
+
+        PaceChange ChangeOf(MeetingChangeRow row, MeetingChange change)
+        {
+            var (words, date) = change switch
+            {
+                MeetingChange.Cancel cancel => ($"cancelled on {On(cancel.Date, cancel.Start)}", (LocalDate?)cancel.Date),
+                MeetingChange.Move move => ($"moved from {On(move.Date, move.Start)} to {On(move.ToDate, move.ToStart)}", move.Date),
+                _ => ($"added on {On(((MeetingChange.Add)change).Date, ((MeetingChange.Add)change).Start)}", null),
+            };
+            return new(row.Seq, row.Version, words, date is { } of && schedule.Findings.Any(finding => finding.Code == "change-idle" && finding.Target == $"{of:uuuu-MM-dd}"));
+        }
+
+        double? Place(Instant? moment)
+        {
+            if (moment is not { } instant)
+                return null;
+            var local = plan.Term.Local(instant);
+            return NodaTime.Period.DaysBetween(origin, local.Date) + Math.Round(local.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay, 4);
+        }
+    }
+
+    private static string On(LocalDate date, LocalTime? time) => $"{date.DayOfWeek.ToString()[..3]} {Moment.InWords(date)}{(time is { } start ? $", {start:HH:mm}" : "")}";
+
+    private static string ClassesInWords(IReadOnlyList<int> ordinals) => ordinals.Count switch
+    {
+        0 => "no class of its own",
+        1 => $"class {ordinals[0]}",
+        _ => $"classes {Counting.Joined([.. ordinals.Select(ordinal => $"{ordinal}")], "and")}",
+    };
+}

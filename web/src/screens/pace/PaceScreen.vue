@@ -1,0 +1,204 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import { useAnswer } from '../../foundation/useAnswer'
+import { useScreenKeys } from '../../foundation/useKeys'
+import { useViewpoint } from '../../foundation/useViewpoint'
+import SectionKey from '../../look/marks/SectionKey.vue'
+import ProblemNote from '../../parts/ProblemNote.vue'
+import TitleBlock from '../../parts/TitleBlock.vue'
+import PaceChart from './PaceChart.vue'
+import PaceTable from './PaceTable.vue'
+import TaughtPanel from './TaughtPanel.vue'
+import { standing, windowOf } from './paceLines'
+
+/** Where is everybody? */
+const props = defineProps<{ edition: number }>()
+
+type At = { section: number; place: number }
+const viewpoint = useViewpoint()
+const path = computed(() => ({ path: { edition: props.edition }, query: viewpoint.query.value }))
+const pace = useAnswer(
+  computed(() => keys.ofEdition(props.edition, 'pace', viewpoint.key.value)),
+  () => api.GET('/api/editions/{edition}/pace', { params: path.value }),
+)
+const ribbon = useAnswer(
+  computed(() => keys.ofEdition(props.edition, 'ribbon', viewpoint.key.value)),
+  () => api.GET('/api/editions/{edition}/ribbon', { params: path.value }),
+)
+const off = ref<number[]>([])
+const zoom = ref<'term' | 'month' | 'week'>('term')
+const asTable = ref(false)
+const looked = ref<At | null>(null)
+const taken = ref<At | null>(null)
+const sections = computed(() => (pace.data.value?.sections ?? []).filter((section) => !off.value.includes(section.id)))
+const view = computed(() =>
+  ribbon.data.value ? windowOf(zoom.value, ribbon.data.value.days, ribbon.data.value.momentAt) : { from: 0, to: 1 },
+)
+const takenSection = computed(() => pace.data.value?.sections.find((section) => section.id === taken.value?.section))
+/** What the lesson looked at is, exactly. */
+const readout = computed(() => {
+  const section = pace.data.value?.sections.find((one) => one.id === looked.value?.section)
+  const run = section?.lessons.find((one) => one.place === looked.value?.place)
+  const lesson = pace.data.value?.lessons[looked.value?.place ?? -1]
+  if (!section || !run || !lesson) return 'Point at a line to read its lesson and class; click it to note what it took.'
+  const when = run.starts ? `${run.starts.words} to ${run.ends!.words}` : 'does not fit'
+  const state = { taught: ', taught', begun: ', not finished' }[run.state] ?? ''
+  return `${section.name}: ${lesson.code} ${lesson.title}, ${run.classes}, ${when}${state}`
+})
+const facts = computed(() => {
+  const all = pace.data.value?.sections ?? []
+  const short = all.filter((section) => section.lacking > 0).length
+  return [
+    `${pace.data.value?.lessons.length ?? 0} lessons, ${all.length} sections`,
+    short ? `${short} do not fit the term` : 'all fit the term',
+  ]
+})
+const zooms = ['term', 'month', 'week'] as const
+
+function toggle(section: number): void {
+  off.value = off.value.includes(section) ? off.value.filter((one) => one !== section) : [...off.value, section]
+}
+
+useScreenKeys([
+  { key: 'Escape', words: 'close the lesson, unchanged', run: () => (taken.value = null) },
+  { key: 't', words: 'lines or table', run: () => (asTable.value = !asTable.value) },
+])
+</script>
+
+<template>
+  <main class="body">
+    <ProblemNote v-if="pace.problem.value && !pace.data.value" :problem="pace.problem.value" />
+    <p v-else-if="!pace.data.value || !ribbon.data.value" class="second" role="status">Reading where everybody is …</p>
+    <p v-else-if="pace.data.value.sections.length === 0" class="second none">
+      No section follows this edition yet, so there is no pace to see. Let a section follow it in the outline.
+    </p>
+    <template v-else>
+      <ul class="sections">
+        <li v-for="section in pace.data.value.sections" :key="section.id">
+          <label>
+            <input type="checkbox" :checked="!off.includes(section.id)" @change="toggle(section.id)" />
+            <SectionKey :letter="section.letter" :name="section.name" />
+          </label>
+          <span
+            class="small"
+            :class="{ accent: section.lacking > 0 || (section.behindBy ?? 0) > 0 }"
+            :title="section.unplaced.join('\n')"
+          >
+            {{ standing(section, pace.data.value.unit) }}
+          </span>
+          <span class="small">{{
+            section.lacking > 0
+              ? `from ${section.unplaced[0]} on`
+              : `through on ${section.finish?.words.split(',')[0] ?? 'no day'}, ${section.free} free`
+          }}</span>
+        </li>
+      </ul>
+      <p class="controls">
+        <span class="readout" role="status">{{ readout }}</span>
+        <span v-if="!asTable" class="small key" aria-hidden="true">
+          <svg width="22" height="6"><line x1="0" x2="22" y1="3" y2="3" class="taught" /></svg> taught
+          <svg width="22" height="6"><line x1="0" x2="22" y1="3" y2="3" class="forecast" /></svg> to come
+          <svg width="22" height="6"><line x1="0" x2="22" y1="3" y2="3" class="planned" /></svg> as planned
+        </span>
+        <span class="zooms" role="group" aria-label="How much of the term">
+          <button v-for="one in zooms" :key="one" type="button" :aria-pressed="zoom === one" @click="zoom = one">
+            {{ one }}
+          </button>
+        </span>
+        <button type="button" class="word-button" :aria-pressed="asTable" @click="asTable = !asTable">
+          {{ asTable ? 'as lines' : 'as a table' }}
+        </button>
+      </p>
+      <PaceTable v-if="asTable" :pace="pace.data.value" :sections="sections" @take="taken = $event" />
+      <PaceChart
+        v-else
+        :pace="pace.data.value"
+        :ribbon="ribbon.data.value"
+        :sections="sections"
+        :view="view"
+        :at="taken ?? looked"
+        @look="looked = $event"
+        @take="taken = looked = $event"
+      />
+      <TaughtPanel
+        v-if="taken && takenSection && pace.data.value.canChange"
+        :key="`${taken.section} ${taken.place}`"
+        :edition="edition"
+        :pace="pace.data.value"
+        :section="takenSection"
+        :place="taken.place"
+        @close="taken = null"
+      />
+    </template>
+  </main>
+  <TitleBlock v-if="pace.data.value" :edition="edition" :facts="facts" :can-change="pace.data.value.canChange" />
+</template>
+
+<style scoped>
+.body {
+  display: grid;
+  grid-template-rows: auto auto 1fr auto;
+  min-height: 0;
+}
+.none {
+  padding: var(--space-7) 0;
+}
+.sections {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-4) var(--space-8);
+}
+.sections li {
+  display: grid;
+}
+.sections label {
+  display: inline-flex;
+  align-items: center;
+  gap: var(--space-3);
+}
+input[type='checkbox'] {
+  accent-color: var(--ink);
+  margin: 0;
+}
+.controls {
+  display: flex;
+  align-items: baseline;
+  gap: var(--space-6);
+  padding: var(--space-5) 0 var(--space-4);
+}
+.readout {
+  flex: 1;
+  color: var(--ink-2);
+}
+.key line {
+  stroke: var(--ink-2);
+}
+.key svg:not(:first-child) {
+  margin-left: var(--space-5);
+}
+.taught {
+  stroke-width: 2.6;
+}
+.forecast {
+  stroke-width: 1.5;
+  stroke-dasharray: 5 4;
+}
+.planned {
+  stroke-width: 1;
+  opacity: 0.5;
+}
+.zooms {
+  display: inline-flex;
+  gap: var(--space-5);
+}
+.zooms button {
+  color: var(--ink-2);
+}
+.zooms button[aria-pressed='true'] {
+  color: var(--ink);
+  font-weight: 650;
+  border-bottom: var(--stroke-strong) solid var(--ink);
+}
+</style>

@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { computed, ref, toRef } from 'vue'
+import type { Schemas } from '../../foundation/api/client'
+import { useEditionCommand } from '../../foundation/useEditionCommand'
+import { useReach } from '../../foundation/useReach'
+import SectionKey from '../../look/marks/SectionKey.vue'
+import ProblemNote from '../../parts/ProblemNote.vue'
+
+/** What a lesson has really taken in a section: what that would move stands there before it is noted. */
+const props = defineProps<{
+  edition: number
+  pace: Schemas['PaceAnswer']
+  section: Schemas['PaceSection']
+  place: number
+}>()
+const emit = defineEmits<{ close: [] }>()
+
+const lesson = computed(() => props.pace.lessons[props.place]!)
+const run = computed(() => props.section.lessons.find((one) => one.place === props.place)!)
+const took = ref(run.value.took ?? run.value.length)
+const done = ref(run.value.state !== 'begun')
+const left = ref(run.value.left ?? 1)
+/** Lessons before it, in this section's order, of which nothing is noted yet. */
+const before = computed(() =>
+  props.section.lessons
+    .slice(0, props.section.lessons.indexOf(run.value))
+    .filter((one) => one.state === 'ahead' && !one.skipped && one.from !== null),
+)
+const amount = (n: number) => (n === 1 ? `1 ${props.pace.unit === 'classes' ? 'class' : 'minute'}` : `${n} ${props.pace.unit}`)
+const withBefore = ref(false)
+const confirm = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/confirm-taught')
+const record = (one: Schemas['PaceRun'], taken: number | null, isDone: boolean, rest: number | null) => ({
+  lesson: one.lesson,
+  took: taken,
+  done: isDone,
+  left: rest,
+  version: one.version,
+})
+const request = computed(() => {
+  if (!Number.isInteger(took.value) || took.value < 0) return null
+  return {
+    section: props.section.id,
+    lessons: [
+      ...(withBefore.value ? before.value.map((one) => record(one, one.length, true, null)) : []),
+      record(run.value, took.value, done.value, done.value ? null : left.value),
+    ],
+  }
+})
+const reach = useReach(request, confirm.preview)
+
+async function send(what: { section: number; lessons: ReturnType<typeof record>[] } | null): Promise<void> {
+  if (!what) return
+  await confirm.run(what).then(
+    () => emit('close'),
+    () => undefined,
+  )
+}
+
+const forget = () => send({ section: props.section.id, lessons: [record(run.value, null, false, null)] })
+</script>
+
+<template>
+  <aside class="panel" aria-label="What a lesson has taken" @keydown.esc.stop.prevent="emit('close')">
+    <form novalidate @submit.prevent="send(request)">
+      <p class="line">
+        <SectionKey :letter="section.letter" :name="section.name" />
+        <span
+          ><b>{{ lesson.code }} {{ lesson.title }}</b
+          >, {{ run.classes }}, {{ run.starts?.words ?? 'without a place' }}: planned
+          {{ amount(run.length) }}</span
+        >
+      </p>
+      <p class="line">
+        <label
+          >took <input v-model.number="took" class="number" type="number" min="0" step="1" /> {{ pace.unit }}</label
+        >
+        <label><input v-model="done" type="radio" :value="true" /> and is done</label>
+        <label><input v-model="done" type="radio" :value="false" /> and is not finished</label>
+        <label v-if="!done">, <input v-model.number="left" class="number" type="number" min="0" step="1" /> left</label>
+        <label v-if="before.length > 0"
+          ><input v-model="withBefore" type="checkbox" /> and the {{ before.length }} before it, as planned</label
+        >
+      </p>
+      <ProblemNote v-if="confirm.problem.value" :problem="confirm.problem.value" />
+      <p class="line">
+        <v-btn type="submit" class="meant" :disabled="!request || confirm.busy.value">Note as taught</v-btn>
+        <v-btn v-if="run.version > 0" :disabled="confirm.busy.value" @click="forget">Forget what it took</v-btn>
+        <v-btn @click="emit('close')">Leave it as it is</v-btn>
+        <span class="small" role="status">{{ reach }}</span>
+      </p>
+    </form>
+  </aside>
+</template>
+
+<style scoped>
+.panel {
+  background: var(--sheet);
+  border-top: var(--stroke-strong) solid var(--ink);
+  padding: var(--space-5) var(--space-7);
+}
+form {
+  display: grid;
+  gap: var(--space-4);
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: var(--space-4) var(--space-6);
+}
+.number {
+  width: 64px;
+}
+input[type='radio'],
+input[type='checkbox'] {
+  accent-color: var(--ink);
+  margin: 0 var(--space-2) 0 0;
+}
+</style>
