@@ -34,11 +34,14 @@ public static class KernelBench
     private static async Task HostileFiles()
     {
         const int size = 20_000;
+        Console.WriteLine();
+        Console.WriteLine("| a hostile plan file, read five times | kB | ms, median | twice as much | asked |");
+        Console.WriteLine("|---|---|---|---|---|");
         foreach (var shape in HostileFile.Shapes.Keys)
         {
             var (one, two) = (HostileFile.Of(shape, size), HostileFile.Of(shape, 2 * size));
             var measured = await Interleaved.Run([Kernel(shape, () => Enumerable.Range(0, 5).Sum(_ => Read(one))), Kernel("twice as much", () => Enumerable.Range(0, 5).Sum(_ => Read(two)))]);
-            Print($"a plan file of {one.Length / 1000} kB, five times", [(measured[1], measured[0].Median, "≤ 2.3")], measured[0]);
+            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"| {shape} | {one.Length / 1000} | {1000 / measured[0].Median:0} | {measured[0].Median / measured[1].Median:0.0} | about 2 |"));
         }
 
         static long Read(byte[] text)

@@ -14,6 +14,7 @@ export const router = createRouter({
       component: () => import('./parts/TeamShell.vue'),
       props: numbers,
       children: [
+        { path: 'today', name: 'today', component: () => import('./screens/today/TodayScreen.vue'), props: numbers },
         {
           path: 'outline',
           name: 'outline',
@@ -23,6 +24,12 @@ export const router = createRouter({
         { path: 'dates', name: 'dates', component: () => import('./screens/dates/DatesScreen.vue'), props: numbers },
         { path: 'pace', name: 'pace', component: () => import('./screens/pace/PaceScreen.vue'), props: numbers },
         { path: 'work', name: 'work', component: () => import('./screens/work/WorkScreen.vue'), props: numbers },
+        {
+          path: 'sections',
+          name: 'sections',
+          component: () => import('./screens/sections/SectionsScreen.vue'),
+          props: numbers,
+        },
         {
           path: 'editions',
           name: 'editions',

@@ -23,6 +23,7 @@ using Polycline.Web.Ribbon;
 using Polycline.Web.Sections;
 using Polycline.Web.SignIn;
 using Polycline.Web.Student;
+using Polycline.Web.Today;
 using Polycline.Web.Work;
 using Serilog;
 using Serilog.Events;
@@ -117,6 +118,7 @@ public static class PolyclineHost
         app.MapOutline();
         app.MapDates();
         app.MapPace();
+        app.MapToday();
         app.MapStudent();
         app.MapWork();
         app.MapEditions();

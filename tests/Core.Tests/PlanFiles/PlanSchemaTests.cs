@@ -1,3 +1,4 @@
+using System.Text;
 using System.Text.Json.Nodes;
 using CsCheck;
 using Json.Schema;

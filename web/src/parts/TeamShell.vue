@@ -26,10 +26,12 @@ const ribbon = useAnswer(
 const { away } = useLive(edition, ribbon.isFetched)
 const problem = ribbon.problem
 const screens = [
+  { name: 'today', title: 'Today' },
   { name: 'outline', title: 'Outline' },
   { name: 'dates', title: 'Dates' },
   { name: 'work', title: 'Work' },
   { name: 'pace', title: 'Pace' },
+  { name: 'sections', title: 'Sections' },
   { name: 'editions', title: 'Editions' },
 ]
 /** Through a student's eyes the screens are the student's; the team's are a step back. */

@@ -452,6 +452,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["today"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sections/{section}/now": {
         parameters: {
             query?: never;
@@ -1798,6 +1814,71 @@ export interface components {
              */
             version: number;
         };
+        TodayAnswer: {
+            moment: components["schemas"]["Moment"];
+            canChange: boolean;
+            /** @description What a length is told in: `classes` or `minutes`. */
+            unit: string;
+            /** @description In order of name. */
+            sections: components["schemas"]["TodaySection"][];
+            /** @description What was noticed in the course itself, in words. */
+            course: string[];
+        };
+        TodayClass: {
+            start: string;
+            end: string;
+            lesson: string;
+            isOver: boolean;
+        };
+        TodayDate: {
+            /** @description `opens` or `is due`. */
+            what: string;
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            at: components["schemas"]["Moment"];
+            relative: string;
+        };
+        TodayLesson: {
+            /** Format: int64 */
+            lesson: number;
+            title: string;
+            ended: string;
+            /** Format: int32 */
+            length: number;
+            /**
+             * Format: int64
+             * @description The lesson after it, for where one went further; null: there is none.
+             */
+            next: null | number;
+            nextTitle: null | string;
+        };
+        TodaySection: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            letter: string;
+            /** @description Of the moment's day. */
+            classes: components["schemas"]["TodayClass"][];
+            /** @description What opens and falls due from the moment on, for a week. */
+            comes: components["schemas"]["TodayDate"][];
+            /** @description Lessons that are over, and of which nothing is noted. */
+            toConfirm: components["schemas"]["TodayLesson"][];
+            /** @description What was noticed there, in words. */
+            toCheck: string[];
+            /**
+             * Format: int32
+             * @description How many pieces wait for the viewer; null: the section's work is not theirs to read.
+             */
+            waiting: null | number;
+            /** @description Since when the first of them waits. */
+            longestSince: null | string;
+            /** @description The piece that frees most, in words; null: none frees anything. */
+            freesMost: null | string;
+            /** @description Who has nothing open while something remains. */
+            idle: string[];
+        };
         UndoRequest: {
             /** Format: int64 */
             batch: number;
@@ -3002,6 +3083,31 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    today: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TodayAnswer"];
                 };
             };
         };

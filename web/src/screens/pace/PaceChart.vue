@@ -152,14 +152,6 @@ function take(event: MouseEvent): void {
       />
       <g v-for="unit in units" :key="unit.number">
         <line class="level" x1="0" :x2="plot.wide" :y1="y(unit.from)" :y2="y(unit.from)" />
-        <text
-          class="unit"
-          :x="unit.left ? 4 : plot.wide - 6"
-          :y="(y(unit.from) + y(unit.to)) / 2 + 5"
-          :text-anchor="unit.left ? 'start' : 'end'"
-        >
-          {{ unit.number }} {{ unit.title }}
-        </text>
       </g>
       <g v-for="week in weeks" :key="week.at">
         <line class="week" :x1="x(week.at)" :x2="x(week.at)" :y1="plot.high" :y2="plot.high + 5" />
@@ -173,6 +165,16 @@ function take(event: MouseEvent): void {
           <path v-for="(stretch, n) in line.stretches" :key="n" :class="stretch.kind" :d="path(stretch)" />
         </g>
       </g>
+      <text
+        v-for="unit in units"
+        :key="unit.number"
+        class="unit"
+        :x="unit.left ? 4 : plot.wide - 6"
+        :y="(y(unit.from) + y(unit.to)) / 2 + 5"
+        :text-anchor="unit.left ? 'start' : 'end'"
+      >
+        {{ unit.number }} {{ unit.title }}
+      </text>
       <line
         v-if="ribbon.momentAt >= view.from && ribbon.momentAt <= view.to"
         class="moment"
@@ -223,6 +225,9 @@ svg {
 .unit {
   font: 580 var(--size-text) / 1 var(--face-display);
   fill: var(--ink-2);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 5;
 }
 .date {
   font: 400 var(--size-small) / 1 var(--face-text);

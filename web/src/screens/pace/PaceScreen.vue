@@ -42,7 +42,10 @@ const readout = computed(() => {
   const section = pace.data.value?.sections.find((one) => one.id === looked.value?.section)
   const run = section?.lessons.find((one) => one.place === looked.value?.place)
   const lesson = pace.data.value?.lessons[looked.value?.place ?? -1]
-  if (!section || !run || !lesson) return 'Point at a line to read its lesson and class; click it to note what it took.'
+  if (!section || !run || !lesson)
+    return asTable.value
+      ? 'Click a date to note what the lesson took.'
+      : 'Point at a line to read its lesson and class; click it to note what it took.'
   const when = run.starts ? `${run.starts.words} to ${run.ends!.words}` : 'does not fit'
   const state = { taught: ', taught', begun: ', not finished' }[run.state] ?? ''
   return `${section.name}: ${lesson.code} ${lesson.title}, ${run.classes}, ${when}${state}`
@@ -102,7 +105,7 @@ useScreenKeys([
           <svg width="22" height="6"><line x1="0" x2="22" y1="3" y2="3" class="forecast" /></svg> to come
           <svg width="22" height="6"><line x1="0" x2="22" y1="3" y2="3" class="planned" /></svg> as planned
         </span>
-        <span class="zooms" role="group" aria-label="How much of the term">
+        <span v-if="!asTable" class="zooms" role="group" aria-label="How much of the term">
           <button v-for="one in zooms" :key="one" type="button" :aria-pressed="zoom === one" @click="zoom = one">
             {{ one }}
           </button>

@@ -38,8 +38,8 @@ const states: Record<string, string> = { taught: 'taught', begun: 'not finished'
               class="run"
               @click="emit('take', { section: cell.section, place })"
             >
-              {{ cell.run.starts.words }}<span class="small">, {{ cell.run.classes }}</span>
-              <span v-if="states[cell.run.state]" class="small state">{{ states[cell.run.state] }}</span>
+              {{ cell.run.starts.words }}<span class="small">, {{ cell.run.classes }}</span
+              ><span v-if="states[cell.run.state]" class="small">, {{ states[cell.run.state] }}</span>
             </button>
             <span v-else class="accent small">does not fit</span>
           </td>
@@ -51,6 +51,7 @@ const states: Record<string, string> = { taught: 'taught', begun: 'not finished'
 
 <style scoped>
 .scroll {
+  padding-bottom: var(--space-9);
   overflow: auto;
   min-height: 0;
   border-top: var(--stroke-hair) solid var(--ink);
@@ -82,8 +83,5 @@ thead th {
 .run:hover {
   text-decoration: underline;
   text-underline-offset: 3px;
-}
-.state {
-  display: block;
 }
 </style>

@@ -26,7 +26,8 @@ const before = computed(() =>
     .slice(0, props.section.lessons.indexOf(run.value))
     .filter((one) => one.state === 'ahead' && !one.skipped && one.from !== null),
 )
-const amount = (n: number) => (n === 1 ? `1 ${props.pace.unit === 'classes' ? 'class' : 'minute'}` : `${n} ${props.pace.unit}`)
+const amount = (n: number) =>
+  n === 1 ? `1 ${props.pace.unit === 'classes' ? 'class' : 'minute'}` : `${n} ${props.pace.unit}`
 const withBefore = ref(false)
 const confirm = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/confirm-taught')
 const record = (one: Schemas['PaceRun'], taken: number | null, isDone: boolean, rest: number | null) => ({
@@ -66,8 +67,7 @@ const forget = () => send({ section: props.section.id, lessons: [record(run.valu
         <SectionKey :letter="section.letter" :name="section.name" />
         <span
           ><b>{{ lesson.code }} {{ lesson.title }}</b
-          >, {{ run.classes }}, {{ run.starts?.words ?? 'without a place' }}: planned
-          {{ amount(run.length) }}</span
+          >, {{ run.classes }}, {{ run.starts?.words ?? 'without a place' }}: planned {{ amount(run.length) }}</span
         >
       </p>
       <p class="line">

@@ -1,0 +1,114 @@
+using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Planning;
+using Polycline.Core.Release;
+using Polycline.Core.Release.Findings;
+using Polycline.Core.Release.WhatIf;
+using Polycline.Core.Wording;
+using Polycline.Data;
+using Polycline.Data.Courses;
+using Polycline.Data.People;
+using Polycline.Data.Students;
+using Polycline.Data.Work;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Today;
+
+/// <param name="Unit">What a length is told in: <c>classes</c> or <c>minutes</c>.</param>
+/// <param name="Sections">In order of name.</param>
+/// <param name="Course">What was noticed in the course itself, in words.</param>
+public sealed record TodayAnswer(Moment Moment, bool CanChange, string Unit, IReadOnlyList<TodaySection> Sections, IReadOnlyList<string> Course);
+
+/// <param name="Classes">Of the moment's day.</param>
+/// <param name="Comes">What opens and falls due from the moment on, for a week.</param>
+/// <param name="ToConfirm">Lessons that are over, and of which nothing is noted.</param>
+/// <param name="ToCheck">What was noticed there, in words.</param>
+/// <param name="Waiting">How many pieces wait for the viewer; null: the section's work is not theirs to read.</param>
+/// <param name="LongestSince">Since when the first of them waits.</param>
+/// <param name="FreesMost">The piece that frees most, in words; null: none frees anything.</param>
+/// <param name="Idle">Who has nothing open while something remains.</param>
+public sealed record TodaySection(
+    long Id, string Name, string Letter, IReadOnlyList<TodayClass> Classes, IReadOnlyList<TodayDate> Comes, IReadOnlyList<TodayLesson> ToConfirm, IReadOnlyList<string> ToCheck,
+    int? Waiting, string? LongestSince, string? FreesMost, IReadOnlyList<string> Idle);
+
+public sealed record TodayClass(string Start, string End, string Lesson, bool IsOver);
+
+/// <param name="What"><c>opens</c> or <c>is due</c>.</param>
+public sealed record TodayDate(string What, long Item, string Code, string Title, Moment At, string Relative);
+
+/// <param name="Next">The lesson after it, for where one went further; null: there is none.</param>
+public sealed record TodayLesson(long Lesson, string Title, string Ended, int Length, long? Next, string? NextTitle);
+
+/// <summary>Reads what needs a team member on the moment's day.</summary>
+public static class ReadToday
+{
+    private static readonly Duration Ahead = Duration.FromDays(7);
+
+    public static async Task<TodayAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
+    {
+        viewpoint.NeedsTeam("What needs the team");
+        var plan = await compiled.Edition(access);
+        var (work, students, records) = await database.Read(async connection =>
+        {
+            var pieces = await WorkStore.OfEdition(connection, access.Edition!.Value, access.Person.Id, access.IsLead, viewpoint.At);
+            var people = await AccessStore.StudentsOf(connection, plan.Id, access.Person.Id, access.IsLead);
+            var (known, _) = await StudentStore.Read(connection, plan, [.. people.Select(row => row.Student).Distinct()], viewpoint.At);
+            return (pieces, people, known);
+        }, stop);
+        return Of(plan, viewpoint, work.Sections, work.Pieces, students, records);
+    }
+
+    /// <summary>The answer for an edition at a moment: a pure function.</summary>
+    public static TodayAnswer Of(
+        EditionPlan plan, Viewpoint viewpoint, IReadOnlySet<long> mine, IReadOnlyList<PieceRow> pieces, IReadOnlyList<LensPlaceRow> students, IReadOnlyDictionary<long, StudentRecord> records)
+    {
+        var nameOf = students.DistinctBy(row => row.Student).ToDictionary(row => new Ref<Core.Courses.Student>($"{row.Student}"), row => row.Name);
+        var waiting = Waiting.Of(plan.Schedule, records.Values, viewpoint.At).ToLookup(piece => piece.Section);
+        var idle = NothingOpen.Of(plan.Schedule, records.Values, viewpoint.At).ToLookup(one => one.Section);
+        var bySection = pieces.Where(piece => piece.ReturnedAt is null && plan.Row(new Id<Item>(piece.Item)) is not null).ToLookup(piece => piece.Section);
+        var words = new FindingWords(new PlanNames(plan.Schedule).Of, plan.Edition.Basis);
+        var ofPlan = PlanFindings.Of(plan.Schedule);
+        return new(
+            Moment.Of(viewpoint.At, plan.Term.Zone), plan.State != EditionState.Resting && viewpoint.TakesCommands, plan.Edition.Basis == Basis.Meetings ? "classes" : "minutes",
+            [.. plan.Sections.Select(SectionOf)], [.. ofPlan.Where(finding => finding.Section is null).Select(words.Of)]);
+
+        TodaySection SectionOf(FollowingSection section)
+        {
+            var schedule = plan.Schedule.Section(section.Section.Ref);
+            var (local, zone) = (plan.Term.Local(viewpoint.At), plan.Term.Zone);
+            var inClass = schedule.Forecast.Lessons.SelectMany(lesson => lesson.Ordinals.Select(ordinal => (ordinal, lesson.Lesson))).ToLookup(pair => pair.ordinal, pair => schedule.Lesson(pair.Lesson)!.Title);
+            var own = bySection[section.Id].ToList();
+            var frees = waiting[section.Section.Ref].FirstOrDefault(piece => piece.Frees.Length > 0);
+            return new(
+                section.Id, section.Name, section.Letter,
+                [.. schedule.Meetings.Meetings.Where(meeting => meeting.Date == local.Date).Select(meeting => new TodayClass(
+                    $"{meeting.Start:HH:mm}", $"{meeting.End:HH:mm}", Counting.Joined([.. inClass[meeting.Ordinal]], "and"), meeting.EndsAt <= viewpoint.At))],
+                [.. Comes(plan, schedule, viewpoint.At)], [.. ToConfirm(plan, section, schedule, viewpoint.At)],
+                [.. schedule.Findings.Select(words.Of), .. ofPlan.Where(finding => finding.Section == section.Section.Ref.Name).Select(words.Of)],
+                mine.Contains(section.Id) ? own.Count : null, own.Count == 0 ? null : Moments.Relative(own.Min(piece => piece.HandedInAt), viewpoint.At, zone),
+                frees is null || !mine.Contains(section.Id) ? null : $"giving back {plan.Schedule.CodeOf[frees.Item]} of {nameOf.GetValueOrDefault(frees.Student, "a student")} opens {Counting.Joined([.. frees.Frees.Select(item => plan.Schedule.CodeOf[item])], "and")}",
+                [.. idle[section.Section.Ref].Select(one => nameOf.GetValueOrDefault(one.Student)).OfType<string>().Order(StringComparer.Ordinal)]);
+        }
+    }
+
+    private static IEnumerable<TodayDate> Comes(EditionPlan plan, SectionSchedule schedule, Instant at) =>
+        schedule.Items.Where(item => item.Dates is not null && item.Item.Published && !item.Item.Held)
+            .SelectMany(item => new (string What, Instant? At, CourseItem Of)[] { ("opens", item.Dates!.Opens.At, item.Item), ("is due", item.Dates.Due.At, item.Item) })
+            .Where(date => date.At > at && date.At <= at + Ahead)
+            .OrderBy(date => date.At).ThenBy(date => date.What, StringComparer.Ordinal)
+            .Select(date => new TodayDate(
+                date.What, plan.Row(date.Of.Ref).Id, plan.Schedule.CodeOf[date.Of.Ref], date.Of.Item.Title, Moment.Of(date.At!.Value, plan.Term.Zone), Moments.Relative(date.At.Value, at, plan.Term.Zone)));
+
+    // What is over and not noted, up to the first that is to come.
+    private static IEnumerable<TodayLesson> ToConfirm(EditionPlan plan, FollowingSection section, SectionSchedule schedule, Instant at)
+    {
+        var noted = plan.Taught.Where(row => row.Section == section.Id).Select(row => row.Lesson).ToHashSet();
+        var lessons = schedule.Forecast.Lessons.Where(lesson => plan.Find(lesson.Lesson.Name) is not null).ToList();
+        for (var n = 0; n < lessons.Count; n++)
+            if (lessons[n] is { EndsAt: { } ended } lesson && ended <= at && !noted.Contains(lesson.Lesson.Name))
+                yield return new(
+                    plan.Row(lesson.Lesson).Id, schedule.Lesson(lesson.Lesson)!.Title, Moment.Of(ended, plan.Term.Zone).Words, schedule.Lesson(lesson.Lesson)!.Length,
+                    n + 1 < lessons.Count ? plan.Row(lessons[n + 1].Lesson).Id : null, n + 1 < lessons.Count ? schedule.Lesson(lessons[n + 1].Lesson)!.Title : null);
+    }
+}

@@ -1,0 +1,10 @@
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Today;
+
+/// <summary>Today: what needs me?</summary>
+public static class TodayRoutes
+{
+    public static void MapToday(this IEndpointRouteBuilder routes) =>
+        routes.MapGet("/api/editions/{edition:long}/today", ReadToday.Handle).WithName("today").For(May.Team);
+}

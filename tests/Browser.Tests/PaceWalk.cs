@@ -1,0 +1,65 @@
+using OpenQA.Selenium;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Browser;
+
+/// <summary>A team member notes by keys alone what a lesson took, and a colleague sees the section's line move; a class is moved and put back.</summary>
+public sealed class PaceWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+{
+    [Fact]
+    public void What_was_taught_is_noted_by_keys_and_moves_the_line_on_a_colleagues_screen()
+    {
+        using var lead = new Person(school.Addresses[0]);
+        using var colleague = new Person(school.Addresses[1]);
+        foreach (var (person, name) in new[] { (lead, "Orla Tierney-Vance"), (colleague, "Tomas Reeve") })
+        {
+            person.Open("/sign-in");
+            person.ComeIn(name);
+            person.Open("/editions/2/pace");
+            person.See(".frame svg");
+        }
+        Standing(lead, "9 Alder").ShouldContain("on plan");
+        // To the line by the tab key, along it to the first lesson that is not noted yet.
+        lead.Ask<object?>("document.querySelector('.frame').focus(); return null");
+        for (var n = 0; n < 40 && lead.See(".readout").Text is var read && (!read.StartsWith("9 Alder", StringComparison.Ordinal) || read.EndsWith(", taught", StringComparison.Ordinal)); n++)
+            lead.Type(Keys.ArrowRight);
+        lead.Type(Keys.Enter);
+        lead.SeeText("Note as taught");
+        lead.SeeText("Nothing changes for anyone.");
+        var took = lead.See(".panel input[type=number]");
+        took.SendKeys(Keys.Control + "a");
+        took.SendKeys("3");
+        lead.SeeText("in 9 Alder");
+        took.SendKeys(Keys.Enter);
+        lead.Until(() => Standing(lead, "9 Alder").Contains("2 classes behind"), "the line has moved");
+        colleague.Until(() => Standing(colleague, "9 Alder").Contains("2 classes behind"), "the colleague sees it");
+        lead.Type(Keys.Control + "z");
+        lead.Until(() => Standing(lead, "9 Alder").Contains("on plan"), "undone");
+        lead.HeardNoComplaint();
+        colleague.HeardNoComplaint();
+    }
+
+    [Fact]
+    public void A_class_is_moved_with_what_it_does_shown_before_and_put_back_with_one_click()
+    {
+        using var lead = new Person(school.Addresses[0]);
+        lead.Open("/sign-in");
+        lead.ComeIn("Orla Tierney-Vance");
+        lead.Open("/editions/2/sections");
+        lead.Press(lead.See("//nav[@aria-label = 'Section']//button[contains(., '9 Dogwood')]"));
+        lead.SeeText("9 Dogwood meets 30 times");
+        lead.SeeText("Nothing: it meets as its timetable says.");
+        lead.Press(lead.See("//button[normalize-space() = 'cancel']"));
+        lead.SeeText("in 9 Dogwood, for 22 students.");
+        lead.Press(lead.See("//button[normalize-space() = 'Cancel this class']"));
+        lead.SeeText("9 Dogwood meets 29 times");
+        lead.Press(lead.See("//button[normalize-space() = 'put back']"));
+        lead.SeeText("9 Dogwood meets 30 times");
+        lead.SeeText("Nothing: it meets as its timetable says.");
+        lead.HeardNoComplaint();
+    }
+
+    private static string Standing(Person person, string section) =>
+        person.All(".sections li").Select(row => row.Text).FirstOrDefault(text => text.Contains(section, StringComparison.Ordinal)) ?? "";
+}

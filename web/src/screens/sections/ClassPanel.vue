@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { computed, ref, toRef } from 'vue'
+import type { Schemas } from '../../foundation/api/client'
+import { useEditionCommand } from '../../foundation/useEditionCommand'
+import { useReach } from '../../foundation/useReach'
+import SectionKey from '../../look/marks/SectionKey.vue'
+import ProblemNote from '../../parts/ProblemNote.vue'
+import { type Wanted, changeOf } from './classes'
+
+/** A class is cancelled, moved or added: the dates that move stand there before it is done. */
+const props = defineProps<{ edition: number; section: Schemas['PaceSection']; wanted: Wanted }>()
+const emit = defineEmits<{ close: [] }>()
+
+const date = ref(props.wanted.of?.date ?? '')
+const start = ref(props.wanted.of?.start ?? '08:40')
+const end = ref(props.wanted.of?.end ?? '09:30')
+const change = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/change-classes')
+const request = computed(() => {
+  const asked = changeOf(props.wanted, { date: date.value, start: start.value, end: end.value })
+  return asked && { section: props.section.id, change: asked, putBack: null, version: 0 }
+})
+const reach = useReach(request, change.preview)
+const words = { cancel: 'Cancel this class', move: 'Move it there', add: 'Add this class' }
+
+async function send(): Promise<void> {
+  if (!request.value) return
+  await change.run(request.value).then(
+    () => emit('close'),
+    () => undefined,
+  )
+}
+</script>
+
+<template>
+  <aside class="panel" aria-label="One class" @keydown.esc.stop.prevent="emit('close')">
+    <form novalidate @submit.prevent="send">
+      <p class="line">
+        <SectionKey :letter="section.letter" :name="section.name" />
+        <span v-if="wanted.what !== 'add' && wanted.of"
+          ><b>class {{ wanted.of.ordinal }}, {{ wanted.of.words }}</b
+          >{{ wanted.of.lesson ? `: ${wanted.of.lesson}` : '' }}</span
+        >
+        <template v-if="wanted.what !== 'cancel'">
+          <span>{{ wanted.what === 'add' ? 'one more class on' : 'to' }}</span>
+          <input v-model="date" aria-label="Date" type="date" />
+          <input v-model="start" aria-label="Start" type="time" />
+          <span>to</span>
+          <input v-model="end" aria-label="End" type="time" />
+        </template>
+      </p>
+      <ProblemNote v-if="change.problem.value" :problem="change.problem.value" />
+      <p class="line">
+        <v-btn type="submit" class="meant" :disabled="!request || change.busy.value">{{ words[wanted.what] }}</v-btn>
+        <v-btn @click="emit('close')">Leave it as it is</v-btn>
+        <span class="small" role="status">{{ reach }}</span>
+      </p>
+    </form>
+  </aside>
+</template>
+
+<style scoped>
+.panel {
+  background: var(--sheet);
+  border-top: var(--stroke-strong) solid var(--ink);
+  padding: var(--space-5) var(--space-7);
+}
+form {
+  display: grid;
+  gap: var(--space-4);
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: var(--space-4) var(--space-6);
+}
+</style>

@@ -1,0 +1,159 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { api } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import { useAnswer } from '../../foundation/useAnswer'
+import { useViewpoint } from '../../foundation/useViewpoint'
+import SectionKey from '../../look/marks/SectionKey.vue'
+import ProblemNote from '../../parts/ProblemNote.vue'
+import TitleBlock from '../../parts/TitleBlock.vue'
+import ToConfirm from './ToConfirm.vue'
+
+/** What needs me? Section by section, on the moment's day and in the week ahead. */
+const props = defineProps<{ edition: number }>()
+
+const viewpoint = useViewpoint()
+const today = useAnswer(
+  computed(() => keys.ofEdition(props.edition, 'today', viewpoint.key.value)),
+  () =>
+    api.GET('/api/editions/{edition}/today', {
+      params: { path: { edition: props.edition }, query: viewpoint.query.value },
+    }),
+  { refetchInterval: 60_000 },
+)
+const facts = computed(() => {
+  const sections = today.data.value?.sections ?? []
+  const sum = (of: (section: (typeof sections)[number]) => number) => sections.reduce((n, one) => n + of(one), 0)
+  const confirm = sum((one) => one.toConfirm.length)
+  return [
+    `${sum((one) => one.waiting ?? 0)} pieces wait`,
+    confirm === 1 ? '1 lesson to confirm' : `${confirm} lessons to confirm`,
+    `${sum((one) => one.toCheck.length)} to check`,
+  ]
+})
+const names = (list: string[]) =>
+  list.length <= 3 ? list.join(', ') : `${list.slice(0, 3).join(', ')} and ${list.length - 3} more`
+</script>
+
+<template>
+  <main class="body">
+    <ProblemNote v-if="today.problem.value && !today.data.value" :problem="today.problem.value" />
+    <p v-else-if="!today.data.value" class="second" role="status">Reading the day …</p>
+    <p v-else-if="today.data.value.sections.length === 0" class="second none">
+      No section follows this edition yet, so nothing meets and nothing is due. Let one follow it in the outline.
+    </p>
+    <div v-else class="days" tabindex="0" aria-label="The day, section by section">
+      <p v-for="words in today.data.value.course" :key="words" class="course">{{ words }}</p>
+      <section v-for="section in today.data.value.sections" :key="section.id" class="section">
+        <header>
+          <h2><SectionKey :letter="section.letter" :name="section.name" /></h2>
+          <p v-for="one in section.classes" :key="one.start" :class="{ second: one.isOver }">
+            <b>{{ one.start }}–{{ one.end }}</b> {{ one.lesson || 'nothing planned' }}
+          </p>
+          <p v-if="section.classes.length === 0" class="second">no class today</p>
+        </header>
+        <div>
+          <p class="ruled-head small">Opens and falls due within a week</p>
+          <ul>
+            <li v-for="date in section.comes.slice(0, 6)" :key="`${date.what} ${date.item}`" class="date">
+              <span class="when">{{ date.at.words }}</span>
+              <span
+                ><span class="code">{{ date.code }}</span> {{ date.title }}
+                <span class="small">{{ date.what }} {{ date.relative }}</span></span
+              >
+            </li>
+          </ul>
+          <p v-if="section.comes.length > 6" class="small">
+            and {{ section.comes.length - 6 }} more:
+            <router-link :to="{ name: 'dates', query: $route.query }">all dates</router-link>
+          </p>
+          <p v-if="section.comes.length === 0" class="second">nothing</p>
+        </div>
+        <div>
+          <p class="ruled-head small">Waits for you</p>
+          <p v-if="section.waiting">
+            <router-link :to="{ name: 'work', query: $route.query }"
+              >{{ section.waiting === 1 ? '1 piece' : `${section.waiting} pieces` }} to read</router-link
+            >, the first handed in {{ section.longestSince }}
+          </p>
+          <p v-if="section.freesMost" class="small">{{ section.freesMost }}</p>
+          <p v-if="section.idle.length > 0">Nothing open for {{ names(section.idle) }}</p>
+          <ToConfirm
+            v-if="section.toConfirm.length > 0"
+            :edition="edition"
+            :section="section.id"
+            :lessons="section.toConfirm"
+            :can-change="today.data.value.canChange"
+          />
+          <p v-for="words in section.toCheck.slice(0, 3)" :key="words" class="check">{{ words }}</p>
+          <p v-if="section.toCheck.length > 3" class="small" :title="section.toCheck.slice(3).join('\n')">
+            and {{ section.toCheck.length - 3 }} more to check
+          </p>
+          <p
+            v-if="!section.waiting && section.idle.length + section.toConfirm.length + section.toCheck.length === 0"
+            class="second"
+          >
+            nothing
+          </p>
+        </div>
+      </section>
+    </div>
+  </main>
+  <TitleBlock v-if="today.data.value" :edition="edition" :facts="facts" :can-change="today.data.value.canChange" />
+</template>
+
+<style scoped>
+.body {
+  display: grid;
+  min-height: 0;
+}
+.none {
+  padding: var(--space-7) 0;
+}
+.days {
+  overflow: auto;
+  min-height: 0;
+  padding-bottom: var(--space-9);
+}
+.course {
+  padding-bottom: var(--space-4);
+}
+.section {
+  display: grid;
+  grid-template-columns: 240px 1fr 400px;
+  gap: var(--space-8);
+  padding: var(--space-6) 0 var(--space-7);
+  border-top: var(--stroke-hair) solid var(--ink);
+}
+.section header {
+  display: grid;
+  align-content: start;
+  gap: var(--space-2);
+}
+.section > div {
+  display: grid;
+  align-content: start;
+  gap: var(--space-3);
+}
+.date {
+  display: flex;
+  gap: var(--space-5);
+  padding: var(--space-1) 0;
+}
+.when {
+  flex: none;
+  width: 128px;
+  color: var(--ink-2);
+}
+.code {
+  color: var(--ink-2);
+}
+.check {
+  padding-left: var(--space-6);
+  text-indent: calc(-1 * var(--space-6));
+}
+.check::before {
+  content: '– ';
+  color: var(--accent);
+}
+</style>
