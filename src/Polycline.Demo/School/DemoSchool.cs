@@ -76,6 +76,8 @@ public static class DemoSchool
             var dogwood = await Section("9 Dogwood", "D", autumn, current, [Meets("mon", "P6"), Meets("thu", "P6")], lead, coTeacher);
             var evening = await Section("Evening watch", "E", autumn, null, [new { day = "thu", start = "18:30", end = "20:00" }], lead);
             await Differs(birch, "i45", "hold", "true");
+            // The diary does not wait for its lesson there: it was given out two classes before.
+            await Differs(birch, "i42", "opens", $$"""{"at":"lesson-start","of":"{{DemoCourse.Lineage("weather-watch", "l2.5")}}"}""");
             await Differs(cedar, "u4", "order", "3");
             await Differs(dogwood, "i42", "due", """{"at":"lesson-end","meetings":3,"clock":"meeting-start"}""");
 
