@@ -19,6 +19,9 @@ public sealed record RunningOrder(ImmutableArray<RunningOrder.UnitPlace> Units, 
         var units = edition.Units.Select(unit => new UnitPlace(unit.Ref, unit.Title, unit)).ToList();
         for (var n = 0; n < adjustments.Length; n++)
             ChangeUnits(units, adjustments[n], n);
+        // Most sections keep the course's order.
+        if (!adjustments.Any(adjustment => adjustment is Adjustment.Insert or Adjustment.OfLesson { After: not null }))
+            return new([.. units], [.. units.SelectMany(unit => (unit.Unit?.Lessons ?? []).Select(lesson => new LessonPlace(lesson.Ref, lesson.Title, lesson.Length, unit.Ref, lesson)))]);
         var lessons = new LinkedList<LessonPlace>();
         // The place of each lesson; and, before a unit's first lesson, of the unit.
         var placeOf = new Dictionary<Ref<Lesson>, LinkedListNode<LessonPlace>>();
