@@ -25,7 +25,10 @@ public sealed class AnchorResolver
     {
         this.term = term;
         this.meetings = meetings;
-        lessons = forecast.Lessons.Where(lesson => lesson.IsPlaced).ToDictionary(lesson => lesson.Lesson.Name);
+        lessons = new(forecast.Lessons.Length);
+        foreach (var lesson in forecast.Lessons)
+            if (lesson.IsPlaced)
+                lessons.Add(lesson.Lesson.Name, lesson);
         foreach (var lesson in course.Lessons)
             if (lessons.GetValueOrDefault(lesson.Ref.Name) is { } placed)
                 Widen(lesson.Unit.Ref.Name, placed);
@@ -126,9 +129,9 @@ public sealed class AnchorResolver
     private void Widen(string unit, PlacedLesson placed)
     {
         var (start, end) = ((At: placed.StartsAt!.Value, Meeting: placed.Start!), (At: placed.EndsAt!.Value, Meeting: placed.End!));
-        if (!unitStarts.TryGetValue(unit, out var earliest) || (start.At, start.Meeting.Ordinal).CompareTo((earliest.At, earliest.Meeting.Ordinal)) < 0)
+        if (!unitStarts.TryGetValue(unit, out var earliest) || start.At < earliest.At || (start.At == earliest.At && start.Meeting.Ordinal < earliest.Meeting.Ordinal))
             unitStarts[unit] = start;
-        if (!unitEnds.TryGetValue(unit, out var latest) || (end.At, end.Meeting.Ordinal).CompareTo((latest.At, latest.Meeting.Ordinal)) > 0)
+        if (!unitEnds.TryGetValue(unit, out var latest) || end.At > latest.At || (end.At == latest.At && end.Meeting.Ordinal > latest.Meeting.Ordinal))
             unitEnds[unit] = end;
     }
 }

@@ -76,9 +76,11 @@ public sealed class SectionSchedule
 
     private List<LessonToPlace> Lengths(Edition edition, Dictionary<Ref<Lesson>, Taught>? taught)
     {
-        var lessons = new List<LessonToPlace>();
-        foreach (var lesson in Course.Lessons.Where(lesson => !lesson.Skipped))
+        var lessons = new List<LessonToPlace>(Course.Lessons.Length);
+        foreach (var lesson in Course.Lessons)
         {
+            if (lesson.Skipped)
+                continue;
             var record = taught?.GetValueOrDefault(lesson.Ref);
             lessons.Add(record is null
                 ? new(lesson.Ref, lesson.Length, lesson.Pin)
