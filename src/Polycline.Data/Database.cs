@@ -20,6 +20,7 @@ public sealed class Database : IAsyncDisposable
         SqlMapper.AddTypeHandler(new AsIs<long[]>());
         SqlMapper.AddTypeHandler(new AsIs<bool[]>());
         SqlMapper.AddTypeHandler(new AsIs<Instant[]>());
+        SqlMapper.AddTypeHandler(new AsIs<Instant?[]>());
         SqlMapper.AddTypeHandler(new AsIs<IPAddress>());
     }
 

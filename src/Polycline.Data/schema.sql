@@ -26,6 +26,8 @@ BEGIN
   DELETE FROM change WHERE batch IN (SELECT id FROM batch WHERE scope_kind = 'edition' AND scope = which);
   DELETE FROM batch WHERE scope_kind = 'edition' AND scope = which;
   DELETE FROM adjustment WHERE section IN (SELECT id FROM section WHERE edition = which);
+  DELETE FROM order_change WHERE section IN (SELECT id FROM section WHERE edition = which);
+  DELETE FROM opened WHERE section IN (SELECT id FROM section WHERE edition = which);
   DELETE FROM taught WHERE section IN (SELECT id FROM section WHERE edition = which);
   DELETE FROM meeting_change WHERE section IN (SELECT id FROM section WHERE edition = which AND succeeds IS NOT NULL);
   -- A section that was there before and joined keeps all it has, and follows nothing; those that were made for it go.
@@ -45,7 +47,8 @@ CREATE TABLE public.adjustment (
     target uuid NOT NULL,
     field text NOT NULL,
     value jsonb,
-    version bigint DEFAULT 1 NOT NULL
+    version bigint DEFAULT 1 NOT NULL,
+    CONSTRAINT adjustment_field_check CHECK ((field = ANY (ARRAY['opens'::text, 'due'::text, 'closes'::text, 'for'::text, 'published'::text, 'hold'::text, 'skip'::text, 'length'::text, 'pin'::text, 'lesson'::text])))
 );
 CREATE TABLE public.audit (
     id bigint NOT NULL,
@@ -295,6 +298,21 @@ CREATE TABLE public.meeting_change (
     version bigint DEFAULT 1 NOT NULL,
     CONSTRAINT meeting_change_seq_check CHECK ((seq >= 1))
 );
+CREATE TABLE public.opened (
+    section bigint NOT NULL,
+    item bigint NOT NULL,
+    at timestamp with time zone NOT NULL,
+    due timestamp with time zone,
+    recorded_at timestamp with time zone NOT NULL
+);
+CREATE TABLE public.order_change (
+    section bigint NOT NULL,
+    seq integer NOT NULL,
+    target uuid NOT NULL,
+    change jsonb NOT NULL,
+    version bigint DEFAULT 1 NOT NULL,
+    CONSTRAINT order_change_seq_check CHECK ((seq >= 1))
+);
 CREATE TABLE public.person (
     id bigint NOT NULL,
     name text NOT NULL,
@@ -492,6 +510,10 @@ ALTER TABLE ONLY public.master
     ADD CONSTRAINT master_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.meeting_change
     ADD CONSTRAINT meeting_change_pkey PRIMARY KEY (section, seq);
+ALTER TABLE ONLY public.opened
+    ADD CONSTRAINT opened_pkey PRIMARY KEY (section, item);
+ALTER TABLE ONLY public.order_change
+    ADD CONSTRAINT order_change_pkey PRIMARY KEY (section, seq);
 ALTER TABLE ONLY public.person
     ADD CONSTRAINT person_email_key UNIQUE (email);
 ALTER TABLE ONLY public.person
@@ -539,6 +561,7 @@ CREATE INDEX feedback_work ON public.feedback USING btree (work, n);
 CREATE INDEX item_edition ON public.item USING btree (edition);
 CREATE INDEX lesson_edition ON public.lesson USING btree (edition);
 CREATE INDEX master_member_person ON public.master_member USING btree (person);
+CREATE INDEX opened_item ON public.opened USING btree (item);
 CREATE INDEX request_at ON public.request USING btree (at);
 CREATE INDEX section_edition ON public.section USING btree (edition);
 CREATE INDEX section_teacher_person ON public.section_teacher USING btree (person);
@@ -607,6 +630,12 @@ ALTER TABLE ONLY public.master_member
     ADD CONSTRAINT master_member_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.meeting_change
     ADD CONSTRAINT meeting_change_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+ALTER TABLE ONLY public.opened
+    ADD CONSTRAINT opened_item_fkey FOREIGN KEY (item) REFERENCES public.item(id);
+ALTER TABLE ONLY public.opened
+    ADD CONSTRAINT opened_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+ALTER TABLE ONLY public.order_change
+    ADD CONSTRAINT order_change_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.section
@@ -654,11 +683,14 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.lesson TO polycline_app;
 GRANT SELECT ON TABLE public.master TO polycline_app;
 GRANT SELECT ON TABLE public.master_member TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.meeting_change TO polycline_app;
+GRANT SELECT,INSERT,DELETE ON TABLE public.opened TO polycline_app;
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.order_change TO polycline_app;
 GRANT SELECT ON TABLE public.person TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.request TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.section TO polycline_app;
 GRANT UPDATE(edition) ON TABLE public.section TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.section TO polycline_app;
+GRANT UPDATE(slots) ON TABLE public.section TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.section_teacher TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.session TO polycline_app;
 GRANT SELECT ON TABLE public.setting TO polycline_app;

@@ -35,6 +35,8 @@ public sealed class School : IAsyncDisposable
 
     public WebApplication Instance => instances[0];
 
+    public IReadOnlyList<WebApplication> Instances => instances;
+
     /// <param name="database">One that holds the demo school; null: a clone of its own.</param>
     /// <param name="clock">What time it is there; null: the demo's clock.</param>
     public static async Task<School> Open(int instances = 1, IProfile? profile = null, TestDatabase? database = null, IClock? clock = null)

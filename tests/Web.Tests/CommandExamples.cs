@@ -42,15 +42,30 @@ public static class CommandExamples
             lessons = new[] { new { lesson = (await at("lesson", "Choosing a form")).Id, took = 3, done = true, left = (int?)null, version = 0 } },
         }),
         ["change-classes"] = school => Task.FromResult<object?>(new { section = school.Ids["section:9 Alder"], change = new { cancel = new { date = "2026-10-12" } }, putBack = (int?)null, version = 0 }),
-        ["adjust-dates"] = school => In(school, async at => new
+        ["change-timetable"] = async school => new
+        {
+            section = school.Ids["section:9 Alder"],
+            slots = new object[] { new { day = "tue", periods = new[] { "P2" } }, new { day = "A-thu", start = "15:00", end = "15:50", from = "2026-10-12" } },
+            version = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT version FROM section WHERE name = '9 Alder'")),
+        },
+        ["order-unit"] = school => In(school, async at => new { section = school.Ids["section:9 Dogwood"], unit = (await at("unit", "Storm season")).Id, place = 5, version = 0 }),
+        ["order-lesson"] = school => In(school, async at => new
+        {
+            section = school.Ids["section:9 Dogwood"],
+            lesson = (await at("lesson", "The warm front")).Id,
+            after = (await at("lesson", "The cold front")).Id,
+            version = 0,
+        }),
+        ["differ"] = school => In(school, async at => new
         {
             changes = await Task.WhenAll(new[] { "9 Alder", "9 Cedar" }.Select(async section => new
             {
                 section = school.Ids["section:" + section],
-                item = (await at("item", "A slow ramp")).Id,
+                of = "item",
+                target = (await at("item", "A slow ramp")).Id,
                 field = "opens",
                 putBack = false,
-                anchor = new { at = "fixed", date = "2026-11-02", time = "08:00" },
+                value = new { at = "fixed", date = "2026-11-02", time = "08:00" },
                 version = 0,
             })),
         }),

@@ -107,7 +107,7 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
             owner[path.Split('.')[^1]] = foreign[of.Name];
             var reply = await lead.Post(Route(command), swapped, Guid.NewGuid());
             reply.Status.ShouldBe(HttpStatusCode.NotFound, path);
-            reply.Json["field"]!.GetValue<string>().ShouldBe(path.Split('.')[^1]);
+            reply.Json["field"]!.GetValue<string>().Split('.')[^1].ShouldBe(path.Split('.')[^1]);
         }
         (await school.RowCounts()).ShouldBe(before);
     }
@@ -187,6 +187,7 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
           UNION ALL SELECT 'section ' || (to_jsonb(t) - 'version')::text FROM section t WHERE letter <> 'Z'
           UNION ALL SELECT 'adjustment ' || (to_jsonb(t) - 'version')::text FROM adjustment t
           UNION ALL SELECT 'taught ' || (to_jsonb(t) - 'version')::text FROM taught t
+          UNION ALL SELECT 'order_change ' || (to_jsonb(t) - 'version')::text FROM order_change t
           UNION ALL SELECT 'meeting_change ' || (to_jsonb(t) - 'version')::text FROM meeting_change t) lines
         """))!);
 }

@@ -49,9 +49,9 @@ public sealed class DatesTests : IAsyncLifetime
         changed["due"]!["words"]!.GetValue<string>().ShouldBe("Mon 12 Oct, 12:00");
         var difference = changed["differs"]!.AsArray().Single()!;
         difference["course"]!.ToJsonString().ShouldBe(before["due"]!.ToJsonString());
-        var back = await lead.Post(Route("adjust-dates"), new
+        var back = await lead.Post(Route("differ"), new
         {
-            changes = new[] { new { section = school.Ids["section:9 Alder"], item, field = "due", putBack = true, anchor = (object?)null, version = difference["version"]!.GetValue<long>() } },
+            changes = new[] { new { section = school.Ids["section:9 Alder"], of = "item", target = item, field = "due", putBack = true, value = (object?)null, version = difference["version"]!.GetValue<long>() } },
         }, Guid.NewGuid());
         back.Json["words"]!.GetValue<string>().ShouldBe("put back “Cloud diary” in 9 Alder");
         (await Cell("Cloud diary", 0)).ToJsonString().ShouldBe(before.ToJsonString());
@@ -63,7 +63,7 @@ public sealed class DatesTests : IAsyncLifetime
         var item = await school.Item("Cloud diary");
         using var co = await school.As(DemoPeople.CoTeacher);
         await Adjust(Change("9 Alder", item, "2026-10-12"));
-        var late = await co.Post(Route("adjust-dates"), new { changes = new[] { Change("9 Alder", item, "2026-10-13") } }, Guid.NewGuid());
+        var late = await co.Post(Route("differ"), new { changes = new[] { Change("9 Alder", item, "2026-10-13") } }, Guid.NewGuid());
         (late.Status, late.Code).ShouldBe((HttpStatusCode.Conflict, "changed-meanwhile"));
         late.Json["conflict"]!["by"]!.GetValue<string>().ShouldBe(DemoPeople.Lead);
         late.Json["conflict"]!["version"]!.GetValue<long>().ShouldBe(1);
@@ -76,7 +76,7 @@ public sealed class DatesTests : IAsyncLifetime
         var item = await school.Item("A slow ramp");
         var before = (await lead.Get(Route("dates"))).Json["units"]!.ToJsonString();
         var changes = new[] { "9 Alder", "9 Birch", "9 Cedar", "9 Dogwood" }.Select(section => Change(section, item, "2026-11-20")).ToArray();
-        var shown = await lead.Post(Route("adjust-dates?preview=true"), new { changes });
+        var shown = await lead.Post(Route("differ?preview=true"), new { changes });
         shown.Json["reach"]!["sentence"]!.GetValue<string>().ShouldBe("4 dates move in all 4 sections, for 94 students.");
         var batch = (await Adjust(changes)).Json["batch"]!.GetValue<long>();
         (await lead.Post(Route("undo"), new { batch }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
@@ -108,11 +108,11 @@ public sealed class DatesTests : IAsyncLifetime
     private string Route(string what) => $"/api/editions/{school.WeatherWatch}/{what}";
 
     private object Change(string section, long item, string date) =>
-        new { section = school.Ids["section:" + section], item, field = "due", putBack = false, anchor = new { at = "fixed", date, time = "12:00" }, version = 0 };
+        new { section = school.Ids["section:" + section], of = "item", target = item, field = "due", putBack = false, value = new { at = "fixed", date, time = "12:00" }, version = 0 };
 
     private async Task<Reply> Adjust(params object[] changes)
     {
-        var reply = await lead.Post(Route("adjust-dates"), new { changes }, Guid.NewGuid());
+        var reply = await lead.Post(Route("differ"), new { changes }, Guid.NewGuid());
         reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
         return reply;
     }

@@ -43,6 +43,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["GET /api/editions/{edition:long}/items/{item:long}"] = new("/api/editions/{edition}/items/{task}", Team),
         ["GET /api/editions/{edition:long}/dates"] = new("/api/editions/{edition}/dates", Team),
         ["GET /api/editions/{edition:long}/today"] = new("/api/editions/{edition}/today", Team),
+        ["GET /api/editions/{edition:long}/sections"] = new("/api/editions/{edition}/sections", Team),
         ["GET /api/editions/{edition:long}/pace"] = new("/api/editions/{edition}/pace", Team),
         ["GET /api/editions/{edition:long}/work"] = new("/api/editions/{edition}/work", Team),
         ["GET /api/editions/{edition:long}/joinable"] = new("/api/editions/{edition}/joinable", Team),

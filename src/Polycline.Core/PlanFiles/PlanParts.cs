@@ -42,6 +42,14 @@ public static class PlanParts
         return SectionBuilder.AdjustmentOf(Checked($"{{\"{of}\":{JsonSerializer.Serialize(target)}{string.Concat(members)}}}", SectionForms.Adjustment));
     }
 
+    /// <summary>An adjustment of one unit, lesson or item, from its fields in one object.</summary>
+    /// <exception cref="PlanRefusedException">It has not the form of an adjustment.</exception>
+    public static Adjustment Adjustment(string of, string target, string fields)
+    {
+        using var json = JsonDocument.Parse(fields);
+        return Adjustment(of, target, json.RootElement.EnumerateObject().Select(field => (field.Name, (string?)field.Value.GetRawText())));
+    }
+
     public static string Json(Anchor anchor) => Written(json => GateWriter.Write(anchor, json));
 
     public static string Json(Gate gate) => Written(json => GateWriter.Write(gate, json));

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
@@ -24,6 +25,9 @@ public sealed record ReachRow(string Target, string Name, string? Section, strin
 /// <param name="Sentence">The same in words, for the team.</param>
 public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<SectionSize> Sections, string Sentence)
 {
+    /// <summary>How many classes a section has, by how much the course does not fit it, and how many changes of its classes name none: fields of a <see cref="ReachRow"/>.</summary>
+    public const string Classes = "classes", Lacking = "does not fit by", Sleeping = "changes asleep";
+
     /// <summary>Compares two states of one course.</summary>
     /// <param name="sizes">The sections that follow it before or after, in order.</param>
     public static Reach Between(PlanSchedule before, PlanSchedule after, ImmutableArray<SectionSize> sizes)
@@ -32,30 +36,62 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
             return new([], [], "Nothing changes for anyone.");
         var course = CourseRows(before, after).ToList();
         var joined = sizes.Where(size => !before.Follows(size.Section)).ToImmutableArray();
-        var dates = sizes.Where(size => before.Follows(size.Section) && after.Follows(size.Section)).SelectMany(size => DateRows(before, after, size)).ToList();
+        var staying = sizes.Where(size => before.Follows(size.Section) && after.Follows(size.Section)).ToImmutableArray();
+        var dates = staying.SelectMany(size => DateRows(before, after, size)).ToList();
+        var terms = staying.SelectMany(size => FitRows(before, after, size)).ToList();
         if (sizes.Where(size => !after.Follows(size.Section)).ToImmutableArray() is { IsEmpty: false } left)
-            return new([.. course, .. left.Select(size => new ReachRow(size.Section.Name, size.Name, size.Name, "follows", "until now", null))], left, Follow(left, "stops following", "stop following"));
+            return new([.. course, .. terms, .. left.Select(size => new ReachRow(size.Section.Name, size.Name, size.Name, "follows", "until now", null))], left, Follow(left, "stops following", "stop following"));
         if (!joined.IsEmpty)
-            return new([.. course, .. joined.Select(size => new ReachRow(size.Section.Name, size.Name, size.Name, "follows", null, "from now on")), .. dates], joined, Follow(joined, "follows from now on", "follow from now on"));
-        var touched = sizes.Where(size => course.Count > 0 || dates.Exists(row => row.Section == size.Name)).ToImmutableArray();
-        return new([.. course, .. dates], touched, InWords(course, dates, touched, sizes));
+            return new([.. course, .. joined.Select(size => new ReachRow(size.Section.Name, size.Name, size.Name, "follows", null, "from now on")), .. terms, .. dates], joined, Follow(joined, "follows from now on", "follow from now on"));
+        var touched = sizes.Where(size => course.Count > 0 || dates.Concat(terms).Any(row => row.Section == size.Name)).ToImmutableArray();
+        return new([.. course, .. terms, .. dates], touched, InWords(course, dates, terms, touched, sizes, after.Edition.Basis));
     }
 
     private static string Follow(ImmutableArray<SectionSize> sections, string one, string many) =>
         $"{Joined([.. sections.Select(size => size.Name)], "and")} {(sections.Length == 1 ? one : many)}, with {Counted(sections.Sum(size => size.Students), "student", "students")}.";
 
-    private static string InWords(List<ReachRow> course, List<ReachRow> dates, ImmutableArray<SectionSize> touched, ImmutableArray<SectionSize> all)
+    private static string InWords(
+        List<ReachRow> course, List<ReachRow> dates, List<ReachRow> fits, ImmutableArray<SectionSize> touched, ImmutableArray<SectionSize> all, Basis basis)
     {
-        if (course.Count + dates.Count == 0)
+        if (course.Count + dates.Count + fits.Count == 0)
             return "Nothing changes for anyone.";
         if (all.IsEmpty)
             return "No section follows this edition yet: only the team sees it.";
         var where = touched.Length == 1 ? touched[0].Name : touched.Length == all.Length ? $"all {all.Length} sections" : Joined([.. touched.Select(size => size.Name)], "and");
         var students = Counted(touched.Sum(size => size.Students), "student", "students");
-        var moved = dates.Count == 0 ? "" : $" {Counted(dates.Count, "date moves", "dates move")}.";
-        return course.Count > 0
-            ? $"Changes in {where} at once, for {students}.{moved}"
-            : $"{Counted(dates.Count, "date moves", "dates move")} in {where}, for {students}.";
+        var moved = Counted(dates.Count, "date moves", "dates move");
+        var first = course.Count > 0 ? $"Changes in {where} at once, for {students}.{(dates.Count == 0 ? "" : $" {moved}.")}"
+            : dates.Count > 0 ? $"{moved} in {where}, for {students}."
+            : $"No date moves in {where}.";
+        // Of many sections only what does not fit is told in the sentence; the rows have it all.
+        return string.Join(' ', fits.Where(row => row.Field != Classes || touched.Length == 1).Select(row => FitInWords(row, basis)).OfType<string>().Prepend(first));
+    }
+
+    // Null: there is nothing to tell of it.
+    private static string? FitInWords(ReachRow row, Basis basis)
+    {
+        var (was, will) = (int.Parse(row.Before!, CultureInfo.InvariantCulture), int.Parse(row.After!, CultureInfo.InvariantCulture));
+        return row.Field switch
+        {
+            Classes => $"{row.Section} meets {Counted(will, "time", "times")} instead of {was}.",
+            Lacking when will == 0 => $"{row.Section} fits now.",
+            Lacking => $"{row.Section} {(was == 0 ? "no longer fits" : "does not fit")}, by {(basis == Basis.Meetings ? Counted(will, "class", "classes") : Counted(will, "minute", "minutes"))}{(was == 0 ? "" : $" instead of {was}")}.",
+            Sleeping when will > was => $"{Counted(will - was, "changed class", "changed classes")} of {row.Section} {(will - was == 1 ? "sleeps" : "sleep")}.",
+            _ => null,
+        };
+    }
+
+    private static IEnumerable<ReachRow> FitRows(PlanSchedule before, PlanSchedule after, SectionSize size)
+    {
+        var (was, will) = (before.Section(size.Section), after.Section(size.Section));
+        foreach (var (field, then, now) in new[]
+        {
+            (Classes, was.Meetings.Meetings.Length, will.Meetings.Meetings.Length), (Lacking, was.Forecast.Lacking, will.Forecast.Lacking), (Sleeping, Sleepers(was), Sleepers(will)),
+        })
+            if (then != now)
+                yield return new(size.Section.Name, size.Name, size.Name, field, $"{then}", $"{now}");
+
+        static int Sleepers(SectionSchedule schedule) => schedule.Findings.Count(finding => finding.Code == "change-idle");
     }
 
     private static IEnumerable<ReachRow> CourseRows(PlanSchedule before, PlanSchedule after)

@@ -18,8 +18,9 @@ public sealed record TreeRow(string Table, long Id, long Version, string Lineage
 
 /// <summary>A section that follows an edition.</summary>
 /// <param name="Letter">What its line is marked with.</param>
+/// <param name="Slots">When it meets, in the plan file's form.</param>
 /// <param name="Section">As the computation knows it, without its students.</param>
-public sealed record FollowingSection(long Id, string Name, string Letter, int Students, Section Section);
+public sealed record FollowingSection(long Id, string Name, string Letter, int Students, long Version, string Slots, IReadOnlyList<string> Teachers, Section Section);
 
 /// <summary>One row of a section's differences.</summary>
 /// <param name="Value">JSON; null: cleared.</param>
@@ -33,13 +34,31 @@ public sealed record TaughtRow(long Section, string Lesson, int Took, bool Done,
 /// <param name="Change">In the plan file's form.</param>
 public sealed record MeetingChangeRow(long Section, int Seq, string Change, long Version);
 
+/// <summary>One change of a section's order, in the order in which they apply.</summary>
+/// <param name="Target">The unit or lesson that is put elsewhere.</param>
+/// <param name="Change">In the plan file's form, without its target: <c>order</c> or <c>after</c>.</param>
+public sealed record OrderChangeRow(long Section, int Seq, string Target, string Change, long Version);
+
+/// <summary>That an item has opened in a section.</summary>
+/// <param name="Due">The due then announced.</param>
+public sealed record OpenedRow(long Section, string Item, Instant At, Instant? Due);
+
+/// <summary>What sections do differently from the course, and what became of it there, row by row.</summary>
+/// <param name="Adjustments">One a field.</param>
+/// <param name="Orders">Section by section, in turn.</param>
+/// <param name="Taught">What was taught, section by section.</param>
+/// <param name="MeetingChanges">What sections change in their classes, in turn.</param>
+/// <param name="Opened">What has opened.</param>
+public sealed record SectionRows(
+    IReadOnlyList<AdjustmentRow> Adjustments, IReadOnlyList<OrderChangeRow> Orders, IReadOnlyList<TaughtRow> Taught, IReadOnlyList<MeetingChangeRow> MeetingChanges,
+    IReadOnlyList<OpenedRow> Opened);
+
 /// <summary>An edition as it stood at one counter, with what a change of it needs.</summary>
 /// <param name="rows">Every unit, lesson and item of its tree.</param>
 /// <param name="sections">The sections that follow it, in order of name.</param>
 public sealed class EditionPlan(
     Id<Edition> id, Id<Master> master, EditionState state, Edition edition, long version, string courseTitle,
-    Id<Term> termId, Term term, long termVersion, IReadOnlyList<TreeRow> rows, ImmutableArray<FollowingSection> sections, IReadOnlyList<AdjustmentRow> adjustments,
-    IReadOnlyList<TaughtRow> taught, IReadOnlyList<MeetingChangeRow> meetingChanges)
+    Id<Term> termId, Term term, long termVersion, IReadOnlyList<TreeRow> rows, ImmutableArray<FollowingSection> sections, SectionRows differences)
 {
     private readonly Dictionary<(string, long), TreeRow> byId = rows.ToDictionary(row => (row.Table, row.Id));
     private readonly Dictionary<string, TreeRow> byLineage = rows.ToDictionary(row => row.Lineage);
@@ -67,13 +86,13 @@ public sealed class EditionPlan(
 
     public ImmutableArray<FollowingSection> Sections { get; } = sections;
 
-    public IReadOnlyList<AdjustmentRow> Adjustments { get; } = adjustments;
+    public IReadOnlyList<AdjustmentRow> Adjustments => differences.Adjustments;
 
-    /// <summary>What was taught, section by section.</summary>
-    public IReadOnlyList<TaughtRow> Taught { get; } = taught;
+    public IReadOnlyList<OrderChangeRow> Orders => differences.Orders;
 
-    /// <summary>What sections change in their classes, in turn.</summary>
-    public IReadOnlyList<MeetingChangeRow> MeetingChanges { get; } = meetingChanges;
+    public IReadOnlyList<TaughtRow> Taught => differences.Taught;
+
+    public IReadOnlyList<MeetingChangeRow> MeetingChanges => differences.MeetingChanges;
 
     /// <summary>The course on its sections' calendars.</summary>
     public PlanSchedule Schedule => schedule.Value;

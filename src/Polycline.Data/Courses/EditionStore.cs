@@ -24,7 +24,7 @@ public static class EditionStore
         long Id, Guid Lineage, long Unit, long? Lesson, string Rank, string Kind, string Purpose, string Title, bool Published, string? Code, byte[]? Body,
         string? Opens, string? Due, string? Closes, string? Gate, string? ForWhom, string? Before, string[] Options, int Picks, long Version);
 
-    private sealed record SectionRow(long Id, string Name, string Letter, string Slots, long Version, int Students);
+    private sealed record SectionRow(long Id, string Name, string Letter, string Slots, long Version, string[] Teachers, int Students);
 
     /// <summary>Reads a whole edition as of one moment. In a transaction of the caller's, it must be REPEATABLE READ or hold the edition's lock.</summary>
     /// <returns>Null where there is no such edition.</returns>
@@ -40,6 +40,8 @@ public static class EditionStore
         var adjustments = (await results.ReadAsync<AdjustmentRow>()).AsList();
         var taught = (await results.ReadAsync<TaughtRow>()).AsList();
         var changes = (await results.ReadAsync<MeetingChangeRow>()).AsList();
+        var orders = (await results.ReadAsync<OrderChangeRow>()).AsList();
+        var differences = new SectionRows(adjustments, orders, taught, changes, (await results.ReadAsync<OpenedRow>()).AsList());
         var rows = units.Select(row => new TreeRow("unit", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Id, null))
             .Concat(lessons.Select(row => new TreeRow("lesson", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Id)))
             .Concat(items.Select(row => new TreeRow("item", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Lesson)))
@@ -48,7 +50,7 @@ public static class EditionStore
         return new(
             new(head.Id), new(head.Master), Words.Parse<EditionState>(head.State), TreeOf(head, units, lessons, items), head.Version, head.CourseTitle,
             new(head.Term), new(head.TermName, DateTimeZoneProviders.Tzdb[head.Zone], head.First, head.Last, PlanParts.Calendar(head.Calendar)), head.TermVersion,
-            rows, [.. sections.Select(row => FollowingOf(row, adjustments, taught, changes, tables))], adjustments, taught, changes);
+            rows, [.. sections.Select(row => FollowingOf(row, differences, tables))], differences);
     }
 
     /// <summary>Reads a whole edition in a transaction of its own.</summary>
@@ -85,17 +87,24 @@ public static class EditionStore
         row.ForWhom is null ? null : PlanParts.ForWhom(row.ForWhom), AnchorOf(row.Opens), AnchorOf(row.Due), AnchorOf(row.Closes), GateOf(row.Gate), BeforeOf(row.Before),
         [.. row.Options], row.Picks, row.Body is null ? null : Convert.ToHexStringLower(row.Body));
 
-    private static FollowingSection FollowingOf(
-        SectionRow row, List<AdjustmentRow> adjustments, List<TaughtRow> taught, List<MeetingChangeRow> changes, Dictionary<string, string> tables)
+    private static FollowingSection FollowingOf(SectionRow row, SectionRows all, Dictionary<string, string> tables)
     {
         // A difference in something that was removed from the course sleeps.
-        var own = adjustments.Where(adjustment => adjustment.Section == row.Id && tables.ContainsKey(adjustment.Target))
+        var own = all.Adjustments.Where(adjustment => adjustment.Section == row.Id && tables.ContainsKey(adjustment.Target))
             .GroupBy(adjustment => adjustment.Target)
             .Select(target => PlanParts.Adjustment(tables[target.Key], target.Key, target.Select(adjustment => (adjustment.Field, adjustment.Value))));
-        return new(row.Id, row.Name, row.Letter, row.Students, new(
-            new($"{row.Id}"), row.Name, PlanParts.Slots(row.Slots), [.. changes.Where(change => change.Section == row.Id).Select(change => PlanParts.MeetingChange(change.Change))], [.. own],
-            [.. taught.Where(record => record.Section == row.Id && tables.ContainsKey(record.Lesson)).Select(record => new Taught(new(record.Lesson), record.Took, record.Done, record.Left, record.At))],
-            [], []));
+        var units = tables.Values.Count(table => table == "unit");
+        var orders = all.Orders.Where(order => order.Section == row.Id && tables.ContainsKey(order.Target)).Select(order => PlanParts.Adjustment(tables[order.Target], order.Target, order.Change))
+            .Where(order => order is not Adjustment.OfLesson { After: { } after } || tables.ContainsKey(after.Name))
+            // The course may have fewer units by now: last is then last.
+            .Select(order => order is Adjustment.OfUnit { Order: { } place } unit ? unit with { Order = Math.Min(place, units) } : order);
+        return new(row.Id, row.Name, row.Letter, row.Students, row.Version, row.Slots, row.Teachers, new(
+            new($"{row.Id}"), row.Name, PlanParts.Slots(row.Slots),
+            [.. all.MeetingChanges.Where(change => change.Section == row.Id).Select(change => PlanParts.MeetingChange(change.Change))],
+            [.. orders, .. own],
+            [.. all.Taught.Where(record => record.Section == row.Id && tables.ContainsKey(record.Lesson)).Select(record => new Taught(new(record.Lesson), record.Took, record.Done, record.Left, record.At))],
+            [.. all.Opened.Where(record => record.Section == row.Id).Select(record => new Opened(new(record.Item), record.At, record.Due))],
+            []));
     }
 
     private static Anchor? AnchorOf(string? json) => json is null ? null : PlanParts.Anchor(json);

@@ -25,6 +25,7 @@ WHERE i.edition = @edition AND i.removed_at IS NULL AND l.removed_at IS NULL
 ORDER BY i.rank, i.id;
 
 SELECT c.id, c.name, c.letter, c.slots::text, c.version,
+       ARRAY(SELECT p.name FROM section_teacher st JOIN person p ON p.id = st.person WHERE st.section = c.id ORDER BY p.name) AS teachers,
        (SELECT count(DISTINCT person) FROM enrolment n WHERE n.section = c.id AND upper_inf(n.period))::int AS students
 FROM section c
 WHERE c.edition = @edition
@@ -47,3 +48,15 @@ FROM meeting_change m
 JOIN section c ON c.id = m.section
 WHERE c.edition = @edition
 ORDER BY m.section, m.seq;
+
+SELECT o.section, o.seq, o.target::text, o.change::text, o.version
+FROM order_change o
+JOIN section c ON c.id = o.section
+WHERE c.edition = @edition
+ORDER BY o.section, o.seq;
+
+SELECT o.section, i.lineage::text AS item, o.at, o.due
+FROM opened o
+JOIN section c ON c.id = o.section
+JOIN item i ON i.id = o.item AND i.edition = @edition
+WHERE c.edition = @edition;

@@ -6,6 +6,7 @@ WITH present AS (
   UNION ALL SELECT 'section', jsonb_build_object('id', id), to_jsonb(t) FROM section t
   UNION ALL SELECT 'adjustment', jsonb_build_object('section', section, 'target', target, 'field', field), to_jsonb(t) FROM adjustment t
   UNION ALL SELECT 'taught', jsonb_build_object('section', section, 'lesson', lesson), to_jsonb(t) FROM taught t
+  UNION ALL SELECT 'order_change', jsonb_build_object('section', section, 'seq', seq), to_jsonb(t) FROM order_change t
   UNION ALL SELECT 'meeting_change', jsonb_build_object('section', section, 'seq', seq), to_jsonb(t) FROM meeting_change t
 ), logged AS (
   SELECT DISTINCT ON (c.tbl, c.key, f.key) c.tbl, c.key, f.key AS field, f.value, c.after IS NULL AS gone

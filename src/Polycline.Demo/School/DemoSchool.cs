@@ -6,6 +6,8 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data;
 using Polycline.Data.Courses;
+using Polycline.Data.Sections;
+using Polycline.Web.Foundation;
 using Polycline.Web.SignIn;
 
 namespace Polycline.Demo.School;
@@ -68,7 +70,7 @@ public static class DemoSchool
             await Edition(weather, 1, "edition 2025", lastAutumn, "resting", "weather-watch");
             var current = await Edition(weather, 2, "edition 2026", autumn, "current", "weather-watch");
             var tides = await Master("Tides and Channels", (colleague, "lead"));
-            await Edition(tides, 1, "edition 2026", autumn, "current", "tides-and-channels");
+            var tides2026 = await Edition(tides, 1, "edition 2026", autumn, "current", "tides-and-channels");
 
             var alder = await Section("9 Alder", "A", autumn, current, [Meets("mon", "P1"), Meets("wed", "P3"), Meets("fri", "P2")], lead);
             var birch = await Section("9 Birch", "B", autumn, current, [Meets("tue", "P4"), Meets("thu", "P1"), Meets("A-fri", "P5")], lead);
@@ -78,7 +80,8 @@ public static class DemoSchool
             await Differs(birch, "i45", "hold", "true");
             // The diary does not wait for its lesson there: it was given out two classes before.
             await Differs(birch, "i42", "opens", $$"""{"at":"lesson-start","of":"{{DemoCourse.Lineage("weather-watch", "l2.5")}}"}""");
-            await Differs(cedar, "u4", "order", "3");
+            await connection.ExecuteAsync(
+                "INSERT INTO order_change (section, seq, target, change) VALUES (@cedar, 1, @unit, '{\"order\":3}')", new { cedar, unit = DemoCourse.Lineage("weather-watch", "u4") });
             await Differs(dogwood, "i42", "due", """{"at":"lesson-end","meetings":3,"clock":"meeting-start"}""");
 
             await Enrol(alder, await Person(DemoPeople.OnTrack));
@@ -94,6 +97,8 @@ public static class DemoSchool
 
             await Taught(new(current), birch);
             await Work(new(current), lead);
+            foreach (var edition in new[] { current, tides2026 })
+                await Opened(edition);
 
 #pragma warning disable RS0030 // the demo's clock is set against the machine's, once
             var offset = Start - SystemClock.Instance.GetCurrentInstant();
@@ -165,6 +170,9 @@ public static class DemoSchool
             Task Record(long section, string lesson, int took, Instant at) => connection.ExecuteAsync(
                 "INSERT INTO taught (section, lesson, took, done, at) VALUES (@section, @lesson::uuid, @took, true, @at)", new { section, lesson, took, at });
         }
+
+        // What has opened by the time the clock starts is recorded, as the sweep would have done.
+        private async Task Opened(long edition) => await OpenedStore.Add(connection, OpeningRecords.Missing((await EditionStore.Read(connection, new(edition)))!, Start), Start);
 
         private async Task Work(Id<Edition> edition, long lead)
         {

@@ -1,4 +1,3 @@
-using Polycline.Data.Courses;
 using Polycline.Web.Foundation;
 
 namespace Polycline.Web.Dates;
@@ -9,6 +8,5 @@ public static class DatesRoutes
     public static void MapDates(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/editions/{edition:long}/dates", ReadDates.Handle).WithName("dates").For(May.Team);
-        routes.MapCommand<AdjustDates, AdjustDatesRequest, EditionPlan>();
     }
 }

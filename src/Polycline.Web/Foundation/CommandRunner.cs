@@ -8,6 +8,7 @@ using Polycline.Core.Planning;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
+using Polycline.Data.Sections;
 
 namespace Polycline.Web.Foundation;
 
@@ -63,6 +64,7 @@ public sealed class CommandRunner(Database database)
         var before = await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
         if (before.State == EditionState.Resting)
             throw Problem.AtRest();
+        before = await OpeningRecords.Keep(connection, before, viewpoint.At);
         var decision = TCommand.Decide(await TCommand.Load(connection, edition, request), request, viewpoint);
         if (decision.Changes.Count == 0)
             return new(false, null, before.Version, decision.Words, Reach.Between(before.Schedule, before.Schedule, before.Sizes));
@@ -70,6 +72,8 @@ public sealed class CommandRunner(Database database)
             await BodyStore.Keep(connection, body);
         var head = new BatchHead(Scope.Of(edition), TCommand.Name, decision.Words, viewpoint.Who.Id.Value, viewpoint.At, decision.Undoes);
         var applied = await LedgerStore.Apply(connection, head, decision.Changes);
+        if (decision.Undoes is { } undone)
+            await OpenedStore.Forget(connection, edition, undone);
         var after = await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
         return new(true, applied.Id.Value, applied.Version, decision.Words, Reach.Between(before.Schedule, after.Schedule, [.. after.Sizes, .. before.Sizes.Where(size => !after.Schedule.Follows(size.Section))]));
     }

@@ -1,4 +1,6 @@
+using Polycline.Core;
 using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Terms;
@@ -15,15 +17,15 @@ public sealed record CompiledTerm(Term Term, IReadOnlyList<TermWeek> Weeks, IRea
 public sealed class Compiled(Database database, CompileCache cache)
 {
     /// <summary>The edition that the address names, as of the counter read with who asks.</summary>
-    public Task<EditionPlan> Edition(Access access)
-    {
-        var edition = access.Edition ?? throw Problem.Unknown();
-        return cache.Get(CompileKey.Of("edition", edition.Value, access.EditionVersion, access.TermVersion), async () =>
+    public Task<EditionPlan> Edition(Access access) => Edition(access.Edition ?? throw Problem.Unknown(), access.EditionVersion, access.TermVersion);
+
+    /// <summary>An edition as of its own and its term's counter.</summary>
+    public Task<EditionPlan> Edition(Id<Edition> edition, long version, long termVersion) =>
+        cache.Get(CompileKey.Of("edition", edition.Value, version, termVersion), async () =>
         {
             var plan = await EditionStore.Read(database, edition, CancellationToken.None) ?? throw Problem.Unknown();
             return (plan, plan.Version, plan.Weight);
         });
-    }
 
     /// <summary>The term of the edition or section that the address names.</summary>
     public Task<CompiledTerm> Term(Access access)

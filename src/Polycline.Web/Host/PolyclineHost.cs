@@ -78,6 +78,8 @@ public static class PolyclineHost
         builder.Services.AddSingleton<LiveConnections>();
         builder.Services.AddHostedService<Listener>();
         builder.Services.AddHostedService<Housekeeping>();
+        builder.Services.AddSingleton<OpeningSweep>();
+        builder.Services.AddHostedService(services => services.GetRequiredService<OpeningSweep>());
         var app = builder.Build();
         if (settings.Proxies.Count > 0)
             app.UseForwardedHeaders(Believing(settings.Proxies));

@@ -22,7 +22,7 @@ public sealed record PaceLesson(long Id, string Code, string Title, int UnitNumb
 /// <param name="Lacking">How much does not fit.</param>
 /// <param name="Unplaced">Titles of what does not reach the end.</param>
 public sealed record PaceSection(
-    long Id, string Name, string Letter, int Students, IReadOnlyList<PaceRun> Lessons, IReadOnlyList<PaceClass> Classes, IReadOnlyList<PaceChange> Changes,
+    long Id, string Name, string Letter, int Students, IReadOnlyList<PaceRun> Lessons, IReadOnlyList<PaceClass> Classes,
     int? BehindBy, string? AtLesson, Moment? Finish, int Lacking, int Free, IReadOnlyList<string> Unplaced);
 
 /// <summary>A lesson of the course as a section has it. Places are in days from the ribbon's origin.</summary>
@@ -42,11 +42,6 @@ public sealed record PaceRun(
 /// <param name="Lesson">What is taught in it.</param>
 /// <param name="Own">Not of the timetable: added or moved here.</param>
 public sealed record PaceClass(int Ordinal, double At, string Date, string Start, string End, string Words, string Lesson, int Counts, bool Own, bool IsOver);
-
-/// <summary>Something a section changes in its classes.</summary>
-/// <param name="Words">Such as <c>cancelled on Thu 8 Oct</c>.</param>
-/// <param name="Sleeps">It names a class that is not there any more.</param>
-public sealed record PaceChange(int Seq, long Version, string Words, bool Sleeps);
 
 /// <summary>Reads where every section stands and will stand.</summary>
 public static class ReadPace
@@ -83,7 +78,6 @@ public static class ReadPace
             section.Id, section.Name, section.Letter, section.Students,
             [.. schedule.Course.Lessons.Where(lesson => placeOf.ContainsKey(lesson.Ref)).Select(RunOf)],
             [.. schedule.Meetings.Meetings.Select(ClassOf)],
-            [.. plan.MeetingChanges.Where(row => row.Section == section.Id).Zip(section.Section.Changes, ChangeOf)],
             pace.BehindBy, pace.Lesson is { } lesson ? schedule.Lesson(lesson)!.Title : null, Moment.Of(pace.Finish, plan.Term.Zone), schedule.Forecast.Lacking, schedule.Forecast.Free.Length,
             [.. schedule.Forecast.Lessons.Where(lesson => lesson.Overflow > 0 || !lesson.IsPlaced).Select(lesson => schedule.Lesson(lesson.Lesson)!.Title)]);
 
@@ -100,17 +94,6 @@ public static class ReadPace
             meeting.Ordinal, Place(meeting.StartsAt)!.Value, $"{meeting.Date:uuuu-MM-dd}", $"{meeting.Start:HH:mm}", $"{meeting.End:HH:mm}", Moment.Of(meeting.StartsAt, plan.Term.Zone).Words,
             Counting.Joined([.. inClass[meeting.Ordinal]], "and"), meeting.Counts, meeting.Label is null, meeting.EndsAt <= at);
 
-        PaceChange ChangeOf(MeetingChangeRow row, MeetingChange change)
-        {
-            var (words, date) = change switch
-            {
-                MeetingChange.Cancel cancel => ($"cancelled on {On(cancel.Date, cancel.Start)}", (LocalDate?)cancel.Date),
-                MeetingChange.Move move => ($"moved from {On(move.Date, move.Start)} to {On(move.ToDate, move.ToStart)}", move.Date),
-                _ => ($"added on {On(((MeetingChange.Add)change).Date, ((MeetingChange.Add)change).Start)}", null),
-            };
-            return new(row.Seq, row.Version, words, date is { } of && schedule.Findings.Any(finding => finding.Code == "change-idle" && finding.Target == $"{of:uuuu-MM-dd}"));
-        }
-
         double? Place(Instant? moment)
         {
             if (moment is not { } instant)
@@ -119,8 +102,6 @@ public static class ReadPace
             return NodaTime.Period.DaysBetween(origin, local.Date) + Math.Round(local.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay, 4);
         }
     }
-
-    private static string On(LocalDate date, LocalTime? time) => $"{date.DayOfWeek.ToString()[..3]} {Moment.InWords(date)}{(time is { } start ? $", {start:HH:mm}" : "")}";
 
     private static string ClassesInWords(IReadOnlyList<int> ordinals) => ordinals.Count switch
     {

@@ -1,4 +1,5 @@
 using Polycline.Data;
+using Polycline.Data.Courses;
 using Polycline.Data.Sections;
 using Polycline.Web.Foundation;
 
@@ -10,8 +11,15 @@ public sealed record SectionAnswer(long Section, string Name, string? Course, st
 /// <summary>Sections.</summary>
 public static class SectionRoutes
 {
-    public static void MapSections(this IEndpointRouteBuilder routes) =>
+    public static void MapSections(this IEndpointRouteBuilder routes)
+    {
         routes.MapGet("/api/sections/{section:long}", Handle).WithName("section").For(May.SectionTeacher | May.SectionStudent);
+        routes.MapGet("/api/editions/{edition:long}/sections", ReadSections.Handle).WithName("sections").For(May.Team);
+        routes.MapCommand<Differ, DifferRequest, EditionPlan>();
+        routes.MapCommand<OrderUnit, OrderUnitRequest, EditionPlan>();
+        routes.MapCommand<OrderLesson, OrderLessonRequest, EditionPlan>();
+        routes.MapCommand<ChangeTimetable, ChangeTimetableRequest, EditionPlan>();
+    }
 
     public static async Task<SectionAnswer> Handle(long section, Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
     {

@@ -84,6 +84,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/sections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sections"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/differ": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["differ"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/order-unit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["order-unit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/order-lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["order-lesson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/change-timetable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["change-timetable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/outline": {
         parameters: {
             query?: never;
@@ -382,22 +462,6 @@ export interface paths {
         get: operations["dates"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/editions/{edition}/adjust-dates": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["adjust-dates"];
         delete?: never;
         options?: never;
         head?: never;
@@ -769,10 +833,6 @@ export interface components {
             title: string;
             after: null | components["schemas"]["IdOfUnit"];
         };
-        AdjustDatesRequest: {
-            /** @description 1 to 2,000 cells, each of them once. */
-            changes: components["schemas"]["DateChange"][];
-        };
         BackAnswer: {
             by: string;
             text: string;
@@ -818,6 +878,17 @@ export interface components {
             /**
              * Format: int64
              * @description The version of the lesson that was read.
+             */
+            version: number;
+        };
+        ChangeTimetableRequest: {
+            /** Format: int64 */
+            section: number;
+            /** @description All of them, in the plan file's form: at most 60. */
+            slots: components["schemas"]["JsonElement"];
+            /**
+             * Format: int64
+             * @description The version of the section that was read.
              */
             version: number;
         };
@@ -881,22 +952,6 @@ export interface components {
             role: string;
             /** Format: int32 */
             sections: number;
-        };
-        DateChange: {
-            /** Format: int64 */
-            section: number;
-            /** Format: int64 */
-            item: number;
-            /** @description `opens`, `due` or `closes`. */
-            field: string;
-            /** @description True: as the course has it again; the anchor is then left out. */
-            putBack: boolean;
-            anchor: null | components["schemas"]["JsonElement"];
-            /**
-             * Format: int64
-             * @description The version of the difference that was read; 0: there was none.
-             */
-            version: number;
         };
         DatesAnswer: {
             /** Format: int64 */
@@ -965,11 +1020,67 @@ export interface components {
             title: string;
             items: components["schemas"]["DatesRow"][];
         };
+        DayChoice: {
+            /** @description As a timetable names it: `A-mon`. */
+            label: string;
+            words: string;
+        };
         DemoPerson: {
             name: string;
             about: string;
             email: string;
             password: string;
+        };
+        DifferRequest: {
+            /** @description 1 to 2,000, each of them once. */
+            changes: components["schemas"]["DifferenceChange"][];
+        };
+        DifferenceChange: {
+            /** Format: int64 */
+            section: number;
+            /** @description `unit`, `lesson` or `item`. */
+            of: string;
+            /**
+             * Format: int64
+             * @description The id of what is to be otherwise.
+             */
+            target: number;
+            /** @description One that what it is of has: `opens`, `due`, `hold`, `length` … */
+            field: string;
+            /** @description True: as the course has it again; the value is then left out. */
+            putBack: boolean;
+            value: null | components["schemas"]["JsonElement"];
+            /**
+             * Format: int64
+             * @description The version of the difference that was read; 0: there was none.
+             */
+            version: number;
+        };
+        /** @description One thing that is otherwise, and what to name in order to put it back. */
+        DifferenceHere: {
+            /** @description `field`, `order` or `class`. */
+            kind: string;
+            /** @description `unit`, `lesson` or `item`; null: a class. */
+            of: null | string;
+            /**
+             * Format: int64
+             * @description The id of it; 0: a class.
+             */
+            target: number;
+            field: null | string;
+            /**
+             * Format: int32
+             * @description The number of a change of classes.
+             */
+            seq: number;
+            /** Format: int64 */
+            version: number;
+            /** @description Of what: code and title; of a class: nothing. */
+            title: string;
+            /** @description What it is, to be read on after the title. */
+            words: string;
+            /** @description It has no effect as things are. */
+            sleeps: boolean;
         };
         DraftAnswer: {
             text: string;
@@ -1131,6 +1242,7 @@ export interface components {
             version: number;
         };
         JsonElement: unknown;
+        JsonNode: unknown;
         LensAnswer: {
             sections: components["schemas"]["LensSection"][];
         };
@@ -1145,6 +1257,19 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+        };
+        LessonHere: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+            /** Format: int32 */
+            length: number;
+            skipped: boolean;
+            /**
+             * Format: int64
+             * @description Of the change of its place; 0: there is none.
+             */
+            orderVersion: number;
         };
         /** @description A moment as it travels to the browser, which never converts: the instant, what the clock on the wall says, and both in words. */
         Moment: {
@@ -1206,6 +1331,34 @@ export interface components {
             back: components["schemas"]["BackRow"][];
             /** @description What is done or out of their hands, the latest unit first. */
             done: components["schemas"]["StudentRow"][];
+        };
+        OrderLessonRequest: {
+            /** Format: int64 */
+            section: number;
+            /** Format: int64 */
+            lesson: number;
+            after: null | components["schemas"]["IdOfLesson"];
+            /**
+             * Format: int64
+             * @description The version of the change of its place that was read; 0: there was none.
+             */
+            version: number;
+        };
+        OrderUnitRequest: {
+            /** Format: int64 */
+            section: number;
+            /** Format: int64 */
+            unit: number;
+            /**
+             * Format: int32
+             * @description Its place among the section's units, from 1; null: where the course has it.
+             */
+            place: null | number;
+            /**
+             * Format: int64
+             * @description The version of the change of its place that was read; 0: there was none.
+             */
+            version: number;
         };
         OutlineAnswer: {
             /** Format: int64 */
@@ -1311,17 +1464,6 @@ export interface components {
             lessons: components["schemas"]["PaceLesson"][];
             sections: components["schemas"]["PaceSection"][];
         };
-        /** @description Something a section changes in its classes. */
-        PaceChange: {
-            /** Format: int32 */
-            seq: number;
-            /** Format: int64 */
-            version: number;
-            /** @description Such as `cancelled on Thu 8 Oct`. */
-            words: string;
-            /** @description It names a class that is not there any more. */
-            sleeps: boolean;
-        };
         PaceClass: {
             /** Format: int32 */
             ordinal: number;
@@ -1413,7 +1555,6 @@ export interface components {
             /** @description In the section's running order. */
             lessons: components["schemas"]["PaceRun"][];
             classes: components["schemas"]["PaceClass"][];
-            changes: components["schemas"]["PaceChange"][];
             /**
              * Format: int32
              * @description In classes, at the moment in view; below 0: ahead. Null: it is through, or no telling.
@@ -1431,6 +1572,12 @@ export interface components {
             free: number;
             /** @description Titles of what does not reach the end. */
             unplaced: string[];
+        };
+        PeriodChoice: {
+            name: string;
+            /** @description Local, `08:40`. */
+            start: string;
+            end: string;
         };
         PlacesAnswer: {
             name: string;
@@ -1686,6 +1833,28 @@ export interface components {
             dates: string;
             teachers: string[];
         };
+        SectionCard: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            letter: string;
+            /** Format: int32 */
+            students: number;
+            /**
+             * Format: int64
+             * @description To be named when its timetable is changed.
+             */
+            version: number;
+            teachers: string[];
+            /** @description When it meets, in the plan file's form. */
+            slots: components["schemas"]["JsonNode"];
+            /** @description The same in words, a line each. */
+            timetable: string[];
+            /** @description In its own order. */
+            units: components["schemas"]["UnitHere"][];
+            /** @description All it does differently from the course, and its classes from its timetable. */
+            differences: components["schemas"]["DifferenceHere"][];
+        };
         SectionChoice: {
             /** Format: int64 */
             id: number;
@@ -1705,6 +1874,19 @@ export interface components {
             name: string;
             /** Format: int32 */
             students: number;
+        };
+        SectionsAnswer: {
+            /** Format: int64 */
+            edition: number;
+            /** Format: int64 */
+            version: number;
+            canChange: boolean;
+            unit: string;
+            /** @description The days a timetable can name, in order. */
+            days: components["schemas"]["DayChoice"][];
+            /** @description The periods of an ordinary day. */
+            periods: components["schemas"]["PeriodChoice"][];
+            sections: components["schemas"]["SectionCard"][];
         };
         SignInAnswer: {
             name: string;
@@ -1882,6 +2064,18 @@ export interface components {
         UndoRequest: {
             /** Format: int64 */
             batch: number;
+        };
+        UnitHere: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+            skipped: boolean;
+            /**
+             * Format: int64
+             * @description Of the change of its place; 0: it stands where the course has it.
+             */
+            orderVersion: number;
+            lessons: components["schemas"]["LessonHere"][];
         };
         WorkAnswer: {
             canGiveBack: boolean;
@@ -2070,6 +2264,223 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SectionAnswer"];
+                };
+            };
+        };
+    };
+    sections: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SectionsAnswer"];
+                };
+            };
+        };
+    };
+    differ: {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DifferRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "order-unit": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderUnitRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "order-lesson": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderLessonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "change-timetable": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeTimetableRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
         };
@@ -2914,54 +3325,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DatesAnswer"];
-                };
-            };
-        };
-    };
-    "adjust-dates": {
-        parameters: {
-            query?: {
-                preview?: boolean;
-            };
-            header?: {
-                "Idempotency-Key"?: string;
-            };
-            path: {
-                edition: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AdjustDatesRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CommandAnswer"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemAnswer"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
         };

@@ -23,7 +23,7 @@ const read = shallowRef(props.answer)
 const date = ref(present.value?.local.slice(0, 10) ?? '')
 const time = ref(present.value?.local.slice(11, 16) ?? '12:00')
 const chosen = ref<number[]>([props.place.section])
-const adjust = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/adjust-dates')
+const adjust = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/differ')
 const to = computed(() => (date.value && time.value ? { date: date.value, time: time.value } : null))
 const unchanged = computed(
   () => chosen.value.length === 1 && `${date.value}T${time.value}` === present.value?.local.slice(0, 16),
@@ -36,7 +36,7 @@ const request = computed(() => {
 const reach = useReach(request, adjust.preview)
 const names = { opens: 'opens', due: 'is due' }
 
-async function send(what: { changes: Schemas['DateChange'][] } | null): Promise<void> {
+async function send(what: { changes: Schemas['DifferenceChange'][] } | null): Promise<void> {
   if (!what) return
   await adjust.run(what).then(
     () => emit('close'),

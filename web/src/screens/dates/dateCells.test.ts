@@ -45,7 +45,7 @@ test('a date for some sections names for each what was read there', () => {
     [7, 0, false],
     [8, 3, false],
   ])
-  expect(changesOf(place, answer, [7], to)[0]?.anchor).toEqual({ at: 'fixed', ...to })
+  expect(changesOf(place, answer, [7], to)[0]?.value).toEqual({ at: 'fixed', ...to })
 })
 
 test('putting back concerns only sections that differ', () => {

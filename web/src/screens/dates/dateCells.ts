@@ -2,7 +2,7 @@ import type { Schemas } from '../../foundation/api/client'
 
 export type Cell = Schemas['DatesCell']
 export type Field = 'opens' | 'due'
-export type DateChange = Schemas['DateChange']
+export type DateChange = Schemas['DifferenceChange']
 
 /** A cell that is being looked at: an item, a section, and which of its dates. */
 export interface Place {
@@ -30,10 +30,11 @@ export function changesOf(
     return [
       {
         section,
-        item: place.item,
+        of: 'item',
+        target: place.item,
         field: place.field,
         putBack: to === null,
-        anchor: to ? { at: 'fixed', ...to } : null,
+        value: to ? { at: 'fixed', ...to } : null,
         version: differenceOf(cell, place.field)?.version ?? 0,
       },
     ]

@@ -4,7 +4,8 @@ import type { Schemas } from '../../foundation/api/client'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useReach } from '../../foundation/useReach'
 import SectionKey from '../../look/marks/SectionKey.vue'
-import ProblemNote from '../../parts/ProblemNote.vue'
+import { amount } from '../../parts/amount'
+import CommandPanel from '../../parts/CommandPanel.vue'
 
 /** What a lesson has really taken in a section: what that would move stands there before it is noted. */
 const props = defineProps<{
@@ -26,8 +27,6 @@ const before = computed(() =>
     .slice(0, props.section.lessons.indexOf(run.value))
     .filter((one) => one.state === 'ahead' && !one.skipped && one.from !== null),
 )
-const amount = (n: number) =>
-  n === 1 ? `1 ${props.pace.unit === 'classes' ? 'class' : 'minute'}` : `${n} ${props.pace.unit}`
 const withBefore = ref(false)
 const confirm = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/confirm-taught')
 const record = (one: Schemas['PaceRun'], taken: number | null, isDone: boolean, rest: number | null) => ({
@@ -61,59 +60,40 @@ const forget = () => send({ section: props.section.id, lessons: [record(run.valu
 </script>
 
 <template>
-  <aside class="panel" aria-label="What a lesson has taken" @keydown.esc.stop.prevent="emit('close')">
-    <form novalidate @submit.prevent="send(request)">
-      <p class="line">
-        <SectionKey :letter="section.letter" :name="section.name" />
-        <span
-          ><b>{{ lesson.code }} {{ lesson.title }}</b
-          >, {{ run.classes }}, {{ run.starts?.words ?? 'without a place' }}: planned {{ amount(run.length) }}</span
-        >
-      </p>
-      <p class="line">
-        <label
-          >took <input v-model.number="took" class="number" type="number" min="0" step="1" /> {{ pace.unit }}</label
-        >
-        <label><input v-model="done" type="radio" :value="true" /> and is done</label>
-        <label><input v-model="done" type="radio" :value="false" /> and is not finished</label>
-        <label v-if="!done">, <input v-model.number="left" class="number" type="number" min="0" step="1" /> left</label>
-        <label v-if="before.length > 0"
-          ><input v-model="withBefore" type="checkbox" /> and the {{ before.length }} before it, as planned</label
-        >
-      </p>
-      <ProblemNote v-if="confirm.problem.value" :problem="confirm.problem.value" />
-      <p class="line">
-        <v-btn type="submit" class="meant" :disabled="!request || confirm.busy.value">Note as taught</v-btn>
-        <v-btn v-if="run.version > 0" :disabled="confirm.busy.value" @click="forget">Forget what it took</v-btn>
-        <v-btn @click="emit('close')">Leave it as it is</v-btn>
-        <span class="small" role="status">{{ reach }}</span>
-      </p>
-    </form>
-  </aside>
+  <CommandPanel
+    label="What a lesson has taken"
+    :problem="confirm.problem.value"
+    :reach="reach"
+    meant="Note as taught"
+    :disabled="!request || confirm.busy.value"
+    @submit="send(request)"
+    @close="emit('close')"
+  >
+    <p class="line">
+      <SectionKey :letter="section.letter" :name="section.name" />
+      <span
+        ><b>{{ lesson.code }} {{ lesson.title }}</b
+        >, {{ run.classes }}, {{ run.starts?.words ?? 'without a place' }}: planned
+        {{ amount(run.length, pace.unit) }}</span
+      >
+    </p>
+    <p class="line">
+      <label>took <input v-model.number="took" class="number" type="number" min="0" step="1" /> {{ pace.unit }}</label>
+      <label><input v-model="done" type="radio" :value="true" /> and is done</label>
+      <label><input v-model="done" type="radio" :value="false" /> and is not finished</label>
+      <label v-if="!done">, <input v-model.number="left" class="number" type="number" min="0" step="1" /> left</label>
+      <label v-if="before.length > 0"
+        ><input v-model="withBefore" type="checkbox" /> and the {{ before.length }} before it, as planned</label
+      >
+    </p>
+    <template #more>
+      <v-btn v-if="run.version > 0" :disabled="confirm.busy.value" @click="forget">Forget what it took</v-btn>
+    </template>
+  </CommandPanel>
 </template>
 
 <style scoped>
-.panel {
-  background: var(--sheet);
-  border-top: var(--stroke-strong) solid var(--ink);
-  padding: var(--space-5) var(--space-7);
-}
-form {
-  display: grid;
-  gap: var(--space-4);
-}
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: var(--space-4) var(--space-6);
-}
 .number {
   width: 64px;
-}
-input[type='radio'],
-input[type='checkbox'] {
-  accent-color: var(--ink);
-  margin: 0 var(--space-2) 0 0;
 }
 </style>

@@ -4,7 +4,7 @@ import type { Schemas } from '../../foundation/api/client'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useReach } from '../../foundation/useReach'
 import SectionKey from '../../look/marks/SectionKey.vue'
-import ProblemNote from '../../parts/ProblemNote.vue'
+import CommandPanel from '../../parts/CommandPanel.vue'
 import { type Wanted, changeOf } from './classes'
 
 /** A class is cancelled, moved or added: the dates that move stand there before it is done. */
@@ -32,46 +32,28 @@ async function send(): Promise<void> {
 </script>
 
 <template>
-  <aside class="panel" aria-label="One class" @keydown.esc.stop.prevent="emit('close')">
-    <form novalidate @submit.prevent="send">
-      <p class="line">
-        <SectionKey :letter="section.letter" :name="section.name" />
-        <span v-if="wanted.what !== 'add' && wanted.of"
-          ><b>class {{ wanted.of.ordinal }}, {{ wanted.of.words }}</b
-          >{{ wanted.of.lesson ? `: ${wanted.of.lesson}` : '' }}</span
-        >
-        <template v-if="wanted.what !== 'cancel'">
-          <span>{{ wanted.what === 'add' ? 'one more class on' : 'to' }}</span>
-          <input v-model="date" aria-label="Date" type="date" />
-          <input v-model="start" aria-label="Start" type="time" />
-          <span>to</span>
-          <input v-model="end" aria-label="End" type="time" />
-        </template>
-      </p>
-      <ProblemNote v-if="change.problem.value" :problem="change.problem.value" />
-      <p class="line">
-        <v-btn type="submit" class="meant" :disabled="!request || change.busy.value">{{ words[wanted.what] }}</v-btn>
-        <v-btn @click="emit('close')">Leave it as it is</v-btn>
-        <span class="small" role="status">{{ reach }}</span>
-      </p>
-    </form>
-  </aside>
+  <CommandPanel
+    label="One class"
+    :problem="change.problem.value"
+    :reach="reach"
+    :meant="words[wanted.what]"
+    :disabled="!request || change.busy.value"
+    @submit="send"
+    @close="emit('close')"
+  >
+    <p class="line">
+      <SectionKey :letter="section.letter" :name="section.name" />
+      <span v-if="wanted.what !== 'add' && wanted.of"
+        ><b>class {{ wanted.of.ordinal }}, {{ wanted.of.words }}</b
+        >{{ wanted.of.lesson ? `: ${wanted.of.lesson}` : '' }}</span
+      >
+      <template v-if="wanted.what !== 'cancel'">
+        <span>{{ wanted.what === 'add' ? 'one more class on' : 'to' }}</span>
+        <input v-model="date" aria-label="Date" type="date" />
+        <input v-model="start" aria-label="Start" type="time" />
+        <span>to</span>
+        <input v-model="end" aria-label="End" type="time" />
+      </template>
+    </p>
+  </CommandPanel>
 </template>
-
-<style scoped>
-.panel {
-  background: var(--sheet);
-  border-top: var(--stroke-strong) solid var(--ink);
-  padding: var(--space-5) var(--space-7);
-}
-form {
-  display: grid;
-  gap: var(--space-4);
-}
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: var(--space-4) var(--space-6);
-}
-</style>

@@ -1,30 +1,53 @@
 <script setup lang="ts">
-import { toRef } from 'vue'
-import type { Schemas } from '../../foundation/api/client'
+import { computed, toRef } from 'vue'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import type { Difference } from './useSections'
 
-/** One thing a section changes in its classes, and the click that puts it back. */
-const props = defineProps<{ edition: number; section: number; change: Schemas['PaceChange']; canChange: boolean }>()
+/** One thing a section does differently, and the click that puts it back. */
+const props = defineProps<{ edition: number; section: number; difference: Difference; canChange: boolean }>()
 
-const back = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/change-classes')
+const edition = toRef(props, 'edition')
+const classes = useEditionCommand(edition, '/api/editions/{edition}/change-classes')
+const differ = useEditionCommand(edition, '/api/editions/{edition}/differ')
+const orderUnit = useEditionCommand(edition, '/api/editions/{edition}/order-unit')
+const orderLesson = useEditionCommand(edition, '/api/editions/{edition}/order-lesson')
+const commands = [classes, differ, orderUnit, orderLesson]
+const busy = computed(() => commands.some((command) => command.busy.value))
+const problem = computed(() => commands.map((command) => command.problem.value).find(Boolean) ?? null)
 
-const putBack = () =>
-  back
-    .run({ section: props.section, change: null, putBack: props.change.seq, version: props.change.version })
-    .catch(() => undefined)
+function putBack(): Promise<unknown> {
+  const { section, difference } = props
+  const { version } = difference
+  if (difference.kind === 'class') return classes.run({ section, change: null, putBack: difference.seq, version })
+  if (difference.kind === 'order')
+    return difference.of === 'unit'
+      ? orderUnit.run({ section, unit: difference.target, place: null, version })
+      : orderLesson.run({ section, lesson: difference.target, after: null, version })
+  const { of, target, field } = difference
+  return differ.run({
+    changes: [{ section, of: of!, target, field: field!, putBack: true, value: null, version }],
+  })
+}
 </script>
 
 <template>
   <p class="line">
     <span
-      >A class was {{ change.words }}<span v-if="change.sleeps" class="small">; it is not there any more</span></span
+      ><b>{{ difference.title }}</b> {{ difference.words
+      }}<span v-if="difference.sleeps" class="small">; it is not there any more</span></span
     >
-    <button v-if="canChange" type="button" class="word-button" :disabled="back.busy.value" @click="putBack">
-      put back
+    <button
+      v-if="canChange"
+      type="button"
+      class="word-button"
+      :disabled="busy"
+      @click="putBack().catch(() => undefined)"
+    >
+      put back<span class="said-only">: {{ difference.title }} {{ difference.words }}</span>
     </button>
   </p>
-  <ProblemNote v-if="back.problem.value" :problem="back.problem.value" />
+  <ProblemNote v-if="problem" :problem="problem" />
 </template>
 
 <style scoped>
@@ -33,6 +56,9 @@ const putBack = () =>
   align-items: baseline;
   justify-content: space-between;
   gap: var(--space-5);
+}
+.line b {
+  font-weight: 600;
 }
 .word-button {
   flex: none;

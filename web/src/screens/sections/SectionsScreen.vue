@@ -1,63 +1,70 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { api } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
-import { useAnswer } from '../../foundation/useAnswer'
 import { useScreenKeys } from '../../foundation/useKeys'
-import { useViewpoint } from '../../foundation/useViewpoint'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
 import { standing } from '../pace/paceLines'
 import ClassPanel from './ClassPanel.vue'
+import ClassesHere from './ClassesHere.vue'
+import HerePanel from './HerePanel.vue'
+import LessonsHere from './LessonsHere.vue'
 import PutBack from './PutBack.vue'
-import { type Wanted, comingFirst } from './classes'
+import TimetablePanel from './TimetablePanel.vue'
+import type { Wanted } from './classes'
+import type { Place } from './here'
+import { useSections } from './useSections'
 
-/** When does each section meet? Its classes with what is taught in them, and what it changes in its timetable. */
+/** When does each section meet, in which order does it go, and what does it do differently from the course? */
 const props = defineProps<{ edition: number }>()
 
-const viewpoint = useViewpoint()
-const pace = useAnswer(
-  computed(() => keys.ofEdition(props.edition, 'pace', viewpoint.key.value)),
-  () =>
-    api.GET('/api/editions/{edition}/pace', {
-      params: { path: { edition: props.edition }, query: viewpoint.query.value },
-    }),
-)
+const { pace, sections, problem } = useSections(props)
 const chosen = ref<number | null>(null)
-const withPast = ref(false)
-const wanted = ref<Wanted | null>(null)
-const sections = computed(() => pace.data.value?.sections ?? [])
-const section = computed(() => sections.value.find((one) => one.id === chosen.value) ?? sections.value[0])
-const classes = computed(() => (section.value ? comingFirst(section.value.classes, withPast.value) : []))
-const canChange = computed(() => pace.data.value?.canChange ?? false)
-const facts = computed(() => [
-  `${sections.value.length} sections`,
-  section.value ? `${section.value.classes.length} classes of ${section.value.name}` : '',
-])
+const shows = ref<'classes' | 'lessons'>('classes')
+/** What is being changed, in the panel below. */
+const open = ref<{ wanted: Wanted } | { place: Place } | 'timetable' | null>(null)
+const cards = computed(() => sections.data.value?.sections ?? [])
+const card = computed(() => cards.value.find((one) => one.id === chosen.value) ?? cards.value[0])
+const line = computed(() => pace.data.value?.sections.find((one) => one.id === card.value?.id))
+const canChange = computed(() => sections.data.value?.canChange ?? false)
+const place = computed(() =>
+  open.value && open.value !== 'timetable' && 'place' in open.value ? open.value.place : null,
+)
+const wanted = computed(() =>
+  open.value && open.value !== 'timetable' && 'wanted' in open.value ? open.value.wanted : null,
+)
+const facts = computed(() => {
+  const differences = cards.value.reduce((sum, one) => sum + one.differences.length, 0)
+  return [`${cards.value.length} sections`, differences === 1 ? '1 difference' : `${differences} differences`]
+})
 
 function choose(id: number): void {
   chosen.value = id
-  wanted.value = null
+  open.value = null
 }
 
-useScreenKeys([{ key: 'Escape', words: 'close the class, unchanged', run: () => (wanted.value = null) }])
+function show(what: 'classes' | 'lessons'): void {
+  shows.value = what
+  open.value = null
+}
+
+useScreenKeys([{ key: 'Escape', words: 'leave what is being changed as it is', run: () => (open.value = null) }])
 </script>
 
 <template>
   <main class="body">
-    <ProblemNote v-if="pace.problem.value && !pace.data.value" :problem="pace.problem.value" />
-    <p v-else-if="!pace.data.value" class="second" role="status">Reading the sections …</p>
-    <p v-else-if="!section" class="second none">
+    <ProblemNote v-if="problem && !card" :problem="problem" />
+    <p v-else-if="!sections.data.value || !pace.data.value" class="second" role="status">Reading the sections …</p>
+    <p v-else-if="!card || !line" class="second none">
       No section follows this edition yet. Let one follow it in the outline, or roll over into a term with sections.
     </p>
     <template v-else>
       <nav class="choice" aria-label="Section">
         <button
-          v-for="one in sections"
+          v-for="one in pace.data.value.sections"
           :key="one.id"
           type="button"
-          :aria-pressed="one.id === section.id"
+          :aria-pressed="one.id === card.id"
           @click="choose(one.id)"
         >
           <SectionKey :letter="one.letter" :name="one.name" />
@@ -65,64 +72,82 @@ useScreenKeys([{ key: 'Escape', words: 'close the class, unchanged', run: () => 
         </button>
       </nav>
       <div class="two">
-        <section class="list" tabindex="0" :aria-label="`Classes of ${section.name}`">
+        <section class="list" tabindex="0" :aria-label="`${card.name}, ${shows}`">
           <p class="ruled-head head">
-            <span>{{ section.name }} meets {{ section.classes.length }} times</span>
-            <label class="small"><input v-model="withPast" type="checkbox" /> those that are over, too</label>
-            <button
-              v-if="canChange"
-              type="button"
-              class="word-button"
-              @click="wanted = { what: 'add', of: classes[0] ?? null }"
-            >
-              add a class
+            <button type="button" class="tab" :aria-pressed="shows === 'classes'" @click="show('classes')">
+              {{ line.classes.length }} classes
+            </button>
+            <button type="button" class="tab" :aria-pressed="shows === 'lessons'" @click="show('lessons')">
+              Its order of lessons
             </button>
           </p>
-          <table>
-            <tbody>
-              <tr v-for="one in classes" :key="one.ordinal" :class="{ over: one.isOver }">
-                <td class="number small">{{ one.ordinal }}</td>
-                <td class="when">
-                  {{ one.words }}–{{ one.end }}
-                  <span v-if="one.counts > 1" class="small">counts {{ one.counts }}</span>
-                  <span v-if="one.own" class="small"> own time</span>
-                </td>
-                <td class="lesson">{{ one.lesson || 'free' }}</td>
-                <td v-if="canChange" class="does">
-                  <button type="button" class="word-button" @click="wanted = { what: 'cancel', of: one }">
-                    cancel
-                  </button>
-                  <button type="button" class="word-button" @click="wanted = { what: 'move', of: one }">move</button>
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <p v-if="classes.length === 0" class="second none">No class is to come in this term.</p>
+          <ClassesHere
+            v-if="shows === 'classes'"
+            :section="line"
+            :can-change="canChange"
+            @want="(what) => (open = { wanted: what })"
+          />
+          <LessonsHere
+            v-else
+            :card="card"
+            :unit="sections.data.value.unit"
+            :can-change="canChange"
+            :chosen="place"
+            @choose="(what) => (open = { place: what })"
+          />
         </section>
-        <section class="own">
-          <p class="ruled-head">What differs from its timetable</p>
-          <p v-if="section.changes.length === 0" class="second none">
-            Nothing: it meets as its timetable says. A class that is cancelled, moved or added stands here and is put
-            back with one click.
+        <section class="own" tabindex="0" :aria-label="`${card.name}: timetable and differences`">
+          <p class="ruled-head head">
+            <span>Meets</span>
+            <button v-if="canChange" type="button" class="word-button" @click="open = 'timetable'">change</button>
+          </p>
+          <ul class="times">
+            <li v-for="time in card.timetable" :key="time">{{ time }}</li>
+            <li v-if="card.timetable.length === 0" class="second">at no time yet</li>
+          </ul>
+          <p class="small">Taught by {{ card.teachers.join(' and ') || 'nobody yet' }}</p>
+          <p class="ruled-head differs">What differs from the course</p>
+          <p v-if="card.differences.length === 0" class="second none">
+            Nothing: it goes as the course does and meets as its timetable says. Whatever is had otherwise here stands
+            in this list and is put back with one click.
           </p>
           <ul>
-            <li v-for="change in section.changes" :key="change.seq">
-              <PutBack :edition="edition" :section="section.id" :change="change" :can-change="canChange" />
+            <li v-for="difference in card.differences" :key="JSON.stringify(difference)">
+              <PutBack :edition="edition" :section="card.id" :difference="difference" :can-change="canChange" />
             </li>
           </ul>
         </section>
       </div>
-      <ClassPanel
-        v-if="wanted && canChange"
-        :key="`${section.id} ${wanted.what} ${wanted.of?.ordinal}`"
-        :edition="edition"
-        :section="section"
-        :wanted="wanted"
-        @close="wanted = null"
-      />
+      <template v-if="canChange && open">
+        <ClassPanel
+          v-if="wanted"
+          :key="`${card.id} ${wanted.what} ${wanted.of?.ordinal}`"
+          :edition="edition"
+          :section="line"
+          :wanted="wanted"
+          @close="open = null"
+        />
+        <HerePanel
+          v-else-if="place"
+          :key="`${card.id} ${JSON.stringify(place)}`"
+          :edition="edition"
+          :card="card"
+          :place="place"
+          :unit="sections.data.value.unit"
+          @close="open = null"
+        />
+        <TimetablePanel
+          v-else
+          :key="card.id"
+          :edition="edition"
+          :answer="sections.data.value"
+          :card="card"
+          @close="open = null"
+        />
+      </template>
     </template>
   </main>
-  <TitleBlock v-if="pace.data.value" :edition="edition" :facts="facts" :can-change="canChange" />
+  <TitleBlock v-if="sections.data.value" :edition="edition" :facts="facts" :can-change="canChange" />
 </template>
 
 <style scoped>
@@ -149,7 +174,7 @@ useScreenKeys([{ key: 'Escape', words: 'close the class, unchanged', run: () => 
 }
 .two {
   display: grid;
-  grid-template-columns: 1fr 360px;
+  grid-template-columns: 1fr 400px;
   gap: var(--space-9);
   min-height: 0;
 }
@@ -162,44 +187,32 @@ useScreenKeys([{ key: 'Escape', words: 'close the class, unchanged', run: () => 
 .head {
   display: flex;
   align-items: baseline;
-  gap: var(--space-6);
+  gap: var(--space-7);
 }
-.head span {
-  flex: 1;
+.head .word-button {
+  margin-left: auto;
 }
-input[type='checkbox'] {
-  accent-color: var(--ink);
-  margin: 0 var(--space-2) 0 0;
+.tab[aria-pressed='true'] {
+  font-weight: 650;
 }
-table {
-  border-collapse: collapse;
-  width: 100%;
+.tab[aria-pressed='false'] {
+  text-decoration: underline;
+  text-decoration-color: var(--line);
+  text-underline-offset: 3px;
 }
-td {
-  padding: var(--space-3) var(--space-5) var(--space-3) 0;
-  border-bottom: var(--stroke-hair) solid var(--faint-hair);
-  vertical-align: baseline;
+.times {
+  padding: var(--space-4) 0 var(--space-3);
 }
-.number {
-  width: 32px;
+.differs {
+  padding-top: var(--space-8);
 }
-.when {
-  white-space: nowrap;
+.own li + li {
+  border-top: var(--stroke-hair) solid var(--faint-hair);
 }
-.lesson {
-  width: 55%;
-}
-.over {
-  color: var(--ink-2);
-}
-.does {
-  white-space: nowrap;
-}
-.does button + button {
-  margin-left: var(--space-5);
-}
-.own li {
+.own ul:not(.times) li {
   padding: var(--space-4) 0;
-  border-bottom: var(--stroke-hair) solid var(--faint-hair);
+}
+.times li + li {
+  border: 0;
 }
 </style>

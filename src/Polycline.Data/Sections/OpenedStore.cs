@@ -1,0 +1,57 @@
+using Dapper;
+using NodaTime;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Data.Ledger;
+using Polycline.Data.Live;
+
+namespace Polycline.Data.Sections;
+
+/// <summary>Records what has opened: it stays open when the plan moves.</summary>
+public static class OpenedStore
+{
+    /// <summary>Adds records; one that stands already is left as it is.</summary>
+    /// <param name="now">When it is recorded.</param>
+    /// <returns>How many were added.</returns>
+    public static Task<int> Add(NpgsqlConnection connection, IReadOnlyList<(long Section, long Item, Instant At, Instant? Due)> records, Instant now) => connection.ExecuteAsync(
+        """
+        INSERT INTO opened (section, item, at, due, recorded_at)
+        SELECT section, item, at, due, @now FROM unnest(@section, @item, @at, @due) n (section, item, at, due)
+        ON CONFLICT DO NOTHING
+        """,
+        new
+        {
+            now,
+            section = records.Select(record => record.Section).ToArray(),
+            item = records.Select(record => record.Item).ToArray(),
+            at = records.Select(record => record.At).ToArray(),
+            due = records.Select(record => record.Due).ToArray(),
+        });
+
+    /// <summary>Takes away what was recorded since a batch was applied and no student made use of, because that batch is undone. What is open without it is recorded anew.</summary>
+    public static Task Forget(NpgsqlConnection connection, Id<Edition> edition, Id<Batch> batch) => connection.ExecuteAsync(
+        """
+        DELETE FROM opened o
+        USING section c, batch b
+        WHERE c.id = o.section AND c.edition = @edition AND b.id = @batch AND o.recorded_at >= b.at
+          AND NOT EXISTS (SELECT 1 FROM fact f WHERE f.item = o.item AND f.section = o.section)
+          AND NOT EXISTS (SELECT 1 FROM draft d JOIN enrolment n ON n.person = d.person AND n.section = o.section WHERE d.item = o.item)
+        """, new { edition = edition.Value, batch = batch.Value });
+
+    /// <summary>Raises the edition's counter and tells who listens: what has opened is read with the plan.</summary>
+    public static async Task Tell(NpgsqlConnection connection, Id<Edition> edition)
+    {
+        var version = await connection.ExecuteScalarAsync<long>("UPDATE edition SET version = version + 1 WHERE id = @Value RETURNING version", edition);
+        await connection.ExecuteAsync(
+            "SELECT pg_notify(@Channel, @message)", new { LedgerStore.Channel, message = new Raised(Scope.Of(edition).ToString(), version).ToJson() });
+    }
+
+    /// <summary>Editions that are taught now, and the counters that their plan hangs on.</summary>
+    public static async Task<IReadOnlyList<(long Edition, long Version, long TermVersion)>> Taught(NpgsqlConnection connection) =>
+        [.. await connection.QueryAsync<(long, long, long)>("SELECT e.id, e.version, t.version FROM edition e JOIN term t ON t.id = e.term WHERE e.state = 'current' ORDER BY e.id")];
+
+    /// <summary>Locks an edition, unless another instance is at it.</summary>
+    public static async Task<bool> TryLock(NpgsqlConnection connection, Id<Edition> edition) =>
+        await connection.ExecuteScalarAsync<long?>("SELECT id FROM edition WHERE id = @Value FOR UPDATE SKIP LOCKED", edition) is not null;
+}

@@ -1,0 +1,111 @@
+using Dapper;
+using Microsoft.Extensions.DependencyInjection;
+using NodaTime;
+using Polycline.Demo.School;
+using Polycline.Testing;
+using Polycline.Web.Host;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>What has opened is recorded, once, whoever comes first, and stays open when the plan moves.</summary>
+public sealed class OpeningTests : IAsyncLifetime
+{
+    // Five days after the demo begins: more has opened meanwhile.
+    private static readonly Instant Later = DemoSchool.Start + Duration.FromDays(5);
+    private School school = null!;
+    private Caller lead = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        school = await School.Open(instances: 2, clock: new Stopped(Later));
+        lead = await school.As(DemoPeople.Lead);
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        lead.Dispose();
+        await school.DisposeAsync();
+    }
+
+    [Fact]
+    public async Task Two_instances_sweep_at_once_and_every_opening_is_recorded_once_at_its_moment()
+    {
+        var before = await Records();
+        var sweeps = school.Instances.SelectMany(instance => Enumerable.Repeat(instance.Services.GetRequiredService<OpeningSweep>(), 3)).ToList();
+        var recorded = (await Task.WhenAll(sweeps.Select(sweep => Task.Run(() => sweep.Sweep(CancellationToken.None))))).Sum();
+        // One that another instance was at is left to it; whoever comes next finds nothing left.
+        foreach (var sweep in sweeps)
+            recorded += await sweep.Sweep(CancellationToken.None);
+        var after = await Records();
+        recorded.ShouldBeGreaterThan(5);
+        (after.Count - before.Count).ShouldBe(recorded);
+        after.Except(before).ShouldAllBe(record => record.At > DemoSchool.Start && record.At <= Later);
+        // What the plan says has opened by then is recorded, and nothing else is.
+        var dates = (await lead.Get(Route("dates"))).Json;
+        var open = dates["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray())
+            .Where(item => item!["published"]!.GetValue<bool>())
+            .SelectMany(item => item!["cells"]!.AsArray())
+            .Count(cell => !cell!["held"]!.GetValue<bool>() && !cell["skipped"]!.GetValue<bool>() && cell["opens"] is { } opens && Instant.FromDateTimeOffset(DateTimeOffset.Parse(opens["instant"]!.GetValue<string>(), null)) <= Later);
+        after.Count(record => record.Edition == school.WeatherWatch).ShouldBe(open);
+    }
+
+    [Fact]
+    public async Task What_opened_since_the_last_sweep_stays_open_whatever_the_next_command_does()
+    {
+        var alder = school.Ids["section:9 Alder"];
+        var recorded = (await Records()).Where(record => record.Section == alder).Select(record => record.Item).ToHashSet();
+        var item = (await lead.Get(Route("dates"))).Json["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray())
+            .First(row => row!["published"]!.GetValue<bool>() && string.CompareOrdinal(row["cells"]![0]!["opens"]!["instant"]!.GetValue<string>(), $"{Later}") < 0 && !recorded.Contains(row["item"]!.GetValue<long>()))!["item"]!.GetValue<long>();
+        var opened = await Opens(item);
+        await Post("differ", new { changes = new[] { new { section = alder, of = "item", target = item, field = "opens", putBack = false, value = new { at = "fixed", date = "2026-12-01", time = "08:00" }, version = 0 } } });
+        (await Opens(item)).ShouldBe(opened);
+    }
+
+    [Fact]
+    public async Task What_opened_by_a_slip_that_is_undone_before_anyone_looked_shuts_again_and_stays_where_someone_did()
+    {
+        var (item, version) = await CommandExamples.At(school, "item", "Fronts: what we know");
+        var before = await Opens(item);
+        foreach (var looked in new[] { false, true })
+        {
+            var slip = await Post("time-item", new { item, field = "opens", anchor = new { at = "term-start" }, version });
+            // Whatever comes next records it.
+            await Post("confirm-taught", await CommandExamples.All["confirm-taught"](school));
+            (await Records()).Count(record => record.Item == item).ShouldBe(4);
+            if (looked)
+                await school.Sql(connection => connection.ExecuteAsync(
+                    """
+                    INSERT INTO fact (person, item, section, event, at, recorded_at, by, request)
+                    SELECT n.person, @item, n.section, 'opened', @Later, @Later, n.person, gen_random_uuid() FROM enrolment n WHERE n.section = @alder LIMIT 1
+                    """, new { item, Later, alder = school.Ids["section:9 Alder"] }));
+            await Post("undo", new { batch = slip });
+            (await Records()).Count(record => record.Item == item).ShouldBe(looked ? 1 : 0);
+            (await Opens(item) == before).ShouldBe(!looked);
+            version += 2;
+            await school.Sql(connection => connection.ExecuteAsync("DELETE FROM taught WHERE lesson = (SELECT lineage FROM lesson WHERE edition = @WeatherWatch AND title = 'Choosing a form')", school));
+        }
+    }
+
+    private async Task<long> Post(string command, object? body)
+    {
+        var reply = await lead.Post(Route(command), body, Guid.NewGuid());
+        reply.Status.ShouldBe(System.Net.HttpStatusCode.OK, reply.Text);
+        return reply.Json["batch"]!.GetValue<long>();
+    }
+
+    // When it opens in 9 Alder.
+    private async Task<string> Opens(long item) => (await lead.Get(Route("dates"))).Json["units"]!.AsArray()
+        .SelectMany(unit => unit!["items"]!.AsArray()).Single(row => row!["item"]!.GetValue<long>() == item)!["cells"]![0]!["opens"]!["local"]!.GetValue<string>();
+
+    private Task<List<(long Edition, long Section, long Item, Instant At)>> Records() => school.Sql(async connection =>
+        (await connection.QueryAsync<(long, long, long, Instant)>("SELECT i.edition, o.section, o.item, o.at FROM opened o JOIN item i ON i.id = o.item")).AsList());
+
+    private string Route(string rest) => $"/api/editions/{school.WeatherWatch}/{rest}";
+
+    private sealed class Stopped(Instant at) : IClock
+    {
+        public Instant GetCurrentInstant() => at;
+    }
+}

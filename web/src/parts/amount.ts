@@ -1,0 +1,3 @@
+/** A length in what the course is measured in: `1 class`, `3 classes`, `50 minutes`. */
+export const amount = (length: number, unit: string): string =>
+  length === 1 ? `1 ${unit === 'classes' ? 'class' : 'minute'}` : `${length} ${unit}`

@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { computed, ref, toRef } from 'vue'
+import { useEditionCommand } from '../../foundation/useEditionCommand'
+import { useReach } from '../../foundation/useReach'
+import SectionKey from '../../look/marks/SectionKey.vue'
+import CommandPanel from '../../parts/CommandPanel.vue'
+import { type Place, type What, idOf, lessonsOf, versionOf, waysOf } from './here'
+import type { Card } from './useSections'
+
+/** One unit or lesson has something otherwise in one section: a sentence whose parts are chosen. */
+const props = defineProps<{ edition: number; card: Card; place: Place; unit: string }>()
+const emit = defineEmits<{ close: [] }>()
+
+const ways = computed(() => waysOf(props.place))
+const what = ref<What>(ways.value[0]!.what)
+const length = ref(props.place.of === 'lesson' ? props.place.lesson.length : 0)
+const date = ref('')
+const number = ref(props.card.units.indexOf(props.card.units.find((one) => one.id === props.place.unit.id)!) + 1)
+const others = computed(() => lessonsOf(props.card).filter((one) => one.id !== idOf(props.place)))
+const after = ref(others.value[0]?.id ?? 0)
+const edition = toRef(props, 'edition')
+const differ = useEditionCommand(edition, '/api/editions/{edition}/differ')
+const orderUnit = useEditionCommand(edition, '/api/editions/{edition}/order-unit')
+const orderLesson = useEditionCommand(edition, '/api/editions/{edition}/order-lesson')
+const value = computed(() => {
+  if (what.value === 'length') return Number.isInteger(length.value) && length.value >= 0 ? length.value : null
+  if (what.value === 'pin') return date.value || null
+  return true
+})
+/** What is asked, ready to be looked at or done. */
+const asked = computed(() => {
+  const { place, card } = props
+  const target = idOf(place)
+  if (what.value !== 'place') {
+    if (value.value === null) return null
+    const version = versionOf(card, place, what.value)
+    const one = {
+      section: card.id,
+      of: place.of,
+      target,
+      field: what.value,
+      putBack: false,
+      value: value.value,
+      version,
+    }
+    return of(differ, { changes: [one] })
+  }
+  if (place.of === 'lesson')
+    return of(orderLesson, { section: card.id, lesson: target, after: after.value, version: place.lesson.orderVersion })
+  if (!Number.isInteger(number.value) || number.value < 1) return null
+  return of(orderUnit, { section: card.id, unit: target, place: number.value, version: place.unit.orderVersion })
+})
+const reach = useReach(asked, (one) => one.preview())
+const commands = [differ, orderUnit, orderLesson]
+const problem = computed(() => commands.map((command) => command.problem.value).find(Boolean) ?? null)
+const busy = computed(() => commands.some((command) => command.busy.value))
+
+type Answer = ReturnType<typeof differ.run>
+function of<R>(command: { preview: (request: R) => Answer; run: (request: R) => Answer }, request: R) {
+  return { preview: () => command.preview(request), run: () => command.run(request) }
+}
+
+async function send(): Promise<void> {
+  await asked.value?.run().then(
+    () => emit('close'),
+    () => undefined,
+  )
+}
+</script>
+
+<template>
+  <CommandPanel
+    label="One thing otherwise here"
+    :problem="problem"
+    :reach="reach"
+    meant="Have it so here"
+    :disabled="!asked || busy"
+    @submit="send"
+    @close="emit('close')"
+  >
+    <p class="line">
+      <span>In</span>
+      <SectionKey :letter="card.letter" :name="card.name" />
+      <b>{{ place.of === 'unit' ? place.unit.title : place.lesson.title }}</b>
+      <select v-model="what" aria-label="What is otherwise">
+        <option v-for="way in ways" :key="way.what" :value="way.what">{{ way.words }}</option>
+      </select>
+      <label v-if="what === 'length'"
+        ><input v-model.number="length" type="number" min="0" step="1" aria-label="Length" /> {{ unit }}</label
+      >
+      <input v-if="what === 'pin'" v-model="date" type="date" aria-label="Date" />
+      <template v-if="what === 'place' && place.of === 'unit'">
+        <input v-model.number="number" type="number" min="1" :max="card.units.length" step="1" aria-label="Place" />
+        <span>of {{ card.units.length }} units</span>
+      </template>
+      <select v-if="what === 'place' && place.of === 'lesson'" v-model="after" class="wide" aria-label="Comes after">
+        <option v-for="one in others" :key="one.id" :value="one.id">{{ one.title }}</option>
+      </select>
+    </p>
+  </CommandPanel>
+</template>
