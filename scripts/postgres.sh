@@ -42,7 +42,7 @@ reachable_root() {
   printf '%s' "$elsewhere"
 }
 
-cluster_exists() { [ -f "$PGROOT/data/PG_VERSION" ]; }
+cluster_exists() { [ -n "${PGROOT:-}" ] && [ -f "$PGROOT/data/PG_VERSION" ]; }
 
 cluster_create() {
   as_pg "$PGBIN/initdb" -D "$PGROOT/data" -U postgres -E UTF8 --locale=C.UTF-8 --data-checksums \

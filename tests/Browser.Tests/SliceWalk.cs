@@ -29,7 +29,7 @@ public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedS
         orla.Press(Button(orla, "Keep this text"));
         orla.SeeText("You wrote the text of “Lows of the week”");
         orla.Press(Button(orla, "as soon as it is published"));
-        Choose(orla, "#kind-opens", "at the start of the lesson");
+        Choose(orla, "//select[@aria-label = 'Opens']", "at the start of the lesson");
         orla.SeeText("dates move");
         orla.Press(Button(orla, "Set it so"));
         orla.SeeText("You set when “Lows of the week” opens: at the start of the lesson");
@@ -65,6 +65,7 @@ public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedS
 
         // One due is changed for one section, and put back.
         orla.Press(orla.See("//nav//a[normalize-space() = 'Dates']"));
+        orla.See("//input[@aria-label = 'Part of a code or title']").SendKeys("cloud diary");
         orla.Press(orla.See("//button[@data-cell = '3.03 due 9 Birch']"));
         Fill(orla, "//aside//input[@type = 'date']", "2026-10-19");
         orla.SeeText("1 date moves in 9 Birch, for 23 students.");
@@ -81,7 +82,7 @@ public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedS
         orla.Press(Button(orla, "all sections"));
         Fill(orla, "//aside//input[@type = 'date']", "2026-11-20");
         orla.SeeText("4 dates move in all 4 sections, for 94 students.");
-        orla.Press(Button(orla, "Set it in 4 sections"));
+        orla.Press(Button(orla, "Set 4 dates"));
         orla.SeeText("You changed dates of “Cloud diary” in 9 Alder, 9 Birch, 9 Cedar and 9 Dogwood");
         orla.IsAccessible("dates");
         orla.Press(Button(orla, "undo"));
@@ -172,6 +173,7 @@ public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedS
         foreach (var person in new[] { orla, tomas })
         {
             person.Press(person.See("//nav//a[normalize-space() = 'Dates']"));
+            person.See("//input[@aria-label = 'Part of a code or title']").SendKeys("label the");
             person.Press(person.See("//button[@data-cell = '4.06 due 9 Alder']"));
             Fill(person, "//aside//input[@type = 'date']", person == orla ? "2026-11-16" : "2026-11-17");
         }

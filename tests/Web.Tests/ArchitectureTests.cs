@@ -7,6 +7,7 @@ using Polycline.Core.Release;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Demo;
+using Polycline.Formats;
 using Polycline.Testing;
 using Polycline.Web.Foundation;
 using Polycline.Web.Host;
@@ -32,10 +33,11 @@ public sealed class ArchitectureTests
     }
 
     [Fact]
-    public void Data_knows_Core_and_Web_knows_both_and_nobody_knows_the_demo()
+    public void Data_and_Formats_know_Core_and_Web_knows_them_all_and_nobody_knows_the_demo()
     {
         References(Data).ShouldBe(["Polycline.Core"]);
-        References(Web).ShouldBe(["Polycline.Core", "Polycline.Data"]);
+        References(typeof(Csv).Assembly).ShouldBeSubsetOf(["Polycline.Core"]);
+        References(Web).ShouldBe(["Polycline.Core", "Polycline.Data", "Polycline.Formats"]);
         References(typeof(DemoProfile).Assembly).ShouldContain("Polycline.Web");
     }
 

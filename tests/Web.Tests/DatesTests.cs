@@ -58,6 +58,19 @@ public sealed class DatesTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task As_a_table_for_a_spreadsheet_it_says_the_same_and_no_title_is_carried_out_as_a_formula()
+    {
+        var (item, version) = await CommandExamples.At(school, "item", "A slow ramp");
+        await lead.Post(Route("rename-item"), new { item, title = "=1+1, \"or\" so", version }, Guid.NewGuid());
+        var csv = (await lead.Get(Route("dates.csv"))).Text;
+        var lines = csv.TrimStart('\ufeff').Split("\r\n");
+        lines[0].ShouldStartWith("Code,Title,Kind,9 Alder opens,9 Alder due,9 Alder closes,9 Birch opens");
+        lines.ShouldContain(line => line.StartsWith("3.03,Cloud diary,task,2026-10-02 09:30,2026-10-07 10:40,,", StringComparison.Ordinal), csv);
+        lines.ShouldContain(line => line.Contains("\"'=1+1, \"\"or\"\" so\"", StringComparison.Ordinal));
+        lines.Length.ShouldBe((await lead.Get(Route("dates"))).Json["units"]!.AsArray().Sum(unit => unit!["items"]!.AsArray().Count) + 2);
+    }
+
+    [Fact]
     public async Task Two_people_give_one_section_a_date_and_the_second_is_shown_both()
     {
         var item = await school.Item("Cloud diary");

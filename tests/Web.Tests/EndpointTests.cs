@@ -42,6 +42,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["GET /api/editions/{edition:long}/history"] = new("/api/editions/{edition}/history", Team),
         ["GET /api/editions/{edition:long}/items/{item:long}"] = new("/api/editions/{edition}/items/{task}", Team),
         ["GET /api/editions/{edition:long}/dates"] = new("/api/editions/{edition}/dates", Team),
+        ["GET /api/editions/{edition:long}/dates.csv"] = new("/api/editions/{edition}/dates.csv", Team),
         ["GET /api/editions/{edition:long}/today"] = new("/api/editions/{edition}/today", Team),
         ["GET /api/editions/{edition:long}/sections"] = new("/api/editions/{edition}/sections", Team),
         ["GET /api/editions/{edition:long}/pace"] = new("/api/editions/{edition}/pace", Team),

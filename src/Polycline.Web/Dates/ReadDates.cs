@@ -3,6 +3,7 @@ using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
+using Polycline.Formats;
 using Polycline.Web.Foundation;
 
 namespace Polycline.Web.Dates;
@@ -20,9 +21,11 @@ public sealed record DatesUnit(int Number, string Title, IReadOnlyList<DatesRow>
 public sealed record DatesRow(long Item, string Code, string Title, string Kind, bool Published, string? Opens, string? Due, IReadOnlyList<DatesCell> Cells);
 
 /// <param name="Opens">When it opens there.</param>
+/// <param name="HasOpened">It has opened there and stays open, whatever its date says.</param>
+/// <param name="ToCheck">What was noticed about it there, in words.</param>
 /// <param name="Unresolved">It is to open, or fall due, at a moment that does not come there.</param>
 /// <param name="Differs">The fields that this section has otherwise, and since when: to be named when they are changed.</param>
-public sealed record DatesCell(Moment? Opens, Moment? Due, Moment? Closes, bool Unresolved, bool Held, bool Skipped, IReadOnlyList<DatesDifference> Differs);
+public sealed record DatesCell(Moment? Opens, Moment? Due, Moment? Closes, bool HasOpened, bool Unresolved, bool Held, bool Skipped, IReadOnlyList<DatesDifference> Differs, IReadOnlyList<string> ToCheck);
 
 /// <param name="Field"><c>opens</c>, <c>due</c>, <c>closes</c> …</param>
 /// <param name="Course">What it would be if it were put back.</param>
@@ -38,11 +41,29 @@ public static class ReadDates
         return Of(plan, plan.State != EditionState.Resting && viewpoint.TakesCommands);
     }
 
+    /// <summary>The same as a table for a spreadsheet.</summary>
+    public static async Task<IResult> HandleCsv(long edition, Access access, Viewpoint viewpoint, Compiled compiled)
+    {
+        var answer = await Handle(edition, access, viewpoint, compiled);
+        return Results.File(Csv.Write(Table(answer)), "text/csv; charset=utf-8", "dates.csv");
+    }
+
+    /// <summary>An item a row; of each section when it opens, is due and closes.</summary>
+    public static IEnumerable<IReadOnlyList<string?>> Table(DatesAnswer answer)
+    {
+        yield return ["Code", "Title", "Kind", .. answer.Sections.SelectMany(section => new[] { $"{section.Name} opens", $"{section.Name} due", $"{section.Name} closes" })];
+        foreach (var row in answer.Units.SelectMany(unit => unit.Items))
+            yield return [row.Code, row.Title, row.Kind, .. row.Cells.SelectMany(cell => cell.Skipped ? ["dropped here", null, null] : new[] { Local(cell.Opens), Local(cell.Due), Local(cell.Closes) })];
+
+        static string? Local(Moment? moment) => moment?.Local[..16].Replace('T', ' ');
+    }
+
     /// <summary>The answer for an edition: a pure function.</summary>
     public static DatesAnswer Of(EditionPlan plan, bool canChange)
     {
         var anchors = new AnchorWords(plan.TitleOf);
         var differences = plan.Adjustments.ToLookup(row => (row.Section, row.Target));
+        var findings = plan.Sections.Select(section => plan.Schedule.Section(section.Section.Ref).Findings.ToLookup(finding => finding.Target)).ToList();
         return new(
             plan.Id.Value, plan.Version, canChange, [.. plan.Sections.Select(section => SectionOf(plan, section))],
             [.. plan.Edition.Units.Select((unit, place) => new DatesUnit(place + 1, unit.Title, [.. unit.InReadingOrder().Select(Row)]))],
@@ -53,13 +74,13 @@ public static class ReadDates
             var row = plan.Row(item.Ref);
             return new(
                 row.Id, plan.Schedule.CodeOf[item.Ref], item.Title, Words.Of(item.Kind), item.Published, Said(item.Opens), Said(item.Due),
-                [.. plan.Sections.Select(section => Cell(plan, section, item, differences[(section.Id, item.Ref.Name)]))]);
+                [.. plan.Sections.Select((section, at) => Cell(plan, section, item, differences[(section.Id, item.Ref.Name)], [.. findings[at][item.Ref.Name]]))]);
 
             string? Said(Anchor? anchor) => anchor is null ? null : anchors.Of(anchor, row.Lesson is null);
         }
     }
 
-    private static DatesCell Cell(EditionPlan plan, FollowingSection section, Item item, IEnumerable<AdjustmentRow> differences)
+    private static DatesCell Cell(EditionPlan plan, FollowingSection section, Item item, IEnumerable<AdjustmentRow> differences, IReadOnlyList<Finding> findings)
     {
         var schedule = plan.Schedule.Section(section.Section.Ref);
         var (here, dates) = schedule.Item(item.Ref)!;
@@ -69,16 +90,19 @@ public static class ReadDates
             here with { Opens = new(item.Opens, Layer.Master), Due = new(item.Due, Layer.Master), Closes = new(item.Closes, Layer.Master) }, schedule.Anchors, schedule.Term);
         return new(
             Moment.Of(dates?.Opens.At, zone), Moment.Of(dates?.Due.At, zone), Moment.Of(dates?.Closes.At, zone),
-            dates is { Opens.IsUnresolved: true } or { Due.IsUnresolved: true }, here.Held, here.Skipped,
+            here.Opened is not null, dates is { Opens.IsUnresolved: true } or { Due.IsUnresolved: true }, here.Held, here.Skipped,
             [.. rows.Select(row => new DatesDifference(row.Field, row.Version, Moment.Of(
-                row.Field switch { "opens" => bare?.Opens.At, "due" => bare?.Due.At, "closes" => bare?.Closes.At, _ => null }, zone)))]);
+                row.Field switch { "opens" => bare?.Opens.At, "due" => bare?.Due.At, "closes" => bare?.Closes.At, _ => null }, zone)))],
+            findings.Count == 0 ? [] : [.. findings.Select(WordsOf(plan).Of)]);
     }
+
+    private static FindingWords WordsOf(EditionPlan plan) => new(target => plan.Find(target) is null ? target : plan.TitleOf(target), plan.Schedule.Edition.Basis);
 
     private static DatesSection SectionOf(EditionPlan plan, FollowingSection section)
     {
         var schedule = plan.Schedule.Section(section.Section.Ref);
         return new(
             section.Id, section.Name, section.Letter, section.Students, schedule.Meetings.Meetings.Length, schedule.Forecast.Lacking,
-            [.. schedule.Findings.Select(finding => new FindingWords(target => plan.Find(target) is null ? target : plan.TitleOf(target), plan.Schedule.Edition.Basis).Of(finding))]);
+            [.. schedule.Findings.Select(WordsOf(plan).Of)]);
     }
 }

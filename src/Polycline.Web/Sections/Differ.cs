@@ -15,7 +15,7 @@ using Polycline.Web.Outline;
 
 namespace Polycline.Web.Sections;
 
-/// <param name="Changes">1 to 2,000, each of them once.</param>
+/// <param name="Changes">1 to 5,000, each of them once.</param>
 public sealed record DifferRequest(IReadOnlyList<DifferenceChange> Changes);
 
 /// <param name="Of"><c>unit</c>, <c>lesson</c> or <c>item</c>.</param>
@@ -125,7 +125,7 @@ public sealed class Differ : IEditionCommand<DifferRequest, EditionPlan>
     {
         public Rules()
         {
-            RuleFor(request => request.Changes).Must(changes => changes.Count is > 0 and <= 2_000).WithMessage("Change from 1 to 2,000 things at once.");
+            RuleFor(request => request.Changes).Must(changes => changes.Count is > 0 and <= 5_000).WithMessage("Change from 1 to 5,000 things at once.");
             RuleFor(request => request.Changes).Must(changes => changes.DistinctBy(change => (change.Section, change.Of, change.Target, change.Field)).Count() == changes.Count)
                 .WithMessage("One thing is named twice.");
             RuleForEach(request => request.Changes).Must(change => FieldsOf.ContainsKey(change.Of)).WithMessage("Say of what it is: a unit, lesson or item.");

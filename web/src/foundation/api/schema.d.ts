@@ -452,6 +452,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/dates.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a table for a spreadsheet. */
+        get: operations["dates-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/dates": {
         parameters: {
             query?: never;
@@ -970,12 +987,16 @@ export interface components {
             opens: null | components["schemas"]["Moment"];
             due: null | components["schemas"]["Moment"];
             closes: null | components["schemas"]["Moment"];
+            /** @description It has opened there and stays open, whatever its date says. */
+            hasOpened: boolean;
             /** @description It is to open, or fall due, at a moment that does not come there. */
             unresolved: boolean;
             held: boolean;
             skipped: boolean;
             /** @description The fields that this section has otherwise, and since when: to be named when they are changed. */
             differs: components["schemas"]["DatesDifference"][];
+            /** @description What was noticed about it there, in words. */
+            toCheck: string[];
         };
         DatesDifference: {
             /** @description `opens`, `due`, `closes` … */
@@ -1032,7 +1053,7 @@ export interface components {
             password: string;
         };
         DifferRequest: {
-            /** @description 1 to 2,000, each of them once. */
+            /** @description 1 to 5,000, each of them once. */
             changes: components["schemas"]["DifferenceChange"][];
         };
         DifferenceChange: {
@@ -3301,6 +3322,29 @@ export interface operations {
                 content: {
                     "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
+            };
+        };
+    };
+    "dates-csv": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

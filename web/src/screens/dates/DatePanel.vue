@@ -4,41 +4,61 @@ import type { Schemas } from '../../foundation/api/client'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useReach } from '../../foundation/useReach'
 import SectionKey from '../../look/marks/SectionKey.vue'
-import ProblemNote from '../../parts/ProblemNote.vue'
-import { type Place, changesOf, differenceOf } from './dateCells'
+import CommandPanel from '../../parts/CommandPanel.vue'
+import TimingFields from '../../parts/timing/TimingFields.vue'
+import { type TimingChoice, anchorOf } from '../../parts/timing/timing'
+import { type Block, boundsOf } from './dateBlock'
+import { type Answer, type Row, type To, changesOf, differenceOf, fieldWords } from './dateCells'
 
-/** One date, for one section, some or all: what it would do stands there before it is done. */
-const props = defineProps<{ edition: number; answer: Schemas['DatesAnswer']; place: Place }>()
+/** One date or a block of them, for one section, some or all: what it would do stands there before it is done. */
+const props = defineProps<{ edition: number; answer: Answer; rows: Row[]; block: Block }>()
 const emit = defineEmits<{ close: [] }>()
 
-const row = computed(() =>
-  props.answer.units.flatMap((unit) => unit.items).find((one) => one.item === props.place.item)!,
-)
-const at = computed(() => props.answer.sections.findIndex((section) => section.id === props.place.section))
-const cell = computed(() => row.value.cells[at.value]!)
-const present = computed(() => cell.value[props.place.field])
-const difference = computed(() => differenceOf(cell.value, props.place.field))
+const bounds = boundsOf(props.block)
+const chosenRows = computed(() => props.rows.slice(bounds.top, bounds.bottom + 1))
+const items = computed(() => chosenRows.value.map((row) => row.item))
+const field = props.block.field
 /** What was read when one began: versions are named from it, so that somebody else's change is noticed. */
 const read = shallowRef(props.answer)
-const date = ref(present.value?.local.slice(0, 10) ?? '')
-const time = ref(present.value?.local.slice(11, 16) ?? '12:00')
-const chosen = ref<number[]>([props.place.section])
-const adjust = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/differ')
-const to = computed(() => (date.value && time.value ? { date: date.value, time: time.value } : null))
+const first = computed(() => props.rows[props.block.from.row]!.cells[props.block.from.column]!)
+const present = computed(() => first.value[field])
+const choice = ref<TimingChoice>({
+  kind: 'on-date',
+  count: 1,
+  date: present.value?.local.slice(0, 10) ?? '',
+  time: present.value?.local.slice(11, 16) ?? '12:00',
+})
+const chosen = ref(props.answer.sections.slice(bounds.left, bounds.right + 1).map((section) => section.id))
+const edition = toRef(props, 'edition')
+const differ = useEditionCommand(edition, '/api/editions/{edition}/differ')
+const isOne = computed(() => items.value.length === 1 && chosen.value.length === 1)
 const unchanged = computed(
-  () => chosen.value.length === 1 && `${date.value}T${time.value}` === present.value?.local.slice(0, 16),
+  () =>
+    isOne.value &&
+    choice.value.kind === 'on-date' &&
+    `${choice.value.date}T${choice.value.time}` === present.value?.local.slice(0, 16),
 )
 const request = computed(() => {
-  if (!to.value || unchanged.value) return null
-  const changes = changesOf(props.place, read.value, chosen.value, to.value)
-  return changes.length ? { changes } : null
+  const anchor = anchorOf(choice.value)
+  if (anchor === undefined || unchanged.value || chosen.value.length === 0) return null
+  return asked(field, { value: anchor })
 })
-const reach = useReach(request, adjust.preview)
-const names = { opens: 'opens', due: 'is due' }
+const reach = useReach(request, differ.preview)
+const cells = computed(() =>
+  chosenRows.value.flatMap((row) => row.cells.filter((_, at) => chosen.value.includes(props.answer.sections[at]!.id))),
+)
+const differing = computed(() => cells.value.filter((cell) => differenceOf(cell, field)))
+const course = computed(() => (cells.value.length === 1 ? differenceOf(first.value, field)?.course?.words : null))
+const has = (mark: 'held' | 'skipped') => cells.value.length > 0 && cells.value.every((cell) => cell[mark])
+
+function asked(of: string, to: To): { changes: Schemas['DifferenceChange'][] } | null {
+  const changes = changesOf(read.value, items.value, chosen.value, of, to)
+  return changes.length > 0 ? { changes } : null
+}
 
 async function send(what: { changes: Schemas['DifferenceChange'][] } | null): Promise<void> {
   if (!what) return
-  await adjust.run(what).then(
+  await differ.run(what).then(
     () => emit('close'),
     () => undefined,
   )
@@ -50,70 +70,59 @@ function useMine(): void {
   void send(request.value)
 }
 
-const putBack = (sections: number[]) => send({ changes: changesOf(props.place, props.answer, sections, null) })
+const mark = (of: 'hold' | 'skip', isSo: boolean) => send(asked(of, isSo ? 'put-back' : { value: true }))
 </script>
 
 <template>
-  <aside class="panel" aria-label="One date" @keydown.esc.stop.prevent="emit('close')">
-    <form novalidate @submit.prevent="send(request)">
-      <p class="line">
-        <span
-          ><b>{{ row.code }} {{ row.title }}</b> {{ names[place.field] }} on</span
+  <CommandPanel
+    label="Dates"
+    :problem="differ.problem.value"
+    :reach="reach"
+    :meant="isOne ? 'Set this date' : `Set ${items.length * chosen.length} dates`"
+    :disabled="!request || differ.busy.value"
+    @submit="send(request)"
+    @close="emit('close')"
+  >
+    <p class="line">
+      <span
+        ><b v-if="chosenRows.length === 1">{{ chosenRows[0]!.code }} {{ chosenRows[0]!.title }}</b>
+        <b v-else :title="chosenRows.map((row) => `${row.code} ${row.title}`).join('\n')"
+          >{{ chosenRows.length }} items from {{ chosenRows[0]?.code }} to {{ chosenRows.at(-1)?.code }}</b
         >
-        <input v-model="date" aria-label="Date" type="date" />
-        <input v-model="time" aria-label="Time" type="time" />
-        <span>in</span>
-        <label v-for="section in answer.sections" :key="section.id" class="one">
-          <input v-model="chosen" type="checkbox" :value="section.id" />
-          <SectionKey :letter="section.letter" :name="section.name" />
-        </label>
-        <button type="button" class="word-button" @click="chosen = answer.sections.map((section) => section.id)">
-          all sections
-        </button>
-      </p>
-      <ProblemNote v-if="adjust.problem.value" :problem="adjust.problem.value">
-        <template v-if="adjust.problem.value.conflict">
-          <p class="second">Now it says: {{ present?.words ?? 'no date' }}. Yours is still in the fields.</p>
-          <v-btn @click="useMine">Set mine in its place</v-btn>
-        </template>
-      </ProblemNote>
-      <p class="line">
-        <v-btn type="submit" class="meant" :disabled="!request || adjust.busy.value">
-          {{ chosen.length > 1 ? `Set it in ${chosen.length} sections` : 'Set this date' }}
-        </v-btn>
-        <v-btn v-if="difference" :disabled="adjust.busy.value" @click="putBack([place.section])">
-          Put back<template v-if="difference.course">: {{ difference.course.words }}</template>
-        </v-btn>
-        <v-btn @click="emit('close')">Leave it as it is</v-btn>
-        <span class="small" role="status">{{ reach }}</span>
-      </p>
-    </form>
-  </aside>
+        {{ fieldWords[field] }}</span
+      >
+      <TimingFields v-model="choice" :name="fieldWords[field]" />
+      <span>in</span>
+      <label v-for="section in answer.sections" :key="section.id" class="one">
+        <input v-model="chosen" type="checkbox" :value="section.id" />
+        <SectionKey :letter="section.letter" :name="section.name" />
+      </label>
+      <button type="button" class="word-button" @click="chosen = answer.sections.map((section) => section.id)">
+        all sections
+      </button>
+    </p>
+    <template v-if="differ.problem.value?.conflict" #problem>
+      <p class="second">Now it says: {{ present?.words ?? 'no date' }}. Yours is still in the fields.</p>
+      <v-btn @click="useMine">Set mine in its place</v-btn>
+    </template>
+    <template #more>
+      <v-btn v-if="differing.length > 0" :disabled="differ.busy.value" @click="send(asked(field, 'put-back'))">
+        Put back<template v-if="course">: {{ course }}</template
+        ><template v-else-if="differing.length > 1"> {{ differing.length }} dates</template>
+      </v-btn>
+      <button type="button" class="word-button" :disabled="differ.busy.value" @click="mark('hold', has('held'))">
+        {{ has('held') ? 'no longer keep back' : 'keep back' }}
+      </button>
+      <button type="button" class="word-button" :disabled="differ.busy.value" @click="mark('skip', has('skipped'))">
+        {{ has('skipped') ? 'no longer drop' : 'drop here' }}
+      </button>
+    </template>
+  </CommandPanel>
 </template>
 
 <style scoped>
-.panel {
-  background: var(--sheet);
-  border-top: var(--stroke-strong) solid var(--ink);
-  padding: var(--space-5) var(--space-7);
-}
-form {
-  display: grid;
-  gap: var(--space-4);
-}
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: var(--space-4) var(--space-6);
-}
 .one {
   display: inline-flex;
   align-items: center;
-  gap: var(--space-2);
-}
-.one input {
-  accent-color: var(--ink);
-  margin: 0;
 }
 </style>

@@ -5,7 +5,8 @@ import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { usePinned } from '../../foundation/usePinned'
 import { useReach } from '../../foundation/useReach'
 import ProblemNote from '../../parts/ProblemNote.vue'
-import { type Anchor, type TimingKind, anchorOf, choiceOf, timingWords } from './timing'
+import TimingFields from '../../parts/timing/TimingFields.vue'
+import { type Anchor, anchorOf, choiceOf } from '../../parts/timing/timing'
 
 /** When an item opens, is due or closes, in teaching time: what follows for the sections is shown before. */
 const props = defineProps<{
@@ -26,9 +27,6 @@ const request = computed(() =>
     : { item: props.item.id, field: props.field, anchor: anchor.value, version: version.value },
 )
 const reach = useReach(request, time.preview)
-const kinds = (Object.keys(timingWords) as TimingKind[]).filter(
-  (kind) => kind !== 'other' || choice.value.kind === kind,
-)
 const names = { opens: 'Opens', due: 'Is due', closes: 'Closes' }
 
 /** Knowingly over what somebody else set meanwhile. */
@@ -49,27 +47,8 @@ async function send(): Promise<void> {
 <template>
   <form class="editor" @submit.prevent="send" @keydown.esc.stop.prevent="emit('close')">
     <p class="line">
-      <label :for="`kind-${field}`">{{ names[field] }}</label>
-      <input
-        v-if="choice.kind === 'classes-after' || choice.kind === 'days-after'"
-        v-model.number="choice.count"
-        aria-label="How many"
-        type="number"
-        min="1"
-        max="200"
-      />
-      <select :id="`kind-${field}`" v-model="choice.kind">
-        <option v-for="kind in kinds" :key="kind" :value="kind">
-          {{ kind === 'other' ? item[field].words : timingWords[kind] }}
-        </option>
-      </select>
-      <input v-if="choice.kind === 'on-date'" v-model="choice.date" aria-label="Date" type="date" />
-      <input
-        v-if="choice.kind === 'on-date' || choice.kind === 'days-after'"
-        v-model="choice.time"
-        aria-label="Time"
-        type="time"
-      />
+      <span>{{ names[field] }}</span>
+      <TimingFields v-model="choice" :name="names[field]" :other="item[field].words" />
     </p>
     <ProblemNote v-if="time.problem.value" :problem="time.problem.value">
       <template v-if="time.problem.value.conflict">

@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { conditionOf, gateOf } from './condition'
 import { dropOn, nudge } from './outlineMoves'
 import { type Row, rowsOf } from './outlineRows'
-import { anchorOf, choiceOf } from './timing'
+import { anchorOf, choiceOf } from '../../parts/timing/timing'
 
 test.each([
   [null],

@@ -1,0 +1,102 @@
+using OpenQA.Selenium;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Browser;
+
+/// <summary>One task on four timetables: other dates in two sections, dropped in a third, as the course has it in the fourth; by mouse and by keys alone.</summary>
+public sealed class DatesWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+{
+    [Fact]
+    public void One_task_is_due_on_another_day_in_two_sections_dropped_in_a_third_and_its_text_changed_once_for_all()
+    {
+        using var orla = new Person(school.Addresses[0]);
+        using var tomas = new Person(school.Addresses[1]);
+        orla.ComeIn("Orla Tierney-Vance");
+        tomas.ComeIn("Tomas Reeve");
+        tomas.Open("/editions/2/dates?words=sort%20the");
+        orla.Open("/editions/2/dates?words=sort%20the");
+        var inherited = Cell(orla, "9 Alder").Text;
+        Set(orla, "9 Birch", "2026-11-17");
+        Set(orla, "9 Cedar", "2026-11-19");
+        orla.Press(Cell(orla, "9 Dogwood"));
+        orla.Press(orla.See("//button[normalize-space() = 'drop here']"));
+        // The colleague, on another instance, has it before them at once.
+        foreach (var person in new[] { orla, tomas })
+        {
+            person.Until(() => Cell(person, "9 Birch").Text.Contains("Tue 17 Nov", StringComparison.Ordinal), "Tuesday in 9 Birch");
+            person.Until(() => Cell(person, "9 Cedar").Text.Contains("Thu 19 Nov", StringComparison.Ordinal), "Thursday in 9 Cedar");
+            person.SeeText("dropped here");
+            Cell(person, "9 Alder").Text.ShouldBe(inherited);
+        }
+        orla.IsAccessible("dates of one item");
+
+        // Its text is one for all.
+        orla.Press(orla.See("//nav//a[normalize-space() = 'Outline']"));
+        orla.Press(orla.See("//button[@data-stop and normalize-space() = 'Sort the photographs']"));
+        orla.Press(orla.See("//button[normalize-space() = 'Write its instructions' or normalize-space() = 'Change the text']"));
+        orla.See("[contenteditable]").SendKeys("Look at the edges first. ");
+        orla.Press(orla.See("//button[normalize-space() = 'Keep this text']"));
+        orla.SeeText("all 4 sections");
+
+        // All three differences stand in the sections' lists, each put back with one click.
+        orla.Press(orla.See("//nav//a[normalize-space() = 'Sections']"));
+        orla.Press(orla.See("//nav[@aria-label = 'Section']//button[contains(., '9 Dogwood')]"));
+        orla.SeeText("Sort the photographs is dropped here");
+        orla.Press(orla.See("//button[contains(., 'put back: 3.') and contains(., 'Sort the photographs')]"));
+        orla.SeeNoText("Sort the photographs is dropped here");
+        orla.HeardNoComplaint();
+        tomas.HeardNoComplaint();
+    }
+
+    [Fact]
+    public void By_keys_alone_a_block_is_chosen_copied_set_and_undone()
+    {
+        using var orla = new Person(school.Addresses[0]);
+        orla.ComeIn("Orla Tierney-Vance");
+        orla.Open("/editions/2/dates?unit=4&kind=task");
+        orla.SeeText("A week of charts");
+        var before = Dates(orla);
+        Reach(orla, element => element.GetAttribute("data-cell") is not null);
+        // To the dues, then two items down and one section along.
+        orla.Type(Keys.ArrowDown);
+        orla.Type(Keys.Shift + Keys.ArrowDown);
+        orla.Type(Keys.Shift + Keys.ArrowRight);
+        orla.Until(() => orla.All(".date.in").Count == 4, "a block of four");
+        orla.Type(Keys.Enter);
+        orla.SeeText("2 items from 4.");
+        var date = orla.See("//aside//input[@type = 'date']");
+        Reach(orla, element => element.Equals(date));
+        orla.Ask<object?>("arguments[0].value = '2026-11-24'; arguments[0].dispatchEvent(new Event('input'))", date);
+        orla.SeeText("4 dates move in 9 Alder and 9 Birch");
+        orla.Type(Keys.Enter);
+        orla.SeeText("You changed dates of 2 items in 9 Alder and 9 Birch");
+        orla.Until(() => orla.All("//button[contains(@class, 'own') and contains(., 'Tue 24 Nov')]").Count == 4, "four dates set");
+        Reach(orla, element => element.Text == "undo");
+        orla.Type(Keys.Enter);
+        orla.SeeText("You undid");
+        orla.Until(() => Dates(orla) == before, "as it was");
+        orla.HeardNoComplaint();
+    }
+
+    // Comes with the Tab key alone to what is wanted.
+    private static void Reach(Person person, Func<IWebElement, bool> wanted)
+    {
+        for (var n = 0; n < 120 && !wanted(person.Focus()); n++)
+            person.Type(Keys.Tab);
+        wanted(person.Focus()).ShouldBeTrue("what is wanted is reached with the Tab key");
+    }
+
+    private static string Dates(Person person) => string.Join('\n', person.All("[data-cell]").Select(cell => cell.Text));
+
+    private static IWebElement Cell(Person person, string section) => person.See($"//button[contains(@data-cell, ' due {section}')]");
+
+    private static void Set(Person person, string section, string date)
+    {
+        person.Press(Cell(person, section));
+        person.Ask<object?>("arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input'))", person.See("//aside//input[@type = 'date']"), date);
+        person.SeeText($"1 date moves in {section}");
+        person.Press(person.See("//button[normalize-space() = 'Set this date']"));
+        person.Until(() => person.All("//aside").Count == 0, "it is set");
+    }
+}

@@ -1,0 +1,348 @@
+<script setup lang="ts">
+import { useVirtualizer } from '@tanstack/vue-virtual'
+import { computed, nextTick, onBeforeUnmount, ref, useTemplateRef, watch } from 'vue'
+import SectionKey from '../../look/marks/SectionKey.vue'
+import StateMark from '../../look/marks/StateMark.vue'
+import { type Block, type Place, copied, holds, moved } from './dateBlock'
+import { type Answer, type Cell, type Field, differenceOf, fieldWords } from './dateCells'
+import type { Line, Row } from './dateRows'
+
+/**
+ * Items down, sections across, only the lines in view drawn. A cell is a button for each of its dates; keys and the mouse
+ * make blocks of them, which are opened, copied and pasted into.
+ */
+const props = defineProps<{
+  answer: Answer
+  lines: Line[]
+  rows: Row[]
+  fields: readonly Field[]
+  canChange: boolean
+}>()
+const block = defineModel<Block | null>({ required: true })
+const emit = defineEmits<{ open: []; paste: [text: string] }>()
+
+const lineHeight = 50
+const frame = useTemplateRef<HTMLElement>('frame')
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: props.lines.length,
+    getScrollElement: () => frame.value,
+    estimateSize: () => lineHeight,
+    overscan: 6,
+    scrollPaddingStart: lineHeight,
+  })),
+)
+/** Every row has the same columns, as wide as the frame allows. */
+const columns = computed(() => ({
+  gridTemplateColumns: `330px repeat(${props.answer.sections.length}, minmax(0, 1fr))`,
+  width: `max(100%, ${330 + 172 * props.answer.sections.length}px)`,
+}))
+const drawn = computed(() =>
+  virtual.value.getVirtualItems().map(({ index, start, key }) => ({ line: props.lines[index]!, start, key: `${key}` })),
+)
+/** The one cell that the Tab key comes to. */
+const active = computed<Block>(() => {
+  const first = { row: 0, column: 0 }
+  return block.value ?? { field: props.fields[0]!, from: first, to: first }
+})
+const isActive = (field: Field, row: number, column: number) =>
+  active.value.field === field && active.value.to.row === row && active.value.to.column === column
+const dragging = ref(false)
+
+function said(cell: Cell, field: Field): string {
+  if (cell[field]) return cell[field].words
+  if (field === 'opens') return cell.unresolved ? 'does not fit' : 'at once'
+  return field === 'due' ? 'no due' : 'stays open'
+}
+
+function begin(field: Field, place: Place, event: PointerEvent): void {
+  if (event.button !== 0) return
+  dragging.value = true
+  const from = event.shiftKey && block.value?.field === field ? block.value.from : place
+  block.value = { field, from, to: place }
+}
+
+function extend(place: Place): void {
+  if (dragging.value && block.value) block.value = { ...block.value, to: place }
+}
+
+function end(): void {
+  if (!dragging.value) return
+  dragging.value = false
+  if (props.canChange) emit('open')
+}
+
+async function press(event: KeyboardEvent): Promise<void> {
+  if (event.key === 'Enter' || event.key === ' ') {
+    event.preventDefault()
+    block.value = active.value
+    if (props.canChange) emit('open')
+    return
+  }
+  if (event.ctrlKey || event.metaKey || event.altKey) return
+  const next = moved(
+    active.value,
+    event.key,
+    event.shiftKey,
+    props.fields,
+    props.rows.length,
+    props.answer.sections.length,
+  )
+  if (!next) return
+  event.preventDefault()
+  block.value = next
+  virtual.value.scrollToIndex(props.lines.findIndex((line) => 'place' in line && line.place === next.to.row))
+  await nextTick()
+  requestAnimationFrame(focusActive)
+}
+
+function focusActive(): void {
+  frame.value?.querySelector<HTMLElement>('button[tabindex="0"]')?.focus({ preventScroll: false })
+}
+
+function copy(event: ClipboardEvent): void {
+  if (!block.value) return
+  event.preventDefault()
+  event.clipboardData?.setData('text/plain', copied(block.value, props.rows))
+}
+
+function paste(event: ClipboardEvent): void {
+  const text = event.clipboardData?.getData('text/plain')
+  if (!text || !props.canChange) return
+  event.preventDefault()
+  block.value = active.value
+  emit('paste', text)
+}
+
+window.addEventListener('pointerup', end)
+onBeforeUnmount(() => window.removeEventListener('pointerup', end))
+// Another filter, other lines: what was chosen is not there any more.
+watch(
+  () => props.rows,
+  (rows, before) => {
+    if (rows.length !== before.length || rows.some((row, n) => row.item !== before[n]?.item)) block.value = null
+  },
+)
+defineExpose({ focusActive })
+</script>
+
+<template>
+  <div
+    ref="frame"
+    class="frame"
+    role="grid"
+    aria-label="Dates of every item in every section"
+    :aria-rowcount="rows.length + 1"
+    :aria-colcount="answer.sections.length + 1"
+    @keydown="press"
+    @copy="copy"
+    @paste="paste"
+  >
+    <div role="row" class="row heads" aria-rowindex="1" :style="columns">
+      <span role="columnheader" class="item">Item</span>
+      <span v-for="section in answer.sections" :key="section.id" role="columnheader" class="head">
+        <SectionKey :letter="section.letter" :name="section.name" />
+        <span v-if="!section.lacking" class="small">{{ section.classes }} classes</span>
+        <span v-else class="small accent" :title="section.toCheck.join('\n')">{{ section.lacking }} too few</span>
+      </span>
+    </div>
+    <div class="lines" role="presentation" :style="{ height: `${virtual.getTotalSize()}px` }">
+      <template v-for="{ line, start, key } in drawn" :key="key">
+        <div
+          v-if="'head' in line"
+          role="row"
+          class="unit"
+          :style="{ transform: `translateY(${start}px)`, height: `${lineHeight}px` }"
+        >
+          <span role="rowheader" :aria-colspan="answer.sections.length + 1"
+            >{{ line.head.number }} {{ line.head.title }}</span
+          >
+        </div>
+        <div
+          v-else
+          role="row"
+          class="row line"
+          :aria-rowindex="line.place + 2"
+          :style="{
+            ...columns,
+            transform: `translateY(${start}px)`,
+            height: `${lineHeight}px`,
+          }"
+        >
+          <span role="rowheader" class="item" :title="`${line.row.code} ${line.row.title}`">
+            <span class="code">{{ line.row.code }}</span>
+            <span class="title"
+              >{{ line.row.title }} <StateMark v-if="!line.row.published" state="unpublished" alone
+            /></span>
+            <span class="small timing">{{
+              line.row.due ? `due ${line.row.due}` : line.row.opens ? `opens ${line.row.opens}` : ''
+            }}</span>
+          </span>
+          <span
+            v-for="(cell, column) in line.row.cells"
+            :key="column"
+            role="gridcell"
+            class="cell"
+            :class="{ differs: cell.differs.length > 0 }"
+            :title="cell.toCheck.join('\n') || undefined"
+            @pointerenter="extend({ row: line.place, column })"
+          >
+            <button
+              v-for="field in fields"
+              :key="field"
+              type="button"
+              class="date"
+              :class="{
+                own: differenceOf(cell, field),
+                in: holds(block, field, line.place, column),
+                gone: cell.skipped,
+              }"
+              :tabindex="isActive(field, line.place, column) ? 0 : -1"
+              :data-cell="`${line.row.code} ${field} ${answer.sections[column]!.name}`"
+              @pointerdown="begin(field, { row: line.place, column }, $event)"
+            >
+              <span v-if="cell.skipped" class="small">{{ field === fields[0] ? 'dropped here' : '' }}</span>
+              <template v-else>
+                <span v-if="cell[field]" :class="field === 'opens' ? 'said-only' : 'small word'">{{
+                  field === 'due' ? 'due' : fieldWords[field]
+                }}</span>
+                <span :class="{ small: !cell[field] }">{{ said(cell, field) }}</span>
+                <span v-if="cell.held && field === fields[0]" class="small after">kept back</span>
+                <span v-if="field === 'opens' && cell.hasOpened" class="said-only">has opened</span>
+              </template>
+              <span class="said-only"
+                >, {{ line.row.code }}, {{ answer.sections[column]!.name
+                }}{{ differenceOf(cell, field) ? ', differs from the course' : '' }}</span
+              >
+            </button>
+            <span v-if="cell.toCheck.length > 0" class="check accent" aria-label="to check">?</span>
+          </span>
+        </div>
+      </template>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  position: relative;
+  overflow: auto;
+  min-height: 0;
+  border-top: var(--stroke-hair) solid var(--ink);
+}
+.row {
+  display: grid;
+}
+.heads {
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  background: var(--paper);
+  border-bottom: var(--stroke-hair) solid var(--ink);
+}
+.head,
+.heads .item {
+  display: flex;
+  align-items: baseline;
+  gap: var(--space-4);
+  padding: var(--space-3) var(--space-4);
+  white-space: nowrap;
+}
+.lines {
+  position: relative;
+}
+.line,
+.unit {
+  position: absolute;
+  top: 0;
+  left: 0;
+  right: 0;
+  border-bottom: var(--stroke-hair) solid var(--faint-hair);
+}
+.unit {
+  display: flex;
+  align-items: end;
+  padding-bottom: var(--space-3);
+  font: 580 var(--size-unit) / 1.3 var(--face-display);
+  border-color: var(--hair);
+}
+.unit span {
+  position: sticky;
+  left: 0;
+}
+.item {
+  position: sticky;
+  left: 0;
+  z-index: 1;
+  background: var(--paper);
+  padding: var(--space-2) var(--space-5) 0 0;
+  overflow: hidden;
+}
+.heads .item {
+  padding-left: 0;
+}
+.title,
+.timing {
+  display: block;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.line .item {
+  display: grid;
+  grid-template-columns: 44px minmax(0, 1fr);
+  align-content: start;
+}
+.code {
+  color: var(--ink-2);
+}
+.timing {
+  grid-column: 2;
+}
+.cell {
+  position: relative;
+  padding: var(--space-2) 0 0;
+}
+.differs {
+  background: var(--wash);
+}
+.date {
+  display: block;
+  width: 100%;
+  padding: 0 var(--space-4);
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  user-select: none;
+  touch-action: none;
+}
+.date:hover {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+.date.own {
+  font-weight: 650;
+}
+.date.in {
+  outline: var(--stroke-hair) solid var(--accent);
+  outline-offset: calc(-1 * var(--stroke-hair));
+}
+.word {
+  margin-right: var(--space-3);
+}
+.after {
+  margin-left: var(--space-4);
+}
+.date.in:focus-visible {
+  outline-width: var(--stroke-bold);
+}
+.date.gone {
+  color: var(--ink-2);
+}
+.check {
+  position: absolute;
+  right: var(--space-3);
+  top: var(--space-2);
+  font-weight: 650;
+}
+</style>
