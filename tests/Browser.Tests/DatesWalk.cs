@@ -57,7 +57,7 @@ public sealed class DatesWalk(PublishedSchool school) : IClassFixture<PublishedS
         orla.Open("/editions/2/dates?unit=4&kind=task");
         orla.SeeText("A week of charts");
         var before = Dates(orla);
-        Reach(orla, element => element.GetAttribute("data-cell") is not null);
+        orla.Reach(element => element.GetAttribute("data-cell") is not null);
         // To the dues, then two items down and one section along.
         orla.Type(Keys.ArrowDown);
         orla.Type(Keys.Shift + Keys.ArrowDown);
@@ -66,25 +66,17 @@ public sealed class DatesWalk(PublishedSchool school) : IClassFixture<PublishedS
         orla.Type(Keys.Enter);
         orla.SeeText("2 items from 4.");
         var date = orla.See("//aside//input[@type = 'date']");
-        Reach(orla, element => element.Equals(date));
+        orla.Reach(element => element.Equals(date));
         orla.Ask<object?>("arguments[0].value = '2026-11-24'; arguments[0].dispatchEvent(new Event('input'))", date);
         orla.SeeText("4 dates move in 9 Alder and 9 Birch");
         orla.Type(Keys.Enter);
         orla.SeeText("You changed dates of 2 items in 9 Alder and 9 Birch");
         orla.Until(() => orla.All("//button[contains(@class, 'own') and contains(., 'Tue 24 Nov')]").Count == 4, "four dates set");
-        Reach(orla, element => element.Text == "undo");
+        orla.Reach(element => element.Text == "undo");
         orla.Type(Keys.Enter);
         orla.SeeText("You undid");
         orla.Until(() => Dates(orla) == before, "as it was");
         orla.HeardNoComplaint();
-    }
-
-    // Comes with the Tab key alone to what is wanted.
-    private static void Reach(Person person, Func<IWebElement, bool> wanted)
-    {
-        for (var n = 0; n < 120 && !wanted(person.Focus()); n++)
-            person.Type(Keys.Tab);
-        wanted(person.Focus()).ShouldBeTrue("what is wanted is reached with the Tab key");
     }
 
     private static string Dates(Person person) => string.Join('\n', person.All("[data-cell]").Select(cell => cell.Text));

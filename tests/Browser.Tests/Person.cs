@@ -96,6 +96,14 @@ public sealed class Person : IDisposable
     /// <summary>Types wherever the focus is.</summary>
     public void Type(string keys) => driver.SwitchTo().ActiveElement().SendKeys(keys);
 
+    /// <summary>Comes with the Tab key alone to what is wanted.</summary>
+    public void Reach(Func<IWebElement, bool> wanted)
+    {
+        for (var n = 0; n < 160 && !wanted(Focus()); n++)
+            Type(Keys.Tab);
+        wanted(Focus()).ShouldBeTrue("what is wanted is reached with the Tab key");
+    }
+
     public IWebElement Focus() => driver.SwitchTo().ActiveElement();
 
     public T Ask<T>(string script, params object[] arguments) => (T)driver.ExecuteScript(script, arguments)!;

@@ -48,6 +48,7 @@ public static class CommandExamples
             slots = new object[] { new { day = "tue", periods = new[] { "P2" } }, new { day = "A-thu", start = "15:00", end = "15:50", from = "2026-10-12" } },
             version = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT version FROM section WHERE name = '9 Alder'")),
         },
+        ["lose-classes"] = school => Task.FromResult<object?>(new { section = school.Ids["section:9 Alder"], classes = new[] { new { date = "2026-10-14", start = "10:40" } }, how = "spare" }),
         ["order-unit"] = school => In(school, async at => new { section = school.Ids["section:9 Dogwood"], unit = (await at("unit", "Storm season")).Id, place = 5, version = 0 }),
         ["order-lesson"] = school => In(school, async at => new
         {

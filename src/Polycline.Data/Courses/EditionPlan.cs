@@ -14,7 +14,8 @@ namespace Polycline.Data.Courses;
 /// <param name="Rank">Its place among its siblings.</param>
 /// <param name="Unit">The row of its unit; its own for a unit.</param>
 /// <param name="Lesson">The row of its lesson, where it is on one; its own for a lesson.</param>
-public sealed record TreeRow(string Table, long Id, long Version, string Lineage, string Rank, long Unit, long? Lesson);
+/// <param name="Shortest">The least a lesson can do with; null: its length.</param>
+public sealed record TreeRow(string Table, long Id, long Version, string Lineage, string Rank, long Unit, long? Lesson, int? Shortest = null);
 
 /// <summary>A section that follows an edition.</summary>
 /// <param name="Letter">What its line is marked with.</param>

@@ -18,7 +18,7 @@ public static class EditionStore
 
     private sealed record UnitRow(long Id, Guid Lineage, string Rank, string Title, bool Published, string? Gate, string? Before, long Version);
 
-    private sealed record LessonRow(long Id, Guid Lineage, long Unit, string Rank, string Title, int Length, bool Optional, bool Published, string? Gate, long Version);
+    private sealed record LessonRow(long Id, Guid Lineage, long Unit, string Rank, string Title, int Length, int? MinLength, bool Optional, bool Published, string? Gate, long Version);
 
     private sealed record ItemRow(
         long Id, Guid Lineage, long Unit, long? Lesson, string Rank, string Kind, string Purpose, string Title, bool Published, string? Code, byte[]? Body,
@@ -43,7 +43,7 @@ public static class EditionStore
         var orders = (await results.ReadAsync<OrderChangeRow>()).AsList();
         var differences = new SectionRows(adjustments, orders, taught, changes, (await results.ReadAsync<OpenedRow>()).AsList());
         var rows = units.Select(row => new TreeRow("unit", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Id, null))
-            .Concat(lessons.Select(row => new TreeRow("lesson", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Id)))
+            .Concat(lessons.Select(row => new TreeRow("lesson", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Id, row.MinLength)))
             .Concat(items.Select(row => new TreeRow("item", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Lesson)))
             .ToList();
         var tables = rows.ToDictionary(row => row.Lineage, row => row.Table);

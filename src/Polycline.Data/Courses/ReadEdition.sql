@@ -10,7 +10,7 @@ FROM unit
 WHERE edition = @edition AND removed_at IS NULL
 ORDER BY rank, id;
 
-SELECT l.id, l.lineage, l.unit, l.rank, l.title, l.length, l.optional, l.published, l.gate::text, l.version
+SELECT l.id, l.lineage, l.unit, l.rank, l.title, l.length, l.min_length, l.optional, l.published, l.gate::text, l.version
 FROM lesson l
 JOIN unit u ON u.id = l.unit AND u.removed_at IS NULL
 WHERE l.edition = @edition AND l.removed_at IS NULL

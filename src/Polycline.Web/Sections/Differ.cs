@@ -47,9 +47,15 @@ public sealed class Differ : IEditionCommand<DifferRequest, EditionPlan>
 
     public static Decision Decide(EditionPlan plan, DifferRequest request, Viewpoint viewpoint)
     {
-        var present = plan.Adjustments.ToDictionary(row => (row.Section, row.Target, row.Field));
-        var changes = request.Changes.Select((change, n) => Decide(plan, present, change, n)).OfType<Change>().ToList();
+        var changes = ChangesOf(plan, request.Changes);
         return changes.Count == 0 ? new("left things as they are", []) : new(InWords(plan, request), changes);
+    }
+
+    /// <summary>The changes that are asked for; none for what is so already.</summary>
+    internal static IReadOnlyList<Change> ChangesOf(EditionPlan plan, IReadOnlyList<DifferenceChange> asked)
+    {
+        var present = plan.Adjustments.ToDictionary(row => (row.Section, row.Target, row.Field));
+        return [.. asked.Select((change, n) => Decide(plan, present, change, n)).OfType<Change>()];
     }
 
     // Null: it is so already.

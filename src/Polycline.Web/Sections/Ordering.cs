@@ -1,4 +1,5 @@
 using System.Text.Json.Nodes;
+using Polycline.Core.Planning;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Web.Foundation;
@@ -24,6 +25,17 @@ internal static class Ordering
         if ((earlier?.Version ?? 0) != version)
             throw new StaleChangeException(gone ?? added!, gone?.Before);
         return new(change is null ? $"put back the place of “{plan.TitleOf(target.Lineage)}” in {section.Name}" : $"{words} in {section.Name}", [.. new[] { gone, added }.OfType<Change>()]);
+    }
+
+    /// <summary>Lessons put after others, in turn, whatever moved them before.</summary>
+    public static IEnumerable<Change> Moved(EditionPlan plan, FollowingSection section, IReadOnlyList<Adjustment.OfLesson> lessons)
+    {
+        var own = plan.Orders.Where(row => row.Section == section.Id).ToList();
+        var next = own.Select(row => row.Seq).DefaultIfEmpty(0).Max() + 1;
+        foreach (var row in own.Where(row => lessons.Any(lesson => lesson.Lesson.Name == row.Target)))
+            yield return new("order_change", Key(section, row.Seq), Fields(row.Target, JsonNode.Parse(row.Change)), null, row.Version);
+        foreach (var lesson in lessons)
+            yield return new("order_change", Key(section, next++), null, Fields(lesson.Lesson.Name, new JsonObject { ["after"] = lesson.After!.Value.Name }), null);
     }
 
     private static JsonObject Key(FollowingSection section, int seq) => new() { ["section"] = section.Id, ["seq"] = seq };

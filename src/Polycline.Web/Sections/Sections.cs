@@ -19,6 +19,7 @@ public static class SectionRoutes
         routes.MapCommand<OrderUnit, OrderUnitRequest, EditionPlan>();
         routes.MapCommand<OrderLesson, OrderLessonRequest, EditionPlan>();
         routes.MapCommand<ChangeTimetable, ChangeTimetableRequest, EditionPlan>();
+        routes.MapCommand<LoseClasses, LoseClassesRequest, EditionPlan>();
     }
 
     public static async Task<SectionAnswer> Handle(long section, Access access, Viewpoint viewpoint, Database database, CancellationToken stop)

@@ -37,8 +37,9 @@ public sealed record TodayClass(string Start, string End, string Lesson, bool Is
 /// <param name="What"><c>opens</c> or <c>is due</c>.</param>
 public sealed record TodayDate(string What, long Item, string Code, string Title, Moment At, string Relative);
 
+/// <param name="Class">The number of the class in which it was to end.</param>
 /// <param name="Next">The lesson after it, for where one went further; null: there is none.</param>
-public sealed record TodayLesson(long Lesson, string Title, string Ended, int Length, long? Next, string? NextTitle);
+public sealed record TodayLesson(long Lesson, string Title, string Ended, int Class, int Length, long? Next, string? NextTitle);
 
 /// <summary>Reads what needs a team member on the moment's day.</summary>
 public static class ReadToday
@@ -108,7 +109,7 @@ public static class ReadToday
         for (var n = 0; n < lessons.Count; n++)
             if (lessons[n] is { EndsAt: { } ended } lesson && ended <= at && !noted.Contains(lesson.Lesson.Name))
                 yield return new(
-                    plan.Row(lesson.Lesson).Id, schedule.Lesson(lesson.Lesson)!.Title, Moment.Of(ended, plan.Term.Zone).Words, schedule.Lesson(lesson.Lesson)!.Length,
+                    plan.Row(lesson.Lesson).Id, schedule.Lesson(lesson.Lesson)!.Title, Moment.Of(ended, plan.Term.Zone).Words, lesson.End!.Ordinal, schedule.Lesson(lesson.Lesson)!.Length,
                     n + 1 < lessons.Count ? plan.Row(lessons[n + 1].Lesson).Id : null, n + 1 < lessons.Count ? schedule.Lesson(lessons[n + 1].Lesson)!.Title : null);
     }
 }

@@ -164,6 +164,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/lose-classes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["lose-classes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/outline": {
         parameters: {
             query?: never;
@@ -1292,6 +1308,20 @@ export interface components {
              */
             orderVersion: number;
         };
+        LoseClassesRequest: {
+            /** Format: int64 */
+            section: number;
+            /** @description 1 to 60 classes of the section. */
+            classes: components["schemas"]["LostClass"][];
+            /** @description `move-on`, `spare`, `drop` or `shorten`. */
+            how: string;
+        };
+        LostClass: {
+            /** @description Such as `2026-10-12`. */
+            date: string;
+            /** @description Local, `08:40`. */
+            start: string;
+        };
         /** @description A moment as it travels to the browser, which never converts: the instant, what the clock on the wall says, and both in words. */
         Moment: {
             /** @description UTC, `2026-10-08T09:15:00Z`. */
@@ -2048,6 +2078,11 @@ export interface components {
             lesson: number;
             title: string;
             ended: string;
+            /**
+             * Format: int32
+             * @description The number of the class in which it was to end.
+             */
+            class: number;
             /** Format: int32 */
             length: number;
             /**
@@ -2474,6 +2509,54 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangeTimetableRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "lose-classes": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoseClassesRequest"];
             };
         };
         responses: {

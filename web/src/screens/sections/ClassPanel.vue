@@ -7,7 +7,7 @@ import SectionKey from '../../look/marks/SectionKey.vue'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import { type Wanted, changeOf } from './classes'
 
-/** A class is cancelled, moved or added: the dates that move stand there before it is done. */
+/** A class is moved or added: the dates that move stand there before it is done. */
 const props = defineProps<{ edition: number; section: Schemas['PaceSection']; wanted: Wanted }>()
 const emit = defineEmits<{ close: [] }>()
 
@@ -20,7 +20,7 @@ const request = computed(() => {
   return asked && { section: props.section.id, change: asked, putBack: null, version: 0 }
 })
 const reach = useReach(request, change.preview)
-const words = { cancel: 'Cancel this class', move: 'Move it there', add: 'Add this class' }
+const words = computed(() => (props.wanted.what === 'move' ? 'Move it there' : 'Add this class'))
 
 async function send(): Promise<void> {
   if (!request.value) return
@@ -36,7 +36,7 @@ async function send(): Promise<void> {
     label="One class"
     :problem="change.problem.value"
     :reach="reach"
-    :meant="words[wanted.what]"
+    :meant="words"
     :disabled="!request || change.busy.value"
     @submit="send"
     @close="emit('close')"
@@ -47,13 +47,11 @@ async function send(): Promise<void> {
         ><b>class {{ wanted.of.ordinal }}, {{ wanted.of.words }}</b
         >{{ wanted.of.lesson ? `: ${wanted.of.lesson}` : '' }}</span
       >
-      <template v-if="wanted.what !== 'cancel'">
-        <span>{{ wanted.what === 'add' ? 'one more class on' : 'to' }}</span>
-        <input v-model="date" aria-label="Date" type="date" />
-        <input v-model="start" aria-label="Start" type="time" />
-        <span>to</span>
-        <input v-model="end" aria-label="End" type="time" />
-      </template>
+      <span>{{ wanted.what === 'add' ? 'one more class on' : 'to' }}</span>
+      <input v-model="date" aria-label="Date" type="date" />
+      <input v-model="start" aria-label="Start" type="time" />
+      <span>to</span>
+      <input v-model="end" aria-label="End" type="time" />
     </p>
   </CommandPanel>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watchEffect } from 'vue'
+import { useRoute } from 'vue-router'
 import { useScreenKeys } from '../../foundation/useKeys'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
@@ -9,6 +10,7 @@ import ClassPanel from './ClassPanel.vue'
 import ClassesHere from './ClassesHere.vue'
 import HerePanel from './HerePanel.vue'
 import LessonsHere from './LessonsHere.vue'
+import LostPanel from './LostPanel.vue'
 import PutBack from './PutBack.vue'
 import TimetablePanel from './TimetablePanel.vue'
 import type { Wanted } from './classes'
@@ -19,7 +21,9 @@ import { useSections } from './useSections'
 const props = defineProps<{ edition: number }>()
 
 const { pace, sections, problem } = useSections(props)
-const chosen = ref<number | null>(null)
+const route = useRoute()
+/** The section, and a class that was lost, may be named by where one comes from. */
+const chosen = ref<number | null>(Number(route.query.section) || null)
 const shows = ref<'classes' | 'lessons'>('classes')
 /** What is being changed, in the panel below. */
 const open = ref<{ wanted: Wanted } | { place: Place } | 'timetable' | null>(null)
@@ -36,6 +40,13 @@ const wanted = computed(() =>
 const facts = computed(() => {
   const differences = cards.value.reduce((sum, one) => sum + one.differences.length, 0)
   return [`${cards.value.length} sections`, differences === 1 ? '1 difference' : `${differences} differences`]
+})
+
+const stop = watchEffect(() => {
+  if (!line.value) return
+  const lost = line.value.classes.find((one) => one.ordinal === Number(route.query.lost))
+  if (lost) open.value = { wanted: { what: 'cancel', of: lost } }
+  queueMicrotask(() => stop())
 })
 
 function choose(id: number): void {
@@ -119,8 +130,16 @@ useScreenKeys([{ key: 'Escape', words: 'leave what is being changed as it is', r
         </section>
       </div>
       <template v-if="canChange && open">
+        <LostPanel
+          v-if="wanted?.what === 'cancel' && wanted.of"
+          :key="`${card.id} lost ${wanted.of.ordinal}`"
+          :edition="edition"
+          :section="line"
+          :lost="wanted.of"
+          @close="open = null"
+        />
         <ClassPanel
-          v-if="wanted"
+          v-else-if="wanted"
           :key="`${card.id} ${wanted.what} ${wanted.of?.ordinal}`"
           :edition="edition"
           :section="line"

@@ -7,7 +7,6 @@ const times = { date: '2026-10-12', start: '08:40', end: '09:30' }
 
 describe('a change of a class', () => {
   it('names the class by its date and start', () => {
-    expect(changeOf({ what: 'cancel', of: monday }, times)).toEqual({ cancel: { date: '2026-10-12', start: '08:40' } })
     expect(changeOf({ what: 'move', of: monday }, { ...times, date: '2026-10-13' })).toEqual({
       move: { date: '2026-10-12', start: '08:40', to: { date: '2026-10-13', start: '08:40', end: '09:30' } },
     })

@@ -22,7 +22,6 @@ export const comingFirst = (classes: Class[], withPast: boolean): Class[] =>
 /** The change in the plan file's form; null: it is not yet said whole, or changes nothing. */
 export function changeOf(wanted: Wanted, times: Times): object | null {
   const { date, start } = wanted.of ?? { date: '', start: '' }
-  if (wanted.what === 'cancel') return { cancel: { date, start } }
   if (!times.date || !times.start || !times.end || times.end <= times.start) return null
   if (wanted.what === 'add') return { add: { ...times } }
   const same = times.date === date && times.start === start && times.end === wanted.of?.end

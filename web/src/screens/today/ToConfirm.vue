@@ -56,6 +56,11 @@ const send = (lessons: ReturnType<typeof note>[]) =>
       >
         went further
       </button>
+      <router-link
+        :to="{ name: 'sections', params: { edition }, query: { section, lost: lesson.class } }"
+        title="The class did not take place: see what can be done about it"
+        >did not take place</router-link
+      >
     </p>
   </div>
   <ProblemNote v-if="confirm.problem.value" :problem="confirm.problem.value" />

@@ -1,0 +1,84 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using FluentValidation;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Planning;
+using Polycline.Core.Sections;
+using Polycline.Core.Wording;
+using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
+using Polycline.Web.Foundation;
+using Polycline.Web.Outline;
+
+namespace Polycline.Web.Sections;
+
+/// <param name="Classes">1 to 60 classes of the section.</param>
+/// <param name="How"><c>move-on</c>, <c>spare</c>, <c>drop</c> or <c>shorten</c>.</param>
+public sealed record LoseClassesRequest(Id<Section> Section, IReadOnlyList<LostClass> Classes, string How);
+
+/// <param name="Date">Such as <c>2026-10-12</c>.</param>
+/// <param name="Start">Local, <c>08:40</c>.</param>
+public sealed record LostClass(string Date, string Start);
+
+/// <summary>Cancels classes of a section and makes up for them: everything moves on, a spare class is used, or lessons are dropped or shortened.</summary>
+public sealed class LoseClasses : IEditionCommand<LoseClassesRequest, EditionPlan>
+{
+    public static string Name => "lose-classes";
+
+    public static May May => May.Team;
+
+    public static IValidator<LoseClassesRequest> Validator { get; } = new Rules();
+
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, LoseClassesRequest request) => OutlineRules.Load(connection, edition);
+
+    public static Decision Decide(EditionPlan plan, LoseClassesRequest request, Viewpoint viewpoint)
+    {
+        var section = plan.Following(request.Section) ?? throw Problem.Unknown("section");
+        var schedule = plan.Schedule.Section(section.Section.Ref);
+        var meetings = request.Classes.Select((asked, n) => schedule.Meetings.Meetings.FirstOrDefault(meeting => $"{meeting.Date:uuuu-MM-dd}" == asked.Date && $"{meeting.Start:HH:mm}" == asked.Start)
+            ?? throw Problem.Field($"classes[{n}]", $"{section.Name} has no class on {asked.Date} at {asked.Start}.")).ToList();
+        var lost = new LostClasses(schedule, plan.Edition.Basis, [.. meetings.Select(meeting => meeting.Ordinal)]);
+        var (made, words) = request.How switch
+        {
+            "spare" => (Some(lost.UseSpare(), "There are not enough spare classes after it to teach its lesson in, or part of the lesson is taught in another class."), "taught in a spare class instead"),
+            "drop" => (Some(lost.Drop(), "No optional lesson after it is left that could be dropped for it."), "made up for by dropping"),
+            "shorten" => (Some(lost.Shorten(lesson => plan.Row(lesson).Shortest), "No lesson after it can do with fewer classes: say in the outline which can."), "made up for by shortening"),
+            _ => ([], "everything moves on"),
+        };
+        var next = plan.MeetingChanges.Where(row => row.Section == section.Id).Select(row => row.Seq).DefaultIfEmpty(0).Max() + 1;
+        var cancelled = meetings.Select((meeting, n) => new Change(
+            "meeting_change", new() { ["section"] = section.Id, ["seq"] = next + n }, null,
+            new() { ["change"] = new JsonObject { ["cancel"] = new JsonObject { ["date"] = $"{meeting.Date:uuuu-MM-dd}", ["start"] = $"{meeting.Start:HH:mm}" } } }, null));
+        var dates = meetings.Count == 1 ? $"the class of {section.Name} on {Moment.InWords(meetings[0].Date)}" : $"{meetings.Count} classes of {section.Name} from {Moment.InWords(meetings[0].Date)} to {Moment.InWords(meetings[^1].Date)}";
+        var titles = made.Select(lesson => $"“{plan.TitleOf(lesson.Lesson.Name)}”").ToList();
+        return new(
+            $"cancelled {dates}: {(request.How == "spare" ? $"{Counting.Joined(titles, "and")} {words}" : titles.Count > 0 ? $"{words} {Counting.Joined(titles, "and")}" : words)}",
+            [
+                .. cancelled,
+                .. Ordering.Moved(plan, section, [.. made.Where(lesson => lesson.After is not null)]),
+                .. Differ.ChangesOf(plan, [.. made.Where(lesson => lesson.After is null).Select(lesson => Difference(plan, section, lesson))]),
+            ]);
+    }
+
+    private static ImmutableArray<Adjustment.OfLesson> Some(ImmutableArray<Adjustment.OfLesson> made, string none) => made.Length > 0 ? made : throw Problem.Field("how", none);
+
+    private static DifferenceChange Difference(EditionPlan plan, FollowingSection section, Adjustment.OfLesson lesson)
+    {
+        var (field, value) = lesson.Length is { } length ? ("length", JsonSerializer.SerializeToElement(length)) : ("skip", JsonSerializer.SerializeToElement(true));
+        var present = plan.Adjustments.FirstOrDefault(row => row.Section == section.Id && row.Target == lesson.Lesson.Name && row.Field == field);
+        return new(new(section.Id), "lesson", plan.Row(lesson.Lesson).Id, field, false, value, present?.Version ?? 0);
+    }
+
+    private sealed class Rules : AbstractValidator<LoseClassesRequest>
+    {
+        public Rules()
+        {
+            RuleFor(request => request.Classes).Must(classes => classes.Count is > 0 and <= 60).WithMessage("Name from 1 to 60 classes at once.");
+            RuleFor(request => request.Classes).Must(classes => classes.Distinct().Count() == classes.Count).WithMessage("One class is named twice.");
+            RuleFor(request => request.How).Must(how => how is "move-on" or "spare" or "drop" or "shorten").WithMessage("Say how: move-on, spare, drop or shorten.");
+        }
+    }
+}
