@@ -21,11 +21,11 @@ need_toolchain() {
   need_program npm "npm"
 }
 
-# install WHAT PROGRAM PACKAGE...: installs Debian packages where PROGRAM is not there yet.
+# install WHAT PROGRAM PACKAGE...: installs Debian packages where the file PROGRAM is not there yet.
 install() {
   local what=$1 program=$2
   shift 2
-  [ -x "$program" ] && return
+  [ -e "$program" ] && return
   local as=()
   if [ "$(id -u)" != 0 ]; then
     if command -v sudo >/dev/null 2>&1 && sudo -n true 2>/dev/null; then as=(sudo -n); else

@@ -115,6 +115,7 @@ run_tests() {
   mkdir -p "$STATE/test"
   install "Chromium" /usr/bin/chromium chromium
   install "ChromeDriver" /usr/bin/chromedriver chromium-driver
+  install "A reader of calendars" /usr/lib/python3/dist-packages/icalendar/__init__.py python3-icalendar
   test_cluster
   install_web
   rm -f "$STATE"/test/*.counts

@@ -271,6 +271,12 @@ ALTER TABLE public.lesson ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     NO MAXVALUE
     CACHE 1
 );
+CREATE TABLE public.looked (
+    person bigint NOT NULL,
+    edition bigint NOT NULL,
+    batch bigint NOT NULL,
+    at timestamp with time zone NOT NULL
+);
 CREATE TABLE public.master (
     id bigint NOT NULL,
     title text NOT NULL,
@@ -329,6 +335,17 @@ ALTER TABLE public.person ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     NO MINVALUE
     NO MAXVALUE
     CACHE 1
+);
+CREATE TABLE public.private_link (
+    token_hash bytea NOT NULL,
+    kind text NOT NULL,
+    person bigint NOT NULL,
+    section bigint,
+    made_at timestamp with time zone NOT NULL,
+    withdrawn_at timestamp with time zone,
+    CONSTRAINT private_link_check CHECK (((kind = 'section-calendar'::text) = (section IS NOT NULL))),
+    CONSTRAINT private_link_kind_check CHECK ((kind = ANY (ARRAY['section-calendar'::text, 'teacher-calendar'::text, 'student-calendar'::text]))),
+    CONSTRAINT private_link_token_hash_check CHECK ((length(token_hash) = 32))
 );
 CREATE TABLE public.request (
     person bigint NOT NULL,
@@ -504,6 +521,8 @@ ALTER TABLE ONLY public.lesson
     ADD CONSTRAINT lesson_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.lesson
     ADD CONSTRAINT lesson_unit_id_key UNIQUE (unit, id);
+ALTER TABLE ONLY public.looked
+    ADD CONSTRAINT looked_pkey PRIMARY KEY (person, edition);
 ALTER TABLE ONLY public.master_member
     ADD CONSTRAINT master_member_pkey PRIMARY KEY (master, person);
 ALTER TABLE ONLY public.master
@@ -518,6 +537,8 @@ ALTER TABLE ONLY public.person
     ADD CONSTRAINT person_email_key UNIQUE (email);
 ALTER TABLE ONLY public.person
     ADD CONSTRAINT person_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.private_link
+    ADD CONSTRAINT private_link_pkey PRIMARY KEY (token_hash);
 ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_pkey PRIMARY KEY (person, key);
 ALTER TABLE ONLY public.section
@@ -562,6 +583,7 @@ CREATE INDEX item_edition ON public.item USING btree (edition);
 CREATE INDEX lesson_edition ON public.lesson USING btree (edition);
 CREATE INDEX master_member_person ON public.master_member USING btree (person);
 CREATE INDEX opened_item ON public.opened USING btree (item);
+CREATE UNIQUE INDEX private_link_in_force ON public.private_link USING btree (person, kind, COALESCE(section, (0)::bigint)) WHERE (withdrawn_at IS NULL);
 CREATE INDEX request_at ON public.request USING btree (at);
 CREATE INDEX section_edition ON public.section USING btree (edition);
 CREATE INDEX section_teacher_person ON public.section_teacher USING btree (person);
@@ -624,6 +646,10 @@ ALTER TABLE ONLY public.lesson
     ADD CONSTRAINT lesson_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
 ALTER TABLE ONLY public.lesson
     ADD CONSTRAINT lesson_edition_unit_fkey FOREIGN KEY (edition, unit) REFERENCES public.unit(edition, id);
+ALTER TABLE ONLY public.looked
+    ADD CONSTRAINT looked_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
+ALTER TABLE ONLY public.looked
+    ADD CONSTRAINT looked_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.master_member
     ADD CONSTRAINT master_member_master_fkey FOREIGN KEY (master) REFERENCES public.master(id);
 ALTER TABLE ONLY public.master_member
@@ -636,6 +662,10 @@ ALTER TABLE ONLY public.opened
     ADD CONSTRAINT opened_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.order_change
     ADD CONSTRAINT order_change_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+ALTER TABLE ONLY public.private_link
+    ADD CONSTRAINT private_link_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.private_link
+    ADD CONSTRAINT private_link_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.section
@@ -680,12 +710,15 @@ GRANT SELECT,INSERT ON TABLE public.feedback TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.item TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.known_address TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.lesson TO polycline_app;
+GRANT SELECT,INSERT,UPDATE ON TABLE public.looked TO polycline_app;
 GRANT SELECT ON TABLE public.master TO polycline_app;
 GRANT SELECT ON TABLE public.master_member TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.meeting_change TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.opened TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.order_change TO polycline_app;
 GRANT SELECT ON TABLE public.person TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.private_link TO polycline_app;
+GRANT UPDATE(withdrawn_at) ON TABLE public.private_link TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.request TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.section TO polycline_app;
 GRANT UPDATE(edition) ON TABLE public.section TO polycline_app;

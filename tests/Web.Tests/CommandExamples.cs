@@ -19,8 +19,16 @@ public static class CommandExamples
         ["add-unit"] = school => In(school, async at => new { title = "A unit of the tests", after = (await at("unit", "Fronts")).Id }),
         ["add-lesson"] = school => In(school, async at => new { unit = (await at("unit", "Fronts")).Id, title = "A lesson of the tests", classes = 2, after = (await at("lesson", "The warm front")).Id }),
         ["add-item"] = school => In(school, async at => new { unit = (await at("unit", "Fronts")).Id, lesson = (await at("lesson", "The warm front")).Id, kind = "task", purpose = "practice", title = "An item of the tests" }),
-        ["rename-unit"] = school => In(school, async at => With(await at("unit", "Fronts"), "unit", new() { ["title"] = "Where airs meet" })),
-        ["change-lesson"] = school => In(school, async at => With(await at("lesson", "The warm front"), "lesson", new() { ["title"] = "Warm fronts", ["classes"] = 3 })),
+        ["change-unit"] = school => In(school, async at => With(await at("unit", "Fronts"), "unit", new() { ["title"] = "Where airs meet", ["published"] = true, ["before"] = "unseen" })),
+        ["change-lesson"] = school => In(school, async at => With(await at("lesson", "The warm front"), "lesson", new()
+        {
+            ["title"] = "Warm fronts",
+            ["classes"] = 3,
+            ["shortest"] = 1,
+            ["optional"] = true,
+            ["published"] = true,
+        })),
+        ["describe-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["purpose"] = "practice", ["before"] = "unseen" })),
         ["move-unit"] = school => In(school, async at => With(await at("unit", "Fronts"), "unit", new() { ["after"] = (await at("unit", "Looking up")).Id })),
         ["move-lesson"] = school => In(school, async at => With(await at("lesson", "The warm front"), "lesson", new() { ["unit"] = (await at("unit", "Looking up")).Id, ["after"] = (await at("lesson", "Rain and the gauge")).Id })),
         ["move-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new()

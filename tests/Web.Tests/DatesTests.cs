@@ -100,7 +100,7 @@ public sealed class DatesTests : IAsyncLifetime
     public async Task A_longer_lesson_moves_what_comes_after_it_by_each_sections_own_classes()
     {
         var (lesson, version) = await CommandExamples.At(school, "lesson", "The ten families");
-        var reply = await lead.Post(Route("change-lesson"), new { lesson, title = "The ten families", classes = 2, version }, Guid.NewGuid());
+        var reply = await lead.Post(Route("change-lesson"), new { lesson, title = "The ten families", classes = 2, shortest = (int?)null, optional = false, published = true, version }, Guid.NewGuid());
         var moved = reply.Json["reach"]!["rows"]!.AsArray().Where(row => row!["name"]!.GetValue<string>().EndsWith("Film: three storeys of sky", StringComparison.Ordinal) && row["field"]!.GetValue<string>() == "opens");
         moved.Select(row => $"{row!["section"]}: {row["before"]} → {row["after"]}").ShouldBe(
             // In 9 Alder it has been taught, and what it took is known.

@@ -10,6 +10,11 @@ public readonly record struct Stretch(Instant From, Instant To)
     public int Minutes => (int)(To - From).TotalMinutes;
 }
 
+/// <summary>What a meeting was at first: it stays the same when the meeting is moved or cancelled.</summary>
+/// <param name="Date">The date that its slot gave it, or on which it was added.</param>
+/// <param name="Slot">Its slot, by day and periods or start; of an added one its start.</param>
+public readonly record struct MeetingOrigin(LocalDate Date, string Slot);
+
 /// <summary>One time a section meets. Source: the computation, chapter 2.</summary>
 /// <param name="Ordinal">Its place among the section's meetings, from 1.</param>
 /// <param name="Start">Local, as written.</param>
@@ -19,7 +24,7 @@ public readonly record struct Stretch(Instant From, Instant To)
 /// <param name="Stretches">Its class time, in order; breaks between periods are none.</param>
 public sealed record Meeting(
     int Ordinal, LocalDate Date, LocalTime Start, LocalTime End, string? Label, int Counts,
-    Instant StartsAt, Instant EndsAt, ImmutableArray<Stretch> Stretches)
+    Instant StartsAt, Instant EndsAt, ImmutableArray<Stretch> Stretches, MeetingOrigin Origin)
 {
     /// <summary>The real minutes of its class time.</summary>
     public int Minutes { get; } = Stretches is [var only] ? only.Minutes : Stretches.Sum(stretch => stretch.Minutes);
@@ -44,7 +49,11 @@ public sealed record Meeting(
 
 /// <summary>The meetings of a section, with what was noticed while making them.</summary>
 /// <param name="Meetings">By start, then end, then in the order made.</param>
-public sealed record MeetingList(ImmutableArray<Meeting> Meetings, ImmutableArray<Finding> Findings);
+/// <param name="Cancelled">In the order cancelled.</param>
+public sealed record MeetingList(ImmutableArray<Meeting> Meetings, ImmutableArray<Finding> Findings, ImmutableArray<CancelledMeeting> Cancelled);
+
+/// <summary>A meeting that would have been.</summary>
+public sealed record CancelledMeeting(MeetingOrigin Origin, Instant StartsAt, Instant EndsAt);
 
 /// <summary>A change of meetings that cannot be carried out.</summary>
 /// <param name="change">Its place among the changes, from 0.</param>

@@ -8,7 +8,7 @@ public static class Meetings
 {
     private static readonly string[] Weekdays = ["mon", "tue", "wed", "thu", "fri", "sat", "sun"];
 
-    private sealed record Draft(LocalDate Date, LocalTime Start, LocalTime End, string? Label, int Counts, Stretch Whole, ImmutableArray<Stretch> Stretches, int Made);
+    private sealed record Draft(LocalDate Date, LocalTime Start, LocalTime End, string? Label, int Counts, Stretch Whole, ImmutableArray<Stretch> Stretches, MeetingOrigin Origin, int Made);
 
     /// <summary>The meetings as they stand between one change and the next, found by date and by date and start.</summary>
     private sealed class Drafts
@@ -56,12 +56,13 @@ public static class Meetings
     public static MeetingList Of(TermDays term, string section, ImmutableArray<Slot> slots, ImmutableArray<MeetingChange> changes)
     {
         var findings = ImmutableArray.CreateBuilder<Finding>();
+        var cancelled = ImmutableArray.CreateBuilder<CancelledMeeting>();
         var drafts = FromSlots(term, slots);
         if (!changes.IsEmpty)
         {
             var changed = new Drafts(drafts);
             for (var n = 0; n < changes.Length; n++)
-                Apply(term, changed, changes[n], n, findings);
+                Apply(term, changed, changes[n], n, findings, cancelled);
             drafts = changed.Left();
         }
         var meetings = Number(drafts);
@@ -69,7 +70,7 @@ public static class Meetings
             findings.Add(new("meeting-overlap", $"{meeting.Date:uuuu-MM-dd}T{meeting.Start:HH:mm}"));
         if (meetings.IsEmpty)
             findings.Add(new("no-meetings", section));
-        return new(meetings, findings.ToImmutable());
+        return new(meetings, findings.ToImmutable(), cancelled.ToImmutable());
     }
 
     /// <summary>Every label that days of the term can be given, and that a slot may name.</summary>
@@ -86,13 +87,21 @@ public static class Meetings
         foreach (var slot in slots)
         {
             var anyWeek = term.Term.Calendar.Rotation is Rotation.Weeks && Weekdays.Contains(slot.Day) ? "-" + slot.Day : null;
+            var name = NameOf(slot);
             string[] periods = slot is Slot.InPeriods named ? [.. named.Periods.Distinct()] : [];
             foreach (var day in term.Days)
                 if ((slot.Day == day.Label || (anyWeek is not null && day.Label.EndsWith(anyWeek, StringComparison.Ordinal))) && slot.HoldsOn(day.Date) && Times(term, slot, periods, day) is var (start, end, whole, stretches))
-                    drafts.Add(new(day.Date, start, end, day.Label, slot.Counts, whole, stretches, drafts.Count));
+                    drafts.Add(new(day.Date, start, end, day.Label, slot.Counts, whole, stretches, new(day.Date, name), drafts.Count));
         }
         return drafts;
     }
+
+    private static string NameOf(Slot slot) => slot switch
+    {
+        Slot.InPeriods of => $"{of.Day}-{string.Join('+', of.Periods)}",
+        Slot.AtTimes of => $"{of.Day}-{of.Start:HHmm}",
+        _ => slot.Day,
+    };
 
     // Null where not all its periods exist that day.
     private static (LocalTime Start, LocalTime End, Stretch Whole, ImmutableArray<Stretch> Stretches)? Times(TermDays term, Slot slot, string[] names, ClassDay day)
@@ -112,10 +121,10 @@ public static class Meetings
         return (start, end, Whole(term, day.Date, start, end), Merged(periods.Select(period => Whole(term, day.Date, period.Start, period.End))));
     }
 
-    private static Draft Unbroken(TermDays term, LocalDate date, LocalTime start, LocalTime end, int counts, int made)
+    private static Draft Unbroken(TermDays term, LocalDate date, LocalTime start, LocalTime end, int counts, MeetingOrigin origin, int made)
     {
         var (from, to, whole, stretches) = Unbroken(term, date, start, end);
-        return new(date, from, to, null, counts, whole, stretches, made);
+        return new(date, from, to, null, counts, whole, stretches, origin, made);
     }
 
     private static (LocalTime Start, LocalTime End, Stretch Whole, ImmutableArray<Stretch> Stretches) Unbroken(TermDays term, LocalDate date, LocalTime start, LocalTime end)
@@ -153,23 +162,24 @@ public static class Meetings
         return new(from, Instant.Max(from, term.ToInstant(date + end)));
     }
 
-    private static void Apply(TermDays term, Drafts drafts, MeetingChange change, int n, ImmutableArray<Finding>.Builder findings)
+    private static void Apply(TermDays term, Drafts drafts, MeetingChange change, int n, ImmutableArray<Finding>.Builder findings, ImmutableArray<CancelledMeeting>.Builder cancelled)
     {
         switch (change)
         {
             case MeetingChange.Add add:
                 Within(term, add.Date, n, "add.date");
-                drafts.Add(Unbroken(term, add.Date, add.Start, add.End, add.Counts, drafts.Made));
+                drafts.Add(Unbroken(term, add.Date, add.Start, add.End, add.Counts, new(add.Date, $"added-{add.Start:HHmm}"), drafts.Made));
                 break;
             case MeetingChange.Cancel cancel when Named(drafts, cancel.Date, cancel.Start, n, findings) is { } gone:
                 drafts.Remove(gone);
+                cancelled.Add(new(gone.Origin, gone.Whole.From, gone.Whole.To));
                 break;
             case MeetingChange.Move move:
                 Within(term, move.ToDate, n, "move.to.date");
                 if (Named(drafts, move.Date, move.Start, n, findings) is { } moved)
                 {
                     drafts.Remove(moved);
-                    drafts.Add(Unbroken(term, move.ToDate, move.ToStart, move.ToEnd, moved.Counts, drafts.Made));
+                    drafts.Add(Unbroken(term, move.ToDate, move.ToStart, move.ToEnd, moved.Counts, moved.Origin, drafts.Made));
                 }
                 break;
         }
@@ -200,7 +210,7 @@ public static class Meetings
             : one.Made.CompareTo(other.Made));
         var meetings = ImmutableArray.CreateBuilder<Meeting>(drafts.Count);
         foreach (var draft in drafts)
-            meetings.Add(new(meetings.Count + 1, draft.Date, draft.Start, draft.End, draft.Label, draft.Counts, draft.Whole.From, draft.Whole.To, draft.Stretches));
+            meetings.Add(new(meetings.Count + 1, draft.Date, draft.Start, draft.End, draft.Label, draft.Counts, draft.Whole.From, draft.Whole.To, draft.Stretches, draft.Origin));
         return meetings.MoveToImmutable();
     }
 

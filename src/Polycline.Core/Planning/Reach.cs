@@ -118,7 +118,7 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
         var gates = new GateWords(item => $"{plan.CodeOf[item]} {plan.Item(item).Title}", _ => "a lesson");
         foreach (var (unit, place) in plan.Edition.Units.Select((unit, place) => (unit, place)))
         {
-            told[unit.Ref.Name] = (unit.Title, new() { ["title"] = unit.Title, ["place"] = $"{place + 1}", ["published"] = $"{unit.Published}", ["condition"] = Sentence(unit.Gate) });
+            told[unit.Ref.Name] = (unit.Title, new() { ["title"] = unit.Title, ["place"] = $"{place + 1}", ["published"] = $"{unit.Published}", ["before it opens"] = $"{unit.Before}", ["condition"] = Sentence(unit.Gate) });
             foreach (var (lesson, at) in unit.Lessons.Select((lesson, at) => (lesson, at)))
             {
                 told[lesson.Ref.Name] = (lesson.Title, new()
@@ -126,6 +126,7 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
                     ["title"] = lesson.Title,
                     ["place"] = $"{unit.Ref.Name} {at + 1}",
                     ["length"] = $"{lesson.Length}",
+                    ["optional"] = $"{lesson.Optional}",
                     ["published"] = $"{lesson.Published}",
                     ["condition"] = Sentence(lesson.Gate),
                 });
@@ -145,6 +146,7 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
                     ["place"] = home,
                     ["published"] = $"{item.Published}",
                     ["purpose"] = Words.Of(item.Purpose),
+                    ["before it opens"] = $"{item.Before}",
                     ["text"] = item.Body,
                     ["opens"] = Said(item.Opens),
                     ["due"] = Said(item.Due),

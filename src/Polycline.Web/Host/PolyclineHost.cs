@@ -10,6 +10,7 @@ using Polycline.Core;
 using Polycline.Data;
 using Polycline.Web.Dates;
 using Polycline.Web.Editions;
+using Polycline.Web.Feeds;
 using Polycline.Web.Foundation;
 using Polycline.Web.Health;
 using Polycline.Web.History;
@@ -121,6 +122,7 @@ public static class PolyclineHost
         app.MapDates();
         app.MapPace();
         app.MapToday();
+        app.MapFeeds();
         app.MapStudent();
         app.MapWork();
         app.MapEditions();

@@ -1,21 +1,22 @@
-using System.Text.Json.Nodes;
 using FluentValidation;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
-using Polycline.Data.Ledger;
 using Polycline.Web.Foundation;
 using static Polycline.Core.Wording.Counting;
 
 namespace Polycline.Web.Outline;
 
 /// <param name="Title">1 to 200 characters; spaces around it are dropped.</param>
-/// <param name="Classes">How many classes it lasts, 0 … 200.</param>
+/// <param name="Classes">How much it lasts, in what the course is measured in, 0 … 10,000.</param>
+/// <param name="Shortest">The least it can do with, when classes are lost; null: it cannot do with less.</param>
+/// <param name="Optional">Whether it may be dropped, when classes are lost.</param>
+/// <param name="Published">Whether students may know of it and of what is in it.</param>
 /// <param name="Version">The version of the lesson that was read.</param>
-public sealed record ChangeLessonRequest(Id<Lesson> Lesson, string Title, int Classes, long Version);
+public sealed record ChangeLessonRequest(Id<Lesson> Lesson, string Title, int Classes, int? Shortest, bool Optional, bool Published, long Version);
 
-/// <summary>Gives a lesson another title or length: what comes after it moves, in every section.</summary>
+/// <summary>Gives a lesson another title or length, publishes it or takes it back: what comes after it moves, in every section.</summary>
 public sealed class ChangeLesson : IEditionCommand<ChangeLessonRequest, EditionPlan>
 {
     public static string Name => "change-lesson";
@@ -28,24 +29,17 @@ public sealed class ChangeLesson : IEditionCommand<ChangeLessonRequest, EditionP
 
     public static Decision Decide(EditionPlan plan, ChangeLessonRequest request, Viewpoint viewpoint)
     {
-        var lineage = plan.Needed(request.Lesson, "lesson").Lineage;
-        var lesson = plan.Edition.Units.SelectMany(unit => unit.Lessons).First(lesson => lesson.Ref.Name == lineage);
+        var row = plan.Needed(request.Lesson, "lesson");
+        var lesson = plan.Edition.Units.SelectMany(unit => unit.Lessons).First(lesson => lesson.Ref.Name == row.Lineage);
         var title = request.Title.Trim();
-        JsonObject before = [], after = [];
-        var done = new List<string>();
-        if (lesson.Title != title)
-        {
-            (before["title"], after["title"]) = (lesson.Title, title);
-            done.Add($"renamed “{lesson.Title}” to “{title}”");
-        }
-        if (lesson.Length != request.Classes)
-        {
-            (before["length"], after["length"]) = (lesson.Length, request.Classes);
-            done.Add($"gave “{title}” {Counted(request.Classes, "class", "classes")} instead of {lesson.Length}");
-        }
-        return done.Count == 0
-            ? new($"left {lesson.Title} as it is", [])
-            : new(Joined(done, "and"), [Change.Of("lesson", request.Lesson, request.Version, before, after)]);
+        var (one, many) = plan.Edition.Basis == Basis.Meetings ? ("class", "classes") : ("minute", "minutes");
+        return new Settings()
+            .Set("title", lesson.Title, title, $"renamed “{lesson.Title}” to “{title}”")
+            .Set("length", lesson.Length, request.Classes, $"gave “{title}” {Counted(request.Classes, one, many)} instead of {lesson.Length}")
+            .Set("min_length", row.Shortest, request.Shortest, request.Shortest is { } least ? $"let “{title}” do with {Counted(least, one, many)}" : $"let “{title}” do with nothing less")
+            .Set("optional", lesson.Optional, request.Optional, $"made “{title}” {(request.Optional ? "optional" : "needed")}")
+            .Set("published", lesson.Published, request.Published, $"{(request.Published ? "published" : "unpublished")} “{title}”")
+            .Of("lesson", row.Id, request.Version, lesson.Title);
     }
 
     private sealed class Rules : AbstractValidator<ChangeLessonRequest>
@@ -53,7 +47,8 @@ public sealed class ChangeLesson : IEditionCommand<ChangeLessonRequest, EditionP
         public Rules()
         {
             RuleFor(request => request.Title).IsTitle();
-            RuleFor(request => request.Classes).InclusiveBetween(0, 200).WithMessage("A lesson lasts from 0 to 200 classes.");
+            RuleFor(request => request.Classes).InclusiveBetween(0, 10_000).WithMessage("A lesson lasts from 0 to 10,000.");
+            RuleFor(request => request.Shortest).Must((request, shortest) => shortest is null || (shortest >= 0 && shortest <= request.Classes)).WithMessage("The least it can do with is from 0 to its length.");
         }
     }
 }

@@ -13,7 +13,8 @@ public static class OutlineRoutes
         routes.MapCommand<AddUnit, AddUnitRequest, EditionPlan>();
         routes.MapCommand<AddLesson, AddLessonRequest, EditionPlan>();
         routes.MapCommand<AddItem, AddItemRequest, EditionPlan>();
-        routes.MapCommand<RenameUnit, RenameUnitRequest, EditionPlan>();
+        routes.MapCommand<ChangeUnit, ChangeUnitRequest, EditionPlan>();
+        routes.MapCommand<DescribeItem, DescribeItemRequest, EditionPlan>();
         routes.MapCommand<ChangeLesson, ChangeLessonRequest, EditionPlan>();
         routes.MapCommand<RenameItem, RenameItemRequest, EditionPlan>();
         routes.MapCommand<MoveUnit, MoveUnitRequest, EditionPlan>();

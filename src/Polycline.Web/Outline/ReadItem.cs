@@ -11,10 +11,11 @@ using Polycline.Web.Foundation;
 namespace Polycline.Web.Outline;
 
 /// <summary>One item with everything a team can change of it.</summary>
+/// <param name="Before">What students see of it before it opens; null: as its unit says.</param>
 /// <param name="Html">Its text; empty: none yet.</param>
 /// <param name="Condition">In the plan file's form; null: none.</param>
 public sealed record ItemAnswer(
-    long Id, string Lineage, string Code, string Kind, string Purpose, string Title, bool Published, string Html,
+    long Id, string Lineage, string Code, string Kind, string Purpose, string Title, bool Published, string? Before, string Html,
     ItemTiming Opens, ItemTiming Due, ItemTiming Closes, JsonElement? Condition, string? ConditionInWords, long Version, IReadOnlyList<ItemInSection> Sections);
 
 /// <param name="Anchor">In the plan file's form; null: none.</param>
@@ -40,7 +41,7 @@ public static class ReadItem
         var row = plan.Row(item.Ref);
         var anchors = new AnchorWords(plan.TitleOf);
         return new(
-            row.Id, item.Ref.Name, plan.Schedule.CodeOf[item.Ref], Words.Of(item.Kind), Words.Of(item.Purpose), item.Title, item.Published, html,
+            row.Id, item.Ref.Name, plan.Schedule.CodeOf[item.Ref], Words.Of(item.Kind), Words.Of(item.Purpose), item.Title, item.Published, BeforeWords.Of(item.Before), html,
             Timing(item.Opens), Timing(item.Due), Timing(item.Closes),
             item.Gate is null ? null : JsonSerializer.Deserialize<JsonElement>(PlanParts.Json(item.Gate)),
             item.Gate is null ? null : new GateWords(named => plan.Schedule.CodeOf[named], plan.TitleOf).Sentence(item.Gate),

@@ -14,12 +14,15 @@ public sealed record OutlineAnswer(
     IReadOnlyList<OutlineUnit> Units, IReadOnlyList<OutlineSection> Sections, OutlineCounts Counts);
 
 /// <param name="Lineage">What anchors and conditions call it.</param>
+/// <param name="Before">What students see of its items before they open; null: as the course says.</param>
 /// <param name="Classes">The lengths of its lessons together, optional ones too.</param>
 public sealed record OutlineUnit(
-    long Id, string Lineage, int Number, string Title, bool Published, int Classes, long Version, IReadOnlyList<OutlineLesson> Lessons, IReadOnlyList<OutlineItem> Items);
+    long Id, string Lineage, int Number, string Title, bool Published, string? Before, int Classes, long Version, IReadOnlyList<OutlineLesson> Lessons, IReadOnlyList<OutlineItem> Items);
 
+/// <param name="Shortest">The least it can do with; null: its length.</param>
+/// <param name="Differs">Letters of the sections in which it differs.</param>
 public sealed record OutlineLesson(
-    long Id, string Lineage, string Title, int Classes, bool Optional, bool Published, long Version, IReadOnlyList<OutlineItem> Items);
+    long Id, string Lineage, string Title, int Classes, int? Shortest, bool Optional, bool Published, IReadOnlyList<string> Differs, long Version, IReadOnlyList<OutlineItem> Items);
 
 /// <param name="Opens">Timing in words; null: open as soon as it is published.</param>
 /// <param name="Due">Timing in words; null: never due.</param>
@@ -50,15 +53,16 @@ public static class ReadOutline
     {
         var tree = plan.Edition;
         var items = tree.InReadingOrder().ToList();
-        var differing = plan.Adjustments.ToLookup(row => row.Target, row => plan.Sections.First(section => section.Id == row.Section).Letter);
+        var differing = plan.Adjustments.Select(row => (row.Target, row.Section)).Concat(plan.Orders.Select(row => (row.Target, row.Section)))
+            .ToLookup(row => row.Target, row => plan.Sections.First(section => section.Id == row.Section).Letter);
         var gates = new GateWords(item => plan.Schedule.CodeOf[item], plan.TitleOf);
         var anchors = new AnchorWords(plan.TitleOf);
         return new(
             plan.Id.Value, plan.Version, plan.CourseTitle, tree.Title, Words.Of(plan.State), canChange,
             [.. tree.Units.Select((unit, place) => new OutlineUnit(
-                plan.Row(unit.Ref).Id, unit.Ref.Name, place + 1, unit.Title, unit.Published, unit.Lessons.Sum(lesson => lesson.Length), plan.Row(unit.Ref).Version,
+                plan.Row(unit.Ref).Id, unit.Ref.Name, place + 1, unit.Title, unit.Published, BeforeWords.Of(unit.Before), unit.Lessons.Sum(lesson => lesson.Length), plan.Row(unit.Ref).Version,
                 [.. unit.Lessons.Select(lesson => new OutlineLesson(
-                    plan.Row(lesson.Ref).Id, lesson.Ref.Name, lesson.Title, lesson.Length, lesson.Optional, lesson.Published, plan.Row(lesson.Ref).Version,
+                    plan.Row(lesson.Ref).Id, lesson.Ref.Name, lesson.Title, lesson.Length, plan.Row(lesson.Ref).Shortest, lesson.Optional, lesson.Published, [.. differing[lesson.Ref.Name].Distinct().Order()], plan.Row(lesson.Ref).Version,
                     [.. lesson.Items.Select(item => Row(item, false))]))],
                 [.. unit.Items.Select(item => Row(item, true))]))],
             [.. plan.Sections.Select(section => new OutlineSection(section.Id, section.Name, section.Letter, section.Students))],

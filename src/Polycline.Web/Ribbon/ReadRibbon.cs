@@ -20,7 +20,12 @@ namespace Polycline.Web.Ribbon;
 public sealed record RibbonAnswer(
     string Course, string Edition, string Term, string Origin, int Days, int From, int To,
     IReadOnlyList<RibbonWeek> Weeks, IReadOnlyList<RibbonClosure> Closures, IReadOnlyList<RibbonDay> ClassDays,
-    Moment Moment, double MomentAt, string Relative, bool IsNow, string? Eyes);
+    Moment Moment, double MomentAt, string Relative, bool IsNow, string? Eyes, IReadOnlyList<RibbonLine> Lines);
+
+/// <summary>Where a section's lessons lie.</summary>
+public sealed record RibbonLine(long Section, string Letter, string Name, IReadOnlyList<RibbonLesson> Lessons);
+
+public sealed record RibbonLesson(double From, double To, string Title);
 
 public sealed record RibbonWeek(int At, string Monday, string? Letter);
 
@@ -50,7 +55,16 @@ public static class ReadRibbon
             [.. term.Calendar.Closures.Where(closure => closure.To >= term.First && closure.From <= term.Last).Select(Strip)],
             [.. compiled.ClassDays.Select(day => new RibbonDay(Place(day.Date), Moment.InWords(day.Date), day.Label))],
             Moment.Of(viewpoint.At, term.Zone), Place(local.Date) + (local.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay),
-            Moments.Relative(viewpoint.At, viewpoint.Now, term.Zone), viewpoint.IsNow, eyes);
+            Moments.Relative(viewpoint.At, viewpoint.Now, term.Zone), viewpoint.IsNow, eyes, eyes is null ? [.. course.Sections.Select(LineOf)] : []);
+
+        RibbonLine LineOf(FollowingSection section)
+        {
+            var schedule = course.Schedule.Section(section.Section.Ref);
+            return new(section.Id, section.Letter, section.Name, [.. schedule.Forecast.Lessons.Where(lesson => lesson.IsPlaced)
+                .Select(lesson => new RibbonLesson(At(lesson.StartsAt!.Value), At(lesson.EndsAt!.Value), schedule.Lesson(lesson.Lesson)!.Title))]);
+        }
+
+        double At(Instant moment) => term.Local(moment) is var there ? Place(there.Date) + Math.Round(there.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay, 3) : 0;
 
         int Place(LocalDate date) => NodaTime.Period.DaysBetween(origin, date);
 

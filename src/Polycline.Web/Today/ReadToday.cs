@@ -8,6 +8,7 @@ using Polycline.Core.Release.WhatIf;
 using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
 using Polycline.Data.People;
 using Polycline.Data.Students;
 using Polycline.Data.Work;
@@ -18,7 +19,11 @@ namespace Polycline.Web.Today;
 /// <param name="Unit">What a length is told in: <c>classes</c> or <c>minutes</c>.</param>
 /// <param name="Sections">In order of name.</param>
 /// <param name="Course">What was noticed in the course itself, in words.</param>
-public sealed record TodayAnswer(Moment Moment, bool CanChange, string Unit, IReadOnlyList<TodaySection> Sections, IReadOnlyList<string> Course);
+/// <param name="Changed">What others changed since the viewer last looked, the latest first.</param>
+public sealed record TodayAnswer(Moment Moment, bool CanChange, string Unit, IReadOnlyList<TodaySection> Sections, IReadOnlyList<string> Course, IReadOnlyList<TodayChange> Changed);
+
+/// <param name="Words">For a sentence that starts with the author's name.</param>
+public sealed record TodayChange(long Batch, string Author, string Words, Moment At);
 
 /// <param name="Classes">Of the moment's day.</param>
 /// <param name="Comes">What opens and falls due from the moment on, for a week.</param>
@@ -44,25 +49,29 @@ public sealed record TodayLesson(long Lesson, string Title, string Ended, int Cl
 /// <summary>Reads what needs a team member on the moment's day.</summary>
 public static class ReadToday
 {
+    private const int MostChanges = 60;
     private static readonly Duration Ahead = Duration.FromDays(7);
 
     public static async Task<TodayAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
     {
         viewpoint.NeedsTeam("What needs the team");
         var plan = await compiled.Edition(access);
-        var (work, students, records) = await database.Read(async connection =>
+        var (work, students, records, changed) = await database.Read(async connection =>
         {
             var pieces = await WorkStore.OfEdition(connection, access.Edition!.Value, access.Person.Id, access.IsLead, viewpoint.At);
             var people = await AccessStore.StudentsOf(connection, plan.Id, access.Person.Id, access.IsLead);
             var (known, _) = await StudentStore.Read(connection, plan, [.. people.Select(row => row.Student).Distinct()], viewpoint.At);
-            return (pieces, people, known);
+            var looked = await LookedStore.Read(connection, access.Person.Id, plan.Id);
+            var latest = await LedgerStore.History(connection, Scope.Of(plan.Id), MostChanges);
+            return (pieces, people, known, latest.Where(row => row.Id > (looked?.Batch ?? 0) && row.Author != access.Person.Id.Value && row.At <= viewpoint.At && row.Undoes is null && row.UndoneBy is null));
         }, stop);
-        return Of(plan, viewpoint, work.Sections, work.Pieces, students, records);
+        return Of(plan, viewpoint, work.Sections, work.Pieces, students, records, [.. changed]);
     }
 
     /// <summary>The answer for an edition at a moment: a pure function.</summary>
     public static TodayAnswer Of(
-        EditionPlan plan, Viewpoint viewpoint, IReadOnlySet<long> mine, IReadOnlyList<PieceRow> pieces, IReadOnlyList<LensPlaceRow> students, IReadOnlyDictionary<long, StudentRecord> records)
+        EditionPlan plan, Viewpoint viewpoint, IReadOnlySet<long> mine, IReadOnlyList<PieceRow> pieces, IReadOnlyList<LensPlaceRow> students, IReadOnlyDictionary<long, StudentRecord> records,
+        IReadOnlyList<HistoryRow> changed)
     {
         var nameOf = students.DistinctBy(row => row.Student).ToDictionary(row => new Ref<Core.Courses.Student>($"{row.Student}"), row => row.Name);
         var waiting = Waiting.Of(plan.Schedule, records.Values, viewpoint.At).ToLookup(piece => piece.Section);
@@ -72,7 +81,8 @@ public static class ReadToday
         var ofPlan = PlanFindings.Of(plan.Schedule);
         return new(
             Moment.Of(viewpoint.At, plan.Term.Zone), plan.State != EditionState.Resting && viewpoint.TakesCommands, plan.Edition.Basis == Basis.Meetings ? "classes" : "minutes",
-            [.. plan.Sections.Select(SectionOf)], [.. ofPlan.Where(finding => finding.Section is null).Select(words.Of)]);
+            [.. plan.Sections.Select(SectionOf)], [.. ofPlan.Where(finding => finding.Section is null).Select(words.Of)],
+            [.. changed.Select(row => new TodayChange(row.Id, row.AuthorName, row.Words, Moment.Of(row.At, plan.Term.Zone)))]);
 
         TodaySection SectionOf(FollowingSection section)
         {

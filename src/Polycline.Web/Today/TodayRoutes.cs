@@ -5,6 +5,9 @@ namespace Polycline.Web.Today;
 /// <summary>Today: what needs me?</summary>
 public static class TodayRoutes
 {
-    public static void MapToday(this IEndpointRouteBuilder routes) =>
+    public static void MapToday(this IEndpointRouteBuilder routes)
+    {
         routes.MapGet("/api/editions/{edition:long}/today", ReadToday.Handle).WithName("today").For(May.Team);
+        routes.MapPost("/api/editions/{edition:long}/looked", Looked.Handle).WithName("looked").For(May.Team).ProducesProblems(404, 409);
+    }
 }

@@ -4,15 +4,17 @@ import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask } from '../foundation/api/client'
 import { usePaper } from '../look/usePaper'
+import CalendarLinks from './CalendarLinks.vue'
 import KeysSheet from './KeysSheet.vue'
 
-/** Who one is, and what belongs to that: the paper, the keys, signing out. */
+/** Who one is, and what belongs to that: the paper, the keys, calendars, signing out. */
 defineProps<{ name: string }>()
 
 const client = useQueryClient()
 const router = useRouter()
 const { paper, turnOver } = usePaper()
 const keysShown = ref(false)
+const linksShown = ref(false)
 
 async function leave(everywhere: boolean): Promise<void> {
   await ask(everywhere ? api.POST('/api/sign-out-everywhere') : api.POST('/api/sign-out'))
@@ -34,12 +36,14 @@ async function leave(everywhere: boolean): Promise<void> {
           </button>
         </li>
         <li role="none"><button role="menuitem" type="button" @click="keysShown = true">Keys and marks</button></li>
+        <li role="none"><button role="menuitem" type="button" @click="linksShown = true">Calendars</button></li>
         <li role="none"><button role="menuitem" type="button" @click="leave(false)">Sign out</button></li>
         <li role="none"><button role="menuitem" type="button" @click="leave(true)">Sign out everywhere</button></li>
       </ul>
     </nav>
   </v-menu>
   <KeysSheet v-model="keysShown" />
+  <CalendarLinks v-if="linksShown" v-model="linksShown" />
 </template>
 
 <style scoped>

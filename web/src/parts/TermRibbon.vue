@@ -2,6 +2,7 @@
 import { computed, ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '../foundation/api/client'
+import { sectionLines } from '../look/theme'
 import LensControl from './LensControl.vue'
 import { momentPlusDays, plusDays } from './calendarDays'
 
@@ -15,6 +16,11 @@ const strip = useTemplateRef<HTMLElement>('strip')
 const dragged = ref<number | null>(null)
 const setting = ref(false)
 
+/** The lessons of the section in view, or of all where they are few. */
+const lines = computed(() => {
+  const one = props.ribbon.lines.filter((line) => `${line.section}` === `${route.query.section ?? ''}`)
+  return one.length > 0 || props.ribbon.lines.length > 4 ? one : props.ribbon.lines
+})
 const percent = (at: number) => `${((100 * at) / props.ribbon.days).toFixed(3)}%`
 const at = computed(() => dragged.value ?? props.ribbon.momentAt)
 const inTerm = computed(() => props.ribbon.momentAt >= 0 && props.ribbon.momentAt <= props.ribbon.days)
@@ -108,6 +114,20 @@ async function drop(): Promise<void> {
           y1="47"
           y2="52"
         />
+        <template v-for="(line, n) in lines" :key="line.section">
+          <line
+            v-for="lesson in line.lessons"
+            :key="lesson.from"
+            class="lesson"
+            :x1="percent(lesson.from)"
+            :x2="percent(Math.max(lesson.to, lesson.from + 0.3))"
+            :y1="27 + 5 * n"
+            :y2="27 + 5 * n"
+            :stroke="`var(--${sectionLines[line.letter]?.ink ?? 'line'})`"
+          >
+            <title>{{ line.name }}: {{ lesson.title }}</title>
+          </line>
+        </template>
         <line class="ground" x1="0" x2="100%" y1="52" y2="52" />
       </svg>
       <span v-for="week in ribbon.weeks" :key="week.at" class="week-name" :style="{ left: percent(week.at) }">
@@ -159,6 +179,10 @@ async function drop(): Promise<void> {
 </template>
 
 <style scoped>
+.lesson {
+  stroke-width: var(--stroke-line);
+  opacity: 0.45;
+}
 .ribbon {
   position: relative;
   display: grid;

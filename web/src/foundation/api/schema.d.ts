@@ -260,7 +260,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/editions/{edition}/rename-unit": {
+    "/api/editions/{edition}/change-unit": {
         parameters: {
             query?: never;
             header?: never;
@@ -269,7 +269,23 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["rename-unit"];
+        post: operations["change-unit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/describe-item": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["describe-item"];
         delete?: never;
         options?: never;
         head?: never;
@@ -559,6 +575,56 @@ export interface paths {
         get: operations["today"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/looked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["looked"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar-links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["calendar-links"];
+        put?: never;
+        /** Makes a link, or another in the place of the one there was. */
+        post: operations["make-calendar-link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar-links/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** From now on the link leads nowhere. */
+        post: operations["withdraw-calendar-link"];
         delete?: never;
         options?: never;
         head?: never;
@@ -883,6 +949,26 @@ export interface components {
             at: components["schemas"]["Moment"];
             begins: string;
         };
+        CalendarChoice: {
+            kind: string;
+            /** Format: int64 */
+            section: null | number;
+            sectionName: null | string;
+            madeAt: null | components["schemas"]["Moment"];
+        };
+        CalendarLinkAnswer: {
+            /** @description Shown this once. */
+            address: string;
+        };
+        CalendarLinkRequest: {
+            /** @description `section-calendar`, `teacher-calendar` or `student-calendar`. */
+            kind: string;
+            /**
+             * Format: int64
+             * @description Of a section's calendar.
+             */
+            section: null | number;
+        };
         ChangeClassesRequest: {
             /** Format: int64 */
             section: number;
@@ -905,9 +991,18 @@ export interface components {
             title: string;
             /**
              * Format: int32
-             * @description How many classes it lasts, 0 … 200.
+             * @description How much it lasts, in what the course is measured in, 0 … 10,000.
              */
             classes: number;
+            /**
+             * Format: int32
+             * @description The least it can do with, when classes are lost; null: it cannot do with less.
+             */
+            shortest: null | number;
+            /** @description Whether it may be dropped, when classes are lost. */
+            optional: boolean;
+            /** @description Whether students may know of it and of what is in it. */
+            published: boolean;
             /**
              * Format: int64
              * @description The version of the lesson that was read.
@@ -922,6 +1017,21 @@ export interface components {
             /**
              * Format: int64
              * @description The version of the section that was read.
+             */
+            version: number;
+        };
+        ChangeUnitRequest: {
+            /** Format: int64 */
+            unit: number;
+            /** @description 1 to 200 characters; spaces around it are dropped. */
+            title: string;
+            /** @description Whether students may know of it and of what is in it. */
+            published: boolean;
+            /** @description What students see of its items before they open: `listed` or `unseen`; null: as the course says. */
+            before: null | string;
+            /**
+             * Format: int64
+             * @description The version of the unit that was read.
              */
             version: number;
         };
@@ -1067,6 +1177,19 @@ export interface components {
             about: string;
             email: string;
             password: string;
+        };
+        DescribeItemRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description `to-read`, `practice` or `for-marks`. */
+            purpose: string;
+            /** @description What students see of it before it opens: `listed` or `unseen`; null: as its unit says. */
+            before: null | string;
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
         };
         DifferRequest: {
             /** @description 1 to 5,000, each of them once. */
@@ -1228,6 +1351,8 @@ export interface components {
             purpose: string;
             title: string;
             published: boolean;
+            /** @description What students see of it before it opens; null: as its unit says. */
+            before: null | string;
             /** @description Its text; empty: none yet. */
             html: string;
             opens: components["schemas"]["ItemTiming"];
@@ -1307,6 +1432,10 @@ export interface components {
              * @description Of the change of its place; 0: there is none.
              */
             orderVersion: number;
+        };
+        LookedRequest: {
+            /** Format: int64 */
+            batch: number;
         };
         LoseClassesRequest: {
             /** Format: int64 */
@@ -1469,8 +1598,15 @@ export interface components {
             title: string;
             /** Format: int32 */
             classes: number;
+            /**
+             * Format: int32
+             * @description The least it can do with; null: its length.
+             */
+            shortest: null | number;
             optional: boolean;
             published: boolean;
+            /** @description Letters of the sections in which it differs. */
+            differs: string[];
             /** Format: int64 */
             version: number;
             items: components["schemas"]["OutlineItem"][];
@@ -1493,6 +1629,8 @@ export interface components {
             number: number;
             title: string;
             published: boolean;
+            /** @description What students see of its items before they open; null: as the course says. */
+            before: null | string;
             /**
              * Format: int32
              * @description The lengths of its lessons together, optional ones too.
@@ -1740,17 +1878,6 @@ export interface components {
              */
             version: number;
         };
-        RenameUnitRequest: {
-            /** Format: int64 */
-            unit: number;
-            /** @description 1 to 200 characters; spaces around it are dropped. */
-            title: string;
-            /**
-             * Format: int64
-             * @description The version of the unit that was read.
-             */
-            version: number;
-        };
         /** @description Places are counted in days from the Monday of the term's first week; noon of the second day is 1.5. */
         RibbonAnswer: {
             course: string;
@@ -1787,6 +1914,7 @@ export interface components {
             isNow: boolean;
             /** @description The student through whose eyes one looks; null: as the team. */
             eyes: null | string;
+            lines: components["schemas"]["RibbonLine"][];
         };
         RibbonClosure: {
             /** Format: int32 */
@@ -1804,6 +1932,21 @@ export interface components {
             at: number;
             date: string;
             label: string;
+        };
+        RibbonLesson: {
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            to: number;
+            title: string;
+        };
+        /** @description Where a section's lessons lie. */
+        RibbonLine: {
+            /** Format: int64 */
+            section: number;
+            letter: string;
+            name: string;
+            lessons: components["schemas"]["RibbonLesson"][];
         };
         RibbonWeek: {
             /** Format: int32 */
@@ -2056,6 +2199,16 @@ export interface components {
             sections: components["schemas"]["TodaySection"][];
             /** @description What was noticed in the course itself, in words. */
             course: string[];
+            /** @description What others changed since the viewer last looked, the latest first. */
+            changed: components["schemas"]["TodayChange"][];
+        };
+        TodayChange: {
+            /** Format: int64 */
+            batch: number;
+            author: string;
+            /** @description For a sentence that starts with the author's name. */
+            words: string;
+            at: components["schemas"]["Moment"];
         };
         TodayClass: {
             start: string;
@@ -2784,7 +2937,7 @@ export interface operations {
             };
         };
     };
-    "rename-unit": {
+    "change-unit": {
         parameters: {
             query?: {
                 preview?: boolean;
@@ -2799,7 +2952,55 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RenameUnitRequest"];
+                "application/json": components["schemas"]["ChangeUnitRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "describe-item": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DescribeItemRequest"];
             };
         };
         responses: {
@@ -3598,6 +3799,139 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TodayAnswer"];
+                };
+            };
+        };
+    };
+    looked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookedRequest"];
+            };
+        };
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "calendar-links": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarChoice"][];
+                };
+            };
+        };
+    };
+    "make-calendar-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarLinkRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarLinkAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "withdraw-calendar-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarLinkRequest"];
+            };
+        };
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
         };

@@ -16,32 +16,62 @@ useInView(panel)
 const edition = toRef(props, 'edition')
 const title = ref(titleOf(props.row))
 const classes = ref(props.row.level === 'lesson' ? props.row.lesson.classes : 0)
+const published = ref(props.row.level === 'unit' ? props.row.unit.published : props.row.lesson.published)
+const before = ref(props.row.level === 'unit' ? props.row.unit.before : null)
+const shortest = ref<number | ''>(props.row.level === 'lesson' ? (props.row.lesson.shortest ?? '') : '')
+const optional = ref(props.row.level === 'lesson' && props.row.lesson.optional)
 const read = props.row.level === 'unit' ? { ...props.row.unit } : { ...props.row.lesson }
 const { version, overTheirs } = usePinned(read.version)
 const lessonTitle = ref('')
 const itemTitle = ref('')
 const kind = ref('page')
-const renameUnit = useEditionCommand(edition, '/api/editions/{edition}/rename-unit')
+const changeUnit = useEditionCommand(edition, '/api/editions/{edition}/change-unit')
 const changeLesson = useEditionCommand(edition, '/api/editions/{edition}/change-lesson')
 const addLesson = useEditionCommand(edition, '/api/editions/{edition}/add-lesson')
 const addItem = useEditionCommand(edition, '/api/editions/{edition}/add-item')
-const request = computed(() =>
-  props.row.level === 'lesson' && (title.value.trim() !== read.title || classes.value !== read.classes)
-    ? { lesson: props.row.lesson.id, title: title.value, classes: classes.value, version: version.value }
-    : null,
-)
-const reach = useReach(request, changeLesson.preview)
+const unitRequest = computed(() => {
+  if (props.row.level !== 'unit') return null
+  const { unit } = props.row
+  const same = title.value.trim() === unit.title && published.value === unit.published && before.value === unit.before
+  return same
+    ? null
+    : { unit: unit.id, title: title.value, published: published.value, before: before.value, version: version.value }
+})
+const lessonRequest = computed(() => {
+  if (props.row.level !== 'lesson' || !Number.isInteger(classes.value)) return null
+  const { lesson } = props.row
+  const least = shortest.value === '' ? null : shortest.value
+  const same =
+    title.value.trim() === lesson.title &&
+    classes.value === lesson.classes &&
+    least === lesson.shortest &&
+    optional.value === lesson.optional &&
+    published.value === lesson.published
+  return same
+    ? null
+    : {
+        lesson: lesson.id,
+        title: title.value,
+        classes: classes.value,
+        shortest: least,
+        optional: optional.value,
+        published: published.value,
+        version: version.value,
+      }
+})
+const unitReach = useReach(unitRequest, changeUnit.preview)
+const lessonReach = useReach(lessonRequest, changeLesson.preview)
+const reach = computed(() => unitReach.value || lessonReach.value)
 const problem = computed(
-  () => [renameUnit, changeLesson, addLesson, addItem].map((one) => one.problem.value).find((one) => one) ?? null,
+  () => [changeUnit, changeLesson, addLesson, addItem].map((one) => one.problem.value).find((one) => one) ?? null,
 )
 
 async function keep(): Promise<void> {
-  const done =
-    props.row.level === 'unit'
-      ? renameUnit.run({ unit: props.row.unit.id, title: title.value, version: version.value })
-      : request.value
-        ? changeLesson.run(request.value)
-        : Promise.resolve()
+  const done = unitRequest.value
+    ? changeUnit.run(unitRequest.value)
+    : lessonRequest.value
+      ? changeLesson.run(lessonRequest.value)
+      : Promise.resolve()
   await done.then(
     () => emit('close'),
     () => undefined,
@@ -82,7 +112,24 @@ async function putItem(): Promise<void> {
         <template v-if="row.level === 'lesson'">
           <label class="field-name" for="group-classes">Classes</label>
           <input id="group-classes" v-model.number="classes" type="number" min="0" max="200" />
+          <label title="How few it can do with when classes are lost; empty: not with fewer"
+            >at least <input v-model.number="shortest" type="number" min="0" :max="classes"
+          /></label>
+          <label title="It may be dropped when classes are lost"
+            ><input v-model="optional" type="checkbox" />optional</label
+          >
         </template>
+        <label v-else
+          >before it opens
+          <select v-model="before" aria-label="What students see before it opens">
+            <option :value="null">as the course says</option>
+            <option value="listed">listed: title and date</option>
+            <option value="unseen">unseen</option>
+          </select></label
+        >
+        <label title="Students may know of it and of what is in it"
+          ><input v-model="published" type="checkbox" />published</label
+        >
         <v-btn type="submit" class="meant">Keep</v-btn>
         <span class="small" role="status">{{ reach }}</span>
       </form>

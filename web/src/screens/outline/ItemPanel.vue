@@ -34,6 +34,7 @@ const answer = useAnswer(
 )
 const whole = computed(() => answer.data.value)
 const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'text' | null>(null)
+const describe = useEditionCommand(edition, '/api/editions/{edition}/describe-item')
 const publish = useEditionCommand(edition, '/api/editions/{edition}/publish-item')
 const panel = useTemplateRef<HTMLElement>('panel')
 useInView(panel, whole)
@@ -46,6 +47,21 @@ function setPublished(): void {
       item: whole.value.id,
       published: !props.item.published,
       version: Math.max(whole.value.version, props.item.version),
+    })
+    .catch(() => undefined)
+}
+
+/** What it is for, or what is seen of it beforehand. */
+function setDescription(part: 'purpose' | 'before', event: Event): void {
+  if (!whole.value) return
+  const { id, purpose, before, version } = whole.value
+  const value = (event.target as HTMLSelectElement).value
+  void describe
+    .run({
+      item: id,
+      purpose: part === 'purpose' ? value : purpose,
+      before: part === 'before' ? value || null : before,
+      version: Math.max(version, props.item.version),
     })
     .catch(() => undefined)
 }
@@ -69,6 +85,33 @@ function setPublished(): void {
           {{ item.published ? 'Published.' : 'Unpublished: seen by the team only.' }}
         </button>
       </p>
+      <p class="parts">
+        <label
+          >It is
+          <select
+            :value="whole.purpose"
+            :disabled="!canChange || describe.busy.value"
+            @change="setDescription('purpose', $event)"
+          >
+            <option value="to-read">to read</option>
+            <option value="practice">practice</option>
+            <option value="for-marks">for marks</option>
+          </select></label
+        >
+        <label
+          >and before it opens
+          <select
+            :value="whole.before ?? ''"
+            :disabled="!canChange || describe.busy.value"
+            @change="setDescription('before', $event)"
+          >
+            <option value="">seen as its unit says</option>
+            <option value="listed">listed: title and date</option>
+            <option value="unseen">unseen</option>
+          </select></label
+        >
+      </p>
+      <ProblemNote v-if="describe.problem.value" :problem="describe.problem.value" />
       <ProblemNote v-if="publish.problem.value" :problem="publish.problem.value" />
       <TimingEditor
         v-if="part === 'opens' || part === 'due' || part === 'closes'"
@@ -141,6 +184,11 @@ function setPublished(): void {
 .sentence {
   font-size: var(--size-large);
   max-width: 80ch;
+}
+.parts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-4) var(--space-5);
 }
 .follows {
   border-collapse: collapse;

@@ -61,9 +61,9 @@ function drop(): void {
     }}</span>
     <span class="end">
       <span v-if="!isPublished(row)" class="small state"><StateMark state="unpublished" /> unpublished</span>
-      <template v-if="row.level === 'item'">
+      <template v-if="row.level !== 'unit'">
         <SectionKey
-          v-for="letter in row.item.differs"
+          v-for="letter in row.level === 'item' ? row.item.differs : row.lesson.differs"
           :key="letter"
           :letter="letter"
           :name="`${sectionNames[letter]} differs`"

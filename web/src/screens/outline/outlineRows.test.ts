@@ -23,6 +23,8 @@ const lesson = (id: number, classes: number, optional: boolean, items: ReturnTyp
   title: `Lesson ${id}`,
   classes,
   optional,
+  shortest: classes > 2 ? 1 : null,
+  differs: [],
   published: true,
   items,
 })
@@ -41,6 +43,7 @@ const outline = {
       lineage: 'u5',
       version: 1,
       number: 1,
+      before: null,
       title: 'Looking up',
       published: true,
       classes: 1,
@@ -70,7 +73,7 @@ test('what a row is stands in words', () => {
     '1 class',
     'page, to read',
     'task, for marks',
-    'no class of its own',
+    'no class of its own, optional',
     'quiz, practice',
   ])
 })
@@ -79,7 +82,16 @@ test('a unit is called optional only where all its lessons are', () => {
   const [unit] = outline.units
   if (!unit) throw new Error('the example has a unit')
   const optional = { ...outline, units: [{ ...unit, lessons: [lesson(9, 2, true, [])], classes: 2 }] }
-  expect(rowsOf(optional)[0]?.words).toBe('2 classes, optional')
+  expect(
+    rowsOf(optional)
+      .slice(0, 2)
+      .map((row) => row.words),
+  ).toEqual(['2 classes, optional', '2 classes'])
+  const shorter = {
+    ...outline,
+    units: [{ ...unit, lessons: [lesson(9, 3, true, []), lesson(8, 1, false, [])], classes: 4 }],
+  }
+  expect(rowsOf(shorter)[1]?.words).toBe('3 classes, at least 1, optional')
 })
 
 test('the title block counts, and says how many are unpublished', () => {

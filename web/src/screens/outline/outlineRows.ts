@@ -29,11 +29,20 @@ export function rowsOf(outline: Outline): Row[] {
       ].join(', '),
     },
     ...unit.lessons.flatMap((lesson) => [
-      { level: 'lesson' as const, key: `lesson-${lesson.id}`, lesson, unit, words: classes(lesson.classes) },
+      { level: 'lesson' as const, key: `lesson-${lesson.id}`, lesson, unit, words: lengthOf(lesson, unit) },
       ...lesson.items.map((item) => rowOf(item, lesson, unit)),
     ]),
     ...unit.items.map((item) => rowOf(item, null, unit)),
   ])
+}
+
+/** A lesson's length; that it may be dropped is said where its unit does not say so of all. */
+function lengthOf(lesson: Lesson, unit: Unit): string {
+  const length = classes(lesson.classes)
+  const least = lesson.shortest !== null && lesson.shortest < lesson.classes ? `, at least ${lesson.shortest}` : ''
+  return lesson.optional && !unit.lessons.every((one) => one.optional)
+    ? `${length}${least}, optional`
+    : `${length}${least}`
 }
 
 function rowOf(item: ItemRow, lesson: Lesson | null, unit: Unit): Row {

@@ -31,6 +31,15 @@ const facts = computed(() => {
     `${sum((one) => one.toCheck.length)} to check`,
   ]
 })
+async function look(): Promise<void> {
+  const batch = today.data.value?.changed[0]?.batch
+  if (!batch) return
+  await api
+    .POST('/api/editions/{edition}/looked', { params: { path: { edition: props.edition } }, body: { batch } })
+    .catch(() => undefined)
+  await today.refetch()
+}
+
 const names = (list: string[]) =>
   list.length <= 3 ? list.join(', ') : `${list.slice(0, 3).join(', ')} and ${list.length - 3} more`
 </script>
@@ -44,6 +53,22 @@ const names = (list: string[]) =>
     </p>
     <div v-else class="days" tabindex="0" aria-label="The day, section by section">
       <p v-for="words in today.data.value.course" :key="words" class="course">{{ words }}</p>
+      <section v-if="today.data.value.changed.length > 0" class="changed" aria-label="What others changed">
+        <p class="ruled-head small line">
+          Changed by others since you last looked
+          <button v-if="today.data.value.canChange" type="button" class="word-button" @click="look">
+            I have seen it
+          </button>
+        </p>
+        <ul>
+          <li v-for="change in today.data.value.changed.slice(0, 6)" :key="change.batch">
+            <span class="when">{{ change.at.words }}</span> {{ change.author }} {{ change.words }}
+          </li>
+        </ul>
+        <p v-if="today.data.value.changed.length > 6" class="small">
+          and {{ today.data.value.changed.length - 6 }} more, in all changes below
+        </p>
+      </section>
       <section v-for="section in today.data.value.sections" :key="section.id" class="section">
         <header>
           <h2><SectionKey :letter="section.letter" :name="section.name" /></h2>
@@ -155,5 +180,12 @@ const names = (list: string[]) =>
 .check::before {
   content: '– ';
   color: var(--accent);
+}
+.changed {
+  padding-bottom: var(--space-7);
+}
+.line {
+  display: flex;
+  justify-content: space-between;
 }
 </style>

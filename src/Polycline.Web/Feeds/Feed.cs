@@ -1,0 +1,51 @@
+using System.Security.Cryptography;
+using NodaTime;
+using Polycline.Data;
+using Polycline.Data.Courses;
+using Polycline.Data.Feeds;
+using Polycline.Data.Students;
+using Polycline.Formats;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Feeds;
+
+/// <summary>A calendar by its private link: whoever has the link reads it.</summary>
+public static class Feed
+{
+    public static async Task<IResult> Handle(string token, HttpContext http, Database database, Compiled compiled, IClock clock, CancellationToken stop)
+    {
+        var link = await database.Read(connection => LinkStore.Find(connection, CalendarLinks.Hash(token)), stop) ?? throw Problem.Unknown();
+        var sections = await database.Read(connection => LinkStore.Sections(connection, link), stop);
+        var at = clock.GetCurrentInstant();
+        var events = new List<FeedEvent>();
+        var zone = DateTimeZone.Utc;
+        foreach (var told in sections)
+        {
+            var plan = await compiled.Edition(new(told.Edition), told.EditionVersion, told.TermVersion);
+            if (plan.Following(new(told.Section)) is not { } section)
+                continue;
+            zone = plan.Term.Zone;
+            events.AddRange(link.Kind switch
+            {
+                "teacher-calendar" => SectionFeed.ForTeam(plan, section),
+                "section-calendar" => SectionFeed.ForStudent(plan, section, SectionFeed.Nobody(section), at, null, null),
+                _ => SectionFeed.ForStudent(plan, section, await Record(database, plan, link.Person, at, stop), at, told.From, told.To),
+            });
+        }
+        var name = link.Kind == "section-calendar" && sections is [var only, ..] ? await NameOf(compiled, only) : link.PersonName;
+        var bytes = CalendarFeed.Write(
+            name, zone, events.DistinctBy(one => one.Uid), (int)sections.Select(section => section.Batch).DefaultIfEmpty(0).Max(),
+            sections.Select(section => section.ChangedAt).OfType<Instant>().DefaultIfEmpty(NodaConstants.UnixEpoch).Max());
+        http.Response.Headers.CacheControl = "private, no-cache";
+        return Results.File(bytes, "text/calendar; charset=utf-8", entityTag: new($"\"{Convert.ToHexStringLower(SHA256.HashData(bytes).AsSpan(0, 16))}\""));
+    }
+
+    private static async Task<Core.Release.StudentRecord> Record(Database database, EditionPlan plan, long person, Instant at, CancellationToken stop) =>
+        (await database.Read(connection => StudentStore.Read(connection, plan, [person], at), stop)).Records[person];
+
+    private static async Task<string> NameOf(Compiled compiled, FeedSection told)
+    {
+        var plan = await compiled.Edition(new(told.Edition), told.EditionVersion, told.TermVersion);
+        return $"{plan.CourseTitle}, {plan.Following(new(told.Section))?.Name}";
+    }
+}
