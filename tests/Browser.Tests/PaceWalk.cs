@@ -94,6 +94,38 @@ public sealed class PaceWalk(PublishedSchool school) : IClassFixture<PublishedSc
         lead.HeardNoComplaint();
     }
 
+    [Fact]
+    public void A_lesson_is_taken_by_its_end_and_stretched_with_what_it_moves_shown_while_it_is_dragged_and_by_keys_fixed_to_a_date()
+    {
+        using var lead = new Person(school.Addresses[0]);
+        lead.ComeIn("Orla Tierney-Vance");
+        lead.Open("/editions/2/pace");
+        lead.See(".frame svg");
+        // The end of the first lesson to come in the first section, on the page.
+        const string End = "const f = document.querySelector('.frame').getBoundingClientRect(); const d = document.querySelector('path.forecast').getAttribute('d').match(/[ML][0-9.]+ [0-9.]+/g)[3].slice(1).split(' ').map(Number); return ";
+        var (x, y) = (lead.Ask<double>(End + "f.left + d[0] + 0.5"), lead.Ask<double>(End + "f.top + d[1] + 0.5"));
+        lead.Drag((int)x, (int)y, 60, () => lead.SeeText("dates move in 9 Alder"));
+        lead.SeeText("Have it so here");
+        lead.Press(lead.See("//button[normalize-space() = 'Have it so here']"));
+        lead.SeeText("You ");
+        lead.SeeText("in 9 Alder");
+        lead.Press(lead.See("//button[normalize-space() = 'undo']"));
+        lead.SeeText("You undid");
+        lead.Reach(element => element.GetAttribute("role") == "application");
+        lead.Type(Keys.ArrowRight);
+        for (var n = 0; n < 20; n++)
+            lead.Type(Keys.ArrowRight);
+        lead.Type(Keys.Enter);
+        lead.Reach(element => element.Text == "fix its date");
+        lead.Type(Keys.Enter);
+        lead.Ask<object?>("arguments[0].value = '2026-11-20'; arguments[0].dispatchEvent(new Event('input'))", lead.See("//aside//input[@type = 'date']"));
+        lead.SeeText("dates move in 9 Alder");
+        lead.Reach(element => element.Text == "Have it so here");
+        lead.Type(Keys.Enter);
+        lead.SeeText("You fixed the date of");
+        lead.HeardNoComplaint();
+    }
+
     private static string[] Cells(Person person)
     {
         person.See("[data-cell]");

@@ -93,6 +93,17 @@ public sealed class Person : IDisposable
         });
     }
 
+    /// <summary>Takes what is at a place on the page, moves it to the right, and lets it go once something was seen on the way.</summary>
+    public void Drag(int x, int y, int by, Action seen)
+    {
+        var mouse = new OpenQA.Selenium.Interactions.Actions(driver);
+        mouse.MoveToLocation(x, y).ClickAndHold().Perform();
+        for (var moved = 10; moved <= by; moved += 10)
+            new OpenQA.Selenium.Interactions.Actions(driver).MoveByOffset(10, 0).Perform();
+        seen();
+        new OpenQA.Selenium.Interactions.Actions(driver).Release().Perform();
+    }
+
     /// <summary>Types wherever the focus is.</summary>
     public void Type(string keys) => driver.SwitchTo().ActiveElement().SendKeys(keys);
 

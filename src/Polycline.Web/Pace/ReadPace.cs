@@ -34,9 +34,12 @@ public sealed record PaceSection(
 /// <param name="Took">What it has really taken; null: nothing is recorded.</param>
 /// <param name="Version">Of the record; 0: there is none.</param>
 /// <param name="Overflow">How much of it does not fit.</param>
+/// <param name="Pin">The date it is fixed to here.</param>
+/// <param name="PinVersion">Of that difference; 0: there is none.</param>
+/// <param name="LengthVersion">Of the difference in its length; 0: there is none.</param>
 public sealed record PaceRun(
     int Place, long Lesson, double? From, double? To, double? PlannedFrom, double? PlannedTo, string Classes, Moment? Starts, Moment? Ends, string State, bool Skipped,
-    int Length, int? Took, int? Left, long Version, int Overflow);
+    int Length, int? Took, int? Left, long Version, int Overflow, string? Pin, long PinVersion, long LengthVersion);
 
 /// <param name="Start">Local, <c>08:40</c>.</param>
 /// <param name="Lesson">What is taught in it.</param>
@@ -73,6 +76,7 @@ public static class ReadPace
         var forecast = schedule.Forecast.Lessons.ToDictionary(lesson => lesson.Lesson);
         var planned = schedule.Plan.Lessons.ToDictionary(lesson => lesson.Lesson);
         var records = plan.Taught.Where(row => row.Section == section.Id).ToDictionary(row => row.Lesson);
+        var own = plan.Adjustments.Where(row => row.Section == section.Id).ToDictionary(row => (row.Target, row.Field), row => row.Version);
         var inClass = schedule.Forecast.Lessons.SelectMany(lesson => lesson.Ordinals.Select(ordinal => (ordinal, lesson.Lesson))).ToLookup(pair => pair.ordinal, pair => schedule.Lesson(pair.Lesson)!.Title);
         return new(
             section.Id, section.Name, section.Letter, section.Students,
@@ -87,7 +91,8 @@ public static class ReadPace
             return new(
                 placeOf[lesson.Ref], plan.Row(lesson.Ref).Id, Place(here?.StartsAt), Place(here?.EndsAt), Place(plannedHere?.StartsAt), Place(plannedHere?.EndsAt),
                 here is null ? "" : ClassesInWords([.. here.Ordinals]), Moment.Of(here?.StartsAt, plan.Term.Zone), Moment.Of(here?.EndsAt, plan.Term.Zone),
-                record is { Done: true } ? "taught" : record is not null ? "begun" : "ahead", lesson.Skipped, lesson.Length, record?.Took, record?.Left, record?.Version ?? 0, here?.Overflow ?? 0);
+                record is { Done: true } ? "taught" : record is not null ? "begun" : "ahead", lesson.Skipped, lesson.Length, record?.Took, record?.Left, record?.Version ?? 0, here?.Overflow ?? 0,
+                lesson.Pin is { } pin ? $"{pin:uuuu-MM-dd}" : null, own.GetValueOrDefault((lesson.Ref.Name, "pin")), own.GetValueOrDefault((lesson.Ref.Name, "length")));
         }
 
         PaceClass ClassOf(Meeting meeting) => new(

@@ -1733,6 +1733,18 @@ export interface components {
              * @description How much of it does not fit.
              */
             overflow: number;
+            /** @description The date it is fixed to here. */
+            pin: null | string;
+            /**
+             * Format: int64
+             * @description Of that difference; 0: there is none.
+             */
+            pinVersion: number;
+            /**
+             * Format: int64
+             * @description Of the difference in its length; 0: there is none.
+             */
+            lengthVersion: number;
         };
         PaceSection: {
             /** Format: int64 */

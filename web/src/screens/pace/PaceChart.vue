@@ -3,6 +3,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import { useElementSize } from './useElementSize'
 import type { Schemas } from '../../foundation/api/client'
 import { sectionLines } from '../../look/theme'
+import { type Drag, dateNear, lastingWords, lengthTo } from './paceDrag'
 import { type Stretch, heightAt, lineOf, planOf } from './paceLines'
 
 /** Time across, the course's lessons up; each section is one climbing line. */
@@ -12,10 +13,14 @@ const props = defineProps<{
   sections: Schemas['PaceSection'][]
   view: { from: number; to: number }
   at: { section: number; place: number } | null
+  canChange: boolean
+  dragged: Drag | null
 }>()
 const emit = defineEmits<{
   look: [at: { section: number; place: number }]
   take: [at: { section: number; place: number }]
+  drag: [drag: Drag | null]
+  drop: [drag: Drag]
 }>()
 
 const GUTTER = 26
@@ -97,6 +102,75 @@ function look(event: MouseEvent): void {
   if (at && (at.section !== props.at?.section || at.place !== props.at.place)) emit('look', at)
 }
 
+/** A lesson of which an end lies under the pointer: by its beginning it is fixed to a date, by its end stretched. */
+function endUnder(event: PointerEvent): { section: number; place: number; field: 'pin' | 'length' } | null {
+  const at = nearest(event)
+  const run = at && props.sections.find((one) => one.id === at.section)?.lessons.find((one) => one.place === at.place)
+  if (!run || run.from === null || run.to === null || run.state === 'taught') return null
+  const box = frame.value!.getBoundingClientRect()
+  const off = (x1: number, y1: number) => Math.hypot(event.clientX - box.left - x1, event.clientY - box.top - y1)
+  const [start, end] = [off(x(run.from), y(run.place)), off(x(run.to), y(run.place + 1))]
+  if (Math.min(start, end) > 12) return null
+  return { ...at, field: end < start ? 'length' : 'pin' }
+}
+
+/** What is being dragged; it becomes a drag once the pointer has moved. */
+let grip: { section: number; place: number; field: 'pin' | 'length'; x: number; left: number } | null = null
+/** A drag is followed by a click, which is none. */
+let wasDrag = false
+
+function down(event: PointerEvent): void {
+  wasDrag = false
+  const end = props.canChange && event.button === 0 ? endUnder(event) : null
+  if (!end) return
+  grip = { ...end, x: event.clientX, left: frame.value!.getBoundingClientRect().left }
+  frame.value!.setPointerCapture(event.pointerId)
+}
+
+function move(event: PointerEvent): void {
+  if (!grip) return look(event)
+  if (!props.dragged && Math.abs(event.clientX - grip.x) < 4) return
+  const { section: id, place, field, left } = grip
+  const section = props.sections.find((one) => one.id === id)!
+  const run = section.lessons.find((one) => one.place === place)!
+  const at = props.view.from + ((event.clientX - left) / plot.value.wide) * (props.view.to - props.view.from)
+  wasDrag = true
+  if (field === 'pin') {
+    const near = dateNear(section, at)
+    if (near) emit('drag', { section: id, place, shape: { field, value: near.date }, at: near.at, words: near.words })
+  } else {
+    const { length, at: end } = lengthTo(section, run, at)
+    emit('drag', {
+      section: id,
+      place,
+      shape: { field, value: length },
+      at: end,
+      words: lastingWords(length, props.pace.unit),
+    })
+  }
+}
+
+function up(): void {
+  grip = null
+  if (props.dragged) emit('drop', props.dragged)
+}
+
+function cancel(): void {
+  grip = null
+  emit('drag', null)
+}
+
+/** What is dragged, drawn from its lesson's level to where it would be. */
+const ghost = computed(() => {
+  const drag = props.dragged
+  const run =
+    drag && props.sections.find((one) => one.id === drag.section)?.lessons.find((one) => one.place === drag.place)
+  if (!drag || !run || run.from === null || run.to === null) return null
+  return drag.shape.field === 'pin'
+    ? { x1: x(drag.at), y1: y(run.place), x2: x(drag.at + run.to - run.from), y2: y(run.place + 1) }
+    : { x1: x(run.from), y1: y(run.place), x2: x(drag.at), y2: y(run.place + 1) }
+})
+
 /** By keys: along a line, or to the next section's. */
 function step(along: number, across: number): void {
   const here = props.at ?? { section: props.sections[0]?.id ?? 0, place: -1 }
@@ -113,6 +187,7 @@ function step(along: number, across: number): void {
 }
 
 function take(event: MouseEvent): void {
+  if (wasDrag) return
   const at = nearest(event)
   if (at) emit('take', at)
 }
@@ -126,7 +201,11 @@ function take(event: MouseEvent): void {
     tabindex="0"
     role="application"
     aria-label="The sections’ lines. Left and right go along a line, up and down to another section, Enter takes the lesson."
-    @mousemove="look"
+    @pointerdown="down"
+    @pointermove="move"
+    @pointerup="up"
+    @pointercancel="cancel"
+    @keydown.esc="dragged && cancel()"
     @click="take"
     @keydown.left.prevent="step(-1, 0)"
     @keydown.right.prevent="step(1, 0)"
@@ -159,7 +238,8 @@ function take(event: MouseEvent): void {
       </g>
       <line class="ground" x1="0" :x2="plot.wide" :y1="plot.high" :y2="plot.high" />
       <line class="level" x1="0" :x2="plot.wide" :y1="y(pace.lessons.length)" :y2="y(pace.lessons.length)" />
-      <line v-if="marked" class="marked" v-bind="marked" />
+      <line v-if="marked && !ghost" class="marked" v-bind="marked" />
+      <line v-if="ghost" class="ghost" v-bind="ghost" />
       <g clip-path="url(#pace-plot)">
         <g v-for="line in lines" :key="line.id" :style="{ color: line.ink }">
           <path v-for="(stretch, n) in line.stretches" :key="n" :class="stretch.kind" :d="path(stretch)" />
@@ -201,10 +281,18 @@ function take(event: MouseEvent): void {
 </template>
 
 <style scoped>
+.ghost {
+  stroke: var(--accent);
+  stroke-width: var(--stroke-bold);
+}
 .frame {
   position: relative;
   min-height: 0;
   overflow: hidden;
+}
+svg {
+  touch-action: none;
+  user-select: none;
 }
 .frame.hovered {
   cursor: pointer;

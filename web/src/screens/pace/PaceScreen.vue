@@ -1,16 +1,20 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, toRef } from 'vue'
 import { api } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
+import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useScreenKeys } from '../../foundation/useKeys'
+import { useReach } from '../../foundation/useReach'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
 import PaceChart from './PaceChart.vue'
 import PaceTable from './PaceTable.vue'
+import ShapePanel from './ShapePanel.vue'
 import TaughtPanel from './TaughtPanel.vue'
+import { type Drag, type Shape, differenceOf } from './paceDrag'
 import { standing, windowOf } from './paceLines'
 
 /** Where is everybody? */
@@ -32,20 +36,37 @@ const zoom = ref<'term' | 'month' | 'week'>('term')
 const asTable = ref(false)
 const looked = ref<At | null>(null)
 const taken = ref<At | null>(null)
+/** What is dragged just now; and what was, until it is done or left. */
+const dragged = ref<Drag | null>(null)
+const shaping = ref<(At & { shape: Shape }) | null>(null)
 const sections = computed(() => (pace.data.value?.sections ?? []).filter((section) => !off.value.includes(section.id)))
 const view = computed(() =>
   ribbon.data.value ? windowOf(zoom.value, ribbon.data.value.days, ribbon.data.value.momentAt) : { from: 0, to: 1 },
 )
+const sectionOf = (id?: number) => pace.data.value?.sections.find((section) => section.id === id)
+const runOf = (at: At) => sectionOf(at.section)?.lessons.find((one) => one.place === at.place)
+const differ = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/differ')
+const dragRequest = computed(() => {
+  const drag = dragged.value
+  const section = sectionOf(drag?.section)
+  const run = drag && runOf(drag)
+  return section && run ? differenceOf(section, run, drag.shape) : null
+})
+const dragReach = useReach(dragRequest, differ.preview)
 const takenSection = computed(() => pace.data.value?.sections.find((section) => section.id === taken.value?.section))
 /** What the lesson looked at is, exactly. */
 const readout = computed(() => {
+  if (dragged.value && pace.data.value) {
+    const title = pace.data.value.lessons[dragged.value.place]?.title
+    return `${sectionOf(dragged.value.section)?.name}: ${title} ${dragged.value.words}. ${dragReach.value}`
+  }
   const section = pace.data.value?.sections.find((one) => one.id === looked.value?.section)
   const run = section?.lessons.find((one) => one.place === looked.value?.place)
   const lesson = pace.data.value?.lessons[looked.value?.place ?? -1]
   if (!section || !run || !lesson)
     return asTable.value
       ? 'Click a date to note what the lesson took.'
-      : 'Point at a line to read its lesson and class; click it to note what it took.'
+      : 'Point at a line to read its lesson and class; click it to note what it took; drag an end to fix its date or stretch it.'
   const when = run.starts ? `${run.starts.words} to ${run.ends!.words}` : 'does not fit'
   const state = { taught: ', taught', begun: ', not finished' }[run.state] ?? ''
   return `${section.name}: ${lesson.code} ${lesson.title}, ${run.classes}, ${when}${state}`
@@ -64,8 +85,30 @@ function toggle(section: number): void {
   off.value = off.value.includes(section) ? off.value.filter((one) => one !== section) : [...off.value, section]
 }
 
+function take(at: At): void {
+  shaping.value = null
+  taken.value = looked.value = at
+}
+
+/** Let go of: what it would do is looked at once more before it is done. */
+function drop(drag: Drag): void {
+  dragged.value = null
+  looked.value = { section: drag.section, place: drag.place }
+  shaping.value = { ...looked.value, shape: drag.shape }
+}
+
+function shape(field: 'pin' | 'length'): void {
+  if (!taken.value) return
+  const run = runOf(taken.value)
+  const value = run?.starts?.local.slice(0, 10) ?? null
+  shaping.value = {
+    ...taken.value,
+    shape: field === 'pin' ? { field, value } : { field, value: run?.length ?? null },
+  }
+}
+
 useScreenKeys([
-  { key: 'Escape', words: 'close the lesson, unchanged', run: () => (taken.value = null) },
+  { key: 'Escape', words: 'close the lesson, unchanged', run: () => (taken.value = shaping.value = null) },
   { key: 't', words: 'lines or table', run: () => (asTable.value = !asTable.value) },
 ])
 </script>
@@ -121,18 +164,33 @@ useScreenKeys([
         :ribbon="ribbon.data.value"
         :sections="sections"
         :view="view"
-        :at="taken ?? looked"
+        :at="taken ?? shaping ?? looked"
+        :can-change="pace.data.value.canChange"
+        :dragged="dragged"
         @look="looked = $event"
-        @take="taken = looked = $event"
+        @take="take($event)"
+        @drag="dragged = $event"
+        @drop="drop($event)"
+      />
+      <ShapePanel
+        v-if="shaping && sectionOf(shaping.section) && pace.data.value.canChange"
+        :key="JSON.stringify(shaping)"
+        :edition="edition"
+        :pace="pace.data.value"
+        :section="sectionOf(shaping.section)!"
+        :place="shaping.place"
+        :shape="shaping.shape"
+        @close="shaping = null"
       />
       <TaughtPanel
-        v-if="taken && takenSection && pace.data.value.canChange"
+        v-else-if="taken && takenSection && pace.data.value.canChange"
         :key="`${taken.section} ${taken.place}`"
         :edition="edition"
         :pace="pace.data.value"
         :section="takenSection"
         :place="taken.place"
         @close="taken = null"
+        @shape="shape"
       />
     </template>
   </main>

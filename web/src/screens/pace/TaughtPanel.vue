@@ -14,7 +14,7 @@ const props = defineProps<{
   section: Schemas['PaceSection']
   place: number
 }>()
-const emit = defineEmits<{ close: [] }>()
+const emit = defineEmits<{ close: []; shape: [field: 'pin' | 'length'] }>()
 
 const lesson = computed(() => props.pace.lessons[props.place]!)
 const run = computed(() => props.section.lessons.find((one) => one.place === props.place)!)
@@ -88,6 +88,8 @@ const forget = () => send({ section: props.section.id, lessons: [record(run.valu
     </p>
     <template #more>
       <v-btn v-if="run.version > 0" :disabled="confirm.busy.value" @click="forget">Forget what it took</v-btn>
+      <button type="button" class="word-button" @click="emit('shape', 'pin')">fix its date</button>
+      <button type="button" class="word-button" @click="emit('shape', 'length')">change its length</button>
     </template>
   </CommandPanel>
 </template>

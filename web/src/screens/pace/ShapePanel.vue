@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { computed, ref, toRef } from 'vue'
+import type { Schemas } from '../../foundation/api/client'
+import { useEditionCommand } from '../../foundation/useEditionCommand'
+import { useReach } from '../../foundation/useReach'
+import SectionKey from '../../look/marks/SectionKey.vue'
+import CommandPanel from '../../parts/CommandPanel.vue'
+import { type Shape, differenceOf } from './paceDrag'
+
+/** A lesson is fixed to a date, or stretched, in one section: what that moves stands there before it is so. */
+const props = defineProps<{
+  edition: number
+  pace: Schemas['PaceAnswer']
+  section: Schemas['PaceSection']
+  place: number
+  shape: Shape
+}>()
+const emit = defineEmits<{ close: [] }>()
+
+const lesson = computed(() => props.pace.lessons[props.place]!)
+const run = computed(() => props.section.lessons.find((one) => one.place === props.place)!)
+const field = ref(props.shape.field)
+const date = ref(props.shape.field === 'pin' ? (props.shape.value ?? '') : (run.value.pin ?? ''))
+const length = ref(props.shape.field === 'length' ? (props.shape.value ?? run.value.length) : run.value.length)
+const differ = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/differ')
+const wanted = computed<Shape | null>(() => {
+  if (field.value === 'pin')
+    return date.value && date.value !== run.value.pin ? { field: 'pin', value: date.value } : null
+  const isOther = Number.isInteger(length.value) && length.value >= 0 && length.value !== run.value.length
+  return isOther ? { field: 'length', value: length.value } : null
+})
+const request = computed(() => wanted.value && differenceOf(props.section, run.value, wanted.value))
+const reach = useReach(request, differ.preview)
+const differs = computed(() => (field.value === 'pin' ? run.value.pinVersion : run.value.lengthVersion) > 0)
+
+const send = (what: ReturnType<typeof differenceOf> | null) =>
+  what &&
+  differ.run(what).then(
+    () => emit('close'),
+    () => undefined,
+  )
+const putBack = () => send(differenceOf(props.section, run.value, { field: field.value, value: null }))
+</script>
+
+<template>
+  <CommandPanel
+    label="A lesson's date and length"
+    :problem="differ.problem.value"
+    :reach="reach"
+    meant="Have it so here"
+    :disabled="!request || differ.busy.value"
+    @submit="send(request)"
+    @close="emit('close')"
+  >
+    <p class="line">
+      <span>In</span>
+      <SectionKey :letter="section.letter" :name="section.name" />
+      <b>{{ lesson.code }} {{ lesson.title }}</b>
+      <select v-model="field" aria-label="What is otherwise">
+        <option value="pin">is fixed to</option>
+        <option value="length">lasts</option>
+      </select>
+      <input v-if="field === 'pin'" v-model="date" type="date" aria-label="Date" />
+      <label v-else
+        ><input v-model.number="length" type="number" min="0" step="1" aria-label="Length" /> {{ pace.unit }}</label
+      >
+    </p>
+    <template #more>
+      <v-btn v-if="differs" :disabled="differ.busy.value" @click="putBack">Put back</v-btn>
+    </template>
+  </CommandPanel>
+</template>
