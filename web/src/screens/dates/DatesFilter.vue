@@ -66,7 +66,7 @@ const put = (part: keyof Filter, event: Event) =>
     <button v-if="isFiltered" type="button" class="word-button small" @click="filter = { ...noFilter }">
       show all
     </button>
-    <a class="small csv" :href="csv" download>as a file for a spreadsheet</a>
+    <a class="small csv" :href="csv" download>for a spreadsheet</a>
   </p>
 </template>
 
