@@ -45,7 +45,8 @@ says() {
   grep -q "$words" <<<"$said" || wrong "'$*' did not say '$words': $said"
 }
 start() {
-  "$ROOT/polycline" start >"$STATE/start.out" 2>&1 &
+  # As from a terminal, whatever signals whoever runs this ignores.
+  env --default-signal=INT "$ROOT/polycline" start >"$STATE/start.out" 2>&1 &
   STARTED=$!
   for _ in $(seq 300); do
     if grep -q "End it with Ctrl-C" "$STATE/start.out"; then return; fi
