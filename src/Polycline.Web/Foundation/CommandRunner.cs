@@ -64,7 +64,8 @@ public sealed class CommandRunner(Database database)
         var before = await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
         if (before.State == EditionState.Resting)
             throw Problem.AtRest();
-        before = await OpeningRecords.Keep(connection, before, viewpoint.At);
+        if (await OpeningRecords.Keep(connection, before, viewpoint.At) > 0)
+            before = await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
         var decision = TCommand.Decide(await TCommand.Load(connection, edition, request), request, viewpoint);
         if (decision.Changes.Count == 0)
             return new(false, null, before.Version, decision.Words, Reach.Between(before.Schedule, before.Schedule, before.Sizes));

@@ -19,13 +19,14 @@ public static class OpeningRecords
         from opened in Openings.Unrecorded(plan.Schedule.Section(section.Section.Ref), at)
         select (section.Id, plan.Row(opened.Item).Id, opened.At, opened.Due)];
 
-    /// <summary>Records it. The edition is locked by the caller's transaction.</summary>
-    /// <returns>The plan as it is then: the same where nothing was missing.</returns>
-    public static async Task<EditionPlan> Keep(NpgsqlConnection connection, EditionPlan plan, Instant at)
+    /// <summary>Records it, and tells who listens. The edition is locked by the caller's transaction.</summary>
+    /// <returns>How many openings; more than 0: the plan is to be read again.</returns>
+    public static async Task<int> Keep(NpgsqlConnection connection, EditionPlan plan, Instant at)
     {
         if (plan.State != EditionState.Current || Missing(plan, at) is not { Count: > 0 } missing)
-            return plan;
-        await OpenedStore.Add(connection, missing, at);
-        return (await EditionStore.Read(connection, plan.Id))!;
+            return 0;
+        var recorded = await OpenedStore.Add(connection, missing, at);
+        await OpenedStore.Tell(connection, plan.Id);
+        return recorded;
     }
 }

@@ -42,13 +42,8 @@ public sealed class OpeningSweep(Database database, Compiled compiled, IClock cl
         }
     }
 
-    private Task<int> Record(Id<Edition> edition, Instant at, CancellationToken stop) => database.Within(IsolationLevel.ReadCommitted, async connection =>
-    {
-        if (!await OpenedStore.TryLock(connection, edition) || await EditionStore.Read(connection, edition) is not { } plan)
-            return 0;
-        var recorded = await OpenedStore.Add(connection, OpeningRecords.Missing(plan, at), at);
-        if (recorded > 0)
-            await OpenedStore.Tell(connection, edition);
-        return recorded;
-    }, stop);
+    private Task<int> Record(Id<Edition> edition, Instant at, CancellationToken stop) => database.Within(
+        IsolationLevel.ReadCommitted,
+        async connection => await OpenedStore.TryLock(connection, edition) && await EditionStore.Read(connection, edition) is { } plan ? await OpeningRecords.Keep(connection, plan, at) : 0,
+        stop);
 }

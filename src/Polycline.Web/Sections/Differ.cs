@@ -116,9 +116,9 @@ public sealed class Differ : IEditionCommand<DifferRequest, EditionPlan>
     private static string Verb(string field, bool isSo) => (field, isSo) switch
     {
         ("hold", true) => "kept back",
-        ("hold", false) => "no longer keeps back",
+        ("hold", false) => "no longer kept back",
         ("skip", true) => "dropped",
-        ("skip", false) => "no longer drops",
+        ("skip", false) => "no longer dropped",
         ("published", true) => "published",
         ("published", false) => "unpublished",
         ("length", _) => "changed the length of",

@@ -49,7 +49,9 @@ const cells = computed(() =>
 )
 const differing = computed(() => cells.value.filter((cell) => differenceOf(cell, field)))
 const course = computed(() => (cells.value.length === 1 ? differenceOf(first.value, field)?.course?.words : null))
-const has = (mark: 'held' | 'skipped') => cells.value.length > 0 && cells.value.every((cell) => cell[mark])
+/** Whether all of it is so by a difference of its own: what its lesson or unit makes so is put back there, in Sections. */
+const isOwn = (of: 'hold' | 'skip') => cells.value.length > 0 && cells.value.every((cell) => differenceOf(cell, of))
+const isSo = (mark: 'held' | 'skipped') => cells.value.length > 0 && cells.value.every((cell) => cell[mark])
 
 function asked(of: string, to: To): { changes: Schemas['DifferenceChange'][] } | null {
   const changes = changesOf(read.value, items.value, chosen.value, of, to)
@@ -70,7 +72,8 @@ function useMine(): void {
   void send(request.value)
 }
 
-const mark = (of: 'hold' | 'skip', isSo: boolean) => send(asked(of, isSo ? 'put-back' : { value: true }))
+/** Marks what is not marked so yet, or puts back what is. */
+const mark = (of: 'hold' | 'skip') => send(asked(of, isOwn(of) ? 'put-back' : { value: true }))
 </script>
 
 <template>
@@ -110,11 +113,23 @@ const mark = (of: 'hold' | 'skip', isSo: boolean) => send(asked(of, isSo ? 'put-
         Put back<template v-if="course">: {{ course }}</template
         ><template v-else-if="differing.length > 1"> {{ differing.length }} dates</template>
       </v-btn>
-      <button type="button" class="word-button" :disabled="differ.busy.value" @click="mark('hold', has('held'))">
-        {{ has('held') ? 'no longer keep back' : 'keep back' }}
+      <button
+        v-if="isOwn('hold') || !isSo('held')"
+        type="button"
+        class="word-button"
+        :disabled="differ.busy.value"
+        @click="mark('hold')"
+      >
+        {{ isOwn('hold') ? 'no longer keep back' : 'keep back' }}
       </button>
-      <button type="button" class="word-button" :disabled="differ.busy.value" @click="mark('skip', has('skipped'))">
-        {{ has('skipped') ? 'no longer drop' : 'drop here' }}
+      <button
+        v-if="isOwn('skip') || !isSo('skipped')"
+        type="button"
+        class="word-button"
+        :disabled="differ.busy.value"
+        @click="mark('skip')"
+      >
+        {{ isOwn('skip') ? 'no longer drop' : 'drop here' }}
       </button>
     </template>
   </CommandPanel>
