@@ -1,4 +1,5 @@
 using System.Net;
+using Dapper;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.Extensions.DependencyInjection;
 using Polycline.Demo.School;
@@ -20,6 +21,8 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     private static readonly int[] Team = [401, 404, 404, 404, 200, 200, 404, 404, 401];
 
     private static readonly int[] Student = [401, 200, 404, 404, 404, 404, 404, 404, 401];
+
+    private static readonly int[] Office = [401, 404, 404, 404, 404, 404, 404, 200, 401];
 
     private sealed record Row(string Address, int[] Expected, Func<School, Task<object?>>? Body = null);
 
@@ -59,6 +62,12 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["GET /api/editions/{edition:long}/editions"] = new("/api/editions/{edition}/editions", Team),
         ["POST /api/editions/{edition:long}/roll-over"] = new("/api/editions/{edition}/roll-over?preview=true", [401, 404, 404, 404, 200, 403, 404, 404, 401], RollOverTests.Spring),
         ["POST /api/editions/{edition:long}/take-back-roll-over"] = new("/api/editions/{edition}/take-back-roll-over", [401, 404, 404, 404, 409, 403, 404, 404, 401]),
+        ["GET /api/terms/{term:long}/calendar"] = new("/api/terms/{term}/calendar", Office),
+        ["GET /api/terms/{term:long}/history"] = new("/api/terms/{term}/history", Office),
+        ["POST /api/terms/{term:long}/closures-of-file"] = new("/api/terms/{term}/closures-of-file", Office, _ => Body(new { text = "BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n" })),
+        ["POST /api/terms/{term:long}/mark-days"] = new("/api/terms/{term}/mark-days?preview=true", Office, _ => Body(new { marks = new[] { new { id = (long?)null, version = 0, gone = false, kind = "closure", first = "2026-11-09", last = "2026-11-09", name = "Storm", runs = (string?)null, periods = (object?)null } } })),
+        ["POST /api/terms/{term:long}/set-term"] = new("/api/terms/{term}/set-term?preview=true", [401, 404, 404, 404, 404, 404, 404, 422, 401], _ => Body(new { first = "soon", last = "2026-12-18", weekdays = new[] { "mon" }, rotation = new { kind = "weekly" }, periods = Array.Empty<object>(), offDays = "stay", version = 1 })),
+        ["POST /api/terms/{term:long}/undo"] = new("/api/terms/{term}/undo?preview=true", [401, 404, 404, 404, 404, 404, 404, 404, 401], _ => Body(new { batch = 1_000_000 })),
         // The team sees these through a student's eyes only, and does nothing in a student's place.
         ["GET /api/sections/{section:long}/now"] = new("/api/sections/{section}/now", Student),
         ["GET /api/sections/{section:long}/items/{item:long}"] = new("/api/sections/{section}/items/{task}", Student),
@@ -95,6 +104,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         var row = Rows[endpoint];
         var address = row.Address.Replace("{edition}", $"{school.WeatherWatch}", StringComparison.Ordinal)
             .Replace("{section}", $"{school.Ids["section:9 Alder"]}", StringComparison.Ordinal)
+            .Replace("{term}", $"{await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT term FROM edition WHERE id = @WeatherWatch", new { school.WeatherWatch }))}", StringComparison.Ordinal)
             .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal);
         var body = row.Body is null ? null : await row.Body(school);
         var method = endpoint.StartsWith("POST", StringComparison.Ordinal) || endpoint.EndsWith("negotiate", StringComparison.Ordinal) ? HttpMethod.Post : HttpMethod.Get;

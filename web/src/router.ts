@@ -10,6 +10,12 @@ export const router = createRouter({
     { path: '/sign-in', name: 'sign-in', component: () => import('./screens/sign-in/SignInScreen.vue') },
     { path: '/', name: 'places', component: () => import('./screens/places/PlacesScreen.vue') },
     {
+      path: '/terms/:term(\\d+)/calendar',
+      name: 'calendar',
+      component: () => import('./screens/calendar/CalendarScreen.vue'),
+      props: numbers,
+    },
+    {
       path: '/editions/:edition(\\d+)',
       component: () => import('./parts/TeamShell.vue'),
       props: numbers,

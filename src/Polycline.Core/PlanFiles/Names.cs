@@ -1,6 +1,3 @@
-using NodaTime;
-using Polycline.Core.Calendars;
-
 namespace Polycline.Core.PlanFiles;
 
 /// <summary>What can be named from some place: the edition's things, and what adjustments have added so far.</summary>
@@ -43,7 +40,7 @@ internal sealed class Names
         this.plan = plan;
         this.faults = faults;
         var term = plan["term"]!;
-        labels = [.. Meetings.LabelsOf(PlanBuilder.RotationOf(term["rotation"]))];
+        labels = TermNames.Labels(term);
         periods = [.. Entries(term, "periods").Concat(Entries(term, "specialDays").SelectMany(day => Entries(day, "periods"))).Select(period => period["name"]!.Value!)];
         students = [.. Entries(plan, "sections").SelectMany(section => Entries(section, "students")).Select(PlanBuilder.StudentId)];
         groups = [.. (plan["groups"]?.Members ?? []).Select(group => group.Name)];
@@ -61,7 +58,7 @@ internal sealed class Names
     public static void Check(JsonPiece plan, Faults faults)
     {
         var names = new Names(plan, faults);
-        names.CheckTerm(plan["term"]!);
+        TermNames.Check(plan["term"]!, faults);
         names.CheckOnce();
         names.CheckEdition();
         foreach (var section in Entries(plan, "sections"))
@@ -71,20 +68,6 @@ internal sealed class Names
     }
 
     public static IEnumerable<JsonPiece> Entries(JsonPiece piece, string list) => piece[list]?.Items ?? [];
-
-    private void CheckTerm(JsonPiece term)
-    {
-        if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(term["zone"]!.Value!) is null)
-            faults.Add(term["zone"]!, "no such zone: an IANA name is wanted, such as Europe/Dublin");
-        Once(Entries(term, "periods").Select(period => period["name"]!), "there is a period of that name already");
-        foreach (var day in Entries(term, "specialDays"))
-        {
-            Once(Entries(day, "periods").Select(period => period["name"]!), "there is a period of that name already");
-            Wanted(day["runs"], labels.Contains, "no such day in the rotation");
-        }
-        if (term["rotation"] is { } rotation)
-            Once(Entries(rotation, "labels"), "there is a label of that name already");
-    }
 
     // Units, lessons, items and sections share one space of ids; a code stands for one item.
     private void CheckOnce()
@@ -258,12 +241,5 @@ internal sealed class Names
     private void Once(IEnumerable<JsonPiece> owners, string member, string message) =>
         Once(owners.Select(owner => owner[member]).OfType<JsonPiece>().Where(piece => !piece.IsNull), message);
 
-    // The one that stands second in the file is told.
-    private void Once(IEnumerable<JsonPiece> texts, string message)
-    {
-        var seen = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var text in texts.OrderBy(text => text.At))
-            if (!seen.Add(text.Value!))
-                faults.Add(text, message);
-    }
+    private void Once(IEnumerable<JsonPiece> texts, string message) => TermNames.Once(texts, message, faults);
 }

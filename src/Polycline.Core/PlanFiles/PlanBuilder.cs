@@ -87,7 +87,7 @@ internal static class PlanBuilder
     /// <summary>A date that may be left out (inherited) or null (cleared).</summary>
     public static Given<Anchor> Given(JsonPiece owner, string member) => owner[member] is { } piece ? AnchorOf(piece) : default(Given<Anchor>);
 
-    private static Calendars.Period PeriodOf(JsonPiece piece) => new(Text(piece, "name"), Time(piece, "start")!.Value, Time(piece, "end")!.Value);
+    public static Calendars.Period PeriodOf(JsonPiece piece) => new(Text(piece, "name"), Time(piece, "start")!.Value, Time(piece, "end")!.Value);
 
     private static AnchorClock? ClockOf(string? clock) => clock switch
     {

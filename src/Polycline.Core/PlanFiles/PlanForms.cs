@@ -5,10 +5,10 @@ internal static class PlanForms
 {
     private static readonly Form Weekday = Forms.OneOf("mon", "tue", "wed", "thu", "fri", "sat", "sun");
 
-    private static readonly Form Period = Forms.Object(
+    public static readonly Form Period = Forms.Object(
         Always(new("name", Forms.Name, true), new("start", Forms.Time, true), new("end", Forms.Time, true)), Forms.InOrder("start", "end", false));
 
-    private static readonly Form Term = Forms.Object(
+    public static readonly Form Term = Forms.Object(
         Always(
             new("name", Forms.Text, true), new("zone", Forms.Text, true), new("first", Forms.Date, true), new("last", Forms.Date, true),
             new("weekdays", Forms.List(Weekday)),

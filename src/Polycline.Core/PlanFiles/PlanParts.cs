@@ -17,6 +17,27 @@ public static class PlanParts
     /// <exception cref="PlanRefusedException">It has not the form of a term's calendar; the path starts at the part.</exception>
     public static SchoolCalendar Calendar(string json) => PlanBuilder.CalendarOf(Parse(json));
 
+    /// <summary>A whole term, with what its special days and labels name checked.</summary>
+    /// <exception cref="PlanRefusedException">It has not the form of a term, or names something it has not.</exception>
+    public static Term Term(string json)
+    {
+        var piece = Checked(json, PlanForms.Term);
+        var faults = new Faults();
+        TermNames.Check(piece, faults);
+        faults.Throw();
+        return PlanBuilder.TermOf(piece);
+    }
+
+    /// <exception cref="PlanRefusedException">It has not the form of a list of periods, or two have one name.</exception>
+    public static ImmutableArray<Period> Periods(string json)
+    {
+        var piece = Checked(json, Forms.List(PlanForms.Period));
+        var faults = new Faults();
+        TermNames.CheckPeriods(piece.Items, faults);
+        faults.Throw();
+        return [.. piece.Items.Select(PlanBuilder.PeriodOf)];
+    }
+
     /// <exception cref="PlanRefusedException">It has not the form of an anchor.</exception>
     public static Anchor Anchor(string json) => PlanBuilder.AnchorOf(Checked(json, GateForms.Anchor))!;
 

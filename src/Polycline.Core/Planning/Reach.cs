@@ -68,7 +68,7 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
     }
 
     // Null: there is nothing to tell of it.
-    private static string? FitInWords(ReachRow row, Basis basis)
+    internal static string? FitInWords(ReachRow row, Basis basis)
     {
         var (was, will) = (int.Parse(row.Before!, CultureInfo.InvariantCulture), int.Parse(row.After!, CultureInfo.InvariantCulture));
         return row.Field switch

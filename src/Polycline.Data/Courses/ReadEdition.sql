@@ -1,5 +1,5 @@
 SELECT e.id, e.master, m.title AS course_title, e.title, e.state, e.basis, e.min_start, e.codes, e.before, e.version,
-       t.id AS term, t.name AS term_name, t.zone, t.first, t.last, t.calendar::text AS calendar, t.version AS term_version
+       t.id AS term, t.name AS term_name, t.zone, t.first, t.last, calendar_of(t)::text AS calendar, t.version AS term_version
 FROM edition e
 JOIN master m ON m.id = e.master
 JOIN term t ON t.id = e.term

@@ -23,6 +23,8 @@ public readonly record struct Scope(string Kind, long Key)
 {
     public static Scope Of(Id<Core.Courses.Edition> edition) => new("edition", edition.Value);
 
+    public static Scope Of(Id<Core.Calendars.Term> term) => new("term", term.Value);
+
     public override string ToString() => $"{Kind}:{Key}";
 }
 

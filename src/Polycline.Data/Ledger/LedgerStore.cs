@@ -51,9 +51,13 @@ public static class LedgerStore
                 after = change.After?.ToJsonString(),
             });
         }
-        await connection.ExecuteAsync("SELECT pg_notify(@Channel, @message)", new { Channel, message = new Live.Raised(head.Scope.ToString(), version).ToJson() });
+        await Tell(connection, head.Scope, version);
         return new(new(batch), version);
     }
+
+    /// <summary>Tells who listens where a counter stands, once the transaction is through.</summary>
+    public static Task Tell(NpgsqlConnection connection, Scope scope, long version) =>
+        connection.ExecuteAsync("SELECT pg_notify(@Channel, @message)", new { Channel, message = new Live.Raised(scope.ToString(), version).ToJson() });
 
     /// <summary>The latest batches of a scope, newest first.</summary>
     public static async Task<IReadOnlyList<HistoryRow>> History(NpgsqlConnection connection, Scope scope, int most) =>
@@ -108,7 +112,7 @@ public static class LedgerStore
         if (change.After is null)
         {
             var gone = await connection.ExecuteAsync(
-                $"DELETE FROM {table.Name} t USING {Record(table, "@key::jsonb")} k WHERE {SameKey(table)} AND t.version = @version", new { key, change.Version });
+                $"DELETE FROM {table.Name} t USING {Record(table, "@key::jsonb")} k WHERE {SameKey(table)} AND t.{table.Version} = @version", new { key, change.Version });
             return gone == 1 ? change : throw new StaleChangeException(change, await Present(connection, change));
         }
         var after = change.After.ToJsonString();
@@ -121,7 +125,7 @@ public static class LedgerStore
             return change with { Key = Only(inserted, table.Key), After = Only(inserted, fields) };
         }
         var updated = Parse(await connection.ExecuteScalarAsync<string?>(
-            $"UPDATE {table.Name} t SET {string.Join(", ", fields.Select(field => $"{field} = n.{field}"))}, version = t.version + 1 FROM {Record(table, "@after::jsonb")} n, {Record(table, "@key::jsonb")} k WHERE {SameKey(table)} AND t.version = @version RETURNING to_jsonb(t)::text",
+            $"UPDATE {table.Name} t SET {string.Join(", ", fields.Select(field => $"{field} = n.{field}"))}, {table.Version} = t.{table.Version} + 1 FROM {Record(table, "@after::jsonb")} n, {Record(table, "@key::jsonb")} k WHERE {SameKey(table)} AND t.{table.Version} = @version RETURNING to_jsonb(t)::text",
             new { key, after, change.Version }));
         return updated is null
             ? throw new StaleChangeException(change, await Present(connection, change))

@@ -1,13 +1,15 @@
 using System.Collections.Immutable;
+using System.Text.Json.Nodes;
 
 namespace Polycline.Data.Ledger;
 
 /// <summary>A table whose rows change through the <see cref="LedgerStore"/> only.</summary>
-/// <param name="Name">The table; it has a column <c>version</c>.</param>
+/// <param name="Name">The table.</param>
 /// <param name="Key">The columns of its primary key.</param>
 /// <param name="Fields">The columns a command may set.</param>
 /// <param name="Tombstoned">True: its rows are marked removed, never deleted.</param>
-public sealed record LedgerTable(string Name, ImmutableArray<string> Key, ImmutableArray<string> Fields, bool Tombstoned)
+/// <param name="Version">The column that is raised whenever a command sets a field of the row.</param>
+public sealed record LedgerTable(string Name, ImmutableArray<string> Key, ImmutableArray<string> Fields, bool Tombstoned, string Version = "version")
 {
     /// <summary>Every table that the ledger keeps. What is never undone has no place here.</summary>
     public static readonly ImmutableArray<LedgerTable> All =
@@ -20,7 +22,13 @@ public sealed record LedgerTable(string Name, ImmutableArray<string> Key, Immuta
         new("taught", ["section", "lesson"], ["took", "done", "left_over", "at"], false),
         new("order_change", ["section", "seq"], ["target", "change"], false),
         new("meeting_change", ["section", "seq"], ["change"], false),
+        // Its version is the counter of its scope.
+        new("term", ["id"], ["first", "last", "settings"], false, "own_version"),
+        new("calendar_day", ["id"], ["term", "kind", "first", "last", "name", "runs", "periods"], false),
     ];
+
+    /// <summary>The version of a row as it was read; null: there is no such row.</summary>
+    public long? VersionOf(JsonObject? row) => row?[Version]?.GetValue<long>();
 
     /// <summary>The table of that name.</summary>
     /// <exception cref="ArgumentException">The ledger keeps no such table, or a field is not one a command may set.</exception>

@@ -3,12 +3,13 @@ using NodaTime;
 using Npgsql;
 using Polycline.Core.Sections;
 using Polycline.Core;
+using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 
 namespace Polycline.Data.People;
 
 /// <summary>
-/// Who asks, and what they have to do with the edition or section that the address names: one row, read anew at every
+/// Who asks, and what they have to do with the edition, section or term that the address names: one row, read anew at every
 /// request, so that removing somebody takes effect at once. Null where the address names none, or none that exists.
 /// </summary>
 /// <param name="MemberRole"><c>lead</c> or <c>co</c> on the edition's team; null: not of the team.</param>
@@ -29,12 +30,13 @@ public sealed record LensPlaceRow(long Section, string SectionName, string Lette
 public static class AccessStore
 {
     /// <summary>Null where the session is unknown, over, or its person removed.</summary>
-    public static Task<AccessRow?> Find(NpgsqlConnection connection, byte[] token, Id<Edition>? edition, Id<Section>? section, Instant now) =>
+    public static Task<AccessRow?> Find(NpgsqlConnection connection, byte[] token, Id<Edition>? edition, Id<Section>? section, Id<Term>? term, Instant now) =>
         connection.QuerySingleOrDefaultAsync<AccessRow?>(Sql.Of("People", "ReadAccess"), new
         {
             token,
             edition = edition?.Value,
             section = section?.Value,
+            term = term?.Value,
             now,
         });
 

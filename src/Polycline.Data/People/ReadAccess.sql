@@ -9,7 +9,7 @@ LEFT JOIN section c ON c.id = @section
 LEFT JOIN edition e ON e.id = coalesce(@edition, c.edition)
 LEFT JOIN master_member m ON m.master = e.master AND m.person = p.id
 LEFT JOIN section_teacher st ON st.section = c.id AND st.person = p.id
-LEFT JOIN term t ON t.id = coalesce(c.term, e.term)
+LEFT JOIN term t ON t.id = coalesce(@term, c.term, e.term)
 LEFT JOIN LATERAL (
   SELECT array_agg(coalesce(lower(period), '0001-01-01') ORDER BY period) AS enrolled_from,
          array_agg(coalesce(upper(period), '9999-12-31') - 1 ORDER BY period) AS enrolled_to

@@ -4,7 +4,6 @@ using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Ledger;
-using Polycline.Data.Live;
 
 namespace Polycline.Data.Sections;
 
@@ -43,8 +42,7 @@ public static class OpenedStore
     public static async Task Tell(NpgsqlConnection connection, Id<Edition> edition)
     {
         var version = await connection.ExecuteScalarAsync<long>("UPDATE edition SET version = version + 1 WHERE id = @Value RETURNING version", edition);
-        await connection.ExecuteAsync(
-            "SELECT pg_notify(@Channel, @message)", new { LedgerStore.Channel, message = new Raised(Scope.Of(edition).ToString(), version).ToJson() });
+        await LedgerStore.Tell(connection, Scope.Of(edition), version);
     }
 
     /// <summary>Editions that are taught now, and the counters that their plan hangs on.</summary>

@@ -1,27 +1,47 @@
+using System.Data;
 using Dapper;
 using NodaTime;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
+using Polycline.Data.Courses;
 
 namespace Polycline.Data.Terms;
-
-/// <summary>A term as it stood at one counter.</summary>
-public sealed record StoredTerm(Term Term, long Version);
 
 /// <summary>Reads terms.</summary>
 public static class TermStore
 {
-    private sealed record TermRow(string Name, string Zone, LocalDate First, LocalDate Last, string Calendar, long Version);
+    private sealed record TermRow(string Name, string Zone, LocalDate First, LocalDate Last, string Calendar, long Version, long OwnVersion, string Settings);
 
+    private sealed record SectionRow(long Id, string Name, string Letter, long? Edition, string Slots);
+
+    /// <summary>Reads a term. In a transaction of the caller's, it must be REPEATABLE READ or hold the term's lock.</summary>
     /// <returns>Null where there is no such term.</returns>
-    public static async Task<StoredTerm?> Read(NpgsqlConnection connection, Id<Term> term)
+    public static async Task<TermPlan?> Read(NpgsqlConnection connection, Id<Term> term)
     {
-        var row = await connection.QuerySingleOrDefaultAsync<TermRow?>(
-            "SELECT name, zone, first, last, calendar::text, version FROM term WHERE id = @Value", term);
-        return row is null
-            ? null
-            : new(new(row.Name, DateTimeZoneProviders.Tzdb[row.Zone], row.First, row.Last, PlanParts.Calendar(row.Calendar)), row.Version);
+        await using var results = await connection.QueryMultipleAsync(Sql.Of("Terms", "ReadTerm"), new { term = term.Value });
+        if (await results.ReadSingleOrDefaultAsync<TermRow>() is not { } row)
+            return null;
+        var days = (await results.ReadAsync<CalendarDayRow>()).AsList();
+        var sections = (await results.ReadAsync<SectionRow>()).AsList();
+        var changes = (await results.ReadAsync<MeetingChangeRow>()).ToLookup(change => change.Section);
+        var editions = await results.ReadAsync<long>();
+        return new(
+            term, new(row.Name, DateTimeZoneProviders.Tzdb[row.Zone], row.First, row.Last, PlanParts.Calendar(row.Calendar)), row.Version, row.OwnVersion, row.Settings,
+            [.. days],
+            [.. sections.Select(section => new TermSection(
+                section.Id, section.Name, section.Letter, section.Edition is { } edition ? new Id<Edition>(edition) : null, PlanParts.Slots(section.Slots),
+                [.. changes[section.Id].Select(change => PlanParts.MeetingChange(change.Change))]))],
+            [.. editions.Select(edition => new Id<Edition>(edition))]);
     }
+
+    /// <summary>Reads a term in a transaction of its own.</summary>
+    public static Task<TermPlan?> Read(Database database, Id<Term> term, CancellationToken stop) =>
+        database.Within(IsolationLevel.RepeatableRead, connection => Read(connection, term), stop);
+
+    /// <summary>Locks every edition taught in a term, and then the term, against other changes until the transaction ends.</summary>
+    public static Task Lock(NpgsqlConnection connection, Id<Term> term) => connection.ExecuteAsync(
+        "SELECT 1 FROM edition WHERE term = @Value ORDER BY id FOR UPDATE; SELECT 1 FROM term WHERE id = @Value FOR UPDATE", term);
 }

@@ -48,18 +48,20 @@ public static class DemoSchool
 
     private static string Clock(int minutes) => $"{minutes / 60:00}:{minutes % 60:00}";
 
+    private sealed record Mark(string Kind, string From, string To, string Called, object[]? Periods = null);
+
     private sealed class Writer(NpgsqlConnection connection, string passwordHash)
     {
         private int students;
 
         public async Task Write()
         {
-            var lastAutumn = await Term("Autumn term 2025", "2025-09-01", "2025-12-19", [new { from = "2025-10-27", to = "2025-10-31", name = "Mid-term break" }], [], []);
-            var autumn = await Term("Autumn term 2026", "2026-08-31", "2026-12-18",
-                [new { from = "2026-09-18", to = "2026-09-18", name = "Staff day" }, new { from = "2026-10-26", to = "2026-10-30", name = "Mid-term break" }],
-                [new { date = "2026-11-14", name = "Open day" }],
-                [new { date = "2026-10-09", name = "Late start", periods = LateStart }]);
-            await Term("Spring term 2027", "2027-01-11", "2027-04-23", [], [], []);
+            var lastAutumn = await Term("Autumn term 2025", "2025-09-01", "2025-12-19", new Mark("closure", "2025-10-27", "2025-10-31", "Mid-term break"));
+            var autumn = await Term(
+                "Autumn term 2026", "2026-08-31", "2026-12-18",
+                new("closure", "2026-09-18", "2026-09-18", "Staff day"), new("closure", "2026-10-26", "2026-10-30", "Mid-term break"),
+                new("extra", "2026-11-14", "2026-11-14", "Open day"), new("special", "2026-10-09", "2026-10-09", "Late start", LateStart));
+            await Term("Spring term 2027", "2027-01-11", "2027-04-23");
 
             var lead = await Person(DemoPeople.Lead);
             var coTeacher = await Person(DemoPeople.CoTeacher);
@@ -112,24 +114,27 @@ public static class DemoSchool
             "INSERT INTO person (name, email, password_hash, office) VALUES (@name, @email, @passwordHash, @office)",
             new { name, email = DemoPeople.Email(name), passwordHash, office });
 
-        private Task<long> Term(string name, string first, string last, object[] closures, object[] extraDays, object[] specialDays) => Insert(
-            "INSERT INTO term (name, zone, first, last, calendar) VALUES (@name, @zone, @first::date, @last::date, @calendar::jsonb)",
-            new
+        private async Task<long> Term(string name, string first, string last, params Mark[] marks)
+        {
+            var term = await Insert("INSERT INTO term (name, zone, first, last, settings) VALUES (@name, @zone, @first::date, @last::date, @settings::jsonb)", new
             {
                 name,
                 zone = Zone,
                 first,
                 last,
-                calendar = JsonSerializer.Serialize(new
+                settings = JsonSerializer.Serialize(new
                 {
                     weekdays = new[] { "mon", "tue", "wed", "thu", "fri" },
-                    closures,
-                    extraDays,
                     rotation = new { kind = "weeks", labels = new[] { "A", "B" }, count = "calendar" },
                     periods = Periods,
-                    specialDays,
                 }),
             });
+            foreach (var (kind, from, to, called, periods) in marks)
+                await connection.ExecuteAsync(
+                    "INSERT INTO calendar_day (term, kind, first, last, name, periods) VALUES (@term, @kind, @from::date, @to::date, @called, @periods::jsonb)",
+                    new { term, kind, from, to, called, periods = periods is null ? null : JsonSerializer.Serialize(periods) });
+            return term;
+        }
 
         private async Task<long> Master(string title, params (long Person, string Role)[] team)
         {

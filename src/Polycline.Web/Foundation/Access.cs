@@ -27,7 +27,7 @@ public enum May
     /// <summary>Students whom that section lists today.</summary>
     SectionStudent = 16,
 
-    /// <summary>The school's office.</summary>
+    /// <summary>The school's office, for the term that the address names.</summary>
     Office = 32,
 }
 
@@ -57,7 +57,7 @@ public sealed record Access(
     /// <summary>Whether they may, as of <paramref name="now"/>.</summary>
     public bool Allows(May may, Instant now) =>
         may.HasFlag(May.SignedIn)
-        || (may.HasFlag(May.Office) && IsOffice)
+        || (may.HasFlag(May.Office) && IsOffice && Term is not null)
         || (may.HasFlag(May.Team) && IsMember)
         || (may.HasFlag(May.SectionTeacher) && Section is not null && (TeachesSection || IsLead))
         || (may.HasFlag(May.SectionStudent) && IsStudent(now));

@@ -1,6 +1,7 @@
 using NodaTime;
 using Polycline.Core.Sections;
 using Polycline.Core;
+using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Data;
 using Polycline.Data.People;
@@ -23,7 +24,7 @@ public sealed class AccessMiddleware(RequestDelegate next, Database database, IC
         if (!rule.May.HasFlag(May.Anyone))
         {
             var now = clock.GetCurrentInstant();
-            var access = await Find(http, database, RouteId<Edition>(http, "edition"), RouteId<Section>(http, "section"), now)
+            var access = await Find(http, database, RouteId<Edition>(http, "edition"), RouteId<Section>(http, "section"), RouteId<Term>(http, "term"), now)
                 ?? throw Problem.SignedOut();
             if (!access.Allows(rule.May, now))
                 throw Problem.Unknown();
@@ -34,11 +35,11 @@ public sealed class AccessMiddleware(RequestDelegate next, Database database, IC
     }
 
     /// <summary>Who asks; null where nobody is signed in.</summary>
-    public static async Task<Access?> Find(HttpContext http, Database database, Id<Edition>? edition, Id<Section>? section, Instant now)
+    public static async Task<Access?> Find(HttpContext http, Database database, Id<Edition>? edition, Id<Section>? section, Id<Term>? term, Instant now)
     {
         if (SessionCookie.Read(http) is not { } token)
             return null;
-        var row = await database.Read(connection => AccessStore.Find(connection, token, edition, section, now), http.RequestAborted);
+        var row = await database.Read(connection => AccessStore.Find(connection, token, edition, section, term, now), http.RequestAborted);
         return row is null ? null : Access.Of(row, token);
     }
 

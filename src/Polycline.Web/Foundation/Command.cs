@@ -1,6 +1,7 @@
 using FluentValidation;
 using Npgsql;
 using Polycline.Core;
+using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 using Polycline.Data.Courses;
@@ -15,31 +16,44 @@ namespace Polycline.Web.Foundation;
 /// <param name="Bodies">What is written anew and named by the changes.</param>
 public sealed record Decision(string Words, IReadOnlyList<Change> Changes, Id<Batch>? Undoes = null, params IReadOnlyList<Body> Bodies);
 
-/// <summary>One thing a team does to an edition: one file, one route, <c>POST /api/editions/{edition}/{Name}</c>.</summary>
+/// <summary>One thing that somebody can do: one file, one route.</summary>
 /// <typeparam name="TRequest">What it is asked.</typeparam>
 /// <typeparam name="TPlan">What it decides from.</typeparam>
-public interface IEditionCommand<TRequest, TPlan>
+public interface ICommand<TRequest, TPlan>
     where TRequest : class
 {
     /// <summary>The last part of its route, and its name in the log.</summary>
     static abstract string Name { get; }
 
-    static abstract May May { get; }
-
     /// <summary>What can be said of the request alone.</summary>
     static abstract IValidator<TRequest> Validator { get; }
-
-    /// <summary>Reads what <see cref="Decide"/> needs. The edition is locked.</summary>
-    static abstract Task<TPlan> Load(NpgsqlConnection connection, Id<Edition> edition, TRequest request);
 
     /// <summary>Decides what to change: a pure function.</summary>
     /// <exception cref="ProblemException">It cannot be done, and why.</exception>
     static abstract Decision Decide(TPlan plan, TRequest request, Viewpoint viewpoint);
 }
 
+/// <summary>One thing a team does to an edition: <c>POST /api/editions/{edition}/{Name}</c>.</summary>
+public interface IEditionCommand<TRequest, TPlan> : ICommand<TRequest, TPlan>
+    where TRequest : class
+{
+    static abstract May May { get; }
+
+    /// <summary>Reads what <see cref="ICommand{TRequest,TPlan}.Decide"/> needs. The edition is locked.</summary>
+    static abstract Task<TPlan> Load(NpgsqlConnection connection, Id<Edition> edition, TRequest request);
+}
+
+/// <summary>One thing the office does to a term: <c>POST /api/terms/{term}/{Name}</c>.</summary>
+public interface ITermCommand<TRequest, TPlan> : ICommand<TRequest, TPlan>
+    where TRequest : class
+{
+    /// <summary>Reads what <see cref="ICommand{TRequest,TPlan}.Decide"/> needs. The term is locked, and every edition taught in it.</summary>
+    static abstract Task<TPlan> Load(NpgsqlConnection connection, Id<Term> term, TRequest request);
+}
+
 /// <summary>The answer to a command, applied or only looked at beforehand.</summary>
 /// <param name="Applied">False: a preview, or nothing to do; nothing was written.</param>
 /// <param name="Batch">What to name in order to undo it.</param>
-/// <param name="Version">The edition's counter after it.</param>
+/// <param name="Version">The edition's or term's counter after it.</param>
 /// <param name="Words">What it does.</param>
 public sealed record CommandAnswer(bool Applied, long? Batch, long Version, string Words, Reach Reach);

@@ -33,7 +33,7 @@ public sealed class Compiled(Database database, CompileCache cache)
         var term = access.Term ?? throw Problem.Unknown();
         return cache.Get(CompileKey.Of("term", term.Value, access.TermVersion), async () =>
         {
-            var stored = await database.Read(connection => TermStore.Read(connection, term), CancellationToken.None) ?? throw Problem.Unknown();
+            var stored = await TermStore.Read(database, term, CancellationToken.None) ?? throw Problem.Unknown();
             var days = ClassDays.Of(stored.Term);
             return (new CompiledTerm(stored.Term, ClassDays.Weeks(stored.Term), days), stored.Version, 2_000 + 100L * days.Length);
         });

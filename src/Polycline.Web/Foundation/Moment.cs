@@ -13,6 +13,8 @@ namespace Polycline.Web.Foundation;
 public sealed record Moment(string Instant, string Local, string Weekday, string Words)
 {
     private static readonly LocalDateTimePattern Spoken = LocalDateTimePattern.CreateWithInvariantCulture("ddd d MMM, HH:mm");
+    private static readonly LocalDatePattern DayAlone = LocalDatePattern.CreateWithInvariantCulture("ddd d");
+    private static readonly LocalDatePattern DayAndMonth = LocalDatePattern.CreateWithInvariantCulture("ddd d MMM");
     private static readonly LocalDatePattern Day = LocalDatePattern.CreateWithInvariantCulture("d MMM");
 
     // The dates of a course come again and again; whoever asks for one more finds it here.
@@ -43,4 +45,8 @@ public sealed record Moment(string Instant, string Local, string Weekday, string
 
     /// <summary><c>8 Oct</c>.</summary>
     public static string InWords(LocalDate date) => Day.Format(date);
+
+    /// <summary><c>Mon 26 – Fri 30 Oct</c>, or <c>Fri 18 Sep</c> where both are one day.</summary>
+    public static string InWords(LocalDate first, LocalDate last) =>
+        first == last ? DayAndMonth.Format(first) : $"{(first.Month == last.Month && first.Year == last.Year ? DayAlone : DayAndMonth).Format(first)} – {DayAndMonth.Format(last)}";
 }

@@ -58,6 +58,8 @@ public static class Problem
 
     public static ProblemException AtRest() => new(409, "at-rest", "This edition is at rest.", "It can be read and searched, not changed. Nothing was changed.");
 
+    public static ProblemException TermOver() => new(409, "at-rest", "This term is over.", "Its calendar stays as it was, and so does what was taught by it. Nothing was changed.");
+
     public static ProblemException KeyReused() =>
         new(422, "key-reused", "This request key was used for something else.", "Nothing was changed. Send it with a new key.", "Idempotency-Key");
 

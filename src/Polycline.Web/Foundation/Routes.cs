@@ -8,6 +8,9 @@ public static class Routes
     /// <summary>The name under which a command stands in the registry of endpoints.</summary>
     public sealed record CommandRow(string Name, Type Request);
 
+    /// <summary>The same for one on a term.</summary>
+    public sealed record TermCommandRow(string Name, Type Request);
+
     /// <summary>Says who may call; an endpoint without it is refused at start.</summary>
     public static RouteHandlerBuilder For(this RouteHandlerBuilder endpoint, May may) => endpoint.WithMetadata(new AccessRule(may));
 
@@ -24,6 +27,21 @@ public static class Routes
             .For(TCommand.May)
             .WithName(TCommand.Name)
             .WithMetadata(new CommandRow(TCommand.Name, typeof(TRequest)))
+            .ProducesProblems(409, 422);
+
+    /// <summary>Puts a command on a term up, for the office, alike.</summary>
+    public static void MapTermCommand<TCommand, TRequest, TPlan>(this IEndpointRouteBuilder routes)
+        where TCommand : ITermCommand<TRequest, TPlan>
+        where TRequest : class =>
+        routes.MapPost($"/api/terms/{{term:long}}/{TCommand.Name}", async (
+                long term, [FromBody] TRequest request, [FromQuery] bool? preview, [FromHeader(Name = "Idempotency-Key")] Guid? key,
+                Access access, Viewpoint viewpoint, TermCommandRunner runner, CancellationToken stop) =>
+            {
+                return await runner.Run<TCommand, TRequest, TPlan>(access, viewpoint, request, preview == true ? null : Once.Key(key), stop);
+            })
+            .For(May.Office)
+            .WithName($"term-{TCommand.Name}")
+            .WithMetadata(new TermCommandRow(TCommand.Name, typeof(TRequest)))
             .ProducesProblems(409, 422);
 
     /// <summary>Says which problems an endpoint may answer with.</summary>

@@ -59,7 +59,7 @@ public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, Instant Now)
     public static async Task<Viewpoint> Bind(HttpContext http, Access access, Instant now, Database database)
     {
         string? at = http.Request.Query["at"], eyes = http.Request.Query["as"];
-        var own = access.IsMember || access.TeachesSection ? (Eyes)new Eyes.OfTeam() : new Eyes.OfStudent(access.Person.Id);
+        var own = access.IsMember || access.TeachesSection || (access.IsOffice && access.Edition is null) ? (Eyes)new Eyes.OfTeam() : new Eyes.OfStudent(access.Person.Id);
         if (string.IsNullOrEmpty(at) && string.IsNullOrEmpty(eyes))
             return new(access.Person, own, now, now);
         if (!access.IsMember || access.Master is not { } master)

@@ -8,6 +8,8 @@ public static class HistoryRoutes
     public static void MapHistory(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/editions/{edition:long}/history", ReadHistory.Handle).WithName("history").For(May.Team);
+        routes.MapGet("/api/terms/{term:long}/history", ReadHistory.HandleTerm).WithName("term-history").For(May.Office);
+        routes.MapTermCommand<Undo, UndoRequest, UndoPlan>();
         routes.MapCommand<Undo, UndoRequest, UndoPlan>();
     }
 }

@@ -14,7 +14,7 @@ public sealed record HistoryAnswer(IReadOnlyList<HistoryEntry> Changes);
 /// <param name="Items">The items it touched.</param>
 public sealed record HistoryEntry(long Batch, string Author, bool Mine, string Words, Moment At, bool Undone, bool IsUndo, IReadOnlyList<long> Items);
 
-/// <summary>Reads the latest changes of an edition.</summary>
+/// <summary>Reads the latest changes of an edition, or of a term.</summary>
 public static class ReadHistory
 {
     private const int Most = 40;
@@ -22,7 +22,15 @@ public static class ReadHistory
     public static async Task<HistoryAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
     {
         viewpoint.NeedsTeam("The history");
-        var rows = await database.Read(connection => LedgerStore.History(connection, Scope.Of(access.Edition!.Value), Most), stop);
+        return await Of(Scope.Of(access.Edition!.Value), access, viewpoint, database, stop);
+    }
+
+    public static Task<HistoryAnswer> HandleTerm(long term, Access access, Viewpoint viewpoint, Database database, CancellationToken stop) =>
+        Of(Scope.Of(access.Term!.Value), access, viewpoint, database, stop);
+
+    private static async Task<HistoryAnswer> Of(Scope scope, Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
+    {
+        var rows = await database.Read(connection => LedgerStore.History(connection, scope, Most), stop);
         return new([.. rows.Where(row => row.At <= viewpoint.At).Select(row => new HistoryEntry(
             row.Id, row.AuthorName, row.Author == viewpoint.Who.Id.Value, row.Words, Moment.Of(row.At, access.Zone), row.UndoneBy is not null, row.Undoes is not null, row.Items))]);
     }

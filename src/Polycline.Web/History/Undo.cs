@@ -2,6 +2,7 @@ using System.Text.Json.Nodes;
 using FluentValidation;
 using Npgsql;
 using Polycline.Core;
+using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Web.Foundation;
@@ -12,7 +13,7 @@ namespace Polycline.Web.History;
 public sealed record UndoRequest(Id<Batch> Batch);
 
 /// <summary>What an undo decides from.</summary>
-/// <param name="Head">The batch; null: the edition has none of that id.</param>
+/// <param name="Head">The batch; null: there is none of that id here.</param>
 public sealed record UndoPlan(HistoryRow? Head, IReadOnlyList<UndoRow> Rows);
 
 /// <param name="Present">The row as it is now; null: there is none.</param>
@@ -20,7 +21,7 @@ public sealed record UndoPlan(HistoryRow? Head, IReadOnlyList<UndoRow> Rows);
 public sealed record UndoRow(Change Change, JsonObject? Present, HistoryRow? Later);
 
 /// <summary>Takes a batch back, where everything it wrote still stands as it wrote it.</summary>
-public sealed class Undo : IEditionCommand<UndoRequest, UndoPlan>
+public sealed class Undo : IEditionCommand<UndoRequest, UndoPlan>, ITermCommand<UndoRequest, UndoPlan>
 {
     public static string Name => "undo";
 
@@ -28,9 +29,13 @@ public sealed class Undo : IEditionCommand<UndoRequest, UndoPlan>
 
     public static IValidator<UndoRequest> Validator { get; } = new InlineValidator<UndoRequest>();
 
-    public static async Task<UndoPlan> Load(NpgsqlConnection connection, Id<Edition> edition, UndoRequest request)
+    public static Task<UndoPlan> Load(NpgsqlConnection connection, Id<Edition> edition, UndoRequest request) => Load(connection, Scope.Of(edition), request);
+
+    public static Task<UndoPlan> Load(NpgsqlConnection connection, Id<Term> term, UndoRequest request) => Load(connection, Scope.Of(term), request);
+
+    private static async Task<UndoPlan> Load(NpgsqlConnection connection, Scope scope, UndoRequest request)
     {
-        if (await LedgerStore.Find(connection, Scope.Of(edition), request.Batch) is not { } found)
+        if (await LedgerStore.Find(connection, scope, request.Batch) is not { } found)
             return new(null, []);
         var rows = new List<UndoRow>();
         foreach (var change in found.Changes)
@@ -49,7 +54,7 @@ public sealed class Undo : IEditionCommand<UndoRequest, UndoPlan>
                 "Nothing was changed. Undo the later change first.");
         return new(
             head.Undoes is null ? $"undid: {head.Words}" : $"brought back: {head.Words.Replace("undid: ", "", StringComparison.Ordinal)}",
-            [.. plan.Rows.Reverse().Select(row => LedgerStore.Inverse(row.Change, row.Present?["version"]?.GetValue<long>() ?? 0, viewpoint.At))],
+            [.. plan.Rows.Reverse().Select(row => LedgerStore.Inverse(row.Change, LedgerTable.Of(row.Change).VersionOf(row.Present) ?? 0, viewpoint.At))],
             request.Batch);
     }
 

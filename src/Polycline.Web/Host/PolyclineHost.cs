@@ -8,6 +8,7 @@ using Microsoft.OpenApi;
 using NodaTime;
 using Polycline.Core;
 using Polycline.Data;
+using Polycline.Web.Calendar;
 using Polycline.Web.Dates;
 using Polycline.Web.Editions;
 using Polycline.Web.Feeds;
@@ -76,6 +77,7 @@ public static class PolyclineHost
         builder.Services.AddSingleton(new CompileCache(CacheBytes));
         builder.Services.AddSingleton<Compiled>();
         builder.Services.AddSingleton<CommandRunner>();
+        builder.Services.AddSingleton<TermCommandRunner>();
         builder.Services.AddSingleton<LiveConnections>();
         builder.Services.AddHostedService<Listener>();
         builder.Services.AddHostedService<Housekeeping>();
@@ -130,6 +132,7 @@ public static class PolyclineHost
         app.MapJoining();
         app.MapRibbon();
         app.MapHistory();
+        app.MapCalendar();
         app.MapHub<LiveHub>(LiveHub.Route, hub => hub.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.WebSockets)
             .WithMetadata(new AccessRule(May.SignedIn));
         profile.MapRoutes(app);

@@ -2,8 +2,10 @@ using System.Collections.Concurrent;
 using Microsoft.AspNetCore.SignalR;
 using NodaTime;
 using Polycline.Core;
+using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Data;
+using Polycline.Data.Ledger;
 using Polycline.Web.Foundation;
 
 namespace Polycline.Web.Live;
@@ -32,7 +34,7 @@ public sealed class LiveHub(Database database, IClock clock, LiveConnections con
 
     public override async Task OnConnectedAsync()
     {
-        var access = await AccessMiddleware.Find(Context.GetHttpContext()!, database, null, null, clock.GetCurrentInstant());
+        var access = await AccessMiddleware.Find(Context.GetHttpContext()!, database, null, null, null, clock.GetCurrentInstant());
         if (access is null)
         {
             Context.Abort();
@@ -51,15 +53,25 @@ public sealed class LiveHub(Database database, IClock clock, LiveConnections con
     /// <summary>From now on tells this connection when the edition is changed.</summary>
     /// <returns>The edition's counter, so that nothing is missed between reading and watching.</returns>
     /// <exception cref="HubException">There is no such edition for whoever asks.</exception>
-    public async Task<long> WatchEdition(long edition)
+    public Task<long> WatchEdition(long edition) => Watch(Scope.Of(new Id<Edition>(edition)), new(edition), null, access => access.IsMember ? access.EditionVersion : null);
+
+    public Task LeaveEdition(long edition) => Leave(Scope.Of(new Id<Edition>(edition)));
+
+    /// <summary>The same for the calendar of a term, for the office.</summary>
+    /// <exception cref="HubException">There is no such term for whoever asks.</exception>
+    public Task<long> WatchTerm(long term) => Watch(Scope.Of(new Id<Term>(term)), null, new(term), access => access is { IsOffice: true, Term: not null } ? access.TermVersion : null);
+
+    public Task LeaveTerm(long term) => Leave(Scope.Of(new Id<Term>(term)));
+
+    private async Task<long> Watch(Scope scope, Id<Edition>? edition, Id<Term>? term, Func<Access, long?> counter)
     {
-        await Groups.AddToGroupAsync(Context.ConnectionId, $"edition:{edition}");
-        var access = await AccessMiddleware.Find(Context.GetHttpContext()!, database, new Id<Edition>(edition), null, clock.GetCurrentInstant());
-        if (access?.IsMember == true)
-            return access.EditionVersion;
-        await Groups.RemoveFromGroupAsync(Context.ConnectionId, $"edition:{edition}");
+        await Groups.AddToGroupAsync(Context.ConnectionId, $"{scope}");
+        var access = await AccessMiddleware.Find(Context.GetHttpContext()!, database, edition, null, term, clock.GetCurrentInstant());
+        if (access is not null && counter(access) is { } version)
+            return version;
+        await Leave(scope);
         throw new HubException("There is nothing here.");
     }
 
-    public Task LeaveEdition(long edition) => Groups.RemoveFromGroupAsync(Context.ConnectionId, $"edition:{edition}");
+    private Task Leave(Scope scope) => Groups.RemoveFromGroupAsync(Context.ConnectionId, $"{scope}");
 }

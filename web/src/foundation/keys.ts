@@ -4,7 +4,9 @@ export const keys = {
   edition: (edition: number) => ['edition', edition] as const,
   /** Whatever is read of an edition from a viewpoint: `outline`, `dates` … */
   ofEdition: (edition: number, what: string, viewpoint: string) => ['edition', edition, what, viewpoint] as const,
-  history: (edition: number) => ['edition', edition, 'history'] as const,
+  history: (of: 'edition' | 'term', id: number) => [of, id, 'history'] as const,
+  term: (term: number) => ['term', term] as const,
+  calendar: (term: number) => ['term', term, 'calendar'] as const,
   section: (section: number) => ['section', section] as const,
   /** Whatever a student sees of a section from a viewpoint. */
   ofSection: (section: number, what: string, viewpoint: string) => ['section', section, what, viewpoint] as const,

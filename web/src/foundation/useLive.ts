@@ -6,11 +6,11 @@ import { keys } from './keys'
 const PAUSES = [0, 500, 1000, 2000, 5000]
 
 /**
- * Watches an edition: when somebody changes it, whatever is shown of it is read anew through the ordinary reads. The
- * server sends counters, never content.
- * @param mayRead Whether the edition is there for whoever looks; before that nothing is asked.
+ * Watches an edition or a term: when somebody changes it, whatever is shown of it is read anew through the ordinary
+ * reads. The server sends counters, never content.
+ * @param mayRead Whether it is there for whoever looks; before that nothing is asked.
  */
-export function useLive(edition: Ref<number>, mayRead: Ref<boolean>) {
+export function useLive(of: 'edition' | 'term', id: Ref<number>, mayRead: Ref<boolean>) {
   const client = useQueryClient()
   const away = ref(false)
   let watched: number | null = null
@@ -21,20 +21,22 @@ export function useLive(edition: Ref<number>, mayRead: Ref<boolean>) {
     .configureLogging(LogLevel.None)
     .build()
 
-  const readAnew = () => void client.invalidateQueries({ queryKey: keys.edition(edition.value) })
+  const readAnew = () =>
+    void client.invalidateQueries({ queryKey: of === 'edition' ? keys.edition(id.value) : keys.term(id.value) })
 
-  async function watchEdition(): Promise<void> {
+  async function watchIt(): Promise<void> {
     if (connection.state !== HubConnectionState.Connected) return
-    if (watched !== null && watched !== edition.value) await connection.invoke('LeaveEdition', watched)
-    await connection.invoke('WatchEdition', edition.value)
-    watched = edition.value
+    const what = of === 'edition' ? 'Edition' : 'Term'
+    if (watched !== null && watched !== id.value) await connection.invoke(`Leave${what}`, watched)
+    await connection.invoke(`Watch${what}`, id.value)
+    watched = id.value
   }
 
   async function connect(attempt: number): Promise<void> {
     if (stopped || !mayRead.value) return
     try {
       if (connection.state === HubConnectionState.Disconnected) await connection.start()
-      await watchEdition()
+      await watchIt()
       away.value = false
       readAnew()
     } catch {
@@ -45,20 +47,20 @@ export function useLive(edition: Ref<number>, mayRead: Ref<boolean>) {
   }
 
   connection.on('raised', (raised: { scope: string }) => {
-    if (raised.scope === '*' || raised.scope === `edition:${edition.value}`) readAnew()
+    if (raised.scope === '*' || raised.scope === `${of}:${id.value}`) readAnew()
   })
   connection.onreconnecting(() => {
     away.value = true
   })
   connection.onreconnected(async () => {
-    await watchEdition()
+    await watchIt()
     away.value = false
     readAnew()
   })
   connection.onclose(() => {
     if (!stopped) void connect(1)
   })
-  watch(edition, () => void watchEdition().catch(() => undefined))
+  watch(id, () => void watchIt().catch(() => undefined))
   onScopeDispose(() => {
     stopped = true
     void connection.stop()

@@ -23,7 +23,7 @@ const ribbon = useAnswer(
   // The moment goes on by itself.
   { refetchInterval: 60_000 },
 )
-const { away } = useLive(edition, ribbon.isFetched)
+const { away } = useLive('edition', edition, ribbon.isFetched)
 const problem = ribbon.problem
 const screens = [
   { name: 'today', title: 'Today' },

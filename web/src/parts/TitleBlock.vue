@@ -1,13 +1,15 @@
 <script setup lang="ts">
-import { computed, ref, toRef } from 'vue'
+import { computed, ref } from 'vue'
 import { useScreenKeys } from '../foundation/useKeys'
 import ProblemNote from './ProblemNote.vue'
-import { useHistory } from './useHistory'
+import { type Kept, useHistory } from './useHistory'
 
 /** As on a drawing, at the lower right: what is looked at, and the last change with its undo. */
-const props = defineProps<{ edition: number; facts: string[]; canChange: boolean }>()
+const props = defineProps<{ edition?: number; term?: number; facts: string[]; canChange: boolean }>()
 
-const { changes, ownLatest, undo } = useHistory(toRef(props, 'edition'))
+const { changes, ownLatest, undo } = useHistory(
+  computed<Kept>(() => (props.term === undefined ? { edition: props.edition! } : { term: props.term })),
+)
 const latest = computed(() => changes.value[0])
 const listed = ref(false)
 
@@ -32,7 +34,7 @@ useScreenKeys([
   <footer class="foot">
     <section v-if="listed" class="history" aria-label="What was changed">
       <p class="ruled-head small">What was changed, the latest first</p>
-      <p v-if="changes.length === 0" class="second none">Nothing has been changed since the edition was made.</p>
+      <p v-if="changes.length === 0" class="second none">Nothing has been changed yet.</p>
       <ol class="ruled" tabindex="0">
         <li v-for="change in changes" :key="change.batch" :class="{ undone: change.undone }">
           <span class="small">{{ change.at.words }}</span>

@@ -871,6 +871,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/terms/{term}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["term-history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{term}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["term-undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/undo": {
         parameters: {
             query?: never;
@@ -881,6 +913,70 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{term}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{term}/closures-of-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["closures-of-file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{term}/mark-days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["term-mark-days"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{term}/set-term": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["term-set-term"];
         delete?: never;
         options?: never;
         head?: never;
@@ -949,12 +1045,61 @@ export interface components {
             at: components["schemas"]["Moment"];
             begins: string;
         };
+        CalendarAnswer: {
+            /** Format: int64 */
+            term: number;
+            name: string;
+            zone: string;
+            /** Format: int64 */
+            version: number;
+            /**
+             * Format: int64
+             * @description To be named when the term's dates or settings are changed.
+             */
+            ownVersion: number;
+            canChange: boolean;
+            /** @description A date. */
+            first: string;
+            /** @description A date, inclusive. */
+            last: string;
+            dates: string;
+            /** Format: int32 */
+            classDays: number;
+            /** @description On which classes are held. */
+            weekdays: string[];
+            /** @description In the plan file's form. */
+            rotation: components["schemas"]["JsonNode"];
+            /** @description What the days are called, in words. */
+            rotationWords: string;
+            /** @description In the plan file's form. */
+            periods: components["schemas"]["JsonNode"];
+            offDays: string;
+            /** @description The days a special day can run as. */
+            labels: components["schemas"]["LabelChoice"][];
+            /** @description The date now. */
+            today: string;
+            months: components["schemas"]["CalendarMonth"][];
+            marks: components["schemas"]["CalendarMark"][];
+            sections: components["schemas"]["TermSectionCard"][];
+        };
         CalendarChoice: {
             kind: string;
             /** Format: int64 */
             section: null | number;
             sectionName: null | string;
             madeAt: null | components["schemas"]["Moment"];
+        };
+        CalendarDay: {
+            /** @description A date. */
+            date: string;
+            /** @description The day in words. */
+            words: string;
+            /** @description `class`, `closed`, `free` (a weekday without classes) or `outside` the term. */
+            state: string;
+            /** @description What a class day is called in the rotation. */
+            label: null | string;
+            /** @description The ids of what is marked on it. */
+            marks: number[];
         };
         CalendarLinkAnswer: {
             /** @description Shown this once. */
@@ -968,6 +1113,30 @@ export interface components {
              * @description Of a section's calendar.
              */
             section: null | number;
+        };
+        CalendarMark: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            version: number;
+            /** @description `closure`, `extra` or `special`. */
+            kind: string;
+            first: string;
+            last: string;
+            name: string;
+            runs: null | string;
+            periods: null | components["schemas"]["JsonNode"];
+            /** @description The days in words. */
+            words: string;
+            /** @description What else is to be said of it. */
+            facts: string;
+            /** @description It has no effect as things are. */
+            sleeps: boolean;
+        };
+        CalendarMonth: {
+            name: string;
+            /** @description The days of the month that are in the term's months, in order. */
+            days: components["schemas"]["CalendarDay"][];
         };
         ChangeClassesRequest: {
             /** Format: int64 */
@@ -1035,6 +1204,15 @@ export interface components {
              */
             version: number;
         };
+        ClosuresOfFileAnswer: {
+            closures: components["schemas"]["ProposedClosure"][];
+            /** @description What was not taken, each with its reason. */
+            leftOut: string[];
+        };
+        ClosuresOfFileRequest: {
+            /** @description What stands in the file (iCalendar, RFC 5545): at most a million letters. */
+            text: string;
+        };
         /** @description The answer to a command, applied or only looked at beforehand. */
         CommandAnswer: {
             /** @description False: a preview, or nothing to do; nothing was written. */
@@ -1046,7 +1224,7 @@ export interface components {
             batch: null | number;
             /**
              * Format: int64
-             * @description The edition's counter after it.
+             * @description The edition's or term's counter after it.
              */
             version: number;
             /** @description What it does. */
@@ -1171,6 +1349,31 @@ export interface components {
             /** @description As a timetable names it: `A-mon`. */
             label: string;
             words: string;
+        };
+        /** @description A closure, an extra day or a special day: made, changed or taken away. */
+        DayMark: {
+            /**
+             * Format: int64
+             * @description Of the mark that is changed; null: a new one.
+             */
+            id: null | number;
+            /**
+             * Format: int64
+             * @description The version of it that was read; 0: a new one.
+             */
+            version: number;
+            /** @description It is taken away; all that follows is then of no account. */
+            gone: boolean;
+            /** @description `closure`, `extra` or `special`. */
+            kind: string;
+            /** @description A date. */
+            first: string;
+            /** @description A date, inclusive; the same as the first unless it is a closure. */
+            last: string;
+            name: string;
+            /** @description Of a special day: the label it takes; null: its own. */
+            runs: null | string;
+            periods: null | components["schemas"]["JsonElement"];
         };
         DemoPerson: {
             name: string;
@@ -1405,6 +1608,10 @@ export interface components {
         };
         JsonElement: unknown;
         JsonNode: unknown;
+        LabelChoice: {
+            label: string;
+            words: string;
+        };
         LensAnswer: {
             sections: components["schemas"]["LensSection"][];
         };
@@ -1450,6 +1657,10 @@ export interface components {
             date: string;
             /** @description Local, `08:40`. */
             start: string;
+        };
+        MarkDaysRequest: {
+            /** @description 1 to 400. */
+            marks: components["schemas"]["DayMark"][];
         };
         /** @description A moment as it travels to the browser, which never converts: the instant, what the clock on the wall says, and both in words. */
         Moment: {
@@ -1801,6 +2012,22 @@ export interface components {
             field: null | string;
             conflict: null | components["schemas"]["Conflict"];
         };
+        ProposedClosure: {
+            /** @description A date. */
+            first: string;
+            /** @description A date, inclusive. */
+            last: string;
+            name: string;
+            /** @description The days in words. */
+            words: string;
+            /** @description It is marked so already. */
+            standing: boolean;
+            /**
+             * Format: int32
+             * @description How many class days it would close.
+             */
+            classDays: number;
+        };
         PublishItemRequest: {
             /** Format: int64 */
             item: number;
@@ -2094,6 +2321,25 @@ export interface components {
             periods: components["schemas"]["PeriodChoice"][];
             sections: components["schemas"]["SectionCard"][];
         };
+        /** @description All but what is marked, in the plan file's form. */
+        SetTermRequest: {
+            /** @description A date. */
+            first: string;
+            /** @description A date, inclusive, at most 400 days later. */
+            last: string;
+            /** @description On which classes are held: `mon` … `sun`. */
+            weekdays: string[];
+            rotation: components["schemas"]["JsonElement"];
+            /** @description Of an ordinary day: at most 40. */
+            periods: components["schemas"]["JsonElement"];
+            /** @description Where a due of the course goes that falls on no class day: `stay`, `back` or `forward`. */
+            offDays: string;
+            /**
+             * Format: int64
+             * @description The version of the term's own fields that was read.
+             */
+            version: number;
+        };
         SignInAnswer: {
             name: string;
         };
@@ -2189,6 +2435,20 @@ export interface components {
             zone: string;
             /** Format: int32 */
             sections: number;
+        };
+        TermSectionCard: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            letter: string;
+            /** @description Null: it follows none. */
+            course: null | string;
+            /** Format: int32 */
+            classes: number;
+            /** @description What is to be said of its room: `3 classes free`. */
+            standing: string;
+            /** @description The course does not fit it. */
+            lacks: boolean;
         };
         TimeItemRequest: {
             /** Format: int64 */
@@ -4506,6 +4766,79 @@ export interface operations {
             };
         };
     };
+    "term-history": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                term: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryAnswer"];
+                };
+            };
+        };
+    };
+    "term-undo": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                term: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UndoRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     undo: {
         parameters: {
             query?: {
@@ -4522,6 +4855,162 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["UndoRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    calendar: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                term: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarAnswer"];
+                };
+            };
+        };
+    };
+    "closures-of-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                term: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClosuresOfFileRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosuresOfFileAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "term-mark-days": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                term: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkDaysRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "term-set-term": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                term: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetTermRequest"];
             };
         };
         responses: {

@@ -28,7 +28,7 @@ const inSections = computed(() =>
 )
 const fieldError = computed(() => (problem.value?.field === 'title' ? [problem.value.title] : []))
 const otherProblem = computed(() => (problem.value && !problem.value.field && !conflict.value ? problem.value : null))
-const { changes } = useHistory(toRef(props, 'edition'))
+const { changes } = useHistory(computed(() => ({ edition: props.edition })))
 const writer = computed(() => {
   const latest = changes.value.find((change) => change.items.includes(props.item.id))
   return !latest ? 'somebody' : latest.mine ? 'you yourself, elsewhere,' : latest.author

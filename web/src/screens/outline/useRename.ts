@@ -1,7 +1,7 @@
 import { refDebounced } from '../../foundation/refDebounced'
 import { type Ref, computed, ref, watch } from 'vue'
-import { type Conflict, type Schemas, api, problemOf } from '../../foundation/api/client'
-import { useCommand } from '../../foundation/useCommand'
+import { type Conflict, type Schemas, problemOf } from '../../foundation/api/client'
+import { useEditionCommand } from '../../foundation/useEditionCommand'
 
 /** Giving an item another title: what is written, what it would do, and what someone else has done meanwhile. */
 export function useRename(edition: Ref<number>, item: Ref<Schemas['OutlineItem']>) {
@@ -9,9 +9,7 @@ export function useRename(edition: Ref<number>, item: Ref<Schemas['OutlineItem']
   const title = ref(item.value.title)
   const reach = ref('')
   const conflict = ref<Conflict | null>(null)
-  const rename = useCommand<Schemas['RenameItemRequest']>(edition, (body, { params }) =>
-    api.POST('/api/editions/{edition}/rename-item', { params: { ...params, path: { edition: edition.value } }, body }),
-  )
+  const rename = useEditionCommand(edition, '/api/editions/{edition}/rename-item')
   const request = computed(() => ({ item: item.value.id, title: title.value, version: read.value.version }))
   const changed = computed(() => title.value.trim() !== read.value.title)
 

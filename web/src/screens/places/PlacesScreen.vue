@@ -60,7 +60,9 @@ const following = (sections: number) =>
         <h1 id="terms-title">The school’s terms</h1>
         <ul class="ruled">
           <li v-for="place in places.data.value.terms" :key="place.term">
-            <b>{{ place.name }}</b>
+            <router-link :to="{ name: 'calendar', params: { term: place.term } }">
+              <b>{{ place.name }}</b>
+            </router-link>
             <span class="second">{{ place.dates }}</span>
             <span class="second">{{ counted(place.sections) }}</span>
             <span class="second">{{ place.zone }}</span>

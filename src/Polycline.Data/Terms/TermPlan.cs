@@ -1,0 +1,26 @@
+using System.Collections.Immutable;
+using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+
+namespace Polycline.Data.Terms;
+
+/// <summary>Something the office marked: a closure, an extra day or a special day.</summary>
+/// <param name="Kind"><c>closure</c>, <c>extra</c> or <c>special</c>.</param>
+/// <param name="Last">Inclusive; the first date itself unless it is a closure.</param>
+/// <param name="Runs">Of a special day: the label it takes; null: its own.</param>
+/// <param name="Periods">Of a special day: its periods as JSON, in the plan file's form; null: the term's.</param>
+public sealed record CalendarDayRow(long Id, string Kind, LocalDate First, LocalDate Last, string Name, string? Runs, string? Periods, long Version);
+
+/// <summary>A section that meets in a term, whether or not it follows a course.</summary>
+public sealed record TermSection(long Id, string Name, string Letter, Id<Edition>? Edition, ImmutableArray<Slot> Slots, ImmutableArray<MeetingChange> Changes);
+
+/// <summary>A term as it stood at one counter, with what a change of it needs.</summary>
+/// <param name="Version">Its counter.</param>
+/// <param name="OwnVersion">The version of its dates and settings, without what is marked.</param>
+/// <param name="Settings">Weekdays, rotation, periods and off-days, in the plan file's form.</param>
+/// <param name="Editions">Those that some section of the term follows.</param>
+public sealed record TermPlan(
+    Id<Term> Id, Term Term, long Version, long OwnVersion, string Settings, ImmutableArray<CalendarDayRow> Days, ImmutableArray<TermSection> Sections,
+    ImmutableArray<Id<Edition>> Editions);

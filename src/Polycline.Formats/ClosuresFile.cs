@@ -1,0 +1,96 @@
+using Ical.Net;
+using Ical.Net.CalendarComponents;
+using Ical.Net.DataTypes;
+using Ical.Net.Evaluation;
+using NodaTime;
+
+namespace Polycline.Formats;
+
+/// <summary>Whole days in a calendar file.</summary>
+/// <param name="Last">Inclusive.</param>
+public sealed record WholeDays(LocalDate First, LocalDate Last, string Name);
+
+/// <summary>What a calendar file has of a term's dates.</summary>
+/// <param name="Days">In order of date; days of one name that follow on each other are one.</param>
+/// <param name="LeftOut">What was not taken, with the reason.</param>
+public sealed record ClosuresOfFile(IReadOnlyList<WholeDays> Days, IReadOnlyList<string> LeftOut);
+
+/// <summary>A file that is no calendar, or too much of one.</summary>
+public sealed class CalendarFileException(string message) : Exception(message);
+
+/// <summary>Reads closures from a calendar file (RFC 5545): its events of whole days, recurring ones day by day.</summary>
+public static class ClosuresFile
+{
+    private const int MostEvents = 2_000;
+    private const int MostTimes = 1_000;
+
+    // A rule that never hits, such as each 30 February, is given up rather than followed for ever.
+    private static readonly EvaluationOptions Bounded = new() { MaxUnmatchedIncrementsLimit = 1_000 };
+
+    /// <exception cref="CalendarFileException">It is no calendar file, or has more than 2,000 events.</exception>
+    public static ClosuresOfFile Read(string text, LocalDate first, LocalDate last)
+    {
+        var events = Load(text);
+        var days = new List<WholeDays>();
+        var leftOut = new List<string>();
+        foreach (var one in events.Where(one => one.Status != EventStatus.Cancelled))
+        {
+            var name = string.IsNullOrWhiteSpace(one.Summary) ? "Closed" : one.Summary.Trim() is { Length: > 120 } longer ? longer[..120] : one.Summary.Trim();
+            if (one.Start is null || one.Start.HasTime)
+                leftOut.Add($"{name}: it has times of its own, and a closure is whole days.");
+            else if (one.RecurrenceRule?.Frequency is FrequencyType.Secondly or FrequencyType.Minutely or FrequencyType.Hourly)
+                leftOut.Add($"{name}: it repeats more often than daily.");
+            else
+                try
+                {
+                    days.AddRange(Times(one, first, last).Select(time => new WholeDays(LocalDate.Max(time.First, first), LocalDate.Min(time.Last, last), name)));
+                }
+                catch (EvaluationException)
+                {
+                    leftOut.Add($"{name}: its rule of repeating cannot be followed.");
+                }
+        }
+        return new(Joined(days), leftOut);
+    }
+
+    private static List<CalendarEvent> Load(string text)
+    {
+        List<CalendarEvent> events;
+        try
+        {
+            events = [.. CalendarCollection.Load(text).SelectMany(calendar => calendar.Events)];
+        }
+        catch (Exception fault) when (fault is not OutOfMemoryException)
+        {
+            // The reader names no kind of fault of its own for what it cannot read.
+            throw new CalendarFileException("This is not a calendar file that can be read.");
+        }
+        if (events.Count == 0 && !text.Contains("BEGIN:VCALENDAR", StringComparison.OrdinalIgnoreCase))
+            throw new CalendarFileException("This is not a calendar file: it does not begin with BEGIN:VCALENDAR.");
+        return events.Count <= MostEvents ? events : throw new CalendarFileException("This calendar has more than 2,000 events. Give a file of the closures only.");
+    }
+
+    private static IEnumerable<(LocalDate First, LocalDate Last)> Times(CalendarEvent one, LocalDate first, LocalDate last) =>
+        one.GetOccurrences(one.Start!, Bounded)
+            .TakeWhile(occurrence => Date(occurrence.Period.StartTime) <= last)
+            .Select(occurrence => (Date(occurrence.Period.StartTime), End(occurrence.Period)))
+            .Where(time => time.Item2 >= first)
+            .Take(MostTimes);
+
+    // The end of whole days is the day after the last; without one it is one day.
+    private static LocalDate End(Ical.Net.DataTypes.Period period) =>
+        period.EffectiveEndTime is { } end && Date(end) > Date(period.StartTime) ? Date(end).PlusDays(-1) : Date(period.StartTime);
+
+    private static LocalDate Date(CalDateTime date) => new(date.Year, date.Month, date.Day);
+
+    private static List<WholeDays> Joined(List<WholeDays> days)
+    {
+        var joined = new List<WholeDays>();
+        foreach (var day in days.Distinct().OrderBy(day => day.Name, StringComparer.Ordinal).ThenBy(day => day.First))
+            if (joined is [.., var before] && before.Name == day.Name && day.First <= before.Last.PlusDays(1))
+                joined[^1] = before with { Last = LocalDate.Max(before.Last, day.Last) };
+            else
+                joined.Add(day);
+        return [.. joined.OrderBy(day => day.First).ThenBy(day => day.Name, StringComparer.Ordinal)];
+    }
+}

@@ -1,0 +1,101 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using FluentValidation;
+using NodaTime.Text;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.PlanFiles;
+using Polycline.Core.Wording;
+using Polycline.Data.Ledger;
+using Polycline.Data.Terms;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Calendar;
+
+/// <summary>All but what is marked, in the plan file's form.</summary>
+/// <param name="First">A date.</param>
+/// <param name="Last">A date, inclusive, at most 400 days later.</param>
+/// <param name="Weekdays">On which classes are held: <c>mon</c> … <c>sun</c>.</param>
+/// <param name="Periods">Of an ordinary day: at most 40.</param>
+/// <param name="OffDays">Where a due of the course goes that falls on no class day: <c>stay</c>, <c>back</c> or <c>forward</c>.</param>
+/// <param name="Version">The version of the term's own fields that was read.</param>
+public sealed record SetTermRequest(string First, string Last, IReadOnlyList<string> Weekdays, JsonElement Rotation, JsonElement Periods, string OffDays, long Version);
+
+/// <summary>Sets when a term is, on which weekdays there are classes, what the days are called and in which periods they run.</summary>
+public sealed class SetTerm : ITermCommand<SetTermRequest, TermPlan>
+{
+    private const int LongestTerm = 400;
+
+    public static string Name => "set-term";
+
+    public static IValidator<SetTermRequest> Validator { get; } = new Rules();
+
+    public static async Task<TermPlan> Load(NpgsqlConnection connection, Id<Term> term, SetTermRequest request) =>
+        await TermStore.Read(connection, term) ?? throw Problem.Unknown();
+
+    public static Decision Decide(TermPlan plan, SetTermRequest request, Viewpoint viewpoint)
+    {
+        var settings = new JsonObject
+        {
+            ["weekdays"] = JsonSerializer.SerializeToNode(request.Weekdays),
+            ["rotation"] = JsonNode.Parse(request.Rotation.GetRawText()),
+            ["periods"] = JsonNode.Parse(request.Periods.GetRawText()),
+            ["offDays"] = request.OffDays,
+        };
+        var term = Read(plan.Term.Name, plan.Term.Zone.Id, request.First, request.Last, settings);
+        if (NodaTime.Period.DaysBetween(term.First, term.Last) > LongestTerm)
+            throw Problem.Field("last", "A term is at most 400 days long. Give an earlier last day.");
+        if (term.Calendar.Weekdays.IsEmpty)
+            throw Problem.Field("weekdays", "There would be no weekday with classes. Choose at least one.");
+        JsonObject before = new() { ["first"] = Iso(plan.Term.First), ["last"] = Iso(plan.Term.Last), ["settings"] = JsonNode.Parse(plan.Settings) };
+        JsonObject after = new() { ["first"] = Iso(term.First), ["last"] = Iso(term.Last), ["settings"] = settings };
+        before["settings"]!.AsObject().TryAdd("offDays", "stay");
+        var changed = after.Where(field => !JsonNode.DeepEquals(before[field.Key], field.Value)).Select(field => field.Key).ToList();
+        if (changed.Count == 0)
+            return new("left the term as it is", []);
+        // As it is in the row, so that it can be brought back to the letter.
+        before["settings"] = JsonNode.Parse(plan.Settings);
+        return new(
+            Said(plan, before, after, term),
+            [Change.Of("term", plan.Id, request.Version, new(changed.Select(field => KeyValuePair.Create(field, before[field]?.DeepClone()))), new(changed.Select(field => KeyValuePair.Create(field, after[field]?.DeepClone()))))]);
+    }
+
+    private static string Said(TermPlan plan, JsonObject before, JsonObject after, Term term)
+    {
+        var parts = new List<string>();
+        if (plan.Term.First != term.First || plan.Term.Last != term.Last)
+            parts.Add($"set {plan.Term.Name} from {Moment.InWords(term.First)} to {Moment.InWords(term.Last)}");
+        var names = new[] { ("weekdays", "weekdays"), ("rotation", "rotation"), ("periods", "periods"), ("offDays", "rule for dues on days without classes") };
+        var fields = names.Where(name => !JsonNode.DeepEquals(before["settings"]![name.Item1], after["settings"]![name.Item1])).Select(name => name.Item2).ToList();
+        if (fields.Count > 0)
+            parts.Add($"changed the {Counting.Joined(fields, "and")} of {plan.Term.Name}");
+        return Counting.Joined(parts, "and");
+    }
+
+    private static Term Read(string name, string zone, string first, string last, JsonObject settings)
+    {
+        var json = new JsonObject { ["name"] = name, ["zone"] = zone, ["first"] = first, ["last"] = last };
+        foreach (var (field, value) in settings)
+            json[field] = value?.DeepClone();
+        try
+        {
+            return PlanParts.Term(json.ToJsonString());
+        }
+        catch (PlanRefusedException refusal)
+        {
+            throw Problem.Field(refusal.Path.Replace("$.", "", StringComparison.Ordinal), $"{refusal.Message.Capital()}.");
+        }
+    }
+
+    private static string Iso(NodaTime.LocalDate date) => LocalDatePattern.Iso.Format(date);
+
+    private sealed class Rules : AbstractValidator<SetTermRequest>
+    {
+        public Rules()
+        {
+            RuleFor(request => request.Periods).Must(periods => periods.ValueKind == JsonValueKind.Array && periods.GetArrayLength() <= 40).WithMessage("Give a list of at most 40 periods.");
+            RuleFor(request => request.Rotation).Must(rotation => rotation.ValueKind == JsonValueKind.Object).WithMessage("Say what the days are called.");
+        }
+    }
+}
