@@ -106,11 +106,40 @@ public sealed class ViewpointTests(SchoolOfClass shared) : IClassFixture<SchoolO
         (await other.Get($"/api/editions/{school.Ids["edition:Tides and Channels 2026"]}/ribbon?as=student:{school.Ids["person:" + DemoPeople.OnTrack]}")).Status.ShouldBe(HttpStatusCode.NotFound);
     }
 
+    [Fact]
+    public async Task A_pretend_student_sees_what_a_student_would_of_whom_that_is_known_and_is_counted_nowhere()
+    {
+        using var lead = await school.As(DemoPeople.Lead);
+        var section = school.Ids["section:9 Alder"];
+        var quiz = await school.Item("Clouds by name");
+        async Task<string> Seen(string facts, string title) => (await lead.Get($"/api/sections/{section}/now?as=pretend:{section}{facts}&at=2026-12-10T09:00:00Z")).Json is var now
+            && new[] { "now", "next", "locked", "done" }.FirstOrDefault(list => now[list]!.AsArray().Any(row => row!["title"]!.GetValue<string>() == title)) is { } found ? found : "nothing";
+        var before = await school.RowCounts();
+        // The branch at 70 per cent: exactly 70 goes on, below it another sheet.
+        var got = new List<string>();
+        foreach (var facts in new[] { "", $"~{quiz}.score.69.5", $"~{quiz}.score.70" })
+            got.Add($"{await Seen(facts, "Reading an ascent")}, {await Seen(facts, "Clouds again")}");
+        got.ShouldBe(["locked, nothing", "locked, now", "now, nothing"]);
+        (await lead.Get($"/api/sections/{section}/items/{quiz}?as=pretend:{section}")).Status.ShouldBe(HttpStatusCode.OK);
+        (await lead.Get($"/api/editions/{school.WeatherWatch}/ribbon?as=section:{section}")).Json["eyes"]!.GetValue<string>().ShouldBe("anyone in 9 Alder");
+        foreach (var what in new[] { "opened", "hand-in", "draft" })
+            (await lead.Post($"/api/sections/{section}/items/{quiz}/{what}?as=pretend:{section}", new { text = "x", version = 0 }, Guid.NewGuid())).Status.ShouldNotBe(HttpStatusCode.OK);
+        (await school.RowCounts()).ShouldBe(before);
+        using var co = await school.As(DemoPeople.CoTeacher);
+        (await co.Get($"/api/editions/{school.WeatherWatch}/ribbon?as=pretend:{section}")).Status.ShouldBe(HttpStatusCode.NotFound);
+        (await lead.Get($"/api/sections/{section}/now?as=pretend:{section}~{quiz}.picked.nothing")).Status.ShouldBe(HttpStatusCode.NotFound);
+        (await lead.Get($"/api/sections/{section}/now?as=pretend:{school.Ids["section:9 Birch"]}")).Status.ShouldBe(HttpStatusCode.NotFound);
+    }
+
     [Theory]
     [InlineData("at=yesterday", "at")]
     [InlineData("at=2026-10-15", "at")]
     [InlineData("as=nobody", "as")]
     [InlineData("as=student:x", "as")]
+    [InlineData("as=pretend:x", "as")]
+    [InlineData("as=pretend:1~2.danced", "as")]
+    [InlineData("as=pretend:1~2.score.101", "as")]
+    [InlineData("as=pretend:1~2.score", "as")]
     public async Task A_view_of_another_form_names_what_is_wrong(string view, string field)
     {
         using var lead = await school.As(DemoPeople.Lead);

@@ -23,8 +23,8 @@ public sealed record AccessRow(
 /// <summary>What a lens needs to know of the student it looks through.</summary>
 public sealed record LensStudentRow(string Name, long Section, long Edition, bool TaughtByViewer);
 
-/// <summary>A student through whose eyes somebody may look.</summary>
-public sealed record LensPlaceRow(long Section, string SectionName, string Letter, long Student, string Name);
+/// <summary>A student through whose eyes somebody may look; null: the section has none, or none more.</summary>
+public sealed record LensPlaceRow(long Section, string SectionName, string Letter, long? Student, string? Name);
 
 /// <summary>Reads who may do what.</summary>
 public static class AccessStore
@@ -43,6 +43,10 @@ public static class AccessStore
     /// <summary>The sections of one master in which <paramref name="student"/> is or was, as <paramref name="viewer"/> may look at them.</summary>
     public static async Task<IReadOnlyList<LensStudentRow>> LensStudent(NpgsqlConnection connection, Id<Master> master, Id<Person> student, Id<Person> viewer) =>
         [.. await connection.QueryAsync<LensStudentRow>(Sql.Of("People", "ReadLensStudent"), new { master = master.Value, student = student.Value, viewer = viewer.Value })];
+
+    /// <summary>Whether somebody may look as if they were a student of a section that follows a course: its teachers, and the leads of the course.</summary>
+    public static Task<bool> MayPretend(NpgsqlConnection connection, Id<Master> master, Id<Section> section, Id<Person> viewer) =>
+        connection.ExecuteScalarAsync<bool>(Sql.Of("People", "ReadMayPretend"), new { master = master.Value, section = section.Value, viewer = viewer.Value });
 
     /// <summary>The students of an edition whom <paramref name="viewer"/> teaches, or all for a lead, by section.</summary>
     public static async Task<IReadOnlyList<LensPlaceRow>> StudentsOf(NpgsqlConnection connection, Id<Edition> edition, Id<Person> viewer, bool lead) =>

@@ -18,7 +18,7 @@ public sealed class StudentCourse
     private readonly EditionPlan plan;
     private readonly Sights sights;
 
-    private StudentCourse(EditionPlan plan, StudentRecord record, Id<Person> student, Id<Section> section, IReadOnlyList<FeedbackRow> feedback, Instant at)
+    private StudentCourse(EditionPlan plan, StudentRecord record, Id<Person>? student, Id<Section> section, IReadOnlyList<FeedbackRow> feedback, Instant at)
     {
         this.plan = plan;
         sights = new(plan.Schedule, record);
@@ -28,8 +28,11 @@ public sealed class StudentCourse
         At = at;
     }
 
-    /// <summary>Whose eyes.</summary>
-    public Id<Person> Student { get; }
+    /// <summary>Whose eyes; null: a pretend student's, who has written nothing.</summary>
+    public Id<Person>? Student { get; }
+
+    /// <exception cref="ProblemException">It is a pretend student, who does nothing.</exception>
+    public Id<Person> Oneself => Student ?? throw Problem.NotNow();
 
     public Id<Section> Section { get; }
 
@@ -51,6 +54,10 @@ public sealed class StudentCourse
     public static async Task<StudentCourse> Read(Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
     {
         var section = access.Section ?? throw Problem.Unknown();
+        if (viewpoint.Eyes is Eyes.OfPretend pretend && access.Edition is not null && pretend.Section == section)
+            return await compiled.Edition(access) is var course && course.Following(section) is not null
+                ? new(course, Pretended.RecordOf(course, section, pretend.Facts, viewpoint.At), null, section, [], viewpoint.At)
+                : throw Problem.Unknown();
         // A teacher sees this through a student's eyes only.
         if (viewpoint.Eyes is not Eyes.OfStudent { Student: var student } || access.Edition is null)
             throw Problem.Unknown();

@@ -20,6 +20,9 @@ public abstract record Eyes
 
     /// <summary>What one student sees.</summary>
     public sealed record OfStudent(Id<Person> Student) : Eyes;
+
+    /// <summary>What a student of a section would see of whom only this is known; with nothing known, any who has done nothing yet.</summary>
+    public sealed record OfPretend(Id<Section> Section, IReadOnlyList<Pretended> Facts) : Eyes;
 }
 
 /// <summary>
@@ -80,8 +83,10 @@ public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, Instant Now)
     {
         if (string.IsNullOrEmpty(eyes) || eyes == "team")
             return own;
+        if (eyes.StartsWith("section:", StringComparison.Ordinal) || eyes.StartsWith("pretend:", StringComparison.Ordinal))
+            return await Pretend(eyes["section:".Length..], access, master, database, stop);
         if (!eyes.StartsWith("student:", StringComparison.Ordinal) || !Id<Person>.TryParse(eyes["student:".Length..], null, out var student))
-            throw Problem.Malformed("as", "'as' is 'team' or 'student:' and the student's id.");
+            throw Problem.Malformed("as", "'as' is 'team', 'student:' and the student's id, or 'pretend:' and the section's id with what happened.");
         return await database.Read<Eyes>(async connection =>
         {
             var places = await AccessStore.LensStudent(connection, master, student, access.Person.Id);
@@ -90,5 +95,15 @@ public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, Instant Now)
             await AccessStore.Audit(connection, now, access.Person.Id, "lens-used", JsonSerializer.Serialize(new { student = student.Value }));
             return new Eyes.OfStudent(student);
         }, stop);
+    }
+
+    private static async Task<Eyes> Pretend(string text, Access access, Id<Core.Courses.Master> master, Database database, CancellationToken stop)
+    {
+        var facts = text.IndexOf('~', StringComparison.Ordinal) is >= 0 and var at ? text[at..] : "";
+        if (!Id<Section>.TryParse(text[..^facts.Length], null, out var section) || Pretended.Read(facts) is not { } pretended)
+            throw Problem.Malformed("as", "'as' is 'pretend:', the section's id, and what happened, such as ~12.score.65.");
+        return await database.Read(connection => AccessStore.MayPretend(connection, master, section, access.Person.Id), stop)
+            ? new Eyes.OfPretend(section, pretended)
+            : throw Problem.Unknown("as");
     }
 }

@@ -1,14 +1,19 @@
+using Polycline.Core;
 using Polycline.Data;
 using Polycline.Data.People;
 using Polycline.Web.Foundation;
 
 namespace Polycline.Web.Lens;
 
-public sealed record LensAnswer(IReadOnlyList<LensSection> Sections);
+/// <param name="Items">What a pretend student can be made out to have done something with.</param>
+public sealed record LensAnswer(IReadOnlyList<LensSection> Sections, IReadOnlyList<LensItem> Items);
 
 public sealed record LensSection(long Section, string Name, string Letter, IReadOnlyList<LensStudent> Students);
 
 public sealed record LensStudent(long Id, string Name);
+
+/// <param name="Options">Of a choice.</param>
+public sealed record LensItem(long Id, string Code, string Title, string Kind, IReadOnlyList<string> Options);
 
 /// <summary>The lens: through whose eyes one may look.</summary>
 public static class LensRoutes
@@ -16,10 +21,14 @@ public static class LensRoutes
     public static void MapLens(this IEndpointRouteBuilder routes) =>
         routes.MapGet("/api/editions/{edition:long}/students", Handle).WithName("students").For(May.Team);
 
-    public static async Task<LensAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
+    public static async Task<LensAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Database database, Compiled compiled, CancellationToken stop)
     {
+        var plan = await compiled.Edition(access);
         var rows = await database.Read(connection => AccessStore.StudentsOf(connection, access.Edition!.Value, access.Person.Id, access.IsLead), stop);
-        return new([.. rows.GroupBy(row => (row.Section, row.SectionName, row.Letter))
-            .Select(section => new LensSection(section.Key.Section, section.Key.SectionName, section.Key.Letter, [.. section.Select(row => new LensStudent(row.Student, row.Name))]))]);
+        return new(
+            [.. rows.GroupBy(row => (row.Section, row.SectionName, row.Letter)).Select(section => new LensSection(
+                section.Key.Section, section.Key.SectionName, section.Key.Letter,
+                [.. section.Where(row => row.Student is not null && row.Name is not null).Select(row => new LensStudent(row.Student!.Value, row.Name!))]))],
+            [.. plan.Edition.InReadingOrder().Select(item => new LensItem(plan.Row(item.Ref).Id, plan.Schedule.CodeOf[item.Ref], item.Title, Words.Of(item.Kind), item.Options))]);
     }
 }

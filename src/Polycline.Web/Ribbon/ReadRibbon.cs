@@ -15,7 +15,7 @@ namespace Polycline.Web.Ribbon;
 /// <param name="From">Where the term begins on it.</param>
 /// <param name="To">Where it ends.</param>
 /// <param name="Relative">How far the moment is from now: <c>in 7 days</c>.</param>
-/// <param name="Eyes">The student through whose eyes one looks; null: as the team.</param>
+/// <param name="Eyes">Through whose eyes one looks: a student's name, or whom one pretends; null: as the team.</param>
 /// <param name="MomentAt">Where the moment stands; off the strip where it is outside the term.</param>
 public sealed record RibbonAnswer(
     string Course, string Edition, string Term, string Origin, int Days, int From, int To,
@@ -39,9 +39,14 @@ public static class ReadRibbon
 {
     public static async Task<RibbonAnswer> Handle(
         long edition, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop) =>
-        Of(await compiled.Edition(access), await compiled.Term(access), viewpoint, viewpoint.Eyes is Eyes.OfStudent { Student: var student }
-            ? await database.Read(connection => AccessStore.NameOf(connection, student), stop)
-            : null);
+        await compiled.Edition(access) is var plan
+            ? Of(plan, await compiled.Term(access), viewpoint, viewpoint.Eyes switch
+            {
+                Eyes.OfStudent { Student: var student } => await database.Read(connection => AccessStore.NameOf(connection, student), stop),
+                Eyes.OfPretend { Section: var section, Facts.Count: var facts } => $"{(facts == 0 ? "anyone" : "a pretend student")} in {plan.Following(section)?.Name}",
+                _ => null,
+            })
+            : throw Problem.Unknown();
 
     /// <summary>The answer for a term and a moment: a pure function.</summary>
     public static RibbonAnswer Of(EditionPlan course, CompiledTerm compiled, Viewpoint viewpoint, string? eyes)

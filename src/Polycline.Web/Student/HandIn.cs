@@ -42,10 +42,10 @@ public static class HandIn
             {
                 var at = Moment.Of(viewpoint.At, course.Zone);
                 if (sight is { MayWork: true, Kind: ItemKind.Task })
-                    return new HandInAnswer(true, await WorkStore.HandIn(connection, course.Student, new(item), course.Section, request.Text, viewpoint.At, claimed, given), at);
+                    return new HandInAnswer(true, await WorkStore.HandIn(connection, course.Oneself, new(item), course.Section, request.Text, viewpoint.At, claimed, given), at);
                 if (sight.State != ReleaseState.Closed)
                     throw Problem.NotOpen("Nothing was handed in. What you wrote is still on your page.");
-                await WorkStore.KeepMissed(connection, course.Student, new(item), request.Text, viewpoint.At, claimed);
+                await WorkStore.KeepMissed(connection, course.Oneself, new(item), request.Text, viewpoint.At, claimed);
                 return new HandInAnswer(false, 0, at);
             }), stop);
     }

@@ -34,7 +34,7 @@ public static class ReadItem
         var course = await StudentCourse.Read(access, viewpoint, compiled, database, stop);
         var sight = course.See(new Id<Item>(item));
         var (html, work) = await database.Read(
-            async connection => (await BodyStore.Read(connection, sight), await WorkStore.Of(connection, course.Student, new(item), viewpoint.At)), stop);
+            async connection => (await BodyStore.Read(connection, sight), course.Student is { } own ? await WorkStore.Of(connection, own, new(item), viewpoint.At) : ([], null)), stop);
         var zone = course.Zone;
         return new(
             item, course.Title, course.SectionName, sight.Code, sight.Title, Words.Of(sight.Kind), Words.Of(sight.Purpose), Words.Of(sight.State), Words.Of(sight.Progress),

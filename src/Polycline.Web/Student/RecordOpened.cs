@@ -22,7 +22,7 @@ public static class RecordOpened
             throw Problem.NotOpen(sight.State == ReleaseState.Upcoming ? "It has not opened yet." : "A condition is not met yet.");
         await database.Read(async connection =>
         {
-            await WorkStore.Record(connection, course.Student, new(item), course.Section, "opened", viewpoint.At, request);
+            await WorkStore.Record(connection, course.Oneself, new(item), course.Section, "opened", viewpoint.At, request);
             return true;
         }, stop);
         return Results.NoContent();

@@ -36,14 +36,14 @@ public static class SaveDraft
 
     private static async Task<long> Keep(Npgsql.NpgsqlConnection connection, StudentCourse course, long item, SaveDraftRequest request, Instant at)
     {
-        if (await WorkStore.SaveDraft(connection, course.Student, new(item), request.Text, request.Version, at) is { } version)
+        if (await WorkStore.SaveDraft(connection, course.Oneself, new(item), request.Text, request.Version, at) is { } version)
         {
             // The first thing written is a fact: what someone has begun stays readable to them.
             if (version == 1)
-                await WorkStore.Record(connection, course.Student, new(item), course.Section, "begun", at, Guid.NewGuid());
+                await WorkStore.Record(connection, course.Oneself, new(item), course.Section, "begun", at, Guid.NewGuid());
             return version;
         }
-        var (_, draft) = await WorkStore.Of(connection, course.Student, new(item), at);
+        var (_, draft) = await WorkStore.Of(connection, course.Oneself, new(item), at);
         throw Problem.Changed(new("text", request.Text, draft?.Text, draft?.Version, null, Moment.Of(draft?.SavedAt, course.Zone)));
     }
 }

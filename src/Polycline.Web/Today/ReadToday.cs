@@ -60,10 +60,10 @@ public static class ReadToday
         {
             var pieces = await WorkStore.OfEdition(connection, access.Edition!.Value, access.Person.Id, access.IsLead, viewpoint.At);
             var people = await AccessStore.StudentsOf(connection, plan.Id, access.Person.Id, access.IsLead);
-            var (known, _) = await StudentStore.Read(connection, plan, [.. people.Select(row => row.Student).Distinct()], viewpoint.At);
+            var (known, _) = await StudentStore.Read(connection, plan, [.. people.Select(row => row.Student).OfType<long>().Distinct()], viewpoint.At);
             var looked = await LookedStore.Read(connection, access.Person.Id, plan.Id);
             var latest = await LedgerStore.History(connection, Scope.Of(plan.Id), MostChanges);
-            return (pieces, people, known, latest.Where(row => row.Id > (looked?.Batch ?? 0) && row.Author != access.Person.Id.Value && row.At <= viewpoint.At && row.Undoes is null && row.UndoneBy is null));
+            return (pieces, people.Where(row => row.Student is not null).ToList(), known, latest.Where(row => row.Id > (looked?.Batch ?? 0) && row.Author != access.Person.Id.Value && row.At <= viewpoint.At && row.Undoes is null && row.UndoneBy is null));
         }, stop);
         return Of(plan, viewpoint, work.Sections, work.Pieces, students, records, [.. changed]);
     }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { onBeforeUnmount, onMounted, useTemplateRef } from 'vue'
 import type { Problem } from '../foundation/api/client'
 import ProblemNote from './ProblemNote.vue'
 
@@ -8,10 +9,19 @@ import ProblemNote from './ProblemNote.vue'
  */
 defineProps<{ label: string; problem: Problem | null; reach: string; meant: string; disabled: boolean }>()
 const emit = defineEmits<{ submit: []; close: [] }>()
+
+const panel = useTemplateRef<HTMLElement>('panel')
+/** Where the keys were: they go back there. */
+const before = document.activeElement
+onMounted(() => panel.value?.querySelector<HTMLElement>('[autofocus]')?.focus())
+onBeforeUnmount(() => {
+  if (before instanceof HTMLElement && before.isConnected && panel.value?.contains(document.activeElement))
+    before.focus()
+})
 </script>
 
 <template>
-  <aside class="panel" :aria-label="label" @keydown.esc.stop.prevent="emit('close')">
+  <aside ref="panel" class="panel" :aria-label="label" @keydown.esc.stop.prevent="emit('close')">
     <form novalidate @submit.prevent="disabled || emit('submit')">
       <slot />
       <ProblemNote v-if="problem" :problem="problem"><slot name="problem" /></ProblemNote>

@@ -7,7 +7,7 @@ import { useAnswer } from '../foundation/useAnswer'
 import { useViewpoint } from '../foundation/useViewpoint'
 import SectionKey from '../look/marks/SectionKey.vue'
 
-/** Through whose eyes. The team's see everything; a student's see that student's own screens. */
+/** Through whose eyes. The team's see everything; a student's see that student's own screens, a pretend one's as well. */
 const props = defineProps<{ edition: number; eyes: string | null }>()
 
 const router = useRouter()
@@ -28,14 +28,10 @@ const found = computed(() => {
     .filter((section) => section.students.length > 0)
 })
 
-async function look(section: number, student: number): Promise<void> {
+async function look(section: number, as: string): Promise<void> {
   opened.value = false
   const at = viewpoint.query.value.at
-  await router.push({
-    name: 'seen',
-    params: { edition: props.edition, section },
-    query: { ...(at && { at }), as: `student:${student}` },
-  })
+  await router.push({ name: 'seen', params: { edition: props.edition, section }, query: { ...(at && { at }), as } })
 }
 
 async function back(): Promise<void> {
@@ -54,6 +50,14 @@ async function back(): Promise<void> {
       </template>
       <section class="sheet" aria-label="Through whose eyes">
         <button v-if="eyes" type="button" class="word-button" @click="back">Back to the team’s eyes</button>
+        <p class="field-name">Anyone in a section, or a pretend student in it</p>
+        <ul class="anyone">
+          <li v-for="section in students.data.value?.sections ?? []" :key="section.section">
+            <button type="button" class="word-button" @click="look(section.section, `pretend:${section.section}`)">
+              <SectionKey :letter="section.letter" :name="section.name" />
+            </button>
+          </li>
+        </ul>
         <label class="field-name" for="lens-name">A student</label>
         <v-text-field id="lens-name" v-model="wanted" autocomplete="off" placeholder="part of a name" />
         <p v-if="students.problem.value" class="small">{{ students.problem.value.title }}</p>
@@ -63,7 +67,9 @@ async function back(): Promise<void> {
             <p class="small"><SectionKey :letter="section.letter" :name="section.name" /></p>
             <ul>
               <li v-for="student in section.students" :key="student.id">
-                <button type="button" @click="look(section.section, student.id)">{{ student.name }}</button>
+                <button type="button" @click="look(section.section, `student:${student.id}`)">
+                  {{ student.name }}
+                </button>
               </li>
             </ul>
           </template>
@@ -92,7 +98,7 @@ async function back(): Promise<void> {
 .sheet {
   display: grid;
   gap: var(--space-4);
-  width: 320px;
+  width: 360px;
 }
 .names {
   max-height: 340px;
@@ -101,12 +107,18 @@ async function back(): Promise<void> {
 .names p {
   padding: var(--space-4) 0 var(--space-2);
 }
-.names button {
+.anyone {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-3) var(--space-7);
+  padding-bottom: var(--space-4);
+}
+.names li button {
   display: block;
   width: 100%;
   padding: var(--space-2) 0;
 }
-.names button:hover {
+.names li button:hover {
   text-decoration: underline;
 }
 </style>

@@ -7,7 +7,9 @@ import { useLive } from '../foundation/useLive'
 import { useViewpoint } from '../foundation/useViewpoint'
 import PageHead from './PageHead.vue'
 import ProblemNote from './ProblemNote.vue'
+import PretendBar from './PretendBar.vue'
 import TermRibbon from './TermRibbon.vue'
+import { pretendOf } from './pretend'
 
 /** What stands around every screen of the team: course, ribbon, and the screens' titles, which are the navigation. */
 const props = defineProps<{ edition: number }>()
@@ -36,6 +38,7 @@ const screens = [
 ]
 /** Through a student's eyes the screens are the student's; the team's are a step back. */
 const through = computed(() => ribbon.data.value?.eyes ?? null)
+const pretend = computed(() => pretendOf(viewpoint.query.value.as))
 /** The team's screens stay at the moment in view, and leave the eyes. */
 const asTeam = computed(() => (viewpoint.query.value.at ? { at: viewpoint.query.value.at } : {}))
 </script>
@@ -51,7 +54,7 @@ const asTeam = computed(() => (viewpoint.query.value.at ? { at: viewpoint.query.
     <TermRibbon v-if="ribbon.data.value" :ribbon="ribbon.data.value" :edition="edition" />
     <div v-else class="ribbon-place"></div>
     <nav aria-label="Screens">
-      <h1 v-if="through">What {{ through }} sees</h1>
+      <h1 v-if="through">What {{ through }} {{ pretend ? 'would see' : 'sees' }}</h1>
       <router-link v-for="screen in screens" :key="screen.name" :to="{ name: screen.name, query: asTeam }">
         <h1 v-if="$route.name === screen.name">{{ screen.title }}</h1>
         <template v-else>{{ screen.title }}</template>
@@ -60,6 +63,7 @@ const asTeam = computed(() => (viewpoint.query.value.at ? { at: viewpoint.query.
         No connection to Polycline. What you see may be old; it is read again as soon as it answers.
       </span>
     </nav>
+    <PretendBar v-if="pretend && through" :edition="edition" :pretend="pretend" />
     <main v-if="problem" class="body"><ProblemNote :problem="problem" /></main>
     <router-view v-else />
   </div>
@@ -68,7 +72,7 @@ const asTeam = computed(() => (viewpoint.query.value.at ? { at: viewpoint.query.
 <style scoped>
 .shell {
   display: grid;
-  grid-template-rows: auto auto auto 1fr;
+  grid-template-rows: auto auto auto minmax(0, auto) minmax(0, 1fr);
   height: 100dvh;
   padding: 0 var(--space-8);
   overflow: clip;

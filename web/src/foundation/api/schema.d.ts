@@ -926,7 +926,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["calendar"];
+        get: operations["term-calendar"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1614,6 +1614,17 @@ export interface components {
         };
         LensAnswer: {
             sections: components["schemas"]["LensSection"][];
+            /** @description What a pretend student can be made out to have done something with. */
+            items: components["schemas"]["LensItem"][];
+        };
+        LensItem: {
+            /** Format: int64 */
+            id: number;
+            code: string;
+            title: string;
+            kind: string;
+            /** @description Of a choice. */
+            options: string[];
         };
         LensSection: {
             /** Format: int64 */
@@ -2151,7 +2162,7 @@ export interface components {
             /** @description How far the moment is from now: `in 7 days`. */
             relative: string;
             isNow: boolean;
-            /** @description The student through whose eyes one looks; null: as the team. */
+            /** @description Through whose eyes one looks: a student's name, or whom one pretends; null: as the team. */
             eyes: null | string;
             lines: components["schemas"]["RibbonLine"][];
         };
@@ -4887,7 +4898,7 @@ export interface operations {
             };
         };
     };
-    calendar: {
+    "term-calendar": {
         parameters: {
             query?: {
                 at?: string;
