@@ -269,6 +269,7 @@ CREATE TABLE public.item (
     before text,
     options text[] DEFAULT '{}'::text[] NOT NULL,
     picks integer DEFAULT 1 NOT NULL,
+    section bigint,
     CONSTRAINT item_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
     CONSTRAINT item_code_check CHECK ((code <> ''::text)),
     CONSTRAINT item_kind_check CHECK ((kind = ANY (ARRAY['page'::text, 'link'::text, 'handout'::text, 'task'::text, 'quiz'::text, 'choice'::text, 'discussion'::text]))),
@@ -303,6 +304,7 @@ CREATE TABLE public.lesson (
     removed_at timestamp with time zone,
     version bigint DEFAULT 1 NOT NULL,
     gate jsonb,
+    section bigint,
     CONSTRAINT lesson_check CHECK (((min_length >= 0) AND (min_length <= length))),
     CONSTRAINT lesson_length_check CHECK ((length >= 0)),
     CONSTRAINT lesson_title_check CHECK ((title <> ''::text))
@@ -479,6 +481,7 @@ CREATE TABLE public.unit (
     version bigint DEFAULT 1 NOT NULL,
     gate jsonb,
     before text,
+    section bigint,
     CONSTRAINT unit_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
     CONSTRAINT unit_title_check CHECK ((title <> ''::text))
 );
@@ -679,6 +682,8 @@ ALTER TABLE ONLY public.item
 ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_edition_unit_fkey FOREIGN KEY (edition, unit) REFERENCES public.unit(edition, id);
 ALTER TABLE ONLY public.item
+    ADD CONSTRAINT item_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_unit_lesson_fkey FOREIGN KEY (unit, lesson) REFERENCES public.lesson(unit, id) DEFERRABLE INITIALLY DEFERRED;
 ALTER TABLE ONLY public.known_address
     ADD CONSTRAINT known_address_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
@@ -686,6 +691,8 @@ ALTER TABLE ONLY public.lesson
     ADD CONSTRAINT lesson_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
 ALTER TABLE ONLY public.lesson
     ADD CONSTRAINT lesson_edition_unit_fkey FOREIGN KEY (edition, unit) REFERENCES public.unit(edition, id);
+ALTER TABLE ONLY public.lesson
+    ADD CONSTRAINT lesson_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.looked
     ADD CONSTRAINT looked_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
 ALTER TABLE ONLY public.looked
@@ -724,6 +731,8 @@ ALTER TABLE ONLY public.taught
     ADD CONSTRAINT taught_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.unit
     ADD CONSTRAINT unit_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
+ALTER TABLE ONLY public.unit
+    ADD CONSTRAINT unit_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.work
     ADD CONSTRAINT work_item_fkey FOREIGN KEY (item) REFERENCES public.item(id);
 ALTER TABLE ONLY public.work

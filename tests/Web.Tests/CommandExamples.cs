@@ -16,9 +16,9 @@ public static class CommandExamples
         ["rename-item"] = Rename,
         ["undo"] = Undo,
         ["join-section"] = Join,
-        ["add-unit"] = school => In(school, async at => new { title = "A unit of the tests", after = (await at("unit", "Fronts")).Id }),
-        ["add-lesson"] = school => In(school, async at => new { unit = (await at("unit", "Fronts")).Id, title = "A lesson of the tests", classes = 2, after = (await at("lesson", "The warm front")).Id }),
-        ["add-item"] = school => In(school, async at => new { unit = (await at("unit", "Fronts")).Id, lesson = (await at("lesson", "The warm front")).Id, kind = "task", purpose = "practice", title = "An item of the tests" }),
+        ["add-unit"] = school => In(school, async at => new { title = "A unit of the tests", after = (await at("unit", "Fronts")).Id, section = (long?)null }),
+        ["add-lesson"] = school => In(school, async at => new { unit = (await at("unit", "Fronts")).Id, title = "A lesson of the tests", classes = 2, after = (await at("lesson", "The warm front")).Id, section = school.Ids["section:9 Birch"] }),
+        ["add-item"] = school => In(school, async at => new { unit = (await at("unit", "Fronts")).Id, lesson = (await at("lesson", "The warm front")).Id, kind = "task", purpose = "practice", title = "An item of the tests", section = school.Ids["section:9 Birch"] }),
         ["change-unit"] = school => In(school, async at => With(await at("unit", "Fronts"), "unit", new() { ["title"] = "Where airs meet", ["published"] = true, ["before"] = "unseen" })),
         ["change-lesson"] = school => In(school, async at => With(await at("lesson", "The warm front"), "lesson", new()
         {

@@ -64,6 +64,48 @@ public sealed class SectionsTests : IAsyncLifetime
         (await lead.Get(Route("dates"))).Json["units"]!.ToJsonString().ShouldBe(bare);
     }
 
+    [Fact]
+    public async Task A_unit_a_lesson_and_an_item_of_one_section_are_there_and_nowhere_else()
+    {
+        var (birch, alder) = (school.Ids["section:9 Birch"], school.Ids["section:9 Alder"]);
+        var dates = (await lead.Get(Route("dates"))).Json;
+        var (fronts, _) = await CommandExamples.At(school, "unit", "Fronts");
+        var (warm, _) = await CommandExamples.At(school, "lesson", "The warm front");
+        await Post("add-unit", new { title = "The sea breeze", after = fronts, section = birch });
+        await Post("add-lesson", new { unit = fronts, title = "Fronts once more", classes = 2, after = warm, section = birch });
+        var (breeze, _) = await CommandExamples.At(school, "unit", "The sea breeze");
+        var (again, _) = await CommandExamples.At(school, "lesson", "Fronts once more");
+        await Post("add-lesson", new { unit = breeze, title = "Land and water", classes = 1, after = (long?)null, section = (long?)null });
+        await Post("add-item", new { unit = fronts, lesson = again, kind = "task", purpose = "practice", title = "A second ramp", section = (long?)null });
+        await Post("add-item", new { unit = fronts, lesson = warm, kind = "page", purpose = "to-read", title = "For Birch", section = birch });
+        (await Said("9 Birch")).Where(said => said.Contains("only", StringComparison.Ordinal)).ShouldBe([
+            "The sea breeze is a unit of this section only", "Fronts once more is a lesson of this section only", "Land and water is a lesson of this section only",
+            "+1 A second ramp is an item of this section only", "+2 For Birch is an item of this section only",
+        ], ignoreOrder: true);
+        var order = (await Card("9 Birch"))["units"]!.AsArray().Select(unit => $"{unit!["title"]}: {string.Join(", ", unit["lessons"]!.AsArray().Select(lesson => lesson!["title"]))}").ToList();
+        order[4].ShouldBe("The sea breeze: Land and water");
+        order[3].ShouldContain("The warm front, Fronts once more, ");
+        // No other section's dates are touched, and its students see nothing of it.
+        foreach (var row in dates["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray()))
+            JsonNode.DeepEquals((await Row(row!["title"]!.GetValue<string>()))["cells"]![0], row["cells"]![0]).ShouldBeTrue(row["title"]!.GetValue<string>());
+        (await Row("A second ramp"))["cells"]!.AsArray().Select(cell => (bool)cell!["absent"]!).ShouldBe([true, false, true, true]);
+        var ramp = await school.Item("A second ramp");
+        await Post("publish-item", new { item = ramp, published = true, version = 1 });
+        async Task<HttpStatusCode> Seen(long section) => (await lead.Get($"/api/sections/{section}/items/{ramp}?as=pretend:{section}&at=2026-12-17T12:00:00Z")).Status;
+        (await Seen(birch), await Seen(alder)).ShouldBe((HttpStatusCode.OK, HttpStatusCode.NotFound));
+        // What others have cannot stand in it, hang on it, or differ in it.
+        var (shared, version) = await CommandExamples.At(school, "item", "A slow ramp");
+        (await Refused("move-item", new { item = shared, unit = fronts, lesson = again, after = (long?)null, version })).ShouldBe("lesson");
+        (await Refused("add-item", new { unit = fronts, lesson = again, kind = "page", purpose = "to-read", title = "For Alder", section = alder })).ShouldBe("lesson");
+        (await Refused("condition-item", new { item = shared, gate = new { item = (await CommandExamples.Lineage(school, "A second ramp")), @is = "returned" }, version })).ShouldBe("gate");
+        (await lead.Post(Route("differ"), new { changes = new[] { new { section = alder, of = "item", target = ramp, field = "hold", putBack = false, value = true, version = 0 } } }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.NotFound);
+        // Rolled over, it stays behind.
+        (await lead.Get(Route("outline"))).Text.ShouldContain("\"only\":\"B\"");
+        foreach (var command in new[] { "remove-unit", "remove-lesson" })
+            await Post(command, command == "remove-unit" ? new { unit = breeze, version = 1 } : new { lesson = again, version = 1 });
+        (await Said("9 Birch")).Count(said => said.Contains("only", StringComparison.Ordinal)).ShouldBe(1);
+    }
+
     [Theory]
     [InlineData("lesson", "length", "-1", "changes[0].value")]
     [InlineData("lesson", "pin", "\"2026-02-30\"", "changes[0].value")]
@@ -119,6 +161,16 @@ public sealed class SectionsTests : IAsyncLifetime
         var reply = await lead.Post(Route(command), body, Guid.NewGuid());
         reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
     }
+
+    private async Task<string?> Refused(string command, object body)
+    {
+        var reply = await lead.Post(Route(command), body, Guid.NewGuid());
+        reply.Status.ShouldBe(HttpStatusCode.UnprocessableEntity, reply.Text);
+        return reply.Json["field"]?.GetValue<string>();
+    }
+
+    private async Task<JsonNode> Row(string title) =>
+        (await lead.Get(Route("dates"))).Json["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray()).Single(row => row!["title"]!.GetValue<string>() == title)!;
 
     private async Task<IEnumerable<string>> Said(string section) => (await Card(section))["differences"]!.AsArray().Select(one => $"{one!["title"]} {one["words"]}");
 

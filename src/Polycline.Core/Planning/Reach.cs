@@ -59,8 +59,11 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
             return "No section follows this edition yet: only the team sees it.";
         var where = touched.Length == 1 ? touched[0].Name : touched.Length == all.Length ? $"all {all.Length} sections" : Joined([.. touched.Select(size => size.Name)], "and");
         var students = Counted(touched.Sum(size => size.Students), "student", "students");
-        var moved = Counted(dates.Count, "date moves", "dates move");
-        var first = course.Count > 0 ? $"Changes in {where} at once, for {students}.{(dates.Count == 0 ? "" : $" {moved}.")}"
+        var own = dates.Where(row => row.Field is "added" or "removed" or "title").ToList();
+        var moving = dates.Count - own.Count;
+        var moved = Counted(moving, "date moves", "dates move");
+        var first = course.Count > 0 ? $"Changes in {where} at once, for {students}.{(moving == 0 ? "" : $" {moved}.")}"
+            : own.Count > 0 ? $"{Counted(own.Count, "thing", "things")} of {where} only {(own.Count == 1 ? "changes" : "change")}, for {students}.{(moving == 0 ? "" : $" {moved}.")}"
             : dates.Count > 0 ? $"{moved} in {where}, for {students}."
             : $"No date moves in {where}.";
         // Of many sections only what does not fit is told in the sentence; the rows have it all.
@@ -164,6 +167,8 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
     {
         var (was, will) = (before.Section(size.Section), after.Section(size.Section));
         var zone = after.Term.Term.Zone;
+        foreach (var row in OwnRows(before, after, size))
+            yield return row;
         foreach (var (item, dates) in will.Items)
         {
             if (was.Item(item.Ref) is not { } old)
@@ -180,5 +185,24 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
             if (old.Item.Skipped != item.Skipped)
                 yield return new(item.Ref.Name, name, size.Name, "dropped here", $"{old.Item.Skipped}", $"{item.Skipped}");
         }
+    }
+
+    // What is of this section only: there, gone, or called otherwise.
+    private static IEnumerable<ReachRow> OwnRows(PlanSchedule before, PlanSchedule after, SectionSize size)
+    {
+        var (was, will) = (Own(before), Own(after));
+        foreach (var (target, name) in will)
+            if (was.GetValueOrDefault(target) is var old && old != name)
+                yield return new(target, name, size.Name, old is null ? "added" : "title", old, name);
+        foreach (var (target, name) in was.Where(pair => !will.ContainsKey(pair.Key)))
+            yield return new(target, name, size.Name, "removed", name, null);
+
+        Dictionary<string, string> Own(PlanSchedule plan) => plan.Section(size.Section).Section.Adjustments.Select(adjustment => adjustment switch
+        {
+            Adjustment.AddUnit unit => (unit.Unit.Name, unit.Title),
+            Adjustment.Insert lesson => (lesson.Lesson.Name, $"{lesson.Title}, {lesson.Length}"),
+            Adjustment.Add { Item: var item } => (item.Ref.Name, $"{plan.CodeOf[item.Ref]} {item.Title}{(item.Published ? "" : ", unpublished")}"),
+            _ => ("", ""),
+        }).Where(own => own.Item1.Length > 0).ToDictionary(own => own.Item1, own => own.Item2, StringComparer.Ordinal);
     }
 }

@@ -14,8 +14,9 @@ namespace Polycline.Data.Courses;
 /// <param name="Rank">Its place among its siblings.</param>
 /// <param name="Unit">The row of its unit; its own for a unit.</param>
 /// <param name="Lesson">The row of its lesson, where it is on one; its own for a lesson.</param>
+/// <param name="Section">The only section it is of; null: of the course.</param>
 /// <param name="Shortest">The least a lesson can do with; null: its length.</param>
-public sealed record TreeRow(string Table, long Id, long Version, string Lineage, string Rank, long Unit, long? Lesson, int? Shortest = null);
+public sealed record TreeRow(string Table, long Id, long Version, string Lineage, string Rank, long Unit, long? Lesson, long? Section = null, int? Shortest = null);
 
 /// <summary>A section that follows an edition.</summary>
 /// <param name="Letter">What its line is marked with.</param>
@@ -57,9 +58,10 @@ public sealed record SectionRows(
 /// <summary>An edition as it stood at one counter, with what a change of it needs.</summary>
 /// <param name="rows">Every unit, lesson and item of its tree.</param>
 /// <param name="sections">The sections that follow it, in order of name.</param>
+/// <param name="own">What is of one section only.</param>
 public sealed class EditionPlan(
     Id<Edition> id, Id<Master> master, EditionState state, Edition edition, long version, string courseTitle,
-    Id<Term> termId, Term term, long termVersion, IReadOnlyList<TreeRow> rows, ImmutableArray<FollowingSection> sections, SectionRows differences)
+    Id<Term> termId, Term term, long termVersion, IReadOnlyList<TreeRow> rows, ImmutableArray<FollowingSection> sections, SectionRows differences, OwnParts own)
 {
     private readonly Dictionary<(string, long), TreeRow> byId = rows.ToDictionary(row => (row.Table, row.Id));
     private readonly Dictionary<string, TreeRow> byLineage = rows.ToDictionary(row => row.Lineage);
@@ -112,20 +114,35 @@ public sealed class EditionPlan(
     /// <summary>Null: the plan knows nothing of that name.</summary>
     public TreeRow? Find(string lineage) => byLineage.GetValueOrDefault(lineage);
 
+    /// <summary>A unit of the course or of one section only; without what is in it where it is of one section.</summary>
+    public Unit UnitOf(TreeRow row) => own.Units.GetValueOrDefault(row.Lineage) ?? Edition.Units.First(unit => unit.Ref.Name == row.Lineage);
+
+    /// <summary>A lesson of the course or of one section only; without what is on it where it is of one section.</summary>
+    public Lesson LessonOf(TreeRow row) => own.Lessons.GetValueOrDefault(row.Lineage) ?? Edition.Units.SelectMany(unit => unit.Lessons).First(lesson => lesson.Ref.Name == row.Lineage);
+
     /// <summary>The title of a unit, lesson or item.</summary>
-    public string TitleOf(string lineage)
+    public string TitleOf(string lineage) => Find(lineage) switch
     {
-        foreach (var unit in Edition.Units)
-        {
-            if (unit.Ref.Name == lineage)
-                return unit.Title;
-            if (unit.Lessons.FirstOrDefault(lesson => lesson.Ref.Name == lineage) is { } lesson)
-                return lesson.Title;
-        }
-        return Edition.InReadingOrder().FirstOrDefault(item => item.Ref.Name == lineage)?.Title ?? "something removed";
+        { Table: "unit" } unit => UnitOf(unit).Title,
+        { Table: "lesson" } lesson => LessonOf(lesson).Title,
+        { } item => Schedule.Item(new(item.Lineage)).Title,
+        null => "something removed",
+    };
+
+    /// <summary>Whether a row is to be seen: of the course, or of a section that follows it.</summary>
+    public bool IsHere(TreeRow row) => row.Section is null || Sections.Any(section => section.Id == row.Section);
+
+    /// <summary>The units as they stand, those of one section among them, each with its items in reading order.</summary>
+    public IEnumerable<(TreeRow Unit, IReadOnlyList<TreeRow> Items)> ItemsByUnit()
+    {
+        var here = Rows.Where(IsHere).ToList();
+        var lessonsOf = here.Where(row => row.Table == "lesson").ToLookup(row => row.Unit);
+        var itemsOf = here.Where(row => row.Table == "item").ToLookup(row => (row.Unit, row.Lesson));
+        return here.Where(row => row.Table == "unit").Select(unit =>
+            (unit, (IReadOnlyList<TreeRow>)[.. lessonsOf[unit.Id].SelectMany(lesson => itemsOf[(unit.Id, lesson.Id)]), .. itemsOf[(unit.Id, null)]]));
     }
 
-    public Item? Item(Id<Item> id) => Row(id) is { } row ? Schedule.Item(new(row.Lineage)) : null;
+    public Item? Item(Id<Item> id) => Row(id) is { } row && IsHere(row) ? Schedule.Item(new(row.Lineage)) : null;
 
     public FollowingSection? Following(Id<Section> section) => Sections.FirstOrDefault(following => following.Id == section.Value);
 

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Data;
 using Dapper;
 using NodaTime;
@@ -16,13 +17,13 @@ public static class EditionStore
         long Id, long Master, string CourseTitle, string Title, string State, string Basis, int MinStart, string Codes, string Before, long Version,
         long Term, string TermName, string Zone, LocalDate First, LocalDate Last, string Calendar, long TermVersion);
 
-    private sealed record UnitRow(long Id, Guid Lineage, string Rank, string Title, bool Published, string? Gate, string? Before, long Version);
+    private sealed record UnitRow(long Id, Guid Lineage, string Rank, string Title, bool Published, string? Gate, string? Before, long Version, long? Section);
 
-    private sealed record LessonRow(long Id, Guid Lineage, long Unit, string Rank, string Title, int Length, int? MinLength, bool Optional, bool Published, string? Gate, long Version);
+    private sealed record LessonRow(long Id, Guid Lineage, long Unit, string Rank, string Title, int Length, int? MinLength, bool Optional, bool Published, string? Gate, long Version, long? Section);
 
     private sealed record ItemRow(
         long Id, Guid Lineage, long Unit, long? Lesson, string Rank, string Kind, string Purpose, string Title, bool Published, string? Code, byte[]? Body,
-        string? Opens, string? Due, string? Closes, string? Gate, string? ForWhom, string? Before, string[] Options, int Picks, long Version);
+        string? Opens, string? Due, string? Closes, string? Gate, string? ForWhom, string? Before, string[] Options, int Picks, long Version, long? Section);
 
     private sealed record SectionRow(long Id, string Name, string Letter, string Slots, long Version, string[] Teachers, int Students);
 
@@ -42,15 +43,15 @@ public static class EditionStore
         var changes = (await results.ReadAsync<MeetingChangeRow>()).AsList();
         var orders = (await results.ReadAsync<OrderChangeRow>()).AsList();
         var differences = new SectionRows(adjustments, orders, taught, changes, (await results.ReadAsync<OpenedRow>()).AsList());
-        var rows = units.Select(row => new TreeRow("unit", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Id, null))
-            .Concat(lessons.Select(row => new TreeRow("lesson", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Id, row.MinLength)))
-            .Concat(items.Select(row => new TreeRow("item", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Lesson)))
+        var rows = units.Select(row => new TreeRow("unit", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Id, null, row.Section))
+            .Concat(lessons.Select(row => new TreeRow("lesson", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Id, row.Section, row.MinLength)))
+            .Concat(items.Select(row => new TreeRow("item", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Lesson, row.Section)))
             .ToList();
-        var tables = rows.ToDictionary(row => row.Lineage, row => row.Table);
+        var own = OwnOf(units, lessons, items);
         return new(
             new(head.Id), new(head.Master), Words.Parse<EditionState>(head.State), TreeOf(head, units, lessons, items), head.Version, head.CourseTitle,
             new(head.Term), new(head.TermName, DateTimeZoneProviders.Tzdb[head.Zone], head.First, head.Last, PlanParts.Calendar(head.Calendar)), head.TermVersion,
-            rows, [.. sections.Select(row => FollowingOf(row, differences, tables))], differences);
+            rows, [.. sections.Select(row => FollowingOf(row, differences, rows, own))], differences, own);
     }
 
     /// <summary>Reads a whole edition in a transaction of its own.</summary>
@@ -71,24 +72,34 @@ public static class EditionStore
 
     private static Edition TreeOf(HeadRow head, List<UnitRow> units, List<LessonRow> lessons, List<ItemRow> items)
     {
-        var lessonsOf = lessons.ToLookup(lesson => lesson.Unit);
-        var itemsOf = items.ToLookup(item => (item.Unit, item.Lesson));
+        var lessonsOf = lessons.Where(lesson => lesson.Section is null).ToLookup(lesson => lesson.Unit);
+        var itemsOf = items.Where(item => item.Section is null).ToLookup(item => (item.Unit, item.Lesson));
         return new(
             head.Title, Words.Parse<Basis>(head.Basis), head.MinStart, Words.Parse<CodeStyle>(head.Codes), Words.Parse<BeforeOpening>(head.Before),
-            [.. units.Select(unit => new Unit(
-                new($"{unit.Lineage}"), unit.Title,
-                [.. lessonsOf[unit.Id].Select(lesson => new Lesson(
-                    new($"{lesson.Lineage}"), lesson.Title, lesson.Length, [.. itemsOf[(unit.Id, lesson.Id)].Select(ItemOf)], lesson.Optional, lesson.Published, GateOf(lesson.Gate)))],
-                [.. itemsOf[(unit.Id, null)].Select(ItemOf)], unit.Published, GateOf(unit.Gate), BeforeOf(unit.Before)))]);
+            [.. units.Where(unit => unit.Section is null).Select(unit => UnitOf(
+                unit, [.. lessonsOf[unit.Id].Select(lesson => LessonOf(lesson, [.. itemsOf[(unit.Id, lesson.Id)].Select(ItemOf)]))], [.. itemsOf[(unit.Id, null)].Select(ItemOf)]))]);
     }
+
+    private static OwnParts OwnOf(List<UnitRow> units, List<LessonRow> lessons, List<ItemRow> items) => new(
+        units.Where(unit => unit.Section is not null).ToDictionary(unit => $"{unit.Lineage}", unit => UnitOf(unit, [], [])),
+        lessons.Where(lesson => lesson.Section is not null).ToDictionary(lesson => $"{lesson.Lineage}", lesson => LessonOf(lesson, [])),
+        items.Where(item => item.Section is not null).ToDictionary(item => $"{item.Lineage}", ItemOf));
+
+    private static Unit UnitOf(UnitRow row, ImmutableArray<Lesson> lessons, ImmutableArray<Item> items) =>
+        new(new($"{row.Lineage}"), row.Title, lessons, items, row.Published, GateOf(row.Gate), BeforeOf(row.Before));
+
+    private static Lesson LessonOf(LessonRow row, ImmutableArray<Item> items) =>
+        new(new($"{row.Lineage}"), row.Title, row.Length, items, row.Optional, row.Published, GateOf(row.Gate));
 
     private static Item ItemOf(ItemRow row) => new(
         new($"{row.Lineage}"), Words.Parse<ItemKind>(row.Kind), row.Title, Words.Parse<Purpose>(row.Purpose), row.Published, row.Code,
         row.ForWhom is null ? null : PlanParts.ForWhom(row.ForWhom), AnchorOf(row.Opens), AnchorOf(row.Due), AnchorOf(row.Closes), GateOf(row.Gate), BeforeOf(row.Before),
         [.. row.Options], row.Picks, row.Body is null ? null : Convert.ToHexStringLower(row.Body));
 
-    private static FollowingSection FollowingOf(SectionRow row, SectionRows all, Dictionary<string, string> tables)
+    private static FollowingSection FollowingOf(SectionRow row, SectionRows all, List<TreeRow> rows, OwnParts parts)
     {
+        var here = rows.Where(other => other.Section is null || other.Section == row.Id).ToList();
+        var tables = here.ToDictionary(other => other.Lineage, other => other.Table);
         // A difference in something that was removed from the course sleeps.
         var own = all.Adjustments.Where(adjustment => adjustment.Section == row.Id && tables.ContainsKey(adjustment.Target))
             .GroupBy(adjustment => adjustment.Target)
@@ -101,9 +112,9 @@ public static class EditionStore
         return new(row.Id, row.Name, row.Letter, row.Students, row.Version, row.Slots, row.Teachers, new(
             new($"{row.Id}"), row.Name, PlanParts.Slots(row.Slots),
             [.. all.MeetingChanges.Where(change => change.Section == row.Id).Select(change => PlanParts.MeetingChange(change.Change))],
-            [.. orders, .. own],
+            [.. OwnParts.Added(here, parts), .. orders, .. own],
             [.. all.Taught.Where(record => record.Section == row.Id && tables.ContainsKey(record.Lesson)).Select(record => new Taught(new(record.Lesson), record.Took, record.Done, record.Left, record.At))],
-            [.. all.Opened.Where(record => record.Section == row.Id).Select(record => new Opened(new(record.Item), record.At, record.Due))],
+            [.. all.Opened.Where(record => record.Section == row.Id && tables.ContainsKey(record.Item)).Select(record => new Opened(new(record.Item), record.At, record.Due))],
             []));
     }
 

@@ -5,19 +5,19 @@ JOIN master m ON m.id = e.master
 JOIN term t ON t.id = e.term
 WHERE e.id = @edition;
 
-SELECT id, lineage, rank, title, published, gate::text, before, version
+SELECT id, lineage, rank, title, published, gate::text, before, version, section
 FROM unit
 WHERE edition = @edition AND removed_at IS NULL
 ORDER BY rank, id;
 
-SELECT l.id, l.lineage, l.unit, l.rank, l.title, l.length, l.min_length, l.optional, l.published, l.gate::text, l.version
+SELECT l.id, l.lineage, l.unit, l.rank, l.title, l.length, l.min_length, l.optional, l.published, l.gate::text, l.version, l.section
 FROM lesson l
 JOIN unit u ON u.id = l.unit AND u.removed_at IS NULL
 WHERE l.edition = @edition AND l.removed_at IS NULL
 ORDER BY l.rank, l.id;
 
 SELECT i.id, i.lineage, i.unit, i.lesson, i.rank, i.kind, i.purpose, i.title, i.published, i.code, i.body, i.opens::text, i.due::text, i.closes::text,
-       i.gate::text, i.for_whom::text, i.before, i.options, i.picks, i.version
+       i.gate::text, i.for_whom::text, i.before, i.options, i.picks, i.version, i.section
 FROM item i
 JOIN unit u ON u.id = i.unit AND u.removed_at IS NULL
 LEFT JOIN lesson l ON l.id = i.lesson

@@ -9,7 +9,7 @@ WITH resting AS (
   INSERT INTO unit (edition, lineage, rank, title, published, gate, before)
   SELECT made.id, u.lineage, u.rank, u.title, u.published, u.gate, u.before
   FROM made, unit u
-  WHERE u.edition = @edition AND u.removed_at IS NULL
+  WHERE u.edition = @edition AND u.section IS NULL AND u.removed_at IS NULL
   RETURNING id, lineage
 ), lessons AS (
   INSERT INTO lesson (edition, unit, lineage, rank, title, length, min_length, optional, published, gate)
@@ -17,7 +17,7 @@ WITH resting AS (
   FROM made, lesson l
   JOIN unit u ON u.id = l.unit AND u.removed_at IS NULL
   JOIN units new ON new.lineage = u.lineage
-  WHERE l.edition = @edition AND l.removed_at IS NULL
+  WHERE l.edition = @edition AND l.section IS NULL AND l.removed_at IS NULL
   RETURNING id, lineage
 ), items AS (
   INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks)
@@ -27,6 +27,6 @@ WITH resting AS (
   JOIN units new ON new.lineage = u.lineage
   LEFT JOIN lesson l ON l.id = i.lesson
   LEFT JOIN lessons held ON held.lineage = l.lineage
-  WHERE i.edition = @edition AND i.removed_at IS NULL AND l.removed_at IS NULL
+  WHERE i.edition = @edition AND i.section IS NULL AND i.removed_at IS NULL AND l.removed_at IS NULL
 )
 SELECT id FROM made

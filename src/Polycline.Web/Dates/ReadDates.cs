@@ -14,7 +14,8 @@ public sealed record DatesAnswer(long Edition, long Version, bool CanChange, IRe
 /// <param name="ToCheck">What was noticed, in words.</param>
 public sealed record DatesSection(long Id, string Name, string Letter, int Students, int Classes, int Lacking, IReadOnlyList<string> ToCheck);
 
-public sealed record DatesUnit(int Number, string Title, IReadOnlyList<DatesRow> Items);
+/// <param name="Number">Null: it is of one section only.</param>
+public sealed record DatesUnit(int? Number, string Title, IReadOnlyList<DatesRow> Items);
 
 /// <param name="Opens">Timing in words; null: open as soon as it is published.</param>
 /// <param name="Cells">One for each section, in their order.</param>
@@ -24,8 +25,9 @@ public sealed record DatesRow(long Item, string Code, string Title, string Kind,
 /// <param name="HasOpened">It has opened there and stays open, whatever its date says.</param>
 /// <param name="ToCheck">What was noticed about it there, in words.</param>
 /// <param name="Unresolved">It is to open, or fall due, at a moment that does not come there.</param>
+/// <param name="Absent">It is of another section only.</param>
 /// <param name="Differs">The fields that this section has otherwise, and since when: to be named when they are changed.</param>
-public sealed record DatesCell(Moment? Opens, Moment? Due, Moment? Closes, bool HasOpened, bool Unresolved, bool Held, bool Skipped, IReadOnlyList<DatesDifference> Differs, IReadOnlyList<string> ToCheck);
+public sealed record DatesCell(Moment? Opens, Moment? Due, Moment? Closes, bool HasOpened, bool Unresolved, bool Held, bool Skipped, bool Absent, IReadOnlyList<DatesDifference> Differs, IReadOnlyList<string> ToCheck);
 
 /// <param name="Field"><c>opens</c>, <c>due</c>, <c>closes</c> …</param>
 /// <param name="Course">What it would be if it were put back.</param>
@@ -53,7 +55,7 @@ public static class ReadDates
     {
         yield return ["Code", "Title", "Kind", .. answer.Sections.SelectMany(section => new[] { $"{section.Name} opens", $"{section.Name} due", $"{section.Name} closes" })];
         foreach (var row in answer.Units.SelectMany(unit => unit.Items))
-            yield return [row.Code, row.Title, row.Kind, .. row.Cells.SelectMany(cell => cell.Skipped ? ["dropped here", null, null] : new[] { Local(cell.Opens), Local(cell.Due), Local(cell.Closes) })];
+            yield return [row.Code, row.Title, row.Kind, .. row.Cells.SelectMany(cell => cell.Absent ? [null, null, null] : cell.Skipped ? ["dropped here", null, null] : new[] { Local(cell.Opens), Local(cell.Due), Local(cell.Closes) })];
 
         static string? Local(Moment? moment) => moment?.Local[..16].Replace('T', ' ');
     }
@@ -61,17 +63,18 @@ public static class ReadDates
     /// <summary>The answer for an edition: a pure function.</summary>
     public static DatesAnswer Of(EditionPlan plan, bool canChange)
     {
+        var number = 0;
         var anchors = new AnchorWords(plan.TitleOf);
         var differences = plan.Adjustments.ToLookup(row => (row.Section, row.Target));
         var findings = plan.Sections.Select(section => plan.Schedule.Section(section.Section.Ref).Findings.ToLookup(finding => finding.Target)).ToList();
         return new(
             plan.Id.Value, plan.Version, canChange, [.. plan.Sections.Select(section => SectionOf(plan, section))],
-            [.. plan.Edition.Units.Select((unit, place) => new DatesUnit(place + 1, unit.Title, [.. unit.InReadingOrder().Select(Row)]))],
+            [.. plan.ItemsByUnit().Select(unit => new DatesUnit(unit.Unit.Section is null ? ++number : null, plan.TitleOf(unit.Unit.Lineage), [.. unit.Items.Select(Row)]))],
             plan.Adjustments.Count, plan.Sections.Sum(section => plan.Schedule.Section(section.Section.Ref).Findings.Length));
 
-        DatesRow Row(Item item)
+        DatesRow Row(TreeRow row)
         {
-            var row = plan.Row(item.Ref);
+            var item = plan.Schedule.Item(new(row.Lineage));
             return new(
                 row.Id, plan.Schedule.CodeOf[item.Ref], item.Title, Words.Of(item.Kind), item.Published, Said(item.Opens), Said(item.Due),
                 [.. plan.Sections.Select((section, at) => Cell(plan, section, item, differences[(section.Id, item.Ref.Name)], [.. findings[at][item.Ref.Name]]))]);
@@ -83,14 +86,16 @@ public static class ReadDates
     private static DatesCell Cell(EditionPlan plan, FollowingSection section, Item item, IEnumerable<AdjustmentRow> differences, IReadOnlyList<Finding> findings)
     {
         var schedule = plan.Schedule.Section(section.Section.Ref);
-        var (here, dates) = schedule.Item(item.Ref)!;
+        if (schedule.Item(item.Ref) is not { } found)
+            return new(null, null, null, false, false, false, false, true, [], []);
+        var (here, dates) = found;
         var zone = plan.Term.Zone;
         var rows = differences.ToList();
         var bare = rows.Count == 0 || here.Skipped ? null : ItemDates.Of(
             here with { Opens = new(item.Opens, Layer.Master), Due = new(item.Due, Layer.Master), Closes = new(item.Closes, Layer.Master) }, schedule.Anchors, schedule.Term);
         return new(
             Moment.Of(dates?.Opens.At, zone), Moment.Of(dates?.Due.At, zone), Moment.Of(dates?.Closes.At, zone),
-            here.Opened is not null, dates is { Opens.IsUnresolved: true } or { Due.IsUnresolved: true }, here.Held, here.Skipped,
+            here.Opened is not null, dates is { Opens.IsUnresolved: true } or { Due.IsUnresolved: true }, here.Held, here.Skipped, false,
             [.. rows.Select(row => new DatesDifference(row.Field, row.Version, Moment.Of(
                 row.Field switch { "opens" => bare?.Opens.At, "due" => bare?.Due.At, "closes" => bare?.Closes.At, _ => null }, zone)))],
             findings.Count == 0 ? [] : [.. findings.Select(WordsOf(plan).Of)]);

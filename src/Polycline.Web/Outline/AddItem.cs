@@ -2,6 +2,7 @@ using FluentValidation;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 using Polycline.Data.Courses;
 using Polycline.Web.Foundation;
 
@@ -9,8 +10,9 @@ namespace Polycline.Web.Outline;
 
 /// <param name="Lesson">The lesson it is on; null: on the unit itself.</param>
 /// <param name="Kind"><c>page</c> or <c>task</c> …</param>
+/// <param name="Section">The only section it is to be of; null: of the course, or of whose unit or lesson it stands in.</param>
 /// <param name="Purpose"><c>to-read</c>, <c>practice</c> or <c>for-marks</c>.</param>
-public sealed record AddItemRequest(Id<Unit> Unit, Id<Lesson>? Lesson, string Kind, string Purpose, string Title);
+public sealed record AddItemRequest(Id<Unit> Unit, Id<Lesson>? Lesson, string Kind, string Purpose, string Title, Id<Section>? Section);
 
 /// <summary>Adds an item at the end of a lesson or unit, unpublished: seen by the team only.</summary>
 public sealed class AddItem : IEditionCommand<AddItemRequest, EditionPlan>
@@ -26,15 +28,17 @@ public sealed class AddItem : IEditionCommand<AddItemRequest, EditionPlan>
     public static Decision Decide(EditionPlan plan, AddItemRequest request, Viewpoint viewpoint)
     {
         var unit = plan.Needed(request.Unit, "unit");
-        if (request.Lesson is { } lesson && plan.Needed(lesson, "lesson").Unit != unit.Id)
+        var lesson = request.Lesson is { } on ? plan.Needed(on, "lesson") : null;
+        if (lesson is not null && lesson.Unit != unit.Id)
             throw Problem.Unknown("lesson");
+        var owner = plan.OwnerOf(request.Section, unit, lesson);
         var title = request.Title.Trim();
         var siblings = plan.Siblings("item", unit.Id, request.Lesson?.Value);
-        return new($"added the {request.Kind} “{title}”", [new("item", [], null, new()
+        return new($"added the {request.Kind} “{title}”{plan.OnlyIn(owner)}", [new("item", [], null, new()
         {
             ["edition"] = plan.Id.Value, ["unit"] = unit.Id, ["lesson"] = request.Lesson?.Value, ["lineage"] = plan.NewLineage($"item {unit.Id} {request.Lesson} {title}"),
             ["rank"] = OutlineRules.RankAfter(siblings, siblings.Count == 0 ? null : siblings[^1].Id, null), ["kind"] = request.Kind, ["purpose"] = request.Purpose,
-            ["title"] = title, ["published"] = false, ["options"] = new System.Text.Json.Nodes.JsonArray(), ["picks"] = 1,
+            ["title"] = title, ["published"] = false, ["options"] = new System.Text.Json.Nodes.JsonArray(), ["picks"] = 1, ["section"] = owner,
         }, null)]);
     }
 

@@ -2,14 +2,16 @@ using FluentValidation;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 using Polycline.Data.Courses;
 using Polycline.Web.Foundation;
 
 namespace Polycline.Web.Outline;
 
 /// <param name="Classes">How many classes it lasts, 0 … 200.</param>
+/// <param name="Section">The only section it is to be of; null: of the course, or of whose unit it stands in.</param>
 /// <param name="After">The lesson of that unit it comes after; null: first.</param>
-public sealed record AddLessonRequest(Id<Unit> Unit, string Title, int Classes, Id<Lesson>? After);
+public sealed record AddLessonRequest(Id<Unit> Unit, string Title, int Classes, Id<Lesson>? After, Id<Section>? Section);
 
 /// <summary>Adds a lesson: what comes after it moves on.</summary>
 public sealed class AddLesson : IEditionCommand<AddLessonRequest, EditionPlan>
@@ -26,10 +28,11 @@ public sealed class AddLesson : IEditionCommand<AddLessonRequest, EditionPlan>
     {
         var unit = plan.Needed(request.Unit, "unit");
         var title = request.Title.Trim();
-        return new($"added the lesson “{title}”", [new("lesson", [], null, new()
+        var owner = plan.OwnerOf(request.Section, unit);
+        return new($"added the lesson “{title}”{plan.OnlyIn(owner)}", [new("lesson", [], null, new()
         {
             ["edition"] = plan.Id.Value, ["unit"] = unit.Id, ["lineage"] = plan.NewLineage($"lesson {unit.Id} {title}"), ["title"] = title, ["length"] = request.Classes,
-            ["rank"] = OutlineRules.RankAfter(plan.Siblings("lesson", unit.Id, null), request.After?.Value, null), ["optional"] = false, ["published"] = true,
+            ["rank"] = OutlineRules.RankAfter(plan.Siblings("lesson", unit.Id, null), request.After?.Value, null), ["optional"] = false, ["published"] = true, ["section"] = owner,
         }, null)]);
     }
 

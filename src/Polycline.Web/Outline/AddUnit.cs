@@ -2,15 +2,17 @@ using FluentValidation;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 using Polycline.Data.Courses;
 using Polycline.Web.Foundation;
 
 namespace Polycline.Web.Outline;
 
+/// <param name="Section">The only section it is to be of; null: of the course.</param>
 /// <param name="After">The unit it comes after; null: first.</param>
-public sealed record AddUnitRequest(string Title, Id<Unit>? After);
+public sealed record AddUnitRequest(string Title, Id<Unit>? After, Id<Section>? Section);
 
-/// <summary>Adds a unit, unpublished.</summary>
+/// <summary>Adds a unit, unpublished; one of a section only is published with its items.</summary>
 public sealed class AddUnit : IEditionCommand<AddUnitRequest, EditionPlan>
 {
     public static string Name => "add-unit";
@@ -24,10 +26,11 @@ public sealed class AddUnit : IEditionCommand<AddUnitRequest, EditionPlan>
     public static Decision Decide(EditionPlan plan, AddUnitRequest request, Viewpoint viewpoint)
     {
         var title = request.Title.Trim();
-        return new($"added the unit “{title}”", [new("unit", [], null, new()
+        var owner = plan.OwnerOf(request.Section);
+        return new($"added the unit “{title}”{plan.OnlyIn(owner)}", [new("unit", [], null, new()
         {
             ["edition"] = plan.Id.Value, ["lineage"] = plan.NewLineage($"unit {title}"), ["title"] = title,
-            ["rank"] = OutlineRules.RankAfter(plan.Siblings("unit", null, null), request.After?.Value, null), ["published"] = false,
+            ["rank"] = OutlineRules.RankAfter(plan.Siblings("unit", null, null), request.After?.Value, null), ["published"] = owner is not null, ["section"] = owner,
         }, null)]);
     }
 

@@ -30,7 +30,9 @@ public sealed class ChangeLesson : IEditionCommand<ChangeLessonRequest, EditionP
     public static Decision Decide(EditionPlan plan, ChangeLessonRequest request, Viewpoint viewpoint)
     {
         var row = plan.Needed(request.Lesson, "lesson");
-        var lesson = plan.Edition.Units.SelectMany(unit => unit.Lessons).First(lesson => lesson.Ref.Name == row.Lineage);
+        var lesson = plan.LessonOf(row);
+        if (row.Section is not null && !request.Published)
+            throw Problem.Field("published", "A lesson of one section only is published as its items are. Change those.");
         var title = request.Title.Trim();
         var (one, many) = plan.Edition.Basis == Basis.Meetings ? ("class", "classes") : ("minute", "minutes");
         return new Settings()

@@ -27,7 +27,9 @@ public sealed class ChangeUnit : IEditionCommand<ChangeUnitRequest, EditionPlan>
     public static Decision Decide(EditionPlan plan, ChangeUnitRequest request, Viewpoint viewpoint)
     {
         var row = plan.Needed(request.Unit, "unit");
-        var unit = plan.Edition.Units.First(unit => unit.Ref.Name == row.Lineage);
+        var unit = plan.UnitOf(row);
+        if (row.Section is not null && (!request.Published || request.Before is not null))
+            throw Problem.Field("published", "A unit of one section only is published, and seen beforehand, as its items are. Change those.");
         var title = request.Title.Trim();
         return new Settings()
             .Set("title", unit.Title, title, $"renamed “{unit.Title}” to “{title}”")

@@ -30,7 +30,7 @@ public sealed class ConditionItem : IEditionCommand<ConditionItemRequest, Editio
     public static Decision Decide(EditionPlan plan, ConditionItemRequest request, Viewpoint viewpoint)
     {
         var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
-        var gate = plan.GateOf(request.Gate, "gate");
+        var gate = plan.GateOf(request.Gate, "gate", plan.Needed(request.Item, "item"));
         if (gate is not null && gate.Root.Leaves().Any(leaf => leaf.ItemOf == item.Ref))
             throw Problem.Field("gate", "An item cannot wait for itself: name another one.");
         var (before, after) = (item.Gate is null ? null : PlanParts.Json(item.Gate), gate is null ? null : PlanParts.Json(gate));

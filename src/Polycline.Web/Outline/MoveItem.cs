@@ -30,6 +30,8 @@ public sealed class MoveItem : IEditionCommand<MoveItemRequest, EditionPlan>
         var unit = plan.Needed(request.Unit, "unit");
         if (request.Lesson is { } lesson && plan.Needed(lesson, "lesson").Unit != unit.Id)
             throw Problem.Unknown("lesson");
+        plan.MayStandIn(item.Section, unit);
+        plan.MayStandIn(item.Section, request.Lesson is { } on ? plan.Needed(on, "lesson") : null);
         return Moving.Decide(
             plan, item, request.Version, new() { ["unit"] = (item.Unit, unit.Id), ["lesson"] = (item.Lesson, request.Lesson?.Value) },
             plan.Siblings("item", unit.Id, request.Lesson?.Value), request.After?.Value);

@@ -33,6 +33,7 @@ public sealed class MoveLesson : IEditionCommand<MoveLessonRequest, MoveLessonPl
         var plan = read.Course;
         var lesson = plan.Needed(request.Lesson, "lesson");
         var unit = plan.Needed(request.Unit, "unit");
+        plan.MayStandIn(lesson.Section, unit);
         var moved = Moving.Decide(plan, lesson, request.Version, new() { ["unit"] = (lesson.Unit, unit.Id) }, plan.Siblings("lesson", unit.Id, null), request.After?.Value);
         if (lesson.Unit == unit.Id)
             return moved;

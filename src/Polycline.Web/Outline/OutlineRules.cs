@@ -8,6 +8,7 @@ using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Planning;
 using Polycline.Core.Release;
+using Polycline.Core.Sections;
 using Polycline.Data.Courses;
 using Polycline.Web.Foundation;
 
@@ -26,7 +27,29 @@ public static class OutlineRules
         .Must(title => !title.Any(char.IsControl)).WithMessage("A title is one line of text.");
 
     /// <exception cref="ProblemException">The edition has none of that id.</exception>
-    public static TreeRow Needed<T>(this EditionPlan plan, Id<T> id, string field) => plan.Row(id) ?? throw Problem.Unknown(field);
+    public static TreeRow Needed<T>(this EditionPlan plan, Id<T> id, string field) => plan.Row(id) is { } row && plan.IsHere(row) ? row : throw Problem.Unknown(field);
+
+    /// <summary>Whose something new is: the section asked for, or that of what it is to stand in; null: the course's.</summary>
+    /// <exception cref="ProblemException">No such section follows the course, or it is to stand in what is another section's.</exception>
+    public static long? OwnerOf(this EditionPlan plan, Id<Section>? asked, params IEnumerable<TreeRow?> homes)
+    {
+        if (asked is { } section && plan.Following(section) is null)
+            throw Problem.Unknown("section");
+        var owner = asked?.Value ?? homes.Select(home => home?.Section).FirstOrDefault(home => home is not null);
+        foreach (var home in homes)
+            MayStandIn(plan, owner, home);
+        return owner;
+    }
+
+    /// <summary>In which section alone, to be read on; empty: in all.</summary>
+    public static string OnlyIn(this EditionPlan plan, long? owner) => owner is { } section ? $", in {plan.Following(new Id<Section>(section))!.Name} only" : "";
+
+    /// <exception cref="ProblemException">What is of one section only cannot hold what is of the course, or of another.</exception>
+    public static void MayStandIn(this EditionPlan plan, long? owner, TreeRow? home)
+    {
+        if (home?.Section is { } only && only != owner)
+            throw Problem.Field(home.Table, $"“{plan.TitleOf(home.Lineage)}” is of {plan.Following(new Id<Section>(only))?.Name} only. Choose a place in the course.");
+    }
 
     /// <summary>A name for something new: the same in a preview and when it is done.</summary>
     public static string NewLineage(this EditionPlan plan, string what) =>
@@ -49,41 +72,52 @@ public static class OutlineRules
 
     /// <summary>Reads an anchor and holds what it names against the edition.</summary>
     /// <exception cref="ProblemException">It has not the form of one, or names nothing here.</exception>
-    public static Anchor? AnchorOf(this EditionPlan plan, JsonElement? json, string field)
+    /// <param name="of">Whose anchor it is; null: the course's, or something new of it.</param>
+    public static Anchor? AnchorOf(this EditionPlan plan, JsonElement? json, string field, TreeRow? of = null)
     {
         if (json is not { ValueKind: not JsonValueKind.Null } given)
             return null;
         var anchor = Read(() => PlanParts.Anchor(given.GetRawText()), field);
-        Named(plan, anchor, field);
+        Named(plan, anchor, field, of);
         return anchor;
     }
 
     /// <summary>Reads a condition and holds what it names against the edition.</summary>
-    public static Gate? GateOf(this EditionPlan plan, JsonElement? json, string field)
+    /// <param name="of">The item it is to be the condition of.</param>
+    public static Gate? GateOf(this EditionPlan plan, JsonElement? json, string field, TreeRow of)
     {
         if (json is not { ValueKind: not JsonValueKind.Null } given)
             return null;
         var gate = Read(() => PlanParts.Gate(given.GetRawText()), field);
         foreach (var leaf in gate.Root.Leaves())
         {
-            if (leaf.ItemOf is { } item && plan.Find(item.Name)?.Table != "item")
-                throw Problem.Unknown(field);
-            if (leaf is GateNode.HasTaught taught && plan.Find(taught.Lesson.Name)?.Table != "lesson")
-                throw Problem.Unknown(field);
+            if (leaf.ItemOf is { } item)
+                Named(plan, item.Name, "item", field, of);
+            if (leaf is GateNode.HasTaught taught)
+                Named(plan, taught.Lesson.Name, "lesson", field, of);
             if (leaf is GateNode.Picked picked && !plan.Schedule.Item(picked.Choice).Options.Contains(picked.Option))
                 throw Problem.Field(field, "That is none of the choice's options: name one of them.");
             if (leaf is GateNode.InGroup group)
                 throw Problem.Field(field, $"There is no group '{group.Group}' yet: make it first.");
             if (leaf is GateNode.From from)
-                Named(plan, from.Anchor, field);
+                Named(plan, from.Anchor, field, of);
         }
         return gate;
     }
 
-    private static void Named(EditionPlan plan, Anchor anchor, string field)
+    private static void Named(EditionPlan plan, Anchor anchor, string field, TreeRow? of)
     {
-        if (anchor.Of is { } of && plan.Find(of)?.Table != (anchor.IsOfLesson ? "lesson" : "unit"))
+        if (anchor.Of is { } name)
+            Named(plan, name, anchor.IsOfLesson ? "lesson" : "unit", field, of);
+    }
+
+    // What is of one section only is named by that section's own things alone, an item by those made after it.
+    private static void Named(EditionPlan plan, string name, string table, string field, TreeRow? of)
+    {
+        if (plan.Find(name) is not { } named || named.Table != table || !plan.IsHere(named))
             throw Problem.Unknown(field);
+        if (named.Section is not null && (named.Section != of?.Section || (table == "item" && named.Id >= of?.Id)))
+            throw Problem.Field(field, $"“{plan.TitleOf(name)}” is of one section only: what others have cannot hang on it. Name something of the course.");
     }
 
     private static T Read<T>(Func<T> read, string field)

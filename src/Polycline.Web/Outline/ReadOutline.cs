@@ -15,23 +15,27 @@ public sealed record OutlineAnswer(
 
 /// <param name="Lineage">What anchors and conditions call it.</param>
 /// <param name="Before">What students see of its items before they open; null: as the course says.</param>
+/// <param name="Number">Null: it is of one section only.</param>
 /// <param name="Classes">The lengths of its lessons together, optional ones too.</param>
+/// <param name="Only">The letter of the only section it is of; null: of the course.</param>
 public sealed record OutlineUnit(
-    long Id, string Lineage, int Number, string Title, bool Published, string? Before, int Classes, long Version, IReadOnlyList<OutlineLesson> Lessons, IReadOnlyList<OutlineItem> Items);
+    long Id, string Lineage, int? Number, string Title, bool Published, string? Before, int Classes, string? Only, long Version, IReadOnlyList<OutlineLesson> Lessons, IReadOnlyList<OutlineItem> Items);
 
 /// <param name="Shortest">The least it can do with; null: its length.</param>
 /// <param name="Differs">Letters of the sections in which it differs.</param>
+/// <param name="Only">The letter of the only section it is of; null: of the course.</param>
 public sealed record OutlineLesson(
-    long Id, string Lineage, string Title, int Classes, int? Shortest, bool Optional, bool Published, IReadOnlyList<string> Differs, long Version, IReadOnlyList<OutlineItem> Items);
+    long Id, string Lineage, string Title, int Classes, int? Shortest, bool Optional, bool Published, IReadOnlyList<string> Differs, string? Only, long Version, IReadOnlyList<OutlineItem> Items);
 
 /// <param name="Opens">Timing in words; null: open as soon as it is published.</param>
 /// <param name="Due">Timing in words; null: never due.</param>
 /// <param name="Condition">One sentence; null: there is none.</param>
 /// <param name="Differs">Letters of the sections in which it differs.</param>
+/// <param name="Only">The letter of the only section it is of; null: of the course.</param>
 /// <param name="Version">To be named when the item is changed.</param>
 public sealed record OutlineItem(
     long Id, string Lineage, string Code, string Kind, string Purpose, string Title, bool Published, string? Opens, string? Due, string? Condition,
-    bool HasText, IReadOnlyList<string> Differs, long Version);
+    bool HasText, IReadOnlyList<string> Differs, string? Only, long Version);
 
 /// <param name="Letter">What its line is marked with.</param>
 public sealed record OutlineSection(long Id, string Name, string Letter, int Students);
@@ -53,25 +57,47 @@ public static class ReadOutline
     {
         var tree = plan.Edition;
         var items = tree.InReadingOrder().ToList();
-        var differing = plan.Adjustments.Select(row => (row.Target, row.Section)).Concat(plan.Orders.Select(row => (row.Target, row.Section)))
-            .ToLookup(row => row.Target, row => plan.Sections.First(section => section.Id == row.Section).Letter);
+        var letterOf = plan.Sections.ToDictionary(section => section.Id, section => section.Letter);
+        var differing = plan.Adjustments.Select(row => (row.Target, row.Section)).Concat(plan.Orders.Select(row => (row.Target, row.Section))).ToLookup(row => row.Target, row => letterOf[row.Section]);
         var gates = new GateWords(item => plan.Schedule.CodeOf[item], plan.TitleOf);
         var anchors = new AnchorWords(plan.TitleOf);
+        var here = plan.Rows.Where(plan.IsHere).ToList();
+        var lessonsOf = here.Where(row => row.Table == "lesson").ToLookup(row => row.Unit);
+        var itemsOf = here.Where(row => row.Table == "item").ToLookup(row => (row.Unit, row.Lesson));
+        var number = 0;
         return new(
             plan.Id.Value, plan.Version, plan.CourseTitle, tree.Title, Words.Of(plan.State), canChange,
-            [.. tree.Units.Select((unit, place) => new OutlineUnit(
-                plan.Row(unit.Ref).Id, unit.Ref.Name, place + 1, unit.Title, unit.Published, BeforeWords.Of(unit.Before), unit.Lessons.Sum(lesson => lesson.Length), plan.Row(unit.Ref).Version,
-                [.. unit.Lessons.Select(lesson => new OutlineLesson(
-                    plan.Row(lesson.Ref).Id, lesson.Ref.Name, lesson.Title, lesson.Length, plan.Row(lesson.Ref).Shortest, lesson.Optional, lesson.Published, [.. differing[lesson.Ref.Name].Distinct().Order()], plan.Row(lesson.Ref).Version,
-                    [.. lesson.Items.Select(item => Row(item, false))]))],
-                [.. unit.Items.Select(item => Row(item, true))]))],
+            [.. here.Where(row => row.Table == "unit").Select(UnitOf)],
             [.. plan.Sections.Select(section => new OutlineSection(section.Id, section.Name, section.Letter, section.Students))],
             new(tree.Units.Length, tree.Units.Sum(unit => unit.Lessons.Length), items.Count, items.Count(item => !item.Published)));
 
-        OutlineItem Row(Item item, bool onUnit) => new(
-            plan.Row(item.Ref).Id, item.Ref.Name, plan.Schedule.CodeOf[item.Ref], Words.Of(item.Kind), Words.Of(item.Purpose), item.Title, item.Published,
-            Said(item.Opens, onUnit), Said(item.Due, onUnit), item.Gate is null ? null : gates.Sentence(item.Gate), item.Body is not null,
-            [.. differing[item.Ref.Name].Distinct().Order()], plan.Row(item.Ref).Version);
+        OutlineUnit UnitOf(TreeRow row)
+        {
+            var unit = plan.UnitOf(row);
+            return new(
+                row.Id, row.Lineage, row.Section is null ? ++number : null, unit.Title, unit.Published, BeforeWords.Of(unit.Before), unit.Lessons.Sum(lesson => lesson.Length), Only(row), row.Version,
+                [.. lessonsOf[row.Id].Select(LessonOf)], [.. itemsOf[(row.Id, null)].Select(ItemOf)]);
+        }
+
+        OutlineLesson LessonOf(TreeRow row)
+        {
+            var lesson = plan.LessonOf(row);
+            return new(
+                row.Id, row.Lineage, lesson.Title, lesson.Length, row.Shortest, lesson.Optional, lesson.Published, Differs(row), Only(row), row.Version,
+                [.. itemsOf[(row.Unit, row.Id)].Select(ItemOf)]);
+        }
+
+        OutlineItem ItemOf(TreeRow row)
+        {
+            var (item, onUnit) = (plan.Schedule.Item(new(row.Lineage)), row.Lesson is null);
+            return new(
+                row.Id, row.Lineage, plan.Schedule.CodeOf[item.Ref], Words.Of(item.Kind), Words.Of(item.Purpose), item.Title, item.Published,
+                Said(item.Opens, onUnit), Said(item.Due, onUnit), item.Gate is null ? null : gates.Sentence(item.Gate), item.Body is not null, Differs(row), Only(row), row.Version);
+        }
+
+        IReadOnlyList<string> Differs(TreeRow row) => [.. differing[row.Lineage].Distinct().Order()];
+
+        string? Only(TreeRow row) => row.Section is { } section ? letterOf[section] : null;
 
         string? Said(Anchor? anchor, bool onUnit) => anchor is null ? null : anchors.Of(anchor, onUnit);
     }

@@ -34,7 +34,7 @@ public sealed class TimeItem : IEditionCommand<TimeItemRequest, EditionPlan>
     public static Decision Decide(EditionPlan plan, TimeItemRequest request, Viewpoint viewpoint)
     {
         var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
-        var anchor = plan.AnchorOf(request.Anchor, "anchor");
+        var anchor = plan.AnchorOf(request.Anchor, "anchor", plan.Row(request.Item));
         var old = Of(item, request.Field);
         if (anchor == old)
             return new($"left “{item.Title}” as it is", []);

@@ -76,17 +76,17 @@ public sealed class Differ : IEditionCommand<DifferRequest, EditionPlan>
         return change with { Version = present?.Version };
     }
 
-    private static TreeRow? Target(EditionPlan plan, DifferenceChange change) => change.Of switch
+    private static TreeRow? Target(EditionPlan plan, DifferenceChange change) => (change.Of switch
     {
         "unit" => plan.Row(new Id<Unit>(change.Target)),
         "lesson" => plan.Row(new Id<Lesson>(change.Target)),
         _ => plan.Row(new Id<Item>(change.Target)),
-    };
+    }) is { } row && (row.Section is null || row.Section == change.Section.Value) ? row : null;
 
     private static JsonNode? ValueOf(EditionPlan plan, TreeRow target, DifferenceChange change, string at)
     {
         if (TimeItem.Fields.Contains(change.Field))
-            return TimeItem.Node(plan.AnchorOf(change.Value, at));
+            return TimeItem.Node(plan.AnchorOf(change.Value, at, target));
         var given = change.Value is { } value ? JsonNode.Parse(value.GetRawText()) : null;
         if (change.Field == "lesson")
             given = given is JsonValue id && id.TryGetValue(out long lesson) && plan.Row(new Id<Lesson>(lesson)) is { } row ? row.Lineage : throw Problem.Unknown(at);

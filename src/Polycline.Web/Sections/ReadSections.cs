@@ -29,13 +29,15 @@ public sealed record SectionCard(
     IReadOnlyList<UnitHere> Units, IReadOnlyList<DifferenceHere> Differences);
 
 /// <param name="OrderVersion">Of the change of its place; 0: it stands where the course has it.</param>
-public sealed record UnitHere(long Id, string Title, bool Skipped, long OrderVersion, IReadOnlyList<LessonHere> Lessons);
+/// <param name="Own">It is of this section only.</param>
+public sealed record UnitHere(long Id, string Title, bool Skipped, bool Own, long OrderVersion, IReadOnlyList<LessonHere> Lessons);
 
 /// <param name="OrderVersion">Of the change of its place; 0: there is none.</param>
-public sealed record LessonHere(long Id, string Title, int Length, bool Skipped, long OrderVersion);
+/// <param name="Own">It is of this section only.</param>
+public sealed record LessonHere(long Id, string Title, int Length, bool Skipped, bool Own, long OrderVersion);
 
 /// <summary>One thing that is otherwise, and what to name in order to put it back.</summary>
-/// <param name="Kind"><c>field</c>, <c>order</c> or <c>class</c>.</param>
+/// <param name="Kind"><c>own</c>, <c>field</c>, <c>order</c> or <c>class</c>.</param>
 /// <param name="Of"><c>unit</c>, <c>lesson</c> or <c>item</c>; null: a class.</param>
 /// <param name="Target">The id of it; 0: a class.</param>
 /// <param name="Seq">The number of a change of classes.</param>
@@ -70,10 +72,16 @@ public static class ReadSections
             section.Id, section.Name, section.Letter, section.Students, section.Version, section.Teachers,
             JsonNode.Parse(section.Slots)!, [.. section.Section.Slots.Select(DifferenceWords.Of)],
             [.. course.Units.Select(unit => new UnitHere(
-                plan.Row(unit.Ref).Id, unit.Title, unit.Skipped, orders.GetValueOrDefault(unit.Ref.Name),
-                [.. lessons[unit.Ref].Select(lesson => new LessonHere(plan.Row(lesson.Ref).Id, lesson.Title, lesson.Length, lesson.Skipped, orders.GetValueOrDefault(lesson.Ref.Name)))]))],
-            [.. Orders(plan, section).Concat(Fields(plan, section)).Concat(Classes(plan, section))]);
+                plan.Row(unit.Ref).Id, unit.Title, unit.Skipped, plan.Row(unit.Ref).Section is not null, orders.GetValueOrDefault(unit.Ref.Name),
+                [.. lessons[unit.Ref].Select(lesson => new LessonHere(plan.Row(lesson.Ref).Id, lesson.Title, lesson.Length, lesson.Skipped, plan.Row(lesson.Ref).Section is not null, orders.GetValueOrDefault(lesson.Ref.Name)))]))],
+            [.. Own(plan, section).Concat(Orders(plan, section)).Concat(Fields(plan, section)).Concat(Classes(plan, section))]);
     }
+
+    // Units first, then lessons, then items.
+    private static IEnumerable<DifferenceHere> Own(EditionPlan plan, FollowingSection section) =>
+        from row in plan.Rows
+        where row.Section == section.Id
+        select new DifferenceHere("own", row.Table, row.Id, null, 0, row.Version, plan.NameOf(row), $"is {(row.Table == "item" ? "an" : "a")} {row.Table} of this section only", false);
 
     private static IEnumerable<DifferenceHere> Orders(EditionPlan plan, FollowingSection section) =>
         from row in plan.Orders
@@ -91,9 +99,9 @@ public static class ReadSections
         orderby at.Table == "unit" ? 0 : at.Table == "lesson" ? 1 : 2, plan.NameOf(at), row.Field
         let course = at.Table switch
         {
-            "lesson" => plan.Edition.Units.SelectMany(unit => unit.Lessons).First(lesson => lesson.Ref.Name == row.Target) is var lesson && row.Field == "length" ? lesson.Length : (object?)null,
-            "item" => Outline.TimeItem.Fields.Contains(row.Field) ? Outline.TimeItem.Of(plan.Schedule.Item(new(row.Target)), row.Field) : null,
-            _ => null,
+            "lesson" when row.Field == "length" => plan.LessonOf(at).Length,
+            "item" when Outline.TimeItem.Fields.Contains(row.Field) => Outline.TimeItem.Of(plan.Schedule.Item(new(row.Target)), row.Field),
+            _ => (object?)null,
         }
         select new DifferenceHere(
             "field", at.Table, at.Id, row.Field, 0, row.Version, plan.NameOf(at),

@@ -1012,6 +1012,7 @@ export interface components {
             /** @description `to-read`, `practice` or `for-marks`. */
             purpose: string;
             title: string;
+            section: null | components["schemas"]["IdOfSection"];
         };
         AddLessonRequest: {
             /** Format: int64 */
@@ -1023,10 +1024,12 @@ export interface components {
              */
             classes: number;
             after: null | components["schemas"]["IdOfLesson"];
+            section: null | components["schemas"]["IdOfSection"];
         };
         AddUnitRequest: {
             title: string;
             after: null | components["schemas"]["IdOfUnit"];
+            section: null | components["schemas"]["IdOfSection"];
         };
         BackAnswer: {
             by: string;
@@ -1297,6 +1300,8 @@ export interface components {
             unresolved: boolean;
             held: boolean;
             skipped: boolean;
+            /** @description It is of another section only. */
+            absent: boolean;
             /** @description The fields that this section has otherwise, and since when: to be named when they are changed. */
             differs: components["schemas"]["DatesDifference"][];
             /** @description What was noticed about it there, in words. */
@@ -1340,8 +1345,11 @@ export interface components {
             toCheck: string[];
         };
         DatesUnit: {
-            /** Format: int32 */
-            number: number;
+            /**
+             * Format: int32
+             * @description Null: it is of one section only.
+             */
+            number: null | number;
             title: string;
             items: components["schemas"]["DatesRow"][];
         };
@@ -1421,7 +1429,7 @@ export interface components {
         };
         /** @description One thing that is otherwise, and what to name in order to put it back. */
         DifferenceHere: {
-            /** @description `field`, `order` or `class`. */
+            /** @description `own`, `field`, `order` or `class`. */
             kind: string;
             /** @description `unit`, `lesson` or `item`; null: a class. */
             of: null | string;
@@ -1543,6 +1551,7 @@ export interface components {
         };
         IdOfItem: unknown;
         IdOfLesson: unknown;
+        IdOfSection: unknown;
         IdOfUnit: unknown;
         /** @description One item with everything a team can change of it. */
         ItemAnswer: {
@@ -1645,6 +1654,8 @@ export interface components {
             /** Format: int32 */
             length: number;
             skipped: boolean;
+            /** @description It is of this section only. */
+            own: boolean;
             /**
              * Format: int64
              * @description Of the change of its place; 0: there is none.
@@ -1807,6 +1818,8 @@ export interface components {
             hasText: boolean;
             /** @description Letters of the sections in which it differs. */
             differs: string[];
+            /** @description The letter of the only section it is of; null: of the course. */
+            only: null | string;
             /**
              * Format: int64
              * @description To be named when the item is changed.
@@ -1829,6 +1842,8 @@ export interface components {
             published: boolean;
             /** @description Letters of the sections in which it differs. */
             differs: string[];
+            /** @description The letter of the only section it is of; null: of the course. */
+            only: null | string;
             /** Format: int64 */
             version: number;
             items: components["schemas"]["OutlineItem"][];
@@ -1847,8 +1862,11 @@ export interface components {
             id: number;
             /** @description What anchors and conditions call it. */
             lineage: string;
-            /** Format: int32 */
-            number: number;
+            /**
+             * Format: int32
+             * @description Null: it is of one section only.
+             */
+            number: null | number;
             title: string;
             published: boolean;
             /** @description What students see of its items before they open; null: as the course says. */
@@ -1858,6 +1876,8 @@ export interface components {
              * @description The lengths of its lessons together, optional ones too.
              */
             classes: number;
+            /** @description The letter of the only section it is of; null: of the course. */
+            only: null | string;
             /** Format: int64 */
             version: number;
             lessons: components["schemas"]["OutlineLesson"][];
@@ -2562,6 +2582,8 @@ export interface components {
             id: number;
             title: string;
             skipped: boolean;
+            /** @description It is of this section only. */
+            own: boolean;
             /**
              * Format: int64
              * @description Of the change of its place; 0: it stands where the course has it.

@@ -36,7 +36,11 @@ const put = (part: keyof Filter, event: Event) =>
     />
     <select :value="filter.unit" aria-label="Unit" @change="put('unit', $event)">
       <option value="">every unit</option>
-      <option v-for="unit in answer.units" :key="unit.number" :value="`${unit.number}`">
+      <option
+        v-for="unit in answer.units.filter((one) => one.number !== null)"
+        :key="unit.number!"
+        :value="`${unit.number}`"
+      >
         {{ unit.number }} {{ unit.title }}
       </option>
     </select>

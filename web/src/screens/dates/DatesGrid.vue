@@ -155,7 +155,7 @@ defineExpose({ focusActive })
           :style="{ transform: `translateY(${start}px)`, height: `${lineHeight}px` }"
         >
           <span role="rowheader" :aria-colspan="answer.sections.length + 1"
-            >{{ line.head.number }} {{ line.head.title }}</span
+            >{{ line.head.number ?? '–' }} {{ line.head.title }}</span
           >
         </div>
         <div
@@ -201,7 +201,8 @@ defineExpose({ focusActive })
               :data-cell="`${line.row.code} ${field} ${answer.sections[column]!.name}`"
               @pointerdown="begin(field, { row: line.place, column }, $event)"
             >
-              <span v-if="cell.skipped" class="small">{{ field === fields[0] ? 'dropped here' : '' }}</span>
+              <span v-if="cell.absent" class="small" title="It is of another section only">–</span>
+              <span v-else-if="cell.skipped" class="small">{{ field === fields[0] ? 'dropped here' : '' }}</span>
               <template v-else>
                 <span v-if="cell[field]" :class="field === 'opens' ? 'said-only' : 'small word'">{{
                   field === 'due' ? 'due' : fieldWords[field]

@@ -18,7 +18,7 @@ export type To = { value: unknown } | 'put-back'
 export function changeOf(answer: Answer, item: number, section: number, field: string, to: To): DateChange | null {
   const row = answer.units.flatMap((unit) => unit.items).find((one) => one.item === item)
   const cell = row?.cells[answer.sections.findIndex((one) => one.id === section)]
-  if (!cell) return null
+  if (!cell || cell.absent) return null
   const difference = differenceOf(cell, field)
   if (to === 'put-back' && !difference) return null
   return {

@@ -13,6 +13,7 @@ const cell = (due: string | null, version?: number) => ({
   unresolved: false,
   held: false,
   skipped: false,
+  absent: false,
   differs: version === undefined ? [] : [{ field: 'due', version, course: null }],
   toCheck: due === null ? ['no date'] : [],
 })

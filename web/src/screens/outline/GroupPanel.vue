@@ -1,14 +1,21 @@
 <script setup lang="ts">
 import { computed, ref, toRef, useTemplateRef } from 'vue'
+import type { Schemas } from '../../foundation/api/client'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { usePinned } from '../../foundation/usePinned'
 import { useReach } from '../../foundation/useReach'
 import ProblemNote from '../../parts/ProblemNote.vue'
-import { type Row, titleOf } from './outlineRows'
+import WhoseChoice from './WhoseChoice.vue'
+import { type Row, onlyIn, titleOf } from './outlineRows'
 import { useInView } from './useInView'
 
 /** A unit or a lesson opened in place: its title and length, and adding what belongs in it. */
-const props = defineProps<{ row: Exclude<Row, { level: 'item' }>; edition: number; canChange: boolean }>()
+const props = defineProps<{
+  row: Exclude<Row, { level: 'item' }>
+  edition: number
+  sections: Schemas['OutlineSection'][]
+  canChange: boolean
+}>()
 const emit = defineEmits<{ close: []; remove: []; move: [by: -1 | 1] }>()
 
 const panel = useTemplateRef<HTMLElement>('panel')
@@ -25,6 +32,9 @@ const { version, overTheirs } = usePinned(read.version)
 const lessonTitle = ref('')
 const itemTitle = ref('')
 const kind = ref('page')
+/** Whose something new in it is to be; in what is of one section only there is no choice. */
+const owner = ref<number | null>(null)
+const choices = computed(() => (onlyIn(props.row) ? [] : props.sections))
 const changeUnit = useEditionCommand(edition, '/api/editions/{edition}/change-unit')
 const changeLesson = useEditionCommand(edition, '/api/editions/{edition}/change-lesson')
 const addLesson = useEditionCommand(edition, '/api/editions/{edition}/add-lesson')
@@ -86,19 +96,23 @@ function useMine(): void {
 
 async function putLesson(): Promise<void> {
   const after = props.row.unit.lessons.at(-1)?.id ?? null
-  await addLesson.run({ unit: props.row.unit.id, title: lessonTitle.value, classes: 1, after }).then(
-    () => (lessonTitle.value = ''),
-    () => undefined,
-  )
+  await addLesson
+    .run({ unit: props.row.unit.id, title: lessonTitle.value, classes: 1, after, section: owner.value })
+    .then(
+      () => (lessonTitle.value = ''),
+      () => undefined,
+    )
 }
 
 async function putItem(): Promise<void> {
   const lesson = props.row.level === 'lesson' ? props.row.lesson.id : null
   const purpose = ['page', 'link', 'handout'].includes(kind.value) ? 'to-read' : 'practice'
-  await addItem.run({ unit: props.row.unit.id, lesson, kind: kind.value, purpose, title: itemTitle.value }).then(
-    () => (itemTitle.value = ''),
-    () => undefined,
-  )
+  await addItem
+    .run({ unit: props.row.unit.id, lesson, kind: kind.value, purpose, title: itemTitle.value, section: owner.value })
+    .then(
+      () => (itemTitle.value = ''),
+      () => undefined,
+    )
 }
 </script>
 
@@ -119,7 +133,7 @@ async function putItem(): Promise<void> {
             ><input v-model="optional" type="checkbox" />optional</label
           >
         </template>
-        <label v-else
+        <label v-else-if="!onlyIn(row)"
           >before it opens
           <select v-model="before" aria-label="What students see before it opens">
             <option :value="null">as the course says</option>
@@ -127,7 +141,7 @@ async function putItem(): Promise<void> {
             <option value="unseen">unseen</option>
           </select></label
         >
-        <label title="Students may know of it and of what is in it"
+        <label v-if="!onlyIn(row)" title="Students may know of it and of what is in it"
           ><input v-model="published" type="checkbox" />published</label
         >
         <v-btn type="submit" class="meant">Keep</v-btn>
@@ -145,6 +159,7 @@ async function putItem(): Promise<void> {
       <form v-if="row.level === 'unit'" class="line" novalidate @submit.prevent="putLesson">
         <label class="field-name" for="new-lesson">A new lesson</label>
         <input id="new-lesson" v-model="lessonTitle" type="text" class="title" maxlength="200" autocomplete="off" />
+        <WhoseChoice v-model="owner" :sections="choices" />
         <v-btn type="submit" :disabled="!lessonTitle.trim() || addLesson.busy.value">Add the lesson</v-btn>
       </form>
       <form class="line" novalidate @submit.prevent="putItem">
@@ -153,6 +168,7 @@ async function putItem(): Promise<void> {
           <option v-for="one in ['page', 'task', 'link', 'handout', 'quiz', 'discussion']" :key="one">{{ one }}</option>
         </select>
         <input id="new-item" v-model="itemTitle" type="text" class="title" maxlength="200" autocomplete="off" />
+        <WhoseChoice v-model="owner" :sections="choices" />
         <v-btn type="submit" :disabled="!itemTitle.trim() || addItem.busy.value">Add the item</v-btn>
         <span class="small">It starts unpublished.</span>
       </form>

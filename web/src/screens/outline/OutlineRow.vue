@@ -1,22 +1,24 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
+import type { Schemas } from '../../foundation/api/client'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import StateMark from '../../look/marks/StateMark.vue'
 import GroupPanel from './GroupPanel.vue'
 import ItemPanel from './ItemPanel.vue'
-import { type ItemRow, type Row, isPublished, titleOf } from './outlineRows'
+import { type ItemRow, type Row, isPublished, onlyIn, titleOf } from './outlineRows'
 
 const props = defineProps<{
   row: Row
   items: ItemRow[]
   edition: number
   sections: number
-  sectionNames: Record<string, string>
+  sectionList: Schemas['OutlineSection'][]
   canChange: boolean
   opened: boolean
 }>()
 const emit = defineEmits<{ open: []; close: []; remove: []; move: [by: -1 | 1]; drag: []; drop: [] }>()
 const over = ref(false)
+const sectionNames = computed(() => Object.fromEntries(props.sectionList.map((one) => [one.letter, one.name])))
 
 function drag(event: DragEvent): void {
   event.dataTransfer?.setData('text/plain', titleOf(props.row))
@@ -39,7 +41,9 @@ function drop(): void {
     @dragleave="over = false"
     @drop.prevent="drop"
   >
-    <span v-if="row.level !== 'lesson'" class="code">{{ row.level === 'unit' ? row.unit.number : row.item.code }}</span>
+    <span v-if="row.level !== 'lesson'" class="code">{{
+      row.level === 'unit' ? (row.unit.number ?? '–') : row.item.code
+    }}</span>
     <component :is="row.level === 'unit' ? 'h2' : row.level === 'lesson' ? 'h3' : 'span'">
       <button
         type="button"
@@ -61,6 +65,9 @@ function drop(): void {
     }}</span>
     <span class="end">
       <span v-if="!isPublished(row)" class="small state"><StateMark state="unpublished" /> unpublished</span>
+      <span v-if="onlyIn(row)" class="small state">
+        only in <SectionKey :letter="onlyIn(row)!" :name="sectionNames[onlyIn(row)!] ?? ''" />
+      </span>
       <template v-if="row.level !== 'unit'">
         <SectionKey
           v-for="letter in row.level === 'item' ? row.item.differs : row.lesson.differs"
@@ -88,6 +95,7 @@ function drop(): void {
       v-else
       :row="row"
       :edition="edition"
+      :sections="sectionList"
       :can-change="canChange"
       @close="emit('close')"
       @remove="emit('remove')"

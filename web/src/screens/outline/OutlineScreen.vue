@@ -6,6 +6,7 @@ import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
 import JoinSection from './JoinSection.vue'
 import OutlineRow from './OutlineRow.vue'
+import WhoseChoice from './WhoseChoice.vue'
 import { dropOn, nudge } from './outlineMoves'
 import { type Row, counted } from './outlineRows'
 import { useOutline } from './useOutline'
@@ -21,9 +22,8 @@ const dragged = ref<Row | null>(null)
 const unitTitle = ref('')
 const list = useTemplateRef<HTMLElement>('list')
 const items = computed(() => rows.value.flatMap((row) => (row.level === 'item' ? [row.item] : [])))
-const sectionNames = computed(() =>
-  Object.fromEntries((outline.value?.sections ?? []).map((section) => [section.letter, section.name])),
-)
+/** Whose a new unit is to be: the course's, or one section's only. */
+const owner = ref<number | null>(null)
 
 function step(by: number): void {
   const stops = [...(list.value?.querySelectorAll<HTMLElement>('[data-stop]') ?? [])]
@@ -64,7 +64,7 @@ async function remove(row: Row): Promise<void> {
 }
 
 async function addUnit(): Promise<void> {
-  if (await edits.addUnit(unitTitle.value, outline.value?.units.at(-1)?.id ?? null)) unitTitle.value = ''
+  if (await edits.addUnit(unitTitle.value, outline.value?.units.at(-1)?.id ?? null, owner.value)) unitTitle.value = ''
 }
 </script>
 
@@ -96,7 +96,7 @@ async function addUnit(): Promise<void> {
           :items="items"
           :edition="edition"
           :sections="outline.sections.length"
-          :section-names="sectionNames"
+          :section-list="outline.sections"
           :can-change="outline.canChange"
           :opened="opened === row.key"
           @open="opened = row.key"
@@ -109,6 +109,7 @@ async function addUnit(): Promise<void> {
         <form v-if="outline.canChange" class="add" novalidate @submit.prevent="addUnit">
           <label class="field-name" for="new-unit">A new unit</label>
           <input id="new-unit" v-model="unitTitle" type="text" maxlength="200" autocomplete="off" />
+          <WhoseChoice v-model="owner" :sections="outline.sections" />
           <v-btn type="submit" :disabled="!unitTitle.trim() || edits.busy.value">Add the unit</v-btn>
         </form>
       </div>

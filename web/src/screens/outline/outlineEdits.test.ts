@@ -44,6 +44,7 @@ const item = (id: number) => ({
   condition: null,
   hasText: false,
   differs: [],
+  only: null,
   version: 1,
 })
 const lesson = (id: number, ...items: number[]) => ({
@@ -54,6 +55,7 @@ const lesson = (id: number, ...items: number[]) => ({
   optional: false,
   shortest: null,
   differs: [],
+  only: null,
   published: true,
   version: 1,
   items: items.map(item),
@@ -63,6 +65,7 @@ const unit = (id: number, lessons: ReturnType<typeof lesson>[], ...own: number[]
   lineage: `u${id}`,
   number: id,
   before: null,
+  only: null,
   title: `Unit ${id}`,
   published: true,
   classes: 1,

@@ -9,6 +9,7 @@ const item = (id: number, kind: string, purpose: string) => ({
   condition: null,
   hasText: false,
   differs: [],
+  only: null,
   code: `1.0${id}`,
   kind,
   purpose,
@@ -25,6 +26,7 @@ const lesson = (id: number, classes: number, optional: boolean, items: ReturnTyp
   optional,
   shortest: classes > 2 ? 1 : null,
   differs: [],
+  only: null,
   published: true,
   items,
 })
@@ -43,6 +45,7 @@ const outline = {
       lineage: 'u5',
       version: 1,
       number: 1,
+      only: null,
       before: null,
       title: 'Looking up',
       published: true,

@@ -53,6 +53,10 @@ function rowOf(item: ItemRow, lesson: Lesson | null, unit: Unit): Row {
 export const titleOf = (row: Row) =>
   row.level === 'unit' ? row.unit.title : row.level === 'lesson' ? row.lesson.title : row.item.title
 
+/** The letter of the only section it is of; null: it is of the course. */
+export const onlyIn = (row: Row) =>
+  row.level === 'unit' ? row.unit.only : row.level === 'lesson' ? row.lesson.only : row.item.only
+
 export const isPublished = (row: Row) =>
   row.level === 'unit' ? row.unit.published : row.level === 'lesson' ? row.lesson.published : row.item.published
 

@@ -32,7 +32,8 @@ export function useOutlineEdits(edition: Ref<number>) {
     /** What is wrong is told where the list stands; nothing was changed. */
     move: (move: Move | null) => (move ? run(move).catch(() => null) : Promise.resolve(null)),
     remove: (row: Row) => remove(row).catch(() => null),
-    addUnit: (title: string, after: number | null) => addUnit.run({ title, after }).catch(() => null),
+    addUnit: (title: string, after: number | null, section: number | null) =>
+      addUnit.run({ title, after, section }).catch(() => null),
     busy: computed(() => all.some((command) => command.busy.value)),
     problem: computed(() => all.map((command) => command.problem.value).find((problem) => problem) ?? null),
     forget: () => all.forEach((command) => command.reset()),

@@ -13,6 +13,7 @@ const emit = defineEmits<{ choose: [place: Place] }>()
     <li v-for="(one, number) in card.units" :key="one.id">
       <p class="unit" :class="{ gone: one.skipped }">
         <span>{{ number + 1 }} {{ one.title }}</span>
+        <span v-if="one.own" class="small">of this section only</span>
         <span v-if="one.orderVersion > 0" class="small">another place than in the course</span>
         <span v-if="one.skipped" class="small">dropped here</span>
         <button
@@ -34,6 +35,7 @@ const emit = defineEmits<{ choose: [place: Place] }>()
         >
           <span class="title">{{ lesson.title }}</span>
           <span class="small">{{ lesson.skipped ? 'dropped here' : amount(lesson.length, unit) }}</span>
+          <span v-if="lesson.own" class="small">of this section only</span>
           <span v-if="lesson.orderVersion > 0" class="small">another place</span>
           <button
             v-if="canChange"

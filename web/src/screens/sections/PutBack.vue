@@ -12,7 +12,10 @@ const classes = useEditionCommand(edition, '/api/editions/{edition}/change-class
 const differ = useEditionCommand(edition, '/api/editions/{edition}/differ')
 const orderUnit = useEditionCommand(edition, '/api/editions/{edition}/order-unit')
 const orderLesson = useEditionCommand(edition, '/api/editions/{edition}/order-lesson')
-const commands = [classes, differ, orderUnit, orderLesson]
+const removeUnit = useEditionCommand(edition, '/api/editions/{edition}/remove-unit')
+const removeLesson = useEditionCommand(edition, '/api/editions/{edition}/remove-lesson')
+const removeItem = useEditionCommand(edition, '/api/editions/{edition}/remove-item')
+const commands = [classes, differ, orderUnit, orderLesson, removeUnit, removeLesson, removeItem]
 const busy = computed(() => commands.some((command) => command.busy.value))
 const problem = computed(() => commands.map((command) => command.problem.value).find(Boolean) ?? null)
 
@@ -25,6 +28,12 @@ function putBack(): Promise<unknown> {
       ? orderUnit.run({ section, unit: difference.target, place: null, version })
       : orderLesson.run({ section, lesson: difference.target, after: null, version })
   const { of, target, field } = difference
+  if (difference.kind === 'own')
+    return of === 'unit'
+      ? removeUnit.run({ unit: target, version })
+      : of === 'lesson'
+        ? removeLesson.run({ lesson: target, version })
+        : removeItem.run({ item: target, version })
   return differ.run({
     changes: [{ section, of: of!, target, field: field!, putBack: true, value: null, version }],
   })
@@ -44,7 +53,8 @@ function putBack(): Promise<unknown> {
       :disabled="busy"
       @click="putBack().catch(() => undefined)"
     >
-      put back<span class="said-only">: {{ difference.title }} {{ difference.words }}</span>
+      {{ difference.kind === 'own' ? 'take out' : 'put back'
+      }}<span class="said-only">: {{ difference.title }} {{ difference.words }}</span>
     </button>
   </p>
   <ProblemNote v-if="problem" :problem="problem" />

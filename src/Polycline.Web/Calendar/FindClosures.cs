@@ -21,7 +21,7 @@ public sealed record ClosuresOfFileAnswer(IReadOnlyList<ProposedClosure> Closure
 public sealed record ProposedClosure(string First, string Last, string Name, string Words, bool Standing, int ClassDays);
 
 /// <summary>Says what a calendar file would close in a term. Nothing is written: what is wanted of it is marked as days are.</summary>
-public static class ReadClosures
+public static class FindClosures
 {
     private const int Longest = 1_000_000;
 
