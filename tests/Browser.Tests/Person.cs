@@ -93,6 +93,10 @@ public sealed class Person : IDisposable
         });
     }
 
+    /// <summary>Presses it with the Shift key held.</summary>
+    public void PressWithShift(IWebElement element) =>
+        new OpenQA.Selenium.Interactions.Actions(driver).KeyDown(Keys.Shift).Click(element).KeyUp(Keys.Shift).Perform();
+
     /// <summary>Takes what is at a place on the page, moves it to the right, and lets it go once something was seen on the way.</summary>
     public void Drag(int x, int y, int by, Action seen)
     {
