@@ -167,6 +167,8 @@ CREATE TABLE public.edition (
     state text DEFAULT 'draft'::text NOT NULL,
     version bigint DEFAULT 1 NOT NULL,
     carried_from bigint,
+    own_version bigint DEFAULT 1 NOT NULL,
+    codes_fixed_at timestamp with time zone,
     CONSTRAINT edition_basis_check CHECK ((basis = ANY (ARRAY['meetings'::text, 'minutes'::text]))),
     CONSTRAINT edition_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
     CONSTRAINT edition_codes_check CHECK ((codes = ANY (ARRAY['by-unit'::text, 'straight'::text]))),
@@ -757,8 +759,12 @@ GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.calendar_day TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.change TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.draft TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.edition TO polycline_app;
+GRANT UPDATE(codes) ON TABLE public.edition TO polycline_app;
+GRANT UPDATE(before) ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(state) ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.edition TO polycline_app;
+GRANT UPDATE(own_version) ON TABLE public.edition TO polycline_app;
+GRANT UPDATE(codes_fixed_at) ON TABLE public.edition TO polycline_app;
 GRANT SELECT ON TABLE public.enrolment TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.enrolment TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.fact TO polycline_app;

@@ -19,6 +19,12 @@ public static class CommandExamples
         ["add-unit"] = school => In(school, async at => new { title = "A unit of the tests", after = (await at("unit", "Fronts")).Id, section = (long?)null }),
         ["add-lesson"] = school => In(school, async at => new { unit = (await at("unit", "Fronts")).Id, title = "A lesson of the tests", classes = 2, after = (await at("lesson", "The warm front")).Id, section = school.Ids["section:9 Birch"] }),
         ["add-item"] = school => In(school, async at => new { unit = (await at("unit", "Fronts")).Id, lesson = (await at("lesson", "The warm front")).Id, kind = "task", purpose = "practice", title = "An item of the tests", section = school.Ids["section:9 Birch"] }),
+        ["change-course"] = async school => new
+        {
+            codes = "by-unit",
+            before = "unseen",
+            version = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT own_version FROM edition WHERE id = @WeatherWatch", new { school.WeatherWatch })),
+        },
         ["change-unit"] = school => In(school, async at => With(await at("unit", "Fronts"), "unit", new() { ["title"] = "Where airs meet", ["published"] = true, ["before"] = "unseen" })),
         ["change-lesson"] = school => In(school, async at => With(await at("lesson", "The warm front"), "lesson", new()
         {

@@ -41,6 +41,37 @@ public sealed class OutlineTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Once_students_have_seen_the_codes_nothing_changes_one()
+    {
+        async Task<Dictionary<string, string>> Codes() => (await lead.Get(Route("dates"))).Json["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray())
+            .ToDictionary(row => row!["title"]!.GetValue<string>(), row => row!["code"]!.GetValue<string>());
+        async Task<string> Added(string lesson, string title)
+        {
+            var (unit, on) = await school.Sql(connection => connection.QuerySingleAsync<(long, long)>("SELECT unit, id FROM lesson WHERE edition = @WeatherWatch AND title = @lesson", new { school.WeatherWatch, lesson }));
+            var reply = await lead.Post(Route("add-item"), new { unit, lesson = on, kind = "page", purpose = "to-read", title, section = (long?)null }, Guid.NewGuid());
+            reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
+            return (await Codes())[title];
+        }
+        var before = await Codes();
+        var ramp = before.Keys.ToList().IndexOf("Label the ramp");
+        (await Added("The warm front", "Between two")).ShouldBe(before.Values.ElementAt(ramp) + "a");
+        var (item, version) = await CommandExamples.At(school, "item", "Between two");
+        await lead.Post(Route("remove-item"), new { item, version }, Guid.NewGuid());
+        (await Added("The warm front", "In its stead")).ShouldBe(before.Values.ElementAt(ramp) + "b");
+        var move = await CommandExamples.All["move-item"](school);
+        (await lead.Post(Route("move-item"), move!, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        var after = await Codes();
+        before.ShouldAllBe(pair => after[pair.Key] == pair.Value);
+        (await lead.Post(Route("change-course"), new { codes = "straight", before = "listed", version = 1 }, Guid.NewGuid())).Json["field"]!.GetValue<string>().ShouldBe("codes");
+        // A course that has opened nothing is still numbered on.
+        using var colleague = await school.As(DemoPeople.Colleague);
+        var tides = $"/api/editions/{school.Ids["edition:Tides and Channels 2026"]}";
+        var settings = (await colleague.Get($"{tides}/outline")).Json["settings"]!;
+        (await colleague.Post($"{tides}/change-course", new { codes = "straight", before = "listed", version = (long)settings["version"]! }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (await colleague.Get($"{tides}/outline")).Text.ShouldContain("\"code\":\"#001\"");
+    }
+
+    [Fact]
     public async Task Of_two_who_rename_the_same_item_the_second_is_shown_both_and_nothing_is_lost()
     {
         var (item, version) = await CommandExamples.FirstItem(school, school.WeatherWatch);

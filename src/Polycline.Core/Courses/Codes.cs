@@ -6,6 +6,8 @@ namespace Polycline.Core.Courses;
 /// <summary>The codes that everyone in every section shares. Source: the computation, chapter 7.</summary>
 public static class Codes
 {
+    private const string Letters = "abcdefghijklmnopqrstuvwxyz";
+
     /// <summary>
     /// The code of every item of <paramref name="edition"/>. All items count, unpublished ones too. A code given to an
     /// item is used as it is; the others are numbered on among themselves, leaving out a number whose code is given.
@@ -32,6 +34,32 @@ public static class Codes
         var codes = ImmutableDictionary.CreateBuilder<Ref<Item>, string>();
         Number(items, "+", 1, Given(items, givenElsewhere), codes, fixedWidth: true);
         return codes.ToImmutable();
+    }
+
+    /// <summary>
+    /// The code of an item that comes when all others have theirs for good: the next number where nothing comes after it,
+    /// else the code before it with a letter.
+    /// </summary>
+    /// <param name="prefix"><c>3.</c> of a unit, <c>#</c> where numbered straight through, <c>+</c> of one section only.</param>
+    /// <param name="before">The code of what stands directly before it, in its unit or in all; null: nothing does.</param>
+    /// <param name="isLast">Nothing there comes after it.</param>
+    /// <param name="taken">Codes given to anything.</param>
+    public static string OfLater(string prefix, string? before, bool isLast, IReadOnlySet<string> taken)
+    {
+        var digits = prefix switch { "#" => 3, "+" => 1, _ => 2 };
+        if (isLast)
+        {
+            var highest = taken.Where(code => code.StartsWith(prefix, StringComparison.Ordinal))
+                .Max(code => int.TryParse(code.AsSpan(prefix.Length).TrimEnd(Letters), NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : (int?)null) ?? 0;
+            return prefix + (highest + 1).ToString(CultureInfo.InvariantCulture).PadLeft(digits, '0');
+        }
+        var stem = before?.TrimEnd(Letters.ToCharArray()) ?? prefix + new string('0', digits);
+        for (var n = 1; ; n++)
+            if (stem + Letter(n) is var code && !taken.Contains(code))
+                return code;
+
+        // a … z, aa, ab …
+        static string Letter(int n) => n <= 0 ? "" : Letter((n - 1) / 26) + Letters[(n - 1) % 26];
     }
 
     private static HashSet<string> Given(IEnumerable<Item> items, IEnumerable<string> elsewhere) =>

@@ -119,6 +119,7 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
     {
         var told = new Dictionary<string, (string, Dictionary<string, string?>)>();
         var gates = new GateWords(item => $"{plan.CodeOf[item]} {plan.Item(item).Title}", _ => "a lesson");
+        told[""] = ("the course", new() { ["before it opens"] = $"{plan.Edition.Before}" });
         foreach (var (unit, place) in plan.Edition.Units.Select((unit, place) => (unit, place)))
         {
             told[unit.Ref.Name] = (unit.Title, new() { ["title"] = unit.Title, ["place"] = $"{place + 1}", ["published"] = $"{unit.Published}", ["before it opens"] = $"{unit.Before}", ["condition"] = Sentence(unit.Gate) });

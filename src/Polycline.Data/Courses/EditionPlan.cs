@@ -55,13 +55,19 @@ public sealed record SectionRows(
     IReadOnlyList<AdjustmentRow> Adjustments, IReadOnlyList<OrderChangeRow> Orders, IReadOnlyList<TaughtRow> Taught, IReadOnlyList<MeetingChangeRow> MeetingChanges,
     IReadOnlyList<OpenedRow> Opened);
 
+/// <summary>What an edition says of itself.</summary>
+/// <param name="Version">Raised when its own settings are changed.</param>
+/// <param name="CodesFixed">Every item has its code for good.</param>
+/// <param name="RetiredCodes">Codes of what was removed: they are given to nothing else.</param>
+public sealed record EditionSettings(long Version, bool CodesFixed, IReadOnlySet<string> RetiredCodes);
+
 /// <summary>An edition as it stood at one counter, with what a change of it needs.</summary>
 /// <param name="rows">Every unit, lesson and item of its tree.</param>
 /// <param name="sections">The sections that follow it, in order of name.</param>
 /// <param name="own">What is of one section only.</param>
 public sealed class EditionPlan(
     Id<Edition> id, Id<Master> master, EditionState state, Edition edition, long version, string courseTitle,
-    Id<Term> termId, Term term, long termVersion, IReadOnlyList<TreeRow> rows, ImmutableArray<FollowingSection> sections, SectionRows differences, OwnParts own)
+    Id<Term> termId, Term term, long termVersion, IReadOnlyList<TreeRow> rows, ImmutableArray<FollowingSection> sections, SectionRows differences, OwnParts own, EditionSettings settings)
 {
     private readonly Dictionary<(string, long), TreeRow> byId = rows.ToDictionary(row => (row.Table, row.Id));
     private readonly Dictionary<string, TreeRow> byLineage = rows.ToDictionary(row => row.Lineage);
@@ -76,6 +82,8 @@ public sealed class EditionPlan(
     public Edition Edition { get; } = edition;
 
     public long Version { get; } = version;
+
+    public EditionSettings Settings { get; } = settings;
 
     public string CourseTitle { get; } = courseTitle;
 

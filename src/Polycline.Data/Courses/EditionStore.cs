@@ -14,7 +14,7 @@ namespace Polycline.Data.Courses;
 public static class EditionStore
 {
     private sealed record HeadRow(
-        long Id, long Master, string CourseTitle, string Title, string State, string Basis, int MinStart, string Codes, string Before, long Version,
+        long Id, long Master, string CourseTitle, string Title, string State, string Basis, int MinStart, string Codes, string Before, long Version, long OwnVersion, Instant? CodesFixedAt,
         long Term, string TermName, string Zone, LocalDate First, LocalDate Last, string Calendar, long TermVersion);
 
     private sealed record UnitRow(long Id, Guid Lineage, string Rank, string Title, bool Published, string? Gate, string? Before, long Version, long? Section);
@@ -43,6 +43,7 @@ public static class EditionStore
         var changes = (await results.ReadAsync<MeetingChangeRow>()).AsList();
         var orders = (await results.ReadAsync<OrderChangeRow>()).AsList();
         var differences = new SectionRows(adjustments, orders, taught, changes, (await results.ReadAsync<OpenedRow>()).AsList());
+        var retired = (await results.ReadAsync<string>()).ToHashSet(StringComparer.Ordinal);
         var rows = units.Select(row => new TreeRow("unit", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Id, null, row.Section))
             .Concat(lessons.Select(row => new TreeRow("lesson", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Id, row.Section, row.MinLength)))
             .Concat(items.Select(row => new TreeRow("item", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Lesson, row.Section)))
@@ -51,7 +52,8 @@ public static class EditionStore
         return new(
             new(head.Id), new(head.Master), Words.Parse<EditionState>(head.State), TreeOf(head, units, lessons, items), head.Version, head.CourseTitle,
             new(head.Term), new(head.TermName, DateTimeZoneProviders.Tzdb[head.Zone], head.First, head.Last, PlanParts.Calendar(head.Calendar)), head.TermVersion,
-            rows, [.. sections.Select(row => FollowingOf(row, differences, rows, own))], differences, own);
+            rows, [.. sections.Select(row => FollowingOf(row, differences, rows, own))], differences, own,
+            new(head.OwnVersion, head.CodesFixedAt is not null, retired));
     }
 
     /// <summary>Reads a whole edition in a transaction of its own.</summary>
@@ -61,6 +63,18 @@ public static class EditionStore
     /// <summary>Locks the edition against other changes until the transaction ends.</summary>
     public static Task Lock(NpgsqlConnection connection, Id<Edition> edition) =>
         connection.ExecuteAsync("SELECT 1 FROM edition WHERE id = @Value FOR UPDATE", edition);
+
+    /// <summary>Gives every item the code it has for good; those that come later are given theirs when they are added.</summary>
+    public static Task FixCodes(NpgsqlConnection connection, EditionPlan plan, Instant at)
+    {
+        var codes = plan.Rows.Where(row => row.Table == "item" && plan.IsHere(row)).Select(row => (row.Id, Code: plan.Schedule.CodeOf[new(row.Lineage)])).ToList();
+        return connection.ExecuteAsync(
+            """
+            UPDATE item i SET code = n.code FROM unnest(@ids, @codes) n (id, code) WHERE i.id = n.id AND i.code IS NULL;
+            UPDATE edition SET codes_fixed_at = @at WHERE id = @edition
+            """,
+            new { ids = codes.Select(one => one.Id).ToArray(), codes = codes.Select(one => one.Code).ToArray(), at, edition = plan.Id.Value });
+    }
 
     /// <summary>Makes an edition the current one of its course; the one before is at rest already.</summary>
     public static Task MakeCurrent(NpgsqlConnection connection, Id<Edition> edition) =>

@@ -6,7 +6,6 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data;
 using Polycline.Data.Courses;
-using Polycline.Data.Sections;
 using Polycline.Web.Foundation;
 using Polycline.Web.SignIn;
 
@@ -177,7 +176,7 @@ public static class DemoSchool
         }
 
         // What has opened by the time the clock starts is recorded, as the sweep would have done.
-        private async Task Opened(long edition) => await OpenedStore.Add(connection, OpeningRecords.Missing((await EditionStore.Read(connection, new(edition)))!, Start), Start);
+        private async Task Opened(long edition) => await OpeningRecords.Keep(connection, (await EditionStore.Read(connection, new(edition)))!, Start);
 
         private async Task Work(Id<Edition> edition, long lead)
         {

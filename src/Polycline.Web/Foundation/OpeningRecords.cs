@@ -26,6 +26,9 @@ public static class OpeningRecords
         if (plan.State != EditionState.Current || Missing(plan, at) is not { Count: > 0 } missing)
             return 0;
         var recorded = await OpenedStore.Add(connection, missing, at);
+        // What students have once seen a code of keeps it.
+        if (!plan.Settings.CodesFixed)
+            await EditionStore.FixCodes(connection, plan, at);
         await OpenedStore.Tell(connection, plan.Id);
         return recorded;
     }

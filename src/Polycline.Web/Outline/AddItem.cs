@@ -39,7 +39,25 @@ public sealed class AddItem : IEditionCommand<AddItemRequest, EditionPlan>
             ["edition"] = plan.Id.Value, ["unit"] = unit.Id, ["lesson"] = request.Lesson?.Value, ["lineage"] = plan.NewLineage($"item {unit.Id} {request.Lesson} {title}"),
             ["rank"] = OutlineRules.RankAfter(siblings, siblings.Count == 0 ? null : siblings[^1].Id, null), ["kind"] = request.Kind, ["purpose"] = request.Purpose,
             ["title"] = title, ["published"] = false, ["options"] = new System.Text.Json.Nodes.JsonArray(), ["picks"] = 1, ["section"] = owner,
+            ["code"] = plan.Settings.CodesFixed ? CodeOf(plan, unit, lesson, owner) : null,
         }, null)]);
+    }
+
+    // Once students have seen the codes, what is added takes one of its own and changes no other's.
+    private static string CodeOf(EditionPlan plan, TreeRow unit, TreeRow? lesson, long? owner)
+    {
+        var taken = plan.Schedule.CodeOf.Values.Concat(plan.Settings.RetiredCodes).ToHashSet(StringComparer.Ordinal);
+        if (owner is not null)
+            return Codes.OfLater("+", null, true, taken);
+        var straight = plan.Edition.Codes == CodeStyle.Straight;
+        var number = plan.ItemsByUnit().Where(one => one.Unit.Section is null).TakeWhile(one => one.Unit.Id != unit.Id).Count() + 1;
+        var rows = plan.ItemsByUnit().SelectMany(one => one.Items.Where(row => row.Section is null && (straight || one.Unit.Id == unit.Id))).ToList();
+        // It comes at the end of its lesson, or of its unit.
+        var lessons = plan.Siblings("lesson", unit.Id, null).TakeWhile(row => row.Id != lesson?.Id).Append(lesson).OfType<TreeRow>().Select(row => row.Id).ToHashSet();
+        var units = plan.Siblings("unit", null, null).TakeWhile(row => row.Id != unit.Id).Select(row => row.Id).ToHashSet();
+        var before = rows.LastOrDefault(row => units.Contains(row.Unit) || (row.Unit == unit.Id && (lesson is null || (row.Lesson is { } on && lessons.Contains(on)))));
+        return Codes.OfLater(
+            straight ? "#" : $"{number}.", before is null ? null : plan.Schedule.CodeOf[new(before.Lineage)], before is null ? rows.Count == 0 : before == rows[^1], taken);
     }
 
     private sealed class Rules : AbstractValidator<AddItemRequest>

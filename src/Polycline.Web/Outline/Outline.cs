@@ -13,6 +13,7 @@ public static class OutlineRoutes
         routes.MapCommand<AddUnit, AddUnitRequest, EditionPlan>();
         routes.MapCommand<AddLesson, AddLessonRequest, EditionPlan>();
         routes.MapCommand<AddItem, AddItemRequest, EditionPlan>();
+        routes.MapCommand<ChangeCourse, ChangeCourseRequest, EditionPlan>();
         routes.MapCommand<ChangeUnit, ChangeUnitRequest, EditionPlan>();
         routes.MapCommand<DescribeItem, DescribeItemRequest, EditionPlan>();
         routes.MapCommand<ChangeLesson, ChangeLessonRequest, EditionPlan>();

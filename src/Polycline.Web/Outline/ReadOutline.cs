@@ -11,7 +11,12 @@ namespace Polycline.Web.Outline;
 /// <param name="CanChange">False: at rest, or looked at from elsewhere than now as the team.</param>
 public sealed record OutlineAnswer(
     long Edition, long Version, string Course, string Title, string State, bool CanChange,
-    IReadOnlyList<OutlineUnit> Units, IReadOnlyList<OutlineSection> Sections, OutlineCounts Counts);
+    IReadOnlyList<OutlineUnit> Units, IReadOnlyList<OutlineSection> Sections, OutlineCounts Counts, OutlineSettings Settings);
+
+/// <param name="Codes"><c>by-unit</c> or <c>straight</c>.</param>
+/// <param name="CodesFixed">Students have seen them: they stay.</param>
+/// <param name="Before"><c>listed</c> or <c>unseen</c>, where an item and its unit say nothing.</param>
+public sealed record OutlineSettings(string Codes, bool CodesFixed, string Before, long Version);
 
 /// <param name="Lineage">What anchors and conditions call it.</param>
 /// <param name="Before">What students see of its items before they open; null: as the course says.</param>
@@ -69,7 +74,8 @@ public static class ReadOutline
             plan.Id.Value, plan.Version, plan.CourseTitle, tree.Title, Words.Of(plan.State), canChange,
             [.. here.Where(row => row.Table == "unit").Select(UnitOf)],
             [.. plan.Sections.Select(section => new OutlineSection(section.Id, section.Name, section.Letter, section.Students))],
-            new(tree.Units.Length, tree.Units.Sum(unit => unit.Lessons.Length), items.Count, items.Count(item => !item.Published)));
+            new(tree.Units.Length, tree.Units.Sum(unit => unit.Lessons.Length), items.Count, items.Count(item => !item.Published)),
+            new(Words.Of(tree.Codes), plan.Settings.CodesFixed, Words.Of(tree.Before), plan.Settings.Version));
 
         OutlineUnit UnitOf(TreeRow row)
         {

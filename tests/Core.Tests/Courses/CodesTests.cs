@@ -32,6 +32,17 @@ public sealed class CodesTests
     public void A_given_code_is_kept_and_left_out_by_the_others_wherever_it_is_given() =>
         Codes(Of(CodeStyle.ByUnit, Unit(1, [Item(1), Item(2, "1.02"), Item(3)], Item(4)), Unit(2, [Item(5, "1.03"), Item(6)]))).ShouldBe("1.01 1.02 1.04 1.05 1.03 2.01");
 
+    [Theory]
+    [InlineData("3.", "3.07", false, "3.07a")]
+    [InlineData("3.", "3.07a", false, "3.07c")]
+    [InlineData("3.", null, false, "3.00a")]
+    [InlineData("3.", "3.09", true, "3.10")]
+    [InlineData("8.", null, true, "8.01")]
+    [InlineData("#", "#041", false, "#041a")]
+    [InlineData("+", null, true, "+3")]
+    public void What_comes_when_codes_are_fixed_takes_a_letter_between_two_and_the_next_number_at_the_end(string prefix, string? before, bool isLast, string code) =>
+        Polycline.Core.Courses.Codes.OfLater(prefix, before, isLast, new HashSet<string> { "3.07", "3.07b", "3.09", "3.09a", "#041", "+2" } is var taken && before == "3.07a" ? [.. taken, "3.07a"] : taken).ShouldBe(code);
+
     [Fact]
     public void A_unit_of_over_99_items_takes_as_many_digits_as_it_needs()
     {

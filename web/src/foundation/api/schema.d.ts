@@ -260,6 +260,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/change-course": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["change-course"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/change-unit": {
         parameters: {
             query?: never;
@@ -1156,6 +1172,17 @@ export interface components {
              */
             version: number;
         };
+        ChangeCourseRequest: {
+            /** @description How items are numbered: `by-unit` or `straight` through. */
+            codes: string;
+            /** @description What students see of an item before it opens, where it and its unit say nothing: `listed` or `unseen`. */
+            before: string;
+            /**
+             * Format: int64
+             * @description The version of the course's own settings that was read.
+             */
+            version: number;
+        };
         ChangeLessonRequest: {
             /** Format: int64 */
             lesson: number;
@@ -1789,6 +1816,7 @@ export interface components {
             units: components["schemas"]["OutlineUnit"][];
             sections: components["schemas"]["OutlineSection"][];
             counts: components["schemas"]["OutlineCounts"];
+            settings: components["schemas"]["OutlineSettings"];
         };
         OutlineCounts: {
             /** Format: int32 */
@@ -1856,6 +1884,16 @@ export interface components {
             letter: string;
             /** Format: int32 */
             students: number;
+        };
+        OutlineSettings: {
+            /** @description `by-unit` or `straight`. */
+            codes: string;
+            /** @description Students have seen them: they stay. */
+            codesFixed: boolean;
+            /** @description `listed` or `unseen`, where an item and its unit say nothing. */
+            before: string;
+            /** Format: int64 */
+            version: number;
         };
         OutlineUnit: {
             /** Format: int64 */
@@ -3210,6 +3248,54 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AddItemRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "change-course": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeCourseRequest"];
             };
         };
         responses: {

@@ -4,6 +4,7 @@ import { useScreenKeys } from '../../foundation/useKeys'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
+import CoursePanel from './CoursePanel.vue'
 import JoinSection from './JoinSection.vue'
 import OutlineRow from './OutlineRow.vue'
 import WhoseChoice from './WhoseChoice.vue'
@@ -22,6 +23,8 @@ const dragged = ref<Row | null>(null)
 const unitTitle = ref('')
 const list = useTemplateRef<HTMLElement>('list')
 const items = computed(() => rows.value.flatMap((row) => (row.level === 'item' ? [row.item] : [])))
+/** Whether what holds for the whole course is being changed. */
+const whole = ref(false)
 /** Whose a new unit is to be: the course's, or one section's only. */
 const owner = ref<number | null>(null)
 
@@ -82,6 +85,10 @@ async function addUnit(): Promise<void> {
           <span class="small size">{{ counted(section.students, 'student', 'students') }}</span>
         </span>
         <JoinSection v-if="outline.canChange" :edition="edition" />
+        <button v-if="outline.canChange" type="button" class="word-button small whole" @click="whole = !whole">
+          {{ outline.settings.before }} before opening, numbered
+          {{ outline.settings.codes === 'straight' ? 'straight through' : 'by unit' }}
+        </button>
         <span v-if="outline.state === 'resting'" class="rest">At rest: it can be read, not changed</span>
       </p>
       <div ref="list" class="list" tabindex="-1">
@@ -113,6 +120,12 @@ async function addUnit(): Promise<void> {
           <v-btn type="submit" :disabled="!unitTitle.trim() || edits.busy.value">Add the unit</v-btn>
         </form>
       </div>
+      <CoursePanel
+        v-if="whole && outline.canChange"
+        :edition="edition"
+        :settings="outline.settings"
+        @close="whole = false"
+      />
     </template>
   </main>
   <TitleBlock v-if="outline" :edition="edition" :facts="facts" :can-change="outline.canChange" />
@@ -121,7 +134,7 @@ async function addUnit(): Promise<void> {
 <style scoped>
 .body {
   display: grid;
-  grid-template-rows: auto 1fr;
+  grid-template-rows: auto 1fr auto;
   min-height: 0;
 }
 .follow {
@@ -132,6 +145,9 @@ async function addUnit(): Promise<void> {
 }
 .size {
   padding-left: var(--space-4);
+}
+.whole {
+  margin-left: auto;
 }
 .rest {
   margin-left: auto;

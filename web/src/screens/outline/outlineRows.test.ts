@@ -38,6 +38,7 @@ const outline = {
   state: 'current',
   canChange: true,
   sections: [],
+  settings: { codes: 'by-unit', codesFixed: false, before: 'listed', version: 1 },
   counts: { units: 1, lessons: 2, items: 3, unpublished: 1 },
   units: [
     {
