@@ -28,6 +28,31 @@ BEGIN
   END IF;
   RETURN NEW;
 END $$;
+CREATE FUNCTION public.take_back_course(which bigint) RETURNS void
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public'
+    AS $$
+DECLARE
+  held bigint;
+BEGIN
+  SELECT master INTO held FROM edition WHERE id = which AND taken_in_at IS NOT NULL FOR UPDATE;
+  IF held IS NULL THEN
+    RAISE EXCEPTION 'edition % was not taken in', which USING ERRCODE = 'PC002';
+  END IF;
+  IF EXISTS (SELECT 1 FROM section WHERE edition = which) OR EXISTS (SELECT 1 FROM edition WHERE master = held AND id <> which)
+     OR EXISTS (SELECT 1 FROM item i WHERE i.edition = which AND (EXISTS (SELECT 1 FROM fact f WHERE f.item = i.id) OR EXISTS (SELECT 1 FROM work w WHERE w.item = i.id))) THEN
+    RAISE EXCEPTION 'something came of edition %', which USING ERRCODE = 'PC003';
+  END IF;
+  DELETE FROM change WHERE batch IN (SELECT id FROM batch WHERE scope_kind = 'edition' AND scope = which);
+  DELETE FROM batch WHERE scope_kind = 'edition' AND scope = which;
+  DELETE FROM looked WHERE edition = which;
+  DELETE FROM item WHERE edition = which;
+  DELETE FROM lesson WHERE edition = which;
+  DELETE FROM unit WHERE edition = which;
+  DELETE FROM edition WHERE id = which;
+  DELETE FROM master_member WHERE master = held;
+  DELETE FROM master WHERE id = held;
+END $$;
 CREATE FUNCTION public.take_back_edition(which bigint) RETURNS bigint
     LANGUAGE plpgsql SECURITY DEFINER
     SET search_path TO 'public'
@@ -169,6 +194,7 @@ CREATE TABLE public.edition (
     carried_from bigint,
     own_version bigint DEFAULT 1 NOT NULL,
     codes_fixed_at timestamp with time zone,
+    taken_in_at timestamp with time zone,
     CONSTRAINT edition_basis_check CHECK ((basis = ANY (ARRAY['meetings'::text, 'minutes'::text]))),
     CONSTRAINT edition_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
     CONSTRAINT edition_codes_check CHECK ((codes = ANY (ARRAY['by-unit'::text, 'straight'::text]))),
@@ -684,7 +710,7 @@ ALTER TABLE ONLY public.item
 ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_edition_unit_fkey FOREIGN KEY (edition, unit) REFERENCES public.unit(edition, id);
 ALTER TABLE ONLY public.item
-    ADD CONSTRAINT item_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+    ADD CONSTRAINT item_section_fkey FOREIGN KEY (section) REFERENCES public.section(id) DEFERRABLE INITIALLY DEFERRED;
 ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_unit_lesson_fkey FOREIGN KEY (unit, lesson) REFERENCES public.lesson(unit, id) DEFERRABLE INITIALLY DEFERRED;
 ALTER TABLE ONLY public.known_address
@@ -694,7 +720,7 @@ ALTER TABLE ONLY public.lesson
 ALTER TABLE ONLY public.lesson
     ADD CONSTRAINT lesson_edition_unit_fkey FOREIGN KEY (edition, unit) REFERENCES public.unit(edition, id);
 ALTER TABLE ONLY public.lesson
-    ADD CONSTRAINT lesson_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+    ADD CONSTRAINT lesson_section_fkey FOREIGN KEY (section) REFERENCES public.section(id) DEFERRABLE INITIALLY DEFERRED;
 ALTER TABLE ONLY public.looked
     ADD CONSTRAINT looked_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
 ALTER TABLE ONLY public.looked
@@ -734,7 +760,7 @@ ALTER TABLE ONLY public.taught
 ALTER TABLE ONLY public.unit
     ADD CONSTRAINT unit_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
 ALTER TABLE ONLY public.unit
-    ADD CONSTRAINT unit_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+    ADD CONSTRAINT unit_section_fkey FOREIGN KEY (section) REFERENCES public.section(id) DEFERRABLE INITIALLY DEFERRED;
 ALTER TABLE ONLY public.work
     ADD CONSTRAINT work_item_fkey FOREIGN KEY (item) REFERENCES public.item(id);
 ALTER TABLE ONLY public.work
@@ -749,6 +775,8 @@ GRANT UPDATE(last) ON TABLE public.term TO polycline_app;
 GRANT UPDATE(settings) ON TABLE public.term TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.term TO polycline_app;
 GRANT UPDATE(own_version) ON TABLE public.term TO polycline_app;
+REVOKE ALL ON FUNCTION public.take_back_course(which bigint) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.take_back_course(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.take_back_edition(which bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.take_back_edition(which bigint) TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.adjustment TO polycline_app;
@@ -773,8 +801,8 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.item TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.known_address TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.lesson TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.looked TO polycline_app;
-GRANT SELECT ON TABLE public.master TO polycline_app;
-GRANT SELECT ON TABLE public.master_member TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.master TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.master_member TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.meeting_change TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.opened TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.order_change TO polycline_app;

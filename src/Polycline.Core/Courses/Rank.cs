@@ -5,6 +5,9 @@ public static class Rank
 {
     private const string Digits = "0123456789abcdefghijklmnopqrstuvwxyz";
 
+    /// <summary>The rank of the <paramref name="n"/>-th of many that are made at once, from 0: room is left between neighbours.</summary>
+    public static string Nth(int n) => ((n + 1) * 16).ToString("x4", System.Globalization.CultureInfo.InvariantCulture);
+
     /// <summary>A rank after <paramref name="low"/> and before <paramref name="high"/>; null: no bound.</summary>
     /// <exception cref="ArgumentException">There is nothing between them.</exception>
     public static string Between(string? low, string? high)

@@ -75,6 +75,13 @@ public static class PlanParts
 
     public static string Json(Gate gate) => Written(json => GateWriter.Write(gate, json));
 
+    public static string Json(ForWhom whom) => Written(json =>
+    {
+        json.WriteStartObject();
+        PlanWriter.Members(whom, json);
+        json.WriteEndObject();
+    });
+
     private static JsonPiece Parse(string json) => JsonPiece.Parse(Encoding.UTF8.GetBytes(json)) ?? throw new PlanRefusedException("$", "this is not JSON");
 
     private static JsonPiece Checked(string json, Form form)

@@ -9,8 +9,9 @@ using Polycline.Core.Sections;
 namespace Polycline.Data.Editions;
 
 /// <summary>An edition in the life of its course.</summary>
+/// <param name="TakenIn">From a file.</param>
 /// <param name="Worked">A student has worked in it: it cannot be taken back any more.</param>
-public sealed record EditionLifeRow(long Id, int Ordinal, string Title, string State, string Term, LocalDate First, LocalDate Last, long? CarriedFrom, int Sections, bool Worked);
+public sealed record EditionLifeRow(long Id, int Ordinal, string Title, string State, string Term, LocalDate First, LocalDate Last, long? CarriedFrom, bool TakenIn, int Sections, bool Worked);
 
 /// <summary>A term that an edition can be rolled over to.</summary>
 public sealed record TermChoiceRow(long Id, string Name, LocalDate First, LocalDate Last);

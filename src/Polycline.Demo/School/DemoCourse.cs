@@ -1,10 +1,10 @@
-using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using Dapper;
 using Npgsql;
+using Polycline.Core.Courses;
 using Polycline.Data.Courses;
 
 namespace Polycline.Demo.School;
@@ -39,12 +39,12 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
         {
             var unitId = await Insert(
                 "unit (edition, lineage, rank, title, published) VALUES (@edition, @lineage, @rank, @title, @published)",
-                new { edition, lineage = Of(unit), rank = Rank(place), title = Text(unit, "title"), published = (bool)unit["published"]! });
+                new { edition, lineage = Of(unit), rank = Rank.Nth(place), title = Text(unit, "title"), published = (bool)unit["published"]! });
             var lessons = new Dictionary<string, long>();
             foreach (var (lesson, at) in Numbered(unit["lessons"]!))
                 lessons[Text(lesson, "id")] = await Insert(
                     "lesson (edition, unit, lineage, rank, title, length, optional, published) VALUES (@edition, @unitId, @lineage, @rank, @title, @length, @optional, true)",
-                    new { edition, unitId, lineage = Of(lesson), rank = Rank(at), title = Text(lesson, "title"), length = (int)lesson["length"]!, optional = (bool?)lesson["optional"] ?? false });
+                    new { edition, unitId, lineage = Of(lesson), rank = Rank.Nth(at), title = Text(lesson, "title"), length = (int)lesson["length"]!, optional = (bool?)lesson["optional"] ?? false });
             foreach (var (item, at) in Numbered(unit["items"]!))
                 await WriteItem(item, unitId, lessons[Text(item, "lesson")], at, texts, conditions);
         }
@@ -71,7 +71,7 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
                 unit,
                 lesson,
                 lineage = Of(item),
-                rank = Rank(place),
+                rank = Rank.Nth(place),
                 kind,
                 purpose = Text(item, "purpose"),
                 title = Text(item, "title"),
@@ -97,9 +97,6 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
     private static IEnumerable<(JsonObject Thing, int Place)> Numbered(JsonNode list) => list.AsArray().Select((thing, place) => (thing!.AsObject(), place));
 
     private static string Text(JsonObject owner, string name) => (string)owner[name]!;
-
-    // Room between neighbours for whatever comes to stand there.
-    private static string Rank(int place) => ((place + 1) * 16).ToString("x4", CultureInfo.InvariantCulture);
 
     // An item of the file, named in a condition.
     [GeneratedRegex("\"(i[0-9]+)\"")]

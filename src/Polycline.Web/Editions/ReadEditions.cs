@@ -5,8 +5,11 @@ using Polycline.Web.Foundation;
 namespace Polycline.Web.Editions;
 
 /// <param name="Terms">Where this edition can be rolled over to.</param>
+/// <param name="Term">Its own.</param>
+/// <param name="CanTakeIn">A course can be taken in from a file.</param>
+/// <param name="CanTakeBackCourse">This course was taken in from a file, and nothing came of it yet.</param>
 /// <param name="Sections">Those of this edition, which sections to come may succeed.</param>
-public sealed record EditionsAnswer(bool CanRollOver, IReadOnlyList<EditionLife> Editions, IReadOnlyList<TermChoice> Terms, IReadOnlyList<SectionChoice> Sections);
+public sealed record EditionsAnswer(bool CanRollOver, IReadOnlyList<EditionLife> Editions, IReadOnlyList<TermChoice> Terms, TermChoice Term, IReadOnlyList<SectionChoice> Sections, bool CanTakeIn, bool CanTakeBackCourse);
 
 /// <param name="CanTakeBack">It was rolled over, and no student has worked in it.</param>
 public sealed record EditionLife(long Id, string Title, string State, string Term, string Dates, int Sections, bool CanTakeBack, bool IsThis);
@@ -29,6 +32,8 @@ public static class ReadEditions
                 row.Id, row.Title, row.State, row.Term, $"{Moment.InWords(row.First)} – {Moment.InWords(row.Last)} {row.Last.Year}", row.Sections,
                 access.IsLead && row is { CarriedFrom: not null, Worked: false, State: "current" }, row.Id == edition))],
             [.. terms.Select(row => new TermChoice(row.Id, row.Name, $"{Moment.InWords(row.First)} – {Moment.InWords(row.Last)} {row.Last.Year}"))],
-            [.. plan.Sections.Select(section => new SectionChoice(section.Id, section.Name, section.Letter))]);
+            new(plan.TermId.Value, plan.Term.Name, $"{Moment.InWords(plan.Term.First)} – {Moment.InWords(plan.Term.Last)} {plan.Term.Last.Year}"),
+            [.. plan.Sections.Select(section => new SectionChoice(section.Id, section.Name, section.Letter))],
+            viewpoint.TakesCommands, access.IsLead && viewpoint.TakesCommands && plan.Sections.IsEmpty && editions is [{ TakenIn: true }]);
     }
 }

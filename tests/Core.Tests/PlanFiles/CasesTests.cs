@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Polycline.Core.PlanFiles;
 using Shouldly;
 using Xunit;
 
@@ -31,6 +32,23 @@ public sealed class CasesTests
         (answer["error"] as JsonObject)?.Remove("message");
         if (!JsonNode.DeepEquals(expected, answer))
             answer.ToJsonString().ShouldBe(expected.ToJsonString(), name);
+    }
+
+    [Theory]
+    [MemberData(nameof(Cases))]
+    public void Written_and_read_again_it_is_the_same_plan(string name)
+    {
+        using var file = JsonDocument.Parse(File.ReadAllBytes(Path.Combine(Folder, name + ".json")));
+        if (!file.RootElement.TryGetProperty("input", out var input) || file.RootElement.GetProperty("expect").TryGetProperty("error", out _))
+            return;
+        var read = PlanFile.Read(JsonSerializer.SerializeToUtf8Bytes(input));
+        var written = PlanWriter.Write(read.Plan);
+        var again = PlanFile.Read(written);
+        PlanWriter.Write(again.Plan).ShouldBe(written);
+        // The same answers come of it.
+        var asked = JsonNode.Parse(written)!;
+        asked["ask"] = JsonNode.Parse(input.TryGetProperty("ask", out var ask) ? ask.GetRawText() : "[]");
+        Plans.Answer(JsonSerializer.SerializeToUtf8Bytes(asked)).GetRawText().ShouldBe(Plans.Answer(JsonSerializer.SerializeToUtf8Bytes(input)).GetRawText());
     }
 
     private static string FindFolder()

@@ -6,6 +6,7 @@ import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import FilePart from './FilePart.vue'
 import RollOverForm from './RollOverForm.vue'
 import { useRollOver } from './useRollOver'
 
@@ -69,6 +70,7 @@ async function back(which: number): Promise<void> {
       <ProblemNote v-if="rolling.problem.value && !editions.data.value.canRollOver" :problem="rolling.problem.value" />
       <RollOverForm v-if="editions.data.value.canRollOver" :answer="editions.data.value" :rolling="rolling" @go="go" />
       <p v-else class="second none">An edition is rolled over by the course’s lead, while it is current.</p>
+      <FilePart :edition="edition" :answer="editions.data.value" />
     </template>
   </main>
 </template>

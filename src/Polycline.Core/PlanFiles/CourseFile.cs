@@ -1,0 +1,101 @@
+using System.Text;
+using System.Text.Json.Nodes;
+using Polycline.Core.Courses;
+
+namespace Polycline.Core.PlanFiles;
+
+/// <summary>
+/// A course by itself, without term, sections and students: what a package holds beside its texts. Its edition is in the
+/// plan file's form; what a plan file has no member for stands beside it by id.
+/// </summary>
+/// <param name="Edition">An item's body is the name of its text in the package.</param>
+/// <param name="Shortest">The least that lessons can do with, by id.</param>
+public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictionary<string, int> Shortest)
+{
+    // A plan file needs a term; which one is of no account here.
+    private static readonly JsonObject AnyTerm = new() { ["name"] = "", ["zone"] = "UTC", ["first"] = "2000-01-01", ["last"] = "2000-01-01" };
+
+    /// <returns>JSON in UTF-8; the same course gives the same bytes.</returns>
+    public byte[] Write() => PlanWriter.Written(json =>
+    {
+        json.WriteString("format", "polycline-course");
+        json.WriteNumber("version", 1);
+        json.WriteString("title", Title);
+        json.WritePropertyName("edition");
+        PlanWriter.Write(Edition, json);
+        json.WriteStartObject("purposes");
+        foreach (var item in Edition.InReadingOrder())
+            json.WriteString(item.Ref.Name, Words.Of(item.Purpose));
+        json.WriteEndObject();
+        json.WriteStartObject("texts");
+        foreach (var item in Edition.InReadingOrder().Where(item => item.Body is not null))
+            json.WriteString(item.Ref.Name, item.Body);
+        json.WriteEndObject();
+        json.WriteStartObject("shortest");
+        foreach (var lesson in Edition.Units.SelectMany(unit => unit.Lessons).Where(lesson => Shortest.ContainsKey(lesson.Ref.Name)))
+            json.WriteNumber(lesson.Ref.Name, Shortest[lesson.Ref.Name]);
+        json.WriteEndObject();
+        json.WriteStartArray("groups");
+        foreach (var group in GroupsOf(Edition).Distinct().Order(StringComparer.Ordinal))
+            json.WriteStringValue(group);
+        json.WriteEndArray();
+    });
+
+    /// <exception cref="PlanRefusedException">It is no course file, or something in it is not as it should be; nothing was read.</exception>
+    public static CourseFile Read(ReadOnlySpan<byte> text)
+    {
+        // One reader for every file: what it holds against depth, size and text holds here too.
+        var root = JsonPiece.Parse(text) ?? throw new PlanRefusedException("$", "this is not JSON in UTF-8");
+        var faults = new Faults();
+        Forms.Object(
+            new Field("format", Forms.OneOf("polycline-course"), true), new Field("version", Forms.Whole(1, 1), true), new Field("title", Forms.Name, true),
+            new Field("edition", (piece, found) => Forms.IsObject(piece, found), true), new Field("purposes", Forms.Map(Forms.OneOf([.. Enum.GetValues<Purpose>().Select(Words.Of)]), false)),
+            new Field("texts", Forms.Map(Forms.Name, false)), new Field("shortest", Forms.Map(Forms.Whole(0), false)), new Field("groups", Forms.List(Forms.Name)))(root, faults);
+        faults.Throw();
+        var edition = EditionOf(text, root);
+        var items = edition.InReadingOrder().Select(item => item.Ref.Name).ToHashSet(StringComparer.Ordinal);
+        var lessons = edition.Units.SelectMany(unit => unit.Lessons).Select(lesson => lesson.Ref.Name).ToHashSet(StringComparer.Ordinal);
+        foreach (var (list, known) in new[] { ("purposes", items), ("texts", items), ("shortest", lessons) })
+            foreach (var member in root[list]?.Members ?? [])
+                if (!known.Contains(member.Name))
+                    throw new PlanRefusedException($"$.{list}.{member.Name}", "no such id in this edition");
+        return new(
+            root["title"]!.Value!,
+            With(edition, root),
+            (root["shortest"]?.Members ?? []).ToDictionary(member => member.Name, member => Forms.WholeOf(member.Value)));
+    }
+
+    private static Edition EditionOf(ReadOnlySpan<byte> text, JsonPiece root)
+    {
+        var plan = new JsonObject
+        {
+            ["format"] = "polycline-plan",
+            ["version"] = 1,
+            ["term"] = AnyTerm.DeepClone(),
+            ["edition"] = JsonNode.Parse(Encoding.UTF8.GetString(text))!["edition"]!.DeepClone(),
+            ["groups"] = new JsonObject((root["groups"]?.Items ?? []).Select(group => group.Value!).Distinct().Select(group => KeyValuePair.Create(group, (JsonNode?)new JsonArray()))),
+        };
+        return PlanFile.Read(Encoding.UTF8.GetBytes(plan.ToJsonString())).Plan.Edition;
+    }
+
+    private static Edition With(Edition edition, JsonPiece root)
+    {
+        Item Of(Item item) => item with
+        {
+            Purpose = root["purposes"]?[item.Ref.Name] is { } purpose ? Words.Parse<Purpose>(purpose.Value!) : item.Purpose,
+            Body = root["texts"]?[item.Ref.Name]?.Value,
+        };
+        return edition with
+        {
+            Units = [.. edition.Units.Select(unit => unit with
+            {
+                Lessons = [.. unit.Lessons.Select(lesson => lesson with { Items = [.. lesson.Items.Select(Of)] })],
+                Items = [.. unit.Items.Select(Of)],
+            })],
+        };
+    }
+
+    private static IEnumerable<string> GroupsOf(Edition edition) => edition.InReadingOrder().SelectMany(item => (item.For?.Groups ?? []).Concat(item.For?.Except ?? []))
+        .Concat(edition.Units.SelectMany(unit => unit.Lessons.Select(lesson => lesson.Gate).Append(unit.Gate)).Concat(edition.InReadingOrder().Select(item => item.Gate))
+            .SelectMany(gate => gate?.Root.Leaves().OfType<Release.GateNode.InGroup>().Select(leaf => leaf.Group) ?? []));
+}

@@ -1,0 +1,79 @@
+using Dapper;
+using NodaTime;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+using Polycline.Core.PlanFiles;
+using Polycline.Core.Sections;
+
+namespace Polycline.Data.Courses;
+
+/// <summary>Writes whole courses that come from a file. All in the caller's transaction.</summary>
+public static class CourseStore
+{
+    /// <summary>Makes a course of its own, led by whoever takes it in; its bodies are kept already.</summary>
+    /// <param name="course">Its ids are lineages, its bodies hashes.</param>
+    public static async Task<Id<Edition>> Add(NpgsqlConnection connection, CourseFile course, Id<Term> term, Id<Person> lead, Instant at)
+    {
+        var edition = course.Edition;
+        var master = await Insert("master (title) VALUES (@Title)", course);
+        await connection.ExecuteAsync("INSERT INTO master_member (master, person, role) VALUES (@master, @lead, 'lead')", new { master, lead = lead.Value });
+        var made = await Insert(
+            "edition (master, ordinal, title, term, basis, min_start, codes, before, state, taken_in_at) VALUES (@master, 1, @Title, @term, @basis, @MinStart, @codes, @before, 'current', @at)",
+            new { master, edition.Title, term = term.Value, basis = Words.Of(edition.Basis), edition.MinStart, codes = Words.Of(edition.Codes), before = Words.Of(edition.Before), at });
+        foreach (var (unit, place) in edition.Units.Select((unit, place) => (unit, place)))
+        {
+            var inUnit = await Insert(
+                "unit (edition, lineage, rank, title, published, gate, before) VALUES (@made, @lineage, @rank, @Title, @Published, @gate::jsonb, @before)",
+                new { made, lineage = Guid.Parse(unit.Ref.Name), rank = Rank.Nth(place), unit.Title, unit.Published, gate = Json(unit.Gate), before = Word(unit.Before) });
+            foreach (var (lesson, at2) in unit.Lessons.Select((lesson, n) => (lesson, n)))
+            {
+                var onLesson = await Insert(
+                    "lesson (edition, unit, lineage, rank, title, length, min_length, optional, published, gate) VALUES (@made, @inUnit, @lineage, @rank, @Title, @Length, @shortest, @Optional, @Published, @gate::jsonb)",
+                    new
+                    {
+                        made, inUnit, lineage = Guid.Parse(lesson.Ref.Name), rank = Rank.Nth(at2), lesson.Title, lesson.Length,
+                        shortest = course.Shortest.TryGetValue(lesson.Ref.Name, out var least) ? least : (int?)null, lesson.Optional, lesson.Published, gate = Json(lesson.Gate),
+                    });
+                await Items(lesson.Items, inUnit, onLesson);
+            }
+            await Items(unit.Items, inUnit, null);
+        }
+        return new(made);
+
+        async Task Items(IEnumerable<Item> items, long unit, long? lesson)
+        {
+            foreach (var (item, place) in items.Select((item, place) => (item, place)))
+                await Insert(
+                    """
+                    item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks)
+                    VALUES (@made, @unit, @lesson, @lineage, @rank, @kind, @purpose, @Title, @Published, @Code, @body, @opens::jsonb, @due::jsonb, @closes::jsonb, @gate::jsonb, @whom::jsonb, @before, @options, @Picks)
+                    """,
+                    new
+                    {
+                        made, unit, lesson, lineage = Guid.Parse(item.Ref.Name), rank = Rank.Nth(place), kind = Words.Of(item.Kind), purpose = Words.Of(item.Purpose), item.Title, item.Published, item.Code,
+                        body = item.Body is null ? null : Convert.FromHexString(item.Body), opens = Json(item.Opens), due = Json(item.Due), closes = Json(item.Closes), gate = Json(item.Gate),
+                        whom = item.For is { } whom ? PlanParts.Json(whom) : null, before = Word(item.Before), options = item.Options.IsDefault ? [] : item.Options.ToArray(), item.Picks,
+                    });
+        }
+
+        Task<long> Insert(string into, object values) => connection.ExecuteScalarAsync<long>($"INSERT INTO {into} RETURNING id", values);
+    }
+
+    /// <summary>The texts of an edition's items, by hash.</summary>
+    public static async Task<IReadOnlyDictionary<string, string>> Texts(NpgsqlConnection connection, Id<Edition> edition) =>
+        (await connection.QueryAsync<(string Hash, string Html)>(
+            "SELECT DISTINCT encode(b.hash, 'hex'), b.data ->> 'Html' FROM item i JOIN body b ON b.hash = i.body WHERE i.edition = @Value AND i.removed_at IS NULL", edition))
+        .ToDictionary(text => text.Hash, text => text.Html, StringComparer.Ordinal);
+
+    /// <summary>Takes back a course that was taken in: nothing of it is left.</summary>
+    /// <exception cref="PostgresException">PC002: it was not taken in; PC003: a section follows it, or it was rolled over.</exception>
+    public static Task TakeBack(NpgsqlConnection connection, Id<Edition> edition) => connection.ExecuteAsync("SELECT take_back_course(@Value)", edition);
+
+    private static string? Json(Core.Planning.Anchor? anchor) => anchor is null ? null : PlanParts.Json(anchor);
+
+    private static string? Json(Core.Release.Gate? gate) => gate is null ? null : PlanParts.Json(gate);
+
+    private static string? Word(BeforeOpening? before) => before is { } seen ? Words.Of(seen) : null;
+}

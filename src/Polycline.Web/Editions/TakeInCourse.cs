@@ -1,0 +1,102 @@
+using System.Data;
+using System.Text.Json;
+using Microsoft.AspNetCore.Mvc;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+using Polycline.Core.PlanFiles;
+using Polycline.Core.Wording;
+using Polycline.Data;
+using Polycline.Data.Courses;
+using Polycline.Data.Editions;
+using Polycline.Data.People;
+using Polycline.Formats;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Editions;
+
+/// <param name="Term">In which it is to be taught: this edition's, or a later one.</param>
+/// <param name="Package">The file as base64: at most 15 MB of it.</param>
+public sealed record TakeInRequest(Id<Term> Term, string Package);
+
+/// <param name="Applied">False: only looked at beforehand; nothing was written.</param>
+/// <param name="Edition">The course's edition; null in a preview.</param>
+/// <param name="Sentence">What it is and what is in it.</param>
+public sealed record TakeInAnswer(bool Applied, long? Edition, string Title, string Sentence);
+
+/// <summary>Takes a package in as a course of one's own, whole or not at all, seen by oneself only.</summary>
+public static class TakeInCourse
+{
+    private const int Longest = 15_000_000;
+
+    public static async Task<TakeInAnswer> Handle(
+        long edition, [FromBody] TakeInRequest request, [FromQuery] bool? preview, [FromHeader(Name = "Idempotency-Key")] Guid? key,
+        Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
+    {
+        if (!viewpoint.TakesCommands)
+            throw Problem.NotNow();
+        var package = Read(request.Package);
+        var given = preview == true ? Guid.Empty : Once.Key(key);
+        return await database.Within(IsolationLevel.ReadCommitted, async connection =>
+        {
+            if (!await MayBeIn(connection, access, request.Term))
+                throw Problem.Unknown("term");
+            return preview == true
+                ? Answer(package, null)
+                : await Once.Run(connection, viewpoint, given, Once.Digest($"{edition} take-in", request), () => Do(connection, access, viewpoint, request.Term, package));
+        }, stop);
+    }
+
+    /// <summary>Reads a package; every text comes out in the one form in which texts are kept.</summary>
+    private static CoursePackage Read(string base64)
+    {
+        if (base64.Length > Longest * 4L / 3 + 4)
+            throw Problem.Field("package", "This file is larger than 15 MB.");
+        try
+        {
+            return CoursePackage.Read(Convert.FromBase64String(base64));
+        }
+        catch (FormatException)
+        {
+            throw Problem.Field("package", "This is not a file in base64.");
+        }
+        catch (PackageException fault)
+        {
+            throw Problem.Field("package", fault.Message);
+        }
+        catch (PlanRefusedException refusal)
+        {
+            throw Problem.Field("package", $"{refusal.Path.Replace("$", "course.json", StringComparison.Ordinal)}: {refusal.Message}.");
+        }
+    }
+
+    private static async Task<bool> MayBeIn(NpgsqlConnection connection, Access access, Id<Term> term)
+    {
+        var (_, later) = await RolloverStore.Read(connection, access.Edition!.Value);
+        return term == access.Term || later.Any(one => one.Id == term.Value);
+    }
+
+    private static async Task<TakeInAnswer> Do(NpgsqlConnection connection, Access access, Viewpoint viewpoint, Id<Term> term, CoursePackage package)
+    {
+        var bodies = package.Texts.ToDictionary(text => text.Key, text => new Body(FormattedText.Canonical(text.Value)), StringComparer.Ordinal);
+        foreach (var body in bodies.Values.Where(body => body.Html.Length > 0))
+            await BodyStore.Keep(connection, body);
+        var names = new Dictionary<string, string>(StringComparer.Ordinal);
+        string Lineage(string name) => names.TryGetValue(name, out var known) ? known : names[name] = $"{Guid.NewGuid()}";
+        var edition = ExportCourse.WithBodies(new Renaming(Lineage).Of(package.Course.Edition), name => bodies[name] is { Html.Length: > 0 } body ? body.Hash : null);
+        var course = package.Course with { Edition = edition, Shortest = package.Course.Shortest.ToDictionary(pair => Lineage(pair.Key), pair => pair.Value) };
+        var made = await CourseStore.Add(connection, course, term, access.Person.Id, viewpoint.At);
+        await AccessStore.Audit(connection, viewpoint.At, access.Person.Id, "course-taken-in", JsonSerializer.Serialize(new { edition = made.Value }));
+        return Answer(package, made);
+    }
+
+    private static TakeInAnswer Answer(CoursePackage package, Id<Edition>? made)
+    {
+        var edition = package.Course.Edition;
+        var items = edition.InReadingOrder().ToList();
+        return new(made is not null, made?.Value, package.Course.Title,
+            $"“{package.Course.Title}”, {edition.Title}: {Counting.Counted(edition.Units.Length, "unit", "units")}, {Counting.Counted(edition.Units.Sum(unit => unit.Lessons.Length), "lesson", "lessons")}, "
+            + $"{Counting.Counted(items.Count, "item", "items")}, {Counting.Counted(items.Count(item => item.Body is not null), "text", "texts")}. It becomes a course of your own, that no section follows yet.");
+    }
+}

@@ -1,0 +1,121 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { type Problem, type Schemas, api, ask, problemOf } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import ProblemNote from '../../parts/ProblemNote.vue'
+
+/** The course as a file, for elsewhere; and a course that comes as one: looked at before it is taken in. */
+const props = defineProps<{ edition: number; answer: Schemas['EditionsAnswer'] }>()
+
+const router = useRouter()
+const client = useQueryClient()
+const term = ref(props.answer.term.id)
+const read = ref<{ base64: string; sentence: string; key: string } | null>(null)
+const busy = ref(false)
+const problem = ref<Problem | null>(null)
+const asking = ref(false)
+
+async function does(what: () => Promise<void>): Promise<void> {
+  busy.value = true
+  problem.value = null
+  await what().catch((error: unknown) => (problem.value = problemOf(error)))
+  busy.value = false
+}
+
+const send = (base64: string, how: { preview?: boolean; key?: string }) =>
+  ask(
+    api.POST('/api/editions/{edition}/take-in', {
+      params: {
+        path: { edition: props.edition },
+        query: { preview: how.preview },
+        header: { ...(how.key && { 'Idempotency-Key': how.key }) },
+      },
+      body: { term: term.value, package: base64 },
+    }),
+  )
+
+const look = (event: Event) =>
+  does(async () => {
+    read.value = null
+    const file = (event.target as HTMLInputElement).files?.[0]
+    if (!file) return
+    const bytes = new Uint8Array(await file.arrayBuffer())
+    let text = ''
+    for (let at = 0; at < bytes.length; at += 32_768) text += String.fromCharCode(...bytes.subarray(at, at + 32_768))
+    const base64 = btoa(text)
+    const { sentence } = await send(base64, { preview: true })
+    read.value = { base64, sentence, key: crypto.randomUUID() }
+  })
+
+const takeIn = () =>
+  does(async () => {
+    const made = await send(read.value!.base64, { key: read.value!.key })
+    await client.invalidateQueries({ queryKey: keys.places })
+    await router.push({ name: 'outline', params: { edition: made.edition! } })
+  })
+
+const takeBack = () =>
+  does(async () => {
+    await ask(
+      api.POST('/api/editions/{edition}/take-back-course', {
+        params: { path: { edition: props.edition }, header: { 'Idempotency-Key': crypto.randomUUID() } },
+      }),
+    )
+    await client.invalidateQueries({ queryKey: keys.places })
+    await router.push({ name: 'places' })
+  })
+</script>
+
+<template>
+  <section class="files" aria-labelledby="files-title">
+    <h2 id="files-title">As a file</h2>
+    <p class="line">
+      <a :href="`/api/editions/${edition}/course.zip`" download>this course with its texts, a package</a>
+      <a :href="`/api/editions/${edition}/plan.json`" download>its plan with term and sections, a plan file</a>
+      <span class="second">Nothing of students is in either.</span>
+    </p>
+    <p v-if="answer.canTakeBackCourse" class="line">
+      <span>This course was taken in from a file.</span>
+      <button v-if="!asking" type="button" class="word-button" @click="asking = true">undo that</button>
+      <template v-else>
+        <v-btn :disabled="busy" @click="takeBack">Undo it: nothing of it stays</v-btn>
+        <button type="button" class="word-button" @click="asking = false">keep it</button>
+      </template>
+    </p>
+    <form v-if="answer.canTakeIn" class="line" @submit.prevent="takeIn">
+      <label
+        >Take a package in as a course of your own <input type="file" accept=".zip,application/zip" @change="look"
+      /></label>
+      <label
+        >for
+        <select v-model="term">
+          <option v-for="one in [answer.term, ...answer.terms]" :key="one.id" :value="one.id">{{ one.name }}</option>
+        </select></label
+      >
+      <v-btn type="submit" class="meant" :disabled="!read || busy">Take it in</v-btn>
+      <span class="second" role="status">{{ busy ? 'Reading …' : read?.sentence }}</span>
+    </form>
+    <ProblemNote v-if="problem" :problem="problem" />
+  </section>
+</template>
+
+<style scoped>
+.files {
+  display: grid;
+  gap: var(--space-5);
+  padding-top: var(--space-9);
+}
+h2 {
+  font: 580 var(--size-unit) / 1.3 var(--face-display);
+  border-bottom: var(--stroke-hair) solid var(--ink);
+  padding-bottom: var(--space-2);
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: var(--space-4) var(--space-7);
+}
+</style>
