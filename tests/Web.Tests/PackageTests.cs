@@ -35,10 +35,10 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     public async Task Out_in_and_out_again_a_package_is_the_same_to_the_byte_and_taken_back_nothing_is_left()
     {
         var first = await Package(school.WeatherWatch);
-        var rows = await school.RowCounts("audit", "request", "body");
+        var rows = await school.RowCounts("audit", "request", "body", "session");
         var shown = await TakeIn(first, preview: true);
         shown.Json["sentence"]!.GetValue<string>().ShouldBe("“Weather Watch”, edition 2026: 6 units, 38 lessons, 110 items, 33 texts. It becomes a course of your own, that no section follows yet.");
-        (await school.RowCounts("audit", "request", "body")).ShouldBe(rows);
+        (await school.RowCounts("audit", "request", "body", "session")).ShouldBe(rows);
         var key = Guid.NewGuid();
         var made = await Task.WhenAll(Enumerable.Range(0, 3).Select(_ => TakeIn(first, key: key)));
         made.Select(reply => reply.Text).Distinct().ShouldHaveSingleItem();
@@ -51,7 +51,7 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         (await co.Get($"/api/editions/{edition}/outline")).Status.ShouldBe(HttpStatusCode.NotFound);
         (await lead.Get($"/api/editions/{edition}/editions")).Json["canTakeBackCourse"]!.GetValue<bool>().ShouldBeTrue();
         (await lead.Post($"/api/editions/{edition}/take-back-course", null, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.NoContent);
-        (await school.RowCounts("audit", "request", "body")).ShouldBe(rows);
+        (await school.RowCounts("audit", "request", "body", "session")).ShouldBe(rows);
     }
 
     [Fact]
