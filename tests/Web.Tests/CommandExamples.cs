@@ -34,6 +34,12 @@ public static class CommandExamples
             ["optional"] = true,
             ["published"] = true,
         })),
+        ["add-group"] = _ => Task.FromResult<object?>(new { name = "Field team" }),
+        ["remove-group"] = async school => await Group(school) is var group
+            ? new { group, version = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT version FROM student_group WHERE id = @group", new { group })) }
+            : null,
+        ["put-in-group"] = async school => new { group = await Group(school), members = new[] { new { student = school.Ids["person:" + DemoPeople.OnTrack], @in = true } } },
+        ["for-whom"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["groups"] = new JsonArray(await GroupName(school)), ["except"] = new JsonArray() })),
         ["describe-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["purpose"] = "practice", ["before"] = "unseen" })),
         ["move-unit"] = school => In(school, async at => With(await at("unit", "Fronts"), "unit", new() { ["after"] = (await at("unit", "Looking up")).Id })),
         ["move-lesson"] = school => In(school, async at => With(await at("lesson", "The warm front"), "lesson", new() { ["unit"] = (await at("unit", "Looking up")).Id, ["after"] = (await at("lesson", "Rain and the gauge")).Id })),
@@ -89,6 +95,12 @@ public static class CommandExamples
     /// <summary>The id and version of a unit, lesson or item of Weather Watch 2026.</summary>
     public static Task<(long Id, long Version)> At(School school, string table, string title) => school.Sql(connection =>
         connection.QuerySingleAsync<(long, long)>($"SELECT id, version FROM {table} WHERE edition = @edition AND title = @title", new { edition = school.WeatherWatch, title }));
+
+    // A group of the tests: there before the walk begins, so that it can be removed, filled and named.
+    private static Task<long> Group(School school) => school.Sql(connection => connection.ExecuteScalarAsync<long>(
+        "INSERT INTO student_group (edition, name) VALUES (@WeatherWatch, 'Of the tests') ON CONFLICT (edition, name) WHERE removed_at IS NULL DO UPDATE SET name = excluded.name RETURNING id", new { school.WeatherWatch }));
+
+    private static async Task<string> GroupName(School school) => await Group(school) > 0 ? "Of the tests" : "";
 
     public static async Task<string> Lineage(School school, string title) => (await school.Sql(connection =>
         connection.ExecuteScalarAsync<Guid>("SELECT lineage FROM item WHERE edition = @edition AND title = @title", new { edition = school.WeatherWatch, title }))).ToString();

@@ -98,7 +98,7 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         var body = JsonSerializer.SerializeToNode(await CommandExamples.All[command](school))!;
         var ids = IdsIn(Registered().Single(row => row.Name == command).Request, "").ToList();
         // What holds for the whole course names nothing in it.
-        (ids.Count > 0 || command == "change-course").ShouldBeTrue();
+        (ids.Count > 0 || command is "change-course" or "add-group").ShouldBeTrue();
         var foreign = await Foreign();
         var before = await school.RowCounts();
         foreach (var (path, of) in ids)
@@ -168,6 +168,9 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
             ["Item"] = (await CommandExamples.FirstItem(school, tides)).Item,
             ["Lesson"] = await Some("lesson"),
             ["Unit"] = await Some("unit"),
+            ["Person"] = school.Ids["person:" + DemoPeople.Colleague],
+            ["Grouping"] = await school.Sql(connection => connection.ExecuteScalarAsync<long>(
+                "INSERT INTO student_group (edition, name) VALUES (@tides, 'Theirs') ON CONFLICT (edition, name) WHERE removed_at IS NULL DO UPDATE SET version = 1 RETURNING id", new { tides })),
             ["Section"] = await school.Sql(connection => connection.ExecuteScalarAsync<long>(
                 """
                 INSERT INTO section (name, letter, term) VALUES ('Somebody else''s', 'Z', (SELECT min(id) FROM term))
@@ -188,6 +191,8 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
           UNION ALL SELECT 'item ' || (to_jsonb(t) - 'version')::text FROM item t WHERE removed_at IS NULL
           UNION ALL SELECT 'section ' || (to_jsonb(t) - 'version')::text FROM section t WHERE letter <> 'Z'
           UNION ALL SELECT 'adjustment ' || (to_jsonb(t) - 'version')::text FROM adjustment t
+          UNION ALL SELECT 'student_group ' || (to_jsonb(t) - 'version')::text FROM student_group t WHERE removed_at IS NULL
+          UNION ALL SELECT 'in_group ' || (to_jsonb(t) - 'version')::text FROM in_group t
           UNION ALL SELECT 'taught ' || (to_jsonb(t) - 'version')::text FROM taught t
           UNION ALL SELECT 'order_change ' || (to_jsonb(t) - 'version')::text FROM order_change t
           UNION ALL SELECT 'meeting_change ' || (to_jsonb(t) - 'version')::text FROM meeting_change t) lines

@@ -52,6 +52,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["GET /api/editions/{edition:long}/dates.csv"] = new("/api/editions/{edition}/dates.csv", Team),
         ["GET /api/editions/{edition:long}/today"] = new("/api/editions/{edition}/today", Team),
         ["POST /api/editions/{edition:long}/looked"] = new("/api/editions/{edition}/looked", [401, 404, 404, 404, 404, 404, 404, 404, 401], _ => Body(new { batch = 1_000_000 })),
+        ["GET /api/editions/{edition:long}/groups"] = new("/api/editions/{edition}/groups", Team),
         ["GET /api/editions/{edition:long}/sections"] = new("/api/editions/{edition}/sections", Team),
         ["GET /api/editions/{edition:long}/pace"] = new("/api/editions/{edition}/pace", Team),
         ["GET /api/editions/{edition:long}/work"] = new("/api/editions/{edition}/work", Team),

@@ -36,7 +36,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             json.WriteNumber(lesson.Ref.Name, Shortest[lesson.Ref.Name]);
         json.WriteEndObject();
         json.WriteStartArray("groups");
-        foreach (var group in GroupsOf(Edition).Distinct().Order(StringComparer.Ordinal))
+        foreach (var group in Groups())
             json.WriteStringValue(group);
         json.WriteEndArray();
     });
@@ -95,7 +95,9 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
         };
     }
 
-    private static IEnumerable<string> GroupsOf(Edition edition) => edition.InReadingOrder().SelectMany(item => (item.For?.Groups ?? []).Concat(item.For?.Except ?? []))
-        .Concat(edition.Units.SelectMany(unit => unit.Lessons.Select(lesson => lesson.Gate).Append(unit.Gate)).Concat(edition.InReadingOrder().Select(item => item.Gate))
-            .SelectMany(gate => gate?.Root.Leaves().OfType<Release.GateNode.InGroup>().Select(leaf => leaf.Group) ?? []));
+    /// <summary>The groups that its items and gates name, in order.</summary>
+    public IEnumerable<string> Groups() => Edition.InReadingOrder().SelectMany(item => (item.For?.Groups ?? []).Concat(item.For?.Except ?? []))
+        .Concat(Edition.Units.SelectMany(unit => unit.Lessons.Select(lesson => lesson.Gate).Append(unit.Gate)).Concat(Edition.InReadingOrder().Select(item => item.Gate))
+            .SelectMany(gate => gate?.Root.Leaves().OfType<Release.GateNode.InGroup>().Select(leaf => leaf.Group) ?? []))
+        .Distinct().Order(StringComparer.Ordinal);
 }

@@ -149,6 +149,7 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
                     ["code"] = plan.CodeOf[item.Ref],
                     ["place"] = home,
                     ["published"] = $"{item.Published}",
+                    ["for"] = WhomWords.Of(item.For),
                     ["purpose"] = Words.Of(item.Purpose),
                     ["before it opens"] = $"{item.Before}",
                     ["text"] = item.Body,

@@ -22,6 +22,7 @@ public static class CourseStore
         var made = await Insert(
             "edition (master, ordinal, title, term, basis, min_start, codes, before, state, taken_in_at) VALUES (@master, 1, @Title, @term, @basis, @MinStart, @codes, @before, 'current', @at)",
             new { master, edition.Title, term = term.Value, basis = Words.Of(edition.Basis), edition.MinStart, codes = Words.Of(edition.Codes), before = Words.Of(edition.Before), at });
+        await connection.ExecuteAsync("INSERT INTO student_group (edition, name) SELECT @made, unnest(@names)", new { made, names = course.Groups().ToArray() });
         foreach (var (unit, place) in edition.Units.Select((unit, place) => (unit, place)))
         {
             var inUnit = await Insert(
@@ -33,8 +34,16 @@ public static class CourseStore
                     "lesson (edition, unit, lineage, rank, title, length, min_length, optional, published, gate) VALUES (@made, @inUnit, @lineage, @rank, @Title, @Length, @shortest, @Optional, @Published, @gate::jsonb)",
                     new
                     {
-                        made, inUnit, lineage = Guid.Parse(lesson.Ref.Name), rank = Rank.Nth(at2), lesson.Title, lesson.Length,
-                        shortest = course.Shortest.TryGetValue(lesson.Ref.Name, out var least) ? least : (int?)null, lesson.Optional, lesson.Published, gate = Json(lesson.Gate),
+                        made,
+                        inUnit,
+                        lineage = Guid.Parse(lesson.Ref.Name),
+                        rank = Rank.Nth(at2),
+                        lesson.Title,
+                        lesson.Length,
+                        shortest = course.Shortest.TryGetValue(lesson.Ref.Name, out var least) ? least : (int?)null,
+                        lesson.Optional,
+                        lesson.Published,
+                        gate = Json(lesson.Gate),
                     });
                 await Items(lesson.Items, inUnit, onLesson);
             }
@@ -52,9 +61,25 @@ public static class CourseStore
                     """,
                     new
                     {
-                        made, unit, lesson, lineage = Guid.Parse(item.Ref.Name), rank = Rank.Nth(place), kind = Words.Of(item.Kind), purpose = Words.Of(item.Purpose), item.Title, item.Published, item.Code,
-                        body = item.Body is null ? null : Convert.FromHexString(item.Body), opens = Json(item.Opens), due = Json(item.Due), closes = Json(item.Closes), gate = Json(item.Gate),
-                        whom = item.For is { } whom ? PlanParts.Json(whom) : null, before = Word(item.Before), options = item.Options.IsDefault ? [] : item.Options.ToArray(), item.Picks,
+                        made,
+                        unit,
+                        lesson,
+                        lineage = Guid.Parse(item.Ref.Name),
+                        rank = Rank.Nth(place),
+                        kind = Words.Of(item.Kind),
+                        purpose = Words.Of(item.Purpose),
+                        item.Title,
+                        item.Published,
+                        item.Code,
+                        body = item.Body is null ? null : Convert.FromHexString(item.Body),
+                        opens = Json(item.Opens),
+                        due = Json(item.Due),
+                        closes = Json(item.Closes),
+                        gate = Json(item.Gate),
+                        whom = item.For is { } whom ? PlanParts.Json(whom) : null,
+                        before = Word(item.Before),
+                        options = item.Options.IsDefault ? [] : item.Options.ToArray(),
+                        item.Picks,
                     });
         }
 

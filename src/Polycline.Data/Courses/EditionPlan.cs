@@ -55,6 +55,10 @@ public sealed record SectionRows(
     IReadOnlyList<AdjustmentRow> Adjustments, IReadOnlyList<OrderChangeRow> Orders, IReadOnlyList<TaughtRow> Taught, IReadOnlyList<MeetingChangeRow> MeetingChanges,
     IReadOnlyList<OpenedRow> Opened);
 
+/// <summary>A group of students: named before there are any, filled when they come.</summary>
+/// <param name="Members">Persons.</param>
+public sealed record GroupRow(long Id, string Name, long Version, long[] Members);
+
 /// <summary>What an edition says of itself.</summary>
 /// <param name="Version">Raised when its own settings are changed.</param>
 /// <param name="CodesFixed">Every item has its code for good.</param>
@@ -67,7 +71,7 @@ public sealed record EditionSettings(long Version, bool CodesFixed, IReadOnlySet
 /// <param name="own">What is of one section only.</param>
 public sealed class EditionPlan(
     Id<Edition> id, Id<Master> master, EditionState state, Edition edition, long version, string courseTitle,
-    Id<Term> termId, Term term, long termVersion, IReadOnlyList<TreeRow> rows, ImmutableArray<FollowingSection> sections, SectionRows differences, OwnParts own, EditionSettings settings)
+    Id<Term> termId, Term term, long termVersion, IReadOnlyList<TreeRow> rows, ImmutableArray<FollowingSection> sections, SectionRows differences, OwnParts own, EditionSettings settings, IReadOnlyList<GroupRow> groups)
 {
     private readonly Dictionary<(string, long), TreeRow> byId = rows.ToDictionary(row => (row.Table, row.Id));
     private readonly Dictionary<string, TreeRow> byLineage = rows.ToDictionary(row => row.Lineage);
@@ -84,6 +88,12 @@ public sealed class EditionPlan(
     public long Version { get; } = version;
 
     public EditionSettings Settings { get; } = settings;
+
+    /// <summary>In order of name.</summary>
+    public IReadOnlyList<GroupRow> Groups { get; } = groups;
+
+    /// <summary>The names of the groups that somebody is in.</summary>
+    public IReadOnlySet<string> GroupsOf(long person) => Groups.Where(group => group.Members.Contains(person)).Select(group => group.Name).ToHashSet(StringComparer.Ordinal);
 
     public string CourseTitle { get; } = courseTitle;
 

@@ -44,6 +44,7 @@ public static class EditionStore
         var orders = (await results.ReadAsync<OrderChangeRow>()).AsList();
         var differences = new SectionRows(adjustments, orders, taught, changes, (await results.ReadAsync<OpenedRow>()).AsList());
         var retired = (await results.ReadAsync<string>()).ToHashSet(StringComparer.Ordinal);
+        var groups = (await results.ReadAsync<GroupRow>()).AsList();
         var rows = units.Select(row => new TreeRow("unit", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Id, null, row.Section))
             .Concat(lessons.Select(row => new TreeRow("lesson", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Id, row.Section, row.MinLength)))
             .Concat(items.Select(row => new TreeRow("item", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Lesson, row.Section)))
@@ -53,7 +54,7 @@ public static class EditionStore
             new(head.Id), new(head.Master), Words.Parse<EditionState>(head.State), TreeOf(head, units, lessons, items), head.Version, head.CourseTitle,
             new(head.Term), new(head.TermName, DateTimeZoneProviders.Tzdb[head.Zone], head.First, head.Last, PlanParts.Calendar(head.Calendar)), head.TermVersion,
             rows, [.. sections.Select(row => FollowingOf(row, differences, rows, own))], differences, own,
-            new(head.OwnVersion, head.CodesFixedAt is not null, retired));
+            new(head.OwnVersion, head.CodesFixedAt is not null, retired), groups);
     }
 
     /// <summary>Reads a whole edition in a transaction of its own.</summary>

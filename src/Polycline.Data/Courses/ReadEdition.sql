@@ -64,3 +64,8 @@ WHERE c.edition = @edition;
 SELECT code
 FROM item
 WHERE edition = @edition AND removed_at IS NOT NULL AND code IS NOT NULL;
+
+SELECT g.id, g.name, g.version, ARRAY(SELECT m.person FROM in_group m WHERE m.student_group = g.id ORDER BY m.person) AS members
+FROM student_group g
+WHERE g.edition = @edition AND g.removed_at IS NULL
+ORDER BY g.name;

@@ -5,6 +5,9 @@ WITH resting AS (
   SELECT master, 1 + (SELECT max(ordinal) FROM edition e WHERE e.master = resting.master), @title, @term, basis, min_start, codes, before, 'draft', @edition
   FROM resting
   RETURNING id
+), groups AS (
+  -- Their names carry; who is in them does not.
+  INSERT INTO student_group (edition, name) SELECT made.id, g.name FROM made, student_group g WHERE g.edition = @edition AND g.removed_at IS NULL
 ), units AS (
   INSERT INTO unit (edition, lineage, rank, title, published, gate, before)
   SELECT made.id, u.lineage, u.rank, u.title, u.published, u.gate, u.before

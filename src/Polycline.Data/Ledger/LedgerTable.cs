@@ -22,6 +22,8 @@ public sealed record LedgerTable(string Name, ImmutableArray<string> Key, Immuta
         new("taught", ["section", "lesson"], ["took", "done", "left_over", "at"], false),
         new("order_change", ["section", "seq"], ["target", "change"], false),
         new("meeting_change", ["section", "seq"], ["change"], false),
+        new("student_group", ["id"], ["edition", "name", "removed_at"], true),
+        new("in_group", ["student_group", "person"], ["at"], false),
         // Their versions are the counters of their scopes.
         new("edition", ["id"], ["codes", "before"], false, "own_version"),
         new("term", ["id"], ["first", "last", "settings"], false, "own_version"),

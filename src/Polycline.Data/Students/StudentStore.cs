@@ -36,7 +36,7 @@ public static class StudentStore
     {
         var student = new Ref<Student>($"{person}");
         return new(
-            student, ImmutableHashSet<string>.Empty, null,
+            student, plan.GroupsOf(person), null,
             [.. enrolments.Select(row => (new Ref<Section>($"{row.Section}"), new Enrolment(student, row.From, row.To)))],
             ImmutableDictionary<Ref<Item>, ForOneStudent>.Empty,
             new([.. facts.Select(row => FactOf(student, plan, row)).OfType<Fact>()]));

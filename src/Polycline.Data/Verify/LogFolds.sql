@@ -8,6 +8,8 @@ WITH present AS (
   UNION ALL SELECT 'taught', jsonb_build_object('section', section, 'lesson', lesson), to_jsonb(t) FROM taught t
   UNION ALL SELECT 'order_change', jsonb_build_object('section', section, 'seq', seq), to_jsonb(t) FROM order_change t
   UNION ALL SELECT 'meeting_change', jsonb_build_object('section', section, 'seq', seq), to_jsonb(t) FROM meeting_change t
+  UNION ALL SELECT 'student_group', jsonb_build_object('id', id), to_jsonb(t) FROM student_group t
+  UNION ALL SELECT 'in_group', jsonb_build_object('student_group', student_group, 'person', person), to_jsonb(t) FROM in_group t
   UNION ALL SELECT 'edition', jsonb_build_object('id', id), to_jsonb(t) FROM edition t
   UNION ALL SELECT 'term', jsonb_build_object('id', id), to_jsonb(t) FROM term t
   UNION ALL SELECT 'calendar_day', jsonb_build_object('id', id), to_jsonb(t) FROM calendar_day t

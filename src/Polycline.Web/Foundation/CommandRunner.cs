@@ -45,6 +45,7 @@ public sealed class CommandRunner(Database database)
         if (decision.Undoes is { } undone)
             await OpenedStore.Forget(connection, edition, undone);
         var after = await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
-        return new(true, applied.Id.Value, applied.Version, decision.Words, Reach.Between(before.Schedule, after.Schedule, [.. after.Sizes, .. before.Sizes.Where(size => !after.Schedule.Follows(size.Section))]));
+        var reach = Reach.Between(before.Schedule, after.Schedule, [.. after.Sizes, .. before.Sizes.Where(size => !after.Schedule.Follows(size.Section))]);
+        return new(true, applied.Id.Value, applied.Version, decision.Words, Groups.GroupReach.With(reach, before, after));
     }
 }

@@ -13,6 +13,7 @@ using Polycline.Web.Dates;
 using Polycline.Web.Editions;
 using Polycline.Web.Feeds;
 using Polycline.Web.Foundation;
+using Polycline.Web.Groups;
 using Polycline.Web.Health;
 using Polycline.Web.History;
 using Polycline.Web.Joining;
@@ -133,6 +134,7 @@ public static class PolyclineHost
         app.MapRibbon();
         app.MapHistory();
         app.MapCalendar();
+        app.MapGroups();
         app.MapHub<LiveHub>(LiveHub.Route, hub => hub.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.WebSockets)
             .WithMetadata(new AccessRule(May.SignedIn));
         profile.MapRoutes(app);

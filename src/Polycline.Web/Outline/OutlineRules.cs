@@ -97,7 +97,7 @@ public static class OutlineRules
                 Named(plan, taught.Lesson.Name, "lesson", field, of);
             if (leaf is GateNode.Picked picked && !plan.Schedule.Item(picked.Choice).Options.Contains(picked.Option))
                 throw Problem.Field(field, "That is none of the choice's options: name one of them.");
-            if (leaf is GateNode.InGroup group)
+            if (leaf is GateNode.InGroup group && plan.Groups.All(known => known.Name != group.Group))
                 throw Problem.Field(field, $"There is no group '{group.Group}' yet: make it first.");
             if (leaf is GateNode.From from)
                 Named(plan, from.Anchor, field, of);

@@ -13,10 +13,12 @@ namespace Polycline.Web.Outline;
 /// <summary>One item with everything a team can change of it.</summary>
 /// <param name="Before">What students see of it before it opens; null: as its unit says.</param>
 /// <param name="Html">Its text; empty: none yet.</param>
+/// <param name="ForGroups">For those in one of these; null: for everyone.</param>
+/// <param name="ForWhom">The same in words; null: for everyone.</param>
 /// <param name="Condition">In the plan file's form; null: none.</param>
 public sealed record ItemAnswer(
     long Id, string Lineage, string Code, string Kind, string Purpose, string Title, bool Published, string? Before, string Html,
-    ItemTiming Opens, ItemTiming Due, ItemTiming Closes, JsonElement? Condition, string? ConditionInWords, long Version, IReadOnlyList<ItemInSection> Sections);
+    ItemTiming Opens, ItemTiming Due, ItemTiming Closes, JsonElement? Condition, string? ConditionInWords, IReadOnlyList<string>? ForGroups, IReadOnlyList<string> NotForGroups, string? ForWhom, long Version, IReadOnlyList<ItemInSection> Sections);
 
 /// <param name="Anchor">In the plan file's form; null: none.</param>
 public sealed record ItemTiming(JsonElement? Anchor, string? Words);
@@ -45,7 +47,7 @@ public static class ReadItem
             Timing(item.Opens), Timing(item.Due), Timing(item.Closes),
             item.Gate is null ? null : JsonSerializer.Deserialize<JsonElement>(PlanParts.Json(item.Gate)),
             item.Gate is null ? null : new GateWords(named => plan.Schedule.CodeOf[named], plan.TitleOf).Sentence(item.Gate),
-            row.Version, [.. plan.Sections.Select(section => InSection(plan, section, item))]);
+            item.For?.Groups, item.For?.Except ?? [], WhomWords.Of(item.For), row.Version, [.. plan.Sections.Select(section => InSection(plan, section, item))]);
 
         ItemTiming Timing(Anchor? anchor) => anchor is null
             ? new(null, null)

@@ -32,6 +32,7 @@ public sealed record OutlineUnit(
 public sealed record OutlineLesson(
     long Id, string Lineage, string Title, int Classes, int? Shortest, bool Optional, bool Published, IReadOnlyList<string> Differs, string? Only, long Version, IReadOnlyList<OutlineItem> Items);
 
+/// <param name="ForWhom">In words; null: for everyone.</param>
 /// <param name="Opens">Timing in words; null: open as soon as it is published.</param>
 /// <param name="Due">Timing in words; null: never due.</param>
 /// <param name="Condition">One sentence; null: there is none.</param>
@@ -39,7 +40,7 @@ public sealed record OutlineLesson(
 /// <param name="Only">The letter of the only section it is of; null: of the course.</param>
 /// <param name="Version">To be named when the item is changed.</param>
 public sealed record OutlineItem(
-    long Id, string Lineage, string Code, string Kind, string Purpose, string Title, bool Published, string? Opens, string? Due, string? Condition,
+    long Id, string Lineage, string Code, string Kind, string Purpose, string Title, bool Published, string? ForWhom, string? Opens, string? Due, string? Condition,
     bool HasText, IReadOnlyList<string> Differs, string? Only, long Version);
 
 /// <param name="Letter">What its line is marked with.</param>
@@ -97,7 +98,7 @@ public static class ReadOutline
         {
             var (item, onUnit) = (plan.Schedule.Item(new(row.Lineage)), row.Lesson is null);
             return new(
-                row.Id, row.Lineage, plan.Schedule.CodeOf[item.Ref], Words.Of(item.Kind), Words.Of(item.Purpose), item.Title, item.Published,
+                row.Id, row.Lineage, plan.Schedule.CodeOf[item.Ref], Words.Of(item.Kind), Words.Of(item.Purpose), item.Title, item.Published, WhomWords.Of(item.For),
                 Said(item.Opens, onUnit), Said(item.Due, onUnit), item.Gate is null ? null : gates.Sentence(item.Gate), item.Body is not null, Differs(row), Only(row), row.Version);
         }
 

@@ -1063,6 +1063,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["groups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/add-group": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["add-group"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/remove-group": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remove-group"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/put-in-group": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["put-in-group"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/for-whom": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["for-whom"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/demo/people": {
         parameters: {
             query?: never;
@@ -1083,6 +1163,10 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AddGroupRequest: {
+            /** @description What the team calls it: 1 to 60 characters. Students never see it. */
+            name: string;
+        };
         AddItemRequest: {
             /** Format: int64 */
             unit: number;
@@ -1602,6 +1686,44 @@ export interface components {
             /** @description True: to try again. False: to go on, which opens what hangs on it. */
             again: boolean;
         };
+        GroupCard: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int64 */
+            version: number;
+            /** @description Persons. */
+            members: number[];
+            /**
+             * Format: int32
+             * @description How many items are for it, or not for it.
+             */
+            items: number;
+        };
+        GroupMember: {
+            /** Format: int64 */
+            student: number;
+            /** @description Whether they are to be in it. */
+            in: boolean;
+        };
+        /** @description A section whose students the team can put into groups. */
+        GroupSection: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            letter: string;
+            students: components["schemas"]["GroupStudent"][];
+        };
+        GroupStudent: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
+        GroupsAnswer: {
+            canChange: boolean;
+            groups: components["schemas"]["GroupCard"][];
+            sections: components["schemas"]["GroupSection"][];
+        };
         HandInAnswer: {
             /** @description False: the item had closed. It is kept as a draft, and the team sees it. */
             handedIn: boolean;
@@ -1669,9 +1791,27 @@ export interface components {
             closes: components["schemas"]["ItemTiming"];
             condition: null | components["schemas"]["JsonElement"];
             conditionInWords: null | string;
+            /** @description For those in one of these; null: for everyone. */
+            forGroups: null | string[];
+            notForGroups: string[];
+            /** @description The same in words; null: for everyone. */
+            forWhom: null | string;
             /** Format: int64 */
             version: number;
             sections: components["schemas"]["ItemInSection"][];
+        };
+        ItemForWhomRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description For those in one of these; null: for everyone. */
+            groups: null | string[];
+            /** @description But not for those in one of these. */
+            except: string[];
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
         };
         /** @description What its timing comes to in one section. */
         ItemInSection: {
@@ -1907,6 +2047,8 @@ export interface components {
             purpose: string;
             title: string;
             published: boolean;
+            /** @description In words; null: for everyone. */
+            forWhom: null | string;
             /** @description Timing in words; null: open as soon as it is published. */
             opens: null | string;
             /** @description Timing in words; null: never due. */
@@ -2178,6 +2320,12 @@ export interface components {
              */
             version: number;
         };
+        PutInGroupRequest: {
+            /** Format: int64 */
+            group: number;
+            /** @description 1 to 500, each once. */
+            members: components["schemas"]["GroupMember"][];
+        };
         /** @description What a change to a course does, computed from the course before it and after it. */
         Reach: {
             /** @description What comes out differently: the course in reading order, then dates section by section. */
@@ -2217,6 +2365,15 @@ export interface components {
         RefOfSection: {
             /** @description 1 to 64 of ASCII letters, digits, `-`, `_` and `.` */
             name?: string;
+        };
+        RemoveGroupRequest: {
+            /** Format: int64 */
+            group: number;
+            /**
+             * Format: int64
+             * @description The version of the group that was read.
+             */
+            version: number;
         };
         RemoveItemRequest: {
             /** Format: int64 */
@@ -5363,6 +5520,223 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SetTermRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    groups: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroupsAnswer"];
+                };
+            };
+        };
+    };
+    "add-group": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddGroupRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "remove-group": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemoveGroupRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "put-in-group": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutInGroupRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "for-whom": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemForWhomRequest"];
             };
         };
         responses: {

@@ -8,6 +8,7 @@ import SectionKey from '../../look/marks/SectionKey.vue'
 import FormattedText from '../../parts/FormattedText.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import ConditionEditor from './ConditionEditor.vue'
+import ForWhomEditor from './ForWhomEditor.vue'
 import RenamePanel from './RenamePanel.vue'
 import TimingEditor from './TimingEditor.vue'
 import type { ItemRow } from './outlineRows'
@@ -33,12 +34,17 @@ const answer = useAnswer(
     }),
 )
 const whole = computed(() => answer.data.value)
-const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'text' | null>(null)
+const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'whom' | 'text' | null>(null)
 const describe = useEditionCommand(edition, '/api/editions/{edition}/describe-item')
 const publish = useEditionCommand(edition, '/api/editions/{edition}/publish-item')
 const panel = useTemplateRef<HTMLElement>('panel')
 useInView(panel, whole)
 const takesText = computed(() => props.item.kind !== 'choice' && props.item.kind !== 'quiz')
+
+const whomWords = computed(() => {
+  const said = whole.value?.forWhom
+  return !said ? 'For everyone.' : said.startsWith('for') ? `Only ${said}.` : `N${said.slice(1)}.`
+})
 
 function setPublished(): void {
   if (!whole.value) return
@@ -81,6 +87,8 @@ function setDescription(part: 'purpose' | 'before', event: Event): void {
         >.
         <button type="button" class="word-button" :disabled="!canChange" @click="part = 'condition'">
           {{ whole.conditionInWords ?? 'No condition.' }}</button>{{ ' ' }}
+        <button type="button" class="word-button" :disabled="!canChange" @click="part = 'whom'">
+          {{ whomWords }}</button>{{ ' ' }}
         <button type="button" class="word-button" :disabled="!canChange || publish.busy.value" @click="setPublished">
           {{ item.published ? 'Published.' : 'Unpublished: seen by the team only.' }}
         </button>
@@ -128,6 +136,7 @@ function setDescription(part: 'purpose' | 'before', event: Event): void {
         :items="items"
         @close="part = null"
       />
+      <ForWhomEditor v-if="part === 'whom'" :edition="edition" :item="whole" @close="part = null" />
       <table v-if="whole.sections.length" class="follows">
         <caption class="said-only">
           What follows in each section

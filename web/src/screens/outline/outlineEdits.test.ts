@@ -40,6 +40,7 @@ const item = (id: number) => ({
   title: `Item ${id}`,
   published: true,
   opens: null,
+  forWhom: null,
   due: null,
   condition: null,
   hasText: false,

@@ -5,6 +5,7 @@ const item = (id: number, kind: string, purpose: string) => ({
   id,
   lineage: `i${id}`,
   opens: null,
+  forWhom: null,
   due: null,
   condition: null,
   hasText: false,

@@ -47,7 +47,14 @@ function lengthOf(lesson: Lesson, unit: Unit): string {
 
 function rowOf(item: ItemRow, lesson: Lesson | null, unit: Unit): Row {
   const purpose = purposes[item.purpose] ?? item.purpose
-  return { level: 'item', key: `item-${item.id}`, item, lesson, unit, words: `${item.kind}, ${purpose}` }
+  return {
+    level: 'item',
+    key: `item-${item.id}`,
+    item,
+    lesson,
+    unit,
+    words: [item.kind, purpose, ...(item.forWhom ? [item.forWhom] : [])].join(', '),
+  }
 }
 
 export const titleOf = (row: Row) =>

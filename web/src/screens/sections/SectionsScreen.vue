@@ -8,6 +8,7 @@ import TitleBlock from '../../parts/TitleBlock.vue'
 import { standing } from '../pace/paceLines'
 import ClassPanel from './ClassPanel.vue'
 import ClassesHere from './ClassesHere.vue'
+import GroupsHere from './GroupsHere.vue'
 import HerePanel from './HerePanel.vue'
 import LessonsHere from './LessonsHere.vue'
 import LostPanel from './LostPanel.vue'
@@ -24,7 +25,7 @@ const { pace, sections, problem } = useSections(props)
 const route = useRoute()
 /** The section, and a class that was lost, may be named by where one comes from. */
 const chosen = ref<number | null>(Number(route.query.section) || null)
-const shows = ref<'classes' | 'lessons'>('classes')
+const shows = ref<'classes' | 'lessons' | 'groups'>('classes')
 /** What is being changed, in the panel below. */
 const open = ref<{ wanted: Wanted } | { place: Place } | 'timetable' | null>(null)
 const cards = computed(() => sections.data.value?.sections ?? [])
@@ -54,7 +55,7 @@ function choose(id: number): void {
   open.value = null
 }
 
-function show(what: 'classes' | 'lessons'): void {
+function show(what: 'classes' | 'lessons' | 'groups'): void {
   shows.value = what
   open.value = null
 }
@@ -91,6 +92,7 @@ useScreenKeys([{ key: 'Escape', words: 'leave what is being changed as it is', r
             <button type="button" class="tab" :aria-pressed="shows === 'lessons'" @click="show('lessons')">
               Its order of lessons
             </button>
+            <button type="button" class="tab" :aria-pressed="shows === 'groups'" @click="show('groups')">Groups</button>
           </p>
           <ClassesHere
             v-if="shows === 'classes'"
@@ -98,6 +100,7 @@ useScreenKeys([{ key: 'Escape', words: 'leave what is being changed as it is', r
             :can-change="canChange"
             @want="(what) => (open = { wanted: what })"
           />
+          <GroupsHere v-else-if="shows === 'groups'" :edition="edition" :section="card.id" />
           <LessonsHere
             v-else
             :card="card"

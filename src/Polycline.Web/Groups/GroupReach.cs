@@ -1,0 +1,31 @@
+using Polycline.Core.Planning;
+using Polycline.Core.Wording;
+using Polycline.Data.Courses;
+
+namespace Polycline.Web.Groups;
+
+/// <summary>What a change of groups does, beside what a plan shows of itself.</summary>
+public static class GroupReach
+{
+    /// <summary>A reach with what became of the groups.</summary>
+    public static Reach With(Reach reach, EditionPlan before, EditionPlan after)
+    {
+        var was = before.Groups.ToDictionary(group => group.Id);
+        var rows = new List<ReachRow>();
+        var sentences = new List<string>();
+        foreach (var group in after.Groups)
+        {
+            var old = was.GetValueOrDefault(group.Id);
+            if (old is null)
+                rows.Add(new(group.Name, group.Name, null, "group", null, group.Name));
+            else if (!old.Members.SequenceEqual(group.Members))
+            {
+                rows.Add(new(group.Name, group.Name, null, "students", $"{old.Members.Length}", $"{group.Members.Length}"));
+                var items = ReadGroups.Uses(after, group.Name);
+                sentences.Add($"“{group.Name}” has {Counting.Counted(group.Members.Length, "student", "students")} instead of {old.Members.Length}; {(items == 1 ? "1 item says" : $"{(items == 0 ? "no" : items)} items say")} something of it.");
+            }
+        }
+        rows.AddRange(before.Groups.Where(group => after.Groups.All(now => now.Id != group.Id)).Select(group => new ReachRow($"{group.Id}", group.Name, null, "group", group.Name, null)));
+        return rows.Count == 0 ? reach : reach with { Rows = [.. reach.Rows, .. rows], Sentence = sentences.Count == 0 ? reach.Sentence : string.Join(' ', sentences) };
+    }
+}

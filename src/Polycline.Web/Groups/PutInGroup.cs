@@ -1,0 +1,69 @@
+using System.Text.Json.Nodes;
+using FluentValidation;
+using NodaTime.Text;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Sections;
+using Polycline.Core.Wording;
+using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
+using Polycline.Data.People;
+using Polycline.Web.Foundation;
+using Polycline.Web.Outline;
+
+namespace Polycline.Web.Groups;
+
+/// <summary>What stands for a group in an <see cref="Id{T}"/>.</summary>
+public sealed record Grouping;
+
+/// <param name="Members">1 to 500, each once.</param>
+public sealed record PutInGroupRequest(Id<Grouping> Group, IReadOnlyList<GroupMember> Members);
+
+/// <param name="In">Whether they are to be in it.</param>
+public sealed record GroupMember(Id<Person> Student, bool In);
+
+/// <param name="Students">Those of the course's sections, with their names.</param>
+public sealed record GroupPlan(EditionPlan Plan, IReadOnlyDictionary<long, string> Students);
+
+/// <summary>Puts students into a group, or takes them out: what is for it is for them from then on.</summary>
+public sealed class PutInGroup : IEditionCommand<PutInGroupRequest, GroupPlan>
+{
+    public static string Name => "put-in-group";
+
+    public static May May => May.Team;
+
+    public static IValidator<PutInGroupRequest> Validator { get; } = new Rules();
+
+    public static async Task<GroupPlan> Load(NpgsqlConnection connection, Id<Edition> edition, PutInGroupRequest request) => new(
+        await OutlineRules.Load(connection, edition),
+        (await AccessStore.StudentsOf(connection, edition, new Id<Person>(0), lead: true)).Where(row => row.Student is not null).DistinctBy(row => row.Student).ToDictionary(row => row.Student!.Value, row => row.Name!));
+
+    public static Decision Decide(GroupPlan read, PutInGroupRequest request, Viewpoint viewpoint)
+    {
+        var group = read.Plan.Groups.FirstOrDefault(group => group.Id == request.Group.Value) ?? throw Problem.Unknown("group");
+        var changes = new List<Change>();
+        var names = new List<string>();
+        for (var n = 0; n < request.Members.Count; n++)
+        {
+            var (student, isIn) = request.Members[n];
+            var name = read.Students.GetValueOrDefault(student.Value) ?? throw Problem.Unknown($"members[{n}].student");
+            if (group.Members.Contains(student.Value) == isIn)
+                continue;
+            JsonObject key = new() { ["student_group"] = group.Id, ["person"] = student.Value };
+            JsonObject row = new() { ["at"] = InstantPattern.ExtendedIso.Format(viewpoint.At) };
+            changes.Add(isIn ? new("in_group", key, null, row, null) : new("in_group", key, row, null, 1));
+            names.Add(name);
+        }
+        if (changes.Count == 0)
+            return new($"left the group “{group.Name}” as it is", []);
+        var who = names.Count <= 2 ? Counting.Joined(names, "and") : $"{names.Count} students";
+        return new(request.Members.All(member => member.In) ? $"put {who} into the group “{group.Name}”" : request.Members.All(member => !member.In) ? $"took {who} out of the group “{group.Name}”" : $"changed who is in the group “{group.Name}”", changes);
+    }
+
+    private sealed class Rules : AbstractValidator<PutInGroupRequest>
+    {
+        public Rules() => RuleFor(request => request.Members).Must(members => members.Count is > 0 and <= 500 && members.DistinctBy(member => member.Student).Count() == members.Count)
+            .WithMessage("Name from 1 to 500 students at once, each once.");
+    }
+}

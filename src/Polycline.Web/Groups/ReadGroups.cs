@@ -1,0 +1,40 @@
+using Polycline.Core.Courses;
+using Polycline.Data;
+using Polycline.Data.Courses;
+using Polycline.Data.People;
+using Polycline.Web.Foundation;
+
+namespace Polycline.Web.Groups;
+
+public sealed record GroupsAnswer(bool CanChange, IReadOnlyList<GroupCard> Groups, IReadOnlyList<GroupSection> Sections);
+
+/// <param name="Members">Persons.</param>
+/// <param name="Items">How many items are for it, or not for it.</param>
+public sealed record GroupCard(long Id, string Name, long Version, IReadOnlyList<long> Members, int Items);
+
+/// <summary>A section whose students the team can put into groups.</summary>
+public sealed record GroupSection(long Id, string Name, string Letter, IReadOnlyList<GroupStudent> Students);
+
+public sealed record GroupStudent(long Id, string Name);
+
+/// <summary>Reads the groups of an edition, and who could be in them.</summary>
+public static class ReadGroups
+{
+    public static async Task<GroupsAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
+    {
+        viewpoint.NeedsTeam("Groups");
+        var plan = await compiled.Edition(access);
+        var rows = await database.Read(connection => AccessStore.StudentsOf(connection, plan.Id, access.Person.Id, access.IsLead), stop);
+        return new(
+            plan.State != EditionState.Resting && viewpoint.TakesCommands,
+            [.. plan.Groups.Select(group => new GroupCard(group.Id, group.Name, group.Version, group.Members, Uses(plan, group.Name)))],
+            [.. rows.GroupBy(row => (row.Section, row.SectionName, row.Letter)).Select(section => new GroupSection(
+                section.Key.Section, section.Key.SectionName, section.Key.Letter,
+                [.. section.Where(row => row.Student is not null).Select(row => new GroupStudent(row.Student!.Value, row.Name!))]))]);
+    }
+
+    /// <summary>How many items of the course, or of a section only, say something of a group.</summary>
+    internal static int Uses(EditionPlan plan, string group) => plan.Rows.Where(row => row.Table == "item" && plan.IsHere(row)).Select(row => plan.Schedule.Item(new(row.Lineage)))
+        .Count(item => item.For?.Groups?.Contains(group) == true || item.For?.Except.Contains(group) == true
+            || item.Gate?.Root.Leaves().Any(leaf => leaf is Core.Release.GateNode.InGroup named && named.Group == group) == true);
+}

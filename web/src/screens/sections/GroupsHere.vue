@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import { computed, ref, toRef } from 'vue'
+import { api, type Schemas } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import { useAnswer } from '../../foundation/useAnswer'
+import { useEditionCommand } from '../../foundation/useEditionCommand'
+import ProblemNote from '../../parts/ProblemNote.vue'
+
+/** Who of a section is in which group: a column a group, named here or at an item, before there are students or after. */
+const props = defineProps<{ edition: number; section: number }>()
+
+const edition = toRef(props, 'edition')
+const answer = useAnswer(
+  computed(() => keys.ofEdition(props.edition, 'groups', '')),
+  () => api.GET('/api/editions/{edition}/groups', { params: { path: { edition: props.edition } } }),
+)
+const groups = computed(() => answer.data.value?.groups ?? [])
+const students = computed(() => answer.data.value?.sections.find((one) => one.id === props.section)?.students ?? [])
+const canChange = computed(() => answer.data.value?.canChange ?? false)
+const name = ref('')
+const add = useEditionCommand(edition, '/api/editions/{edition}/add-group')
+const put = useEditionCommand(edition, '/api/editions/{edition}/put-in-group')
+const remove = useEditionCommand(edition, '/api/editions/{edition}/remove-group')
+const problem = computed(() => add.problem.value ?? put.problem.value ?? remove.problem.value)
+const itemsOf = (group: Schemas['GroupCard']) =>
+  group.items === 0 ? 'nothing is for it yet' : group.items === 1 ? '1 item' : `${group.items} items`
+
+const addGroup = () =>
+  add.run({ name: name.value }).then(
+    () => (name.value = ''),
+    () => undefined,
+  )
+const setIn = (group: Schemas['GroupCard'], student: number, event: Event) =>
+  put
+    .run({ group: group.id, members: [{ student, in: (event.target as HTMLInputElement).checked }] })
+    .catch(() => undefined)
+</script>
+
+<template>
+  <div>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="answer.problem.value" class="second">{{ answer.problem.value.title }}</p>
+    <p v-else-if="groups.length === 0" class="second none">
+      No group is named yet. Parts of the course can be for some students only: name a group, say at the items that they
+      are for it, and put students into it whenever there are any.
+    </p>
+    <table v-else>
+      <thead>
+        <tr>
+          <th scope="col" class="small">{{ students.length === 1 ? '1 student' : `${students.length} students` }}</th>
+          <th v-for="group in groups" :key="group.id" scope="col">
+            {{ group.name }} <span class="small">{{ itemsOf(group) }}</span>
+            <button
+              v-if="canChange && group.items === 0"
+              type="button"
+              class="word-button small"
+              @click="remove.run({ group: group.id, version: group.version }).catch(() => undefined)"
+            >
+              remove<span class="said-only">: {{ group.name }}</span>
+            </button>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="student in students" :key="student.id">
+          <th scope="row">{{ student.name }}</th>
+          <td v-for="group in groups" :key="group.id">
+            <input
+              type="checkbox"
+              :checked="group.members.includes(student.id)"
+              :disabled="!canChange || put.busy.value"
+              :aria-label="`${student.name} is in ${group.name}`"
+              @change="setIn(group, student.id, $event)"
+            />
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="groups.length > 0 && students.length === 0" class="second none">No student is in this section yet.</p>
+    <form v-if="canChange" class="add" @submit.prevent="addGroup">
+      <label>A new group <input v-model="name" type="text" maxlength="60" autocomplete="off" /></label>
+      <v-btn type="submit" :disabled="!name.trim() || add.busy.value">Name it</v-btn>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+table {
+  border-collapse: collapse;
+}
+th,
+td {
+  text-align: left;
+  font-weight: 400;
+  padding: var(--space-2) var(--space-8) var(--space-2) 0;
+  border-bottom: var(--stroke-hair) solid var(--faint-hair);
+}
+thead th {
+  font-weight: 600;
+  border-color: var(--ink);
+}
+.none {
+  padding: var(--space-5) 0;
+  max-width: 640px;
+}
+.add {
+  display: flex;
+  align-items: baseline;
+  gap: var(--space-5);
+  padding: var(--space-6) 0;
+}
+</style>
