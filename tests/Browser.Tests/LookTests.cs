@@ -107,9 +107,15 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
         person.Press(person.See("//button[normalize-space() = 'move']"));
         person.SeeText("Move it there");
         Holds("sections, a class open");
+        person.Press(person.See("//button[normalize-space() = 'Groups']"));
+        person.SeeText("No group is named yet.");
+        Holds("sections, groups");
         person.Open("/editions/2/editions");
         person.SeeText("Roll over into the next edition");
         Holds("editions");
+        person.Open("/editions/2/seen/1?as=pretend:1");
+        person.Press(person.See("//button[normalize-space() = 'suppose something']"));
+        Holds("a pretend student");
         person.Press(person.See(".lens button"));
         person.SeeText("Davit Lindqvist");
         Holds("the lens");
@@ -124,6 +130,15 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
         person.Open("/editions/3/outline");
         person.SeeText("There is nothing here.");
         Holds("a problem");
+
+        person.Ask<object?>("fetch('/api/sign-out', { method: 'POST', headers: { 'X-Polycline': '1' } })");
+        person.ComeIn("Fintan Marsh");
+        person.Press(person.See("//a[contains(., 'Autumn term 2026')]"));
+        person.SeeText("75 class days");
+        Holds("calendar");
+        person.Press(person.See("[data-date='2026-10-09']"));
+        person.SeeText("in periods of its own");
+        Holds("calendar, a special day open");
 
         person.Resize(390, 800);
         person.Ask<object?>("fetch('/api/sign-out', { method: 'POST', headers: { 'X-Polycline': '1' } })");
@@ -159,6 +174,19 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
             // The last row comes clear of the title block, and no two names of weeks run into each other.
             person.Ask<object?>("document.querySelector('.list').scrollTo(0, 1e6)");
             person.Ask<bool>("return [...document.querySelectorAll('.row')].at(-1).getBoundingClientRect().bottom <= document.querySelector('footer').getBoundingClientRect().top").ShouldBeTrue();
+            foreach (var (screen, there) in new[] { ("dates", "[data-cell]"), ("pace", ".frame svg") })
+            {
+                person.Open($"/editions/2/{screen}");
+                person.See(there);
+                person.Ask<long>("return document.documentElement.scrollWidth").ShouldBeLessThanOrEqualTo(width, screen);
+                person.Ask<bool>("return document.querySelector('.frame').getBoundingClientRect().bottom <= innerHeight").ShouldBeTrue(screen);
+                foreach (var paper in new[] { "night", "day" })
+                {
+                    person.Paper(paper);
+                    person.See(there);
+                    person.IsAccessible($"{screen} at {width}, {paper}");
+                }
+            }
             person.Ask<bool>("const b = [...document.querySelectorAll('.week-name')].map(e => e.getBoundingClientRect()); return b.every((r, n) => !n || b[n - 1].right <= r.left)").ShouldBeTrue();
         }
         person.HeardNoComplaint();

@@ -53,17 +53,19 @@ const asTeam = computed(() => (viewpoint.query.value.at ? { at: viewpoint.query.
     </PageHead>
     <TermRibbon v-if="ribbon.data.value" :ribbon="ribbon.data.value" :edition="edition" />
     <div v-else class="ribbon-place"></div>
-    <nav aria-label="Screens">
-      <h1 v-if="through">What {{ through }} {{ pretend ? 'would see' : 'sees' }}</h1>
-      <router-link v-for="screen in screens" :key="screen.name" :to="{ name: screen.name, query: asTeam }">
-        <h1 v-if="$route.name === screen.name">{{ screen.title }}</h1>
-        <template v-else>{{ screen.title }}</template>
-      </router-link>
-      <span v-if="away" class="away" role="status">
-        No connection to Polycline. What you see may be old; it is read again as soon as it answers.
-      </span>
-    </nav>
-    <PretendBar v-if="pretend && through" :edition="edition" :pretend="pretend" />
+    <div>
+      <nav aria-label="Screens">
+        <h1 v-if="through">What {{ through }} {{ pretend ? 'would see' : 'sees' }}</h1>
+        <router-link v-for="screen in screens" :key="screen.name" :to="{ name: screen.name, query: asTeam }">
+          <h1 v-if="$route.name === screen.name">{{ screen.title }}</h1>
+          <template v-else>{{ screen.title }}</template>
+        </router-link>
+        <span v-if="away" class="away" role="status">
+          No connection to Polycline. What you see may be old; it is read again as soon as it answers.
+        </span>
+      </nav>
+      <PretendBar v-if="pretend && through" :edition="edition" :pretend="pretend" />
+    </div>
     <main v-if="problem" class="body"><ProblemNote :problem="problem" /></main>
     <router-view v-else />
   </div>
@@ -72,7 +74,7 @@ const asTeam = computed(() => (viewpoint.query.value.at ? { at: viewpoint.query.
 <style scoped>
 .shell {
   display: grid;
-  grid-template-rows: auto auto auto minmax(0, auto) minmax(0, 1fr);
+  grid-template-rows: auto auto auto 1fr;
   height: 100dvh;
   padding: 0 var(--space-8);
   overflow: clip;

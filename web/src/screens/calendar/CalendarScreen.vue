@@ -65,7 +65,7 @@ useScreenKeys([
         <b>{{ calendar.name }}</b> <span class="second">{{ calendar.dates }}, {{ calendar.zone }}</span>
       </span>
     </PageHead>
-    <div class="title">
+    <nav class="title" aria-label="The term">
       <h1>Calendar</h1>
       <template v-if="calendar">
         <span class="second"
@@ -83,7 +83,7 @@ useScreenKeys([
         <span v-else class="second">This term is over: its calendar stays as it was.</span>
       </template>
       <span v-if="away" class="accent" role="status">No connection to Polycline. What you see may be old.</span>
-    </div>
+    </nav>
     <main class="body">
       <ProblemNote v-if="problem && !calendar" :problem="problem" />
       <p v-else-if="!calendar" class="second" role="status">Reading the calendar …</p>

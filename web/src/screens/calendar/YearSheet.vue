@@ -106,14 +106,14 @@ async function press(event: KeyboardEvent, date: string): Promise<void> {
         :data-date="day.date"
         :tabindex="day.date === entry ? 0 : -1"
         :aria-selected="holds(taken, day.date)"
-        :aria-label="said(day)"
         :title="said(day)"
         @pointerdown.prevent="grip($event, day.date)"
         @keydown="press($event, day.date)"
       >
-        <b>{{ Number(day.date.slice(8)) }}</b>
-        <i>{{ day.words.slice(0, 2) }}</i>
-        <u>{{ shortLabel(day) }}</u>
+        <span class="said-only">{{ said(day) }}</span>
+        <b aria-hidden="true">{{ Number(day.date.slice(8)) }}</b>
+        <i aria-hidden="true">{{ day.words.slice(0, 2) }}</i>
+        <u aria-hidden="true">{{ shortLabel(day) }}</u>
       </button>
     </div>
   </div>
@@ -182,8 +182,11 @@ async function press(event: KeyboardEvent, date: string): Promise<void> {
   background: var(--paper);
   padding: 0 var(--space-1);
 }
-.day.extra {
-  box-shadow: inset 0 0 0 var(--stroke-strong) var(--ink);
+.day.extra::before {
+  content: '';
+  position: absolute;
+  inset: 0;
+  border: var(--stroke-strong) solid var(--ink);
 }
 .day.special::after {
   content: '';

@@ -85,8 +85,14 @@ async function addUnit(): Promise<void> {
           <span class="small size">{{ counted(section.students, 'student', 'students') }}</span>
         </span>
         <JoinSection v-if="outline.canChange" :edition="edition" />
-        <button v-if="outline.canChange" type="button" class="word-button small whole" @click="whole = !whole">
-          {{ outline.settings.before }} before opening, numbered
+        <button
+          v-if="outline.canChange"
+          type="button"
+          class="word-button small whole"
+          title="What students see of items before they open, and how items are numbered"
+          @click="whole = !whole"
+        >
+          {{ outline.settings.before }}, numbered
           {{ outline.settings.codes === 'straight' ? 'straight through' : 'by unit' }}
         </button>
         <span v-if="outline.state === 'resting'" class="rest">At rest: it can be read, not changed</span>

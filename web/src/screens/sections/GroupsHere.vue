@@ -49,7 +49,7 @@ const setIn = (group: Schemas['GroupCard'], student: number, event: Event) =>
         <tr>
           <th scope="col" class="small">{{ students.length === 1 ? '1 student' : `${students.length} students` }}</th>
           <th v-for="group in groups" :key="group.id" scope="col">
-            {{ group.name }} <span class="small">{{ itemsOf(group) }}</span>
+            <span class="head">{{ group.name }}</span> <span class="small">{{ itemsOf(group) }}</span>
             <button
               v-if="canChange && group.items === 0"
               type="button"
@@ -98,6 +98,12 @@ td {
 thead th {
   font-weight: 600;
   border-color: var(--ink);
+}
+.head {
+  padding-right: var(--space-3);
+}
+thead .word-button {
+  margin-left: var(--space-4);
 }
 .none {
   padding: var(--space-5) 0;
