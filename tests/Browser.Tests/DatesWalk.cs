@@ -7,8 +7,10 @@ namespace Polycline.Tests.Browser;
 /// <summary>One task on four timetables: other dates in two sections, dropped in a third, as the course has it in the fourth; by mouse and by keys alone.</summary>
 public sealed class DatesWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
 {
-    [Fact]
-    public void One_task_is_due_on_another_day_in_two_sections_dropped_in_a_third_and_its_text_changed_once_for_all()
+    [Theory]
+    [InlineData(false)]
+    [InlineData(true)]
+    public void One_task_is_due_on_another_day_in_two_sections_dropped_in_a_third_and_its_text_changed_once_for_all(bool keys)
     {
         using var orla = new Person(school.Addresses[0]);
         using var tomas = new Person(school.Addresses[1]);
@@ -17,10 +19,10 @@ public sealed class DatesWalk(PublishedSchool school) : IClassFixture<PublishedS
         tomas.Open("/editions/2/dates?words=sort%20the");
         orla.Open("/editions/2/dates?words=sort%20the");
         var inherited = Cell(orla, "9 Alder").Text;
-        Set(orla, "9 Birch", "2026-11-17");
-        Set(orla, "9 Cedar", "2026-11-19");
-        orla.Press(Cell(orla, "9 Dogwood"));
-        orla.Press(orla.See("//button[normalize-space() = 'drop here']"));
+        Set(orla, keys, "9 Birch", "2026-11-17");
+        Set(orla, keys, "9 Cedar", "2026-11-19");
+        OpenCell(orla, keys, "9 Dogwood");
+        orla.Choose(keys, "//button[normalize-space() = 'drop here']");
         // The colleague, on another instance, has it before them at once.
         foreach (var person in new[] { orla, tomas })
         {
@@ -32,19 +34,22 @@ public sealed class DatesWalk(PublishedSchool school) : IClassFixture<PublishedS
         orla.IsAccessible("dates of one item");
 
         // Its text is one for all.
-        orla.Press(orla.See("//nav//a[normalize-space() = 'Outline']"));
-        orla.Press(orla.See("//button[@data-stop and normalize-space() = 'Sort the photographs']"));
-        orla.Press(orla.See("//button[normalize-space() = 'Write its instructions' or normalize-space() = 'Change the text']"));
+        orla.Choose(keys, "//nav//a[normalize-space() = 'Outline']");
+        orla.Choose(keys, "//button[@data-stop and normalize-space() = 'Sort the photographs']");
+        orla.Choose(keys, "//button[normalize-space() = 'Write its instructions' or normalize-space() = 'Change the text']");
         orla.See("[contenteditable]").SendKeys("Look at the edges first. ");
-        orla.Press(orla.See("//button[normalize-space() = 'Keep this text']"));
+        orla.Choose(keys, "//button[normalize-space() = 'Keep this text']");
         orla.SeeText("all 4 sections");
 
         // All three differences stand in the sections' lists, each put back with one click.
-        orla.Press(orla.See("//nav//a[normalize-space() = 'Sections']"));
-        orla.Press(orla.See("//nav[@aria-label = 'Section']//button[contains(., '9 Dogwood')]"));
-        orla.SeeText("Sort the photographs is dropped here");
-        orla.Press(orla.See("//button[contains(., 'put back: 3.') and contains(., 'Sort the photographs')]"));
-        orla.SeeNoText("Sort the photographs is dropped here");
+        orla.Choose(keys, "//nav//a[normalize-space() = 'Sections']");
+        foreach (var section in new[] { "9 Dogwood", "9 Cedar", "9 Birch" })
+        {
+            orla.Choose(keys, $"//nav[@aria-label = 'Section']//button[contains(., '{section}')]");
+            orla.SeeText(section == "9 Dogwood" ? "Sort the photographs is dropped here" : "Sort the photographs is due ");
+            orla.Choose(keys, "//button[contains(., 'put back: 3.') and contains(., 'Sort the photographs')]");
+            orla.Until(() => orla.All("//button[contains(., 'put back: 3.') and contains(., 'Sort the photographs')]").Count == 0, "it is put back");
+        }
         orla.HeardNoComplaint();
         tomas.HeardNoComplaint();
     }
@@ -83,12 +88,38 @@ public sealed class DatesWalk(PublishedSchool school) : IClassFixture<PublishedS
 
     private static IWebElement Cell(Person person, string section) => person.See($"//button[contains(@data-cell, ' due {section}')]");
 
-    private static void Set(Person person, string section, string date)
+    private static void OpenCell(Person person, bool keys, string section)
     {
-        person.Press(Cell(person, section));
-        person.Ask<object?>("arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input'))", person.See("//aside//input[@type = 'date']"), date);
+        if (!keys)
+        {
+            person.Press(Cell(person, section));
+            return;
+        }
+        person.Reach(element => element.GetAttribute("data-cell") is not null);
+        person.Type(Keys.Home);
+        for (var n = 0; n < 12 && !At().Contains($" due {section}", StringComparison.Ordinal); n++)
+        {
+            var at = At();
+            person.Type(at.Contains(" due ", StringComparison.Ordinal) ? Keys.ArrowRight : Keys.ArrowDown);
+            person.Until(() => At() != at, "the keys go on");
+        }
+        person.Type(Keys.Enter);
+
+        string At() => person.Focus().GetAttribute("data-cell") ?? "";
+    }
+
+    private static void Set(Person person, bool keys, string section, string date)
+    {
+        OpenCell(person, keys, section);
+        var field = person.See("//aside//input[@type = 'date']");
+        if (keys)
+            person.Reach(element => element.Equals(field));
+        person.Ask<object?>("arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input'))", field, date);
         person.SeeText($"1 date moves in {section}");
-        person.Press(person.See("//button[normalize-space() = 'Set this date']"));
+        if (keys)
+            person.Type(Keys.Enter);
+        else
+            person.Press(person.See("//button[normalize-space() = 'Set this date']"));
         person.Until(() => person.All("//aside").Count == 0, "it is set");
     }
 }

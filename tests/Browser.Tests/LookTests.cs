@@ -180,7 +180,8 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
                 person.See(there);
                 person.Ask<long>("return document.documentElement.scrollWidth").ShouldBeLessThanOrEqualTo(width, screen);
                 person.Ask<bool>("return document.querySelector('.frame').getBoundingClientRect().bottom <= innerHeight").ShouldBeTrue(screen);
-                foreach (var paper in new[] { "night", "day" })
+                // At 1280 the views are looked through above.
+                foreach (var paper in width == 1920 ? new[] { "night", "day" } : [])
                 {
                     person.Paper(paper);
                     person.See(there);

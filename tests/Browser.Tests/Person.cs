@@ -119,6 +119,19 @@ public sealed class Person : IDisposable
         wanted(Focus()).ShouldBeTrue("what is wanted is reached with the Tab key");
     }
 
+    /// <summary>Presses something with the mouse, or comes to it with the Tab key alone and presses Enter.</summary>
+    public void Choose(bool keys, string selector)
+    {
+        if (!keys)
+        {
+            Press(See(selector));
+            return;
+        }
+        Until(() => See(selector).Enabled, selector);
+        Reach(element => All(selector).Contains(element));
+        Type(Keys.Enter);
+    }
+
     public IWebElement Focus() => driver.SwitchTo().ActiveElement();
 
     public T Ask<T>(string script, params object[] arguments) => (T)driver.ExecuteScript(script, arguments)!;

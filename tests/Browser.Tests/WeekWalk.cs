@@ -138,15 +138,5 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
 
     private static string List(Person person, string title) => person.All($"//section[@aria-label = '{title}']") is [var list, ..] ? list.Text : "";
 
-    private static void Choose(Person person, bool keys, string words)
-    {
-        if (!keys)
-        {
-            person.Press(person.See($"//button[normalize-space() = '{words}']"));
-            return;
-        }
-        person.See($"//button[normalize-space() = '{words}' and not(@disabled)]");
-        person.Reach(element => element.TagName == "button" && element.Text.Trim() == words);
-        person.Type(Keys.Enter);
-    }
+    private static void Choose(Person person, bool keys, string words) => person.Choose(keys, $"//button[normalize-space() = '{words}' and not(@disabled)]");
 }

@@ -45,6 +45,8 @@ public sealed class GroupTests : IAsyncLifetime
         var put = await Post("put-in-group", body);
         (await Seen()).ShouldBe(HttpStatusCode.OK);
         (await lead.Get($"{section}/now{view}")).Text.ShouldNotContain("Field team");
+        var cells = (await lead.Get(Route("dates"))).Json["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray()).Single(row => row!["item"]!.GetValue<long>() == fog)!["cells"]!.AsArray();
+        cells.Select(cell => cell!["students"]!.GetValue<int>()).ShouldBe([1, 0, 0, 0]);
         await Post("undo", new { batch = put.Json["batch"]!.GetValue<long>() });
         (await Seen()).ShouldBe(HttpStatusCode.NotFound);
     }

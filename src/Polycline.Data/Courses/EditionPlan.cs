@@ -20,9 +20,10 @@ public sealed record TreeRow(string Table, long Id, long Version, string Lineage
 
 /// <summary>A section that follows an edition.</summary>
 /// <param name="Letter">What its line is marked with.</param>
+/// <param name="People">Its students: persons.</param>
 /// <param name="Slots">When it meets, in the plan file's form.</param>
 /// <param name="Section">As the computation knows it, without its students.</param>
-public sealed record FollowingSection(long Id, string Name, string Letter, int Students, long Version, string Slots, IReadOnlyList<string> Teachers, Section Section);
+public sealed record FollowingSection(long Id, string Name, string Letter, int Students, IReadOnlyList<long> People, long Version, string Slots, IReadOnlyList<string> Teachers, Section Section);
 
 /// <summary>One row of a section's differences.</summary>
 /// <param name="Value">JSON; null: cleared.</param>

@@ -25,7 +25,7 @@ public static class EditionStore
         long Id, Guid Lineage, long Unit, long? Lesson, string Rank, string Kind, string Purpose, string Title, bool Published, string? Code, byte[]? Body,
         string? Opens, string? Due, string? Closes, string? Gate, string? ForWhom, string? Before, string[] Options, int Picks, long Version, long? Section);
 
-    private sealed record SectionRow(long Id, string Name, string Letter, string Slots, long Version, string[] Teachers, int Students);
+    private sealed record SectionRow(long Id, string Name, string Letter, string Slots, long Version, string[] Teachers, long[] Students);
 
     /// <summary>Reads a whole edition as of one moment. In a transaction of the caller's, it must be REPEATABLE READ or hold the edition's lock.</summary>
     /// <returns>Null where there is no such edition.</returns>
@@ -124,7 +124,7 @@ public static class EditionStore
             .Where(order => order is not Adjustment.OfLesson { After: { } after } || tables.ContainsKey(after.Name))
             // The course may have fewer units by now: last is then last.
             .Select(order => order is Adjustment.OfUnit { Order: { } place } unit ? unit with { Order = Math.Min(place, units) } : order);
-        return new(row.Id, row.Name, row.Letter, row.Students, row.Version, row.Slots, row.Teachers, new(
+        return new(row.Id, row.Name, row.Letter, row.Students.Length, row.Students, row.Version, row.Slots, row.Teachers, new(
             new($"{row.Id}"), row.Name, PlanParts.Slots(row.Slots),
             [.. all.MeetingChanges.Where(change => change.Section == row.Id).Select(change => PlanParts.MeetingChange(change.Change))],
             [.. OwnParts.Added(here, parts), .. orders, .. own],

@@ -26,7 +26,7 @@ ORDER BY i.rank, i.id;
 
 SELECT c.id, c.name, c.letter, c.slots::text, c.version,
        ARRAY(SELECT p.name FROM section_teacher st JOIN person p ON p.id = st.person WHERE st.section = c.id ORDER BY p.name) AS teachers,
-       (SELECT count(DISTINCT person) FROM enrolment n WHERE n.section = c.id AND upper_inf(n.period))::int AS students
+       ARRAY(SELECT DISTINCT person FROM enrolment n WHERE n.section = c.id AND upper_inf(n.period)) AS students
 FROM section c
 WHERE c.edition = @edition
 ORDER BY c.name;

@@ -26,8 +26,9 @@ public sealed record DatesRow(long Item, string Code, string Title, string Kind,
 /// <param name="ToCheck">What was noticed about it there, in words.</param>
 /// <param name="Unresolved">It is to open, or fall due, at a moment that does not come there.</param>
 /// <param name="Absent">It is of another section only.</param>
+/// <param name="Students">How many students of the section it is for.</param>
 /// <param name="Differs">The fields that this section has otherwise, and since when: to be named when they are changed.</param>
-public sealed record DatesCell(Moment? Opens, Moment? Due, Moment? Closes, bool HasOpened, bool Unresolved, bool Held, bool Skipped, bool Absent, IReadOnlyList<DatesDifference> Differs, IReadOnlyList<string> ToCheck);
+public sealed record DatesCell(Moment? Opens, Moment? Due, Moment? Closes, bool HasOpened, bool Unresolved, bool Held, bool Skipped, bool Absent, int Students, IReadOnlyList<DatesDifference> Differs, IReadOnlyList<string> ToCheck);
 
 /// <param name="Field"><c>opens</c>, <c>due</c>, <c>closes</c> …</param>
 /// <param name="Course">What it would be if it were put back.</param>
@@ -87,7 +88,7 @@ public static class ReadDates
     {
         var schedule = plan.Schedule.Section(section.Section.Ref);
         if (schedule.Item(item.Ref) is not { } found)
-            return new(null, null, null, false, false, false, false, true, [], []);
+            return new(null, null, null, false, false, false, false, true, 0, [], []);
         var (here, dates) = found;
         var zone = plan.Term.Zone;
         var rows = differences.ToList();
@@ -95,11 +96,14 @@ public static class ReadDates
             here with { Opens = new(item.Opens, Layer.Master), Due = new(item.Due, Layer.Master), Closes = new(item.Closes, Layer.Master) }, schedule.Anchors, schedule.Term);
         return new(
             Moment.Of(dates?.Opens.At, zone), Moment.Of(dates?.Due.At, zone), Moment.Of(dates?.Closes.At, zone),
-            here.Opened is not null, dates is { Opens.IsUnresolved: true } or { Due.IsUnresolved: true }, here.Held, here.Skipped, false,
+            here.Opened is not null, dates is { Opens.IsUnresolved: true } or { Due.IsUnresolved: true }, here.Held, here.Skipped, false, here.Skipped ? 0 : For(plan, section, here),
             [.. rows.Select(row => new DatesDifference(row.Field, row.Version, Moment.Of(
                 row.Field switch { "opens" => bare?.Opens.At, "due" => bare?.Due.At, "closes" => bare?.Closes.At, _ => null }, zone)))],
             findings.Count == 0 ? [] : [.. findings.Select(WordsOf(plan).Of)]);
     }
+
+    private static int For(EditionPlan plan, FollowingSection section, CourseItem here) =>
+        here.For is { } whom ? section.People.Count(person => whom.Includes(new($"{person}"), plan.GroupsOf(person))) : section.Students;
 
     private static FindingWords WordsOf(EditionPlan plan) => new(target => plan.Find(target) is null ? target : plan.TitleOf(target), plan.Schedule.Edition.Basis);
 

@@ -1477,6 +1477,11 @@ export interface components {
             skipped: boolean;
             /** @description It is of another section only. */
             absent: boolean;
+            /**
+             * Format: int32
+             * @description How many students of the section it is for.
+             */
+            students: number;
             /** @description The fields that this section has otherwise, and since when: to be named when they are changed. */
             differs: components["schemas"]["DatesDifference"][];
             /** @description What was noticed about it there, in words. */

@@ -209,6 +209,12 @@ defineExpose({ focusActive })
                 }}</span>
                 <span :class="{ small: !cell[field] }">{{ said(cell, field) }}</span>
                 <span v-if="cell.held && field === fields[0]" class="small after">kept back</span>
+                <span
+                  v-if="field === fields[0] && cell.students < answer.sections[column]!.students"
+                  class="small after"
+                  :title="`It is for ${cell.students} of ${answer.sections[column]!.students} students here`"
+                  >for {{ cell.students }}</span
+                >
                 <span v-if="field === 'opens' && cell.hasOpened" class="said-only">has opened</span>
               </template>
               <span class="said-only"

@@ -14,6 +14,7 @@ const cell = (due: string | null, version?: number) => ({
   held: false,
   skipped: false,
   absent: false,
+  students: 20,
   differs: version === undefined ? [] : [{ field: 'due', version, course: null }],
   toCheck: due === null ? ['no date'] : [],
 })
