@@ -74,12 +74,14 @@ public sealed class Person : IDisposable
     public void Press(IWebElement element)
     {
         var last = "";
+        var stood = 0;
         Until(() =>
         {
-            var now = Ask<string>("const r = arguments[0].getBoundingClientRect(); return `${r.x} ${r.y}`", element);
-            var stands = now == last;
+            var now = Ask<string>("const r = arguments[0].getBoundingClientRect(); return `${r.x} ${r.y} ${r.width}`", element);
+            stood = now == last ? stood + 1 : 0;
             last = now;
-            if (!stands)
+            // What was read anew meanwhile may still move it.
+            if (stood < 4)
                 return false;
             try
             {
