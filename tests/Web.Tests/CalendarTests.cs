@@ -144,6 +144,8 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         (await NotMarked(Closure("2026-11-09", "2026-11-09", " "))).ShouldBe("marks[0].Name");
         (await NotMarked(Mark("extra", "2026-11-14", "Twice"))).ShouldBe("marks[0].first");
         (await NotMarked(Mark("special", "2026-11-16", "As a day there is not", "C-mon"))).ShouldBe("marks[0].runs");
+        var twice = new { marks = new[] { Mark("extra", "2026-11-21", "Once"), Mark("extra", "2026-11-21", "And again") } };
+        (await office.Post(Route("mark-days"), twice, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.UnprocessableEntity);
     }
 
     [Fact]

@@ -1,4 +1,5 @@
 using System.Net;
+using Polycline.Data.Verify;
 using Polycline.Demo.School;
 using Polycline.Testing;
 using Shouldly;
@@ -47,8 +48,15 @@ public sealed class GroupTests : IAsyncLifetime
         (await lead.Get($"{section}/now{view}")).Text.ShouldNotContain("Field team");
         var cells = (await lead.Get(Route("dates"))).Json["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray()).Single(row => row!["item"]!.GetValue<long>() == fog)!["cells"]!.AsArray();
         cells.Select(cell => cell!["students"]!.GetValue<int>()).ShouldBe([1, 0, 0, 0]);
-        await Post("undo", new { batch = put.Json["batch"]!.GetValue<long>() });
+        var took = await Post("put-in-group", new { group, members = new[] { new { student = school.Ids["person:" + DemoPeople.OnTrack], @in = false } } });
         (await Seen()).ShouldBe(HttpStatusCode.NotFound);
+        await Post("undo", new { batch = took.Json["batch"]!.GetValue<long>() });
+        (await Seen()).ShouldBe(HttpStatusCode.OK);
+        await Post("undo", new { batch = put.Json["batch"]!.GetValue<long>() }, HttpStatusCode.OK);
+        (await Seen()).ShouldBe(HttpStatusCode.NotFound);
+        // Who has left a section is not offered, and the log has each step as it was.
+        (await lead.Get(Route("groups"))).Text.ShouldNotContain(DemoPeople.Leaver);
+        (await Verifier.Run(school.Database.Owner, CancellationToken.None)).ShouldBeEmpty();
     }
 
     private async Task<Reply> Post(string command, object body, HttpStatusCode expected = HttpStatusCode.OK)

@@ -99,6 +99,11 @@ public sealed class SectionsTests : IAsyncLifetime
         (await Refused("add-item", new { unit = fronts, lesson = again, kind = "page", purpose = "to-read", title = "For Alder", section = alder })).ShouldBe("lesson");
         (await Refused("condition-item", new { item = shared, gate = new { item = (await CommandExamples.Lineage(school, "A second ramp")), @is = "returned" }, version })).ShouldBe("gate");
         (await lead.Post(Route("differ"), new { changes = new[] { new { section = alder, of = "item", target = ramp, field = "hold", putBack = false, value = true, version = 0 } } }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.NotFound);
+        // What it hangs on is not removed from under it.
+        var (cold, coldVersion) = await CommandExamples.At(school, "item", "Before, during, after");
+        var own = (await Row("For Birch"))["item"]!.GetValue<long>();
+        await Post("condition-item", new { item = own, gate = new { item = await CommandExamples.Lineage(school, "Before, during, after"), @is = "returned" }, version = 1 });
+        (await lead.Post(Route("remove-item"), new { item = cold, version = coldVersion }, Guid.NewGuid())).Code.ShouldBe("in-use");
         // Rolled over, it stays behind.
         (await lead.Get(Route("outline"))).Text.ShouldContain("\"only\":\"B\"");
         foreach (var command in new[] { "remove-unit", "remove-lesson" })

@@ -63,7 +63,7 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
         var moving = dates.Count - own.Count;
         var moved = Counted(moving, "date moves", "dates move");
         var first = course.Count > 0 ? $"Changes in {where} at once, for {students}.{(moving == 0 ? "" : $" {moved}.")}"
-            : own.Count > 0 ? $"{Counted(own.Count, "thing", "things")} of {where} only {(own.Count == 1 ? "changes" : "change")}, for {students}.{(moving == 0 ? "" : $" {moved}.")}"
+            : own.Count > 0 ? $"Changes in {where} only, for {students}.{(moving == 0 ? "" : $" {moved}.")}"
             : dates.Count > 0 ? $"{moved} in {where}, for {students}."
             : $"No date moves in {where}.";
         // Of many sections only what does not fit is told in the sentence; the rows have it all.

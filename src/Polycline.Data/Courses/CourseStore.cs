@@ -28,7 +28,7 @@ public static class CourseStore
             var inUnit = await Insert(
                 "unit (edition, lineage, rank, title, published, gate, before) VALUES (@made, @lineage, @rank, @Title, @Published, @gate::jsonb, @before)",
                 new { made, lineage = Guid.Parse(unit.Ref.Name), rank = Rank.Nth(place), unit.Title, unit.Published, gate = Json(unit.Gate), before = Word(unit.Before) });
-            foreach (var (lesson, at2) in unit.Lessons.Select((lesson, n) => (lesson, n)))
+            foreach (var (lesson, n) in unit.Lessons.Select((lesson, n) => (lesson, n)))
             {
                 var onLesson = await Insert(
                     "lesson (edition, unit, lineage, rank, title, length, min_length, optional, published, gate) VALUES (@made, @inUnit, @lineage, @rank, @Title, @Length, @shortest, @Optional, @Published, @gate::jsonb)",
@@ -37,7 +37,7 @@ public static class CourseStore
                         made,
                         inUnit,
                         lineage = Guid.Parse(lesson.Ref.Name),
-                        rank = Rank.Nth(at2),
+                        rank = Rank.Nth(n),
                         lesson.Title,
                         lesson.Length,
                         shortest = course.Shortest.TryGetValue(lesson.Ref.Name, out var least) ? least : (int?)null,

@@ -104,16 +104,18 @@ public static class LedgerStore
         return new(change.Table, Copy(change.Key)!, Copy(change.After), Copy(change.Before), version);
     }
 
-    // Answers the change as it now stands in the row, so that the log and the row compare equal for ever after.
+    // Answers the change as it stood and now stands in the row, so that the log and the row compare equal for ever after.
     private static async Task<Change> ApplyOne(NpgsqlConnection connection, Change change)
     {
         var table = LedgerTable.Of(change);
         var key = change.Key.ToJsonString();
         if (change.After is null)
         {
-            var gone = await connection.ExecuteAsync(
-                $"DELETE FROM {table.Name} t USING {Record(table, "@key::jsonb")} k WHERE {SameKey(table)} AND t.{table.Version} = @version", new { key, change.Version });
-            return gone == 1 ? change : throw new StaleChangeException(change, await Present(connection, change));
+            var gone = Parse(await connection.ExecuteScalarAsync<string?>(
+                $"DELETE FROM {table.Name} t USING {Record(table, "@key::jsonb")} k WHERE {SameKey(table)} AND t.{table.Version} = @version RETURNING to_jsonb(t)::text", new { key, change.Version }));
+            return gone is null
+                ? throw new StaleChangeException(change, await Present(connection, change))
+                : change with { Before = Only(gone, change.Before!.Select(field => field.Key)) };
         }
         var after = change.After.ToJsonString();
         var fields = change.After.Select(field => field.Key).ToArray();
@@ -124,12 +126,13 @@ public static class LedgerStore
                 $"INSERT INTO {table.Name} AS t ({columns}) SELECT {columns} FROM {Record(table, "@key::jsonb || @after::jsonb")} n RETURNING to_jsonb(t)::text", new { key, after }))!;
             return change with { Key = Only(inserted, table.Key), After = Only(inserted, fields) };
         }
+        var before = await Present(connection, change);
         var updated = Parse(await connection.ExecuteScalarAsync<string?>(
             $"UPDATE {table.Name} t SET {string.Join(", ", fields.Select(field => $"{field} = n.{field}"))}, {table.Version} = t.{table.Version} + 1 FROM {Record(table, "@after::jsonb")} n, {Record(table, "@key::jsonb")} k WHERE {SameKey(table)} AND t.{table.Version} = @version RETURNING to_jsonb(t)::text",
             new { key, after, change.Version }));
         return updated is null
-            ? throw new StaleChangeException(change, await Present(connection, change))
-            : change with { After = Only(updated, fields) };
+            ? throw new StaleChangeException(change, before)
+            : change with { Before = Only(before!, change.Before.Select(field => field.Key)), After = Only(updated, fields) };
     }
 
     // Composed of names in LedgerTable only; every value is a parameter.

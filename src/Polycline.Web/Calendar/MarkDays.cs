@@ -99,7 +99,7 @@ public sealed class MarkDays : ITermCommand<MarkDaysRequest, TermPlan>
 
     private static string Said(string kind, string name, LocalDate first, LocalDate last)
     {
-        var days = first == last ? Moment.InWords(first) : $"{Moment.InWords(first)} – {Moment.InWords(last)}";
+        var days = Moment.InWords(first, last);
         return kind switch
         {
             "closure" => $"{days} as closed ({name})",
@@ -131,6 +131,8 @@ public sealed class MarkDays : ITermCommand<MarkDaysRequest, TermPlan>
             RuleFor(request => request.Marks).Must(marks => marks.Count is > 0 and <= 400).WithMessage("Mark from 1 to 400 stretches of days at once.");
             RuleFor(request => request.Marks).Must(marks => marks.Where(mark => mark.Id is not null).DistinctBy(mark => mark.Id).Count() == marks.Count(mark => mark.Id is not null))
                 .WithMessage("One mark is named twice.");
+            RuleFor(request => request.Marks).Must(marks => marks.Where(mark => !mark.Gone && mark.Kind != "closure") is var days && days.DistinctBy(mark => (mark.Kind, mark.First)).Count() == days.Count())
+                .WithMessage("One day is to be an extra or a special day twice. Name it once.");
             RuleForEach(request => request.Marks).ChildRules(mark =>
             {
                 mark.RuleFor(one => one.Kind).Must(kind => kind is "closure" or "extra" or "special").WithMessage("Say whether it is a closure, an extra day or a special day.");

@@ -61,6 +61,8 @@ public static class ReadDates
         static string? Local(Moment? moment) => moment?.Local[..16].Replace('T', ' ');
     }
 
+    private static readonly DatesCell OfAnotherSection = new(null, null, null, HasOpened: false, Unresolved: false, Held: false, Skipped: false, Absent: true, Students: 0, [], []);
+
     /// <summary>The answer for an edition: a pure function.</summary>
     public static DatesAnswer Of(EditionPlan plan, bool canChange)
     {
@@ -88,7 +90,7 @@ public static class ReadDates
     {
         var schedule = plan.Schedule.Section(section.Section.Ref);
         if (schedule.Item(item.Ref) is not { } found)
-            return new(null, null, null, false, false, false, false, true, 0, [], []);
+            return OfAnotherSection;
         var (here, dates) = found;
         var zone = plan.Term.Zone;
         var rows = differences.ToList();

@@ -30,7 +30,7 @@ public static class ReadGroups
             [.. plan.Groups.Select(group => new GroupCard(group.Id, group.Name, group.Version, group.Members, Uses(plan, group.Name)))],
             [.. rows.GroupBy(row => (row.Section, row.SectionName, row.Letter)).Select(section => new GroupSection(
                 section.Key.Section, section.Key.SectionName, section.Key.Letter,
-                [.. section.Where(row => row.Student is not null).Select(row => new GroupStudent(row.Student!.Value, row.Name!))]))]);
+                [.. section.Where(row => row.Student is { } student && plan.Following(new(section.Key.Section))?.People.Contains(student) == true).Select(row => new GroupStudent(row.Student!.Value, row.Name!))]))]);
     }
 
     /// <summary>How many items of the course, or of a section only, say something of a group.</summary>

@@ -1,6 +1,5 @@
 using FluentValidation;
 using NodaTime.Text;
-using Polycline.Core.Courses;
 using Polycline.Core.Release;
 using Polycline.Data.Courses;
 using Polycline.Web.Foundation;
@@ -18,7 +17,7 @@ internal static class Removing
         var gone = plan.Rows.Where(other => other.Lineage == row.Lineage || (row.Table == "unit" && other.Unit == row.Id) || (row.Table == "lesson" && other.Lesson == row.Id))
             .Select(other => other.Lineage).ToHashSet(StringComparer.Ordinal);
         var title = plan.TitleOf(row.Lineage);
-        var referring = Referring(plan.Edition).Where(pair => !gone.Contains(pair.From) && pair.To.Any(gone.Contains)).Select(pair => $"“{plan.TitleOf(pair.From)}”").Distinct().ToList();
+        var referring = Referring(plan).Where(pair => !gone.Contains(pair.From) && pair.To.Any(gone.Contains)).Select(pair => $"“{plan.TitleOf(pair.From)}”").Distinct().ToList();
         if (referring.Count > 0)
             throw Problem.InUse(
                 $"{Joined([.. referring.Take(5)], "and")}{(referring.Count > 5 ? $" and {referring.Count - 5} more" : "")} {(referring.Count == 1 ? "refers" : "refer")} to it.",
@@ -29,15 +28,15 @@ internal static class Removing
     }
 
     // Who names what, in timing and conditions.
-    private static IEnumerable<(string From, IEnumerable<string> To)> Referring(Edition edition)
+    private static IEnumerable<(string From, IEnumerable<string> To)> Referring(EditionPlan plan)
     {
-        foreach (var unit in edition.Units)
+        foreach (var unit in plan.Edition.Units)
         {
             yield return (unit.Ref.Name, Named(unit.Gate));
             foreach (var lesson in unit.Lessons)
                 yield return (lesson.Ref.Name, Named(lesson.Gate));
         }
-        foreach (var item in edition.InReadingOrder())
+        foreach (var item in plan.ItemsByUnit().SelectMany(unit => unit.Items).Select(row => plan.Schedule.Item(new(row.Lineage))))
             yield return (item.Ref.Name, Named(item.Gate).Concat(new[] { item.Opens, item.Due, item.Closes }.Select(anchor => anchor?.Of).OfType<string>()));
     }
 

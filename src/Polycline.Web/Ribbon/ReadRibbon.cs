@@ -60,7 +60,7 @@ public static class ReadRibbon
             [.. term.Calendar.Closures.Where(closure => closure.To >= term.First && closure.From <= term.Last).Select(Strip)],
             [.. compiled.ClassDays.Select(day => new RibbonDay(Place(day.Date), Moment.InWords(day.Date), day.Label))],
             Moment.Of(viewpoint.At, term.Zone), Place(local.Date) + (local.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay),
-            Moments.Relative(viewpoint.At, viewpoint.Now, term.Zone), viewpoint.IsNow, eyes, eyes is null ? [.. course.Sections.Select(LineOf)] : []);
+            Moments.Relative(viewpoint.At, viewpoint.Now, term.Zone), viewpoint.IsNow, eyes, [.. course.Sections.Where(section => viewpoint.Eyes switch { Eyes.OfTeam => true, Eyes.OfPretend pretend => pretend.Section.Value == section.Id, _ => false }).Select(LineOf)]);
 
         RibbonLine LineOf(FollowingSection section)
         {
