@@ -10,32 +10,17 @@ using Xunit;
 namespace Polycline.Tests.Web;
 
 /// <summary>Calendars to subscribe to, read back by two readers that nobody here wrote.</summary>
-public sealed class FeedTests : IAsyncLifetime
+public sealed class FeedTests : LeadOfASchool
 {
-    private School school = null!;
-    private Caller lead = null!;
-
-    public async ValueTask InitializeAsync()
-    {
-        school = await School.Open();
-        lead = await school.As(DemoPeople.Lead);
-    }
-
-    public async ValueTask DisposeAsync()
-    {
-        lead.Dispose();
-        await school.DisposeAsync();
-    }
-
     [Fact]
     public async Task Two_readers_find_every_class_with_its_lesson_and_every_date_at_its_moment()
     {
-        var feed = await Feed(lead, "section-calendar", "9 Alder");
+        var feed = await Feed(Lead, "section-calendar", "9 Alder");
         var events = Read(feed);
-        var pace = (await lead.Get(Route("pace"))).Json["sections"]![0]!["classes"]!.AsArray();
+        var pace = (await Lead.Get(Route("pace"))).Json["sections"]![0]!["classes"]!.AsArray();
         var classes = events.Where(one => one["end"] is not null).ToList();
         classes.Count.ShouldBe(pace.Count);
-        var unpublished = (await lead.Get(Route("pace"))).Json["lessons"]!.AsArray().Where(lesson => lesson!["unitNumber"]!.GetValue<int>() == 6).Select(lesson => lesson!["title"]!.GetValue<string>()).ToList();
+        var unpublished = (await Lead.Get(Route("pace"))).Json["lessons"]!.AsArray().Where(lesson => lesson!["unitNumber"]!.GetValue<int>() == 6).Select(lesson => lesson!["title"]!.GetValue<string>()).ToList();
         foreach (var (one, told) in pace.Zip(classes.OrderBy(one => one["start"]!.GetValue<string>(), StringComparer.Ordinal)))
         {
             var lesson = one!["lesson"]!.GetValue<string>();
@@ -51,19 +36,19 @@ public sealed class FeedTests : IAsyncLifetime
     [Fact]
     public async Task What_is_moved_or_cancelled_keeps_its_name_and_the_count_never_falls()
     {
-        var address = await Link(lead, "section-calendar", "9 Alder");
-        var before = Read((await lead.Get(address)).Text);
-        var alder = school.Ids["section:9 Alder"];
-        await lead.Post(Route("change-classes"), new { section = alder, change = new { move = new { date = "2026-10-12", to = new { date = "2026-10-13", start = "09:30", end = "10:20" } } }, putBack = (int?)null, version = 0 }, Guid.NewGuid());
-        var cancelled = await lead.Post(Route("change-classes"), new { section = alder, change = new { cancel = new { date = "2026-10-14" } }, putBack = (int?)null, version = 0 }, Guid.NewGuid());
-        var after = Read((await lead.Get(address)).Text);
+        var address = await Link(Lead, "section-calendar", "9 Alder");
+        var before = Read((await Lead.Get(address)).Text);
+        var alder = School.Ids["section:9 Alder"];
+        await Lead.Post(Route("change-classes"), new { section = alder, change = new { move = new { date = "2026-10-12", to = new { date = "2026-10-13", start = "09:30", end = "10:20" } } }, putBack = (int?)null, version = 0 }, Guid.NewGuid());
+        var cancelled = await Lead.Post(Route("change-classes"), new { section = alder, change = new { cancel = new { date = "2026-10-14" } }, putBack = (int?)null, version = 0 }, Guid.NewGuid());
+        var after = Read((await Lead.Get(address)).Text);
         var moved = after.Single(one => one["uid"]!.GetValue<string>() == $"{alder}-20261012-mon-P1@polycline");
         (moved["start"]!.GetValue<string>(), moved["status"]!.GetValue<string>()).ShouldBe(("2026-10-13T08:30:00Z", "CONFIRMED"));
         var gone = after.Single(one => one["uid"]!.GetValue<string>() == $"{alder}-20261014-wed-P3@polycline");
         (gone["start"]!.GetValue<string>(), gone["status"]!.GetValue<string>()).ShouldBe(("2026-10-14T09:40:00Z", "CANCELLED"));
         after.Select(one => one["uid"]!.GetValue<string>()).Order().ShouldBe(before.Select(one => one["uid"]!.GetValue<string>()).Order());
-        await lead.Post(Route("undo"), new { batch = cancelled.Json["batch"]!.GetValue<long>() }, Guid.NewGuid());
-        var counts = new[] { before, after, Read((await lead.Get(address)).Text) }.Select(events => events.Select(one => one["sequence"]!.GetValue<int>()).Distinct().ShouldHaveSingleItem()).ToList();
+        await Lead.Post(Route("undo"), new { batch = cancelled.Json["batch"]!.GetValue<long>() }, Guid.NewGuid());
+        var counts = new[] { before, after, Read((await Lead.Get(address)).Text) }.Select(events => events.Select(one => one["sequence"]!.GetValue<int>()).Distinct().ShouldHaveSingleItem()).ToList();
         counts.ShouldBe(counts.Order());
         counts.Distinct().Count().ShouldBe(3);
     }
@@ -71,8 +56,8 @@ public sealed class FeedTests : IAsyncLifetime
     [Fact]
     public async Task What_students_may_not_see_leaves_no_trace_and_the_team_has_it_all()
     {
-        using var student = await school.As(DemoPeople.HeldUp);
-        var (own, section, team) = (await Feed(student, "student-calendar", null), await Feed(lead, "section-calendar", "9 Birch"), await Feed(lead, "teacher-calendar", null));
+        using var student = await School.As(DemoPeople.HeldUp);
+        var (own, section, team) = (await Feed(student, "student-calendar", null), await Feed(Lead, "section-calendar", "9 Birch"), await Feed(Lead, "teacher-calendar", null));
         // Kept back in 9 Birch; unpublished everywhere.
         foreach (var hidden in new[] { "Which storey?", "Write a warning", "What makes a storm" })
         {
@@ -83,37 +68,35 @@ public sealed class FeedTests : IAsyncLifetime
         Read(own).ShouldNotContain(one => one["summary"]!.GetValue<string>().StartsWith("9 ", StringComparison.Ordinal));
         Read(team).Select(one => one["uid"]!.GetValue<string>().Split('-')[0]).Distinct().Count().ShouldBe(4);
         // A lesson of a unit that is unseen before it opens is named once it has begun.
-        await school.Sql(connection => connection.ExecuteAsync("UPDATE unit SET before = 'unseen', version = version + 1 WHERE edition = @WeatherWatch AND title = 'Fronts'; UPDATE edition SET version = version + 1 WHERE id = @WeatherWatch", school));
-        (await Feed(lead, "section-calendar", "9 Birch")).ShouldNotContain("The warm front");
+        await School.Sql(connection => connection.ExecuteAsync("UPDATE unit SET before = 'unseen', version = version + 1 WHERE edition = @WeatherWatch AND title = 'Fronts'; UPDATE edition SET version = version + 1 WHERE id = @WeatherWatch", School));
+        (await Feed(Lead, "section-calendar", "9 Birch")).ShouldNotContain("The warm front");
     }
 
     [Fact]
     public async Task A_link_is_renewed_and_withdrawn_at_once_and_is_ones_own_alone()
     {
-        using var nobody = await school.As(null);
-        using var student = await school.As(DemoPeople.OnTrack);
-        var first = await Link(lead, "teacher-calendar", null);
+        using var nobody = await School.As(null);
+        using var student = await School.As(DemoPeople.OnTrack);
+        var first = await Link(Lead, "teacher-calendar", null);
         (await nobody.Get(first)).Status.ShouldBe(HttpStatusCode.OK);
-        var second = await Link(lead, "teacher-calendar", null);
+        var second = await Link(Lead, "teacher-calendar", null);
         (await nobody.Get(first)).Status.ShouldBe(HttpStatusCode.NotFound);
         (await nobody.Get(second)).Status.ShouldBe(HttpStatusCode.OK);
-        (await lead.Get("/api/calendar-links")).Json.AsArray().Count(choice => choice!["madeAt"] is not null).ShouldBe(1);
-        (await lead.Post("/api/calendar-links/withdraw", new { kind = "teacher-calendar", section = (long?)null })).Status.ShouldBe(HttpStatusCode.NoContent);
+        (await Lead.Get("/api/calendar-links")).Json.AsArray().Count(choice => choice!["madeAt"] is not null).ShouldBe(1);
+        (await Lead.Post("/api/calendar-links/withdraw", new { kind = "teacher-calendar", section = (long?)null })).Status.ShouldBe(HttpStatusCode.NoContent);
         (await nobody.Get(second)).Status.ShouldBe(HttpStatusCode.NotFound);
-        foreach (var (kind, section) in new[] { ("teacher-calendar", (long?)null), ("section-calendar", school.Ids["section:9 Alder"]) })
+        foreach (var (kind, section) in new[] { ("teacher-calendar", (long?)null), ("section-calendar", School.Ids["section:9 Alder"]) })
             (await student.Post("/api/calendar-links", new { kind, section })).Status.ShouldBe(HttpStatusCode.NotFound);
         // Whoever does not teach the section any more has lost its link with it.
-        var alder = await Link(lead, "section-calendar", "9 Alder");
-        await school.Sql(connection => connection.ExecuteAsync("DELETE FROM section_teacher WHERE section = @section", new { section = school.Ids["section:9 Alder"] }));
+        var alder = await Link(Lead, "section-calendar", "9 Alder");
+        await School.Sql(connection => connection.ExecuteAsync("DELETE FROM section_teacher WHERE section = @section", new { section = School.Ids["section:9 Alder"] }));
         (await nobody.Get(alder)).Status.ShouldBe(HttpStatusCode.NotFound);
         (await nobody.Get("/calendars/AAAAAAAAAAAAAAAAAAAAAA.ics")).Status.ShouldBe(HttpStatusCode.NotFound);
     }
 
-    private string Route(string rest) => $"/api/editions/{school.WeatherWatch}/{rest}";
-
     private async Task<string> Link(Caller caller, string kind, string? section)
     {
-        var reply = await caller.Post("/api/calendar-links", new { kind, section = section is null ? (long?)null : school.Ids["section:" + section] });
+        var reply = await caller.Post("/api/calendar-links", new { kind, section = section is null ? (long?)null : School.Ids["section:" + section] });
         reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
         return new Uri(reply.Json["address"]!.GetValue<string>()).AbsolutePath;
     }

@@ -8,23 +8,8 @@ using Xunit;
 namespace Polycline.Tests.Web;
 
 /// <summary>All that a section does differently stands in one list, in words, and is put back from there.</summary>
-public sealed class SectionsTests : IAsyncLifetime
+public sealed class SectionsTests : LeadOfASchool
 {
-    private School school = null!;
-    private Caller lead = null!;
-
-    public async ValueTask InitializeAsync()
-    {
-        school = await School.Open();
-        lead = await school.As(DemoPeople.Lead);
-    }
-
-    public async ValueTask DisposeAsync()
-    {
-        lead.Dispose();
-        await school.DisposeAsync();
-    }
-
     [Fact]
     public async Task Every_difference_is_said_and_put_back_and_then_the_section_is_as_the_course()
     {
@@ -34,18 +19,18 @@ public sealed class SectionsTests : IAsyncLifetime
         ]);
         (await Said("9 Cedar")).ShouldBe(["Fronts is the 3rd unit here"]);
         (await Said("9 Dogwood")).ShouldBe(["3.03 Cloud diary is due at the start of the 3rd class after the lesson, not at the start of the 2nd class after the lesson"]);
-        var alder = school.Ids["section:9 Alder"];
-        var bare = (await lead.Get(Route("dates"))).Json["units"]!.ToJsonString();
-        var (lesson, _) = await CommandExamples.At(school, "lesson", "The warm front");
-        var (after, _) = await CommandExamples.At(school, "lesson", "The cold front");
+        var alder = School.Ids["section:9 Alder"];
+        var bare = (await Lead.Get(Route("dates"))).Json["units"]!.ToJsonString();
+        var (lesson, _) = await CommandExamples.At(School, "lesson", "The warm front");
+        var (after, _) = await CommandExamples.At(School, "lesson", "The cold front");
         await Post("differ", new
         {
             changes = new object[]
             {
                 new { section = alder, of = "lesson", target = lesson, field = "length", putBack = false, value = 3, version = 0 },
                 new { section = alder, of = "lesson", target = after, field = "pin", putBack = false, value = "2026-11-20", version = 0 },
-                new { section = alder, of = "unit", target = (await CommandExamples.At(school, "unit", "Storm season")).Id, field = "skip", putBack = false, value = true, version = 0 },
-                new { section = alder, of = "item", target = await school.Item("A slow ramp"), field = "due", putBack = false, value = new { at = "lesson-end", days = 2, clock = "18:00" }, version = 0 },
+                new { section = alder, of = "unit", target = (await CommandExamples.At(School, "unit", "Storm season")).Id, field = "skip", putBack = false, value = true, version = 0 },
+                new { section = alder, of = "item", target = await School.Item("A slow ramp"), field = "due", putBack = false, value = new { at = "lesson-end", days = 2, clock = "18:00" }, version = 0 },
             },
         });
         await Post("order-lesson", new { section = alder, lesson, after, version = 0 });
@@ -61,20 +46,20 @@ public sealed class SectionsTests : IAsyncLifetime
         foreach (var difference in (await Card("9 Alder"))["differences"]!.AsArray())
             await PutBack(alder, difference!);
         (await Said("9 Alder")).ShouldBeEmpty();
-        (await lead.Get(Route("dates"))).Json["units"]!.ToJsonString().ShouldBe(bare);
+        (await Lead.Get(Route("dates"))).Json["units"]!.ToJsonString().ShouldBe(bare);
     }
 
     [Fact]
     public async Task A_unit_a_lesson_and_an_item_of_one_section_are_there_and_nowhere_else()
     {
-        var (birch, alder) = (school.Ids["section:9 Birch"], school.Ids["section:9 Alder"]);
-        var dates = (await lead.Get(Route("dates"))).Json;
-        var (fronts, _) = await CommandExamples.At(school, "unit", "Fronts");
-        var (warm, _) = await CommandExamples.At(school, "lesson", "The warm front");
+        var (birch, alder) = (School.Ids["section:9 Birch"], School.Ids["section:9 Alder"]);
+        var dates = (await Lead.Get(Route("dates"))).Json;
+        var (fronts, _) = await CommandExamples.At(School, "unit", "Fronts");
+        var (warm, _) = await CommandExamples.At(School, "lesson", "The warm front");
         await Post("add-unit", new { title = "The sea breeze", after = fronts, section = birch });
         await Post("add-lesson", new { unit = fronts, title = "Fronts once more", classes = 2, after = warm, section = birch });
-        var (breeze, _) = await CommandExamples.At(school, "unit", "The sea breeze");
-        var (again, _) = await CommandExamples.At(school, "lesson", "Fronts once more");
+        var (breeze, _) = await CommandExamples.At(School, "unit", "The sea breeze");
+        var (again, _) = await CommandExamples.At(School, "lesson", "Fronts once more");
         await Post("add-lesson", new { unit = breeze, title = "Land and water", classes = 1, after = (long?)null, section = (long?)null });
         await Post("add-item", new { unit = fronts, lesson = again, kind = "task", purpose = "practice", title = "A second ramp", section = (long?)null });
         await Post("add-item", new { unit = fronts, lesson = warm, kind = "page", purpose = "to-read", title = "For Birch", section = birch });
@@ -89,23 +74,23 @@ public sealed class SectionsTests : IAsyncLifetime
         foreach (var row in dates["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray()))
             JsonNode.DeepEquals((await Row(row!["title"]!.GetValue<string>()))["cells"]![0], row["cells"]![0]).ShouldBeTrue(row["title"]!.GetValue<string>());
         (await Row("A second ramp"))["cells"]!.AsArray().Select(cell => (bool)cell!["absent"]!).ShouldBe([true, false, true, true]);
-        var ramp = await school.Item("A second ramp");
+        var ramp = await School.Item("A second ramp");
         await Post("publish-item", new { item = ramp, published = true, version = 1 });
-        async Task<HttpStatusCode> Seen(long section) => (await lead.Get($"/api/sections/{section}/items/{ramp}?as=pretend:{section}&at=2026-12-17T12:00:00Z")).Status;
+        async Task<HttpStatusCode> Seen(long section) => (await Lead.Get($"/api/sections/{section}/items/{ramp}?as=pretend:{section}&at=2026-12-17T12:00:00Z")).Status;
         (await Seen(birch), await Seen(alder)).ShouldBe((HttpStatusCode.OK, HttpStatusCode.NotFound));
         // What others have cannot stand in it, hang on it, or differ in it.
-        var (shared, version) = await CommandExamples.At(school, "item", "A slow ramp");
+        var (shared, version) = await CommandExamples.At(School, "item", "A slow ramp");
         (await Refused("move-item", new { item = shared, unit = fronts, lesson = again, after = (long?)null, version })).ShouldBe("lesson");
         (await Refused("add-item", new { unit = fronts, lesson = again, kind = "page", purpose = "to-read", title = "For Alder", section = alder })).ShouldBe("lesson");
-        (await Refused("condition-item", new { item = shared, gate = new { item = (await CommandExamples.Lineage(school, "A second ramp")), @is = "returned" }, version })).ShouldBe("gate");
-        (await lead.Post(Route("differ"), new { changes = new[] { new { section = alder, of = "item", target = ramp, field = "hold", putBack = false, value = true, version = 0 } } }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.NotFound);
+        (await Refused("condition-item", new { item = shared, gate = new { item = (await CommandExamples.Lineage(School, "A second ramp")), @is = "returned" }, version })).ShouldBe("gate");
+        (await Lead.Post(Route("differ"), new { changes = new[] { new { section = alder, of = "item", target = ramp, field = "hold", putBack = false, value = true, version = 0 } } }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.NotFound);
         // What it hangs on is not removed from under it.
-        var (cold, coldVersion) = await CommandExamples.At(school, "item", "Before, during, after");
+        var (cold, coldVersion) = await CommandExamples.At(School, "item", "Before, during, after");
         var own = (await Row("For Birch"))["item"]!.GetValue<long>();
-        await Post("condition-item", new { item = own, gate = new { item = await CommandExamples.Lineage(school, "Before, during, after"), @is = "returned" }, version = 1 });
-        (await lead.Post(Route("remove-item"), new { item = cold, version = coldVersion }, Guid.NewGuid())).Code.ShouldBe("in-use");
+        await Post("condition-item", new { item = own, gate = new { item = await CommandExamples.Lineage(School, "Before, during, after"), @is = "returned" }, version = 1 });
+        (await Lead.Post(Route("remove-item"), new { item = cold, version = coldVersion }, Guid.NewGuid())).Code.ShouldBe("in-use");
         // Rolled over, it stays behind.
-        (await lead.Get(Route("outline"))).Text.ShouldContain("\"only\":\"B\"");
+        (await Lead.Get(Route("outline"))).Text.ShouldContain("\"only\":\"B\"");
         foreach (var command in new[] { "remove-unit", "remove-lesson" })
             await Post(command, command == "remove-unit" ? new { unit = breeze, version = 1 } : new { lesson = again, version = 1 });
         (await Said("9 Birch")).Count(said => said.Contains("only", StringComparison.Ordinal)).ShouldBe(1);
@@ -118,10 +103,10 @@ public sealed class SectionsTests : IAsyncLifetime
     [InlineData("unit", "length", "2", "changes[0]")]
     public async Task A_difference_that_is_none_names_what_is_wrong(string of, string field, string value, string at)
     {
-        var target = of == "item" ? await school.Item("A slow ramp") : (await CommandExamples.At(school, of, of == "unit" ? "Fronts" : "The warm front")).Id;
-        var reply = await lead.Post(Route("differ"), new
+        var target = of == "item" ? await School.Item("A slow ramp") : (await CommandExamples.At(School, of, of == "unit" ? "Fronts" : "The warm front")).Id;
+        var reply = await Lead.Post(Route("differ"), new
         {
-            changes = new[] { new { section = school.Ids["section:9 Alder"], of, target, field, putBack = false, value = JsonNode.Parse(value), version = 0 } },
+            changes = new[] { new { section = School.Ids["section:9 Alder"], of, target, field, putBack = false, value = JsonNode.Parse(value), version = 0 } },
         }, Guid.NewGuid());
         (reply.Status, reply.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, at), reply.Text);
     }
@@ -133,20 +118,20 @@ public sealed class SectionsTests : IAsyncLifetime
     public async Task A_timetable_that_the_term_does_not_know_names_the_time(string slots, string at)
     {
         var version = (await Card("9 Alder"))["version"]!.GetValue<long>();
-        var reply = await lead.Post(Route("change-timetable"), new { section = school.Ids["section:9 Alder"], slots = JsonNode.Parse(slots), version }, Guid.NewGuid());
+        var reply = await Lead.Post(Route("change-timetable"), new { section = School.Ids["section:9 Alder"], slots = JsonNode.Parse(slots), version }, Guid.NewGuid());
         (reply.Status, reply.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, at), reply.Text);
     }
 
     [Fact]
     public async Task What_others_changed_is_shown_until_one_has_seen_it()
     {
-        using var co = await school.As(DemoPeople.CoTeacher);
-        await lead.Post(Route("rename-item"), await CommandExamples.Rename(school), Guid.NewGuid());
-        var mine = await co.Post(Route("order-unit"), await CommandExamples.All["order-unit"](school), Guid.NewGuid());
-        var changed = (await lead.Get(Route("today"))).Json["changed"]!.AsArray();
+        using var co = await School.As(DemoPeople.CoTeacher);
+        await Lead.Post(Route("rename-item"), await CommandExamples.Rename(School), Guid.NewGuid());
+        var mine = await co.Post(Route("order-unit"), await CommandExamples.All["order-unit"](School), Guid.NewGuid());
+        var changed = (await Lead.Get(Route("today"))).Json["changed"]!.AsArray();
         changed.Select(change => $"{change!["author"]} {change["words"]}").ShouldBe([$"{DemoPeople.CoTeacher} took “Storm season” as the 5th unit in 9 Dogwood"]);
-        (await lead.Post(Route("looked"), new { batch = mine.Json["batch"]!.GetValue<long>() })).Status.ShouldBe(HttpStatusCode.NoContent);
-        (await lead.Get(Route("today"))).Json["changed"]!.AsArray().ShouldBeEmpty();
+        (await Lead.Post(Route("looked"), new { batch = mine.Json["batch"]!.GetValue<long>() })).Status.ShouldBe(HttpStatusCode.NoContent);
+        (await Lead.Get(Route("today"))).Json["changed"]!.AsArray().ShouldBeEmpty();
         (await co.Get(Route("today"))).Json["changed"]!.AsArray().Count.ShouldBe(1);
     }
 
@@ -161,25 +146,17 @@ public sealed class SectionsTests : IAsyncLifetime
         });
     }
 
-    private async Task Post(string command, object body)
-    {
-        var reply = await lead.Post(Route(command), body, Guid.NewGuid());
-        reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
-    }
-
     private async Task<string?> Refused(string command, object body)
     {
-        var reply = await lead.Post(Route(command), body, Guid.NewGuid());
+        var reply = await Lead.Post(Route(command), body, Guid.NewGuid());
         reply.Status.ShouldBe(HttpStatusCode.UnprocessableEntity, reply.Text);
         return reply.Json["field"]?.GetValue<string>();
     }
 
     private async Task<JsonNode> Row(string title) =>
-        (await lead.Get(Route("dates"))).Json["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray()).Single(row => row!["title"]!.GetValue<string>() == title)!;
+        (await Lead.Get(Route("dates"))).Json["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray()).Single(row => row!["title"]!.GetValue<string>() == title)!;
 
     private async Task<IEnumerable<string>> Said(string section) => (await Card(section))["differences"]!.AsArray().Select(one => $"{one!["title"]} {one["words"]}");
 
-    private async Task<JsonNode> Card(string section) => (await lead.Get(Route("sections"))).Json["sections"]!.AsArray().Single(one => one!["name"]!.GetValue<string>() == section)!;
-
-    private string Route(string rest) => $"/api/editions/{school.WeatherWatch}/{rest}";
+    private async Task<JsonNode> Card(string section) => (await Lead.Get(Route("sections"))).Json["sections"]!.AsArray().Single(one => one!["name"]!.GetValue<string>() == section)!;
 }
