@@ -195,6 +195,7 @@ CREATE TABLE public.edition (
     own_version bigint DEFAULT 1 NOT NULL,
     codes_fixed_at timestamp with time zone,
     taken_in_at timestamp with time zone,
+    levels jsonb,
     CONSTRAINT edition_basis_check CHECK ((basis = ANY (ARRAY['meetings'::text, 'minutes'::text]))),
     CONSTRAINT edition_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
     CONSTRAINT edition_codes_check CHECK ((codes = ANY (ARRAY['by-unit'::text, 'straight'::text]))),
@@ -827,6 +828,7 @@ GRANT UPDATE(state) ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(own_version) ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(codes_fixed_at) ON TABLE public.edition TO polycline_app;
+GRANT UPDATE(levels) ON TABLE public.edition TO polycline_app;
 GRANT SELECT ON TABLE public.enrolment TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.enrolment TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.fact TO polycline_app;

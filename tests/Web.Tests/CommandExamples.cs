@@ -11,6 +11,9 @@ namespace Polycline.Tests.Web;
 public static class CommandExamples
 {
     /// <summary>By name; a command without one fails the walks.</summary>
+    /// <summary>What a team might call its levels.</summary>
+    public static readonly object Levels = new { unit = new { one = "week", many = "weeks" }, lesson = new { one = "topic", many = "topics" }, item = new { one = "hour's work", many = "pieces of work" } };
+
     public static readonly IReadOnlyDictionary<string, Func<School, Task<object?>>> All = new Dictionary<string, Func<School, Task<object?>>>
     {
         ["rename-item"] = Rename,
@@ -23,6 +26,7 @@ public static class CommandExamples
         {
             codes = "by-unit",
             before = "unseen",
+            levels = Levels,
             version = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT own_version FROM edition WHERE id = @WeatherWatch", new { school.WeatherWatch })),
         },
         ["change-unit"] = school => In(school, async at => With(await at("unit", "Fronts"), "unit", new() { ["title"] = "Where airs meet", ["published"] = true, ["before"] = "unseen" })),

@@ -1,4 +1,5 @@
 using System.Net;
+using System.Text.Json.Nodes;
 using Dapper;
 using Npgsql;
 using Polycline.Demo.School;
@@ -62,13 +63,47 @@ public sealed class OutlineTests : IAsyncLifetime
         (await lead.Post(Route("move-item"), move!, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
         var after = await Codes();
         before.ShouldAllBe(pair => after[pair.Key] == pair.Value);
-        (await lead.Post(Route("change-course"), new { codes = "straight", before = "listed", version = 1 }, Guid.NewGuid())).Json["field"]!.GetValue<string>().ShouldBe("codes");
+        (await lead.Post(Route("change-course"), new { codes = "straight", before = "listed", levels = (object?)null, version = 1 }, Guid.NewGuid())).Json["field"]!.GetValue<string>().ShouldBe("codes");
         // A course that has opened nothing is still numbered on.
         using var colleague = await school.As(DemoPeople.Colleague);
         var tides = $"/api/editions/{school.Ids["edition:Tides and Channels 2026"]}";
         var settings = (await colleague.Get($"{tides}/outline")).Json["settings"]!;
-        (await colleague.Post($"{tides}/change-course", new { codes = "straight", before = "listed", version = (long)settings["version"]! }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (await colleague.Post($"{tides}/change-course", new { codes = "straight", before = "listed", levels = (object?)null, version = (long)settings["version"]! }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
         (await colleague.Get($"{tides}/outline")).Text.ShouldContain("\"code\":\"#001\"");
+    }
+
+    [Fact]
+    public async Task What_a_team_calls_its_levels_stands_in_every_sentence_and_goes_with_the_course()
+    {
+        var plain = (await lead.Get(Route("outline"))).Json["settings"]!["version"]!.GetValue<long>();
+        async Task<Reply> Call(string unit, string lesson = "topic") => await lead.Post(
+            Route("change-course"),
+            new { codes = "by-unit", before = "listed", levels = new { unit = new { one = unit, many = $"{unit}s" }, lesson = new { one = lesson, many = $"{lesson}s" }, item = new { one = "piece", many = "pieces" } }, version = plain },
+            Guid.NewGuid());
+        foreach (var (unit, lesson, field) in new[] { ("", "topic", "levels.unit.one"), ("we\nek", "topic", "levels.unit.one"), ("class", "topic", "levels.unit.one"), ("topic", "Topic", "levels.unit.one"), ("week", new string('x', 25), "levels.lesson.one") })
+            (await Call(unit, lesson)).Json["field"]!.GetValue<string>().ShouldBe(field);
+        (await Call("week")).Json["reach"]!["sentence"]!.GetValue<string>().ShouldBe("Changes in all 4 sections at once, for 94 students.");
+
+        // Every answer's words, less what the team has written itself: what is still called a lesson has no space in it.
+        var (alder, birch) = (school.Ids["section:9 Alder"], school.Ids["section:9 Birch"]);
+        var (item, _) = await CommandExamples.At(school, "item", "Label the ramp");
+        string[] routes = ["outline", "dates", "today", "pace", "sections", "editions", "history", "groups", "ribbon", "work", $"items/{item}"];
+        var said = (await Task.WhenAll(routes.Select(async route => (await lead.Get(Route(route))).Json)))
+            .Append((await lead.Get($"/api/sections/{alder}/items/{item}?as=pretend:{alder}")).Json)
+            .Append((await Previewed("differ", new { changes = new[] { new { section = birch, of = "item", target = item, field = "skip", putBack = false, value = true, version = 0 } } })).Json)
+            .SelectMany(Strings).Where(text => text.Contains(' ', StringComparison.Ordinal)).ToList();
+        said.ShouldContain("at the start of the 1st class after the topic");
+        said.Where(text => System.Text.RegularExpressions.Regex.IsMatch(text, @"\b([Uu]nit|[Ll]esson|[Ii]tem)s?\b")).ShouldBeEmpty();
+        (await lead.Get(Route("ribbon"))).Json["levels"]!["item"]!["a"]!.GetValue<string>().ShouldBe("a piece");
+
+        async Task<Reply> Previewed(string command, object body) => await lead.Post(Route($"{command}?preview=true"), body);
+        static IEnumerable<string> Strings(JsonNode? node) => node switch
+        {
+            JsonObject members => members.SelectMany(member => Strings(member.Value)),
+            JsonArray entries => entries.SelectMany(Strings),
+            JsonValue value when value.TryGetValue<string>(out var text) => [text],
+            _ => [],
+        };
     }
 
     [Fact]

@@ -34,10 +34,11 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     [Fact]
     public async Task Out_in_and_out_again_a_package_is_the_same_to_the_byte_and_taken_back_nothing_is_left()
     {
+        (await lead.Post($"/api/editions/{school.WeatherWatch}/change-course", await CommandExamples.All["change-course"](school), Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
         var first = await Package(school.WeatherWatch);
         var rows = await school.RowCounts("audit", "request", "body", "session");
         var shown = await TakeIn(first, preview: true);
-        shown.Json["sentence"]!.GetValue<string>().ShouldBe("“Weather Watch”, edition 2026: 6 units, 38 lessons, 110 items, 33 texts. It becomes a course of your own, that no section follows yet.");
+        shown.Json["sentence"]!.GetValue<string>().ShouldBe("“Weather Watch”, edition 2026: 6 weeks, 38 topics, 110 pieces of work, 33 texts. It becomes a course of your own, that no section follows yet.");
         (await school.RowCounts("audit", "request", "body", "session")).ShouldBe(rows);
         var key = Guid.NewGuid();
         var made = await Task.WhenAll(Enumerable.Range(0, 3).Select(_ => TakeIn(first, key: key)));

@@ -15,6 +15,9 @@ public sealed record Master(Id<Master> Id, string Title);
 /// <param name="Units">In the team's order.</param>
 public sealed record Edition(string Title, Basis Basis, int MinStart, CodeStyle Codes, BeforeOpening Before, ImmutableArray<Unit> Units)
 {
+    /// <summary>What the team calls its levels.</summary>
+    public LevelNames Levels { get; init; } = LevelNames.Plain;
+
     /// <summary>Every item once, in reading order: a unit's lessons, each followed by its items, then the unit's own.</summary>
     public IEnumerable<Item> InReadingOrder() => Units.SelectMany(unit => unit.InReadingOrder());
 }

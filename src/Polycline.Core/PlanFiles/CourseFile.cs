@@ -39,6 +39,11 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
         foreach (var group in Groups())
             json.WriteStringValue(group);
         json.WriteEndArray();
+        if (Edition.Levels != LevelNames.Plain)
+        {
+            json.WritePropertyName("levels");
+            LevelForms.Write(Edition.Levels, json);
+        }
     });
 
     /// <exception cref="PlanRefusedException">It is no course file, or something in it is not as it should be; nothing was read.</exception>
@@ -50,7 +55,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
         Forms.Object(
             new Field("format", Forms.OneOf("polycline-course"), true), new Field("version", Forms.Whole(1, 1), true), new Field("title", Forms.Name, true),
             new Field("edition", (piece, found) => Forms.IsObject(piece, found), true), new Field("purposes", Forms.Map(Forms.OneOf([.. Enum.GetValues<Purpose>().Select(Words.Of)]), false)),
-            new Field("texts", Forms.Map(Forms.Name, false)), new Field("shortest", Forms.Map(Forms.Whole(0), false)), new Field("groups", Forms.List(Forms.Name)))(root, faults);
+            new Field("texts", Forms.Map(Forms.Name, false)), new Field("shortest", Forms.Map(Forms.Whole(0), false)), new Field("groups", Forms.List(Forms.Name)), new Field("levels", LevelForms.Levels))(root, faults);
         faults.Throw();
         var edition = EditionOf(text, root);
         var items = edition.InReadingOrder().Select(item => item.Ref.Name).ToHashSet(StringComparer.Ordinal);
@@ -87,6 +92,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
         };
         return edition with
         {
+            Levels = root["levels"] is { } levels ? LevelForms.Checked(levels) : LevelNames.Plain,
             Units = [.. edition.Units.Select(unit => unit with
             {
                 Lessons = [.. unit.Lessons.Select(lesson => lesson with { Items = [.. lesson.Items.Select(Of)] })],

@@ -71,6 +71,11 @@ public static class PlanParts
         return Adjustment(of, target, json.RootElement.EnumerateObject().Select(field => (field.Name, (string?)field.Value.GetRawText())));
     }
 
+    /// <exception cref="PlanRefusedException">They have not the form of level names, or are no good as words.</exception>
+    public static LevelNames Levels(string json) => LevelForms.Checked(Checked(json, LevelForms.Levels));
+
+    public static string Json(LevelNames levels) => Written(json => LevelForms.Write(levels, json));
+
     public static string Json(Anchor anchor) => Written(json => GateWriter.Write(anchor, json));
 
     public static string Json(Gate gate) => Written(json => GateWriter.Write(gate, json));

@@ -99,7 +99,12 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
 
     private static IEnumerable<ReachRow> CourseRows(PlanSchedule before, PlanSchedule after)
     {
-        var (was, will) = (Told(before), Told(after));
+        var named = after.Edition.Levels;
+        foreach (var (level, then, now) in new[] { ("unit", before.Edition.Levels.Unit, named.Unit), ("lesson", before.Edition.Levels.Lesson, named.Lesson), ("item", before.Edition.Levels.Item, named.Item) })
+            if (then != now)
+                yield return new(level, now.One.Capital(), null, "is called", $"{then.One}, {then.Many}", $"{now.One}, {now.Many}");
+        // Both in the same words: what is called otherwise is not timed otherwise.
+        var (was, will) = (Told(before, named), Told(after, named));
         foreach (var (target, now) in will)
         {
             if (!was.TryGetValue(target, out var old))
@@ -115,10 +120,10 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
     }
 
     // What a team would say of every unit, lesson and item, in reading order.
-    private static Dictionary<string, (string Name, Dictionary<string, string?> Fields)> Told(PlanSchedule plan)
+    private static Dictionary<string, (string Name, Dictionary<string, string?> Fields)> Told(PlanSchedule plan, LevelNames levels)
     {
         var told = new Dictionary<string, (string, Dictionary<string, string?>)>();
-        var gates = new GateWords(item => $"{plan.CodeOf[item]} {plan.Item(item).Title}", _ => "a lesson");
+        var gates = new GateWords(item => $"{plan.CodeOf[item]} {plan.Item(item).Title}", _ => levels.Lesson.A, levels);
         told[""] = ("the course", new() { ["before it opens"] = $"{plan.Edition.Before}" });
         foreach (var (unit, place) in plan.Edition.Units.Select((unit, place) => (unit, place)))
         {
@@ -162,7 +167,7 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
 
         string? Sentence(Release.Gate? gate) => gate is null ? null : gates.Sentence(gate);
 
-        string? Said(Anchor? anchor) => anchor is null ? null : new AnchorWords(_ => "a lesson").Of(anchor);
+        string? Said(Anchor? anchor) => anchor is null ? null : new AnchorWords(_ => levels.Lesson.A, levels).Of(anchor);
     }
 
     private static IEnumerable<ReachRow> DateRows(PlanSchedule before, PlanSchedule after, SectionSize size)

@@ -53,7 +53,7 @@ public sealed record RunningOrder(ImmutableArray<RunningOrder.UnitPlace> Units, 
                 break;
             case Adjustment.OfUnit { Order: { } order } of:
                 if (order > units.Count)
-                    throw new AdjustmentException(n, "order", $"This section has {units.Count} units: choose a place from 1 to {units.Count}.");
+                    throw new AdjustmentException(n, "order", $"Choose a place from 1 to {units.Count}.");
                 var at = units.FindIndex(unit => unit.Ref == of.Unit);
                 var moved = units[at];
                 units.RemoveAt(at);
@@ -67,7 +67,7 @@ public sealed record RunningOrder(ImmutableArray<RunningOrder.UnitPlace> Units, 
         if (adjustment is not Adjustment.OfLesson { After: { } after } of)
             return;
         if (after == of.Lesson)
-            throw new AdjustmentException(n, "after", "A lesson cannot stand after itself: name another one.");
+            throw new AdjustmentException(n, "after", "It cannot stand after itself: name another one.");
         var moved = placeOf[of.Lesson];
         lessons.Remove(moved);
         lessons.AddAfter(placeOf[after], moved);

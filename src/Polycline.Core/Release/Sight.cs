@@ -123,7 +123,8 @@ public sealed class Sights(PlanSchedule plan, StudentRecord student)
         var decision = explain.Decide(item, at);
         var words = new GateWords(
             other => release.Decide(other, at).Sees == Sees.Nothing ? NotShown : $"{plan.CodeOf[other]} {plan.Item(other).Title}",
-            lesson => plan.Section(decision.Section!.Value).Lesson(new(lesson))?.Title ?? NotShown);
+            lesson => plan.Section(decision.Section!.Value).Lesson(new(lesson))?.Title ?? NotShown,
+            plan.Edition.Levels);
         return words.Missing(decision.Gates.Where(gate => !gate.Met).Select(gate => gate.Trace));
     }
 }

@@ -1,4 +1,5 @@
 using NodaTime.Text;
+using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 using static Polycline.Core.Wording.Counting;
 
@@ -6,7 +7,7 @@ namespace Polycline.Core.Wording;
 
 /// <summary>Timing in words, as a team reads it. Source: the computation, chapter 4.</summary>
 /// <param name="titleOf">The title of the lesson or unit of that id.</param>
-public sealed class AnchorWords(Func<string, string> titleOf)
+public sealed class AnchorWords(Func<string, string> titleOf, LevelNames levels)
 {
     private static readonly LocalDatePattern Day = LocalDatePattern.CreateWithInvariantCulture("ddd d MMM uuuu");
     private static readonly LocalTimePattern Time = LocalTimePattern.CreateWithInvariantCulture("HH:mm");
@@ -35,7 +36,7 @@ public sealed class AnchorWords(Func<string, string> titleOf)
 
     private string Base(Anchor anchor, bool onUnit)
     {
-        var what = anchor.Of is { } of ? $"“{titleOf(of)}”" : anchor.IsOfLesson && !onUnit ? "the lesson" : "the unit";
+        var what = anchor.Of is { } of ? $"“{titleOf(of)}”" : $"the {(anchor.IsOfLesson && !onUnit ? levels.Lesson : levels.Unit).One}";
         return anchor.At switch
         {
             AnchorBase.LessonStart or AnchorBase.UnitStart => anchor.Meetings is null or 0 ? $"the start of {what}" : $"{what} starts",

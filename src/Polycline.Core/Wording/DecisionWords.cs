@@ -34,7 +34,7 @@ public sealed class DecisionWords(PlanSchedule plan, PlanNames names)
     /// <param name="student">How the student is called.</param>
     public Reasons ForTeam(Decision decision, Ref<Item> item, Instant at, string student)
     {
-        var gates = new GateWords(other => names.Of(other.Name), names.Of);
+        var gates = new GateWords(other => names.Of(other.Name), names.Of, plan.Edition.Levels);
         return new(
             decision.State == ReleaseState.Withdrawn
                 ? $"{student} has begun it, so it stays readable. {Deciding(decision, item, at, student, gates)}"
@@ -93,9 +93,9 @@ public sealed class DecisionWords(PlanSchedule plan, PlanNames names)
 
     private string Owner(Level level, Ref<Sections.Section> section, Ref<Item> item) => (level, plan.Section(section).Item(item)?.Item) switch
     {
-        (Level.Unit, { } here) => $"the unit “{here.Unit.Title}”",
-        (Level.Lesson, { Lesson: { } lesson }) => $"the lesson “{lesson.Title}”",
-        _ => "the item",
+        (Level.Unit, { } here) => $"the {plan.Edition.Levels.Unit.One} “{here.Unit.Title}”",
+        (Level.Lesson, { Lesson: { } lesson }) => $"the {plan.Edition.Levels.Lesson.One} “{lesson.Title}”",
+        _ => $"the {plan.Edition.Levels.Item.One}",
     };
 
     private ImmutableArray<string> DatesOf(ItemDates dates)

@@ -9,18 +9,18 @@ namespace Polycline.Core.Wording;
 
 /// <summary>What a section does differently from the course, in words that go on after its title or its class. Source: the computation, chapters 2 to 4.</summary>
 /// <param name="titleOf">The title of the unit or lesson of that id.</param>
-public sealed class DifferenceWords(Func<string, string> titleOf, Basis basis)
+public sealed class DifferenceWords(Func<string, string> titleOf, Basis basis, LevelNames levels)
 {
     private static readonly LocalDatePattern Day = LocalDatePattern.CreateWithInvariantCulture("ddd d MMM");
     private static readonly LocalTimePattern Time = LocalTimePattern.CreateWithInvariantCulture("HH:mm");
-    private readonly AnchorWords anchors = new(titleOf);
+    private readonly AnchorWords anchors = new(titleOf, levels);
 
     /// <summary>Of an adjustment that gives one field: <c>kept back</c>, <c>lasts 3 classes instead of 2</c>.</summary>
     /// <param name="course">What the course says there; null: nothing.</param>
     /// <param name="onUnit">Whether the item is directly on a unit.</param>
     public string Of(Adjustment difference, object? course, bool onUnit = false) => difference switch
     {
-        Adjustment.OfUnit { Order: { } order } => $"is the {Nth(order)} unit here",
+        Adjustment.OfUnit { Order: { } order } => $"is the {Nth(order)} {levels.Unit.One} here",
         Adjustment.OfUnit unit => Flags(unit.Skip, unit.Hold, unit.Published),
         Adjustment.OfLesson { After: { } after } => $"comes after “{titleOf(after.Name)}” here",
         Adjustment.OfLesson { Length: { } length } => $"lasts {InBasis(length)}{(course is int planned ? $" instead of {planned}" : "")}",

@@ -8,7 +8,7 @@ namespace Polycline.Core.Wording;
 /// <summary>What was noticed, as a sentence for the team. Source: the computation, chapters 1 to 6.</summary>
 /// <param name="nameOf">How what a finding is about is called: a unit, lesson, item, section or student.</param>
 /// <param name="basis">What lessons are measured in.</param>
-public sealed class FindingWords(Func<string, string> nameOf, Basis basis = Basis.Meetings)
+public sealed class FindingWords(Func<string, string> nameOf, Basis basis, LevelNames levels)
 {
     private static readonly LocalDatePattern Day = LocalDatePattern.CreateWithInvariantCulture("ddd d MMM uuuu");
 
@@ -20,14 +20,14 @@ public sealed class FindingWords(Func<string, string> nameOf, Basis basis = Basi
         {
             "overflow" => $"“{name}” does not fit, by {(basis == Basis.Meetings ? Counted(finding.By ?? 0, "class", "classes") : Counted(finding.By ?? 0, "minute", "minutes"))}.",
             "pin-missed" when finding.By == 0 => $"“{name}” is fixed to a date after which there is no class left.",
-            "pin-missed" => $"“{name}” is fixed to a date that another lesson has, and starts {Counted(finding.By ?? 0, "class", "classes")} later.",
-            "after-pin" => $"“{name}” ends only after a lesson fixed to a date has begun that should follow it.",
+            "pin-missed" => $"“{name}” is fixed to a date that another {levels.Lesson.One} has, and starts {Counted(finding.By ?? 0, "class", "classes")} later.",
+            "after-pin" => $"“{name}” ends only after {levels.Lesson.A} fixed to a date has begun that should follow it.",
             "no-meetings" => "There are no classes yet: give this section its timetable.",
             "meeting-overlap" => $"Two classes overlap on {Date(finding.Target[..10])}, {finding.Target[11..]}.",
             "change-idle" => $"A changed class on {Date(finding.Target)} is not there any more.",
             "due-before-opens" => $"“{name}” is due before it opens.",
             "closes-before-due" => $"“{name}” closes before it is due.",
-            "due-before-lesson" => $"“{name}” is due before its lesson starts.",
+            "due-before-lesson" => $"“{name}” is due before its {levels.Lesson.One} starts.",
             "due-off-day" => $"“{name}” is due on a day without classes.",
             "due-earlier" => $"“{name}” would now be due earlier than announced, and stays as announced.",
             "beyond-term" => $"“{name}” has a date outside the term.",

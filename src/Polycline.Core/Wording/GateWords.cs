@@ -9,9 +9,9 @@ namespace Polycline.Core.Wording;
 /// <summary>Conditions as running sentences. Source: the computation, chapter 5; the words of the product.</summary>
 /// <param name="nameOf">How an item is called: its code, or code and title.</param>
 /// <param name="titleOf">The title of a lesson or unit.</param>
-public sealed class GateWords(Func<Ref<Item>, string> nameOf, Func<string, string> titleOf)
+public sealed class GateWords(Func<Ref<Item>, string> nameOf, Func<string, string> titleOf, LevelNames levels)
 {
-    private readonly AnchorWords anchors = new(titleOf);
+    private readonly AnchorWords anchors = new(titleOf, levels);
 
     /// <summary>The whole, for the team: <c>Opens when feedback on 5.02 is given back and the score in 3.06 is at least 70 %. Students are told.</c></summary>
     public string Sentence(Gate gate) =>

@@ -20,8 +20,8 @@ public static class CourseStore
         var master = await Insert("master (title) VALUES (@Title)", course);
         await connection.ExecuteAsync("INSERT INTO master_member (master, person, role) VALUES (@master, @lead, 'lead')", new { master, lead = lead.Value });
         var made = await Insert(
-            "edition (master, ordinal, title, term, basis, min_start, codes, before, state, taken_in_at) VALUES (@master, 1, @Title, @term, @basis, @MinStart, @codes, @before, 'current', @at)",
-            new { master, edition.Title, term = term.Value, basis = Words.Of(edition.Basis), edition.MinStart, codes = Words.Of(edition.Codes), before = Words.Of(edition.Before), at });
+            "edition (master, ordinal, title, term, basis, min_start, codes, before, levels, state, taken_in_at) VALUES (@master, 1, @Title, @term, @basis, @MinStart, @codes, @before, @levels::jsonb, 'current', @at)",
+            new { master, edition.Title, term = term.Value, basis = Words.Of(edition.Basis), edition.MinStart, codes = Words.Of(edition.Codes), before = Words.Of(edition.Before), levels = edition.Levels == LevelNames.Plain ? null : PlanParts.Json(edition.Levels), at });
         await connection.ExecuteAsync("INSERT INTO student_group (edition, name) SELECT @made, unnest(@names)", new { made, names = course.Groups().ToArray() });
         foreach (var (unit, place) in edition.Units.Select((unit, place) => (unit, place)))
         {

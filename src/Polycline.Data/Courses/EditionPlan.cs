@@ -161,6 +161,11 @@ public sealed class EditionPlan(
             (unit, (IReadOnlyList<TreeRow>)[.. lessonsOf[unit.Id].SelectMany(lesson => itemsOf[(unit.Id, lesson.Id)]), .. itemsOf[(unit.Id, null)]]));
     }
 
+    /// <summary>How many items of the course, or of a section only, say something of a group.</summary>
+    public int UsesOf(string group) => Rows.Where(row => row.Table == "item" && IsHere(row)).Select(row => Schedule.Item(new(row.Lineage)))
+        .Count(item => item.For?.Groups?.Contains(group) == true || item.For?.Except.Contains(group) == true
+            || item.Gate?.Root.Leaves().Any(leaf => leaf is Core.Release.GateNode.InGroup named && named.Group == group) == true);
+
     public Item? Item(Id<Item> id) => Row(id) is { } row && IsHere(row) ? Schedule.Item(new(row.Lineage)) : null;
 
     public FollowingSection? Following(Id<Section> section) => Sections.FirstOrDefault(following => following.Id == section.Value);

@@ -14,7 +14,7 @@ namespace Polycline.Data.Courses;
 public static class EditionStore
 {
     private sealed record HeadRow(
-        long Id, long Master, string CourseTitle, string Title, string State, string Basis, int MinStart, string Codes, string Before, long Version, long OwnVersion, Instant? CodesFixedAt,
+        long Id, long Master, string CourseTitle, string Title, string State, string Basis, int MinStart, string Codes, string Before, string? Levels, long Version, long OwnVersion, Instant? CodesFixedAt,
         long Term, string TermName, string Zone, LocalDate First, LocalDate Last, string Calendar, long TermVersion);
 
     private sealed record UnitRow(long Id, Guid Lineage, string Rank, string Title, bool Published, string? Gate, string? Before, long Version, long? Section);
@@ -92,7 +92,8 @@ public static class EditionStore
         return new(
             head.Title, Words.Parse<Basis>(head.Basis), head.MinStart, Words.Parse<CodeStyle>(head.Codes), Words.Parse<BeforeOpening>(head.Before),
             [.. units.Where(unit => unit.Section is null).Select(unit => UnitOf(
-                unit, [.. lessonsOf[unit.Id].Select(lesson => LessonOf(lesson, [.. itemsOf[(unit.Id, lesson.Id)].Select(ItemOf)]))], [.. itemsOf[(unit.Id, null)].Select(ItemOf)]))]);
+                unit, [.. lessonsOf[unit.Id].Select(lesson => LessonOf(lesson, [.. itemsOf[(unit.Id, lesson.Id)].Select(ItemOf)]))], [.. itemsOf[(unit.Id, null)].Select(ItemOf)]))])
+        { Levels = head.Levels is null ? LevelNames.Plain : PlanParts.Levels(head.Levels) };
     }
 
     private static OwnParts OwnOf(List<UnitRow> units, List<LessonRow> lessons, List<ItemRow> items) => new(

@@ -1,8 +1,8 @@
 WITH resting AS (
-  UPDATE edition SET state = 'resting', version = version + 1 WHERE id = @edition RETURNING master, basis, min_start, codes, before
+  UPDATE edition SET state = 'resting', version = version + 1 WHERE id = @edition RETURNING master, basis, min_start, codes, before, levels
 ), made AS (
-  INSERT INTO edition (master, ordinal, title, term, basis, min_start, codes, before, state, carried_from)
-  SELECT master, 1 + (SELECT max(ordinal) FROM edition e WHERE e.master = resting.master), @title, @term, basis, min_start, codes, before, 'draft', @edition
+  INSERT INTO edition (master, ordinal, title, term, basis, min_start, codes, before, levels, state, carried_from)
+  SELECT master, 1 + (SELECT max(ordinal) FROM edition e WHERE e.master = resting.master), @title, @term, basis, min_start, codes, before, levels, 'draft', @edition
   FROM resting
   RETURNING id
 ), groups AS (

@@ -25,7 +25,7 @@ public sealed record LedgerTable(string Name, ImmutableArray<string> Key, Immuta
         new("student_group", ["id"], ["edition", "name", "removed_at"], true),
         new("in_group", ["student_group", "person"], ["at"], false),
         // Their versions are the counters of their scopes.
-        new("edition", ["id"], ["codes", "before"], false, "own_version"),
+        new("edition", ["id"], ["codes", "before", "levels"], false, "own_version"),
         new("term", ["id"], ["first", "last", "settings"], false, "own_version"),
         new("calendar_day", ["id"], ["term", "kind", "first", "last", "name", "runs", "periods"], false),
     ];

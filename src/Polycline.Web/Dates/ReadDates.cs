@@ -67,7 +67,7 @@ public static class ReadDates
     public static DatesAnswer Of(EditionPlan plan, bool canChange)
     {
         var number = 0;
-        var anchors = new AnchorWords(plan.TitleOf);
+        var anchors = new AnchorWords(plan.TitleOf, plan.Edition.Levels);
         var differences = plan.Adjustments.ToLookup(row => (row.Section, row.Target));
         var findings = plan.Sections.Select(section => plan.Schedule.Section(section.Section.Ref).Findings.ToLookup(finding => finding.Target)).ToList();
         return new(
@@ -107,7 +107,7 @@ public static class ReadDates
     private static int For(EditionPlan plan, FollowingSection section, CourseItem here) =>
         here.For is { } whom ? section.People.Count(person => whom.Includes(new($"{person}"), plan.GroupsOf(person))) : section.Students;
 
-    private static FindingWords WordsOf(EditionPlan plan) => new(target => plan.Find(target) is null ? target : plan.TitleOf(target), plan.Schedule.Edition.Basis);
+    private static FindingWords WordsOf(EditionPlan plan) => new(target => plan.Find(target) is null ? target : plan.TitleOf(target), plan.Edition.Basis, plan.Edition.Levels);
 
     private static DatesSection SectionOf(EditionPlan plan, FollowingSection section)
     {

@@ -117,7 +117,7 @@ public static class RollOver
     {
         var next = await EditionStore.Read(connection, made) ?? throw Problem.Unknown();
         var redating = new Redating(TermDays.Of(old.Term), TermDays.Of(next.Term), request.FixedDates == "week" ? FixedDates.Week : FixedDates.Clear);
-        var anchors = new AnchorWords(next.TitleOf);
+        var anchors = new AnchorWords(next.TitleOf, next.Edition.Levels);
         var redated = new List<RedatedItem>();
         foreach (var item in next.Edition.InReadingOrder())
             foreach (var (field, anchor) in new[] { ("opens", item.Opens), ("due", item.Due), ("closes", item.Closes) })
@@ -138,7 +138,7 @@ public static class RollOver
         var fits = sections.All(section => section.Lacking == 0);
         return new(
             true, made.Value,
-            $"Carries {Counting.Counted(next.Edition.Units.Length, "unit", "units")}, {Counting.Counted(lessons, "lesson", "lessons")} and {Counting.Counted(items, "item", "items")}; nothing of the students."
+            $"Carries {next.Edition.Levels.Unit.Counted(next.Edition.Units.Length)}, {next.Edition.Levels.Lesson.Counted(lessons)} and {next.Edition.Levels.Item.Counted(items)}; nothing of the students."
                 + (sections.Count == 0 ? "" : fits ? " Everything fits." : " Not everything fits."),
             next.Edition.Units.Length, lessons, items, sections, redated);
     }
@@ -150,6 +150,6 @@ public static class RollOver
         var lastEnd = schedule.Forecast.Lessons.Where(lesson => lesson.IsPlaced).Select(lesson => lesson.EndsAt).Max();
         return new(
             section.Name, meetings.Length, schedule.Forecast.Lacking, Moment.Of(meetings.IsEmpty ? null : meetings[0].StartsAt, next.Term.Zone), Moment.Of(lastEnd, next.Term.Zone),
-            [.. schedule.Findings.Where(finding => finding.Code == "overflow").Select(finding => new FindingWords(next.TitleOf, next.Schedule.Edition.Basis).Of(finding))]);
+            [.. schedule.Findings.Where(finding => finding.Code == "overflow").Select(finding => new FindingWords(next.TitleOf, next.Edition.Basis, next.Edition.Levels).Of(finding))]);
     }
 }

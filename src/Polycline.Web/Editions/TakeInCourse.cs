@@ -96,7 +96,7 @@ public static class TakeInCourse
         var edition = package.Course.Edition;
         var items = edition.InReadingOrder().ToList();
         return new(made is not null, made?.Value, package.Course.Title,
-            $"“{package.Course.Title}”, {edition.Title}: {Counting.Counted(edition.Units.Length, "unit", "units")}, {Counting.Counted(edition.Units.Sum(unit => unit.Lessons.Length), "lesson", "lessons")}, "
-            + $"{Counting.Counted(items.Count, "item", "items")}, {Counting.Counted(items.Count(item => item.Body is not null), "text", "texts")}. It becomes a course of your own, that no section follows yet.");
+            $"“{package.Course.Title}”, {edition.Title}: {edition.Levels.Unit.Counted(edition.Units.Length)}, {edition.Levels.Lesson.Counted(edition.Units.Sum(unit => unit.Lessons.Length))}, "
+            + $"{edition.Levels.Item.Counted(items.Count)}, {Counting.Counted(items.Count(item => item.Body is not null), "text", "texts")}. It becomes a course of your own, that no section follows yet.");
     }
 }

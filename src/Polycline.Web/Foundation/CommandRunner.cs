@@ -46,6 +46,6 @@ public sealed class CommandRunner(Database database)
             await OpenedStore.Forget(connection, edition, undone);
         var after = await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
         var reach = Reach.Between(before.Schedule, after.Schedule, [.. after.Sizes, .. before.Sizes.Where(size => !after.Schedule.Follows(size.Section))]);
-        return new(true, applied.Id.Value, applied.Version, decision.Words, Groups.GroupReach.With(reach, before, after));
+        return new(true, applied.Id.Value, applied.Version, decision.Words, GroupReach.With(reach, before, after));
     }
 }

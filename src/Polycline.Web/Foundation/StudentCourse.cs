@@ -40,6 +40,9 @@ public sealed class StudentCourse
 
     public string Title => plan.CourseTitle;
 
+    /// <summary>What the course calls its levels.</summary>
+    public LevelNames Levels => plan.Edition.Levels;
+
     public DateTimeZone Zone => plan.Term.Zone;
 
     public Instant At { get; }

@@ -1,6 +1,5 @@
 using Polycline.Core.Courses;
 using Polycline.Data;
-using Polycline.Data.Courses;
 using Polycline.Data.People;
 using Polycline.Web.Foundation;
 
@@ -27,14 +26,9 @@ public static class ReadGroups
         var rows = await database.Read(connection => AccessStore.StudentsOf(connection, plan.Id, access.Person.Id, access.IsLead), stop);
         return new(
             plan.State != EditionState.Resting && viewpoint.TakesCommands,
-            [.. plan.Groups.Select(group => new GroupCard(group.Id, group.Name, group.Version, group.Members, Uses(plan, group.Name)))],
+            [.. plan.Groups.Select(group => new GroupCard(group.Id, group.Name, group.Version, group.Members, plan.UsesOf(group.Name)))],
             [.. rows.GroupBy(row => (row.Section, row.SectionName, row.Letter)).Select(section => new GroupSection(
                 section.Key.Section, section.Key.SectionName, section.Key.Letter,
                 [.. section.Where(row => row.Student is { } student && plan.Following(new(section.Key.Section))?.People.Contains(student) == true).Select(row => new GroupStudent(row.Student!.Value, row.Name!))]))]);
     }
-
-    /// <summary>How many items of the course, or of a section only, say something of a group.</summary>
-    internal static int Uses(EditionPlan plan, string group) => plan.Rows.Where(row => row.Table == "item" && plan.IsHere(row)).Select(row => plan.Schedule.Item(new(row.Lineage)))
-        .Count(item => item.For?.Groups?.Contains(group) == true || item.For?.Except.Contains(group) == true
-            || item.Gate?.Root.Leaves().Any(leaf => leaf is Core.Release.GateNode.InGroup named && named.Group == group) == true);
 }

@@ -27,8 +27,8 @@ public sealed class RemoveGroup : IEditionCommand<RemoveGroupRequest, EditionPla
     public static Decision Decide(EditionPlan plan, RemoveGroupRequest request, Viewpoint viewpoint)
     {
         var group = plan.Groups.FirstOrDefault(group => group.Id == request.Group.Value) ?? throw Problem.Unknown("group");
-        if (ReadGroups.Uses(plan, group.Name) is > 0 and var uses)
-            throw Problem.InUse($"{Counting.Counted(uses, "item says", "items say")} something of the group {group.Name}.", "Nothing was removed. Have those for everyone first.");
+        if (plan.UsesOf(group.Name) is > 0 and var uses)
+            throw Problem.InUse($"{Counting.Counted(uses, $"{plan.Edition.Levels.Item.One} says", $"{plan.Edition.Levels.Item.Many} say")} something of the group {group.Name}.", "Nothing was removed. Have those for everyone first.");
         return new($"removed the group “{group.Name}”", [new(
             "student_group", new() { ["id"] = group.Id }, new() { ["removed_at"] = null }, new() { ["removed_at"] = InstantPattern.ExtendedIso.Format(viewpoint.At) }, request.Version)]);
     }

@@ -69,7 +69,7 @@ public sealed class AddItem : IEditionCommand<AddItemRequest, EditionPlan>
         public Rules()
         {
             RuleFor(request => request.Title).IsTitle();
-            RuleFor(request => request.Kind).Must(kind => Kinds.Contains(kind)).WithMessage($"An item is one of: {string.Join(", ", Kinds)}.");
+            RuleFor(request => request.Kind).Must(kind => Kinds.Contains(kind)).WithMessage($"Say what it is: {string.Join(", ", Kinds)}.");
             RuleFor(request => request.Purpose).Must(purpose => Purposes.Contains(purpose)).WithMessage($"A purpose is one of: {string.Join(", ", Purposes)}.");
         }
     }

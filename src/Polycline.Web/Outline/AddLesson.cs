@@ -29,7 +29,7 @@ public sealed class AddLesson : IEditionCommand<AddLessonRequest, EditionPlan>
         var unit = plan.Needed(request.Unit, "unit");
         var title = request.Title.Trim();
         var owner = plan.OwnerOf(request.Section, unit);
-        return new($"added the lesson “{title}”{plan.OnlyIn(owner)}", [new("lesson", [], null, new()
+        return new($"added the {plan.Edition.Levels.Lesson.One} “{title}”{plan.OnlyIn(owner)}", [new("lesson", [], null, new()
         {
             ["edition"] = plan.Id.Value, ["unit"] = unit.Id, ["lineage"] = plan.NewLineage($"lesson {unit.Id} {title}"), ["title"] = title, ["length"] = request.Classes,
             ["rank"] = OutlineRules.RankAfter(plan.Siblings("lesson", unit.Id, null), request.After?.Value, null), ["optional"] = false, ["published"] = true, ["section"] = owner,
@@ -41,7 +41,7 @@ public sealed class AddLesson : IEditionCommand<AddLessonRequest, EditionPlan>
         public Rules()
         {
             RuleFor(request => request.Title).IsTitle();
-            RuleFor(request => request.Classes).InclusiveBetween(0, 200).WithMessage("A lesson lasts from 0 to 200 classes.");
+            RuleFor(request => request.Classes).InclusiveBetween(0, 200).WithMessage("From 0 to 200 classes.");
         }
     }
 }

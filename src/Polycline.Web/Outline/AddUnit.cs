@@ -27,7 +27,7 @@ public sealed class AddUnit : IEditionCommand<AddUnitRequest, EditionPlan>
     {
         var title = request.Title.Trim();
         var owner = plan.OwnerOf(request.Section);
-        return new($"added the unit “{title}”{plan.OnlyIn(owner)}", [new("unit", [], null, new()
+        return new($"added the {plan.Edition.Levels.Unit.One} “{title}”{plan.OnlyIn(owner)}", [new("unit", [], null, new()
         {
             ["edition"] = plan.Id.Value, ["lineage"] = plan.NewLineage($"unit {title}"), ["title"] = title,
             ["rank"] = OutlineRules.RankAfter(plan.Siblings("unit", null, null), request.After?.Value, null), ["published"] = owner is not null, ["section"] = owner,

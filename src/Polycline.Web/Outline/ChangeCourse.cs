@@ -1,7 +1,9 @@
+using System.Text.Json.Nodes;
 using FluentValidation;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.PlanFiles;
 using Polycline.Data.Courses;
 using Polycline.Web.Foundation;
 
@@ -9,10 +11,11 @@ namespace Polycline.Web.Outline;
 
 /// <param name="Codes">How items are numbered: <c>by-unit</c> or <c>straight</c> through.</param>
 /// <param name="Before">What students see of an item before it opens, where it and its unit say nothing: <c>listed</c> or <c>unseen</c>.</param>
+/// <param name="Levels">What its three levels are called; null: as they are.</param>
 /// <param name="Version">The version of the course's own settings that was read.</param>
-public sealed record ChangeCourseRequest(string Codes, string Before, long Version);
+public sealed record ChangeCourseRequest(string Codes, string Before, LevelNames? Levels, long Version);
 
-/// <summary>Says how the items of a course are numbered, and what of them is seen beforehand.</summary>
+/// <summary>Says how the items of a course are numbered, what of them is seen beforehand, and what its levels are called.</summary>
 public sealed class ChangeCourse : IEditionCommand<ChangeCourseRequest, EditionPlan>
 {
     public static string Name => "change-course";
@@ -28,11 +31,16 @@ public sealed class ChangeCourse : IEditionCommand<ChangeCourseRequest, EditionP
         var (codes, before) = (Words.Of(plan.Edition.Codes), Words.Of(plan.Edition.Before));
         if (request.Codes != codes && plan.Settings.CodesFixed)
             throw Problem.Field("codes", "Students have seen the codes of this edition: they stay. The next edition can be numbered otherwise.");
+        var named = request.Levels ?? plan.Edition.Levels;
         return new Settings()
-            .Set("codes", codes, request.Codes, request.Codes == "straight" ? "numbered the items straight through" : "numbered the items by unit")
-            .Set("before", before, request.Before, $"had items {BeforeWords.InWords(request.Before)}")
+            .Set("codes", codes, request.Codes, $"numbered the {named.Item.Many} {(request.Codes == "straight" ? "straight through" : $"by {named.Unit.One}")}")
+            .Set("before", before, request.Before, $"had {named.Item.Many} {BeforeWords.InWords(request.Before)}")
+            .Set("levels", Node(plan.Edition.Levels), Node(named), $"called its levels {named.Unit.One}, {named.Lesson.One} and {named.Item.One}")
             .Of("edition", plan.Id.Value, request.Version, plan.CourseTitle);
     }
+
+    // Null: as every course is told of.
+    private static JsonNode? Node(LevelNames levels) => levels == LevelNames.Plain ? null : JsonNode.Parse(PlanParts.Json(levels));
 
     private sealed class Rules : AbstractValidator<ChangeCourseRequest>
     {
@@ -40,6 +48,11 @@ public sealed class ChangeCourse : IEditionCommand<ChangeCourseRequest, EditionP
         {
             RuleFor(request => request.Codes).Must(codes => codes is "by-unit" or "straight").WithMessage("Number by unit or straight through.");
             RuleFor(request => request.Before).Must(before => before is "listed" or "unseen").WithMessage("Say what students see of an item before it opens: listed or unseen.");
+            RuleFor(request => request.Levels).Custom((levels, context) =>
+            {
+                foreach (var (at, message) in levels?.Faults() ?? [])
+                    context.AddFailure($"levels.{at}", message);
+            });
         }
     }
 }

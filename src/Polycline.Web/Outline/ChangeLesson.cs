@@ -32,7 +32,7 @@ public sealed class ChangeLesson : IEditionCommand<ChangeLessonRequest, EditionP
         var row = plan.Needed(request.Lesson, "lesson");
         var lesson = plan.LessonOf(row);
         if (row.Section is not null && !request.Published)
-            throw Problem.Field("published", "A lesson of one section only is published as its items are. Change those.");
+            throw Problem.Field("published", $"What is of one section only is published as its {plan.Edition.Levels.Item.Many} are. Change those.");
         var title = request.Title.Trim();
         var (one, many) = plan.Edition.Basis == Basis.Meetings ? ("class", "classes") : ("minute", "minutes");
         return new Settings()
@@ -49,7 +49,7 @@ public sealed class ChangeLesson : IEditionCommand<ChangeLessonRequest, EditionP
         public Rules()
         {
             RuleFor(request => request.Title).IsTitle();
-            RuleFor(request => request.Classes).InclusiveBetween(0, 10_000).WithMessage("A lesson lasts from 0 to 10,000.");
+            RuleFor(request => request.Classes).InclusiveBetween(0, 10_000).WithMessage("From 0 to 10,000.");
             RuleFor(request => request.Shortest).Must((request, shortest) => shortest is null || (shortest >= 0 && shortest <= request.Classes)).WithMessage("The least it can do with is from 0 to its length.");
         }
     }

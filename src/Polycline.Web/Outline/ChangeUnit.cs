@@ -29,7 +29,7 @@ public sealed class ChangeUnit : IEditionCommand<ChangeUnitRequest, EditionPlan>
         var row = plan.Needed(request.Unit, "unit");
         var unit = plan.UnitOf(row);
         if (row.Section is not null && (!request.Published || request.Before is not null))
-            throw Problem.Field("published", "A unit of one section only is published, and seen beforehand, as its items are. Change those.");
+            throw Problem.Field("published", $"What is of one section only is published, and seen beforehand, as its {plan.Edition.Levels.Item.Many} are. Change those.");
         var title = request.Title.Trim();
         return new Settings()
             .Set("title", unit.Title, title, $"renamed “{unit.Title}” to “{title}”")

@@ -32,11 +32,11 @@ public sealed class ConditionItem : IEditionCommand<ConditionItemRequest, Editio
         var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
         var gate = plan.GateOf(request.Gate, "gate", plan.Needed(request.Item, "item"));
         if (gate is not null && gate.Root.Leaves().Any(leaf => leaf.ItemOf == item.Ref))
-            throw Problem.Field("gate", "An item cannot wait for itself: name another one.");
+            throw Problem.Field("gate", "It cannot wait for itself: name another one.");
         var (before, after) = (item.Gate is null ? null : PlanParts.Json(item.Gate), gate is null ? null : PlanParts.Json(gate));
         if (before == after)
             return new($"left “{item.Title}” as it is", []);
-        var words = new GateWords(named => plan.Schedule.CodeOf[named], plan.TitleOf);
+        var words = new GateWords(named => plan.Schedule.CodeOf[named], plan.TitleOf, plan.Edition.Levels);
         return new(
             gate is null ? $"took the condition off “{item.Title}”" : $"set a condition on “{item.Title}”: when {words.Of(gate.Root)}",
             [Change.Of("item", request.Item, request.Version, new() { ["gate"] = Node(before) }, new() { ["gate"] = Node(after) })]);

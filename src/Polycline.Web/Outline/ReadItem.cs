@@ -31,7 +31,7 @@ public static class ReadItem
 {
     public static async Task<ItemAnswer> Handle(long edition, long item, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
     {
-        viewpoint.NeedsTeam("An item's settings");
+        viewpoint.NeedsTeam("What is set here");
         var plan = await compiled.Edition(access);
         var found = plan.Item(new Id<Item>(item)) ?? throw Problem.Unknown();
         var html = await database.Read(connection => BodyStore.Read(connection, found.Body), stop);
@@ -41,12 +41,12 @@ public static class ReadItem
     private static ItemAnswer Of(EditionPlan plan, Item item, string html)
     {
         var row = plan.Row(item.Ref);
-        var anchors = new AnchorWords(plan.TitleOf);
+        var anchors = new AnchorWords(plan.TitleOf, plan.Edition.Levels);
         return new(
             row.Id, item.Ref.Name, plan.Schedule.CodeOf[item.Ref], Words.Of(item.Kind), Words.Of(item.Purpose), item.Title, item.Published, BeforeWords.Of(item.Before), html,
             Timing(item.Opens), Timing(item.Due), Timing(item.Closes),
             item.Gate is null ? null : JsonSerializer.Deserialize<JsonElement>(PlanParts.Json(item.Gate)),
-            item.Gate is null ? null : new GateWords(named => plan.Schedule.CodeOf[named], plan.TitleOf).Sentence(item.Gate),
+            item.Gate is null ? null : new GateWords(named => plan.Schedule.CodeOf[named], plan.TitleOf, plan.Edition.Levels).Sentence(item.Gate),
             item.For?.Groups, item.For?.Except ?? [], WhomWords.Of(item.For), row.Version, [.. plan.Sections.Select(section => InSection(plan, section, item))]);
 
         ItemTiming Timing(Anchor? anchor) => anchor is null

@@ -65,8 +65,8 @@ public static class ReadOutline
         var items = tree.InReadingOrder().ToList();
         var letterOf = plan.Sections.ToDictionary(section => section.Id, section => section.Letter);
         var differing = plan.Adjustments.Select(row => (row.Target, row.Section)).Concat(plan.Orders.Select(row => (row.Target, row.Section))).ToLookup(row => row.Target, row => letterOf[row.Section]);
-        var gates = new GateWords(item => plan.Schedule.CodeOf[item], plan.TitleOf);
-        var anchors = new AnchorWords(plan.TitleOf);
+        var gates = new GateWords(item => plan.Schedule.CodeOf[item], plan.TitleOf, tree.Levels);
+        var anchors = new AnchorWords(plan.TitleOf, tree.Levels);
         var here = plan.Rows.Where(plan.IsHere).ToList();
         var lessonsOf = here.Where(row => row.Table == "lesson").ToLookup(row => row.Unit);
         var itemsOf = here.Where(row => row.Table == "item").ToLookup(row => (row.Unit, row.Lesson));

@@ -23,6 +23,16 @@ internal sealed class Settings
         return this;
     }
 
+    /// <summary>As above, of a field that holds JSON.</summary>
+    public Settings Set(string field, JsonNode? old, JsonNode? wanted, string words)
+    {
+        if (JsonNode.DeepEquals(old, wanted))
+            return this;
+        (before[field], after[field]) = (old, wanted);
+        done.Add(words);
+        return this;
+    }
+
     /// <param name="title">What was looked at, where nothing was changed.</param>
     public Decision Of(string table, long id, long version, string title) => done.Count == 0
         ? new($"left “{title}” as it is", [])

@@ -38,7 +38,7 @@ public sealed class TimeItem : IEditionCommand<TimeItemRequest, EditionPlan>
         var old = Of(item, request.Field);
         if (anchor == old)
             return new($"left “{item.Title}” as it is", []);
-        var when = anchor is null ? "nothing" : new AnchorWords(plan.TitleOf).Of(anchor, plan.Row(item.Ref).Lesson is null);
+        var when = anchor is null ? "nothing" : new AnchorWords(plan.TitleOf, plan.Edition.Levels).Of(anchor, plan.Row(item.Ref).Lesson is null);
         return new(
             $"set when “{item.Title}” {(request.Field == "due" ? "is due" : request.Field)}: {when}",
             [Change.Of("item", request.Item, request.Version, new() { [request.Field] = Node(old) }, new() { [request.Field] = Node(anchor) })]);

@@ -43,6 +43,6 @@ public sealed class WriteItem : IEditionCommand<WriteItemRequest, EditionPlan>
 
     private sealed class Rules : AbstractValidator<WriteItemRequest>
     {
-        public Rules() => RuleFor(request => request.Html).MaximumLength(Longest).WithMessage("This text is too long: 200,000 characters at most. Make two items of it.");
+        public Rules() => RuleFor(request => request.Html).MaximumLength(Longest).WithMessage("This text is too long: 200,000 characters at most. Divide it in two.");
     }
 }

@@ -35,7 +35,7 @@ public sealed class ConfirmTaught : IEditionCommand<ConfirmTaughtRequest, Editio
         var section = plan.Following(request.Section) ?? throw Problem.Unknown("section");
         var changes = request.Lessons.Select(lesson => Decide(plan, section, lesson, viewpoint)).OfType<Change>().ToList();
         var titles = request.Lessons.Select(lesson => plan.TitleOf(plan.Needed(lesson.Lesson, "lesson").Lineage)).ToList();
-        var what = titles.Count == 1 ? $"“{titles[0]}”" : $"{titles.Count} lessons";
+        var what = titles.Count == 1 ? $"“{titles[0]}”" : plan.Edition.Levels.Lesson.Counted(titles.Count);
         return changes.Count == 0
             ? new("left what was taught as it is", [])
             : new($"{(request.Lessons.All(lesson => lesson.Took is null) ? "forgot how long it took to teach" : "noted as taught")} {what} in {section.Name}", changes);
@@ -65,10 +65,10 @@ public sealed class ConfirmTaught : IEditionCommand<ConfirmTaughtRequest, Editio
     {
         public Rules()
         {
-            RuleFor(request => request.Lessons).Must(lessons => lessons.Count is > 0 and <= 500).WithMessage("Name from 1 to 500 lessons at once.");
-            RuleFor(request => request.Lessons).Must(lessons => lessons.DistinctBy(lesson => lesson.Lesson).Count() == lessons.Count).WithMessage("One lesson is named twice.");
+            RuleFor(request => request.Lessons).Must(lessons => lessons.Count is > 0 and <= 500).WithMessage("Name from 1 to 500 at once.");
+            RuleFor(request => request.Lessons).Must(lessons => lessons.DistinctBy(lesson => lesson.Lesson).Count() == lessons.Count).WithMessage("One is named twice.");
             RuleForEach(request => request.Lessons).Must(lesson => lesson is { Took: null or (>= 0 and <= 10_000), Left: null or (>= 0 and <= 10_000) })
-                .WithMessage("What a lesson took, and what is left of it, is a whole number from 0 to 10,000.");
+                .WithMessage("What it took, and what is left of it, is a whole number from 0 to 10,000.");
         }
     }
 }

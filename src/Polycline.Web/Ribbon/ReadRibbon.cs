@@ -1,6 +1,7 @@
 using NodaTime;
 using NodaTime.Text;
 using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
@@ -16,11 +17,12 @@ namespace Polycline.Web.Ribbon;
 /// <param name="To">Where it ends.</param>
 /// <param name="Relative">How far the moment is from now: <c>in 7 days</c>.</param>
 /// <param name="Eyes">Through whose eyes one looks: a student's name, or whom one pretends; null: as the team.</param>
+/// <param name="Levels">What the course calls its levels.</param>
 /// <param name="MomentAt">Where the moment stands; off the strip where it is outside the term.</param>
 public sealed record RibbonAnswer(
     string Course, string Edition, string Term, string Origin, int Days, int From, int To,
     IReadOnlyList<RibbonWeek> Weeks, IReadOnlyList<RibbonClosure> Closures, IReadOnlyList<RibbonDay> ClassDays,
-    Moment Moment, double MomentAt, string Relative, bool IsNow, string? Eyes, IReadOnlyList<RibbonLine> Lines);
+    Moment Moment, double MomentAt, string Relative, bool IsNow, string? Eyes, IReadOnlyList<RibbonLine> Lines, LevelNames Levels);
 
 /// <summary>Where a section's lessons lie.</summary>
 public sealed record RibbonLine(long Section, string Letter, string Name, IReadOnlyList<RibbonLesson> Lessons);
@@ -60,7 +62,7 @@ public static class ReadRibbon
             [.. term.Calendar.Closures.Where(closure => closure.To >= term.First && closure.From <= term.Last).Select(Strip)],
             [.. compiled.ClassDays.Select(day => new RibbonDay(Place(day.Date), Moment.InWords(day.Date), day.Label))],
             Moment.Of(viewpoint.At, term.Zone), Place(local.Date) + (local.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay),
-            Moments.Relative(viewpoint.At, viewpoint.Now, term.Zone), viewpoint.IsNow, eyes, [.. course.Sections.Where(section => viewpoint.Eyes switch { Eyes.OfTeam => true, Eyes.OfPretend pretend => pretend.Section.Value == section.Id, _ => false }).Select(LineOf)]);
+            Moments.Relative(viewpoint.At, viewpoint.Now, term.Zone), viewpoint.IsNow, eyes, [.. course.Sections.Where(section => viewpoint.Eyes switch { Eyes.OfTeam => true, Eyes.OfPretend pretend => pretend.Section.Value == section.Id, _ => false }).Select(LineOf)], course.Edition.Levels);
 
         RibbonLine LineOf(FollowingSection section)
         {

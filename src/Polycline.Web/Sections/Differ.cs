@@ -105,15 +105,15 @@ public sealed class Differ : IEditionCommand<DifferRequest, EditionPlan>
     {
         var targets = request.Changes.Select(change => plan.TitleOf(Target(plan, change)!.Lineage)).Distinct().ToList();
         var sections = Counting.Joined([.. request.Changes.Select(change => plan.Following(change.Section)!.Name).Distinct()], "and");
-        var what = targets.Count == 1 ? $"“{targets[0]}”" : $"{targets.Count} {(request.Changes.All(change => change.Of == "item") ? "items" : request.Changes.All(change => change.Of == "lesson") ? "lessons" : "things")}";
+        var what = targets.Count == 1 ? $"“{targets[0]}”" : request.Changes.Select(change => change.Of).Distinct().ToList() is [var level] ? plan.Edition.Levels.Of(level).Counted(targets.Count) : $"{targets.Count} things";
         if (request.Changes.All(change => change.PutBack))
             return $"put back {what} in {sections}";
         return request.Changes.Select(change => change.Field).Distinct().ToList() is [var field] && request.Changes.Select(change => change.Value?.ValueKind).Distinct().ToList() is [var kind]
-            ? $"{Verb(field, kind == JsonValueKind.True)} {what} in {sections}"
+            ? $"{Verb(plan, field, kind == JsonValueKind.True)} {what} in {sections}"
             : $"changed {what} in {sections}";
     }
 
-    private static string Verb(string field, bool isSo) => (field, isSo) switch
+    private static string Verb(EditionPlan plan, string field, bool isSo) => (field, isSo) switch
     {
         ("hold", true) => "kept back",
         ("hold", false) => "no longer kept back",
@@ -123,7 +123,7 @@ public sealed class Differ : IEditionCommand<DifferRequest, EditionPlan>
         ("published", false) => "unpublished",
         ("length", _) => "changed the length of",
         ("pin", _) => "fixed the date of",
-        ("lesson", _) => "hung on another lesson:",
+        ("lesson", _) => $"hung on another {plan.Edition.Levels.Lesson.One}:",
         _ => "changed dates of",
     };
 

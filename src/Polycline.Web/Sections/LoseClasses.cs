@@ -41,11 +41,12 @@ public sealed class LoseClasses : IEditionCommand<LoseClassesRequest, EditionPla
         var meetings = request.Classes.Select((asked, n) => schedule.Meetings.Meetings.FirstOrDefault(meeting => $"{meeting.Date:uuuu-MM-dd}" == asked.Date && $"{meeting.Start:HH:mm}" == asked.Start)
             ?? throw Problem.Field($"classes[{n}]", $"{section.Name} has no class on {asked.Date} at {asked.Start}.")).ToList();
         var lost = new LostClasses(schedule, plan.Edition.Basis, [.. meetings.Select(meeting => meeting.Ordinal)]);
+        var lessonName = plan.Edition.Levels.Lesson.One;
         var (made, words) = request.How switch
         {
-            "spare" => (Some(lost.UseSpare(), "There are not enough spare classes after it to teach its lesson in, or part of the lesson is taught in another class."), "taught in a spare class instead"),
-            "drop" => (Some(lost.Drop(), "No optional lesson after it is left that could be dropped for it."), "made up for by dropping"),
-            "shorten" => (Some(lost.Shorten(lesson => plan.Row(lesson).Shortest), "No lesson after it can do with fewer classes: say in the outline which can."), "made up for by shortening"),
+            "spare" => (Some(lost.UseSpare(), $"There are not enough spare classes after it to teach its {lessonName} in, or part of the {lessonName} is taught in another class."), "taught in a spare class instead"),
+            "drop" => (Some(lost.Drop(), $"No optional {lessonName} after it is left that could be dropped for it."), "made up for by dropping"),
+            "shorten" => (Some(lost.Shorten(lesson => plan.Row(lesson).Shortest), $"No {lessonName} after it can do with fewer classes: say in the outline which can."), "made up for by shortening"),
             _ => ([], "everything moves on"),
         };
         var next = plan.MeetingChanges.Where(row => row.Section == section.Id).Select(row => row.Seq).DefaultIfEmpty(0).Max() + 1;

@@ -37,6 +37,6 @@ public sealed class OrderLesson : IEditionCommand<OrderLessonRequest, EditionPla
 
     private sealed class Rules : AbstractValidator<OrderLessonRequest>
     {
-        public Rules() => RuleFor(request => request.After).Must((request, after) => after != request.Lesson).WithMessage("A lesson cannot come after itself: name another one.");
+        public Rules() => RuleFor(request => request.After).Must((request, after) => after != request.Lesson).WithMessage("It cannot come after itself: name another one.");
     }
 }

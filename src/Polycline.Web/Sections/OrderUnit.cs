@@ -33,8 +33,8 @@ public sealed class OrderUnit : IEditionCommand<OrderUnitRequest, EditionPlan>
         if (request.Place is not { } place)
             return Ordering.Decide(plan, section, unit, null, "", request.Version);
         if (place > units)
-            throw Problem.Field("place", $"{section.Name} has {units} units: choose a place from 1 to {units}.");
-        return Ordering.Decide(plan, section, unit, new() { ["order"] = place }, $"took “{plan.TitleOf(unit.Lineage)}” as the {Counting.Nth(place)} unit", request.Version);
+            throw Problem.Field("place", $"{section.Name} has {plan.Edition.Levels.Unit.Counted(units)}: choose a place from 1 to {units}.");
+        return Ordering.Decide(plan, section, unit, new() { ["order"] = place }, $"took “{plan.TitleOf(unit.Lineage)}” as the {Counting.Nth(place)} {plan.Edition.Levels.Unit.One}", request.Version);
     }
 
     private sealed class Rules : AbstractValidator<OrderUnitRequest>

@@ -81,7 +81,7 @@ public static class ReadSections
     private static IEnumerable<DifferenceHere> Own(EditionPlan plan, FollowingSection section) =>
         from row in plan.Rows
         where row.Section == section.Id
-        select new DifferenceHere("own", row.Table, row.Id, null, 0, row.Version, plan.NameOf(row), $"is {(row.Table == "item" ? "an" : "a")} {row.Table} of this section only", false);
+        select new DifferenceHere("own", row.Table, row.Id, null, 0, row.Version, plan.NameOf(row), $"is {plan.Edition.Levels.Of(row.Table).A} of this section only", false);
 
     private static IEnumerable<DifferenceHere> Orders(EditionPlan plan, FollowingSection section) =>
         from row in plan.Orders
@@ -115,7 +115,7 @@ public static class ReadSections
             change switch { MeetingChange.Cancel cancel => asleep.Contains($"{cancel.Date:uuuu-MM-dd}"), MeetingChange.Move move => asleep.Contains($"{move.Date:uuuu-MM-dd}"), _ => false }));
     }
 
-    private static DifferenceWords WordsOf(EditionPlan plan) => new(plan.TitleOf, plan.Edition.Basis);
+    private static DifferenceWords WordsOf(EditionPlan plan) => new(plan.TitleOf, plan.Edition.Basis, plan.Edition.Levels);
 
     // Code and title of an item, else its title.
     private static string NameOf(this EditionPlan plan, TreeRow row) =>

@@ -11,10 +11,12 @@ namespace Polycline.Web.Student;
 /// <param name="Html">What is to be read; null: there is nothing, or not now.</param>
 /// <param name="MayWork">Whether work can be written and handed in.</param>
 /// <param name="Draft">What was written and not handed in.</param>
+/// <param name="Levels">What the course calls its levels.</param>
 /// <param name="History">What was handed in and what came back, the latest first.</param>
 public sealed record StudentItemAnswer(
     long Item, string Course, string Section, string Code, string Title, string Kind, string Purpose, string State, string Progress, string Unit, string? Lesson,
-    Moment? Opens, Moment? Due, Moment? Closes, string? DueRelative, IReadOnlyList<string> Missing, string? Html, bool MayWork, DraftAnswer? Draft, IReadOnlyList<HandedIn> History);
+    Moment? Opens, Moment? Due, Moment? Closes, string? DueRelative, IReadOnlyList<string> Missing, string? Html, bool MayWork, DraftAnswer? Draft, IReadOnlyList<HandedIn> History,
+    LevelNames Levels);
 
 /// <param name="Version">To be named when it is saved again; 0: there is none yet.</param>
 /// <param name="MissedAt">It was sent, but came after the item had closed.</param>
@@ -43,6 +45,7 @@ public static class ReadItem
             work.Draft is { } draft ? new(draft.Text, Moment.Of(draft.SavedAt, zone), draft.Version, Moment.Of(draft.MissedAt, zone)) : null,
             [.. work.Versions.Select(version => new HandedIn(
                 version.N, version.Text, Moment.Of(version.HandedInAt, zone), Moment.Of(version.ClaimedAt, zone),
-                [.. course.Feedback.Where(row => row.Item == item && row.N == version.N).Select(row => new BackAnswer(row.By, row.Text, row.Again, Moment.Of(row.ReturnedAt, zone)))]))]);
+                [.. course.Feedback.Where(row => row.Item == item && row.N == version.N).Select(row => new BackAnswer(row.By, row.Text, row.Again, Moment.Of(row.ReturnedAt, zone)))]))],
+            course.Levels);
     }
 }

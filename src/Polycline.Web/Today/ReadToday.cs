@@ -77,7 +77,7 @@ public static class ReadToday
         var waiting = Waiting.Of(plan.Schedule, records.Values, viewpoint.At).ToLookup(piece => piece.Section);
         var idle = NothingOpen.Of(plan.Schedule, records.Values, viewpoint.At).ToLookup(one => one.Section);
         var bySection = pieces.Where(piece => piece.ReturnedAt is null && plan.Row(new Id<Item>(piece.Item)) is not null).ToLookup(piece => piece.Section);
-        var words = new FindingWords(new PlanNames(plan.Schedule).Of, plan.Edition.Basis);
+        var words = new FindingWords(new PlanNames(plan.Schedule).Of, plan.Edition.Basis, plan.Edition.Levels);
         var ofPlan = PlanFindings.Of(plan.Schedule);
         return new(
             Moment.Of(viewpoint.At, plan.Term.Zone), plan.State != EditionState.Resting && viewpoint.TakesCommands, plan.Edition.Basis == Basis.Meetings ? "classes" : "minutes",

@@ -31,7 +31,7 @@ public sealed class WordingTests
     public void Timing_in_words_and_as_it_is_stored(string json, string words)
     {
         var anchor = PlanParts.Anchor(json);
-        new AnchorWords(_ => "Reading a barometer").Of(anchor).ShouldBe(words);
+        new AnchorWords(_ => "Reading a barometer", LevelNames.Plain).Of(anchor).ShouldBe(words);
         PlanParts.Json(anchor).ShouldBe(json);
     }
 
@@ -45,7 +45,7 @@ public sealed class WordingTests
     public void A_condition_is_one_sentence_and_is_stored_as_it_was_given(string json, string sentence)
     {
         var gate = PlanParts.Gate(json);
-        new GateWords(item => item.Name, title => title).Sentence(gate).ShouldBe(sentence);
+        new GateWords(item => item.Name, title => title, LevelNames.Plain).Sentence(gate).ShouldBe(sentence);
         PlanParts.Json(gate).ShouldBe(json);
         PlanParts.Gate(PlanParts.Json(gate)).Root.ToString().ShouldBe(gate.Root.ToString());
     }
@@ -64,11 +64,11 @@ public sealed class WordingTests
     [InlineData("due-earlier", "“l1” would now be due earlier than announced, and stays as announced.")]
     [InlineData("beyond-term", "“l1” has a date outside the term.")]
     public void Every_finding_of_a_section_is_a_sentence(string code, string sentence, string target = "l1") =>
-        new FindingWords(name => name).Of(new Finding(code, target, 2)).ShouldBe(sentence);
+        new FindingWords(name => name, Basis.Meetings, LevelNames.Plain).Of(new Finding(code, target, 2)).ShouldBe(sentence);
 
     [Fact]
     public void What_does_not_fit_is_told_in_what_lessons_are_measured_in() =>
-        new FindingWords(name => name, Basis.Minutes).Of(new Finding("overflow", "l1", 1)).ShouldBe("“l1” does not fit, by 1 minute.");
+        new FindingWords(name => name, Basis.Minutes, LevelNames.Plain).Of(new Finding("overflow", "l1", 1)).ShouldBe("“l1” does not fit, by 1 minute.");
 
     [Theory]
     [InlineData("gate-circle", "a", "“a” waits for itself: nobody may ever get in.")]
@@ -84,7 +84,7 @@ public sealed class WordingTests
     [InlineData("double-enrolment", "p1 s1 s2", "p1 is in s1 and s2 at the same time.")]
     [InlineData("special-day-idle", "2026-09-12", "The special day on Sat 12 Sep 2026 does nothing: there are no classes that day.")]
     public void Every_finding_of_a_plan_is_a_sentence(string code, string targets, string sentence, string? section = null) =>
-        new FindingWords(name => name).Of(new PlanFinding(code, section, [.. targets.Split(' ')], [(0, 40), (100, 100)], ["poster"])).ShouldBe(sentence);
+        new FindingWords(name => name, Basis.Meetings, LevelNames.Plain).Of(new PlanFinding(code, section, [.. targets.Split(' ')], [(0, 40), (100, 100)], ["poster"])).ShouldBe(sentence);
 
     [Fact]
     public void Why_an_item_stands_as_it_does_is_told_to_the_team_with_every_reason_and_to_a_student_with_what_they_may_know()
@@ -148,7 +148,7 @@ public sealed class WordingTests
         {
             var schedule = PlanSchedule.Of(TermDays.Of(plan.Term), plan.Edition, plan.Sections);
             var words = new DecisionWords(schedule, new(schedule));
-            var findings = new FindingWords(name => name, plan.Edition.Basis);
+            var findings = new FindingWords(name => name, plan.Edition.Basis, LevelNames.Plain);
             schedule.Sections.SelectMany(section => section.Findings).Select(findings.Of).Concat(PlanFindings.Of(schedule).Select(findings.Of)).ShouldAllBe(sentence => IsSentence(sentence));
             foreach (var student in new[] { StudentRecord.Of(plan, new("p1")), StudentRecord.Of(plan, new("p2")) })
             {

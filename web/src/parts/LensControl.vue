@@ -46,7 +46,9 @@ async function back(): Promise<void> {
     <span class="small">seen as</span>
     <v-menu v-model="opened" :close-on-content-click="false" location="bottom end">
       <template #activator="{ props: opener }">
-        <button v-bind="opener" type="button" class="word-button who">{{ eyes ?? 'the team' }}</button>
+        <button v-bind="opener" type="button" class="word-button who" :title="eyes ?? undefined">
+          {{ eyes ?? 'the team' }}
+        </button>
       </template>
       <section class="sheet" aria-label="Through whose eyes">
         <button v-if="eyes" type="button" class="word-button" @click="back">Back to the team’s eyes</button>

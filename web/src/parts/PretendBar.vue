@@ -4,10 +4,12 @@ import { useRoute, useRouter } from 'vue-router'
 import { api } from '../foundation/api/client'
 import { keys } from '../foundation/keys'
 import { useAnswer } from '../foundation/useAnswer'
+import { useLevels } from '../foundation/levels'
 import { type Pretend, type PretendFact, deedsOf, eyesOf } from './pretend'
 
 /** What is made out to have happened to a pretend student: put together here, counted nowhere. */
 const props = defineProps<{ edition: number; pretend: Pretend }>()
+const levels = useLevels()
 
 const route = useRoute()
 const router = useRouter()
@@ -61,8 +63,8 @@ async function add(): Promise<void> {
       </button>
     </span>
     <form v-if="adding" class="form" @submit.prevent="add" @keydown.esc.stop="adding = false">
-      <select v-model="item" class="wide" aria-label="With which item" @change="choose">
-        <option :value="null">– choose an item –</option>
+      <select v-model="item" class="wide" :aria-label="`With which ${levels.item.one}`" @change="choose">
+        <option :value="null">– choose {{ levels.item.a }} –</option>
         <option v-for="one in items" :key="one.id" :value="one.id">{{ one.code }} {{ one.title }}</option>
       </select>
       <template v-if="chosen">

@@ -3,6 +3,7 @@ import { computed, toRef } from 'vue'
 import { api } from '../foundation/api/client'
 import { keys } from '../foundation/keys'
 import { useAnswer } from '../foundation/useAnswer'
+import { provideLevels } from '../foundation/levels'
 import { useLive } from '../foundation/useLive'
 import { useViewpoint } from '../foundation/useViewpoint'
 import PageHead from './PageHead.vue'
@@ -25,6 +26,7 @@ const ribbon = useAnswer(
   // The moment goes on by itself.
   { refetchInterval: 60_000 },
 )
+provideLevels(() => ribbon.data.value?.levels)
 const { away } = useLive('edition', edition, ribbon.isFetched)
 const problem = ribbon.problem
 const screens = [

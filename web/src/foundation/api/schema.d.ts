@@ -1325,6 +1325,7 @@ export interface components {
             codes: string;
             /** @description What students see of an item before it opens, where it and its unit say nothing: `listed` or `unseen`. */
             before: string;
+            levels: null | components["schemas"]["LevelNames"];
             /**
              * Format: int64
              * @description The version of the course's own settings that was read.
@@ -1904,6 +1905,21 @@ export interface components {
              */
             orderVersion: number;
         };
+        /** @description What one level of a course is called. */
+        LevelName: {
+            /** @description As in "1 week". */
+            one: string;
+            /** @description As in "2 weeks". */
+            many: string;
+            /** @description With its article: `a week`, `an item`. */
+            a?: null | string;
+        };
+        /** @description What a team calls the three levels of its course. The computation does not read them; sentences do. */
+        LevelNames: {
+            unit: components["schemas"]["LevelName"];
+            lesson: components["schemas"]["LevelName"];
+            item: components["schemas"]["LevelName"];
+        };
         LookedRequest: {
             /** Format: int64 */
             batch: number;
@@ -2455,6 +2471,8 @@ export interface components {
             /** @description Through whose eyes one looks: a student's name, or whom one pretends; null: as the team. */
             eyes: null | string;
             lines: components["schemas"]["RibbonLine"][];
+            /** @description What the course calls its levels. */
+            levels: components["schemas"]["LevelNames"];
         };
         RibbonClosure: {
             /** Format: int32 */
@@ -2673,6 +2691,8 @@ export interface components {
             draft: null | components["schemas"]["DraftAnswer"];
             /** @description What was handed in and what came back, the latest first. */
             history: components["schemas"]["HandedIn"][];
+            /** @description What the course calls its levels. */
+            levels: components["schemas"]["LevelNames"];
         };
         StudentRow: {
             /** Format: int64 */

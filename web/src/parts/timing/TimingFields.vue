@@ -1,15 +1,18 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useLevels } from '../../foundation/levels'
 import { type TimingChoice, type TimingKind, timingWords } from './timing'
 
 /** Timing in words, its parts chosen: in teaching time, so that every section has a date of its own, or on a date. */
 const props = defineProps<{ name: string; other?: string | null }>()
+const levels = useLevels()
 const choice = defineModel<TimingChoice>({ required: true })
 
+const all = computed(() => timingWords(levels.value.lesson.one))
 const kinds = computed(() =>
-  (Object.keys(timingWords) as TimingKind[]).filter((kind) => kind !== 'other' || choice.value.kind === kind),
+  (Object.keys(all.value) as TimingKind[]).filter((kind) => kind !== 'other' || choice.value.kind === kind),
 )
-const words = (kind: TimingKind) => (kind === 'other' ? (props.other ?? timingWords.other) : timingWords[kind])
+const words = (kind: TimingKind) => (kind === 'other' ? (props.other ?? all.value.other) : all.value[kind])
 </script>
 
 <template>

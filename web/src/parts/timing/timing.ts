@@ -22,15 +22,15 @@ export interface TimingChoice {
   time: string
 }
 
-export const timingWords: Record<TimingKind, string> = {
+export const timingWords = (lesson: string): Record<TimingKind, string> => ({
   none: 'no time set',
-  'lesson-start': 'at the start of the lesson',
-  'lesson-end': 'at the end of the lesson',
-  'classes-after': 'classes after the lesson, at their start',
-  'days-after': 'days after the lesson, at',
+  'lesson-start': `at the start of the ${lesson}`,
+  'lesson-end': `at the end of the ${lesson}`,
+  'classes-after': `classes after the ${lesson}, at their start`,
+  'days-after': `days after the ${lesson}, at`,
   'on-date': 'on a date',
   other: 'as it is set',
-}
+})
 
 const plain: TimingChoice = { kind: 'none', count: 1, date: '', time: '18:00' }
 const only = (anchor: Anchor, ...members: (keyof Anchor)[]) =>

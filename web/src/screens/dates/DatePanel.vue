@@ -3,6 +3,7 @@ import { computed, ref, shallowRef, toRef } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useReach } from '../../foundation/useReach'
+import { useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import TimingFields from '../../parts/timing/TimingFields.vue'
@@ -13,6 +14,7 @@ import { type Answer, type Row, type To, changesOf, differenceOf, fieldWords } f
 /** One date or a block of them, for one section, some or all: what it would do stands there before it is done. */
 const props = defineProps<{ edition: number; answer: Answer; rows: Row[]; block: Block }>()
 const emit = defineEmits<{ close: [] }>()
+const levels = useLevels()
 
 const bounds = boundsOf(props.block)
 const chosenRows = computed(() => props.rows.slice(bounds.top, bounds.bottom + 1))
@@ -90,7 +92,8 @@ const mark = (of: 'hold' | 'skip') => send(asked(of, isOwn(of) ? 'put-back' : { 
       <span
         ><b v-if="chosenRows.length === 1">{{ chosenRows[0]!.code }} {{ chosenRows[0]!.title }}</b>
         <b v-else :title="chosenRows.map((row) => `${row.code} ${row.title}`).join('\n')"
-          >{{ chosenRows.length }} items from {{ chosenRows[0]?.code }} to {{ chosenRows.at(-1)?.code }}</b
+          >{{ levels.item.counted(chosenRows.length) }} from {{ chosenRows[0]?.code }} to
+          {{ chosenRows.at(-1)?.code }}</b
         >
         {{ fieldWords[field] }}</span
       >

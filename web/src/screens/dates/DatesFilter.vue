@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { capital, useLevels } from '../../foundation/levels'
 import type { Answer, Field } from './dateCells'
 import { type Filter, kindsOf, noFilter, weeksOf } from './dateRows'
 
 /** What of the table is shown. */
 const props = defineProps<{ answer: Answer; shown: number; csv: string }>()
+const levels = useLevels()
 const filter = defineModel<Filter>({ required: true })
 /** Which dates of an item stand in its cells. */
 const fields = defineModel<readonly Field[]>('fields', { required: true })
@@ -34,8 +36,8 @@ const put = (part: keyof Filter, event: Event) =>
       autocomplete="off"
       @input="put('words', $event)"
     />
-    <select :value="filter.unit" aria-label="Unit" @change="put('unit', $event)">
-      <option value="">every unit</option>
+    <select :value="filter.unit" :aria-label="capital(levels.unit.one)" @change="put('unit', $event)">
+      <option value="">every {{ levels.unit.one }}</option>
       <option
         v-for="unit in answer.units.filter((one) => one.number !== null)"
         :key="unit.number!"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
+import { capital, useLevels } from '../../foundation/levels'
 import { computed, nextTick, onBeforeUnmount, ref, useTemplateRef, watch } from 'vue'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import StateMark from '../../look/marks/StateMark.vue'
@@ -18,6 +19,7 @@ const props = defineProps<{
   fields: readonly Field[]
   canChange: boolean
 }>()
+const levels = useLevels()
 const block = defineModel<Block | null>({ required: true })
 const emit = defineEmits<{ open: []; paste: [text: string] }>()
 
@@ -131,7 +133,7 @@ defineExpose({ focusActive })
     ref="frame"
     class="frame"
     role="grid"
-    aria-label="Dates of every item in every section"
+    :aria-label="`Dates of every ${levels.item.one} in every section`"
     :aria-rowcount="rows.length + 1"
     :aria-colcount="answer.sections.length + 1"
     @keydown="press"
@@ -139,7 +141,7 @@ defineExpose({ focusActive })
     @paste="paste"
   >
     <div role="row" class="row heads" aria-rowindex="1" :style="columns">
-      <span role="columnheader" class="item">Item</span>
+      <span role="columnheader" class="item">{{ capital(levels.item.one) }}</span>
       <span v-for="section in answer.sections" :key="section.id" role="columnheader" class="head">
         <SectionKey :letter="section.letter" :name="section.name" />
         <span v-if="!section.lacking" class="small">{{ section.classes }} classes</span>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { useScreenKeys } from '../../foundation/useKeys'
+import { useLevels } from '../../foundation/levels'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
 import DatePanel from './DatePanel.vue'
@@ -14,6 +15,7 @@ import { useDates } from './useDates'
 
 /** When does what open and fall due, where? Items down, sections across. */
 const props = defineProps<{ edition: number }>()
+const levels = useLevels()
 
 const { dates, filter, lines, rows } = useDates(props)
 const grid = useTemplateRef('grid')
@@ -25,7 +27,7 @@ const answer = computed(() => dates.data.value)
 const facts = computed(() => {
   if (!answer.value) return []
   return [
-    `${rows.value.length} items, ${answer.value.sections.length} sections`,
+    `${levels.value.item.counted(rows.value.length)}, ${answer.value.sections.length} sections`,
     answer.value.differences === 1 ? '1 difference' : `${answer.value.differences} differences`,
     `${answer.value.toCheck} to check`,
   ]

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '../../foundation/api/client'
+import { useLevels } from '../../foundation/levels'
 import { sectionLines } from '../../look/theme'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import type { useRollOver } from './useRollOver'
@@ -7,6 +8,7 @@ import type { useRollOver } from './useRollOver'
 /** The next edition, on the new calendar, before anything is written. */
 const props = defineProps<{ answer: Schemas['EditionsAnswer']; rolling: ReturnType<typeof useRollOver> }>()
 const emit = defineEmits<{ go: [] }>()
+const levels = useLevels()
 
 const { form, shown, problem, busy, isWhole } = props.rolling
 
@@ -21,8 +23,9 @@ function addSection(): void {
   <section aria-label="Roll over">
     <h2>Roll over into the next edition</h2>
     <p class="second about">
-      Everything of the course comes along: units, lessons, items, texts, timing, conditions. Nothing of the students
-      does. This edition is then at rest: it can be read and searched, not changed.
+      Everything of the course comes along: {{ levels.unit.many }}, {{ levels.lesson.many }}, {{ levels.item.many }},
+      texts, timing, conditions. What is of one section only stays behind, and so does everything of the students. This
+      edition is then at rest: it can be read and searched, not changed.
     </p>
     <p v-if="answer.terms.length === 0" class="second">
       No term after this one is set up yet. The office sets up terms; then it can be rolled over.

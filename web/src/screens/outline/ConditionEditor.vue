@@ -4,6 +4,7 @@ import type { Schemas } from '../../foundation/api/client'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { usePinned } from '../../foundation/usePinned'
 import { useReach } from '../../foundation/useReach'
+import { capital, useLevels } from '../../foundation/levels'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import { type Condition, conditionOf, deedWords, gateOf } from './condition'
 import type { ItemRow } from './outlineRows'
@@ -11,6 +12,7 @@ import type { ItemRow } from './outlineRows'
 /** One condition as a sentence whose parts are changed by choosing others. */
 const props = defineProps<{ edition: number; item: Schemas['ItemAnswer']; items: ItemRow[] }>()
 const emit = defineEmits<{ close: [] }>()
+const levels = useLevels()
 
 const stored = JSON.stringify(props.item.condition ?? null)
 const { version, overTheirs } = usePinned(props.item.version)
@@ -55,8 +57,8 @@ function drop(at: number): void {
         <option value="all">and when, of</option>
         <option value="any">or when, of</option>
       </select>
-      <select v-model="part.item" class="wide" :aria-label="`Item ${at + 1}`">
-        <option value="">– choose an item –</option>
+      <select v-model="part.item" class="wide" :aria-label="`${capital(levels.item.one)} ${at + 1}`">
+        <option value="">– choose {{ levels.item.a }} –</option>
         <option v-for="one in others" :key="one.id" :value="one.lineage">{{ one.code }} {{ one.title }}</option>
       </select>
       <select v-model="part.is" :aria-label="`What must be so, ${at + 1}`">

@@ -3,20 +3,31 @@ import { computed, ref, toRef } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useReach } from '../../foundation/useReach'
+import { type Levels, capital, plainLevels, useLevels } from '../../foundation/levels'
 import CommandPanel from '../../parts/CommandPanel.vue'
 
 /** What holds for the course as a whole: its numbers, and what is seen of items before they open. */
 const props = defineProps<{ edition: number; settings: Schemas['OutlineSettings'] }>()
 const emit = defineEmits<{ close: [] }>()
+const levels = useLevels()
 
 const codes = ref(props.settings.codes)
 const before = ref(props.settings.before)
+const order = ['unit', 'lesson', 'item'] as const
+const named = (of: Levels) =>
+  Object.fromEntries(
+    order.map((level) => [level, { one: of[level].one, many: of[level].many }]),
+  ) as Schemas['LevelNames']
+/** What the levels are to be called. */
+const names = ref(named(levels.value))
+const asRead = JSON.stringify(names.value)
+const renamed = computed(() => JSON.stringify(names.value) !== asRead)
 const version = props.settings.version
 const change = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/change-course')
 const request = computed(() =>
-  codes.value === props.settings.codes && before.value === props.settings.before
+  codes.value === props.settings.codes && before.value === props.settings.before && !renamed.value
     ? null
-    : { codes: codes.value, before: before.value, version },
+    : { codes: codes.value, before: before.value, levels: names.value, version },
 )
 const reach = useReach(request, change.preview)
 
@@ -40,14 +51,17 @@ async function send(): Promise<void> {
     @close="emit('close')"
   >
     <p class="line">
-      <span>Before it opens an item is</span>
+      <span>Before it opens {{ levels.item.a }} is</span>
       <label><input v-model="before" type="radio" value="listed" autofocus />listed: title and date</label>
       <label><input v-model="before" type="radio" value="unseen" />unseen</label>
-      <span class="second">where it and its unit say nothing else</span>
+      <span class="second">where it and its {{ levels.unit.one }} say nothing else</span>
     </p>
     <p class="line">
-      <span>Items are numbered</span>
-      <label><input v-model="codes" type="radio" value="by-unit" :disabled="settings.codesFixed" />by unit, 3.07</label>
+      <span>{{ capital(levels.item.many) }} are numbered</span>
+      <label
+        ><input v-model="codes" type="radio" value="by-unit" :disabled="settings.codesFixed" />by {{ levels.unit.one }},
+        3.07</label
+      >
       <label
         ><input v-model="codes" type="radio" value="straight" :disabled="settings.codesFixed" />straight through,
         #041</label
@@ -56,5 +70,36 @@ async function send(): Promise<void> {
         Students have seen the codes: they stay until the next edition.
       </span>
     </p>
+    <p class="line">
+      <span>Its levels are called</span>
+      <span v-for="level in order" :key="level" class="level">
+        <input
+          v-model.trim="names[level].one"
+          type="text"
+          :maxlength="24"
+          :aria-label="`One ${plainLevels[level].one}`"
+          autocomplete="off"
+          @change="names[level].many ||= `${names[level].one}s`"
+        />
+        <input
+          v-model.trim="names[level].many"
+          type="text"
+          :maxlength="24"
+          :aria-label="`Several ${plainLevels[level].many}`"
+          autocomplete="off"
+        />
+      </span>
+      <span class="second">one and several; on every screen, the students’ too</span>
+    </p>
   </CommandPanel>
 </template>
+
+<style scoped>
+.level {
+  display: inline-flex;
+  gap: var(--space-2);
+}
+.level input {
+  width: 9em;
+}
+</style>

@@ -4,6 +4,7 @@ import type { Schemas } from '../../foundation/api/client'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { usePinned } from '../../foundation/usePinned'
 import { useReach } from '../../foundation/useReach'
+import { useLevels } from '../../foundation/levels'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import WhoseChoice from './WhoseChoice.vue'
 import { type Row, onlyIn, titleOf } from './outlineRows'
@@ -17,6 +18,7 @@ const props = defineProps<{
   canChange: boolean
 }>()
 const emit = defineEmits<{ close: []; remove: []; move: [by: -1 | 1] }>()
+const levels = useLevels()
 
 const panel = useTemplateRef<HTMLElement>('panel')
 useInView(panel)
@@ -157,19 +159,21 @@ async function putItem(): Promise<void> {
         </template>
       </ProblemNote>
       <form v-if="row.level === 'unit'" class="line" novalidate @submit.prevent="putLesson">
-        <label class="field-name" for="new-lesson">A new lesson</label>
+        <label class="field-name" for="new-lesson">A new {{ levels.lesson.one }}</label>
         <input id="new-lesson" v-model="lessonTitle" type="text" class="title" maxlength="200" autocomplete="off" />
         <WhoseChoice v-model="owner" :sections="choices" />
-        <v-btn type="submit" :disabled="!lessonTitle.trim() || addLesson.busy.value">Add the lesson</v-btn>
+        <v-btn type="submit" :disabled="!lessonTitle.trim() || addLesson.busy.value"
+          >Add the {{ levels.lesson.one }}</v-btn
+        >
       </form>
       <form class="line" novalidate @submit.prevent="putItem">
-        <label class="field-name" for="new-item">A new item</label>
+        <label class="field-name" for="new-item">A new {{ levels.item.one }}</label>
         <select v-model="kind" aria-label="Kind">
           <option v-for="one in ['page', 'task', 'link', 'handout', 'quiz', 'discussion']" :key="one">{{ one }}</option>
         </select>
         <input id="new-item" v-model="itemTitle" type="text" class="title" maxlength="200" autocomplete="off" />
         <WhoseChoice v-model="owner" :sections="choices" />
-        <v-btn type="submit" :disabled="!itemTitle.trim() || addItem.busy.value">Add the item</v-btn>
+        <v-btn type="submit" :disabled="!itemTitle.trim() || addItem.busy.value">Add the {{ levels.item.one }}</v-btn>
         <span class="small">It starts unpublished.</span>
       </form>
       <p class="ways small">

@@ -4,6 +4,7 @@ import { api } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
+import { useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import FormattedText from '../../parts/FormattedText.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
@@ -23,6 +24,7 @@ const props = defineProps<{
   canChange: boolean
 }>()
 const emit = defineEmits<{ close: []; remove: []; move: [by: -1 | 1] }>()
+const levels = useLevels()
 
 const TextEditor = defineAsyncComponent(() => import('./TextEditor.vue'))
 const edition = toRef(props, 'edition')
@@ -113,7 +115,7 @@ function setDescription(part: 'purpose' | 'before', event: Event): void {
             :disabled="!canChange || describe.busy.value"
             @change="setDescription('before', $event)"
           >
-            <option value="">seen as its unit says</option>
+            <option value="">seen as its {{ levels.unit.one }} says</option>
             <option value="listed">listed: title and date</option>
             <option value="unseen">unseen</option>
           </select></label

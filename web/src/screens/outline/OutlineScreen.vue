@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, toRef, useTemplateRef } from 'vue'
 import { useScreenKeys } from '../../foundation/useKeys'
+import { useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
@@ -15,6 +16,7 @@ import { useOutlineEdits } from './useOutlineEdits'
 
 /** What is the course? Units, lessons, items; a row opens in place, under itself. */
 const props = defineProps<{ edition: number }>()
+const levels = useLevels()
 
 const { outline, problem, rows, facts } = useOutline(toRef(props, 'edition'))
 const edits = useOutlineEdits(toRef(props, 'edition'))
@@ -89,11 +91,11 @@ async function addUnit(): Promise<void> {
           v-if="outline.canChange"
           type="button"
           class="word-button small whole"
-          title="What students see of items before they open, and how items are numbered"
+          :title="`What students see of ${levels.item.many} before they open, how they are numbered, what the levels are called`"
           @click="whole = !whole"
         >
           {{ outline.settings.before }}, numbered
-          {{ outline.settings.codes === 'straight' ? 'straight through' : 'by unit' }}
+          {{ outline.settings.codes === 'straight' ? 'straight through' : `by ${levels.unit.one}` }}
         </button>
         <span v-if="outline.state === 'resting'" class="rest">At rest: it can be read, not changed</span>
       </p>
@@ -101,7 +103,9 @@ async function addUnit(): Promise<void> {
         <ProblemNote v-if="edits.problem.value" :problem="edits.problem.value">
           <button type="button" class="word-button" @click="edits.forget()">Leave it</button>
         </ProblemNote>
-        <p v-if="rows.length === 0" class="second none">This course has no units yet. Name the first one below.</p>
+        <p v-if="rows.length === 0" class="second none">
+          This course has no {{ levels.unit.many }} yet. Name the first one below.
+        </p>
         <OutlineRow
           v-for="row in rows"
           :key="row.key"
@@ -120,10 +124,10 @@ async function addUnit(): Promise<void> {
           @drop="drop(row)"
         />
         <form v-if="outline.canChange" class="add" novalidate @submit.prevent="addUnit">
-          <label class="field-name" for="new-unit">A new unit</label>
+          <label class="field-name" for="new-unit">A new {{ levels.unit.one }}</label>
           <input id="new-unit" v-model="unitTitle" type="text" maxlength="200" autocomplete="off" />
           <WhoseChoice v-model="owner" :sections="outline.sections" />
-          <v-btn type="submit" :disabled="!unitTitle.trim() || edits.busy.value">Add the unit</v-btn>
+          <v-btn type="submit" :disabled="!unitTitle.trim() || edits.busy.value">Add the {{ levels.unit.one }}</v-btn>
         </form>
       </div>
       <CoursePanel

@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest'
+import { plainLevels } from '../../foundation/levels'
 import { factsOf, rowsOf } from './outlineRows'
 
 const item = (id: number, kind: string, purpose: string) => ({
@@ -100,6 +101,6 @@ test('a unit is called optional only where all its lessons are', () => {
 })
 
 test('the title block counts, and says how many are unpublished', () => {
-  expect(factsOf(outline)).toEqual(['1 unit, 2 lessons, 3 items', '1 unpublished'])
-  expect(factsOf({ ...outline, counts: { ...outline.counts, unpublished: 0 } })[1]).toBe('all published')
+  expect(factsOf(outline, plainLevels)).toEqual(['1 unit, 2 lessons, 3 items', '1 unpublished'])
+  expect(factsOf({ ...outline, counts: { ...outline.counts, unpublished: 0 } }, plainLevels)[1]).toBe('all published')
 })

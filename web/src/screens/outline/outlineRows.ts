@@ -1,4 +1,5 @@
 import type { Schemas } from '../../foundation/api/client'
+import { type Levels } from '../../foundation/levels'
 
 type Outline = Schemas['OutlineAnswer']
 export type ItemRow = Schemas['OutlineItem']
@@ -68,13 +69,11 @@ export const isPublished = (row: Row) =>
   row.level === 'unit' ? row.unit.published : row.level === 'lesson' ? row.lesson.published : row.item.published
 
 /** What the title block says of the whole. */
-export function factsOf({ counts }: Outline): string[] {
+export function factsOf({ counts }: Outline, levels: Levels): string[] {
   return [
-    [
-      counted(counts.units, 'unit', 'units'),
-      counted(counts.lessons, 'lesson', 'lessons'),
-      counted(counts.items, 'item', 'items'),
-    ].join(', '),
+    [levels.unit.counted(counts.units), levels.lesson.counted(counts.lessons), levels.item.counted(counts.items)].join(
+      ', ',
+    ),
     counts.unpublished === 0 ? 'all published' : `${counts.unpublished} unpublished`,
   ]
 }

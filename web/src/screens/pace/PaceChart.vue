@@ -2,6 +2,7 @@
 import { computed, ref, useTemplateRef } from 'vue'
 import { useElementSize } from './useElementSize'
 import type { Schemas } from '../../foundation/api/client'
+import { useLevels } from '../../foundation/levels'
 import { sectionLines } from '../../look/theme'
 import { type Drag, dateNear, lastingWords, lengthTo } from './paceDrag'
 import { type Stretch, heightAt, lineOf, planOf } from './paceLines'
@@ -16,6 +17,7 @@ const props = defineProps<{
   canChange: boolean
   dragged: Drag | null
 }>()
+const levels = useLevels()
 const emit = defineEmits<{
   look: [at: { section: number; place: number }]
   take: [at: { section: number; place: number }]
@@ -200,7 +202,7 @@ function take(event: MouseEvent): void {
     :class="{ hovered }"
     tabindex="0"
     role="application"
-    aria-label="The sections’ lines. Left and right go along a line, up and down to another section, Enter takes the lesson."
+    :aria-label="`The sections’ lines. Left and right go along a line, up and down to another section, Enter takes the ${levels.lesson.one}.`"
     @pointerdown="down"
     @pointermove="move"
     @pointerup="up"

@@ -7,6 +7,7 @@ import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useScreenKeys } from '../../foundation/useKeys'
 import { useReach } from '../../foundation/useReach'
 import { useViewpoint } from '../../foundation/useViewpoint'
+import { useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
@@ -19,6 +20,7 @@ import { standing, windowOf } from './paceLines'
 
 /** Where is everybody? */
 const props = defineProps<{ edition: number }>()
+const levels = useLevels()
 
 type At = { section: number; place: number }
 const viewpoint = useViewpoint()
@@ -65,8 +67,8 @@ const readout = computed(() => {
   const lesson = pace.data.value?.lessons[looked.value?.place ?? -1]
   if (!section || !run || !lesson)
     return asTable.value
-      ? 'Click a date to note what the lesson took.'
-      : 'Point at a line to read its lesson and class; click it to note what it took; drag an end to fix its date or stretch it.'
+      ? `Click a date to note what the ${levels.value.lesson.one} took.`
+      : `Point at a line to read its ${levels.value.lesson.one} and class; click it to note what it took; drag an end to fix its date or stretch it.`
   const when = run.starts ? `${run.starts.words} to ${run.ends!.words}` : 'does not fit'
   const state = { taught: ', taught', begun: ', not finished' }[run.state] ?? ''
   return `${section.name}: ${lesson.code} ${lesson.title}, ${run.classes}, ${when}${state}`
@@ -75,7 +77,7 @@ const facts = computed(() => {
   const all = pace.data.value?.sections ?? []
   const short = all.filter((section) => section.lacking > 0).length
   return [
-    `${pace.data.value?.lessons.length ?? 0} lessons, ${all.length} sections`,
+    `${levels.value.lesson.counted(pace.data.value?.lessons.length ?? 0)}, ${all.length} sections`,
     short ? `${short} do not fit the term` : 'all fit the term',
   ]
 })
@@ -108,7 +110,7 @@ function shape(field: 'pin' | 'length'): void {
 }
 
 useScreenKeys([
-  { key: 'Escape', words: 'close the lesson, unchanged', run: () => (taken.value = shaping.value = null) },
+  { key: 'Escape', words: 'close what was taken, unchanged', run: () => (taken.value = shaping.value = null) },
   { key: 't', words: 'lines or table', run: () => (asTable.value = !asTable.value) },
 ])
 </script>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import type { Schemas } from '../../foundation/api/client'
+import { capital, useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 
 /** The same facts as the lines, in rows: every lesson, the last on top as on the chart. */
 const props = defineProps<{ pace: Schemas['PaceAnswer']; sections: Schemas['PaceSection'][] }>()
 const emit = defineEmits<{ take: [at: { section: number; place: number }] }>()
+const levels = useLevels()
 
 const cellsOf = (place: number) =>
   props.sections.map((section) => ({
@@ -15,11 +17,11 @@ const states: Record<string, string> = { taught: 'taught', begun: 'not finished'
 </script>
 
 <template>
-  <div class="scroll" tabindex="0" aria-label="Every lesson in every section">
+  <div class="scroll" tabindex="0" :aria-label="`Every ${levels.lesson.one} in every section`">
     <table>
       <thead>
         <tr>
-          <th scope="col">Lesson</th>
+          <th scope="col">{{ capital(levels.lesson.one) }}</th>
           <th v-for="section in sections" :key="section.id" scope="col">
             <SectionKey :letter="section.letter" :name="section.name" />
           </th>

@@ -3,6 +3,7 @@ import { computed, ref, toRef } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useReach } from '../../foundation/useReach'
+import { useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import { type Shape, differenceOf } from './paceDrag'
@@ -16,6 +17,7 @@ const props = defineProps<{
   shape: Shape
 }>()
 const emit = defineEmits<{ close: [] }>()
+const levels = useLevels()
 
 const lesson = computed(() => props.pace.lessons[props.place]!)
 const run = computed(() => props.section.lessons.find((one) => one.place === props.place)!)
@@ -44,7 +46,7 @@ const putBack = () => send(differenceOf(props.section, run.value, { field: field
 
 <template>
   <CommandPanel
-    label="A lesson's date and length"
+    :label="`The date and length of ${levels.lesson.a}`"
     :problem="differ.problem.value"
     :reach="reach"
     meant="Have it so here"

@@ -3,6 +3,7 @@ import { computed, ref, toRef } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useReach } from '../../foundation/useReach'
+import { useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import { amount } from '../../parts/amount'
 import CommandPanel from '../../parts/CommandPanel.vue'
@@ -15,6 +16,7 @@ const props = defineProps<{
   place: number
 }>()
 const emit = defineEmits<{ close: []; shape: [field: 'pin' | 'length'] }>()
+const levels = useLevels()
 
 const lesson = computed(() => props.pace.lessons[props.place]!)
 const run = computed(() => props.section.lessons.find((one) => one.place === props.place)!)
@@ -61,7 +63,7 @@ const forget = () => send({ section: props.section.id, lessons: [record(run.valu
 
 <template>
   <CommandPanel
-    label="What a lesson has taken"
+    :label="`What ${levels.lesson.a} has taken`"
     :problem="confirm.problem.value"
     :reach="reach"
     meant="Note as taught"

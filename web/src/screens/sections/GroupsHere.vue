@@ -4,10 +4,12 @@ import { api, type Schemas } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
+import { useLevels } from '../../foundation/levels'
 import ProblemNote from '../../parts/ProblemNote.vue'
 
 /** Who of a section is in which group: a column a group, named here or at an item, before there are students or after. */
 const props = defineProps<{ edition: number; section: number }>()
+const levels = useLevels()
 
 const edition = toRef(props, 'edition')
 const answer = useAnswer(
@@ -23,7 +25,7 @@ const put = useEditionCommand(edition, '/api/editions/{edition}/put-in-group')
 const remove = useEditionCommand(edition, '/api/editions/{edition}/remove-group')
 const problem = computed(() => add.problem.value ?? put.problem.value ?? remove.problem.value)
 const itemsOf = (group: Schemas['GroupCard']) =>
-  group.items === 0 ? 'nothing is for it yet' : group.items === 1 ? '1 item' : `${group.items} items`
+  group.items === 0 ? 'nothing is for it yet' : levels.value.item.counted(group.items)
 
 const addGroup = () =>
   add.run({ name: name.value }).then(
@@ -41,8 +43,8 @@ const setIn = (group: Schemas['GroupCard'], student: number, event: Event) =>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="answer.problem.value" class="second">{{ answer.problem.value.title }}</p>
     <p v-else-if="groups.length === 0" class="second none">
-      No group is named yet. Parts of the course can be for some students only: name a group, say at the items that they
-      are for it, and put students into it whenever there are any.
+      No group is named yet. Parts of the course can be for some students only: name a group, say at the
+      {{ levels.item.many }} that they are for it, and put students into it whenever there are any.
     </p>
     <table v-else>
       <thead>

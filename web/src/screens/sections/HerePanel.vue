@@ -2,6 +2,7 @@
 import { computed, ref, toRef } from 'vue'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useReach } from '../../foundation/useReach'
+import { useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import { type Place, type What, idOf, lessonsOf, versionOf, waysOf } from './here'
@@ -10,6 +11,7 @@ import type { Card } from './useSections'
 /** One unit or lesson has something otherwise in one section: a sentence whose parts are chosen. */
 const props = defineProps<{ edition: number; card: Card; place: Place; unit: string }>()
 const emit = defineEmits<{ close: [] }>()
+const levels = useLevels()
 
 const ways = computed(() => waysOf(props.place))
 const what = ref<What>(ways.value[0]!.what)
@@ -91,7 +93,7 @@ async function send(): Promise<void> {
       <input v-if="what === 'pin'" v-model="date" type="date" aria-label="Date" />
       <template v-if="what === 'place' && place.of === 'unit'">
         <input v-model.number="number" type="number" min="1" :max="card.units.length" step="1" aria-label="Place" />
-        <span>of {{ card.units.length }} units</span>
+        <span>of {{ levels.unit.counted(card.units.length) }}</span>
       </template>
       <select v-if="what === 'place' && place.of === 'lesson'" v-model="after" class="wide" aria-label="Comes after">
         <option v-for="one in others" :key="one.id" :value="one.id">{{ one.title }}</option>

@@ -2,16 +2,19 @@
 import { computed, ref, toRef, watch } from 'vue'
 import { type Schemas, problemOf } from '../../foundation/api/client'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
+import { useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import CommandPanel from '../../parts/CommandPanel.vue'
-import { type How, type Outcome, between, sideBySide, ways } from './lost'
+import { type How, type Outcome, between, sideBySide, waysOf } from './lost'
 
 /** Classes that will not take place: every way to make up for them, its dates side by side, before one is taken. */
 const props = defineProps<{ edition: number; section: Schemas['PaceSection']; lost: Schemas['PaceClass'] }>()
 const emit = defineEmits<{ close: [] }>()
+const levels = useLevels()
 
 const last = ref(props.lost.ordinal)
 const how = ref<How>('move-on')
+const ways = waysOf(levels.value.lesson)
 const outcomes = ref<(Outcome | null)[]>(ways.map(() => null))
 const lose = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/lose-classes')
 const later = computed(() => props.section.classes.filter((one) => one.ordinal >= props.lost.ordinal).slice(0, 40))

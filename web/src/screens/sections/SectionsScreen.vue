@@ -2,6 +2,7 @@
 import { computed, ref, watchEffect } from 'vue'
 import { useRoute } from 'vue-router'
 import { useScreenKeys } from '../../foundation/useKeys'
+import { useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
@@ -20,6 +21,7 @@ import { useSections } from './useSections'
 
 /** When does each section meet, in which order does it go, and what does it do differently from the course? */
 const props = defineProps<{ edition: number }>()
+const levels = useLevels()
 
 const { pace, sections, problem } = useSections(props)
 const route = useRoute()
@@ -84,13 +86,17 @@ useScreenKeys([{ key: 'Escape', words: 'leave what is being changed as it is', r
         </button>
       </nav>
       <div class="two">
-        <section class="list" tabindex="0" :aria-label="`${card.name}, ${shows}`">
+        <section
+          class="list"
+          tabindex="0"
+          :aria-label="`${card.name}, ${shows === 'lessons' ? levels.lesson.many : shows}`"
+        >
           <p class="ruled-head head">
             <button type="button" class="tab" :aria-pressed="shows === 'classes'" @click="show('classes')">
               {{ line.classes.length }} classes
             </button>
             <button type="button" class="tab" :aria-pressed="shows === 'lessons'" @click="show('lessons')">
-              Its order of lessons
+              Its order of {{ levels.lesson.many }}
             </button>
             <button type="button" class="tab" :aria-pressed="shows === 'groups'" @click="show('groups')">Groups</button>
           </p>

@@ -1,17 +1,18 @@
 import type { Schemas } from '../../foundation/api/client'
+import type { Levels } from '../../foundation/levels'
 
 type Class = Schemas['PaceClass']
 type Reach = Schemas['Reach']
 
 /** How lost classes are made up for. */
-export const ways = [
-  { how: 'move-on', words: 'Everything moves on' },
-  { how: 'spare', words: 'Use a spare class' },
-  { how: 'drop', words: 'Drop an optional lesson' },
-  { how: 'shorten', words: 'Shorten lessons' },
-] as const
+export const waysOf = (lesson: Levels['lesson']) => [
+  { how: 'move-on' as const, words: 'Everything moves on' },
+  { how: 'spare' as const, words: 'Use a spare class' },
+  { how: 'drop' as const, words: `Drop an optional ${lesson.one}` },
+  { how: 'shorten' as const, words: `Shorten ${lesson.many}` },
+]
 
-export type How = (typeof ways)[number]['how']
+export type How = ReturnType<typeof waysOf>[number]['how']
 
 /** What a way comes to: its words and dates, or why there is no such way. */
 export type Outcome = { words: string; reach: Reach } | { refused: string }

@@ -52,8 +52,9 @@ watch(
     <p v-else-if="!answer" class="second" role="status">Reading …</p>
     <article v-else>
       <p class="small">
-        <router-link :to="links.now()">Now and next</router-link> · {{ answer.course }} · {{ answer.unit }}
-        <template v-if="answer.lesson"> · {{ answer.lesson }}</template>
+        <router-link :to="links.now()">Now and next</router-link> · {{ answer.course }} ·
+        {{ answer.levels.unit.one }} “{{ answer.unit }}”
+        <template v-if="answer.lesson"> · {{ answer.levels.lesson.one }} “{{ answer.lesson }}”</template>
       </p>
       <header>
         <span class="code">{{ answer.code }}</span>

@@ -17,8 +17,8 @@ const { text, write, handIn, status, away, pressed, problem, outcome, theirs, se
   <section aria-label="Your work" class="writing">
     <h2>{{ answer.history.length ? 'Hand in again' : 'Your work' }}</h2>
     <p v-if="answer.draft?.missedAt" class="accent">
-      This was sent, but came {{ answer.draft.missedAt.words }}, after the item had closed. It is kept, and your teacher
-      sees it.
+      This was sent, but came {{ answer.draft.missedAt.words }}, after the {{ answer.levels.item.one }} had closed. It
+      is kept, and your teacher sees it.
     </p>
     <ProblemNote
       v-if="theirs"
@@ -49,7 +49,8 @@ const { text, write, handIn, status, away, pressed, problem, outcome, theirs, se
       <span class="small" :class="{ accent: away }" role="status">
         <template v-if="outcome?.handedIn">Handed in {{ outcome.at.words }}.</template>
         <template v-else-if="outcome"
-          >It came after the item had closed. Your text is kept, and your teacher sees it.</template
+          >It came after the {{ answer.levels.item.one }} had closed. Your text is kept, and your teacher sees
+          it.</template
         >
         <template v-else>{{ status }}</template>
       </span>

@@ -4,6 +4,7 @@ import { api } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
+import { useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
@@ -11,6 +12,7 @@ import ToConfirm from './ToConfirm.vue'
 
 /** What needs me? Section by section, on the moment's day and in the week ahead. */
 const props = defineProps<{ edition: number }>()
+const levels = useLevels()
 
 const viewpoint = useViewpoint()
 const today = useAnswer(
@@ -27,7 +29,7 @@ const facts = computed(() => {
   const confirm = sum((one) => one.toConfirm.length)
   return [
     `${sum((one) => one.waiting ?? 0)} pieces wait`,
-    confirm === 1 ? '1 lesson to confirm' : `${confirm} lessons to confirm`,
+    `${levels.value.lesson.counted(confirm)} to confirm`,
     `${sum((one) => one.toCheck.length)} to check`,
   ]
 })

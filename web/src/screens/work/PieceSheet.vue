@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '../../foundation/api/client'
+import { useLevels } from '../../foundation/levels'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import { useGiveBack } from './useGiveBack'
 
@@ -11,6 +12,7 @@ const props = defineProps<{
   canGiveBack: boolean
 }>()
 const emit = defineEmits<{ given: [] }>()
+const levels = useLevels()
 
 const { text, again, busy, problem, sentence, give } = useGiveBack(
   props.edition,
@@ -28,7 +30,9 @@ async function send(): Promise<void> {
     <h2>{{ piece.name }}</h2>
     <p class="second">
       {{ piece.code }} {{ piece.title }} · {{ section.name }} ·
-      <template v-if="piece.work === null">came {{ piece.handedInAt.words }}, after the item had closed</template>
+      <template v-if="piece.work === null"
+        >came {{ piece.handedInAt.words }}, after the {{ levels.item.one }} had closed</template
+      >
       <template v-else>handed in {{ piece.handedInAt.words }}</template>
       <template v-if="piece.n > 1">, the {{ piece.n }}. time</template>
       <template v-if="piece.late">, {{ piece.late }}</template>
@@ -36,7 +40,7 @@ async function send(): Promise<void> {
     </p>
     <p class="written">{{ piece.text }}</p>
     <p v-if="piece.work === null" class="second">
-      It is kept as a draft. Open the item again for this student, and they can hand it in.
+      It is kept as a draft. Open the {{ levels.item.one }} again for this student, and they can hand it in.
     </p>
     <blockquote v-else-if="piece.back">
       <p class="small">Given back {{ piece.back.at.words }}: {{ piece.back.again ? 'try again' : 'go on' }}</p>

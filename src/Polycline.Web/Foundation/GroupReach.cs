@@ -2,7 +2,7 @@ using Polycline.Core.Planning;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 
-namespace Polycline.Web.Groups;
+namespace Polycline.Web.Foundation;
 
 /// <summary>What a change of groups does, beside what a plan shows of itself.</summary>
 public static class GroupReach
@@ -21,8 +21,8 @@ public static class GroupReach
             else if (!old.Members.SequenceEqual(group.Members))
             {
                 rows.Add(new(group.Name, group.Name, null, "students", $"{old.Members.Length}", $"{group.Members.Length}"));
-                var items = ReadGroups.Uses(after, group.Name);
-                sentences.Add($"“{group.Name}” has {Counting.Counted(group.Members.Length, "student", "students")} instead of {old.Members.Length}; {(items == 1 ? "1 item says" : $"{(items == 0 ? "no" : items)} items say")} something of it.");
+                var items = after.UsesOf(group.Name);
+                sentences.Add($"“{group.Name}” has {Counting.Counted(group.Members.Length, "student", "students")} instead of {old.Members.Length}; {(items == 1 ? $"1 {after.Edition.Levels.Item.One} says" : $"{(items == 0 ? "no" : items)} {after.Edition.Levels.Item.Many} say")} something of it.");
             }
         }
         rows.AddRange(before.Groups.Where(group => after.Groups.All(now => now.Id != group.Id)).Select(group => new ReachRow($"{group.Id}", group.Name, null, "group", group.Name, null)));
