@@ -15,8 +15,13 @@ public sealed class PaceTests : LeadOfASchool
     {
         var pace = (await Lead.Get(Route("pace"))).Json;
         pace["lessons"]!.AsArray().Count.ShouldBe(38);
+        pace["last"]!.GetValue<string>().ShouldBe("edition 2025");
         var sections = pace["sections"]!.AsArray();
         sections.Select(section => (section!["letter"]!.GetValue<string>(), section["behindBy"]!.GetValue<int>())).ShouldBe([("A", 0), ("B", 2), ("C", 0), ("D", 0)]);
+        // Against last year: what was optional was left out then, and has no place to be held against.
+        sections.Select(section => section!["behindLast"]?.GetValue<int>()).ShouldBe([-2, 0, -1, -1]);
+        sections[0]!["lessons"]!.AsArray()[^1]!["last"].ShouldBeNull();
+        sections[0]!["lessons"]![0]!["last"]!.GetValue<string>().ShouldBe("class 1");
         foreach (var section in sections)
         {
             var placed = section!["lessons"]!.AsArray().Where(run => run!["from"] is not null).ToList();

@@ -10,6 +10,9 @@ using Polycline.Core.Planning;
 
 namespace Polycline.Data.Courses;
 
+/// <summary>An edition of a course, and the counters that it and its term have.</summary>
+public sealed record EditionBefore(long Id, long Version, long TermVersion);
+
 /// <summary>Reads editions.</summary>
 public static class EditionStore
 {
@@ -60,6 +63,17 @@ public static class EditionStore
     /// <summary>Reads a whole edition in a transaction of its own.</summary>
     public static Task<EditionPlan?> Read(Database database, Id<Edition> edition, CancellationToken stop) =>
         database.Within(IsolationLevel.RepeatableRead, connection => Read(connection, edition), stop);
+
+    /// <summary>The edition of the same course before this one, and the counters it and its term have; null: this is the first.</summary>
+    public static Task<EditionBefore?> Before(NpgsqlConnection connection, Id<Edition> edition) => connection.QuerySingleOrDefaultAsync<EditionBefore?>(
+        """
+        SELECT b.id, b.version, t.version AS term_version
+        FROM edition e
+        JOIN edition b ON b.master = e.master AND b.ordinal < e.ordinal
+        JOIN term t ON t.id = b.term
+        WHERE e.id = @Value
+        ORDER BY b.ordinal DESC LIMIT 1
+        """, edition);
 
     /// <summary>Locks the edition against other changes until the transaction ends.</summary>
     public static Task Lock(NpgsqlConnection connection, Id<Edition> edition) =>

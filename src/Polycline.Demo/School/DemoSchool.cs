@@ -68,7 +68,7 @@ public static class DemoSchool
             await Person(DemoPeople.Office, office: true);
 
             var weather = await Master("Weather Watch", (lead, "lead"), (coTeacher, "co"));
-            await Edition(weather, 1, "edition 2025", lastAutumn, "resting", "weather-watch");
+            var before = await Edition(weather, 1, "edition 2025", lastAutumn, "resting", "weather-watch");
             var current = await Edition(weather, 2, "edition 2026", autumn, "current", "weather-watch");
             var tides = await Master("Tides and Channels", (colleague, "lead"));
             var tides2026 = await Edition(tides, 1, "edition 2026", autumn, "current", "tides-and-channels");
@@ -95,6 +95,15 @@ public static class DemoSchool
             foreach (var (section, count) in new[] { (alder, 22), (birch, 22), (cedar, 24), (dogwood, 21), (evening, 18) })
                 for (var n = 0; n < count; n++)
                     await Enrol(section, await Person(DemoPeople.Student(students++)));
+
+            // Last year's two, with how long everything really took.
+            var rowan = await Section("9 Rowan", "A", lastAutumn, before, [Meets("mon", "P1"), Meets("wed", "P3"), Meets("fri", "P2")], lead);
+            var hazel = await Section("9 Hazel", "B", lastAutumn, before, [Meets("tue", "P4"), Meets("thu", "P1"), Meets("A-fri", "P5")], lead);
+            foreach (var (section, count) in new[] { (rowan, 23), (hazel, 21) })
+                for (var n = 0; n < count; n++)
+                    await Enrol(section, await Person(DemoPeople.Student(students++)), new LocalDate(2025, 9, 1), new LocalDate(2025, 12, 19));
+            await TaughtThrough(new(before), rowan, every: 8);
+            await TaughtThrough(new(before), hazel, every: 4);
 
             await Taught(new(current), birch);
             await Work(new(current), lead);
@@ -173,6 +182,22 @@ public static class DemoSchool
 
             Task Record(long section, string lesson, int took, Instant at) => connection.ExecuteAsync(
                 "INSERT INTO taught (section, lesson, took, done, at) VALUES (@section, @lesson::uuid, @took, true, @at)", new { section, lesson, took, at });
+        }
+
+        // A term taught to its end: every so many lessons one took a class more than planned, and what was optional was left out.
+        private async Task TaughtThrough(Id<Edition> edition, long section, int every)
+        {
+            var schedule = (await EditionStore.Read(connection, edition))!.Schedule.Section(new($"{section}"));
+            var used = 0;
+            foreach (var (lesson, n) in schedule.Course.Lessons.Where(lesson => !lesson.Optional).Select((lesson, n) => (lesson, n)))
+            {
+                var took = lesson.Length + (n % every == 2 ? 1 : 0);
+                if ((used += took) > schedule.Meetings.Meetings.Length)
+                    return;
+                await connection.ExecuteAsync(
+                    "INSERT INTO taught (section, lesson, took, done, at) VALUES (@section, @lesson::uuid, @took, true, @at)",
+                    new { section, lesson = lesson.Ref.Name, took, at = schedule.Meetings.Meetings[Math.Max(0, used - 1)].EndsAt });
+            }
         }
 
         // What has opened by the time the clock starts is recorded, as the sweep would have done.

@@ -2162,6 +2162,8 @@ export interface components {
             canChange: boolean;
             /** @description What a length is told in: `classes` or `minutes`. */
             unit: string;
+            /** @description The title of the edition before, where something was taught in it; null: there is nothing to hold this one against. */
+            last: null | string;
             /** @description In the course's order: the first at the bottom. */
             lessons: components["schemas"]["PaceLesson"][];
             sections: components["schemas"]["PaceSection"][];
@@ -2220,6 +2222,15 @@ export interface components {
             plannedFrom: null | number;
             /** Format: double */
             plannedTo: null | number;
+            /**
+             * Format: double
+             * @description Where it would begin if it went as in the edition before, by classes and not by date; null: it was not taught then, or does not fit.
+             */
+            lastFrom: null | number;
+            /** Format: double */
+            lastTo: null | number;
+            /** @description The classes it would have then, in words. */
+            last: null | string;
             /** @description Such as `class 5` or `classes 5 and 6`. */
             classes: string;
             starts: null | components["schemas"]["Moment"];
@@ -2274,6 +2285,11 @@ export interface components {
              * @description In classes, at the moment in view; below 0: ahead. Null: it is through, or no telling.
              */
             behindBy: null | number;
+            /**
+             * Format: int32
+             * @description In classes, held against the edition before; below 0: ahead. Null: no telling.
+             */
+            behindLast: null | number;
             /** @description The lesson it is at then, or comes to next. */
             atLesson: null | string;
             finish: null | components["schemas"]["Moment"];

@@ -5,8 +5,14 @@ import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { usePinned } from '../../foundation/usePinned'
 import { useReach } from '../../foundation/useReach'
 import { useLevels } from '../../foundation/levels'
+import { useViewpoint } from '../../foundation/useViewpoint'
+import { api } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import { useAnswer } from '../../foundation/useAnswer'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import FollowsTable from './FollowsTable.vue'
 import WhoseChoice from './WhoseChoice.vue'
+import { fallsOf } from './falls'
 import { type Row, onlyIn, titleOf } from './outlineRows'
 import { useInView } from './useInView'
 
@@ -23,6 +29,15 @@ const levels = useLevels()
 const panel = useTemplateRef<HTMLElement>('panel')
 useInView(panel)
 const edition = toRef(props, 'edition')
+const viewpoint = useViewpoint()
+const pace = useAnswer(
+  computed(() => keys.ofEdition(props.edition, 'pace', viewpoint.key.value)),
+  () =>
+    api.GET('/api/editions/{edition}/pace', {
+      params: { path: { edition: props.edition }, query: viewpoint.query.value },
+    }),
+)
+const falls = computed(() => (pace.data.value ? fallsOf(pace.data.value, props.row) : []))
 const title = ref(titleOf(props.row))
 const classes = ref(props.row.level === 'lesson' ? props.row.lesson.classes : 0)
 const published = ref(props.row.level === 'unit' ? props.row.unit.published : props.row.lesson.published)
@@ -176,12 +191,17 @@ async function putItem(): Promise<void> {
         <v-btn type="submit" :disabled="!itemTitle.trim() || addItem.busy.value">Add the {{ levels.item.one }}</v-btn>
         <span class="small">It starts unpublished.</span>
       </form>
-      <p class="ways small">
-        <button type="button" class="word-button" @click="emit('move', -1)">move up</button>
-        <button type="button" class="word-button" @click="emit('move', 1)">move down</button>
-        <button type="button" class="word-button" @click="emit('remove')">remove</button>
-      </p>
     </template>
+    <FollowsTable
+      v-if="falls.length"
+      :heads="['begins', 'ends', row.level === 'unit' ? 'fits' : 'classes']"
+      :rows="falls"
+    />
+    <p v-if="canChange" class="ways small">
+      <button type="button" class="word-button" @click="emit('move', -1)">move up</button>
+      <button type="button" class="word-button" @click="emit('move', 1)">move down</button>
+      <button type="button" class="word-button" @click="emit('remove')">remove</button>
+    </p>
   </div>
 </template>
 

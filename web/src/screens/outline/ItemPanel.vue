@@ -5,10 +5,10 @@ import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useLevels } from '../../foundation/levels'
-import SectionKey from '../../look/marks/SectionKey.vue'
 import FormattedText from '../../parts/FormattedText.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import ConditionEditor from './ConditionEditor.vue'
+import FollowsTable from './FollowsTable.vue'
 import ForWhomEditor from './ForWhomEditor.vue'
 import RenamePanel from './RenamePanel.vue'
 import TimingEditor from './TimingEditor.vue'
@@ -36,6 +36,14 @@ const answer = useAnswer(
     }),
 )
 const whole = computed(() => answer.data.value)
+const follows = computed(() =>
+  (whole.value?.sections ?? []).map(({ letter, name, opens, due, differs }) => ({
+    letter,
+    name,
+    cells: [opens?.words ?? '–', due?.words ?? '–'],
+    differs,
+  })),
+)
 const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'whom' | 'text' | null>(null)
 const describe = useEditionCommand(edition, '/api/editions/{edition}/describe-item')
 const publish = useEditionCommand(edition, '/api/editions/{edition}/publish-item')
@@ -139,27 +147,7 @@ function setDescription(part: 'purpose' | 'before', event: Event): void {
         @close="part = null"
       />
       <ForWhomEditor v-if="part === 'whom'" :edition="edition" :item="whole" @close="part = null" />
-      <table v-if="whole.sections.length" class="follows">
-        <caption class="said-only">
-          What follows in each section
-        </caption>
-        <thead>
-          <tr>
-            <th scope="col" class="small">Section</th>
-            <th scope="col" class="small">opens</th>
-            <th scope="col" class="small">due</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="section in whole.sections" :key="section.section" :class="{ differs: section.differs }">
-            <th scope="row"><SectionKey :letter="section.letter" :name="section.name" /></th>
-            <td>{{ section.opens?.words ?? '–' }}</td>
-            <td>
-              {{ section.due?.words ?? '–' }}<span v-if="section.differs" class="small"> differs from the course</span>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <FollowsTable v-if="whole.sections.length" :heads="['opens', 'due']" :rows="follows" />
       <template v-if="takesText">
         <TextEditor v-if="part === 'text'" :edition="edition" :item="whole" @close="part = null" />
         <template v-else>
@@ -200,20 +188,6 @@ function setDescription(part: 'purpose' | 'before', event: Event): void {
   display: flex;
   flex-wrap: wrap;
   gap: var(--space-4) var(--space-5);
-}
-.follows {
-  border-collapse: collapse;
-  justify-self: start;
-}
-.follows th,
-.follows td {
-  text-align: left;
-  font-weight: 400;
-  padding: var(--space-1) var(--space-8) var(--space-1) 0;
-  border-bottom: var(--stroke-hair) solid var(--faint-hair);
-}
-.differs td {
-  background: var(--wash);
 }
 .preview {
   max-height: 180px;

@@ -5,7 +5,7 @@ import type { Schemas } from '../../foundation/api/client'
 import { useLevels } from '../../foundation/levels'
 import { sectionLines } from '../../look/theme'
 import { type Drag, dateNear, lastingWords, lengthTo } from './paceDrag'
-import { type Stretch, heightAt, lineOf, planOf } from './paceLines'
+import { type Stretch, heightAt, lastOf, lineOf, planOf } from './paceLines'
 
 /** Time across, the course's lessons up; each section is one climbing line. */
 const props = defineProps<{
@@ -16,6 +16,7 @@ const props = defineProps<{
   at: { section: number; place: number } | null
   canChange: boolean
   dragged: Drag | null
+  withLast: boolean
 }>()
 const levels = useLevels()
 const emit = defineEmits<{
@@ -53,7 +54,11 @@ const lines = computed(() =>
     id: section.id,
     letter: section.letter,
     ink: `var(--${sectionLines[section.letter]?.ink ?? 'section-e'})`,
-    stretches: [...planOf(section.lessons), ...lineOf(section.lessons)],
+    stretches: [
+      ...(props.withLast ? lastOf(section.lessons) : []),
+      ...planOf(section.lessons),
+      ...lineOf(section.lessons),
+    ],
     now: heightAt(section.lessons, props.ribbon.momentAt),
     end: lineOf(section.lessons).at(-1)?.points.at(-1) ?? null,
   })),
@@ -338,6 +343,12 @@ path {
 .planned {
   stroke-width: 1;
   opacity: 0.4;
+}
+.last {
+  stroke-width: 1.3;
+  stroke-dasharray: 1 4;
+  stroke-linecap: round;
+  opacity: 0.75;
 }
 .marked {
   stroke: var(--wash);

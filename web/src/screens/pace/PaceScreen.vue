@@ -8,15 +8,16 @@ import { useScreenKeys } from '../../foundation/useKeys'
 import { useReach } from '../../foundation/useReach'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import { useLevels } from '../../foundation/levels'
-import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
 import PaceChart from './PaceChart.vue'
+import PaceSections from './PaceSections.vue'
 import PaceTable from './PaceTable.vue'
 import ShapePanel from './ShapePanel.vue'
 import TaughtPanel from './TaughtPanel.vue'
 import { type Drag, type Shape, differenceOf } from './paceDrag'
-import { standing, windowOf } from './paceLines'
+import { windowOf } from './paceLines'
+import { readoutOf } from './paceWords'
 
 /** Where is everybody? */
 const props = defineProps<{ edition: number }>()
@@ -36,6 +37,8 @@ const ribbon = useAnswer(
 const off = ref<number[]>([])
 const zoom = ref<'term' | 'month' | 'week'>('term')
 const asTable = ref(false)
+/** Held against the edition before. */
+const withLast = ref(true)
 const looked = ref<At | null>(null)
 const taken = ref<At | null>(null)
 /** What is dragged just now; and what was, until it is done or left. */
@@ -69,9 +72,7 @@ const readout = computed(() => {
     return asTable.value
       ? `Click a date to note what the ${levels.value.lesson.one} took.`
       : `Point at a line to read its ${levels.value.lesson.one} and class; click it to note what it took; drag an end to fix its date or stretch it.`
-  const when = run.starts ? `${run.starts.words} to ${run.ends!.words}` : 'does not fit'
-  const state = { taught: ', taught', begun: ', not finished' }[run.state] ?? ''
-  return `${section.name}: ${lesson.code} ${lesson.title}, ${run.classes}, ${when}${state}`
+  return readoutOf(section, run, lesson, withLast.value)
 })
 const facts = computed(() => {
   const all = pace.data.value?.sections ?? []
@@ -112,6 +113,7 @@ function shape(field: 'pin' | 'length'): void {
 useScreenKeys([
   { key: 'Escape', words: 'close what was taken, unchanged', run: () => (taken.value = shaping.value = null) },
   { key: 't', words: 'lines or table', run: () => (asTable.value = !asTable.value) },
+  { key: 'l', words: 'with or without last time', run: () => (withLast.value = !withLast.value) },
 ])
 </script>
 
@@ -123,33 +125,19 @@ useScreenKeys([
       No section follows this edition yet, so there is no pace to see. Let a section follow it in the outline.
     </p>
     <template v-else>
-      <ul class="sections">
-        <li v-for="section in pace.data.value.sections" :key="section.id">
-          <label>
-            <input type="checkbox" :checked="!off.includes(section.id)" @change="toggle(section.id)" />
-            <SectionKey :letter="section.letter" :name="section.name" />
-          </label>
-          <span
-            class="small"
-            :class="{ accent: section.lacking > 0 || (section.behindBy ?? 0) > 0 }"
-            :title="section.unplaced.join('\n')"
-          >
-            {{ standing(section, pace.data.value.unit) }}
-          </span>
-          <span class="small">{{
-            section.lacking > 0
-              ? `from ${section.unplaced[0]} on`
-              : `through on ${section.finish?.words.split(',')[0] ?? 'no day'}, ${section.free} free`
-          }}</span>
-        </li>
-      </ul>
+      <PaceSections :pace="pace.data.value" :off="off" :with-key="!asTable" :with-last="withLast" @toggle="toggle" />
       <p class="controls">
         <span class="readout" role="status">{{ readout }}</span>
-        <span v-if="!asTable" class="small key" aria-hidden="true">
-          <svg width="22" height="6"><line x1="0" x2="22" y1="3" y2="3" class="taught" /></svg> taught
-          <svg width="22" height="6"><line x1="0" x2="22" y1="3" y2="3" class="forecast" /></svg> to come
-          <svg width="22" height="6"><line x1="0" x2="22" y1="3" y2="3" class="planned" /></svg> as planned
-        </span>
+        <button
+          v-if="pace.data.value.last"
+          type="button"
+          class="word-button small"
+          :aria-pressed="withLast"
+          :title="`Where each section would be, class by class, if it went as in ${pace.data.value.last}`"
+          @click="withLast = !withLast"
+        >
+          {{ withLast ? 'without last time' : 'with last time' }}
+        </button>
         <span v-if="!asTable" class="zooms" role="group" aria-label="How much of the term">
           <button v-for="one in zooms" :key="one" type="button" :aria-pressed="zoom === one" @click="zoom = one">
             {{ one }}
@@ -159,7 +147,13 @@ useScreenKeys([
           {{ asTable ? 'as lines' : 'as a table' }}
         </button>
       </p>
-      <PaceTable v-if="asTable" :pace="pace.data.value" :sections="sections" @take="taken = $event" />
+      <PaceTable
+        v-if="asTable"
+        :pace="pace.data.value"
+        :sections="sections"
+        :with-last="withLast"
+        @take="taken = $event"
+      />
       <PaceChart
         v-else
         :pace="pace.data.value"
@@ -169,6 +163,7 @@ useScreenKeys([
         :at="taken ?? shaping ?? looked"
         :can-change="pace.data.value.canChange"
         :dragged="dragged"
+        :with-last="withLast"
         @look="looked = $event"
         @take="take($event)"
         @drag="dragged = $event"
@@ -208,23 +203,6 @@ useScreenKeys([
 .none {
   padding: var(--space-7) 0;
 }
-.sections {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-4) var(--space-8);
-}
-.sections li {
-  display: grid;
-}
-.sections label {
-  display: inline-flex;
-  align-items: center;
-  gap: var(--space-3);
-}
-input[type='checkbox'] {
-  accent-color: var(--ink);
-  margin: 0;
-}
 .controls {
   display: flex;
   align-items: baseline;
@@ -234,23 +212,6 @@ input[type='checkbox'] {
 .readout {
   flex: 1;
   color: var(--ink-2);
-}
-.key line {
-  stroke: var(--ink-2);
-}
-.key svg:not(:first-child) {
-  margin-left: var(--space-5);
-}
-.taught {
-  stroke-width: 2.6;
-}
-.forecast {
-  stroke-width: 1.5;
-  stroke-dasharray: 5 4;
-}
-.planned {
-  stroke-width: 1;
-  opacity: 0.5;
 }
 .zooms {
   display: inline-flex;

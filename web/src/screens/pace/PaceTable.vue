@@ -4,7 +4,7 @@ import { capital, useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 
 /** The same facts as the lines, in rows: every lesson, the last on top as on the chart. */
-const props = defineProps<{ pace: Schemas['PaceAnswer']; sections: Schemas['PaceSection'][] }>()
+const props = defineProps<{ pace: Schemas['PaceAnswer']; sections: Schemas['PaceSection'][]; withLast: boolean }>()
 const emit = defineEmits<{ take: [at: { section: number; place: number }] }>()
 const levels = useLevels()
 
@@ -41,7 +41,10 @@ const states: Record<string, string> = { taught: 'taught', begun: 'not finished'
               @click="emit('take', { section: cell.section, place })"
             >
               {{ cell.run.starts.words }}<span class="small">, {{ cell.run.classes }}</span
-              ><span v-if="states[cell.run.state]" class="small">, {{ states[cell.run.state] }}</span>
+              ><span v-if="states[cell.run.state]" class="small">, {{ states[cell.run.state] }}</span
+              ><span v-if="withLast && cell.run.last && cell.run.last !== cell.run.classes" class="small"
+                >, last time {{ cell.run.last }}</span
+              >
             </button>
             <span v-else class="accent small">does not fit</span>
           </td>

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '../../foundation/api/client'
-import { heightAt, lineOf, planOf, standing, windowOf } from './paceLines'
+import { heightAt, lineOf, planOf, windowOf } from './paceLines'
+import { standing } from './paceWords'
 
 const run = (place: number, from: number | null, to: number | null, more: Partial<Schemas['PaceRun']> = {}) =>
   ({ place, from, to, plannedFrom: from, plannedTo: to, state: 'ahead', ...more }) as Schemas['PaceRun']
@@ -46,9 +47,14 @@ describe('a line of pace', () => {
   })
 
   it('says who is behind, ahead, through or short', () => {
-    const section = { atLesson: 'Fronts', behindBy: 2, lacking: 0 } as Schemas['PaceSection']
+    const section = { atLesson: 'Fronts', behindBy: 2, behindLast: null, lacking: 0 } as Schemas['PaceSection']
     expect(standing(section, 'classes')).toBe('2 classes behind')
-    expect(standing({ ...section, behindBy: -1, lacking: 3 }, 'classes')).toBe('1 class ahead, 3 classes too few')
+    expect(standing({ ...section, behindBy: -1, behindLast: 2, lacking: 3 }, 'classes')).toBe(
+      '1 class ahead, 2 behind last time, 3 too few',
+    )
+    expect(standing({ ...section, behindBy: 0, behindLast: -1 }, 'classes')).toBe('on plan, 1 class ahead of last time')
+    expect(standing({ ...section, behindBy: 0, lacking: 3 }, 'classes')).toBe('on plan, 3 classes too few')
+    expect(standing({ ...section, lacking: 50 }, 'minutes')).toBe('2 classes behind, 50 minutes too few')
     expect(standing({ ...section, atLesson: null }, 'classes')).toBe('through')
   })
 })

@@ -10,7 +10,7 @@ export interface Point {
 
 /** A stretch of a section's line, in one manner. */
 export interface Stretch {
-  kind: 'taught' | 'forecast' | 'planned'
+  kind: 'taught' | 'forecast' | 'planned' | 'last'
   points: Point[]
 }
 
@@ -41,6 +41,13 @@ export function planOf(runs: Run[]): Stretch[] {
   )
 }
 
+/** As it would go if it went as in the edition before, class by class. */
+export const lastOf = (runs: Run[]): Stretch[] =>
+  lineOf(runs.map((run) => ({ ...run, from: run.lastFrom, to: run.lastTo, state: 'ahead' }))).map((stretch) => ({
+    ...stretch,
+    kind: 'last',
+  }))
+
 /** How high a section stands at a moment. */
 export function heightAt(runs: Run[], moment: number): Point | null {
   let height: number | null = null
@@ -60,14 +67,4 @@ export function windowOf(zoom: 'term' | 'month' | 'week', days: number, moment: 
   const start = Math.floor(moment / 7) * 7 - (zoom === 'month' ? 7 : 0)
   const begin = Math.min(Math.max(0, start), days - wide)
   return { from: begin, to: begin + wide }
-}
-
-/** Where a section stands, in words. */
-export function standing(section: Schemas['PaceSection'], unit: string): string {
-  if (section.atLesson === null) return 'through'
-  const by = section.behindBy
-  const classes = (n: number) => (n === 1 ? '1 class' : `${n} classes`)
-  const place = by === null || by === 0 ? 'on plan' : by > 0 ? `${classes(by)} behind` : `${classes(-by)} ahead`
-  const amount = unit === 'classes' ? classes(section.lacking) : `${section.lacking} minutes`
-  return section.lacking > 0 ? `${place}, ${amount} too few` : place
 }

@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '../../foundation/api/client'
+import SectionKey from '../../look/marks/SectionKey.vue'
+import { standing } from './paceWords'
+
+/** Which sections are drawn, where each stands, and how their lines are to be read. */
+const props = defineProps<{ pace: Schemas['PaceAnswer']; off: number[]; withKey: boolean; withLast: boolean }>()
+const emit = defineEmits<{ toggle: [section: number] }>()
+
+const manners = computed(() => [
+  { kind: 'taught', words: 'taught' },
+  { kind: 'planned', words: 'as planned' },
+  { kind: 'forecast', words: 'to come' },
+  ...(props.pace.last && props.withLast ? [{ kind: 'last', words: props.pace.last }] : []),
+])
+</script>
+
+<template>
+  <ul class="sections">
+    <li v-for="section in pace.sections" :key="section.id">
+      <label>
+        <input type="checkbox" :checked="!off.includes(section.id)" @change="emit('toggle', section.id)" />
+        <SectionKey :letter="section.letter" :name="section.name" />
+      </label>
+      <span
+        class="small"
+        :class="{ accent: section.lacking > 0 || (section.behindBy ?? 0) > 0 }"
+        :title="section.unplaced.join('\n')"
+      >
+        {{ standing(section, pace.unit) }}
+      </span>
+      <span class="small">{{
+        section.lacking > 0
+          ? `from ${section.unplaced[0]} on`
+          : `through on ${section.finish?.words.split(',')[0] ?? 'no day'}, ${section.free} free`
+      }}</span>
+    </li>
+    <li v-if="withKey" class="small manners" aria-hidden="true">
+      <span v-for="one in manners" :key="one.kind">
+        <svg width="22" height="6"><line x1="1" x2="22" y1="3" y2="3" :class="one.kind" /></svg> {{ one.words }}
+      </span>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.sections {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-4) var(--space-8);
+}
+.sections li {
+  display: grid;
+}
+.sections label {
+  display: inline-flex;
+  align-items: center;
+  gap: var(--space-3);
+}
+input[type='checkbox'] {
+  accent-color: var(--ink);
+  margin: 0;
+}
+.manners line {
+  stroke: var(--ink-2);
+}
+.manners {
+  grid-template-columns: auto auto;
+  gap: 0 var(--space-6);
+  margin-left: auto;
+  align-content: end;
+}
+.manners svg {
+  vertical-align: middle;
+}
+.taught {
+  stroke-width: 2.6;
+}
+.forecast {
+  stroke-width: 1.5;
+  stroke-dasharray: 5 4;
+}
+.planned {
+  stroke-width: 1;
+  opacity: 0.5;
+}
+.last {
+  stroke-width: 1.3;
+  stroke-dasharray: 1 4;
+  stroke-linecap: round;
+}
+</style>
