@@ -29,6 +29,15 @@ await plain.StartAsync();
 var at = new Uri(PolyclineHost.AddressOf(plain));
 string[] signedIn = [$"Cookie: {SessionCookie.Name}={session}"];
 
+if (args is [] or ["browser"])
+{
+    // A school of its own: it is given more sections.
+    await using var large = await School.Open();
+    await BrowserBench.Run(large);
+}
+if (args is ["browser"])
+    return;
+
 if (args is ["students"])
 {
     await StudentBench.Run(school, database);

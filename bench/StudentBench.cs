@@ -56,7 +56,8 @@ public static class StudentBench
         return app;
     }
 
-    private static Task<int> Grow(School school, int items) => school.Sql(connection => connection.ExecuteAsync(
+    /// <summary>Gives Weather Watch more items, up to so many.</summary>
+    internal static Task<int> Grow(School school, int items) => school.Sql(connection => connection.ExecuteAsync(
         """
         INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, opens)
         SELECT i.edition, i.unit, i.lesson, gen_random_uuid(), 'z' || n, 'page', 'to-read', 'More ' || n, true, i.opens

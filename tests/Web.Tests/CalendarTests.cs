@@ -87,7 +87,7 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     {
         using var lead = await school.As(DemoPeople.Lead);
         await using var watching = await Watcher.Connect(school, DemoPeople.Lead);
-        await watching.Connection.InvokeAsync<long>(nameof(LiveHub.WatchEdition), school.WeatherWatch);
+        await watching.Connection.InvokeAsync<string>(nameof(LiveHub.WatchEdition), school.WeatherWatch);
         // One of the days has a class that 9 Alder cancelled already: that change sleeps.
         var alder = school.Ids["section:9 Alder"];
         var cancelled = await lead.Post($"/api/editions/{school.WeatherWatch}/change-classes", new { section = alder, change = new { cancel = new { date = "2026-11-09" } }, putBack = (int?)null, version = 0 }, Guid.NewGuid());

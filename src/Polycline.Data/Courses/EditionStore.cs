@@ -10,8 +10,8 @@ using Polycline.Core.Planning;
 
 namespace Polycline.Data.Courses;
 
-/// <summary>An edition of a course, and the counters that it and its term have.</summary>
-public sealed record EditionBefore(long Id, long Version, long TermVersion);
+/// <summary>An edition, and the counters that it and its term have: what its compiled form is kept under.</summary>
+public sealed record EditionCounters(long Id, long Version, long TermVersion);
 
 /// <summary>Reads editions.</summary>
 public static class EditionStore
@@ -65,7 +65,7 @@ public static class EditionStore
         database.Within(IsolationLevel.RepeatableRead, connection => Read(connection, edition), stop);
 
     /// <summary>The edition of the same course before this one, and the counters it and its term have; null: this is the first.</summary>
-    public static Task<EditionBefore?> Before(NpgsqlConnection connection, Id<Edition> edition) => connection.QuerySingleOrDefaultAsync<EditionBefore?>(
+    public static Task<EditionCounters?> Before(NpgsqlConnection connection, Id<Edition> edition) => connection.QuerySingleOrDefaultAsync<EditionCounters?>(
         """
         SELECT b.id, b.version, t.version AS term_version
         FROM edition e

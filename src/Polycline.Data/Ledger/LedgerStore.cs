@@ -61,7 +61,9 @@ public static class LedgerStore
 
     /// <summary>The latest batches of a scope, newest first.</summary>
     public static async Task<IReadOnlyList<HistoryRow>> History(NpgsqlConnection connection, Scope scope, int most) =>
-        [.. await connection.QueryAsync<HistoryRow>(Sql.Of("Ledger", "ReadHistory"), new { scope.Kind, scope.Key, most })];
+        [.. await connection.QueryAsync<HistoryRow>(HistoryStatement, new { scope.Kind, scope.Key, most })];
+
+    internal static string HistoryStatement => Sql.Of("Ledger", "ReadHistory");
 
     /// <summary>One batch of a scope with its changes; null where the scope has none of that id.</summary>
     public static async Task<(HistoryRow Head, IReadOnlyList<Change> Changes)?> Find(NpgsqlConnection connection, Scope scope, Id<Batch> batch)

@@ -8,15 +8,8 @@ using Polycline.Core.Sections;
 namespace Polycline.Data.Ledger;
 
 /// <summary>How far somebody has looked through what changed in a course.</summary>
-/// <param name="Batch">The last change they have seen.</param>
-public sealed record LookedRow(long Batch, Instant At);
-
 public static class LookedStore
 {
-    /// <summary>Null: they have never said so.</summary>
-    public static Task<LookedRow?> Read(NpgsqlConnection connection, Id<Person> person, Id<Edition> edition) => connection.QuerySingleOrDefaultAsync<LookedRow?>(
-        "SELECT batch, at FROM looked WHERE person = @person AND edition = @edition", new { person = person.Value, edition = edition.Value });
-
     /// <summary>They have seen everything up to a change. Looking never goes back.</summary>
     public static Task Set(NpgsqlConnection connection, Id<Person> person, Id<Edition> edition, Id<Batch> batch, Instant now) => connection.ExecuteAsync(
         """

@@ -50,7 +50,9 @@ public static class AccessStore
 
     /// <summary>The students of an edition whom <paramref name="viewer"/> teaches, or all for a lead, by section.</summary>
     public static async Task<IReadOnlyList<LensPlaceRow>> StudentsOf(NpgsqlConnection connection, Id<Edition> edition, Id<Person> viewer, bool lead) =>
-        [.. await connection.QueryAsync<LensPlaceRow>(Sql.Of("People", "ReadStudentsOf"), new { edition = edition.Value, viewer = viewer.Value, lead })];
+        [.. await connection.QueryAsync<LensPlaceRow>(StudentsStatement, new { edition = edition.Value, viewer = viewer.Value, lead })];
+
+    internal static string StudentsStatement => Sql.Of("People", "ReadStudentsOf");
 
     public static Task<string?> NameOf(NpgsqlConnection connection, Id<Person> person) =>
         connection.ExecuteScalarAsync<string?>("SELECT name FROM person WHERE id = @Value", person);

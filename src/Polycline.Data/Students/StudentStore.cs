@@ -7,6 +7,7 @@ using Polycline.Core.Courses;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Data.Courses;
+using Polycline.Data.Work;
 
 namespace Polycline.Data.Students;
 
@@ -25,11 +26,30 @@ public static class StudentStore
     public static async Task<(IReadOnlyDictionary<long, StudentRecord> Records, IReadOnlyList<FeedbackRow> Feedback)> Read(
         NpgsqlConnection connection, EditionPlan plan, IReadOnlyList<long> students, Instant at)
     {
-        await using var results = await connection.QueryMultipleAsync(Sql.Of("Students", "ReadStudents"), new { edition = plan.Id.Value, students = students.ToArray(), at });
+        await using var results = await connection.QueryMultipleAsync(Statements, new { edition = plan.Id.Value, students = students.ToArray(), at });
+        return await From(results, plan, students);
+    }
+
+    /// <summary>The same of one student, with what they have written for an item.</summary>
+    public static async Task<(StudentRecord Record, IReadOnlyList<FeedbackRow> Feedback, OwnWork Work)> Read(
+        NpgsqlConnection connection, EditionPlan plan, Id<Person> student, Id<Item> item, Instant at)
+    {
+        await using var results = await connection.QueryMultipleAsync(
+            Sql.Together(Statements, WorkStore.OwnStatements), new { edition = plan.Id.Value, students = new[] { student.Value }, at, person = student.Value, item = item.Value });
+        var (records, feedback) = await From(results, plan, [student.Value]);
+        return (records[student.Value], feedback, await WorkStore.OwnFrom(results));
+    }
+
+    internal static string Statements => Sql.Of("Students", "ReadStudents");
+
+    /// <param name="students">Null: all that were found.</param>
+    internal static async Task<(IReadOnlyDictionary<long, StudentRecord> Records, IReadOnlyList<FeedbackRow> Feedback)> From(
+        SqlMapper.GridReader results, EditionPlan plan, IReadOnlyList<long>? students)
+    {
         var enrolments = (await results.ReadAsync<EnrolmentRow>()).ToLookup(row => row.Person);
         var facts = (await results.ReadAsync<FactRow>()).ToLookup(row => row.Person);
         var feedback = (await results.ReadAsync<FeedbackRow>()).AsList();
-        return (students.Distinct().ToDictionary(student => student, student => RecordOf(student, plan, enrolments[student], facts[student])), feedback);
+        return ((students ?? [.. enrolments.Select(person => person.Key)]).Distinct().ToDictionary(student => student, student => RecordOf(student, plan, enrolments[student], facts[student])), feedback);
     }
 
     private static StudentRecord RecordOf(long person, EditionPlan plan, IEnumerable<EnrolmentRow> enrolments, IEnumerable<FactRow> facts)

@@ -18,7 +18,8 @@ JOIN section c ON c.id = m.section
 WHERE c.term = @term
 ORDER BY m.section, m.seq;
 
-SELECT id
+SELECT e.id, e.version, t.version AS term_version
 FROM edition e
-WHERE term = @term AND EXISTS (SELECT 1 FROM section c WHERE c.edition = e.id)
-ORDER BY id;
+JOIN term t ON t.id = e.term
+WHERE e.term = @term AND EXISTS (SELECT 1 FROM section c WHERE c.edition = e.id)
+ORDER BY e.id;

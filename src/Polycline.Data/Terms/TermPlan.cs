@@ -3,6 +3,7 @@ using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Data.Courses;
 
 namespace Polycline.Data.Terms;
 
@@ -23,4 +24,4 @@ public sealed record TermSection(long Id, string Name, string Letter, Id<Edition
 /// <param name="Editions">Those that some section of the term follows.</param>
 public sealed record TermPlan(
     Id<Term> Id, Term Term, long Version, long OwnVersion, string Settings, ImmutableArray<CalendarDayRow> Days, ImmutableArray<TermSection> Sections,
-    ImmutableArray<Id<Edition>> Editions);
+    ImmutableArray<EditionCounters> Editions);

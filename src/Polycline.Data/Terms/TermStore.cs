@@ -27,14 +27,14 @@ public static class TermStore
         var days = (await results.ReadAsync<CalendarDayRow>()).AsList();
         var sections = (await results.ReadAsync<SectionRow>()).AsList();
         var changes = (await results.ReadAsync<MeetingChangeRow>()).ToLookup(change => change.Section);
-        var editions = await results.ReadAsync<long>();
+        var editions = await results.ReadAsync<EditionCounters>();
         return new(
             term, new(row.Name, DateTimeZoneProviders.Tzdb[row.Zone], row.First, row.Last, PlanParts.Calendar(row.Calendar)), row.Version, row.OwnVersion, row.Settings,
             [.. days],
             [.. sections.Select(section => new TermSection(
                 section.Id, section.Name, section.Letter, section.Edition is { } edition ? new Id<Edition>(edition) : null, PlanParts.Slots(section.Slots),
                 [.. changes[section.Id].Select(change => PlanParts.MeetingChange(change.Change))]))],
-            [.. editions.Select(edition => new Id<Edition>(edition))]);
+            [.. editions]);
     }
 
     /// <summary>Reads a term in a transaction of its own.</summary>

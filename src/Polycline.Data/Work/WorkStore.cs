@@ -15,6 +15,9 @@ public sealed record VersionRow(int N, string Text, Instant HandedInAt, Instant?
 /// <param name="MissedAt">When it was sent, but came after the item had closed.</param>
 public sealed record DraftRow(string Text, Instant SavedAt, Instant? MissedAt, Instant? ClaimedAt, long Version);
 
+/// <summary>What a student has handed in for an item, the latest first, and what they have written since.</summary>
+public sealed record OwnWork(IReadOnlyList<VersionRow> Versions, DraftRow? Draft);
+
 /// <summary>A piece of work as its teacher lists it.</summary>
 /// <param name="Missed">It came after the item had closed, and was kept as a draft.</param>
 public sealed record PieceRow(
@@ -25,11 +28,15 @@ public sealed record PieceRow(
 public static class WorkStore
 {
     /// <summary>What a student has handed in for an item up to a moment, the latest first, and their draft.</summary>
-    public static async Task<(IReadOnlyList<VersionRow> Versions, DraftRow? Draft)> Of(NpgsqlConnection connection, Id<Person> person, Id<Item> item, Instant at)
+    public static async Task<OwnWork> Of(NpgsqlConnection connection, Id<Person> person, Id<Item> item, Instant at)
     {
-        await using var results = await connection.QueryMultipleAsync(Sql.Of("Work", "ReadOwn"), new { person = person.Value, item = item.Value, at });
-        return ([.. await results.ReadAsync<VersionRow>()], await results.ReadSingleOrDefaultAsync<DraftRow>());
+        await using var results = await connection.QueryMultipleAsync(OwnStatements, new { person = person.Value, item = item.Value, at });
+        return await OwnFrom(results);
     }
+
+    internal static string OwnStatements => Sql.Of("Work", "ReadOwn");
+
+    internal static async Task<OwnWork> OwnFrom(SqlMapper.GridReader results) => new([.. await results.ReadAsync<VersionRow>()], await results.ReadSingleOrDefaultAsync<DraftRow>());
 
     /// <summary>Keeps a draft. Of two pages that write at once the one that read the later version wins; the other is told.</summary>
     /// <returns>The new version; null: it was changed meanwhile.</returns>
@@ -62,9 +69,14 @@ public static class WorkStore
     public static async Task<(IReadOnlySet<long> Sections, IReadOnlyList<PieceRow> Pieces)> OfEdition(
         NpgsqlConnection connection, Id<Edition> edition, Id<Person> viewer, bool lead, Instant at)
     {
-        await using var results = await connection.QueryMultipleAsync(Sql.Of("Work", "ReadWork"), new { edition = edition.Value, viewer = viewer.Value, lead, at });
-        return ((await results.ReadAsync<long>()).ToHashSet(), [.. await results.ReadAsync<PieceRow>()]);
+        await using var results = await connection.QueryMultipleAsync(EditionStatements, new { edition = edition.Value, viewer = viewer.Value, lead, at });
+        return await EditionFrom(results);
     }
+
+    internal static string EditionStatements => Sql.Of("Work", "ReadWork");
+
+    internal static async Task<(IReadOnlySet<long> Sections, IReadOnlyList<PieceRow> Pieces)> EditionFrom(SqlMapper.GridReader results) =>
+        ((await results.ReadAsync<long>()).ToHashSet(), [.. await results.ReadAsync<PieceRow>()]);
 
     /// <summary>The latest version of a piece, locked; null where the section has none of that id.</summary>
     public static Task<(long Person, long Item, int N, bool Returned)?> Latest(NpgsqlConnection connection, Id<Section> section, long work) =>

@@ -53,18 +53,10 @@ public sealed record TermSectionCard(long Id, string Name, string Letter, string
 /// <summary>Reads a term as a year sheet, with what it means for every section.</summary>
 public static class ReadCalendar
 {
-    public static async Task<CalendarAnswer> Handle(long term, Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
+    public static async Task<CalendarAnswer> Handle(long term, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
     {
-        var id = access.Term!.Value;
-        return await database.Within(System.Data.IsolationLevel.RepeatableRead, async connection =>
-        {
-            var plan = await TermStore.Read(connection, id) ?? throw Problem.Unknown();
-            var courses = new List<EditionPlan>();
-            foreach (var edition in plan.Editions)
-                if (await EditionStore.Read(connection, edition) is { } course)
-                    courses.Add(course);
-            return Of(plan, courses, viewpoint);
-        }, stop);
+        var plan = await TermStore.Read(database, access.Term!.Value, stop) ?? throw Problem.Unknown();
+        return Of(plan, await Task.WhenAll(plan.Editions.Select(compiled.Edition)), viewpoint);
     }
 
     /// <summary>The answer for a term: a pure function.</summary>

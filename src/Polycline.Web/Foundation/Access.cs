@@ -54,6 +54,9 @@ public sealed record Access(
         Some<Term>(row.Term), row.TermVersion ?? 0,
         row.TermZone is null ? NoTerm : DateTimeZoneProviders.Tzdb[row.TermZone]);
 
+    /// <summary>Where the counters stood of what the address names: the edition's and its term's, or the term's; null: it names neither.</summary>
+    public string? Counters => Edition is not null ? $"{EditionVersion}.{TermVersion}" : Term is not null ? $"{TermVersion}" : null;
+
     /// <summary>Whether they may, as of <paramref name="now"/>.</summary>
     public bool Allows(May may, Instant now) =>
         may.HasFlag(May.SignedIn)

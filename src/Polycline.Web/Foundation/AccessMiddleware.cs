@@ -14,6 +14,9 @@ namespace Polycline.Web.Foundation;
 /// </summary>
 public sealed class AccessMiddleware(RequestDelegate next, Database database, IClock clock)
 {
+    /// <summary>Says as of which counters an answer is, so that who then watches them knows whether something came in between.</summary>
+    public const string CountersHeader = "Polycline-Counters";
+
     public async Task InvokeAsync(HttpContext http)
     {
         if (http.GetEndpoint()?.Metadata.GetMetadata<AccessRule>() is not { } rule)
@@ -29,6 +32,8 @@ public sealed class AccessMiddleware(RequestDelegate next, Database database, IC
             if (!access.Allows(rule.May, now))
                 throw Problem.Unknown();
             http.Features.Set(access);
+            if (access.Counters is { } counters)
+                http.Response.Headers[CountersHeader] = counters;
             http.Features.Set(await Viewpoint.Bind(http, access, now, database));
         }
         await next(http);

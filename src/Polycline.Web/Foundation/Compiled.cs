@@ -1,11 +1,15 @@
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Core.Release;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Terms;
 
 namespace Polycline.Web.Foundation;
+
+/// <summary>A text that was read.</summary>
+public sealed record CompiledText(string? Html);
 
 /// <summary>A term as screens want it.</summary>
 public sealed record CompiledTerm(Term Term, IReadOnlyList<TermWeek> Weeks, IReadOnlyList<ClassDay> ClassDays);
@@ -19,6 +23,9 @@ public sealed class Compiled(Database database, CompileCache cache)
     /// <summary>The edition that the address names, as of the counter read with who asks.</summary>
     public Task<EditionPlan> Edition(Access access) => Edition(access.Edition ?? throw Problem.Unknown(), access.EditionVersion, access.TermVersion);
 
+    /// <summary>An edition as of counters read elsewhere.</summary>
+    public Task<EditionPlan> Edition(EditionCounters known) => Edition(new(known.Id), known.Version, known.TermVersion);
+
     /// <summary>An edition as of its own and its term's counter.</summary>
     public Task<EditionPlan> Edition(Id<Edition> edition, long version, long termVersion) =>
         cache.Get(CompileKey.Of("edition", edition.Value, version, termVersion), async () =>
@@ -26,6 +33,14 @@ public sealed class Compiled(Database database, CompileCache cache)
             var plan = await EditionStore.Read(database, edition, CancellationToken.None) ?? throw Problem.Unknown();
             return (plan, plan.Version, plan.Weight);
         });
+
+    /// <summary>The text that a student may read; null: there is none, or it is not for them to read now.</summary>
+    public async Task<string?> Text(Sight sight) => sight.Body is null ? null : (await cache.Get(CompileKey.Of($"body {sight.Body}", 0, 0), async () =>
+    {
+        // Texts are kept under what they say: one that was read is never another.
+        var html = await database.Read(connection => BodyStore.Read(connection, sight), CancellationToken.None);
+        return (new CompiledText(html), 0, 200 + (2L * (html?.Length ?? 0)));
+    })).Html;
 
     /// <summary>The term of the edition or section that the address names.</summary>
     public Task<CompiledTerm> Term(Access access)

@@ -6,6 +6,7 @@ using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Students;
+using Polycline.Data.Work;
 
 namespace Polycline.Web.Foundation;
 
@@ -18,7 +19,7 @@ public sealed class StudentCourse
     private readonly EditionPlan plan;
     private readonly Sights sights;
 
-    private StudentCourse(EditionPlan plan, StudentRecord record, Id<Person>? student, Id<Section> section, IReadOnlyList<FeedbackRow> feedback, Instant at)
+    private StudentCourse(EditionPlan plan, StudentRecord record, Id<Person>? student, Id<Section> section, IReadOnlyList<FeedbackRow> feedback, Instant at, OwnWork? work = null)
     {
         this.plan = plan;
         sights = new(plan.Schedule, record);
@@ -26,6 +27,7 @@ public sealed class StudentCourse
         Section = section;
         Feedback = feedback;
         At = at;
+        Work = work ?? new([], null);
     }
 
     /// <summary>Whose eyes; null: a pretend student's, who has written nothing.</summary>
@@ -50,11 +52,15 @@ public sealed class StudentCourse
     /// <summary>What came back to them, the latest first.</summary>
     public IReadOnlyList<FeedbackRow> Feedback { get; }
 
+    /// <summary>What they have written for the item they look at.</summary>
+    public OwnWork Work { get; }
+
     /// <summary>Everything that is not hidden from them, in reading order.</summary>
     public IReadOnlyList<Sight> All => sights.At(At);
 
     /// <exception cref="ProblemException">The section follows no course, or the student of the viewpoint is not in it then.</exception>
-    public static async Task<StudentCourse> Read(Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
+    /// <param name="item">The item they look at, whose work is to be read along; null: all of it.</param>
+    public static async Task<StudentCourse> Read(Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop, Id<Item>? item = null)
     {
         var section = access.Section ?? throw Problem.Unknown();
         if (viewpoint.Eyes is Eyes.OfPretend pretend && access.Edition is not null && pretend.Section == section)
@@ -65,11 +71,16 @@ public sealed class StudentCourse
         if (viewpoint.Eyes is not Eyes.OfStudent { Student: var student } || access.Edition is null)
             throw Problem.Unknown();
         var plan = await compiled.Edition(access);
-        var (records, feedback) = await database.Read(connection => StudentStore.Read(connection, plan, [student.Value], viewpoint.At), stop);
-        var record = records[student.Value];
+        var (record, feedback, work) = await database.Read(async connection =>
+        {
+            if (item is { } looked)
+                return await StudentStore.Read(connection, plan, student, looked, viewpoint.At);
+            var (records, back) = await StudentStore.Read(connection, plan, [student.Value], viewpoint.At);
+            return (records[student.Value], back, new OwnWork([], null));
+        }, stop);
         if (record.SectionAt(plan.Term, viewpoint.At) != new Ref<Section>($"{section}"))
             throw Problem.Unknown();
-        return new(plan, record, student, section, feedback, viewpoint.At);
+        return new(plan, record, student, section, feedback, viewpoint.At, work);
     }
 
     /// <summary>What they see of one item.</summary>

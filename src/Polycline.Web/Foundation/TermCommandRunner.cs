@@ -1,5 +1,6 @@
 using Npgsql;
 using Polycline.Core;
+using Polycline.Core.Courses;
 using Polycline.Core.Calendars;
 using Polycline.Core.Planning;
 using Polycline.Data;
@@ -59,7 +60,7 @@ public sealed class TermCommandRunner(Database database)
     {
         var plan = await TermStore.Read(connection, term) ?? throw Problem.Unknown();
         var courses = new List<EditionPlan>();
-        foreach (var edition in plan.Editions)
+        foreach (var edition in plan.Editions.Select(known => new Id<Edition>(known.Id)))
             courses.Add(await EditionStore.Read(connection, edition) ?? throw Problem.Unknown());
         return new(plan, courses);
     }

@@ -51,24 +51,24 @@ public sealed class LiveHub(Database database, IClock clock, LiveConnections con
     }
 
     /// <summary>From now on tells this connection when the edition is changed.</summary>
-    /// <returns>The edition's counter, so that nothing is missed between reading and watching.</returns>
+    /// <returns>The counters as answers name them, so that nothing is missed between reading and watching.</returns>
     /// <exception cref="HubException">There is no such edition for whoever asks.</exception>
-    public Task<long> WatchEdition(long edition) => Watch(Scope.Of(new Id<Edition>(edition)), new(edition), null, access => access.IsMember ? access.EditionVersion : null);
+    public Task<string> WatchEdition(long edition) => Watch(Scope.Of(new Id<Edition>(edition)), new(edition), null, access => access.IsMember);
 
     public Task LeaveEdition(long edition) => Leave(Scope.Of(new Id<Edition>(edition)));
 
     /// <summary>The same for the calendar of a term, for the office.</summary>
     /// <exception cref="HubException">There is no such term for whoever asks.</exception>
-    public Task<long> WatchTerm(long term) => Watch(Scope.Of(new Id<Term>(term)), null, new(term), access => access is { IsOffice: true, Term: not null } ? access.TermVersion : null);
+    public Task<string> WatchTerm(long term) => Watch(Scope.Of(new Id<Term>(term)), null, new(term), access => access is { IsOffice: true, Term: not null });
 
     public Task LeaveTerm(long term) => Leave(Scope.Of(new Id<Term>(term)));
 
-    private async Task<long> Watch(Scope scope, Id<Edition>? edition, Id<Term>? term, Func<Access, long?> counter)
+    private async Task<string> Watch(Scope scope, Id<Edition>? edition, Id<Term>? term, Func<Access, bool> may)
     {
         await Groups.AddToGroupAsync(Context.ConnectionId, $"{scope}");
         var access = await AccessMiddleware.Find(Context.GetHttpContext()!, database, edition, null, term, clock.GetCurrentInstant());
-        if (access is not null && counter(access) is { } version)
-            return version;
+        if (access is not null && may(access) && access.Counters is { } counters)
+            return counters;
         await Leave(scope);
         throw new HubException("There is nothing here.");
     }

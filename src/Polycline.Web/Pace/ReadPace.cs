@@ -59,7 +59,7 @@ public static class ReadPace
         viewpoint.NeedsTeam("The pace of all sections");
         var plan = await compiled.Edition(access);
         var term = await compiled.Term(access);
-        var last = await database.Read(connection => EditionStore.Before(connection, plan.Id), stop) is { } before ? await compiled.Edition(new(before.Id), before.Version, before.TermVersion) : null;
+        var last = await database.Read(connection => EditionStore.Before(connection, plan.Id), stop) is { } before ? await compiled.Edition(before) : null;
         return Of(plan, last, term.Weeks[0].Monday, viewpoint.At, plan.State != EditionState.Resting && viewpoint.TakesCommands);
     }
 

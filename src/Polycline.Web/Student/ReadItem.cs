@@ -2,8 +2,6 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data;
-using Polycline.Data.Courses;
-using Polycline.Data.Work;
 using Polycline.Web.Foundation;
 
 namespace Polycline.Web.Student;
@@ -33,10 +31,9 @@ public static class ReadItem
     public static async Task<StudentItemAnswer> Handle(
         long section, long item, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
     {
-        var course = await StudentCourse.Read(access, viewpoint, compiled, database, stop);
+        var course = await StudentCourse.Read(access, viewpoint, compiled, database, stop, new(item));
         var sight = course.See(new Id<Item>(item));
-        var (html, work) = await database.Read(
-            async connection => (await BodyStore.Read(connection, sight), course.Student is { } own ? await WorkStore.Of(connection, own, new(item), viewpoint.At) : ([], null)), stop);
+        var (html, work) = (await compiled.Text(sight), course.Work);
         var zone = course.Zone;
         return new(
             item, course.Title, course.SectionName, sight.Code, sight.Title, Words.Of(sight.Kind), Words.Of(sight.Purpose), Words.Of(sight.State), Words.Of(sight.Progress),

@@ -10,7 +10,7 @@ using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Data.People;
-using Polycline.Data.Students;
+using Polycline.Data.Today;
 using Polycline.Data.Work;
 using Polycline.Web.Foundation;
 
@@ -56,16 +56,10 @@ public static class ReadToday
     {
         viewpoint.NeedsTeam("What needs the team");
         var plan = await compiled.Edition(access);
-        var (work, students, records, changed) = await database.Read(async connection =>
-        {
-            var pieces = await WorkStore.OfEdition(connection, access.Edition!.Value, access.Person.Id, access.IsLead, viewpoint.At);
-            var people = await AccessStore.StudentsOf(connection, plan.Id, access.Person.Id, access.IsLead);
-            var (known, _) = await StudentStore.Read(connection, plan, [.. people.Select(row => row.Student).OfType<long>().Distinct()], viewpoint.At);
-            var looked = await LookedStore.Read(connection, access.Person.Id, plan.Id);
-            var latest = await LedgerStore.History(connection, Scope.Of(plan.Id), MostChanges);
-            return (pieces, people.Where(row => row.Student is not null).ToList(), known, latest.Where(row => row.Id > (looked?.Batch ?? 0) && row.Author != access.Person.Id.Value && row.At <= viewpoint.At && row.Undoes is null && row.UndoneBy is null));
-        }, stop);
-        return Of(plan, viewpoint, work.Sections, work.Pieces, students, records, [.. changed]);
+        var rows = await database.Read(connection => TodayStore.Read(connection, plan, access.Person.Id, access.IsLead, viewpoint.At, MostChanges), stop);
+        return Of(
+            plan, viewpoint, rows.Mine, rows.Pieces, rows.Students, rows.Records,
+            [.. rows.Changes.Where(row => row.Id > rows.Seen && row.Author != access.Person.Id.Value && row.At <= viewpoint.At && row.Undoes is null && row.UndoneBy is null)]);
     }
 
     /// <summary>The answer for an edition at a moment: a pure function.</summary>

@@ -8,7 +8,7 @@ export function useAnswer<T>(
   read: () => Promise<{ data?: T; error?: unknown; response: Response }>,
   options: { refetchInterval?: number } = {},
 ) {
-  const query = useQuery({ queryKey: key, queryFn: () => ask(read()), ...options })
+  const query = useQuery({ queryKey: key, queryFn: () => ask(read()), shallow: true, ...options })
   return {
     data: query.data as Ref<T | undefined>,
     problem: computed(() => (query.error.value ? problemOf(query.error.value) : null)),

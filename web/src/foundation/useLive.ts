@@ -1,6 +1,7 @@
 import { HttpTransportType, HubConnectionBuilder, HubConnectionState, LogLevel } from '@microsoft/signalr'
 import { useQueryClient } from '@tanstack/vue-query'
 import { type Ref, onScopeDispose, ref, watch } from 'vue'
+import { hasMissed } from './counters'
 import { keys } from './keys'
 
 const PAUSES = [0, 500, 1000, 2000, 5000]
@@ -21,24 +22,39 @@ export function useLive(of: 'edition' | 'term', id: Ref<number>, mayRead: Ref<bo
     .configureLogging(LogLevel.None)
     .build()
 
-  const readAnew = () =>
-    void client.invalidateQueries({ queryKey: of === 'edition' ? keys.edition(id.value) : keys.term(id.value) })
+  const all = () => ({ queryKey: of === 'edition' ? keys.edition(id.value) : keys.term(id.value) })
+  const readAnew = () => void client.invalidateQueries(all())
 
-  async function watchIt(): Promise<void> {
-    if (connection.state !== HubConnectionState.Connected) return
+  /** Once everything is read: reads it anew where something came in between reading and watching. */
+  function catchUp(counters: string): void {
+    const check = () => {
+      if (client.isFetching(all()) > 0) return
+      forget()
+      if (!stopped && hasMissed(of, watched!, counters)) readAnew()
+    }
+    const forget = client.getQueryCache().subscribe(() => queueMicrotask(check))
+    queueMicrotask(check)
+  }
+
+  /** The counters that stand there now; null: there is no connection. */
+  async function watchIt(): Promise<string | null> {
+    if (connection.state !== HubConnectionState.Connected) return null
     const what = of === 'edition' ? 'Edition' : 'Term'
     if (watched !== null && watched !== id.value) await connection.invoke(`Leave${what}`, watched)
-    await connection.invoke(`Watch${what}`, id.value)
+    const counters = await connection.invoke<string>(`Watch${what}`, id.value)
     watched = id.value
+    return counters
   }
 
   async function connect(attempt: number): Promise<void> {
     if (stopped || !mayRead.value) return
     try {
       if (connection.state === HubConnectionState.Disconnected) await connection.start()
-      await watchIt()
+      const counters = await watchIt()
       away.value = false
-      readAnew()
+      // After a while without a connection more may be old than counters tell.
+      if (attempt > 0) readAnew()
+      else if (counters) catchUp(counters)
     } catch {
       if (stopped) return
       away.value = true
@@ -60,7 +76,14 @@ export function useLive(of: 'edition' | 'term', id: Ref<number>, mayRead: Ref<bo
   connection.onclose(() => {
     if (!stopped) void connect(1)
   })
-  watch(id, () => void watchIt().catch(() => undefined))
+  watch(
+    id,
+    () =>
+      void watchIt().then(
+        (counters) => counters && catchUp(counters),
+        () => undefined,
+      ),
+  )
   onScopeDispose(() => {
     stopped = true
     void connection.stop()

@@ -12,6 +12,7 @@ export function useHistory(kept: Ref<Kept>) {
   const edition = computed(() => ('edition' in kept.value ? kept.value.edition : 0))
   const term = computed(() => ('term' in kept.value ? kept.value.term : 0))
   const history = useQuery({
+    shallow: true,
     queryKey: computed(() =>
       edition.value ? keys.history('edition', edition.value) : keys.history('term', term.value),
     ),

@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { noteCounters } from '../counters'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -42,6 +43,7 @@ export async function ask<T>(answer: Promise<{ data?: T; error?: unknown; respon
   } catch {
     throw new ProblemError(away)
   }
+  noteCounters(settled.response)
   if (settled.response.ok) return settled.data as T
   const told = (settled.error ?? {}) as Partial<Problem>
   throw new ProblemError({

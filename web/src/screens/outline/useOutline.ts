@@ -12,6 +12,7 @@ export function useOutline(edition: Ref<number>) {
   const levels = useLevels()
   const outline = useQuery({
     queryKey: computed(() => keys.ofEdition(edition.value, 'outline', viewpoint.key.value)),
+    shallow: true,
     queryFn: () =>
       ask(
         api.GET('/api/editions/{edition}/outline', {

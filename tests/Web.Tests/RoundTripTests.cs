@@ -1,0 +1,59 @@
+using System.Collections.Concurrent;
+using System.Diagnostics;
+using System.Net;
+using Dapper;
+using Polycline.Demo.School;
+using Polycline.Testing;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>How often a screen goes to the database, whatever its size: once to ask who may, and once for what it shows.</summary>
+public sealed class RoundTripTests(SchoolOfClass shared) : IClassFixture<SchoolOfClass>, IDisposable
+{
+    private readonly ConcurrentDictionary<string, int> trips = new();
+    private readonly ActivityListener listener = new();
+
+    [Theory]
+    [InlineData("outline", DemoPeople.Lead)]
+    [InlineData("ribbon", DemoPeople.Lead)]
+    [InlineData("history", DemoPeople.Lead)]
+    [InlineData("items/{task}", DemoPeople.Lead)]
+    [InlineData("dates", DemoPeople.Lead)]
+    [InlineData("today", DemoPeople.Lead)]
+    [InlineData("groups", DemoPeople.Lead)]
+    [InlineData("sections", DemoPeople.Lead)]
+    [InlineData("pace", DemoPeople.Lead)]
+    [InlineData("work", DemoPeople.Lead)]
+    [InlineData("students", DemoPeople.Lead)]
+    [InlineData("editions", DemoPeople.Lead)]
+    [InlineData("/api/places", DemoPeople.Lead)]
+    [InlineData("/api/terms/{term}/calendar", DemoPeople.Office)]
+    [InlineData("/api/sections/{section}/now", DemoPeople.OnTrack)]
+    [InlineData("/api/sections/{section}/items/{task}", DemoPeople.OnTrack)]
+    public async Task A_screen_that_was_read_before_takes_two_at_most(string screen, string person)
+    {
+        var school = await shared.Open();
+        var address = (screen.StartsWith('/') ? screen : $"/api/editions/{school.WeatherWatch}/{screen}")
+            .Replace("{section}", $"{school.Ids["section:9 Alder"]}", StringComparison.Ordinal)
+            .Replace("{term}", $"{await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = 'Autumn term 2026'"))}", StringComparison.Ordinal)
+            .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal);
+        using var caller = await school.As(person);
+        (await caller.Get(address)).Status.ShouldBe(HttpStatusCode.OK, address);
+
+        listener.ShouldListenTo = source => source.Name is "Npgsql" or "Microsoft.AspNetCore";
+        listener.Sample = (ref ActivityCreationOptions<ActivityContext> _) => ActivitySamplingResult.AllData;
+        listener.ActivityStopped = activity =>
+        {
+            if (activity.Source.Name == "Npgsql")
+                trips.AddOrUpdate($"{activity.TraceId}", 1, (_, known) => known + 1);
+        };
+        ActivitySource.AddActivityListener(listener);
+        var trace = ActivityTraceId.CreateRandom();
+        await caller.Send(HttpMethod.Get, address, null, request => request.Headers.Add("traceparent", $"00-{trace}-{ActivitySpanId.CreateRandom()}-01"));
+        trips.GetValueOrDefault($"{trace}").ShouldBeInRange(1, 2, address);
+    }
+
+    public void Dispose() => listener.Dispose();
+}
