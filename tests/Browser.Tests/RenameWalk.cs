@@ -92,6 +92,36 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
     }
 
     [Fact]
+    public void What_a_team_calls_its_levels_stands_on_its_screens_and_its_students()
+    {
+        using var orla = new Person(school.Addresses[0]);
+        orla.ComeIn("Orla Tierney-Vance");
+        orla.Open("/editions/2/outline");
+        orla.Choose(true, "//button[contains(., 'numbered')]");
+        foreach (var (label, word) in new[] { ("One unit", "week"), ("Several units", "weeks"), ("One lesson", "topic"), ("Several lessons", "topics"), ("One item", "piece"), ("Several items", "pieces") })
+        {
+            orla.Reach(element => element.GetAttribute("aria-label") == label);
+            orla.Type(Keys.Control + "a");
+            orla.Type(word);
+        }
+        orla.SeeText("Changes in all 4 sections at once, for 94 students.");
+        orla.Choose(true, "//button[normalize-space() = 'Have the course so']");
+        orla.SeeText("6 weeks, 38 topics, 110 pieces");
+        foreach (var (path, seen) in new[] { ("today", "9 Alder"), ("outline", "Add the week"), ("dates", "Piece"), ("work", "9 Alder"), ("pace", "38 topics"), ("sections", "Its order of topics"), ("editions", "weeks, topics, pieces"), ("seen/1?as=pretend:1", "Now") })
+        {
+            orla.Open($"/editions/2/{path}");
+            orla.SeeText(seen);
+            System.Text.RegularExpressions.Regex.Matches(orla.Text(), @"[^\n]*\b([Uu]nit|[Ll]esson|[Ii]tem)s?\b[^\n]*").Select(line => line.Value).ShouldBeEmpty(path);
+        }
+        orla.Press(orla.See("//a[contains(., 'Six things one can measure')]"));
+        orla.SeeText("week “Looking up” · topic “What weather is made of”");
+        orla.Open("/editions/2/outline");
+        orla.Choose(true, "//button[normalize-space() = 'undo']");
+        orla.SeeText("6 units, 38 lessons, 110 items");
+        orla.HeardNoComplaint();
+    }
+
+    [Fact]
     public void Whoever_is_signed_out_is_led_to_sign_in_and_back_and_what_is_not_theirs_is_not_there()
     {
         using var person = new Person(school.Addresses[0]);

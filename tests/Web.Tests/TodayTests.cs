@@ -46,6 +46,31 @@ public sealed class TodayTests : IAsyncLifetime
         (await lead.Get(Route("pace"))).Json["sections"]![0]!["behindBy"]!.GetValue<int>().ShouldBe(-1);
     }
 
+    [Fact]
+    public async Task Whatever_is_to_be_checked_says_where_it_is_mended_and_that_is_there()
+    {
+        using var lead = await school.As(DemoPeople.Lead);
+        // A step dropped in one section: what waits for it there does so no longer, and says so.
+        var (step, cedar) = (await school.Item("Cloud diary"), school.Ids["section:9 Cedar"]);
+        (await lead.Post(Route("differ"), new { changes = new[] { new { section = cedar, of = "item", target = step, field = "skip", putBack = false, value = true, version = 0 } } }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        var today = (await lead.Get(Route("today"))).Json;
+        var mends = today["sections"]!.AsArray().SelectMany(section => section!["toCheck"]!.AsArray()).Concat(today["course"]!.AsArray()).Select(check => check!["mend"]!).ToList();
+        mends.ShouldAllBe(mend => mend["words"]!.GetValue<string>().Length > 0 && mend["screen"] != null);
+        mends.Select(mend => mend["screen"]!.GetValue<string>()).Distinct().Order().ShouldBe(["dates", "outline", "sections"]);
+        var dates = (await lead.Get(Route("dates"))).Json;
+        var items = dates["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray()).Select(row => row!["item"]!.GetValue<long>()).ToHashSet();
+        var sections = dates["sections"]!.AsArray().Select(section => section!["id"]!.GetValue<long>()).ToHashSet();
+        foreach (var mend in mends)
+        {
+            if (mend["screen"]!.GetValue<string>() == "outline")
+                mend["row"]!.GetValue<string>().ShouldMatch("^(unit|lesson|item)-[0-9]+$");
+            else
+                sections.ShouldContain(mend["section"]!.GetValue<long>());
+            if (mend["screen"]!.GetValue<string>() == "dates")
+                (items.Contains(mend["item"]!.GetValue<long>()), mend["field"]!.GetValue<string>() is "opens" or "due" or "closes").ShouldBe((true, true));
+        }
+    }
+
     private string Route(string rest) => $"/api/editions/{school.WeatherWatch}/{rest}";
 
     private async Task<JsonNode> Section(Caller caller, int place) => (await caller.Get(Route("today"))).Json["sections"]![place]!;

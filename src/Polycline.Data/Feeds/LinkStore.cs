@@ -19,7 +19,8 @@ public sealed record LinkChoice(string Kind, long? Section, string? SectionName,
 /// <summary>A section that a feed tells of.</summary>
 /// <param name="From">With <paramref name="To"/>: the dates between which it lists the student; null: no such end, or no student.</param>
 /// <param name="Batch">The latest change of its course or term: it only ever grows.</param>
-public sealed record FeedSection(long Section, long Edition, long EditionVersion, long TermVersion, LocalDate? From, LocalDate? To, long Batch, Instant? ChangedAt);
+/// <param name="IsOver">Of a person's calendar: its term has been over for four weeks. Their calendar is of what is now.</param>
+public sealed record FeedSection(long Section, long Edition, long EditionVersion, long TermVersion, LocalDate? From, LocalDate? To, long Batch, Instant? ChangedAt, bool IsOver);
 
 /// <summary>Private links, and what they lead to.</summary>
 public static class LinkStore
@@ -62,6 +63,6 @@ public static class LinkStore
         """, new { tokenHash, kind, person = person.Value, section, now });
 
     /// <summary>The sections that a link tells of, those that follow a course.</summary>
-    public static async Task<IReadOnlyList<FeedSection>> Sections(NpgsqlConnection connection, LinkRow link) =>
-        [.. await connection.QueryAsync<FeedSection>(Sql.Of("Feeds", "ReadSections"), new { link.Kind, link.Person, link.Section })];
+    public static async Task<IReadOnlyList<FeedSection>> Sections(NpgsqlConnection connection, LinkRow link, Instant at) =>
+        [.. await connection.QueryAsync<FeedSection>(Sql.Of("Feeds", "ReadSections"), new { link.Kind, link.Person, link.Section, at })];
 }

@@ -15,11 +15,12 @@ public static class Feed
     public static async Task<IResult> Handle(string token, HttpContext http, Database database, Compiled compiled, IClock clock, CancellationToken stop)
     {
         var link = await database.Read(connection => LinkStore.Find(connection, CalendarLinks.Hash(token)), stop) ?? throw Problem.Unknown();
-        var sections = await database.Read(connection => LinkStore.Sections(connection, link), stop);
         var at = clock.GetCurrentInstant();
+        var sections = await database.Read(connection => LinkStore.Sections(connection, link, at), stop);
         var events = new List<FeedEvent>();
         var zone = DateTimeZone.Utc;
-        foreach (var told in sections)
+        // What is over still counts in the sequence, which never falls.
+        foreach (var told in sections.Where(told => !told.IsOver))
         {
             var plan = await compiled.Edition(new(told.Edition), told.EditionVersion, told.TermVersion);
             if (plan.Following(new(told.Section)) is not { } section)

@@ -3,7 +3,6 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 using Polycline.Core.Release;
-using Polycline.Core.Release.Findings;
 using Polycline.Core.Release.WhatIf;
 using Polycline.Core.Wording;
 using Polycline.Data;
@@ -18,9 +17,9 @@ namespace Polycline.Web.Today;
 
 /// <param name="Unit">What a length is told in: <c>classes</c> or <c>minutes</c>.</param>
 /// <param name="Sections">In order of name.</param>
-/// <param name="Course">What was noticed in the course itself, in words.</param>
+/// <param name="Course">What was noticed in the course itself.</param>
 /// <param name="Changed">What others changed since the viewer last looked, the latest first.</param>
-public sealed record TodayAnswer(Moment Moment, bool CanChange, string Unit, IReadOnlyList<TodaySection> Sections, IReadOnlyList<string> Course, IReadOnlyList<TodayChange> Changed);
+public sealed record TodayAnswer(Moment Moment, bool CanChange, string Unit, IReadOnlyList<TodaySection> Sections, IReadOnlyList<TodayCheck> Course, IReadOnlyList<TodayChange> Changed);
 
 /// <param name="Words">For a sentence that starts with the author's name.</param>
 public sealed record TodayChange(long Batch, string Author, string Words, Moment At);
@@ -28,13 +27,13 @@ public sealed record TodayChange(long Batch, string Author, string Words, Moment
 /// <param name="Classes">Of the moment's day.</param>
 /// <param name="Comes">What opens and falls due from the moment on, for a week.</param>
 /// <param name="ToConfirm">Lessons that are over, and of which nothing is noted.</param>
-/// <param name="ToCheck">What was noticed there, in words.</param>
+/// <param name="ToCheck">What was noticed there.</param>
 /// <param name="Waiting">How many pieces wait for the viewer; null: the section's work is not theirs to read.</param>
 /// <param name="LongestSince">Since when the first of them waits.</param>
 /// <param name="FreesMost">The piece that frees most, in words; null: none frees anything.</param>
 /// <param name="Idle">Who has nothing open while something remains.</param>
 public sealed record TodaySection(
-    long Id, string Name, string Letter, IReadOnlyList<TodayClass> Classes, IReadOnlyList<TodayDate> Comes, IReadOnlyList<TodayLesson> ToConfirm, IReadOnlyList<string> ToCheck,
+    long Id, string Name, string Letter, IReadOnlyList<TodayClass> Classes, IReadOnlyList<TodayDate> Comes, IReadOnlyList<TodayLesson> ToConfirm, IReadOnlyList<TodayCheck> ToCheck,
     int? Waiting, string? LongestSince, string? FreesMost, IReadOnlyList<string> Idle);
 
 public sealed record TodayClass(string Start, string End, string Lesson, bool IsOver);
@@ -71,11 +70,10 @@ public static class ReadToday
         var waiting = Waiting.Of(plan.Schedule, records.Values, viewpoint.At).ToLookup(piece => piece.Section);
         var idle = NothingOpen.Of(plan.Schedule, records.Values, viewpoint.At).ToLookup(one => one.Section);
         var bySection = pieces.Where(piece => piece.ReturnedAt is null && plan.Row(new Id<Item>(piece.Item)) is not null).ToLookup(piece => piece.Section);
-        var words = new FindingWords(new PlanNames(plan.Schedule).Of, plan.Edition.Basis, plan.Edition.Levels);
-        var ofPlan = PlanFindings.Of(plan.Schedule);
+        var checks = new TodayChecks(plan);
         return new(
             Moment.Of(viewpoint.At, plan.Term.Zone), plan.State != EditionState.Resting && viewpoint.TakesCommands, plan.Edition.Basis == Basis.Meetings ? "classes" : "minutes",
-            [.. plan.Sections.Select(SectionOf)], [.. ofPlan.Where(finding => finding.Section is null).Select(words.Of)],
+            [.. plan.Sections.Select(SectionOf)], [.. checks.OfCourse()],
             [.. changed.Select(row => new TodayChange(row.Id, row.AuthorName, row.Words, Moment.Of(row.At, plan.Term.Zone)))]);
 
         TodaySection SectionOf(FollowingSection section)
@@ -90,7 +88,7 @@ public static class ReadToday
                 [.. schedule.Meetings.Meetings.Where(meeting => meeting.Date == local.Date).Select(meeting => new TodayClass(
                     $"{meeting.Start:HH:mm}", $"{meeting.End:HH:mm}", Counting.Joined([.. inClass[meeting.Ordinal]], "and"), meeting.EndsAt <= viewpoint.At))],
                 [.. Comes(plan, schedule, viewpoint.At)], [.. ToConfirm(plan, section, schedule, viewpoint.At)],
-                [.. schedule.Findings.Select(words.Of), .. ofPlan.Where(finding => finding.Section == section.Section.Ref.Name).Select(words.Of)],
+                [.. checks.Of(section)],
                 mine.Contains(section.Id) ? own.Count : null, own.Count == 0 ? null : Moments.Relative(own.Min(piece => piece.HandedInAt), viewpoint.At, zone),
                 frees is null || !mine.Contains(section.Id) ? null : $"giving back {plan.Schedule.CodeOf[frees.Item]} of {nameOf.GetValueOrDefault(frees.Student, "a student")} opens {Counting.Joined([.. frees.Frees.Select(item => plan.Schedule.CodeOf[item])], "and")}",
                 [.. idle[section.Section.Ref].Select(one => nameOf.GetValueOrDefault(one.Student)).OfType<string>().Order(StringComparer.Ordinal)]);

@@ -2824,8 +2824,8 @@ export interface components {
             unit: string;
             /** @description In order of name. */
             sections: components["schemas"]["TodaySection"][];
-            /** @description What was noticed in the course itself, in words. */
-            course: string[];
+            /** @description What was noticed in the course itself. */
+            course: components["schemas"]["TodayCheck"][];
             /** @description What others changed since the viewer last looked, the latest first. */
             changed: components["schemas"]["TodayChange"][];
         };
@@ -2836,6 +2836,11 @@ export interface components {
             /** @description For a sentence that starts with the author's name. */
             words: string;
             at: components["schemas"]["Moment"];
+        };
+        /** @description Something to check, as a sentence, with where it is mended. */
+        TodayCheck: {
+            words: string;
+            mend: components["schemas"]["TodayMend"];
         };
         TodayClass: {
             start: string;
@@ -2872,6 +2877,24 @@ export interface components {
             next: null | number;
             nextTitle: null | string;
         };
+        /** @description The smallest mend of something to check. */
+        TodayMend: {
+            /** @description What is to be done, such as `set when it is due`. */
+            words: string;
+            /** @description Where: `dates`, `outline` or `sections`; null: nowhere here. */
+            screen: null | string;
+            /**
+             * Format: int64
+             * @description In which section; null: in the course.
+             */
+            section: null | number;
+            /** Format: int64 */
+            item: null | number;
+            /** @description Which date, on `dates`; what is shown of the section, on `sections`. */
+            field: null | string;
+            /** @description Such as `item-12`; on `outline`. */
+            row: null | string;
+        };
         TodaySection: {
             /** Format: int64 */
             id: number;
@@ -2883,8 +2906,8 @@ export interface components {
             comes: components["schemas"]["TodayDate"][];
             /** @description Lessons that are over, and of which nothing is noted. */
             toConfirm: components["schemas"]["TodayLesson"][];
-            /** @description What was noticed there, in words. */
-            toCheck: string[];
+            /** @description What was noticed there. */
+            toCheck: components["schemas"]["TodayCheck"][];
             /**
              * Format: int32
              * @description How many pieces wait for the viewer; null: the section's work is not theirs to read.

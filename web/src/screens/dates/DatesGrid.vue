@@ -74,6 +74,10 @@ function end(): void {
   if (props.canChange) emit('open')
 }
 
+function bringIntoView(row: number): void {
+  virtual.value.scrollToIndex(props.lines.findIndex((line) => 'place' in line && line.place === row))
+}
+
 async function press(event: KeyboardEvent): Promise<void> {
   if (event.key === 'Enter' || event.key === ' ') {
     event.preventDefault()
@@ -93,7 +97,7 @@ async function press(event: KeyboardEvent): Promise<void> {
   if (!next) return
   event.preventDefault()
   block.value = next
-  virtual.value.scrollToIndex(props.lines.findIndex((line) => 'place' in line && line.place === next.to.row))
+  bringIntoView(next.to.row)
   await nextTick()
   requestAnimationFrame(focusActive)
 }
@@ -125,7 +129,7 @@ watch(
     if (rows.length !== before.length || rows.some((row, n) => row.item !== before[n]?.item)) block.value = null
   },
 )
-defineExpose({ focusActive })
+defineExpose({ focusActive, bringIntoView })
 </script>
 
 <template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { useScreenKeys } from '../../foundation/useKeys'
 import { useLevels } from '../../foundation/levels'
 import ProblemNote from '../../parts/ProblemNote.vue'
@@ -32,6 +33,28 @@ const facts = computed(() => {
     `${answer.value.toCheck} to check`,
   ]
 })
+
+const route = useRoute()
+
+/** A cell may be named by where one comes from: it is then open. */
+const named = watch(
+  answer,
+  async (known) => {
+    const row = rows.value.findIndex((one) => one.item === Number(route.query.item))
+    const column = known?.sections.findIndex((one) => one.id === Number(route.query.section)) ?? -1
+    const field = (['opens', 'due', 'closes'] as const).find((one) => one === route.query.field) ?? 'opens'
+    if (!known) return
+    queueMicrotask(() => named.stop())
+    if (row < 0 || column < 0) return
+    if (field === 'closes') fields.value = ['due', 'closes']
+    const at = { row, column }
+    block.value = { field, from: at, to: at }
+    doing.value = { paste: null }
+    await nextTick()
+    grid.value?.bringIntoView(row)
+  },
+  { immediate: true },
+)
 
 async function close(): Promise<void> {
   doing.value = null

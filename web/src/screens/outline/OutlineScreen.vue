@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, toRef, useTemplateRef } from 'vue'
+import { useRoute } from 'vue-router'
 import { useScreenKeys } from '../../foundation/useKeys'
 import { useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
@@ -18,9 +19,11 @@ import { useOutlineEdits } from './useOutlineEdits'
 const props = defineProps<{ edition: number }>()
 const levels = useLevels()
 
+const route = useRoute()
 const { outline, problem, rows, facts } = useOutline(toRef(props, 'edition'))
 const edits = useOutlineEdits(toRef(props, 'edition'))
-const opened = ref<string | null>(null)
+/** The row that is open; it may be named by where one comes from. */
+const opened = ref(typeof route.query.row === 'string' ? route.query.row : null)
 const dragged = ref<Row | null>(null)
 const unitTitle = ref('')
 const list = useTemplateRef<HTMLElement>('list')

@@ -27,9 +27,11 @@ const { pace, sections, problem } = useSections(props)
 const route = useRoute()
 /** The section, and a class that was lost, may be named by where one comes from. */
 const chosen = ref<number | null>(Number(route.query.section) || null)
-const shows = ref<'classes' | 'lessons' | 'groups'>('classes')
+const shows = ref<'classes' | 'lessons' | 'groups'>(route.query.shows === 'lessons' ? 'lessons' : 'classes')
 /** What is being changed, in the panel below. */
-const open = ref<{ wanted: Wanted } | { place: Place } | 'timetable' | null>(null)
+const open = ref<{ wanted: Wanted } | { place: Place } | 'timetable' | null>(
+  route.query.shows === 'timetable' ? 'timetable' : null,
+)
 const cards = computed(() => sections.data.value?.sections ?? [])
 const card = computed(() => cards.value.find((one) => one.id === chosen.value) ?? cards.value[0])
 const line = computed(() => pace.data.value?.sections.find((one) => one.id === card.value?.id))

@@ -8,6 +8,7 @@ import { useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
+import ToCheck from './ToCheck.vue'
 import ToConfirm from './ToConfirm.vue'
 
 /** What needs me? Section by section, on the moment's day and in the week ahead. */
@@ -54,7 +55,10 @@ const names = (list: string[]) =>
       No section follows this edition yet, so nothing meets and nothing is due. Let one follow it in the outline.
     </p>
     <div v-else class="days" tabindex="0" aria-label="The day, section by section">
-      <p v-for="words in today.data.value.course" :key="words" class="course">{{ words }}</p>
+      <section v-if="today.data.value.course.length > 0" class="course" aria-label="To check in the course">
+        <p class="ruled-head small">To check in the course itself</p>
+        <ToCheck :checks="today.data.value.course" :edition="edition" />
+      </section>
       <section v-if="today.data.value.changed.length > 0" class="changed" aria-label="What others changed">
         <p class="ruled-head small line">
           Changed by others since you last looked
@@ -112,10 +116,7 @@ const names = (list: string[]) =>
             :lessons="section.toConfirm"
             :can-change="today.data.value.canChange"
           />
-          <p v-for="words in section.toCheck.slice(0, 3)" :key="words" class="check">{{ words }}</p>
-          <p v-if="section.toCheck.length > 3" class="small" :title="section.toCheck.slice(3).join('\n')">
-            and {{ section.toCheck.length - 3 }} more to check
-          </p>
+          <ToCheck :checks="section.toCheck" :edition="edition" />
           <p
             v-if="!section.waiting && section.idle.length + section.toConfirm.length + section.toCheck.length === 0"
             class="second"
@@ -143,7 +144,9 @@ const names = (list: string[]) =>
   padding-bottom: var(--space-9);
 }
 .course {
-  padding-bottom: var(--space-4);
+  display: grid;
+  gap: var(--space-3);
+  padding-bottom: var(--space-7);
 }
 .section {
   display: grid;
@@ -174,14 +177,6 @@ const names = (list: string[]) =>
 }
 .code {
   color: var(--ink-2);
-}
-.check {
-  padding-left: var(--space-6);
-  text-indent: calc(-1 * var(--space-6));
-}
-.check::before {
-  content: '– ';
-  color: var(--accent);
 }
 .changed {
   padding-bottom: var(--space-7);

@@ -1,0 +1,82 @@
+using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Planning;
+using Polycline.Core.Release.Findings;
+using Polycline.Core.Wording;
+using Polycline.Data.Courses;
+
+namespace Polycline.Web.Today;
+
+/// <summary>Something to check, as a sentence, with where it is mended.</summary>
+public sealed record TodayCheck(string Words, TodayMend Mend);
+
+/// <summary>The smallest mend of something to check.</summary>
+/// <param name="Words">What is to be done, such as <c>set when it is due</c>.</param>
+/// <param name="Screen">Where: <c>dates</c>, <c>outline</c> or <c>sections</c>; null: nowhere here.</param>
+/// <param name="Section">In which section; null: in the course.</param>
+/// <param name="Item">The item whose date it is; on <c>dates</c>.</param>
+/// <param name="Field">Which date, on <c>dates</c>; what is shown of the section, on <c>sections</c>.</param>
+/// <param name="Row">Such as <c>item-12</c>; on <c>outline</c>.</param>
+public sealed record TodayMend(string Words, string? Screen, long? Section, long? Item, string? Field, string? Row);
+
+/// <summary>What was noticed, each with its mend.</summary>
+internal sealed class TodayChecks(EditionPlan plan)
+{
+    private readonly FindingWords words = new(new PlanNames(plan.Schedule).Of, plan.Edition.Basis, plan.Edition.Levels);
+    private readonly ILookup<string, PlanFinding> ofPlan = PlanFindings.Of(plan.Schedule).ToLookup(finding => finding.Section ?? "");
+
+    /// <summary>In the course itself.</summary>
+    public IEnumerable<TodayCheck> OfCourse() => ofPlan[""].Select(finding => new TodayCheck(words.Of(finding), MendOf(finding)));
+
+    /// <summary>In one section.</summary>
+    public IEnumerable<TodayCheck> Of(FollowingSection section)
+    {
+        var schedule = plan.Schedule.Section(section.Section.Ref);
+        // What may leave somebody stuck comes before what is out of place.
+        return ofPlan[section.Section.Ref.Name].Select(finding => new TodayCheck(words.Of(finding), MendOf(finding)))
+            .Concat(schedule.Findings.Select(finding => new TodayCheck(words.Of(finding), MendOf(finding, section, schedule))));
+    }
+
+    private TodayMend MendOf(Finding finding, FollowingSection section, SectionSchedule schedule)
+    {
+        return finding.Code switch
+        {
+            "overflow" => There("drop, shorten or move something here", "lessons"),
+            "pin-missed" or "after-pin" => There("put its date back", "lessons"),
+            "no-meetings" => There("give it its timetable", "timetable"),
+            "meeting-overlap" => There("move or cancel one of them", "classes"),
+            "change-idle" => There("put that change back", "classes"),
+            "closes-before-due" => Date("set when it closes", "closes"),
+            "beyond-term" => Date("set it otherwise here, or drop it", Outside(schedule, finding.Target)),
+            _ => Date("set when it is due", "due"),
+        };
+
+        TodayMend There(string what, string shows) => new(what, "sections", section.Id, null, shows, null);
+
+        TodayMend Date(string what, string field) => plan.Find(finding.Target) is { Table: "item" } item
+            ? new(what, "dates", section.Id, item.Id, field, null)
+            : There(what, "lessons");
+    }
+
+    private TodayMend MendOf(PlanFinding finding) => finding.Code switch
+    {
+        "double-enrolment" => new("the office ends one of the two", null, null, null, null, null),
+        "special-day-idle" => new("the office takes that day away", null, null, null, null, null),
+        // What hangs on a score stands in the others; the first is what the score is in.
+        "branch-gap" or "branch-overlap" => Row("change a condition", finding.Targets.ElementAtOrDefault(1) ?? finding.Targets[0]),
+        "choice-gap" => Row("look at the choice", finding.Targets[0]),
+        _ => Row("change its condition", finding.Targets[0]),
+    };
+
+    private TodayMend Row(string what, string target) => new(what, "outline", null, null, null, plan.Find(target) is { } row ? $"{row.Table}-{row.Id}" : null);
+
+    // Which date it is: one outside the term, one that ran out of it and stands at its very end, or one that has no place.
+    private string Outside(SectionSchedule schedule, string target)
+    {
+        if (schedule.Item(new(target))?.Dates is not { } dates)
+            return "opens";
+        var end = plan.Term.Last + new LocalTime(23, 59);
+        bool IsOutside(ItemDate date) => date.IsUnresolved || (date.At is { } at && plan.Term.Local(at) is var local && (local.Date < plan.Term.First || local >= end));
+        return new[] { ("opens", dates.Opens), ("due", dates.Due), ("closes", dates.Closes) }.Where(date => IsOutside(date.Item2)).Select(date => date.Item1).FirstOrDefault("due");
+    }
+}

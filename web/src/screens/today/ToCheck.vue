@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { RouteLocationRaw } from 'vue-router'
+import { useRoute } from 'vue-router'
+import type { Schemas } from '../../foundation/api/client'
+
+type Mend = Schemas['TodayMend']
+
+/** What was noticed, each with where it is mended; the first few, and the others when asked for. */
+const props = defineProps<{ checks: Schemas['TodayCheck'][]; edition: number }>()
+
+const FEW = 3
+const route = useRoute()
+const all = ref(false)
+const shown = computed(() => (all.value ? props.checks : props.checks.slice(0, FEW)))
+
+/** The place that a mend names, open where it is done; the moment in view stays. */
+function placeOf({ screen, section, item, field, row }: Mend): RouteLocationRaw | null {
+  if (!screen) return null
+  const open =
+    screen === 'dates' ? { section, item, field } : screen === 'sections' ? { section, shows: field } : { row }
+  return {
+    name: screen,
+    params: { edition: props.edition },
+    query: {
+      ...route.query,
+      ...Object.fromEntries(Object.entries(open).map(([key, value]) => [key, value ?? undefined])),
+    },
+  }
+}
+</script>
+
+<template>
+  <ul v-if="checks.length > 0">
+    <li v-for="(check, n) in shown" :key="n" class="check">
+      {{ check.words }}
+      <router-link v-if="placeOf(check.mend)" :to="placeOf(check.mend)!" class="small">{{
+        check.mend.words
+      }}</router-link>
+      <span v-else class="small">{{ check.mend.words }}</span>
+    </li>
+  </ul>
+  <p v-if="checks.length > FEW" class="small">
+    <button type="button" class="word-button" :aria-expanded="all" @click="all = !all">
+      {{ all ? 'only the first ones' : `and ${checks.length - FEW} more to check` }}
+    </button>
+  </p>
+</template>
+
+<style scoped>
+ul {
+  display: grid;
+  gap: var(--space-3);
+}
+.check {
+  padding-left: var(--space-6);
+  text-indent: calc(-1 * var(--space-6));
+}
+.check::before {
+  content: '– ';
+  color: var(--accent);
+}
+</style>
