@@ -48,7 +48,7 @@ dotnet_tests() {
   local name=$1 log="$STATE/test/$1.log" passed failed
   local dll="$ROOT/tests/$name.Tests/bin/Release/net10.0/$name.Tests"
   local started=$SECONDS
-  timeout 900 "$dll" -noColor -maxThreads 4 "${@:2}" >"$log" 2>&1 || true
+  timeout 1200 "$dll" -noColor -maxThreads 4 "${@:2}" >"$log" 2>&1 || true
   # "   Core.Tests  Total: 19, Errors: 0, Failed: 0, Skipped: 0, …"
   local total
   total=$(sed -n 's/^ *'"$name"'\.Tests  Total: \([0-9]*\).*/\1/p' "$log" | tail -1)

@@ -69,9 +69,13 @@ const readout = computed(() => {
   const run = section?.lessons.find((one) => one.place === looked.value?.place)
   const lesson = pace.data.value?.lessons[looked.value?.place ?? -1]
   if (!section || !run || !lesson)
-    return asTable.value
-      ? `Click a date to note what the ${levels.value.lesson.one} took.`
-      : `Point at a line to read its ${levels.value.lesson.one} and class; click it to note what it took; drag an end to fix its date or stretch it.`
+    return !pace.data.value?.canChange
+      ? asTable.value
+        ? ''
+        : `Point at a line to read its ${levels.value.lesson.one} and class.`
+      : asTable.value
+        ? `Click a date to note what the ${levels.value.lesson.one} took.`
+        : `Point at a line to read its ${levels.value.lesson.one} and class; click it to note what it took; drag an end to fix its date or stretch it.`
   return readoutOf(section, run, lesson, withLast.value)
 })
 const facts = computed(() => {

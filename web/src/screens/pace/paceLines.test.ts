@@ -54,6 +54,7 @@ describe('a line of pace', () => {
     )
     expect(standing({ ...section, behindBy: 0, behindLast: -1 }, 'classes')).toBe('on plan, 1 class ahead of last time')
     expect(standing({ ...section, behindBy: 0, lacking: 3 }, 'classes')).toBe('on plan, 3 classes too few')
+    expect(standing({ ...section, atLesson: null, lacking: 2 }, 'classes')).toBe('over, 2 classes too few')
     expect(standing({ ...section, lacking: 50 }, 'minutes')).toBe('2 classes behind, 50 minutes too few')
     expect(standing({ ...section, atLesson: null }, 'classes')).toBe('through')
   })

@@ -2,14 +2,19 @@ import type { Schemas } from '../../foundation/api/client'
 
 /** Where a section stands, in words: against the plan, against the edition before, and whether it fits. */
 export function standing(section: Schemas['PaceSection'], unit: string): string {
-  if (section.atLesson === null) return 'through'
-  const { behindBy: plan, behindLast: last, lacking } = section
+  const { lacking } = section
+  const over = section.atLesson === null
+  if (over && lacking === 0) return 'through'
+  // Once its classes are over it is behind nothing any more.
+  const [plan, last] = over ? [null, null] : [section.behindBy, section.behindLast]
   // What is counted is named once.
   const classes = (n: number) => (plan ? `${n}` : n === 1 ? '1 class' : `${n} classes`)
   return [
-    !plan
-      ? 'on plan'
-      : `${Math.abs(plan) === 1 ? '1 class' : `${Math.abs(plan)} classes`} ${plan > 0 ? 'behind' : 'ahead'}`,
+    over
+      ? 'over'
+      : !plan
+        ? 'on plan'
+        : `${Math.abs(plan) === 1 ? '1 class' : `${Math.abs(plan)} classes`} ${plan > 0 ? 'behind' : 'ahead'}`,
     ...(!last ? [] : [last > 0 ? `${classes(last)} behind last time` : `${classes(-last)} ahead of last time`]),
     ...(lacking > 0
       ? [`${unit === 'classes' ? (plan || last ? lacking : classes(lacking)) : `${lacking} minutes`} too few`]
