@@ -185,7 +185,7 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     // What a course is, without the counters.
     private Task<string> Content() => school.Sql(async connection => (await connection.ExecuteScalarAsync<string>("""
         SELECT string_agg(line, E'\n' ORDER BY line) FROM (
-          SELECT 'edition ' || id || codes || before AS line FROM edition
+          SELECT 'edition ' || id || codes || before || coalesce(levels::text, '') AS line FROM edition
           UNION ALL SELECT 'unit ' || (to_jsonb(t) - 'version')::text FROM unit t WHERE removed_at IS NULL
           UNION ALL SELECT 'lesson ' || (to_jsonb(t) - 'version')::text FROM lesson t WHERE removed_at IS NULL
           UNION ALL SELECT 'item ' || (to_jsonb(t) - 'version')::text FROM item t WHERE removed_at IS NULL
