@@ -174,12 +174,12 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
             // The last row comes clear of the title block, and no two names of weeks run into each other.
             person.Ask<object?>("document.querySelector('.list').scrollTo(0, 1e6)");
             person.Ask<bool>("return [...document.querySelectorAll('.row')].at(-1).getBoundingClientRect().bottom <= document.querySelector('footer').getBoundingClientRect().top").ShouldBeTrue();
-            foreach (var (screen, there) in new[] { ("dates", "[data-cell]"), ("pace", ".frame svg") })
+            foreach (var (screen, there) in new[] { ("outline", "[data-stop]"), ("today", ".section"), ("sections", ".choice"), ("dates", "[data-cell]"), ("pace", ".frame svg") })
             {
                 person.Open($"/editions/2/{screen}");
                 person.See(there);
                 person.Ask<long>("return document.documentElement.scrollWidth").ShouldBeLessThanOrEqualTo(width, screen);
-                person.Ask<bool>("return document.querySelector('.frame').getBoundingClientRect().bottom <= innerHeight").ShouldBeTrue(screen);
+                person.Ask<bool>("return (document.querySelector('.frame')?.getBoundingClientRect().bottom ?? 0) <= innerHeight").ShouldBeTrue(screen);
                 // At 1280 the views are looked through above.
                 foreach (var paper in width == 1920 ? new[] { "night", "day" } : [])
                 {

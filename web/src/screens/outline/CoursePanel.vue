@@ -14,6 +14,7 @@ const levels = useLevels()
 const codes = ref(props.settings.codes)
 const before = ref(props.settings.before)
 const order = ['unit', 'lesson', 'item'] as const
+const numbers = ['one', 'many'] as const
 const named = (of: Levels) =>
   Object.fromEntries(
     order.map((level) => [level, { one: of[level].one, many: of[level].many }]),
@@ -74,18 +75,12 @@ async function send(): Promise<void> {
       <span>Its levels are called</span>
       <span v-for="level in order" :key="level" class="level">
         <input
-          v-model.trim="names[level].one"
+          v-for="number in numbers"
+          :key="number"
+          v-model.trim="names[level][number]"
           type="text"
           :maxlength="24"
-          :aria-label="`One ${plainLevels[level].one}`"
-          autocomplete="off"
-          @change="names[level].many ||= `${names[level].one}s`"
-        />
-        <input
-          v-model.trim="names[level].many"
-          type="text"
-          :maxlength="24"
-          :aria-label="`Several ${plainLevels[level].many}`"
+          :aria-label="`${number === 'one' ? 'One' : 'Several'} ${plainLevels[level][number]}`"
           autocomplete="off"
         />
       </span>

@@ -287,6 +287,7 @@ function take(event: MouseEvent): void {
   </div>
 </template>
 
+<style scoped src="./manners.css"></style>
 <style scoped>
 .ghost {
   stroke: var(--accent);
@@ -332,23 +333,6 @@ path {
   fill: none;
   stroke: currentcolor;
   stroke-linejoin: round;
-}
-.taught {
-  stroke-width: 2.6;
-}
-.forecast {
-  stroke-width: 1.5;
-  stroke-dasharray: 5 4;
-}
-.planned {
-  stroke-width: 1;
-  opacity: 0.4;
-}
-.last {
-  stroke-width: 1.3;
-  stroke-dasharray: 1 4;
-  stroke-linecap: round;
-  opacity: 0.75;
 }
 .marked {
   stroke: var(--wash);

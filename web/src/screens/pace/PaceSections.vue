@@ -44,6 +44,7 @@ const manners = computed(() => [
   </ul>
 </template>
 
+<style scoped src="./manners.css"></style>
 <style scoped>
 .sections {
   display: flex;
@@ -73,21 +74,5 @@ input[type='checkbox'] {
 }
 .manners svg {
   vertical-align: middle;
-}
-.taught {
-  stroke-width: 2.6;
-}
-.forecast {
-  stroke-width: 1.5;
-  stroke-dasharray: 5 4;
-}
-.planned {
-  stroke-width: 1;
-  opacity: 0.5;
-}
-.last {
-  stroke-width: 1.3;
-  stroke-dasharray: 1 4;
-  stroke-linecap: round;
 }
 </style>
