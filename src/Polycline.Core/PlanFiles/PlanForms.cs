@@ -103,13 +103,12 @@ internal static class PlanForms
             return;
         var happened = piece["event"]?.Value;
         string[] events = ["opened", "begun", "ticked", "unticked", "submitted", "taken-back", "returned", "scored", "picked"];
-        var known = events.Contains(happened);
         List<Field> fields = [new("student", Forms.Id, true), new("item", Forms.Id, true), new("event", Forms.OneOf(events), true), new("at", Forms.Instant, true)];
-        if (!known || happened == "scored")
-            fields.AddRange([new("score", Forms.Score, Required: known), new("attempt", Forms.Whole(1))]);
-        if (!known || happened == "picked")
-            fields.Add(new("option", Forms.OrNull(Forms.Id), Required: known));
-        if (!known || happened == "returned")
+        if (happened == "scored")
+            fields.AddRange([new("score", Forms.Score, true), new("attempt", Forms.Whole(1))]);
+        if (happened == "picked")
+            fields.Add(new("option", Forms.OrNull(Forms.Id), true));
+        if (happened == "returned")
             fields.Add(new("again", Forms.Bool));
         Forms.Check(piece, fields, faults);
     }

@@ -147,7 +147,9 @@ public static class PlanWriter
             json.WriteNumber("score", score);
         if (fact.Event == FactEvent.Scored)
             json.WriteNumber("attempt", fact.Attempt);
-        Text(json, "option", fact.Option);
+        // A pick always says what was picked; an empty one takes earlier picks back.
+        if (fact.Event == FactEvent.Picked)
+            json.WriteString("option", fact.Option);
         if (fact.Again)
             json.WriteBoolean("again", true);
     });

@@ -35,8 +35,10 @@ public sealed class AnchorResolver
     }
 
     /// <summary>Where the walk along an anchor's steps stands.</summary>
+    /// <param name="At">The moment itself, while no step has changed the date.</param>
+    /// <param name="Local">The local date and time; it becomes an instant once, after the last step, so a time the clocks skip on the way is kept.</param>
     /// <param name="Meeting">The meeting that is carried; null: none is.</param>
-    private readonly record struct Standing(Instant At, Meeting? Meeting);
+    private readonly record struct Standing(Instant? At, LocalDateTime Local, Meeting? Meeting);
 
     /// <param name="lesson">The item's own lesson; null: it is directly on a unit, or the anchor is of no item.</param>
     /// <param name="unit">The item's own unit.</param>
@@ -47,22 +49,18 @@ public sealed class AnchorResolver
             return AnchorMoment.Unresolved;
         if (anchor.Meetings is { } n && n != 0)
         {
-            var place = (standing.Meeting is { } carried ? carried.Ordinal - 1 : FirstAtOrAfter(standing.At)) + n;
+            var place = (standing.Meeting is { } carried ? carried.Ordinal - 1 : FirstAtOrAfter(standing.At!.Value)) + n;
             if (place < 0 || place >= meetings.Meetings.Length)
                 return new(null, n);
-            standing = new(meetings.Meetings[place].StartsAt, meetings.Meetings[place]);
+            standing = At(meetings.Meetings[place].StartsAt, meetings.Meetings[place]);
         }
         if (anchor.Weeks is not (null or 0) || anchor.Days is not (null or 0))
-        {
-            var local = term.Local(standing.At);
-            standing = new(term.ToInstant(local.PlusWeeks(anchor.Weeks ?? 0).PlusDays(anchor.Days ?? 0)), null);
-        }
+            standing = new(null, standing.Local.PlusWeeks(anchor.Weeks ?? 0).PlusDays(anchor.Days ?? 0), null);
         if (anchor.ClassDays is { } steps && steps != 0)
         {
-            var local = term.Local(standing.At);
-            if (term.Step(local.Date, steps) is not { } date)
+            if (term.Step(standing.Local.Date, steps) is not { } date)
                 return new(null, steps);
-            standing = new(term.ToInstant(date + local.TimeOfDay), null);
+            standing = new(null, date + standing.Local.TimeOfDay, null);
         }
         return new(AtClock(standing, anchor.Clock), 0);
     }
@@ -76,30 +74,33 @@ public sealed class AnchorResolver
         {
             case AnchorBase.LessonStart or AnchorBase.LessonEnd when (anchor.Of ?? lesson) is { } named:
                 return lessons.GetValueOrDefault(named) is not { } placed ? null
-                    : anchor.At == AnchorBase.LessonStart ? new(placed.StartsAt!.Value, placed.Start) : new(placed.EndsAt!.Value, placed.End);
+                    : anchor.At == AnchorBase.LessonStart ? At(placed.StartsAt!.Value, placed.Start) : At(placed.EndsAt!.Value, placed.End);
             case AnchorBase.LessonStart or AnchorBase.UnitStart:
-                return (anchor.Of ?? unit) is { } starting && unitStarts.TryGetValue(starting, out var start) ? new(start.At, start.Meeting) : null;
+                return (anchor.Of ?? unit) is { } starting && unitStarts.TryGetValue(starting, out var start) ? At(start.At, start.Meeting) : null;
             case AnchorBase.LessonEnd or AnchorBase.UnitEnd:
-                return (anchor.Of ?? unit) is { } ending && unitEnds.TryGetValue(ending, out var end) ? new(end.At, end.Meeting) : null;
+                return (anchor.Of ?? unit) is { } ending && unitEnds.TryGetValue(ending, out var end) ? At(end.At, end.Meeting) : null;
             case AnchorBase.TermStart:
-                return new(term.Start, null);
+                return At(term.Term.First.AtMidnight());
             case AnchorBase.TermEnd:
-                return new(term.End, null);
+                return At(term.Term.Last + new LocalTime(23, 59));
             case AnchorBase.Fixed:
-                return new(term.ToInstant(anchor.Date!.Value + anchor.Time!.Value), null);
+                return At(anchor.Date!.Value + anchor.Time!.Value);
             default:
-                return own is { } moment ? new(moment, null) : null;
+                return own is { } moment ? At(moment, null) : null;
         }
     }
 
+    private Standing At(LocalDateTime local) => new(term.ToInstant(local), local, null);
+
+    private Standing At(Instant moment, Meeting? meeting) => new(moment, term.Local(moment), meeting);
+
     private Instant AtClock(Standing standing, AnchorClock? clock)
     {
-        if (clock is null or { Kind: ClockKind.Keep })
-            return standing.At;
-        if (clock.Kind == ClockKind.Time)
-            return term.ToInstant(term.Local(standing.At).Date + clock.Time!.Value);
-        var meeting = standing.Meeting ?? FirstOn(term.Local(standing.At).Date);
-        return meeting is null ? standing.At : clock.Kind == ClockKind.MeetingStart ? meeting.StartsAt : meeting.EndsAt;
+        if (clock is { Kind: ClockKind.Time })
+            return term.ToInstant(standing.Local.Date + clock.Time!.Value);
+        if (clock is { Kind: ClockKind.MeetingStart or ClockKind.MeetingEnd } && (standing.Meeting ?? FirstOn(standing.Local.Date)) is { } meeting)
+            return clock.Kind == ClockKind.MeetingStart ? meeting.StartsAt : meeting.EndsAt;
+        return standing.At ?? term.ToInstant(standing.Local);
     }
 
     // Meetings are in order of their moments: one of a date stands right after all that begin before that day.

@@ -21,11 +21,16 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
             return new(null, ReleaseState.NotEnrolled, Sees.Nothing, null, null, null, null, [], []);
         var schedule = plan.Section(section);
         if (schedule.Item(item) is not { Item: var here } scheduled)
-            return Withdrawing(item, at, new(section, ReleaseState.NotAssigned, Sees.Nothing, null, Level.Item, Layer.Section, null, [], []));
+            return Withdrawing(item, at, Elsewhere(item) with { Section = section });
         var dates = student.DatesOf(schedule, scheduled);
         var gates = evaluations.TryGetValue(section, out var known) ? known : evaluations[section] = new(schedule, student);
         return Withdrawing(item, at, Decide(schedule, here, dates, gates, at) with { Section = section, Dates = dates });
     }
+
+    // An item that another section added counts as published and skipped.
+    private Decision Elsewhere(Ref<Item> item) => student.Exceptions.GetValueOrDefault(item) is { Excused: true }
+        ? Decided(ReleaseState.Excused, Sees.Title, Level.Item, Layer.Student)
+        : Decided(ReleaseState.NotAssigned, Sees.Nothing, Level.Item, Layer.Section);
 
     private Decision Decide(SectionSchedule schedule, CourseItem here, ItemDates? dates, GateEvaluation evaluation, Instant at)
     {
@@ -45,7 +50,9 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
         if (opens.IsUnresolved)
             return Decided(ReleaseState.Unscheduled, Sees.Nothing, Level.Item, opens.Layer);
         if (at < opens.At)
-            return Decided(ReleaseState.Upcoming, here.Before == BeforeOpening.Unseen ? Sees.Nothing : Sees.Title, Level.Item, opens.Layer);
+            return Decided(
+                ReleaseState.Upcoming, here.Before == BeforeOpening.Unseen || MayNeverBeTheirs(schedule, here, exception is { Unlocked: true }, evaluation, at) ? Sees.Nothing : Sees.Title,
+                Level.Item, opens.Layer);
         var gates = GatesOf(schedule, here, exception is { Unlocked: true }, opens.At, evaluation, at);
         if (gates.Any(gate => !gate.Met))
             return Decided(ReleaseState.Locked, gates.Any(gate => !gate.Met && gate.Gate.IsHidden) ? Sees.Nothing : Sees.Title, gates.First(gate => !gate.Met).Level, null) with
@@ -60,7 +67,11 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
     }
 
     private bool IsOverdue(Item item, Instant? due, Instant at) =>
-        at > due && !student.Facts.IsDone(item, at) && !(plan.Term.Term.Local(due.Value).Date < student.JoinedOn);
+        at > due && !student.Facts.IsDone(item, at) && !(plan.Term.Term.Local(due.Value).Date <= student.JoinedOn);
+
+    // What may never be theirs is not announced to them. The item's own gate is latched from its opening only, so before it is judged as it stands.
+    private static bool MayNeverBeTheirs(SectionSchedule schedule, CourseItem here, bool unlocked, GateEvaluation evaluation, Instant at) =>
+        GatesOf(schedule, here, unlocked, Instant.MaxValue, evaluation, at).Any(gate => !gate.Met && gate.Gate.IsHidden);
 
     // What someone has begun stays readable to them.
     private Decision Withdrawing(Ref<Item> item, Instant at, Decision decision) =>

@@ -31,7 +31,7 @@ public sealed record StudentRecord(
         return first;
     }
 
-    /// <summary>What was due before this date is never overdue; null: there is none.</summary>
+    /// <summary>What was due on this date or before it is never overdue: nobody can be ready on the day they join; null: there is none.</summary>
     public LocalDate? JoinedOn => Enrolments.Any(pair => pair.Enrolment.From is null) || Enrolments.IsEmpty ? null : Enrolments.Min(pair => pair.Enrolment.From);
 
     /// <summary>Whether an item of a section is for the student at all. What is not is so at every moment. Source: chapter 5, <i>Not for this student</i>.</summary>

@@ -22,6 +22,7 @@ internal sealed class SomePlan
     private readonly List<Ref<Item>> choices = [];
     private readonly List<Ref<Lesson>> lessons = [];
     private readonly List<Ref<Unit>> units = [];
+    private readonly List<Ref<Item>> ofOneSection = [];
 
     private SomePlan(int seed) => chance = new(seed);
 
@@ -67,9 +68,9 @@ internal sealed class SomePlan
     }
 
     private Term DrawTerm() => new(
-        "Autumn", DateTimeZoneProviders.Tzdb[One("Europe/Dublin", "America/St_Johns", "Pacific/Apia", "UTC")], First, First.PlusDays(chance.Next(4, 70)),
+        "Autumn", DateTimeZoneProviders.Tzdb[One("Europe/Dublin", "America/St_Johns", "Pacific/Apia", "UTC", "Pacific/Auckland", "Australia/Sydney")], First, First.PlusDays(chance.Next(4, 70)),
         new(
-            [.. Enumerable.Range(1, 5).Select(day => (IsoDayOfWeek)day)],
+            [.. Enumerable.Range(1, One(5, 5, 7)).Select(day => (IsoDayOfWeek)day)],
             [.. Many(0, 2, () => First.PlusDays(chance.Next(-3, 60))).Select(from => new Closure(from, from.PlusDays(chance.Next(0, 6)), ""))],
             [.. Many(0, 2, () => new ExtraDay(First.PlusDays(chance.Next(-3, 60)), ""))],
             One<Rotation>(new Rotation.Weekly(), new Rotation.Weeks(["A", "B"], true), new Rotation.Weeks(["A", "B"], false), new Rotation.Days(["1", "2", "3"], false), new Rotation.Days(["1", "2", "3"], true)),
@@ -109,10 +110,11 @@ internal sealed class SomePlan
     {
         var at = One(AnchorBase.LessonStart, AnchorBase.LessonEnd, AnchorBase.UnitStart, AnchorBase.UnitEnd, AnchorBase.TermStart, AnchorBase.TermEnd, AnchorBase.OwnOpens, AnchorBase.OwnDue, AnchorBase.Fixed);
         if (at == AnchorBase.Fixed)
-            return Anchor.OnDate(First.PlusDays(chance.Next(-3, 80)), new(chance.Next(0, 24), 0));
+            // The clocks of Auckland skip half past two on 27 September, those of Sydney on 4 October.
+            return Anchor.OnDate(First.PlusDays(One(20, 27, chance.Next(-3, 80))), new(One(2, chance.Next(0, 24)), 30)) with { ClassDays = MaybeValue(0.3, () => chance.Next(-2, 3)) };
         return new(
             at, null, MaybeValue(0.4, () => chance.Next(-3, 5)), MaybeValue(0.1, () => chance.Next(-1, 3)), MaybeValue(0.2, () => chance.Next(-3, 8)), MaybeValue(0.2, () => chance.Next(-3, 5)),
-            Maybe(0.4, () => One(new AnchorClock(ClockKind.MeetingStart), new(ClockKind.MeetingEnd), new(ClockKind.Keep), new(ClockKind.Time, new(18, 0)))));
+            Maybe(0.4, () => One(new AnchorClock(ClockKind.MeetingStart), new(ClockKind.MeetingEnd), new(ClockKind.Keep), new(ClockKind.Time, new(One(2, 18), 30)))));
     }
 
     private Gate? DrawGate() => items.Count == 0 ? null : new(DrawNode(0), MaybeValue(0.3, () => One(true, false)), MaybeValue(0.2, () => One(WhenLocked.Show, WhenLocked.Hide)));
@@ -140,7 +142,8 @@ internal sealed class SomePlan
             section, section.Name,
             [.. Many(0, 4, () => chance.NextDouble() < 0.7
                 ? (Slot)new Slot.InPeriods(One(labels), [.. One<string[]>(["P1"], ["P2", "P3"], ["P3"])], Counts: chance.Next(1, 3))
-                : new Slot.AtTimes(One(labels), new(18, 0), new(19, 30), Counts: chance.Next(1, 3)))],
+                // In Auckland and Sydney the clocks skip this half hour on one night of the term.
+                : new Slot.AtTimes(One(labels), new(One(2, 18), 15), new(19, 45), Counts: chance.Next(1, 3)))],
             [.. Many(0, 2, () => (MeetingChange)new MeetingChange.Add(First.PlusDays(chance.Next(0, 5)), new(7, chance.Next(0, 50)), new(8, 0)))],
             [.. Many(0, 6, () => DrawAdjustment(basis)).OfType<Adjustment>(), .. DrawOwn(basis)],
             [.. lessons.Where(_ => chance.NextDouble() < 0.15).Select(lesson => new Taught(lesson, chance.Next(0, 4), chance.NextDouble() < 0.7, MaybeValue(0.3, () => chance.Next(0, 3)), Instant.FromUtc(2026, 9, 7 + chance.Next(0, 20), 12, 0)))],
@@ -161,9 +164,10 @@ internal sealed class SomePlan
         foreach (var _ in Many(1, 3, () => 0))
         {
             var item = DrawItem("oi");
-            yield return new Adjustment.Add(item, One<Ref<Lesson>?>(lesson, null), unit);
+            yield return chance.NextDouble() < 0.5 ? new Adjustment.Add(item, lesson, null) : new Adjustment.Add(item, null, unit);
         }
-        // Nothing outside this section may name them.
+        // Nothing outside this section may name them but exceptions and facts.
+        ofOneSection.AddRange(items[edition..]);
         items.RemoveRange(edition, items.Count - edition);
         choices.RemoveAll(choice => choice.Name.StartsWith("oi", StringComparison.Ordinal));
     }
@@ -179,16 +183,19 @@ internal sealed class SomePlan
     };
 
     private ForOneStudent DrawException() => new(
-        One<Ref<Student>>(new("p1"), new("p1"), new("p2")), items.Count == 0 ? new("none") : One([.. items]), Opens: chance.NextDouble() < 0.2 ? DrawAnchor() : default(Given<Anchor>), Due: chance.NextDouble() < 0.5 ? DrawAnchor() : default(Given<Anchor>),
+        One<Ref<Student>>(new("p1"), new("p1"), new("p2")), AnyItem(), Opens: chance.NextDouble() < 0.2 ? DrawAnchor() : default(Given<Anchor>), Due: chance.NextDouble() < 0.5 ? DrawAnchor() : default(Given<Anchor>),
         Excused: MaybeValue(0.3, () => true), Include: MaybeValue(0.2, () => true), Exclude: MaybeValue(0.1, () => true), Unlocked: MaybeValue(0.2, () => true));
 
     private Fact DrawFact()
     {
         var what = One(Enum.GetValues<FactEvent>());
         return new(
-            One<Ref<Student>>(new("p1"), new("p2")), items.Count == 0 ? new("none") : One([.. items]), what, Instant.FromUtc(2026, 9, 7, 8, 0) + Duration.FromHours(One(chance.Next(0, 40 * 24), 24 * chance.Next(0, 40), 24 * 14 * chance.Next(0, 3))),
+            One<Ref<Student>>(new("p1"), new("p2")), AnyItem(), what, Instant.FromUtc(2026, 9, 7, 8, 0) + Duration.FromHours(One(chance.Next(0, 40 * 24), 24 * chance.Next(0, 40), 24 * 14 * chance.Next(0, 3))),
             what == FactEvent.Scored ? chance.Next(0, 110) : null, chance.Next(1, 3), what == FactEvent.Picked ? One("a", "b", "c", "d", null) : null, what == FactEvent.Returned && chance.NextDouble() < 0.3);
     }
+
+    // Of the course, or of one section only, theirs or another.
+    private Ref<Item> AnyItem() => (Ref<Item>[])[.. items, .. ofOneSection, .. ofOneSection] is { Length: > 0 } all ? One(all) : new("none");
 
     private Ref<T> New<T>(string prefix, List<Ref<T>> known)
     {

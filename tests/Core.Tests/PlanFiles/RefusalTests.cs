@@ -60,6 +60,8 @@ public sealed class RefusalTests
     [InlineData("\"unit\":\"u1\",\"code\":\"X\"", "\"lesson\":\"l1\",\"unit\":\"u1\"", "$.sections[0].adjustments[4].add.unit")]
     [InlineData("\"option\":\"b\"", "\"score\":1", "$.facts[1].score")]
     [InlineData(",\"option\":\"b\"", "", "$.facts[1].option")]
+    [InlineData("\"event\":\"picked\",\"at\":\"2026-09-09T12:00:00Z\",\"option\":\"b\"", "\"at\":\"2026-09-09T12:00:00Z\",\"score\":80", "$.facts[1].score")]
+    [InlineData("\"event\":\"picked\",\"at\":\"2026-09-09T12:00:00Z\",\"option\":\"b\"", "\"at\":\"2026-09-09T12:00:00Z\"", "$.facts[1].event")]
     [InlineData("{\"support\":[\"p2\"]}", "{\"a b\":[7]}", "$.groups['a b'][0]")]
     [InlineData("\"zone\":\"Europe/Dublin\"", "\"zone\":\"Europe/Nowhere\"", "$.term.zone")]
     [InlineData("\"name\":\"P2\"", "\"name\":\"P1\"", "$.term.periods[1].name")]

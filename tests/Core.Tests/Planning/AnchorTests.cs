@@ -1,5 +1,6 @@
 using NodaTime;
 using NodaTime.Text;
+using Polycline.Core.Calendars;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Planning;
 using Shouldly;
@@ -41,6 +42,23 @@ public sealed class AnchorTests
         Resolved(due: anchor).Due.At.ShouldBe(Local(due), "due");
         if (anchor.At != AnchorBase.OwnOpens)
             Resolved(opens: anchor).Opens.At.ShouldBe(Local(opens == "same" ? due : opens), "opens");
+    }
+
+    // Berlin's clocks skip from 02:00 to 03:00 on Sunday 29 March 2026; classes are on Mondays and Fridays at 02:30.
+    [Theory]
+    [InlineData("""{"at":"lesson-start","days":6}""", "2026-03-29T01:30:00Z")]
+    [InlineData("""{"at":"lesson-start","days":6,"classDays":1}""", "2026-03-30T00:30:00Z")]
+    [InlineData("""{"at":"lesson-start","weeks":1,"days":-1,"classDays":-1}""", "2026-03-27T01:30:00Z")]
+    [InlineData("""{"at":"fixed","date":"2026-03-29","time":"02:30"}""", "2026-03-29T01:30:00Z")]
+    [InlineData("""{"at":"fixed","date":"2026-03-29","time":"02:30","classDays":1}""", "2026-03-30T00:30:00Z")]
+    [InlineData("""{"at":"fixed","date":"2026-03-29","time":"02:30","days":1}""", "2026-03-30T00:30:00Z")]
+    [InlineData("""{"at":"lesson-start","days":6,"classDays":1,"clock":"meeting-end"}""", "2026-03-30T01:30:00Z")]
+    public void A_clock_time_stays_local_through_all_steps_and_becomes_a_moment_once(string json, string opens)
+    {
+        var term = TermDays.Of(new("Spring", DateTimeZoneProviders.Tzdb["Europe/Berlin"], new(2026, 3, 16), new(2026, 4, 10), new([IsoDayOfWeek.Monday, IsoDayOfWeek.Friday], [], [], new Rotation.Weekly(), [], [])));
+        var edition = Plans.Edition(Plans.Unit("u1", Plans.Lesson("l1", 2), Plans.Lesson("l2", 1, Plans.Task("i", PlanParts.Anchor(json)))));
+        var section = Plans.Section("s1") with { Slots = [new Slot.AtTimes("mon", new(2, 30), new(3, 30)), new Slot.AtTimes("fri", new(2, 30), new(3, 30))] };
+        SectionSchedule.Of(term, edition, section).Item(new("i"))!.Dates!.Opens.At.ShouldBe(InstantPattern.General.Parse(opens).Value);
     }
 
     [Fact]

@@ -21,7 +21,7 @@ public sealed class FactTable
     /// <summary>By item: its slots for picks, one for each option ever picked.</summary>
     internal Picks[] PicksOn { get; }
 
-    /// <summary>What was due on an earlier day is never overdue.</summary>
+    /// <summary>What was due on this day or an earlier one is never overdue.</summary>
     internal int JoinedDay { get; }
 
     /// <summary>How many facts it holds.</summary>

@@ -151,12 +151,12 @@ public sealed class Replay
         if (row.Standing is { } standing)
             return standing;
         if (now < row.Opens)
-            return Verdict.Of(ReleaseState.Upcoming, row.Before);
+            return Verdict.Of(ReleaseState.Upcoming, IsHidden(row.UnitGate) || IsHidden(row.LessonGate) || (!holds[row.ItemGate] && gates.Hidden[row.ItemGate]) ? Sees.Nothing : row.Before);
         if (!(met[row.UnitGate] & met[row.LessonGate] & met[row.ItemGate]))
             return Verdict.Of(ReleaseState.Locked, IsHidden(row.UnitGate) || IsHidden(row.LessonGate) || IsHidden(row.ItemGate) ? Sees.Nothing : Sees.Title);
         if (now >= row.Closes)
             return Verdict.Of(ReleaseState.Closed, Sees.Read);
-        return Verdict.Of(now > row.Due && (deeds[item] & row.Done) == 0 && row.DueDay >= facts.JoinedDay ? ReleaseState.Overdue : ReleaseState.Open, row.Open);
+        return Verdict.Of(now > row.Due && (deeds[item] & row.Done) == 0 && row.DueDay > facts.JoinedDay ? ReleaseState.Overdue : ReleaseState.Open, row.Open);
     }
 
     private bool IsHidden(int gate) => !met[gate] && gates.Hidden[gate];

@@ -19,6 +19,8 @@ public sealed class StudentRelease(PlanSchedule plan, StudentRecord student)
         if (replay.Table.Section.NumberOf(item) is { } number)
             return replay.Decide(number);
         // Another section added it: here it counts as skipped.
+        if (student.Exceptions.GetValueOrDefault(item) is { Excused: true })
+            return Verdict.Of(ReleaseState.Excused, Sees.Title);
         var skipped = Verdict.Of(ReleaseState.NotAssigned, Sees.Nothing);
         return student.Facts.HasBegun(item, at) ? skipped.OnceBegun() : skipped;
     }
