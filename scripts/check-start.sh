@@ -16,7 +16,7 @@ POLYCLINE_PG_PORT=$(free_port)
 export POLYCLINE_PORT POLYCLINE_PG_PORT
 # The application as it was just built; what is walked here is everything after that.
 cp -r "$APP/app" "$STATE/app"
-touch "$STATE/app.stamp" "$STATE/npm.stamp"
+cp "$APP/app.stamp" "$APP/npm.stamp" "$STATE/"
 
 finish() {
   "$ROOT/polycline" stop >/dev/null 2>&1 || true
@@ -88,6 +88,20 @@ if port_taken "$POLYCLINE_PORT" || port_taken "$POLYCLINE_PG_PORT"; then wrong "
 refused "no backup of Polycline" polycline restore "$ROOT/global.json"
 says "as it was" polycline restore "$STATE/kept"
 says "Everything is as it should be" polycline verify
+# Somebody else has the database open: they are told and ended, and what is said is so. The safety copy stands.
+start
+psql_as_pg() { (. "$ROOT/scripts/postgres.sh"; find_postgres; PGROOT=$(reachable_root "$STATE/postgres"); as_pg "$PGBIN/psql" -h "$PGROOT" -p "$POLYCLINE_PG_PORT" -U postgres "$@"); }
+psql_as_pg -d polycline -c 'SELECT pg_sleep(300)' >"$STATE/other.out" 2>&1 &
+OTHER=$!
+until psql_as_pg -d postgres -Atc "SELECT 1 FROM pg_stat_activity WHERE query LIKE '%pg_sleep%' AND datname = 'polycline'" | grep -q 1; do sleep 0.1; done
+kill -KILL "$(cat "$STATE/app.pid")" "$STARTED"
+wait "$STARTED" 2>/dev/null || true
+says "as it was" polycline restore "$STATE/kept"
+wait "$OTHER" && wrong "the other session was not ended"
+grep -q "terminat" "$STATE/other.out" || wrong "the other session was not told: $(cat "$STATE/other.out")"
+[ "$(psql_as_pg -d postgres -Atc "SELECT count(*) FROM pg_database WHERE datname IN ('polycline', 'polycline_before')")" = 2 ] || wrong "the safety copy is gone"
+says "Everything is as it should be" polycline verify
+polycline stop >/dev/null
 start
 kill -INT -- "-$STARTED"
 wait "$STARTED" || wrong "Ctrl-C did not end it cleanly"
@@ -98,6 +112,14 @@ kill -KILL "$STARTED"
 wait "$STARTED" 2>/dev/null || true
 says "has ended" polycline stop
 if port_taken "$POLYCLINE_PORT" || port_taken "$POLYCLINE_PG_PORT"; then wrong "something was left behind"; fi
+# Ended, but not noticed by its parent: stop does not wait for that.
+rm -f "$STATE/start.out"
+bash -c 'POLYCLINE_STATE="$1" "$2/polycline" start >"$1/start.out" 2>&1 & exec sleep 600' _ "$STATE" "$ROOT" &
+PARENT=$!
+for _ in $(seq 300); do grep -q "End it with Ctrl-C" "$STATE/start.out" 2>/dev/null && break; sleep 0.1; done
+says "has ended" timeout 60 "$ROOT/polycline" stop
+kill "$PARENT"
+wait "$PARENT" 2>/dev/null || true
 says "The demo school is loaded" polycline reset-demo
 says "not running" polycline stop
 refused "There is no command 'dance'" polycline dance

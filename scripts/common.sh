@@ -11,6 +11,15 @@ fail() {
   exit 1
 }
 
+# to_the_first_failure COMMAND...: runs it in a shell of its own that ends where something fails, and sets 'result'. Beside
+# '||' or 'if' a shell goes on after what fails inside a function, and calls it well done.
+to_the_first_failure() {
+  set +e
+  ( set -e; "$@" )
+  result=$?
+  set -e
+}
+
 need_program() {
   command -v "$1" >/dev/null 2>&1 || fail "$2 is missing, and Polycline cannot install it." "Install $2 so that '$1' is found, then start again. Nothing was changed."
 }
@@ -40,6 +49,9 @@ install() {
   fi
 }
 
+# Whether a process still runs; one that has ended and waits for its parent to notice does not.
+alive() { kill -0 "$1" 2>/dev/null && [ "$(sed -n 's/^State:[[:space:]]*\(.\).*/\1/p' "/proc/$1/status" 2>/dev/null)" != Z ]; }
+
 port_taken() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 
 free_port() {
@@ -61,28 +73,32 @@ http_status() {
   printf '%s' "${2:-}"
 }
 
-# Whether anything below the named places is newer than the stamp.
-newer_than() {
+# What the files below the named places hold, in one line; what building itself leaves there is left out.
+contents_of() {
+  (cd "$ROOT" && find "$@" \( -name bin -o -name obj -o -name node_modules -o -name wwwroot \) -prune -o -type f -print0 | LC_ALL=C sort -z | xargs -0 -r sha256sum) | sha256sum
+}
+
+# Whether anything below the named places differs from what the stamp was made of.
+differs_from() {
   local stamp=$1
   shift
-  [ ! -e "$stamp" ] && return 0
-  [ -n "$(cd "$ROOT" && find "$@" \( -name bin -o -name obj -o -name node_modules -o -name wwwroot \) -prune -o -newer "$stamp" -print -quit)" ]
+  [ ! -e "$stamp" ] || [ "$(cat "$stamp")" != "$(contents_of "$@")" ]
 }
 
 install_web() {
-  newer_than "$STATE/npm.stamp" web/package-lock.json || return 0
+  [ -d "$ROOT/web/node_modules" ] && ! differs_from "$STATE/npm.stamp" web/package-lock.json && return 0
   say "Fetching the front end's packages …"
   (cd "$ROOT/web" && npm ci --ignore-scripts --no-audit --no-fund --loglevel=error) >"$STATE/npm.log" 2>&1 ||
     fail "The front end's packages could not be fetched." "What npm said stands in .polycline/npm.log."
-  touch "$STATE/npm.stamp"
+  contents_of web/package-lock.json >"$STATE/npm.stamp"
 }
 
 # Builds the front end and publishes the application to .polycline/app, where anything has changed.
 build_app() {
   mkdir -p "$STATE"
-  newer_than "$STATE/app.stamp" src web Directory.Build.props Directory.Packages.props global.json || return 0
+  differs_from "$STATE/app.stamp" src web Directory.Build.props Directory.Packages.props global.json || return 0
   local started="$STATE/app.started"
-  touch "$started"
+  contents_of src web Directory.Build.props Directory.Packages.props global.json >"$started"
   install_web
   say "Building the front end …"
   (cd "$ROOT/web" && npm run --silent build) >"$STATE/web-build.log" 2>&1 || { cat "$STATE/web-build.log" >&2; fail "The front end does not build."; }
@@ -96,9 +112,9 @@ build_app() {
 # Publishes the computation alone to .polycline/compute, where anything of it has changed.
 build_compute() {
   mkdir -p "$STATE"
-  newer_than "$STATE/compute.stamp" src/Polycline.Core src/Polycline.Compute Directory.Build.props Directory.Packages.props global.json || return 0
+  differs_from "$STATE/compute.stamp" src/Polycline.Core src/Polycline.Compute Directory.Build.props Directory.Packages.props global.json || return 0
   need_program dotnet "The .NET SDK 10"
-  touch "$STATE/compute.started"
+  contents_of src/Polycline.Core src/Polycline.Compute Directory.Build.props Directory.Packages.props global.json >"$STATE/compute.started"
   (cd "$ROOT" && dotnet publish src/Polycline.Compute -c Release -o "$STATE/compute.new") >"$STATE/compute.log" 2>&1 ||
     { grep -E "error" "$STATE/compute.log" | sort -u | head -20 >&2; fail "The computation does not build." "All that was said stands in .polycline/compute.log."; }
   rm -rf "$STATE/compute" && mv "$STATE/compute.new" "$STATE/compute"

@@ -7,10 +7,11 @@ FAILED=0
 
 # check NAME COMMAND...: one check, passed or failed; what it says is shown where it fails.
 check() {
-  local name=$1 log started=$SECONDS
+  local name=$1 log started=$SECONDS result=0
   shift
   log="$STATE/test/$(printf '%s' "$name" | tr -c 'a-z0-9\n' '-').log"
-  if "$@" >"$log" 2>&1; then
+  to_the_first_failure "$@" >"$log" 2>&1
+  if [ "$result" = 0 ]; then
     PASSED=$((PASSED + 1))
     say "ok      $name, $((SECONDS - started)) s"
   else

@@ -15,7 +15,7 @@ public sealed class PlanSchedule
     private readonly Dictionary<Ref<Section>, Lazy<SectionTable>> tables;
     private readonly Dictionary<Ref<Item>, Item> items;
 
-    private PlanSchedule(TermDays term, Edition edition, ImmutableArray<Section> sections)
+    private PlanSchedule(TermDays term, Edition edition, ImmutableArray<Section> sections, ImmutableArray<Item> removed)
     {
         Term = term;
         Edition = edition;
@@ -23,11 +23,12 @@ public sealed class PlanSchedule
         bySection = sections.Zip(this.sections).ToDictionary(pair => pair.First.Ref, pair => pair.Second);
         tables = bySection.ToDictionary(pair => pair.Key, pair => new Lazy<SectionTable>(() => new(pair.Value.Value)));
         var added = sections.ToDictionary(section => section.Ref, section => section.Adjustments.OfType<Adjustment.Add>().Select(add => add.Item).ToList());
-        items = edition.InReadingOrder().Concat(added.Values.SelectMany(own => own)).ToDictionary(item => item.Ref);
+        items = edition.InReadingOrder().Concat(added.Values.SelectMany(own => own)).Concat(removed).ToDictionary(item => item.Ref);
         var given = items.Values.Select(item => item.Code).OfType<string>().ToList();
         var codes = Codes.Of(edition, given).ToBuilder();
         foreach (var own in added.Values)
             codes.AddRange(Codes.OfAdded(own, given));
+        codes.AddRange(removed.Select(item => KeyValuePair.Create(item.Ref, item.Code ?? "")));
         CodeOf = codes.ToImmutable();
     }
 
@@ -40,7 +41,9 @@ public sealed class PlanSchedule
 
     public ImmutableDictionary<Ref<Item>, string> CodeOf { get; }
 
-    public static PlanSchedule Of(TermDays term, Edition edition, ImmutableArray<Section> sections) => new(term, edition, sections);
+    /// <param name="removed">What is no longer in the course and somebody has begun: no section has it, and what they began stays readable to them.</param>
+    public static PlanSchedule Of(TermDays term, Edition edition, ImmutableArray<Section> sections, ImmutableArray<Item> removed = default) =>
+        new(term, edition, sections, removed.IsDefault ? [] : removed);
 
     /// <summary>Whether a section follows the course.</summary>
     public bool Follows(Ref<Section> section) => bySection.ContainsKey(section);
@@ -53,6 +56,9 @@ public sealed class PlanSchedule
     /// <inheritdoc cref="Section"/>
     public SectionTable Release(Ref<Section> section) => tables[section].Value;
 
-    /// <summary>An item of the edition, or one that a section added.</summary>
+    /// <summary>An item of the edition, one that a section added, or one that was removed and begun.</summary>
     public Item Item(Ref<Item> item) => items[item];
+
+    /// <summary>Whether there is such an item.</summary>
+    public bool Knows(Ref<Item> item) => items.ContainsKey(item);
 }

@@ -28,6 +28,17 @@ BEGIN
   END IF;
   RETURN NEW;
 END $$;
+CREATE FUNCTION public.resume_edition(which bigint) RETURNS void
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public'
+    AS $$
+BEGIN
+  IF EXISTS (SELECT 1 FROM edition later JOIN item i ON i.edition = later.id JOIN fact f ON f.item = i.id WHERE later.carried_from = which) THEN
+    RAISE EXCEPTION 'students have begun in the next edition' USING ERRCODE = 'PC003';
+  END IF;
+  UPDATE edition SET state = 'draft', version = version + 1 WHERE carried_from = which AND state = 'current';
+  UPDATE edition SET state = 'current', ends_on = NULL, version = version + 1 WHERE id = which AND state = 'resting';
+END $$;
 CREATE FUNCTION public.take_back_course(which bigint) RETURNS void
     LANGUAGE plpgsql SECURITY DEFINER
     SET search_path TO 'public'
@@ -88,6 +99,16 @@ BEGIN
   UPDATE edition SET state = 'current', version = version + 1 WHERE id = origin;
   RETURN origin;
 END $$;
+CREATE FUNCTION public.undo_depth(of_batch bigint) RETURNS integer
+    LANGUAGE sql STABLE
+    AS $$
+  WITH RECURSIVE back (batch, depth) AS (
+    SELECT undoes, 1 FROM batch WHERE id = of_batch AND undoes IS NOT NULL
+    UNION ALL
+    SELECT b.undoes, back.depth + 1 FROM back JOIN batch b ON b.id = back.batch WHERE b.undoes IS NOT NULL
+  )
+  SELECT coalesce(max(depth), 0) FROM back
+$$;
 CREATE TABLE public.adjustment (
     section bigint NOT NULL,
     target uuid NOT NULL,
@@ -177,7 +198,8 @@ CREATE TABLE public.draft (
     saved_at timestamp with time zone NOT NULL,
     missed_at timestamp with time zone,
     claimed_at timestamp with time zone,
-    version bigint DEFAULT 1 NOT NULL
+    version bigint DEFAULT 1 NOT NULL,
+    CONSTRAINT draft_claimed_at CHECK (((claimed_at >= '1900-01-01 00:00:00+00'::timestamp with time zone) AND (claimed_at <= '3000-01-01 00:00:00+00'::timestamp with time zone)))
 );
 CREATE TABLE public.edition (
     id bigint NOT NULL,
@@ -196,6 +218,7 @@ CREATE TABLE public.edition (
     codes_fixed_at timestamp with time zone,
     taken_in_at timestamp with time zone,
     levels jsonb,
+    ends_on date,
     CONSTRAINT edition_basis_check CHECK ((basis = ANY (ARRAY['meetings'::text, 'minutes'::text]))),
     CONSTRAINT edition_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
     CONSTRAINT edition_codes_check CHECK ((codes = ANY (ARRAY['by-unit'::text, 'straight'::text]))),
@@ -325,6 +348,11 @@ CREATE TABLE public.known_address (
     address inet NOT NULL,
     last_at timestamp with time zone NOT NULL
 );
+CREATE TABLE public.known_browser (
+    token_hash bytea NOT NULL,
+    person bigint NOT NULL,
+    last_at timestamp with time zone NOT NULL
+);
 CREATE TABLE public.lesson (
     id bigint NOT NULL,
     edition bigint NOT NULL,
@@ -445,6 +473,7 @@ CREATE TABLE public.section (
     version bigint DEFAULT 1 NOT NULL,
     slots jsonb DEFAULT '[]'::jsonb NOT NULL,
     succeeds bigint,
+    follows_from date,
     CONSTRAINT section_letter_check CHECK ((letter ~ '^[A-Z]$'::text)),
     CONSTRAINT section_name_check CHECK ((name <> ''::text))
 );
@@ -475,7 +504,8 @@ CREATE TABLE public.sign_in_try (
     id bigint NOT NULL,
     account public.citext NOT NULL,
     address inet NOT NULL,
-    at timestamp with time zone NOT NULL
+    at timestamp with time zone NOT NULL,
+    wrong boolean DEFAULT true NOT NULL
 );
 ALTER TABLE public.sign_in_try ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     SEQUENCE NAME public.sign_in_try_id_seq
@@ -565,6 +595,7 @@ CREATE TABLE public.work_version (
     handed_in_at timestamp with time zone NOT NULL,
     claimed_at timestamp with time zone,
     request uuid NOT NULL,
+    CONSTRAINT work_version_claimed_at CHECK (((claimed_at >= '1900-01-01 00:00:00+00'::timestamp with time zone) AND (claimed_at <= '3000-01-01 00:00:00+00'::timestamp with time zone))),
     CONSTRAINT work_version_n_check CHECK ((n >= 1))
 );
 ALTER TABLE ONLY public.adjustment
@@ -607,6 +638,8 @@ ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.known_address
     ADD CONSTRAINT known_address_pkey PRIMARY KEY (person, address);
+ALTER TABLE ONLY public.known_browser
+    ADD CONSTRAINT known_browser_pkey PRIMARY KEY (token_hash);
 ALTER TABLE ONLY public.lesson
     ADD CONSTRAINT lesson_edition_lineage_key UNIQUE (edition, lineage);
 ALTER TABLE ONLY public.lesson
@@ -670,13 +703,16 @@ ALTER TABLE ONLY public.work_version
 CREATE UNIQUE INDEX calendar_day_once ON public.calendar_day USING btree (term, kind, first) WHERE (kind <> 'closure'::text);
 CREATE INDEX calendar_day_term ON public.calendar_day USING btree (term);
 CREATE INDEX change_row ON public.change USING btree (tbl, key);
+CREATE UNIQUE INDEX edition_one_coming ON public.edition USING btree (master) WHERE (state = 'draft'::text);
 CREATE UNIQUE INDEX edition_one_current ON public.edition USING btree (master) WHERE (state = 'current'::text);
 CREATE INDEX enrolment_person ON public.enrolment USING btree (person);
+CREATE INDEX fact_item ON public.fact USING btree (item);
 CREATE INDEX fact_person_item ON public.fact USING btree (person, item);
 CREATE INDEX fact_section ON public.fact USING btree (section, event);
 CREATE INDEX feedback_work ON public.feedback USING btree (work, n);
 CREATE INDEX in_group_person ON public.in_group USING btree (person);
 CREATE INDEX item_edition ON public.item USING btree (edition);
+CREATE INDEX known_browser_person ON public.known_browser USING btree (person);
 CREATE INDEX lesson_edition ON public.lesson USING btree (edition);
 CREATE INDEX master_member_person ON public.master_member USING btree (person);
 CREATE INDEX opened_item ON public.opened USING btree (item);
@@ -748,6 +784,8 @@ ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_unit_lesson_fkey FOREIGN KEY (unit, lesson) REFERENCES public.lesson(unit, id) DEFERRABLE INITIALLY DEFERRED;
 ALTER TABLE ONLY public.known_address
     ADD CONSTRAINT known_address_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.known_browser
+    ADD CONSTRAINT known_browser_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.lesson
     ADD CONSTRAINT lesson_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
 ALTER TABLE ONLY public.lesson
@@ -810,10 +848,13 @@ GRANT UPDATE(last) ON TABLE public.term TO polycline_app;
 GRANT UPDATE(settings) ON TABLE public.term TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.term TO polycline_app;
 GRANT UPDATE(own_version) ON TABLE public.term TO polycline_app;
+REVOKE ALL ON FUNCTION public.resume_edition(which bigint) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.resume_edition(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.take_back_course(which bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.take_back_course(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.take_back_edition(which bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.take_back_edition(which bigint) TO polycline_app;
+GRANT ALL ON FUNCTION public.undo_depth(of_batch bigint) TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.adjustment TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.audit TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.batch TO polycline_app;
@@ -829,6 +870,7 @@ GRANT UPDATE(version) ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(own_version) ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(codes_fixed_at) ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(levels) ON TABLE public.edition TO polycline_app;
+GRANT UPDATE(ends_on) ON TABLE public.edition TO polycline_app;
 GRANT SELECT ON TABLE public.enrolment TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.enrolment TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.fact TO polycline_app;
@@ -836,6 +878,7 @@ GRANT SELECT,INSERT ON TABLE public.feedback TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.in_group TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.item TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.known_address TO polycline_app;
+GRANT SELECT,INSERT,UPDATE ON TABLE public.known_browser TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.lesson TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.looked TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.master TO polycline_app;
@@ -851,10 +894,11 @@ GRANT SELECT,INSERT ON TABLE public.section TO polycline_app;
 GRANT UPDATE(edition) ON TABLE public.section TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.section TO polycline_app;
 GRANT UPDATE(slots) ON TABLE public.section TO polycline_app;
+GRANT UPDATE(follows_from) ON TABLE public.section TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.section_teacher TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.session TO polycline_app;
 GRANT SELECT ON TABLE public.setting TO polycline_app;
-GRANT SELECT,INSERT,DELETE ON TABLE public.sign_in_try TO polycline_app;
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.sign_in_try TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.student_group TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.taught TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.unit TO polycline_app;

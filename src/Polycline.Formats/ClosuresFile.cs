@@ -24,13 +24,19 @@ public static class ClosuresFile
     private const int MostEvents = 2_000;
     private const int MostTimes = 1_000;
 
+    // So many times all events together are followed through, those before the term counted.
+    private const int MostSteps = 200_000;
+
     // A rule that never hits, such as each 30 February, is given up rather than followed for ever.
     private static readonly EvaluationOptions Bounded = new() { MaxUnmatchedIncrementsLimit = 1_000 };
 
-    /// <exception cref="CalendarFileException">It is no calendar file, or has more than 2,000 events.</exception>
-    public static ClosuresOfFile Read(string text, LocalDate first, LocalDate last)
+    /// <param name="stop">Whoever asked has gone: what is under way is given up.</param>
+    /// <exception cref="CalendarFileException">It is no calendar file, has more than 2,000 events, repeats too often, or has a line that cannot be read.</exception>
+    public static ClosuresOfFile Read(string text, LocalDate first, LocalDate last, CancellationToken stop)
     {
+        CalendarLines.Check(text);
         var events = Load(text);
+        var steps = 0;
         var days = new List<WholeDays>();
         var leftOut = new List<string>();
         foreach (var one in events.Where(one => one.Status != EventStatus.Cancelled))
@@ -43,7 +49,7 @@ public static class ClosuresFile
             else
                 try
                 {
-                    days.AddRange(Times(one, first, last).Select(time => new WholeDays(LocalDate.Max(time.First, first), LocalDate.Min(time.Last, last), name)));
+                    days.AddRange(Times(one, first, last, Step).Select(time => new WholeDays(LocalDate.Max(time.First, first), LocalDate.Min(time.Last, last), name)));
                 }
                 catch (EvaluationException)
                 {
@@ -51,6 +57,13 @@ public static class ClosuresFile
                 }
         }
         return new(Joined(days), leftOut);
+
+        void Step()
+        {
+            stop.ThrowIfCancellationRequested();
+            if (++steps > MostSteps)
+                throw new CalendarFileException("What repeats in this calendar does so too often to be followed. Give a file of this year's closures only.");
+        }
     }
 
     private static List<CalendarEvent> Load(string text)
@@ -70,9 +83,13 @@ public static class ClosuresFile
         return events.Count <= MostEvents ? events : throw new CalendarFileException("This calendar has more than 2,000 events. Give a file of the closures only.");
     }
 
-    private static IEnumerable<(LocalDate First, LocalDate Last)> Times(CalendarEvent one, LocalDate first, LocalDate last) =>
+    private static IEnumerable<(LocalDate First, LocalDate Last)> Times(CalendarEvent one, LocalDate first, LocalDate last, Action step) =>
         one.GetOccurrences(one.Start!, Bounded)
-            .TakeWhile(occurrence => Date(occurrence.Period.StartTime) <= last)
+            .TakeWhile(occurrence =>
+            {
+                step();
+                return Date(occurrence.Period.StartTime) <= last;
+            })
             .Select(occurrence => (Date(occurrence.Period.StartTime), End(occurrence.Period)))
             .Where(time => time.Item2 >= first)
             .Take(MostTimes);

@@ -23,6 +23,7 @@ public sealed class DatesWalk(PublishedSchool school) : IClassFixture<PublishedS
         Set(orla, keys, "9 Cedar", "2026-11-19");
         OpenCell(orla, keys, "9 Dogwood");
         orla.Choose(keys, "//button[normalize-space() = 'drop here']");
+        orla.Sure("dropped here", keys);
         // The colleague, on another instance, has it before them at once.
         foreach (var person in new[] { orla, tomas })
         {
@@ -48,6 +49,7 @@ public sealed class DatesWalk(PublishedSchool school) : IClassFixture<PublishedS
             orla.Choose(keys, $"//nav[@aria-label = 'Section']//button[contains(., '{section}')]");
             orla.SeeText(section == "9 Dogwood" ? "Sort the photographs is dropped here" : "Sort the photographs is due ");
             orla.Choose(keys, "//button[contains(., 'put back: 3.') and contains(., 'Sort the photographs')]");
+            orla.Sure("You put back “Sort the photographs” in " + section, keys);
             orla.Until(() => orla.All("//button[contains(., 'put back: 3.') and contains(., 'Sort the photographs')]").Count == 0, "it is put back");
         }
         orla.HeardNoComplaint();
@@ -79,7 +81,7 @@ public sealed class DatesWalk(PublishedSchool school) : IClassFixture<PublishedS
         orla.Until(() => orla.All("//button[contains(@class, 'own') and contains(., 'Tue 24 Nov')]").Count == 4, "four dates set");
         orla.Reach(element => element.Text == "undo");
         orla.Type(Keys.Enter);
-        orla.SeeText("You undid");
+        orla.Sure("You undid", keys: true);
         orla.Until(() => Dates(orla) == before, "as it was");
         orla.HeardNoComplaint();
     }

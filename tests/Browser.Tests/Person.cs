@@ -14,6 +14,9 @@ public sealed class Person : IDisposable
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
     private static readonly string Axe = File.ReadAllText(System.IO.Path.Combine(TestServer.Root, "web/node_modules/axe-core/axe.min.js"));
     private readonly string profile = Directory.CreateTempSubdirectory("polycline-browser.").FullName;
+    // What changes nothing of a course: that somebody has seen what is new, and reading a file.
+    private static readonly string[] DoneAtOnce = ["looked", "closures-of-file", "take-back-course", "take-back-roll-over"];
+    private readonly HashSet<string> looked = [];
     private readonly ChromeDriver driver;
     private readonly Uri address;
 
@@ -26,6 +29,8 @@ public sealed class Person : IDisposable
             "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
             $"--user-data-dir={profile}", "--window-size=1280,800", "--force-device-scale-factor=1", "--hide-scrollbars", "--force-prefers-reduced-motion");
         options.SetLoggingPreference(LogType.Browser, LogLevel.All);
+        options.SetLoggingPreference("performance", LogLevel.All);
+        options.PerformanceLoggingPreferences = new() { IsCollectingNetworkEvents = true, IsCollectingPageEvents = false };
         var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;
         driver = new(service, options, TimeSpan.FromSeconds(60));
@@ -134,6 +139,31 @@ public sealed class Person : IDisposable
         Type(Keys.Enter);
     }
 
+    /// <summary>Says yes to what is asked before it is done, where it is asked, with the mouse or with keys; then sees what came of it.</summary>
+    public void Sure(string becomes, bool keys = false) => Sure(() => Text().Contains(becomes, StringComparison.Ordinal), becomes, keys);
+
+    /// <inheritdoc cref="Sure(string, bool)"/>
+    public void Sure(Func<bool> becomes, string what, bool keys = false)
+    {
+        const string Asked = "[role=alertdialog]";
+        Until(() =>
+        {
+            if (All(Asked).FirstOrDefault() is { Displayed: true } asked)
+            {
+                var act = asked.FindElement(By.CssSelector(".v-btn.meant"));
+                // What takes something has the focus on leaving it.
+                if (keys && !Focus().Equals(act))
+                    Type(Keys.Shift + Keys.Tab + Keys.Null);
+                else if (keys)
+                    Type(Keys.Enter);
+                else
+                    act.Click();
+            }
+            return becomes();
+        }, what);
+        Until(() => All(Asked).Count == 0, "nothing is asked any more");
+    }
+
     public IWebElement Focus() => driver.SwitchTo().ActiveElement();
 
     public T Ask<T>(string script, params object[] arguments) => (T)driver.ExecuteScript(script, arguments)!;
@@ -167,6 +197,26 @@ public sealed class Person : IDisposable
         driver.Manage().Logs.GetLog(LogType.Browser)
             .Where(entry => entry.Level >= LogLevel.Warning && !Expected.Any(status => entry.Message.Contains($"status of {status}", StringComparison.Ordinal)))
             .Select(entry => entry.Message).ShouldBeEmpty();
+        EveryCommandWasLookedAtBefore();
+    }
+
+    // Whatever was done to an edition or a term was looked at beforehand, in the very same form.
+    private void EveryCommandWasLookedAtBefore()
+    {
+        foreach (var entry in driver.Manage().Logs.GetLog("performance"))
+        {
+            var message = JsonDocument.Parse(entry.Message).RootElement.GetProperty("message");
+            if (message.GetProperty("method").GetString() != "Network.requestWillBeSent" || message.GetProperty("params").GetProperty("request") is var request && request.GetProperty("method").GetString() != "POST")
+                continue;
+            var asked = new Uri(request.GetProperty("url").GetString()!);
+            if (asked.AbsolutePath.Split('/') is not ["", "api", "editions" or "terms", _, var command] || DoneAtOnce.Contains(command) || !request.TryGetProperty("postData", out var body))
+                continue;
+            var form = $"{asked.AbsolutePath} {body.GetString()}";
+            if (asked.Query.Contains("preview=true", StringComparison.Ordinal))
+                looked.Add(form);
+            else
+                looked.ShouldContain(form, $"{command} was done without having been looked at");
+        }
     }
 
     public void Picture(string path) => driver.GetScreenshot().SaveAsFile(path);
@@ -196,11 +246,13 @@ public sealed class Person : IDisposable
         }
         catch (WebDriverTimeoutException)
         {
-            throw new TimeoutException($"Did not come: {what}\n{driver.Url}\n{Begin(Text())}");
+            var wrong = string.Join('\n', All("[role=alert], [role=alertdialog]").Select(told => told.Text));
+            throw new TimeoutException($"Did not come: {what}\n{driver.Url}\n{wrong}\n{Begin(Text())}");
         }
     }
 
-    private static string Begin(string text) => text[..Math.Min(1_500, text.Length)];
+    // Its beginning, and its end, where what is asked and what was done stands.
+    private static string Begin(string text) => text.Length <= 2_300 ? text : $"{text[..1_500]}\n…\n{text[^800..]}";
 
     private void Devtools(string command, Dictionary<string, object?> parameters) => driver.ExecuteCdpCommand(command, parameters);
 }

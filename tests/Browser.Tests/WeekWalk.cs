@@ -59,7 +59,7 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
         orla.Until(() => List(orla, "Now").Contains("Overview: fronts", StringComparison.Ordinal), "it is open");
         orla.Open("/editions/2/dates?unit=4&kind=page");
         Choose(orla, keys, "undo");
-        orla.SeeText("You undid");
+        orla.Sure("You undid", keys);
         orla.HeardNoComplaint();
     }
 
@@ -82,7 +82,7 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
         else
             orla.Press(orla.See("//button[contains(@data-cell, ' opens 9 Cedar')]"));
         Choose(orla, keys, "drop here");
-        orla.SeeText("You dropped “Cloud diary” in 9 Cedar");
+        orla.Sure("You dropped “Cloud diary” in 9 Cedar", keys);
         orla.Open("/editions/2/today");
         orla.SeeText("no longer waits for");
         orla.All("//section[contains(@class, 'section')][.//li[contains(., 'no longer waits for')]]//h2").Select(head => head.Text.Trim()).ShouldHaveSingleItem().ShouldContain("9 Cedar");
@@ -98,7 +98,7 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
         }
         orla.Open("/editions/2/dates?words=cloud%20diary");
         Choose(orla, keys, "undo");
-        orla.SeeText("You undid");
+        orla.Sure("You undid", keys);
         orla.HeardNoComplaint();
     }
 

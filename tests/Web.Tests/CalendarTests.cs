@@ -228,6 +228,19 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             "Mon 7 Dec Training, 1",
         ], $"{found}");
         found["leftOut"]!.AsArray().Select(left => left!.GetValue<string>()[..8]).ShouldBe(["Assembly", "Never en", .. found["leftOut"]!.AsArray().Count == 3 ? new[] { "No such " } : []]);
+        // What is broken is told by its line, and what repeats without end is not followed.
+        foreach (var (line, wrong) in new[]
+        {
+            ("DTSTART;VALUE=DATE:20261026", "DTSTART;VALUE=DATE:20261399"), ("DTSTART;VALUE=DATE:20261026", "DTSTART;VALUE=DATE:08991026"), ("DTEND;VALUE=DATE:20261031", "DTEND:soon"),
+            ("DTEND;VALUE=DATE:20261031", "DURATION:long"), ("RRULE:FREQ=SECONDLY", "RRULE:FREQ=DAILY\nRRULE:FREQ=SECONDLY"),
+        })
+        {
+            var told = await office.Post($"/api/terms/{term}/closures-of-file", new { text = file.Replace(line, wrong, StringComparison.Ordinal) });
+            told.Status.ShouldBe(HttpStatusCode.UnprocessableEntity, wrong);
+            told.Json["title"]!.GetValue<string>().ShouldMatch(@"^Line \d+ of the file \(");
+        }
+        var endless = string.Concat(Enumerable.Range(0, 400).Select(n => $"BEGIN:VEVENT\nUID:e{n}\nDTSTART;VALUE=DATE:19000101\nRRULE:FREQ=DAILY\nSUMMARY:Every day\nEND:VEVENT\n"));
+        (await office.Post($"/api/terms/{term}/closures-of-file", new { text = $"BEGIN:VCALENDAR\n{endless}END:VCALENDAR" })).Status.ShouldBe(HttpStatusCode.UnprocessableEntity);
         foreach (var broken in new[] { "", "not a calendar", "BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nDTSTART:x", new string('x', 1_000_001) })
             (await office.Post($"/api/terms/{term}/closures-of-file", new { text = broken })).Json["field"]?.GetValue<string>().ShouldBe("text");
     }

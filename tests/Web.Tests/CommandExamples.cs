@@ -57,6 +57,12 @@ public static class CommandExamples
         ["remove-lesson"] = school => In(school, async at => With(await at("lesson", "The warm front"), "lesson", [])),
         ["remove-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", [])),
         ["publish-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["published"] = false })),
+        ["publish-items"] = school => In(school, async at => new
+        {
+            unit = (await at("unit", "Fronts")).Id,
+            version = (await at("unit", "Fronts")).Version,
+            items = new[] { new { item = (await at("item", "A slow ramp")).Id, opens = new { at = "term-end" }, version = (await at("item", "A slow ramp")).Version } },
+        }),
         ["write-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["html"] = "<p>Warm air climbs over cold.</p>" })),
         ["time-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["field"] = "due", ["anchor"] = new JsonObject { ["at"] = "lesson-end", ["days"] = 3, ["clock"] = "18:00" } })),
         ["condition-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["gate"] = new JsonObject { ["item"] = await Lineage(school, "Label the ramp"), ["is"] = "returned" } })),

@@ -29,7 +29,7 @@ public sealed class DatesTests : LeadOfASchool
         var item = await School.Item("Cloud diary");
         var before = await Cell("Cloud diary", 0);
         var answer = await Adjust(Change("9 Alder", item, "2026-10-12"));
-        answer.Json["reach"]!["sentence"]!.GetValue<string>().ShouldBe("1 date moves in 9 Alder, for 24 students.");
+        answer.Json["reach"]!["sentence"]!.GetValue<string>().ShouldBe("1 date moves in 9 Alder, for 24 students. 19 students have handed in work for it.");
         var changed = await Cell("Cloud diary", 0);
         changed["due"]!["words"]!.GetValue<string>().ShouldBe("Mon 12 Oct, 12:00");
         var difference = changed["differs"]!.AsArray().Single()!;
@@ -75,7 +75,7 @@ public sealed class DatesTests : LeadOfASchool
         var before = (await Lead.Get(Route("dates"))).Json["units"]!.ToJsonString();
         var changes = new[] { "9 Alder", "9 Birch", "9 Cedar", "9 Dogwood" }.Select(section => Change(section, item, "2026-11-20")).ToArray();
         var shown = await Lead.Post(Route("differ?preview=true"), new { changes });
-        shown.Json["reach"]!["sentence"]!.GetValue<string>().ShouldBe("4 dates move in all 4 sections, for 94 students.");
+        shown.Json["reach"]!["sentence"]!.GetValue<string>().ShouldBe("4 dates move in all 4 sections, for 93 students.");
         var batch = (await Adjust(changes)).Json["batch"]!.GetValue<long>();
         (await Lead.Post(Route("undo"), new { batch }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
         (await Lead.Get(Route("dates"))).Json["units"]!.ToJsonString().ShouldBe(before);

@@ -20,16 +20,21 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     private static readonly int[] All200 = [200, 200, 200, 200, 200, 200, 200, 200, 200];
     private static readonly int[] Team = [401, 404, 404, 404, 200, 200, 404, 404, 401];
 
+    // The co-teacher changes nothing of a section they do not teach, and knows nothing of its students.
+    private static readonly int[] TheirSections = [401, 404, 404, 404, 200, 403, 404, 404, 401];
+    private static readonly string[] InOtherSections = ["add-lesson", "add-item", "confirm-taught", "change-classes", "change-timetable", "lose-classes", "differ"];
+
     private static readonly int[] Student = [401, 200, 404, 404, 404, 404, 404, 404, 401];
 
     private static readonly int[] Office = [401, 404, 404, 404, 404, 404, 404, 200, 401];
 
-    private sealed record Row(string Address, int[] Expected, Func<School, Task<object?>>? Body = null);
+    internal sealed record Row(string Address, int[] Expected, Func<School, Task<object?>>? Body = null);
 
     // {edition} is Weather Watch 2026, {section} is 9 Alder, {task} is open there. Every command is asked for its preview.
-    private static readonly Dictionary<string, Row> Rows = new(CommandExamples.All.Where(example => example.Key != "join-section").Select(example => KeyValuePair.Create(
-        $"POST /api/editions/{{edition:long}}/{example.Key}", new Row($"/api/editions/{{edition}}/{example.Key}?preview=true", Team, example.Value))))
+    internal static readonly Dictionary<string, Row> Rows = new(CommandExamples.All.Where(example => example.Key != "join-section").Select(example => KeyValuePair.Create(
+        $"POST /api/editions/{{edition:long}}/{example.Key}", new Row($"/api/editions/{{edition}}/{example.Key}?preview=true", InOtherSections.Contains(example.Key) ? TheirSections : Team, example.Value))))
     {
+        ["POST /api/editions/{edition:long}/put-in-group"] = new("/api/editions/{edition}/put-in-group?preview=true", [401, 404, 404, 404, 200, 404, 404, 404, 401], CommandExamples.All["put-in-group"]),
         ["GET /health/live"] = new("/health/live", All200),
         ["GET /health/ready"] = new("/health/ready", All200),
         ["GET /index.html"] = new("/index.html", [302, 302, 302, 302, 302, 302, 302, 302, 302]),
@@ -64,6 +69,8 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["POST /api/editions/{edition:long}/roll-over"] = new("/api/editions/{edition}/roll-over?preview=true", [401, 404, 404, 404, 200, 403, 404, 404, 401], RollOverTests.Spring),
         ["GET /api/editions/{edition:long}/plan.json"] = new("/api/editions/{edition}/plan.json", Team),
         ["GET /api/editions/{edition:long}/course.zip"] = new("/api/editions/{edition}/course.zip", Team),
+        ["POST /api/editions/{edition:long}/end"] = new("/api/editions/{edition}/end?preview=true", [401, 404, 404, 404, 200, 403, 404, 404, 401], _ => Body(new { on = (string?)null })),
+        ["POST /api/editions/{edition:long}/resume"] = new("/api/editions/{edition}/resume", [401, 404, 404, 404, 204, 403, 404, 404, 401]),
         ["POST /api/editions/{edition:long}/take-in"] = new("/api/editions/{edition}/take-in?preview=true", [401, 404, 404, 404, 422, 422, 404, 404, 401], _ => Body(new { term = 1, package = "" })),
         ["POST /api/editions/{edition:long}/take-back-course"] = new("/api/editions/{edition}/take-back-course", [401, 404, 404, 404, 409, 403, 404, 404, 401]),
         ["POST /api/editions/{edition:long}/take-back-roll-over"] = new("/api/editions/{edition}/take-back-roll-over", [401, 404, 404, 404, 409, 403, 404, 404, 401]),

@@ -50,7 +50,7 @@ public sealed class LiveTests : IAsyncLifetime
         await using var student = await Connect(DemoPeople.OnTrack, instance: 0);
         await using var other = await Connect(DemoPeople.Colleague, instance: 0);
         foreach (var one in new[] { student, other })
-            await Should.ThrowAsync<HubException>(() => one.Connection.InvokeAsync<string>(nameof(LiveHub.WatchEdition), school.WeatherWatch));
+            (await one.Connection.InvokeAsync<string?>(nameof(LiveHub.WatchEdition), school.WeatherWatch)).ShouldBeNull();
         var refused = await Should.ThrowAsync<Exception>(() => Connect(null, instance: 0));
         refused.Message.ShouldContain("401");
     }
@@ -62,6 +62,17 @@ public sealed class LiveTests : IAsyncLifetime
         using var lead = await school.As(DemoPeople.Lead, instance: 0);
         await lead.Post("/api/sign-out-everywhere");
         await connected.Closed.WaitAsync(Watcher.Soon);
+    }
+
+    [Fact]
+    public async Task Signing_out_ends_what_that_session_holds_open_and_no_other()
+    {
+        using var lead = await school.As(DemoPeople.Lead, instance: 0);
+        await using var own = await Watcher.Connect(school, DemoPeople.Lead, 1, lead.Session);
+        await using var other = await Connect(DemoPeople.Lead, instance: 1);
+        await lead.Post("/api/sign-out");
+        await own.Closed.WaitAsync(Watcher.Soon);
+        other.Closed.IsCompleted.ShouldBeFalse();
     }
 
     private Task<Watcher> Connect(string? person, int instance) => Watcher.Connect(school, person, instance);

@@ -1,3 +1,5 @@
+using Polycline.Web.Host;
+using Microsoft.Extensions.DependencyInjection;
 using System.Net;
 using Dapper;
 using Polycline.Data.Verify;
@@ -43,7 +45,7 @@ public sealed class RollOverTests : IAsyncLifetime
         var shown = await lead.Post(Route("roll-over?preview=true"), request);
         shown.Status.ShouldBe(HttpStatusCode.OK, shown.Text);
         (await school.RowCounts()).ShouldBe(before);
-        shown.Json["sentence"]!.GetValue<string>().ShouldBe("Carries 6 units, 38 lessons and 110 items; nothing of the students. Not everything fits.");
+        shown.Json["sentence"]!.GetValue<string>().ShouldBe("Carries 6 units, 38 lessons and 110 items; nothing of the students. edition 2026 goes on as it is. Not everything fits.");
         var section = shown.Json["sections"]![0]!;
         section["classes"]!.GetValue<int>().ShouldBe(30);
         section["lacking"]!.GetValue<int>().ShouldBe(12);
@@ -53,10 +55,10 @@ public sealed class RollOverTests : IAsyncLifetime
         var done = await lead.Post(Route("roll-over"), request, key);
         var next = done.Json["edition"]!.GetValue<long>();
         (await lead.Post(Route("roll-over"), request, key)).Text.ShouldBe(done.Text);
-        (await lead.Post(Route("roll-over"), request, Guid.NewGuid())).Code.ShouldBe("at-rest");
-        (await lead.Get(Route("outline"))).Json["state"]!.GetValue<string>().ShouldBe("resting");
-        var (item, version) = await CommandExamples.At(school, "item", "A slow ramp");
-        (await lead.Post(Route("rename-item"), new { item, title = "Never", version }, Guid.NewGuid())).Code.ShouldBe("at-rest");
+        // One edition is prepared at a time, and the one that is taught goes on.
+        (await lead.Post(Route("roll-over"), request, Guid.NewGuid())).Code.ShouldBe("in-use");
+        (await lead.Get(Route("outline"))).Json["state"]!.GetValue<string>().ShouldBe("current");
+        (await lead.Get($"/api/editions/{next}/outline")).Json["state"]!.GetValue<string>().ShouldBe("draft");
 
         var outline = (await lead.Get($"/api/editions/{next}/outline")).Json;
         outline["counts"]!.ToJsonString().ShouldBe((await lead.Get(Route("outline"))).Json["counts"]!.ToJsonString());
@@ -117,6 +119,50 @@ public sealed class RollOverTests : IAsyncLifetime
         (wrong.Status, wrong.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.NotFound, "term"));
         using var co = await school.As(DemoPeople.CoTeacher);
         (await co.Post(Route("roll-over"), await Spring(school), Guid.NewGuid())).Code.ShouldBe("forbidden");
+    }
+
+    [Fact]
+    public async Task This_edition_goes_on_while_the_next_is_prepared_and_ends_by_an_act_of_its_own_that_is_taken_back_until_students_have_begun()
+    {
+        var next = (await lead.Post(Route("roll-over"), await Spring(school), Guid.NewGuid())).Json["edition"]!.GetValue<long>();
+        // Preparing the next leaves this one as it is, and what is changed here is not changed there.
+        var (item, version) = await CommandExamples.At(school, "item", "A slow ramp");
+        (await lead.Post(Route("rename-item"), new { item, title = "A very slow ramp", version }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (await lead.Get($"/api/editions/{next}/outline")).Text.ShouldNotContain("A very slow ramp");
+
+        var before = await school.RowCounts();
+        var shown = await lead.Post(Route("end?preview=true"), new { on = (string?)null });
+        (await school.RowCounts()).ShouldBe(before);
+        shown.Json["sentence"]!.GetValue<string>().ShouldMatch(
+            @"^Weather Watch, edition 2026 becomes a past edition now: it stays complete with its work, to be read and searched, and is not changed any more\. 30 items in it were never published\. \d+ pieces of work wait for feedback; they can still be given back\. edition 2027 becomes the current one\.$");
+        using var co = await school.As(DemoPeople.CoTeacher);
+        (await co.Post(Route("end"), new { on = (string?)null }, Guid.NewGuid())).Code.ShouldBe("forbidden");
+        (await lead.Post(Route("end"), new { on = (string?)null }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        async Task<string> States() => string.Join(", ", (await lead.Get(Route("editions"))).Json["editions"]!.AsArray().Select(one => $"{one!["title"]!.GetValue<string>()[^4..]} {one["state"]}"));
+        (await States()).ShouldBe("2027 current, 2026 resting, 2025 resting");
+        (await lead.Post(Route("rename-item"), new { item, title = "Never", version = version + 1 }, Guid.NewGuid())).Code.ShouldBe("at-rest");
+        (await lead.Post(Route("resume"), null, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.NoContent);
+        (await States()).ShouldBe("2027 draft, 2026 current, 2025 resting");
+        (await lead.Post(Route("end"), new { on = (string?)null }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        await school.Sql(connection => connection.ExecuteAsync(
+            """
+            INSERT INTO fact (person, item, section, event, at, recorded_at, by, request)
+            SELECT @person, min(i.id), min(c.id), 'opened', now(), now(), @person, gen_random_uuid() FROM item i, section c WHERE i.edition = @next AND c.edition = @next
+            """, new { person = school.Ids["person:" + DemoPeople.OnTrack], next }));
+        (await lead.Post(Route("resume"), null, Guid.NewGuid())).Code.ShouldBe("cannot-undo");
+    }
+
+    [Fact]
+    public async Task On_a_day_that_is_set_it_ends_by_itself_and_not_before()
+    {
+        (await lead.Post(Route("end"), new { on = "2026-10-01" }, Guid.NewGuid())).Json["field"]!.GetValue<string>().ShouldBe("on");
+        (await lead.Post(Route("end"), new { on = "2026-10-08" }, Guid.NewGuid())).Json["act"]!.GetValue<string>().ShouldBe("End edition 2026 after Thu 8 Oct");
+        var sweep = school.Instance.Services.GetRequiredService<OpeningSweep>();
+        await sweep.Sweep(CancellationToken.None);
+        (await lead.Get(Route("outline"))).Json["state"]!.GetValue<string>().ShouldBe("current");
+        await school.Sql(connection => connection.ExecuteAsync("UPDATE edition SET ends_on = '2026-10-07' WHERE ends_on IS NOT NULL"));
+        await sweep.Sweep(CancellationToken.None);
+        (await lead.Get(Route("outline"))).Json["state"]!.GetValue<string>().ShouldBe("resting");
     }
 
     private string Route(string what) => $"/api/editions/{school.WeatherWatch}/{what}";

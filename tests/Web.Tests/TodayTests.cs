@@ -55,6 +55,8 @@ public sealed class TodayTests : IAsyncLifetime
         (await lead.Post(Route("differ"), new { changes = new[] { new { section = cedar, of = "item", target = step, field = "skip", putBack = false, value = true, version = 0 } } }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
         var today = (await lead.Get(Route("today"))).Json;
         var mends = today["sections"]!.AsArray().SelectMany(section => section!["toCheck"]!.AsArray()).Concat(today["course"]!.AsArray()).Select(check => check!["mend"]!).ToList();
+        // Who is in two sections is the office's to mend, which has no screen for it yet.
+        mends.RemoveAll(mend => mend["words"]!.GetValue<string>() == "the office ends one of the two").ShouldBe(1);
         mends.ShouldAllBe(mend => mend["words"]!.GetValue<string>().Length > 0 && mend["screen"] != null);
         mends.Select(mend => mend["screen"]!.GetValue<string>()).Distinct().Order().ShouldBe(["dates", "outline", "sections"]);
         var dates = (await lead.Get(Route("dates"))).Json;

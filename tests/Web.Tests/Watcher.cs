@@ -33,9 +33,10 @@ public sealed class Watcher : IAsyncDisposable
     public Task Closed => closed.Task;
 
     /// <param name="person">Null: nobody.</param>
-    public static async Task<Watcher> Connect(School school, string? person, int instance = 0)
+    /// <param name="session">One they have; null: a new one.</param>
+    public static async Task<Watcher> Connect(School school, string? person, int instance = 0, string? session = null)
     {
-        var session = person is null ? null : await school.Session(person);
+        session ??= person is null ? null : await school.Session(person);
         var connection = new HubConnectionBuilder()
             .WithUrl(new Uri(school.Address(instance), LiveHub.Route), options =>
             {

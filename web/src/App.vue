@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { usePaper } from './look/usePaper'
+import AskPart from './parts/AskPart.vue'
 
 usePaper()
 </script>
@@ -7,5 +8,6 @@ usePaper()
 <template>
   <v-app>
     <router-view />
+    <AskPart />
   </v-app>
 </template>

@@ -76,6 +76,8 @@ public static class PlanParts
 
     public static string Json(LevelNames levels) => Written(json => LevelForms.Write(levels, json));
 
+    public static string Json(Calendars.Term term) => Written(json => TermWriter.Write(term, json));
+
     public static string Json(Anchor anchor) => Written(json => GateWriter.Write(anchor, json));
 
     public static string Json(Gate gate) => Written(json => GateWriter.Write(gate, json));

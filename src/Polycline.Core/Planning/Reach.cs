@@ -1,14 +1,33 @@
 using System.Collections.Immutable;
-using System.Globalization;
+using NodaTime;
 using Polycline.Core.Courses;
+using Polycline.Core.Release.WhatIf;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
-using static Polycline.Core.Wording.Counting;
 
 namespace Polycline.Core.Planning;
 
-/// <summary>A section as reach counts it: its name and how many students it has.</summary>
-public sealed record SectionSize(Ref<Section> Section, string Name, int Students);
+/// <summary>A section as reach counts it: its name and its students.</summary>
+public sealed record SectionSize(Ref<Section> Section, string Name, ImmutableArray<Ref<Student>> People)
+{
+    public int Students => People.Length;
+
+    /// <summary>How many people are in these sections together; who is in two of them counts once.</summary>
+    public static int Together(IEnumerable<SectionSize> sections) => sections.SelectMany(section => section.People).Distinct().Count();
+}
+
+/// <summary>How far a change reaches, which decides how it is asked about.</summary>
+public enum Effect
+{
+    /// <summary>Nothing changes for students: it is done at once.</summary>
+    None,
+
+    /// <summary>Something changes for them, and nothing is taken: what it does is shown before.</summary>
+    Some,
+
+    /// <summary>It takes something from students' view, shuts it, makes them overdue, or touches what they have begun.</summary>
+    Takes,
+}
 
 /// <summary>One thing that comes out differently, before and after.</summary>
 /// <param name="Target">The unit, lesson or item.</param>
@@ -17,82 +36,93 @@ public sealed record SectionSize(Ref<Section> Section, string Name, int Students
 /// <param name="Field">Such as <c>title</c> or <c>due</c>.</param>
 /// <param name="Before">In words; null: there was nothing.</param>
 /// <param name="After">In words; null: there is nothing any more.</param>
-public sealed record ReachRow(string Target, string Name, string? Section, string Field, string? Before, string? After);
+/// <param name="TeamOnly">It is not published, so that no student has it.</param>
+public sealed record ReachRow(string Target, string Name, string? Section, string Field, string? Before, string? After, bool TeamOnly = false);
 
 /// <summary>What a change to a course does, computed from the course before it and after it.</summary>
 /// <param name="Rows">What comes out differently: the course in reading order, then dates section by section.</param>
 /// <param name="Sections">The sections that it touches.</param>
 /// <param name="Sentence">The same in words, for the team.</param>
-public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<SectionSize> Sections, string Sentence)
+/// <param name="Students">What it does for each student; empty where that was not asked.</param>
+public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<SectionSize> Sections, string Sentence, Effect Effect, ImmutableArray<SightChange> Students)
 {
-    /// <summary>How many classes a section has, by how much the course does not fit it, and how many changes of its classes name none: fields of a <see cref="ReachRow"/>.</summary>
-    public const string Classes = "classes", Lacking = "does not fit by", Sleeping = "changes asleep";
+    /// <summary>
+    /// How many classes a section has, by how much the course does not fit it, how many items fall out of the term, and how
+    /// many changes of its classes name none: fields of a <see cref="ReachRow"/>.
+    /// </summary>
+    public const string Classes = "classes", Lacking = "does not fit by", Outside = "out of the term", Sleeping = "changes asleep";
+
+    /// <summary>A due that comes to stand on a day without classes: a field of a <see cref="ReachRow"/>.</summary>
+    public const string OffDay = "due on a day without classes";
+
+    private static readonly string[] Dates = ["opens", "due", "closes"];
+    private static readonly string[] Fits = [Classes, Lacking, Outside, Sleeping];
+
+    /// <summary>Nothing comes out differently.</summary>
+    public static Reach Nothing { get; } = new([], [], "Nothing changes for anyone.", Effect.None, []);
 
     /// <summary>Compares two states of one course.</summary>
     /// <param name="sizes">The sections that follow it before or after, in order.</param>
-    public static Reach Between(PlanSchedule before, PlanSchedule after, ImmutableArray<SectionSize> sizes)
+    /// <param name="students">What it does for each student at <paramref name="at"/>; null: that is not asked, and the plan alone is told of.</param>
+    /// <param name="at">The moment of the change, to tell what opens now from what opens later.</param>
+    public static Reach Between(PlanSchedule before, PlanSchedule after, ImmutableArray<SectionSize> sizes, SightReach? students = null, Instant? at = null)
     {
-        if (ReferenceEquals(before, after))
-            return new([], [], "Nothing changes for anyone.");
+        if (ReferenceEquals(before, after) && students is null or { Changes.IsEmpty: true })
+            return Nothing;
         var course = CourseRows(before, after).ToList();
         var joined = sizes.Where(size => !before.Follows(size.Section)).ToImmutableArray();
-        var staying = sizes.Where(size => before.Follows(size.Section) && after.Follows(size.Section)).ToImmutableArray();
-        var dates = staying.SelectMany(size => DateRows(before, after, size)).ToList();
+        var left = sizes.Where(size => !after.Follows(size.Section)).ToImmutableArray();
+        var staying = sizes.Except(joined).Except(left).ToImmutableArray();
+        List<ReachRow> dates = [.. staying.SelectMany(size => DateRows(before, after, size)), .. staying.SelectMany(size => OffDayRows(before, after, size))];
+        var seen = dates.Where(row => !row.TeamOnly).ToList();
         var terms = staying.SelectMany(size => FitRows(before, after, size)).ToList();
-        if (sizes.Where(size => !after.Follows(size.Section)).ToImmutableArray() is { IsEmpty: false } left)
-            return new([.. course, .. terms, .. left.Select(size => new ReachRow(size.Section.Name, size.Name, size.Name, "follows", "until now", null))], left, Follow(left, "stops following", "stop following"));
-        if (!joined.IsEmpty)
-            return new([.. course, .. joined.Select(size => new ReachRow(size.Section.Name, size.Name, size.Name, "follows", null, "from now on")), .. terms, .. dates], joined, Follow(joined, "follows from now on", "follow from now on"));
-        var touched = sizes.Where(size => course.Count > 0 || dates.Concat(terms).Any(row => row.Section == size.Name)).ToImmutableArray();
-        return new([.. course, .. terms, .. dates], touched, InWords(course, dates, terms, touched, sizes, after.Edition.Basis));
+        var follows = left.Select(size => new ReachRow(size.Section.Name, size.Name, size.Name, "follows", "until now", null))
+            .Concat(joined.Select(size => new ReachRow(size.Section.Name, size.Name, size.Name, "follows", null, "from now on"))).ToList();
+        var sights = students?.Changes ?? [];
+        var named = sights.Select(change => change.Section).ToHashSet();
+        var touched = follows.Count > 0
+            ? [.. left, .. joined]
+            : sizes.Where(size => (students is null && course.Count > 0) || named.Contains(size.Section) || dates.Concat(terms).Any(row => row.Section == size.Name)).ToImmutableArray();
+        var effect = left.Length > 0 || sights.Any(change => change.Takes) ? Effect.Takes
+            : sights.Length + follows.Count > 0 || seen.Concat(terms).Any(row => sizes.Any(size => size.Name == row.Section && size.Students > 0)) || (students is null && course.Count > 0) ? Effect.Some
+            : Effect.None;
+        var words = new ReachWords(before, after, sizes, sights);
+        List<string> told = [];
+        if (left.Length > 0)
+            told.Add(ReachWords.Follow(left, "stops following", "stop following"));
+        if (joined.Length > 0)
+            told.Add(ReachWords.Follow(joined, "follows from now on", "follow from now on"));
+        told.AddRange(words.Sights());
+        if (at is { } now)
+            told.AddRange(words.Later(now));
+        if (follows.Count == 0)
+            told.AddRange(words.Course(students is null ? course.Count > 0 ? touched : [] : words.Reading(), seen));
+        told.AddRange(words.Fits(terms, touched.Length == 1));
+        told.AddRange(words.Work());
+        var sentence = told.Count > 0 ? string.Join(' ', told)
+            : course.Count + dates.Count + terms.Count == 0 ? Nothing.Sentence
+            : sizes.IsEmpty ? "No section follows this edition yet: only the team sees it."
+            : "Students see nothing of this yet: only the team does.";
+        return new([.. course, .. follows, .. terms, .. dates], touched, sizes.IsEmpty && course.Count > 0 ? "No section follows this edition yet: only the team sees it." : sentence, effect, sights);
     }
 
-    private static string Follow(ImmutableArray<SectionSize> sections, string one, string many) =>
-        $"{Joined([.. sections.Select(size => size.Name)], "and")} {(sections.Length == 1 ? one : many)}, with {Counted(sections.Sum(size => size.Students), "student", "students")}.";
-
-    private static string InWords(
-        List<ReachRow> course, List<ReachRow> dates, List<ReachRow> fits, ImmutableArray<SectionSize> touched, ImmutableArray<SectionSize> all, Basis basis)
-    {
-        if (course.Count + dates.Count + fits.Count == 0)
-            return "Nothing changes for anyone.";
-        if (all.IsEmpty)
-            return "No section follows this edition yet: only the team sees it.";
-        var where = touched.Length == 1 ? touched[0].Name : touched.Length == all.Length ? $"all {all.Length} sections" : Joined([.. touched.Select(size => size.Name)], "and");
-        var students = Counted(touched.Sum(size => size.Students), "student", "students");
-        var own = dates.Where(row => row.Field is "added" or "removed" or "title").ToList();
-        var moving = dates.Count - own.Count;
-        var moved = Counted(moving, "date moves", "dates move");
-        var first = course.Count > 0 ? $"Changes in {where} at once, for {students}.{(moving == 0 ? "" : $" {moved}.")}"
-            : own.Count > 0 ? $"Changes in {where} only, for {students}.{(moving == 0 ? "" : $" {moved}.")}"
-            : dates.Count > 0 ? $"{moved} in {where}, for {students}."
-            : $"No date moves in {where}.";
-        // Of many sections only what does not fit is told in the sentence; the rows have it all.
-        return string.Join(' ', fits.Where(row => row.Field != Classes || touched.Length == 1).Select(row => FitInWords(row, basis)).OfType<string>().Prepend(first));
-    }
-
-    // Null: there is nothing to tell of it.
-    internal static string? FitInWords(ReachRow row, Basis basis)
-    {
-        var (was, will) = (int.Parse(row.Before!, CultureInfo.InvariantCulture), int.Parse(row.After!, CultureInfo.InvariantCulture));
-        return row.Field switch
-        {
-            Classes => $"{row.Section} meets {Counted(will, "time", "times")} instead of {was}.",
-            Lacking when will == 0 => $"{row.Section} fits now.",
-            Lacking => $"{row.Section} {(was == 0 ? "no longer fits" : "does not fit")}, by {(basis == Basis.Meetings ? Counted(will, "class", "classes") : Counted(will, "minute", "minutes"))}{(was == 0 ? "" : $" instead of {was}")}.",
-            Sleeping when will > was => $"{Counted(will - was, "changed class", "changed classes")} of {row.Section} {(will - was == 1 ? "sleeps" : "sleep")}.",
-            _ => null,
-        };
-    }
+    /// <summary>Whether a row is a date that moves.</summary>
+    internal static bool IsDate(ReachRow row) => Dates.Contains(row.Field);
 
     private static IEnumerable<ReachRow> FitRows(PlanSchedule before, PlanSchedule after, SectionSize size)
     {
         var (was, will) = (before.Section(size.Section), after.Section(size.Section));
         foreach (var (field, then, now) in new[]
         {
-            (Classes, was.Meetings.Meetings.Length, will.Meetings.Meetings.Length), (Lacking, was.Forecast.Lacking, will.Forecast.Lacking), (Sleeping, Sleepers(was), Sleepers(will)),
+            (Classes, was.Meetings.Meetings.Length, will.Meetings.Meetings.Length), (Lacking, was.Forecast.Lacking, will.Forecast.Lacking), (Outside, Fallen(was, will), Fallen(will, was)),
+            (Sleeping, Sleepers(was), Sleepers(will)),
         })
             if (then != now)
                 yield return new(size.Section.Name, size.Name, size.Name, field, $"{then}", $"{now}");
+
+        // Items of both that have a date with no place in the term.
+        static int Fallen(SectionSchedule schedule, SectionSchedule other) =>
+            schedule.Items.Count(item => item.Dates is { } dates && (dates.BeyondTerm || dates.Opens.IsUnresolved || dates.Due.IsUnresolved) && other.Item(item.Item.Ref)?.Dates is not null);
 
         static int Sleepers(SectionSchedule schedule) => schedule.Findings.Count(finding => finding.Code == "change-idle");
     }
@@ -172,26 +202,36 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
 
     private static IEnumerable<ReachRow> DateRows(PlanSchedule before, PlanSchedule after, SectionSize size)
     {
-        var (was, will) = (before.Section(size.Section), after.Section(size.Section));
+        var (first, then) = (before.Section(size.Section), after.Section(size.Section));
         var zone = after.Term.Term.Zone;
         foreach (var row in OwnRows(before, after, size))
             yield return row;
-        foreach (var (item, dates) in will.Items)
+        foreach (var (item, dates) in then.Items)
         {
-            if (was.Item(item.Ref) is not { } old)
+            if (first.Item(item.Ref) is not { } old)
                 continue;
             var name = $"{after.CodeOf[item.Ref]} {item.Item.Title}";
-            foreach (var (field, then, now) in new[]
-            {
-                ("opens", old.Dates?.Opens.At, dates?.Opens.At), ("due", old.Dates?.Due.At, dates?.Due.At), ("closes", old.Dates?.Closes.At, dates?.Closes.At),
-            })
-                if (then != now)
-                    yield return new(item.Ref.Name, name, size.Name, field, Moments.InWords(then, zone), Moments.InWords(now, zone));
+            var teamOnly = !old.Item.Published || !item.Published;
+            // What is dropped, or no longer, has no date to move.
+            foreach (var (field, earlier, later) in old.Dates is { } was && dates is { } will
+                ? new[] { ("opens", was.Opens.At, will.Opens.At), ("due", was.Due.At, will.Due.At), ("closes", was.Closes.At, will.Closes.At) }
+                : [])
+                if (earlier != later)
+                    yield return new(item.Ref.Name, name, size.Name, field, Moments.InWords(earlier, zone), Moments.InWords(later, zone), teamOnly);
             if (old.Item.Held != item.Held)
-                yield return new(item.Ref.Name, name, size.Name, "kept back", $"{old.Item.Held}", $"{item.Held}");
+                yield return new(item.Ref.Name, name, size.Name, "kept back", $"{old.Item.Held}", $"{item.Held}", teamOnly);
             if (old.Item.Skipped != item.Skipped)
-                yield return new(item.Ref.Name, name, size.Name, "dropped here", $"{old.Item.Skipped}", $"{item.Skipped}");
+                yield return new(item.Ref.Name, name, size.Name, "dropped here", $"{old.Item.Skipped}", $"{item.Skipped}", teamOnly);
         }
+    }
+
+    // A due that was on a class day, or on another day, and now stands on one without classes.
+    private static IEnumerable<ReachRow> OffDayRows(PlanSchedule before, PlanSchedule after, SectionSize size)
+    {
+        var (was, will) = (before.Section(size.Section), after.Section(size.Section));
+        foreach (var (item, dates) in will.Items)
+            if (dates?.Due.At is { } due && !will.Term.IsClassDay(due) && was.Item(item.Ref)?.Dates?.Due.At is { } old && (was.Term.IsClassDay(old) || old != due))
+                yield return new(item.Ref.Name, $"{after.CodeOf[item.Ref]} {item.Item.Title}", size.Name, OffDay, Moments.InWords(old, after.Term.Term.Zone), Moments.InWords(due, after.Term.Term.Zone));
     }
 
     // What is of this section only: there, gone, or called otherwise.

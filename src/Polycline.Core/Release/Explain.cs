@@ -50,9 +50,13 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
         if (opens.IsUnresolved)
             return Decided(ReleaseState.Unscheduled, Sees.Nothing, Level.Item, opens.Layer);
         if (at < opens.At)
-            return Decided(
-                ReleaseState.Upcoming, here.Before == BeforeOpening.Unseen || MayNeverBeTheirs(schedule, here, exception is { Unlocked: true }, evaluation, at) ? Sees.Nothing : Sees.Title,
-                Level.Item, opens.Layer);
+        {
+            // The item's own gate is latched from its opening only, so before that it is judged as it stands. What may never be
+            // theirs is not announced to them.
+            var ahead = GatesOf(schedule, here, exception is { Unlocked: true }, Instant.MaxValue, evaluation, at);
+            var isHidden = ahead.Any(gate => !gate.Met && gate.Gate.IsHidden);
+            return Decided(ReleaseState.Upcoming, here.Before == BeforeOpening.Unseen || isHidden ? Sees.Nothing : Sees.Title, Level.Item, opens.Layer) with { Gates = ahead };
+        }
         var gates = GatesOf(schedule, here, exception is { Unlocked: true }, opens.At, evaluation, at);
         if (gates.Any(gate => !gate.Met))
             return Decided(ReleaseState.Locked, gates.Any(gate => !gate.Met && gate.Gate.IsHidden) ? Sees.Nothing : Sees.Title, gates.First(gate => !gate.Met).Level, null) with
@@ -68,10 +72,6 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
 
     private bool IsOverdue(Item item, Instant? due, Instant at) =>
         at > due && !student.Facts.IsDone(item, at) && !(plan.Term.Term.Local(due.Value).Date <= student.JoinedOn);
-
-    // What may never be theirs is not announced to them. The item's own gate is latched from its opening only, so before it is judged as it stands.
-    private static bool MayNeverBeTheirs(SectionSchedule schedule, CourseItem here, bool unlocked, GateEvaluation evaluation, Instant at) =>
-        GatesOf(schedule, here, unlocked, Instant.MaxValue, evaluation, at).Any(gate => !gate.Met && gate.Gate.IsHidden);
 
     // What someone has begun stays readable to them.
     private Decision Withdrawing(Ref<Item> item, Instant at, Decision decision) =>

@@ -13,7 +13,7 @@ namespace Polycline.Core.Release;
 /// </summary>
 public sealed class Sight
 {
-    internal Sight(Item item, Verdict verdict, ItemDates? dates, string code, string unit, string? lesson, Progress progress, ImmutableArray<string> missing)
+    internal Sight(Item item, Verdict verdict, ItemDates? dates, string code, string unit, string? lesson, Progress progress, ImmutableArray<string> missing, bool beforeJoining = false)
     {
         Item = item.Ref;
         Code = code;
@@ -30,6 +30,7 @@ public sealed class Sight
         Lesson = lesson;
         Progress = progress;
         Missing = missing;
+        BeforeJoining = beforeJoining;
         Body = MayRead ? item.Body : null;
     }
 
@@ -63,8 +64,11 @@ public sealed class Sight
 
     public Progress Progress { get; }
 
-    /// <summary>What would open it, in words a student may read; of a locked one.</summary>
+    /// <summary>What would open it, in words a student may read; of a locked one, and of one to come that has a condition beside its moment.</summary>
     public ImmutableArray<string> Missing { get; }
+
+    /// <summary>It was due on the day on which the student joined, or before.</summary>
+    public bool BeforeJoining { get; }
 
     /// <summary>What its text is kept under; null: there is none, or it is not to be read.</summary>
     public string? Body { get; }
@@ -86,7 +90,7 @@ public sealed class Sights(PlanSchedule plan, StudentRecord student)
     // Asked only for what has to be put into words.
     private readonly Explain explain = new(plan, student);
 
-    /// <summary>Everything of their section that is not hidden from them, in reading order.</summary>
+    /// <summary>Everything of their section that is not hidden from them, in reading order; then what they began that their section has no longer.</summary>
     public IReadOnlyList<Sight> At(Instant at)
     {
         var sights = new List<Sight>();
@@ -94,6 +98,9 @@ public sealed class Sights(PlanSchedule plan, StudentRecord student)
             for (var number = 0; number < replay.Table.Section.Count; number++)
                 if (replay.Decide(number) is { Sees: not Sees.Nothing } verdict)
                     sights.Add(Here(replay.Table, number, verdict, at));
+        foreach (var item in student.Facts.All.Where(fact => fact.At <= at).Select(fact => fact.Item).Distinct())
+            if (release.At(at)?.Table.Section.NumberOf(item) is null && plan.Knows(item) && release.Decide(item, at) is { Sees: Sees.Read } verdict)
+                sights.Add(Elsewhere(item, verdict, at));
         return sights;
     }
 
@@ -103,9 +110,12 @@ public sealed class Sights(PlanSchedule plan, StudentRecord student)
         var verdict = release.Decide(item, at);
         if (verdict.Sees == Sees.Nothing || release.At(at) is not { } replay)
             return null;
-        if (replay.Table.Section.NumberOf(item) is { } number)
-            return Here(replay.Table, number, verdict, at);
-        // What was begun elsewhere stays readable: it has no place in this section.
+        return replay.Table.Section.NumberOf(item) is { } number ? Here(replay.Table, number, verdict, at) : plan.Knows(item) ? Elsewhere(item, verdict, at) : null;
+    }
+
+    // What was begun and has no place in this section, or in the course any more, stays readable.
+    private Sight Elsewhere(Ref<Item> item, Verdict verdict, Instant at)
+    {
         var known = plan.Item(item);
         return new(known, verdict, null, plan.CodeOf[item], "", null, ProgressOf.Of(known, student.Facts, at), []);
     }
@@ -115,8 +125,11 @@ public sealed class Sights(PlanSchedule plan, StudentRecord student)
         var here = table.Section.Schedule.Items[number].Item;
         return new(
             here.Item, verdict, table.Dates[number], plan.CodeOf[here.Ref], here.Unit.Title, here.Lesson?.Title, ProgressOf.Of(here.Item, student.Facts, at),
-            verdict.State == ReleaseState.Locked ? MissingOf(here.Ref, at) : []);
+            here.Item.Gate is not null || here.Unit.Gate is not null || here.Lesson?.Gate is not null ? verdict.State is ReleaseState.Locked or ReleaseState.Upcoming ? MissingOf(here.Ref, at) : [] : [], IsBeforeJoining(table.Dates[number], at));
     }
+
+    // Nobody can be ready on the day they join: what was due by then is no more than there to be done.
+    private bool IsBeforeJoining(ItemDates? dates, Instant at) => dates?.Due.At is { } due && due < at && plan.Term.Local(due).Date <= student.JoinedOn;
 
     private ImmutableArray<string> MissingOf(Ref<Item> item, Instant at)
     {

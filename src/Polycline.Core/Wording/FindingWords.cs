@@ -49,6 +49,8 @@ public sealed class FindingWords(Func<string, string> nameOf, Basis basis, Level
             "gate-blocked" => $"{here}nobody can meet the condition of “{first}”: {Quoted(others)} cannot be worked on there.",
             "gate-waived" => $"{here}“{first}” no longer waits for {Quoted(others)}, dropped there.",
             "gate-late" => $"{here}“{first}” is due before {Quoted(others)} {(others.Count == 1 ? "opens" : "open")}, for which it waits.",
+            "gate-no-outcome" => $"“{first}” waits for something that never comes of {Quoted(others)}: nobody may ever get in.",
+            "gate-opens-late" => $"{here}“{first}” opens before {Quoted(others)}, for which it waits.",
             "branch-gap" => $"In “{first}” {Joined([.. finding.Gaps!.Value.Select(Gap)], "and")} {(finding.Gaps.Value.Length == 1 ? "leads" : "lead")} to none of {Quoted(others)}; nor does never taking it.",
             "branch-overlap" => $"A score in “{first}” can open both {Quoted(others)}.",
             "choice-gap" => $"In “{first}” nothing hangs on {Quoted(finding.Options!.Value)}; nor on never picking.",

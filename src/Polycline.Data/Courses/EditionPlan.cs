@@ -16,14 +16,28 @@ namespace Polycline.Data.Courses;
 /// <param name="Lesson">The row of its lesson, where it is on one; its own for a lesson.</param>
 /// <param name="Section">The only section it is of; null: of the course.</param>
 /// <param name="Shortest">The least a lesson can do with; null: its length.</param>
-public sealed record TreeRow(string Table, long Id, long Version, string Lineage, string Rank, long Unit, long? Lesson, long? Section = null, int? Shortest = null);
+/// <param name="Removed">It was removed, and is known for the sake of the work on it.</param>
+public sealed record TreeRow(string Table, long Id, long Version, string Lineage, string Rank, long Unit, long? Lesson, long? Section = null, int? Shortest = null, bool Removed = false);
 
 /// <summary>A section that follows an edition.</summary>
 /// <param name="Letter">What its line is marked with.</param>
-/// <param name="People">Its students: persons.</param>
+/// <param name="Listed">Whom it lists or has listed.</param>
+/// <param name="FollowsFrom">Since when it follows the edition; null: from the beginning.</param>
 /// <param name="Slots">When it meets, in the plan file's form.</param>
 /// <param name="Section">As the computation knows it, without its students.</param>
-public sealed record FollowingSection(long Id, string Name, string Letter, int Students, IReadOnlyList<long> People, long Version, string Slots, IReadOnlyList<string> Teachers, Section Section);
+public sealed record FollowingSection(long Id, string Name, string Letter, IReadOnlyList<ListedStudent> Listed, long Version, LocalDate? FollowsFrom, string Slots, IReadOnlyList<string> Teachers, Section Section)
+{
+    /// <summary>Its students as of a date: persons, those who are still to join among them, without those who have left.</summary>
+    public IReadOnlyList<long> PeopleOn(LocalDate date) => [.. Listed.Where(one => one.To is null || one.To >= date).Select(one => one.Person).Distinct()];
+
+    /// <summary>How many they are.</summary>
+    public int StudentsOn(LocalDate date) => PeopleOn(date).Count;
+}
+
+/// <summary>A section lists somebody, from one date to another, both inclusive.</summary>
+/// <param name="From">Null: from the beginning.</param>
+/// <param name="To">Null: for good.</param>
+public sealed record ListedStudent(long Person, LocalDate? From, LocalDate? To);
 
 /// <summary>One row of a section's differences.</summary>
 /// <param name="Value">JSON; null: cleared.</param>
@@ -70,13 +84,15 @@ public sealed record EditionSettings(long Version, bool CodesFixed, IReadOnlySet
 /// <param name="rows">Every unit, lesson and item of its tree.</param>
 /// <param name="sections">The sections that follow it, in order of name.</param>
 /// <param name="own">What is of one section only.</param>
+/// <param name="kept">What was removed and somebody has begun: in no section, and readable to whom it concerns.</param>
 public sealed class EditionPlan(
     Id<Edition> id, Id<Master> master, EditionState state, Edition edition, long version, string courseTitle,
-    Id<Term> termId, Term term, long termVersion, IReadOnlyList<TreeRow> rows, ImmutableArray<FollowingSection> sections, SectionRows differences, OwnParts own, EditionSettings settings, IReadOnlyList<GroupRow> groups)
+    Id<Term> termId, Term term, long termVersion, IReadOnlyList<TreeRow> rows, ImmutableArray<FollowingSection> sections, SectionRows differences, OwnParts own, EditionSettings settings, IReadOnlyList<GroupRow> groups,
+    IReadOnlyList<(TreeRow Row, Item Item)> kept)
 {
-    private readonly Dictionary<(string, long), TreeRow> byId = rows.ToDictionary(row => (row.Table, row.Id));
-    private readonly Dictionary<string, TreeRow> byLineage = rows.ToDictionary(row => row.Lineage);
-    private readonly Lazy<PlanSchedule> schedule = new(() => PlanSchedule.Of(TermDays.Of(term), edition, [.. sections.Select(section => section.Section)]));
+    private readonly Dictionary<(string, long), TreeRow> byId = rows.Concat(kept.Select(one => one.Row)).ToDictionary(row => (row.Table, row.Id));
+    private readonly Dictionary<string, TreeRow> byLineage = rows.Concat(kept.Select(one => one.Row)).ToDictionary(row => row.Lineage);
+    private readonly Lazy<PlanSchedule> schedule = new(() => PlanSchedule.Of(TermDays.Of(term), edition, [.. sections.Select(section => section.Section)], [.. kept.Select(one => one.Item)]));
 
     public Id<Edition> Id { get; } = id;
 
@@ -122,7 +138,9 @@ public sealed class EditionPlan(
     /// <summary>Roughly how much memory it takes, in bytes, with its schedules.</summary>
     public long Weight => 10_000 + (Rows.Count * (1_500L + (800L * Sections.Length)));
 
-    public ImmutableArray<SectionSize> Sizes => [.. Sections.Select(section => new SectionSize(section.Section.Ref, section.Name, section.Students))];
+    /// <summary>The sections as reach counts them, with their students as of a moment.</summary>
+    public ImmutableArray<SectionSize> SizesAt(Instant at) =>
+        [.. Sections.Select(section => new SectionSize(section.Section.Ref, section.Name, [.. section.PeopleOn(Term.Local(at).Date).Select(person => new Ref<Core.Courses.Student>($"{person}"))]))];
 
     /// <summary>Null: not in this edition, or removed.</summary>
     public TreeRow? Row<T>(Id<T> id) => byId.GetValueOrDefault((TableOf<T>(), id.Value));
@@ -149,7 +167,7 @@ public sealed class EditionPlan(
     };
 
     /// <summary>Whether a row is to be seen: of the course, or of a section that follows it.</summary>
-    public bool IsHere(TreeRow row) => row.Section is null || Sections.Any(section => section.Id == row.Section);
+    public bool IsHere(TreeRow row) => !row.Removed && (row.Section is null || Sections.Any(section => section.Id == row.Section));
 
     /// <summary>The units as they stand, those of one section among them, each with its items in reading order.</summary>
     public IEnumerable<(TreeRow Unit, IReadOnlyList<TreeRow> Items)> ItemsByUnit()
@@ -169,6 +187,9 @@ public sealed class EditionPlan(
     public Item? Item(Id<Item> id) => Row(id) is { } row && IsHere(row) ? Schedule.Item(new(row.Lineage)) : null;
 
     public FollowingSection? Following(Id<Section> section) => Sections.FirstOrDefault(following => following.Id == section.Value);
+
+    /// <summary>The latest moment at which something is recorded to have opened in a section; the least there is where nothing has.</summary>
+    public Instant OpenedUntil(Id<Section> section) => Following(section)?.Section.Opened.Select(opened => opened.At).DefaultIfEmpty(Instant.MinValue).Max() ?? Instant.MinValue;
 
     private static string TableOf<T>() => typeof(T) == typeof(Unit) ? "unit" : typeof(T) == typeof(Lesson) ? "lesson" : "item";
 }

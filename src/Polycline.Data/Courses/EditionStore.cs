@@ -28,7 +28,9 @@ public static class EditionStore
         long Id, Guid Lineage, long Unit, long? Lesson, string Rank, string Kind, string Purpose, string Title, bool Published, string? Code, byte[]? Body,
         string? Opens, string? Due, string? Closes, string? Gate, string? ForWhom, string? Before, string[] Options, int Picks, long Version, long? Section);
 
-    private sealed record SectionRow(long Id, string Name, string Letter, string Slots, long Version, string[] Teachers, long[] Students);
+    private sealed record SectionRow(long Id, string Name, string Letter, string Slots, long Version, LocalDate? FollowsFrom, string[] Teachers);
+
+    private sealed record EnrolmentRow(long Section, long Person, LocalDate? From, LocalDate? To);
 
     /// <summary>Reads a whole edition as of one moment. In a transaction of the caller's, it must be REPEATABLE READ or hold the edition's lock.</summary>
     /// <returns>Null where there is no such edition.</returns>
@@ -41,12 +43,14 @@ public static class EditionStore
         var lessons = (await results.ReadAsync<LessonRow>()).AsList();
         var items = (await results.ReadAsync<ItemRow>()).AsList();
         var sections = (await results.ReadAsync<SectionRow>()).AsList();
+        var enrolments = (await results.ReadAsync<EnrolmentRow>()).ToLookup(row => row.Section, row => new ListedStudent(row.Person, row.From, row.To));
         var adjustments = (await results.ReadAsync<AdjustmentRow>()).AsList();
         var taught = (await results.ReadAsync<TaughtRow>()).AsList();
         var changes = (await results.ReadAsync<MeetingChangeRow>()).AsList();
         var orders = (await results.ReadAsync<OrderChangeRow>()).AsList();
         var differences = new SectionRows(adjustments, orders, taught, changes, (await results.ReadAsync<OpenedRow>()).AsList());
         var retired = (await results.ReadAsync<string>()).ToHashSet(StringComparer.Ordinal);
+        var kept = (await results.ReadAsync<ItemRow>()).Select(row => (new TreeRow("item", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Lesson, row.Section, Removed: true), ItemOf(row))).ToList();
         var groups = (await results.ReadAsync<GroupRow>()).AsList();
         var rows = units.Select(row => new TreeRow("unit", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Id, null, row.Section))
             .Concat(lessons.Select(row => new TreeRow("lesson", row.Id, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Id, row.Section, row.MinLength)))
@@ -56,8 +60,8 @@ public static class EditionStore
         return new(
             new(head.Id), new(head.Master), Words.Parse<EditionState>(head.State), TreeOf(head, units, lessons, items), head.Version, head.CourseTitle,
             new(head.Term), new(head.TermName, DateTimeZoneProviders.Tzdb[head.Zone], head.First, head.Last, PlanParts.Calendar(head.Calendar)), head.TermVersion,
-            rows, [.. sections.Select(row => FollowingOf(row, differences, rows, own))], differences, own,
-            new(head.OwnVersion, head.CodesFixedAt is not null, retired), groups);
+            rows, [.. sections.Select(row => FollowingOf(row, [.. enrolments[row.Id]], differences, rows, own))], differences, own,
+            new(head.OwnVersion, head.CodesFixedAt is not null, retired), groups, kept);
     }
 
     /// <summary>Reads a whole edition in a transaction of its own.</summary>
@@ -91,10 +95,6 @@ public static class EditionStore
             new { ids = codes.Select(one => one.Id).ToArray(), codes = codes.Select(one => one.Code).ToArray(), at, edition = plan.Id.Value });
     }
 
-    /// <summary>Makes an edition the current one of its course; the one before is at rest already.</summary>
-    public static Task MakeCurrent(NpgsqlConnection connection, Id<Edition> edition) =>
-        connection.ExecuteAsync("UPDATE edition SET state = 'current' WHERE id = @Value", edition);
-
     /// <summary>What was removed from a lesson, and goes wherever that goes so that it can be brought back: ids and versions.</summary>
     public static async Task<IReadOnlyList<(long Id, long Version)>> RemovedFrom(NpgsqlConnection connection, Id<Lesson> lesson) =>
         [.. await connection.QueryAsync<(long, long)>("SELECT id, version FROM item WHERE lesson = @Value AND removed_at IS NOT NULL ORDER BY id", lesson)];
@@ -126,7 +126,7 @@ public static class EditionStore
         row.ForWhom is null ? null : PlanParts.ForWhom(row.ForWhom), AnchorOf(row.Opens), AnchorOf(row.Due), AnchorOf(row.Closes), GateOf(row.Gate), BeforeOf(row.Before),
         [.. row.Options], row.Picks, row.Body is null ? null : Convert.ToHexStringLower(row.Body));
 
-    private static FollowingSection FollowingOf(SectionRow row, SectionRows all, List<TreeRow> rows, OwnParts parts)
+    private static FollowingSection FollowingOf(SectionRow row, IReadOnlyList<ListedStudent> listed, SectionRows all, List<TreeRow> rows, OwnParts parts)
     {
         var here = rows.Where(other => other.Section is null || other.Section == row.Id).ToList();
         var tables = here.ToDictionary(other => other.Lineage, other => other.Table);
@@ -139,7 +139,7 @@ public static class EditionStore
             .Where(order => order is not Adjustment.OfLesson { After: { } after } || tables.ContainsKey(after.Name))
             // The course may have fewer units by now: last is then last.
             .Select(order => order is Adjustment.OfUnit { Order: { } place } unit ? unit with { Order = Math.Min(place, units) } : order);
-        return new(row.Id, row.Name, row.Letter, row.Students.Length, row.Students, row.Version, row.Slots, row.Teachers, new(
+        return new(row.Id, row.Name, row.Letter, listed, row.Version, row.FollowsFrom, row.Slots, row.Teachers, new(
             new($"{row.Id}"), row.Name, PlanParts.Slots(row.Slots),
             [.. all.MeetingChanges.Where(change => change.Section == row.Id).Select(change => PlanParts.MeetingChange(change.Change))],
             [.. OwnParts.Added(here, parts), .. orders, .. own],

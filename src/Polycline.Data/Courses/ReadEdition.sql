@@ -24,12 +24,17 @@ LEFT JOIN lesson l ON l.id = i.lesson
 WHERE i.edition = @edition AND i.removed_at IS NULL AND l.removed_at IS NULL
 ORDER BY i.rank, i.id;
 
-SELECT c.id, c.name, c.letter, c.slots::text, c.version,
-       ARRAY(SELECT p.name FROM section_teacher st JOIN person p ON p.id = st.person WHERE st.section = c.id ORDER BY p.name) AS teachers,
-       ARRAY(SELECT DISTINCT person FROM enrolment n WHERE n.section = c.id AND upper_inf(n.period)) AS students
+SELECT c.id, c.name, c.letter, c.slots::text, c.version, c.follows_from,
+       ARRAY(SELECT p.name FROM section_teacher st JOIN person p ON p.id = st.person WHERE st.section = c.id ORDER BY p.name) AS teachers
 FROM section c
 WHERE c.edition = @edition
 ORDER BY c.name;
+
+SELECT n.section, n.person, lower(n.period) AS "from", upper(n.period) - 1 AS "to"
+FROM enrolment n
+JOIN section c ON c.id = n.section
+WHERE c.edition = @edition
+ORDER BY n.section, n.person, n.period;
 
 SELECT a.section, a.target::text, a.field, a.value::text, a.version
 FROM adjustment a
@@ -64,6 +69,16 @@ WHERE c.edition = @edition;
 SELECT code
 FROM item
 WHERE edition = @edition AND removed_at IS NOT NULL AND code IS NOT NULL;
+
+-- What was removed, alone or with its lesson or unit, and somebody has begun: they and their teachers still read it.
+SELECT i.id, i.lineage, i.unit, i.lesson, i.rank, i.kind, i.purpose, i.title, i.published, i.code, i.body, NULL AS opens, NULL AS due, NULL AS closes,
+       NULL AS gate, NULL AS for_whom, i.before, i.options, i.picks, i.version, i.section
+FROM item i
+JOIN unit u ON u.id = i.unit
+LEFT JOIN lesson l ON l.id = i.lesson
+WHERE i.edition = @edition AND (i.removed_at IS NOT NULL OR u.removed_at IS NOT NULL OR l.removed_at IS NOT NULL)
+  AND EXISTS (SELECT 1 FROM fact f WHERE f.item = i.id AND f.voided_at IS NULL AND f.event <> 'opened')
+ORDER BY i.id;
 
 SELECT g.id, g.name, g.version, ARRAY(SELECT m.person FROM in_group m WHERE m.student_group = g.id ORDER BY m.person) AS members
 FROM student_group g

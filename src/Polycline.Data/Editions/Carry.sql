@@ -1,9 +1,9 @@
-WITH resting AS (
-  UPDATE edition SET state = 'resting', version = version + 1 WHERE id = @edition RETURNING master, basis, min_start, codes, before, levels
+WITH source AS (
+  SELECT master, basis, min_start, codes, before, levels FROM edition WHERE id = @edition
 ), made AS (
   INSERT INTO edition (master, ordinal, title, term, basis, min_start, codes, before, levels, state, carried_from)
-  SELECT master, 1 + (SELECT max(ordinal) FROM edition e WHERE e.master = resting.master), @title, @term, basis, min_start, codes, before, levels, 'draft', @edition
-  FROM resting
+  SELECT master, 1 + (SELECT max(ordinal) FROM edition e WHERE e.master = source.master), @title, @term, basis, min_start, codes, before, levels, 'draft', @edition
+  FROM source
   RETURNING id
 ), groups AS (
   -- Their names carry; who is in them does not.

@@ -5,13 +5,16 @@ using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
+using Polycline.Data.Ledger;
 
 namespace Polycline.Data.Editions;
 
 /// <summary>An edition in the life of its course.</summary>
 /// <param name="TakenIn">From a file.</param>
+/// <param name="EndsOn">The last day on which it is current; null: none is set.</param>
+/// <param name="GoneOn">Students have begun in the edition rolled over from it.</param>
 /// <param name="Worked">A student has worked in it: it cannot be taken back any more.</param>
-public sealed record EditionLifeRow(long Id, int Ordinal, string Title, string State, string Term, LocalDate First, LocalDate Last, long? CarriedFrom, bool TakenIn, int Sections, bool Worked);
+public sealed record EditionLifeRow(long Id, int Ordinal, string Title, string State, string Term, LocalDate First, LocalDate Last, long? CarriedFrom, bool TakenIn, LocalDate? EndsOn, bool GoneOn, int Sections, bool Worked);
 
 /// <summary>A term that an edition can be rolled over to.</summary>
 public sealed record TermChoiceRow(long Id, string Name, LocalDate First, LocalDate Last);
@@ -29,7 +32,7 @@ public static class RolloverStore
         return ([.. await results.ReadAsync<EditionLifeRow>()], [.. await results.ReadAsync<TermChoiceRow>()]);
     }
 
-    /// <summary>Writes edition k+1 with everything of edition k; students' things never carry. The old one is at rest from then on.</summary>
+    /// <summary>Writes edition k+1 with everything of edition k; students' things never carry. Edition k goes on as it is.</summary>
     public static async Task<Id<Edition>> Carry(NpgsqlConnection connection, Id<Edition> edition, string title, Id<Term> term) =>
         new(await connection.ExecuteScalarAsync<long>(Sql.Of("Editions", "Carry"), new { edition = edition.Value, title, term = term.Value }));
 
@@ -43,8 +46,29 @@ public static class RolloverStore
     public static Task AddSection(NpgsqlConnection connection, Id<Edition> edition, Id<Term> term, NewSection section) => connection.ExecuteAsync(
         Sql.Of("Editions", "AddSection"), new { edition = edition.Value, term = term.Value, section.Name, section.Letter, succeeds = section.Succeeds.Value });
 
+    /// <summary>An edition becomes a past one, and the one that is coming the current one.</summary>
+    public static async Task End(NpgsqlConnection connection, Id<Edition> edition)
+    {
+        var ended = await connection.QueryAsync<(long, long)>("UPDATE edition SET state = 'resting', ends_on = NULL, version = version + 1 WHERE id = @Value AND state = 'current' RETURNING id, version", edition);
+        var begun = await connection.QueryAsync<(long, long)>("UPDATE edition SET state = 'current', version = version + 1 WHERE carried_from = @Value AND state = 'draft' RETURNING id, version", edition);
+        foreach (var (id, version) in ended.Concat(begun))
+            await LedgerStore.Tell(connection, Scope.Of(new Id<Edition>(id)), version);
+    }
+
+    /// <summary>Sets the last day on which an edition is current; null: none.</summary>
+    public static Task EndOn(NpgsqlConnection connection, Id<Edition> edition, LocalDate? on) =>
+        connection.ExecuteAsync("UPDATE edition SET ends_on = @on, version = version + 1 WHERE id = @Value", new { edition.Value, on });
+
+    /// <summary>Takes back that an edition has ended: it is current again, and the next one is coming.</summary>
+    /// <exception cref="PostgresException">PC003: students have begun in the next one.</exception>
+    public static Task Resume(NpgsqlConnection connection, Id<Edition> edition) => connection.ExecuteAsync("SELECT resume_edition(@Value)", edition);
+
+    /// <summary>Current editions with a last day, and the zone in which it ends.</summary>
+    public static async Task<IReadOnlyList<(long Edition, LocalDate EndsOn, string Zone)>> Ending(NpgsqlConnection connection) =>
+        [.. await connection.QueryAsync<(long, LocalDate, string)>("SELECT e.id, e.ends_on, t.zone FROM edition e JOIN term t ON t.id = e.term WHERE e.state = 'current' AND e.ends_on IS NOT NULL")];
+
     /// <summary>Takes a roll-over back: nothing of the new edition is left.</summary>
-    /// <returns>The edition it came from, current again.</returns>
+    /// <returns>The edition it came from.</returns>
     /// <exception cref="PostgresException">PC002: it was not rolled over; PC003: students have worked in it.</exception>
     public static async Task<Id<Edition>> TakeBack(NpgsqlConnection connection, Id<Edition> edition) =>
         new(await connection.ExecuteScalarAsync<long>("SELECT take_back_edition(@Value)", edition));

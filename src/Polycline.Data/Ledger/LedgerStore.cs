@@ -7,9 +7,17 @@ using Polycline.Core;
 namespace Polycline.Data.Ledger;
 
 /// <summary>A batch in the history of a scope.</summary>
+/// <param name="Depth">How many times over it is a taking back.</param>
 /// <param name="UndoneBy">The batch that undid it; null: it stands.</param>
 /// <param name="Items">The items it touched.</param>
-public sealed record HistoryRow(long Id, long Version, string Command, string Words, long Author, string AuthorName, Instant At, long? Undoes, long? UndoneBy, long[] Items);
+public sealed record HistoryRow(long Id, long Version, string Command, string Words, long Author, string AuthorName, Instant At, long? Undoes, int Depth, long? UndoneBy, long[] Items)
+{
+    /// <summary>It took something back; a taking back that was taken back itself is a change again.</summary>
+    public bool IsUndo => Depth % 2 == 1;
+
+    /// <summary>It brought back what had been taken back.</summary>
+    public bool IsRedo => Depth > 0 && !IsUndo;
+}
 
 /// <summary>
 /// Applies changes of planning, logs them, raises the scope's counter and tells who listens, all in the caller's
@@ -53,6 +61,29 @@ public static class LedgerStore
         }
         await Tell(connection, head.Scope, version);
         return new(new(batch), version);
+    }
+
+    /// <summary>The sections and the people whose rows some changes touch: read off their keys, their fields, and the rows themselves.</summary>
+    public static async Task<(IReadOnlySet<long> Sections, IReadOnlySet<long> People)> Touched(NpgsqlConnection connection, IReadOnlyList<Change> changes)
+    {
+        var (sections, people) = (new HashSet<long>(), new HashSet<long>());
+        foreach (var change in changes)
+        {
+            foreach (var row in new[] { change.Key, change.Before, change.After })
+            {
+                if (row?["section"] is JsonValue section)
+                    sections.Add(section.GetValue<long>());
+                if (row?["person"] is JsonValue person)
+                    people.Add(person.GetValue<long>());
+            }
+            if (change is { Table: "section" } && change.Key["id"] is JsonValue itself)
+                sections.Add(itself.GetValue<long>());
+        }
+        // A row that is of one section only says so itself.
+        foreach (var table in changes.Where(change => change.Key["id"] is not null && LedgerTable.Of(change) is { } table && table.Fields.Contains("section")).GroupBy(change => change.Table))
+            sections.UnionWith(await connection.QueryAsync<long>(
+                $"SELECT DISTINCT section FROM {table.Key} WHERE id = ANY(@ids) AND section IS NOT NULL", new { ids = table.Select(change => change.Key["id"]!.GetValue<long>()).ToArray() }));
+        return (sections, people);
     }
 
     /// <summary>Tells who listens where a counter stands, once the transaction is through.</summary>

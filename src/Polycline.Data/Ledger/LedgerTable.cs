@@ -17,7 +17,7 @@ public sealed record LedgerTable(string Name, ImmutableArray<string> Key, Immuta
         new("unit", ["id"], ["edition", "lineage", "rank", "title", "published", "gate", "before", "section", "removed_at"], true),
         new("lesson", ["id"], ["edition", "unit", "lineage", "rank", "title", "length", "min_length", "optional", "published", "gate", "section", "removed_at"], true),
         new("item", ["id"], ["edition", "unit", "lesson", "lineage", "rank", "kind", "purpose", "title", "published", "code", "body", "opens", "due", "closes", "gate", "for_whom", "before", "options", "picks", "section", "removed_at"], true),
-        new("section", ["id"], ["edition", "slots"], false),
+        new("section", ["id"], ["edition", "slots", "follows_from"], false),
         new("adjustment", ["section", "target", "field"], ["value"], false),
         new("taught", ["section", "lesson"], ["took", "done", "left_over", "at"], false),
         new("order_change", ["section", "seq"], ["target", "change"], false),

@@ -13,11 +13,12 @@ namespace Polycline.Data.People;
 /// request, so that removing somebody takes effect at once. Null where the address names none, or none that exists.
 /// </summary>
 /// <param name="MemberRole"><c>lead</c> or <c>co</c> on the edition's team; null: not of the team.</param>
+/// <param name="Teaches">The sections that they teach.</param>
 /// <param name="EnrolledFrom">With <paramref name="EnrolledTo"/>: the dates, both inclusive, on which they are a student of the section.</param>
 public sealed record AccessRow(
     long Person, string PersonName, bool Office,
     long? Edition, long? Master, string? EditionState, long? EditionVersion, string? MemberRole,
-    long? Section, long? SectionVersion, bool TeachesSection, LocalDate[]? EnrolledFrom, LocalDate[]? EnrolledTo,
+    long? Section, long? SectionVersion, bool TeachesSection, long[] Teaches, LocalDate[]? EnrolledFrom, LocalDate[]? EnrolledTo,
     long? Term, long? TermVersion, string? TermZone);
 
 /// <summary>What a lens needs to know of the student it looks through.</summary>

@@ -1,6 +1,7 @@
 SELECT p.id AS person, p.name AS person_name, p.office,
        e.id AS edition, e.master, e.state AS edition_state, e.version AS edition_version, m.role AS member_role,
        c.id AS section, c.version AS section_version, st.person IS NOT NULL AS teaches_section,
+       ARRAY(SELECT ts.section FROM section_teacher ts WHERE ts.person = p.id ) AS teaches,
        n.enrolled_from, n.enrolled_to,
        t.id AS term, t.version AS term_version, t.zone AS term_zone
 FROM session s

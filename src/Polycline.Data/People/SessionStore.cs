@@ -11,9 +11,11 @@ namespace Polycline.Data.People;
 public sealed record AccountRow(long Id, string Name, string PasswordHash);
 
 /// <summary>How many tries stood in the window before this one.</summary>
-/// <param name="AtAccount">At this account: from here, where its owner has signed in before; else from everywhere where not.</param>
-/// <param name="FromAddress">From this address, at whatever account.</param>
-public sealed record TryCount(int AtAccount, int FromAddress);
+/// <param name="AtAccount">At this account, wrong or not known yet: from here, where its owner has signed in before; else from everywhere where not.</param>
+/// <param name="FromAddress">Wrong ones from this address, at whatever account.</param>
+/// <param name="Try">This try's id.</param>
+/// <param name="KnowsBrowser">The account's owner has signed in from this browser before.</param>
+public sealed record TryCount(int AtAccount, int FromAddress, long Try, bool KnowsBrowser);
 
 /// <summary>Sessions are rows: whoever has the token of one is its person, until the row goes.</summary>
 public static class SessionStore
@@ -22,24 +24,35 @@ public static class SessionStore
         connection.QuerySingleOrDefaultAsync<AccountRow?>(
             "SELECT id, name, password_hash FROM person WHERE email = @email::citext AND removed_at IS NULL", new { email });
 
-    /// <summary>Counts a try and says what stood before it. Tries at one account, or from one address, are counted one after another.</summary>
+    /// <summary>Counts a try and says what stood before it. Tries at one account are counted one after another; those at others wait for nothing.</summary>
+    /// <param name="browser">The hash of what the browser keeps to be known again; null: nothing.</param>
     /// <param name="since">Earlier ones do not count.</param>
-    public static async Task<TryCount> CountTry(NpgsqlConnection connection, string account, IPAddress address, Instant now, Instant since)
+    public static async Task<TryCount> CountTry(NpgsqlConnection connection, string account, IPAddress address, byte[]? browser, Instant now, Instant since)
     {
-        await connection.ExecuteAsync(
-            "SELECT pg_advisory_xact_lock(1, least(a, b)), pg_advisory_xact_lock(1, greatest(a, b)) FROM (SELECT hashtext(lower(@account)) a, hashtext(@address::text) b) keys",
-            new { account, address });
-        return await connection.QuerySingleAsync<TryCount>(Sql.Of("People", "CountTry"), new { account, address, now, since });
+        await connection.ExecuteAsync("SELECT pg_advisory_xact_lock(1, hashtext(lower(@account)))", new { account });
+        return await connection.QuerySingleAsync<TryCount>(Sql.Of("People", "CountTry"), new { account, address, browser, now, since });
     }
+
+    /// <summary>A try was wrong: from now on it counts from its address too.</summary>
+    public static Task WasWrong(NpgsqlConnection connection, long counted) =>
+        connection.ExecuteAsync("UPDATE sign_in_try SET wrong = true WHERE id = @counted", new { counted });
 
     /// <summary>A password was right: what was tried before it from here no longer counts.</summary>
-    public static async Task Start(NpgsqlConnection connection, Id<Person> person, string account, IPAddress address, byte[] tokenHash, Instant now, Instant expires)
+    public static async Task Start(NpgsqlConnection connection, Id<Person> person, string account, IPAddress address, byte[] tokenHash, byte[] browser, Instant now, Instant expires)
     {
-        await connection.ExecuteAsync(Sql.Of("People", "StartSession"), new { person = person.Value, account, address, tokenHash, now, expires });
+        await connection.ExecuteAsync(Sql.Of("People", "StartSession"), new { person = person.Value, account, address, tokenHash, browser, now, expires });
     }
 
-    public static Task End(NpgsqlConnection connection, byte[] tokenHash) =>
-        connection.ExecuteAsync("DELETE FROM session WHERE token_hash = @tokenHash", new { tokenHash });
+    /// <summary>Ends one session, and tells the instances so that what it holds open goes too.</summary>
+    public static async Task End(NpgsqlConnection connection, byte[] tokenHash)
+    {
+        await connection.ExecuteAsync("DELETE FROM session WHERE token_hash = @tokenHash", new { tokenHash });
+        await connection.ExecuteAsync("SELECT pg_notify(@channel, @message)", new
+        {
+            channel = Ledger.LedgerStore.Channel,
+            message = new Live.Raised($"session:{Convert.ToHexStringLower(tokenHash)}", 0).ToJson(),
+        });
+    }
 
     /// <summary>Ends every session of a person, and tells the instances so that open connections go too.</summary>
     public static async Task EndAll(NpgsqlConnection connection, Id<Person> person)

@@ -45,9 +45,14 @@ public static class OpenedStore
         await LedgerStore.Tell(connection, Scope.Of(edition), version);
     }
 
-    /// <summary>Editions that are taught now, and the counters that their plan hangs on.</summary>
-    public static async Task<IReadOnlyList<(long Edition, long Version, long TermVersion)>> Taught(NpgsqlConnection connection) =>
-        [.. await connection.QueryAsync<(long, long, long)>("SELECT e.id, e.version, t.version FROM edition e JOIN term t ON t.id = e.term WHERE e.state = 'current' ORDER BY e.id")];
+    /// <summary>Editions that some section follows in a term that is not long over, whatever their state, and the counters that their plan hangs on.</summary>
+    public static async Task<IReadOnlyList<(long Edition, long Version, long TermVersion)>> Taught(NpgsqlConnection connection, LocalDate today) =>
+        [.. await connection.QueryAsync<(long, long, long)>(
+            """
+            SELECT e.id, e.version, t.version FROM edition e JOIN term t ON t.id = e.term
+            WHERE t.last >= @today - 14 AND EXISTS (SELECT 1 FROM section c WHERE c.edition = e.id)
+            ORDER BY e.id
+            """, new { today })];
 
     /// <summary>Locks an edition, unless another instance is at it.</summary>
     public static async Task<bool> TryLock(NpgsqlConnection connection, Id<Edition> edition) =>

@@ -52,15 +52,33 @@ public static class StudentStore
         return ((students ?? [.. enrolments.Select(person => person.Key)]).Distinct().ToDictionary(student => student, student => RecordOf(student, plan, enrolments[student], facts[student])), feedback);
     }
 
+    /// <summary>What is known of the students of some sections, before a change of the plan and after it.</summary>
+    /// <param name="sections">Those that follow the edition before or after.</param>
+    public static async Task<IReadOnlyList<(StudentRecord Before, StudentRecord After)>> Beside(
+        NpgsqlConnection connection, EditionPlan before, EditionPlan after, IReadOnlyList<long> sections, Instant at)
+    {
+        await using var results = await connection.QueryMultipleAsync(Sql.Of("Students", "ReadStudentsIn"), new { edition = after.Id.Value, sections = sections.ToArray(), at });
+        var enrolments = (await results.ReadAsync<EnrolmentRow>()).ToLookup(row => row.Person);
+        var facts = (await results.ReadAsync<FactRow>()).ToLookup(row => row.Person);
+        return [.. enrolments.Select(person => (Of(before, person), Of(after, person)))];
+
+        StudentRecord Of(EditionPlan plan, IGrouping<long, EnrolmentRow> person) =>
+            RecordOf(person.Key, plan, person.Where(row => plan.Following(new Id<Section>(row.Section)) is not null), facts[person.Key]);
+    }
+
     private static StudentRecord RecordOf(long person, EditionPlan plan, IEnumerable<EnrolmentRow> enrolments, IEnumerable<FactRow> facts)
     {
         var student = new Ref<Student>($"{person}");
         return new(
             student, plan.GroupsOf(person), null,
-            [.. enrolments.Select(row => (new Ref<Section>($"{row.Section}"), new Enrolment(student, row.From, row.To)))],
+            [.. enrolments.Select(row => (new Ref<Section>($"{row.Section}"), new Enrolment(student, Since(plan, row), row.To)))],
             ImmutableDictionary<Ref<Item>, ForOneStudent>.Empty,
             new([.. facts.Select(row => FactOf(student, plan, row)).OfType<Fact>()]));
     }
+
+    // A student's past in a course begins when they join the section, or when the section joins the course.
+    private static LocalDate? Since(EditionPlan plan, EnrolmentRow row) =>
+        plan.Following(new Id<Section>(row.Section))?.FollowsFrom is { } since && !(row.From >= since) ? since : row.From;
 
     // Facts on what is no longer in the tree, or is of another edition, are nobody's question here.
     private static Fact? FactOf(Ref<Student> student, EditionPlan plan, FactRow row) => plan.Row(new Id<Item>(row.Item)) is { } item

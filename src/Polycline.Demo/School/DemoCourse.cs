@@ -25,8 +25,6 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
         ["discussion"] = ("""{"at":"lesson-start"}""", null),
     };
 
-    private static readonly string[] ProjectForms = ["instrument", "briefing"];
-
     /// <summary>What the plan calls a thing of a file: the same in every edition of the course.</summary>
     public static Guid Lineage(string course, string id) => new(SHA256.HashData(Encoding.UTF8.GetBytes($"{course} {id}")).AsSpan(0, 16));
 
@@ -60,6 +58,9 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
         // Who waits for feedback needs time after it.
         if (due is not null && conditions[id] is not null)
             due = due.Replace("\"meetings\":2", "\"meetings\":5", StringComparison.Ordinal);
+        // What hangs on a score opens where the score can be had, not before.
+        if (conditions[id]?["scoreMin"] is not null || conditions[id]?["scoreBelow"] is not null)
+            opens = Timing["quiz"].Opens;
         await Insert(
             """
             item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, gate, options)
@@ -80,7 +81,7 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
                 opens,
                 due,
                 gate = conditions[id] is { } gate ? Named().Replace(gate.ToJsonString(), match => $"\"{Lineage(course, match.Groups[1].Value)}\"") : null,
-                options = kind == "choice" ? ProjectForms : [],
+                options = item["options"]?.AsArray().Select(option => (string)option!).ToArray() ?? [],
             });
     }
 

@@ -32,7 +32,7 @@ public static class FindClosures
         var plan = await TermStore.Read(database, access.Term!.Value, stop) ?? throw Problem.Unknown();
         try
         {
-            return Of(plan, ClosuresFile.Read(request.Text, plan.Term.First, plan.Term.Last));
+            return Of(plan, ClosuresFile.Read(request.Text, plan.Term.First, plan.Term.Last, stop));
         }
         catch (CalendarFileException fault)
         {

@@ -50,15 +50,17 @@ public sealed class SetTerm : ITermCommand<SetTermRequest, TermPlan>
             throw Problem.Field("weekdays", "There would be no weekday with classes. Choose at least one.");
         JsonObject before = new() { ["first"] = Iso(plan.Term.First), ["last"] = Iso(plan.Term.Last), ["settings"] = JsonNode.Parse(plan.Settings) };
         JsonObject after = new() { ["first"] = Iso(term.First), ["last"] = Iso(term.Last), ["settings"] = settings };
-        before["settings"]!.AsObject().TryAdd("offDays", "stay");
+        // Both in one form: what is left out stands for what it stands for.
+        before["settings"] = Canonical(plan.Term);
+        after["settings"] = Canonical(term);
         var changed = after.Where(field => !JsonNode.DeepEquals(before[field.Key], field.Value)).Select(field => field.Key).ToList();
         if (changed.Count == 0)
             return new("left the term as it is", []);
-        // As it is in the row, so that it can be brought back to the letter.
-        before["settings"] = JsonNode.Parse(plan.Settings);
+        var said = Said(plan, before, after, term);
+        after["settings"] = settings;
         return new(
-            Said(plan, before, after, term),
-            [Change.Of("term", plan.Id, request.Version, new(changed.Select(field => KeyValuePair.Create(field, before[field]?.DeepClone()))), new(changed.Select(field => KeyValuePair.Create(field, after[field]?.DeepClone()))))]);
+            said,
+            [Change.Of("term", plan.Id, request.Version, new(changed.Select(field => KeyValuePair.Create(field, field == "settings" ? JsonNode.Parse(plan.Settings) : before[field]?.DeepClone()))), new(changed.Select(field => KeyValuePair.Create(field, after[field]?.DeepClone()))))]);
     }
 
     private static string Said(TermPlan plan, JsonObject before, JsonObject after, Term term)
@@ -71,6 +73,12 @@ public sealed class SetTerm : ITermCommand<SetTermRequest, TermPlan>
         if (fields.Count > 0)
             parts.Add($"changed the {Counting.Joined(fields, "and")} of {plan.Term.Name}");
         return Counting.Joined(parts, "and");
+    }
+
+    private static JsonObject Canonical(Term term)
+    {
+        var all = JsonNode.Parse(PlanParts.Json(term))!.AsObject();
+        return new(new[] { "weekdays", "rotation", "periods", "offDays" }.Select(field => KeyValuePair.Create(field, all[field]?.DeepClone())));
     }
 
     private static Term Read(string name, string zone, string first, string last, JsonObject settings)

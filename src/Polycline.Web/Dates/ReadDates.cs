@@ -1,3 +1,4 @@
+using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
@@ -41,7 +42,7 @@ public static class ReadDates
     {
         viewpoint.NeedsTeam("The table of dates");
         var plan = await compiled.Edition(access);
-        return Of(plan, plan.State != EditionState.Resting && viewpoint.TakesCommands);
+        return Of(plan, plan.State != EditionState.Resting && viewpoint.TakesCommands, viewpoint.At);
     }
 
     /// <summary>The same as a table for a spreadsheet.</summary>
@@ -64,14 +65,15 @@ public static class ReadDates
     private static readonly DatesCell OfAnotherSection = new(null, null, null, HasOpened: false, Unresolved: false, Held: false, Skipped: false, Absent: true, Students: 0, [], []);
 
     /// <summary>The answer for an edition: a pure function.</summary>
-    public static DatesAnswer Of(EditionPlan plan, bool canChange)
+    public static DatesAnswer Of(EditionPlan plan, bool canChange, Instant moment)
     {
+        var people = plan.Sections.Select(section => section.PeopleOn(plan.Term.Local(moment).Date)).ToList();
         var number = 0;
         var anchors = new AnchorWords(plan.TitleOf, plan.Edition.Levels);
         var differences = plan.Adjustments.ToLookup(row => (row.Section, row.Target));
         var findings = plan.Sections.Select(section => plan.Schedule.Section(section.Section.Ref).Findings.ToLookup(finding => finding.Target)).ToList();
         return new(
-            plan.Id.Value, plan.Version, canChange, [.. plan.Sections.Select(section => SectionOf(plan, section))],
+            plan.Id.Value, plan.Version, canChange, [.. plan.Sections.Select((section, at) => SectionOf(plan, section, people[at].Count))],
             [.. plan.ItemsByUnit().Select(unit => new DatesUnit(unit.Unit.Section is null ? ++number : null, plan.TitleOf(unit.Unit.Lineage), [.. unit.Items.Select(Row)]))],
             plan.Adjustments.Count, plan.Sections.Sum(section => plan.Schedule.Section(section.Section.Ref).Findings.Length));
 
@@ -80,13 +82,13 @@ public static class ReadDates
             var item = plan.Schedule.Item(new(row.Lineage));
             return new(
                 row.Id, plan.Schedule.CodeOf[item.Ref], item.Title, Words.Of(item.Kind), item.Published, Said(item.Opens), Said(item.Due),
-                [.. plan.Sections.Select((section, at) => Cell(plan, section, item, differences[(section.Id, item.Ref.Name)], [.. findings[at][item.Ref.Name]]))]);
+                [.. plan.Sections.Select((section, at) => Cell(plan, section, people[at], item, differences[(section.Id, item.Ref.Name)], [.. findings[at][item.Ref.Name]]))]);
 
             string? Said(Anchor? anchor) => anchor is null ? null : anchors.Of(anchor, row.Lesson is null);
         }
     }
 
-    private static DatesCell Cell(EditionPlan plan, FollowingSection section, Item item, IEnumerable<AdjustmentRow> differences, IReadOnlyList<Finding> findings)
+    private static DatesCell Cell(EditionPlan plan, FollowingSection section, IReadOnlyList<long> people, Item item, IEnumerable<AdjustmentRow> differences, IReadOnlyList<Finding> findings)
     {
         var schedule = plan.Schedule.Section(section.Section.Ref);
         if (schedule.Item(item.Ref) is not { } found)
@@ -98,22 +100,22 @@ public static class ReadDates
             here with { Opens = new(item.Opens, Layer.Master), Due = new(item.Due, Layer.Master), Closes = new(item.Closes, Layer.Master) }, schedule.Anchors, schedule.Term);
         return new(
             Moment.Of(dates?.Opens.At, zone), Moment.Of(dates?.Due.At, zone), Moment.Of(dates?.Closes.At, zone),
-            here.Opened is not null, dates is { Opens.IsUnresolved: true } or { Due.IsUnresolved: true }, here.Held, here.Skipped, false, here.Skipped ? 0 : For(plan, section, here),
+            here.Opened is not null, dates is { Opens.IsUnresolved: true } or { Due.IsUnresolved: true }, here.Held, here.Skipped, false, here.Skipped ? 0 : For(plan, people, here),
             [.. rows.Select(row => new DatesDifference(row.Field, row.Version, Moment.Of(
                 row.Field switch { "opens" => bare?.Opens.At, "due" => bare?.Due.At, "closes" => bare?.Closes.At, _ => null }, zone)))],
             findings.Count == 0 ? [] : [.. findings.Select(WordsOf(plan).Of)]);
     }
 
-    private static int For(EditionPlan plan, FollowingSection section, CourseItem here) =>
-        here.For is { } whom ? section.People.Count(person => whom.Includes(new($"{person}"), plan.GroupsOf(person))) : section.Students;
+    private static int For(EditionPlan plan, IReadOnlyList<long> people, CourseItem here) =>
+        here.For is { } whom ? people.Count(person => whom.Includes(new($"{person}"), plan.GroupsOf(person))) : people.Count;
 
     private static FindingWords WordsOf(EditionPlan plan) => new(target => plan.Find(target) is null ? target : plan.TitleOf(target), plan.Edition.Basis, plan.Edition.Levels);
 
-    private static DatesSection SectionOf(EditionPlan plan, FollowingSection section)
+    private static DatesSection SectionOf(EditionPlan plan, FollowingSection section, int students)
     {
         var schedule = plan.Schedule.Section(section.Section.Ref);
         return new(
-            section.Id, section.Name, section.Letter, section.Students, schedule.Meetings.Meetings.Length, schedule.Forecast.Lacking,
+            section.Id, section.Name, section.Letter, students, schedule.Meetings.Meetings.Length, schedule.Forecast.Lacking,
             [.. schedule.Findings.Select(WordsOf(plan).Of)]);
     }
 }

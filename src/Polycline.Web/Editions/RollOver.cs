@@ -86,7 +86,9 @@ public static class RollOver
         var old = await EditionStore.Read(connection, id) ?? throw Problem.Unknown();
         if (old.State != EditionState.Current)
             throw Problem.AtRest();
-        var (_, terms) = await RolloverStore.Read(connection, id);
+        var (editions, terms) = await RolloverStore.Read(connection, id);
+        if (editions.FirstOrDefault(one => one.State == "draft") is { } coming)
+            throw Problem.InUse($"{coming.Title} is being prepared already.", "Nothing was changed. Take that roll-over back first, or end this edition so that it becomes the current one.");
         if (terms.All(term => term.Id != request.Term.Value))
             throw Problem.Unknown("term");
         if (request.Sections.FirstOrDefault(section => old.Following(section.Succeeds) is null) is not null)
@@ -95,10 +97,9 @@ public static class RollOver
         foreach (var section in request.Sections)
             await AddSection(connection, made, request.Term, section);
         var redated = await Redate(connection, old, made, request);
-        await EditionStore.MakeCurrent(connection, made);
         var next = await EditionStore.Read(connection, made) ?? throw Problem.Unknown();
         await AccessStore.Audit(connection, viewpoint.At, access.Person.Id, "rolled-over", JsonSerializer.Serialize(new { from = id.Value, to = made.Value }));
-        return Of(next, made, redated);
+        return Of(old, next, made, redated);
     }
 
     private static async Task AddSection(NpgsqlConnection connection, Id<Edition> edition, Id<Term> term, RollOverSection section)
@@ -130,7 +131,7 @@ public static class RollOver
         return redated;
     }
 
-    private static RollOverAnswer Of(EditionPlan next, Id<Edition> made, List<RedatedItem> redated)
+    private static RollOverAnswer Of(EditionPlan old, EditionPlan next, Id<Edition> made, List<RedatedItem> redated)
     {
         var lessons = next.Edition.Units.Sum(unit => unit.Lessons.Length);
         var items = next.Edition.InReadingOrder().Count();
@@ -138,7 +139,7 @@ public static class RollOver
         var fits = sections.All(section => section.Lacking == 0);
         return new(
             true, made.Value,
-            $"Carries {next.Edition.Levels.Unit.Counted(next.Edition.Units.Length)}, {next.Edition.Levels.Lesson.Counted(lessons)} and {next.Edition.Levels.Item.Counted(items)}; nothing of the students."
+            $"Carries {next.Edition.Levels.Unit.Counted(next.Edition.Units.Length)}, {next.Edition.Levels.Lesson.Counted(lessons)} and {next.Edition.Levels.Item.Counted(items)}; nothing of the students. {old.Edition.Title} goes on as it is."
                 + (sections.Count == 0 ? "" : fits ? " Everything fits." : " Not everything fits."),
             next.Edition.Units.Length, lessons, items, sections, redated);
     }

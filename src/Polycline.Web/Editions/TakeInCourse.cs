@@ -13,6 +13,7 @@ using Polycline.Data.Editions;
 using Polycline.Data.People;
 using Polycline.Formats;
 using Polycline.Web.Foundation;
+using Polycline.Web.Outline;
 
 namespace Polycline.Web.Editions;
 
@@ -29,6 +30,7 @@ public sealed record TakeInAnswer(bool Applied, long? Edition, string Title, str
 public static class TakeInCourse
 {
     private const int Longest = 15_000_000;
+    private const int MostParts = 5_000;
 
     public static async Task<TakeInAnswer> Handle(
         long edition, [FromBody] TakeInRequest request, [FromQuery] bool? preview, [FromHeader(Name = "Idempotency-Key")] Guid? key,
@@ -48,14 +50,40 @@ public static class TakeInCourse
         }, stop);
     }
 
-    /// <summary>Reads a package; every text comes out in the one form in which texts are kept.</summary>
+    // A package is held to what the screens allow: as many parts, titles as long, conditions as large.
+    private static string? Fault(CoursePackage package)
+    {
+        var edition = package.Course.Edition;
+        var lessons = edition.Units.SelectMany(unit => unit.Lessons).ToList();
+        var items = edition.InReadingOrder().ToList();
+        if (edition.Units.Length + lessons.Count + items.Count > MostParts)
+            return $"This course has more than {MostParts:N0} units, lessons and items together. Give it in parts.";
+        var titles = edition.Units.Select(unit => unit.Title).Concat(lessons.Select(lesson => lesson.Title)).Concat(items.Select(item => item.Title)).Append(package.Course.Title);
+        if (titles.FirstOrDefault(title => title.Length > 200 || !Bounds.IsVisible(title) || title.Any(char.IsControl)) is { } title)
+            return $"A title is one line of 1 to 200 characters; “{(title.Length > 40 ? title[..40] + "…" : title)}” is not.";
+        if (lessons.Any(lesson => lesson.Length > 10_000))
+            return "A lesson lasts from 0 to 10,000.";
+        var gates = edition.Units.Select(unit => unit.Gate).Concat(lessons.Select(lesson => lesson.Gate)).Concat(items.Select(item => item.Gate));
+        if (gates.OfType<Core.Release.Gate>().Any(gate => gate.Root.WithAllBelow().Take(OutlineRules.MostParts + 1).Count() > OutlineRules.MostParts))
+            return $"A condition has at most {OutlineRules.MostParts} parts.";
+        foreach (var (name, html) in package.Texts)
+            if (html.Length > 200_000 || Bounds.Fault(html) is not null || FormattedText.Fault(html) is not null)
+                return $"texts/{name}: {(html.Length > 200_000 ? "it is longer than 200,000 characters." : Bounds.Fault(html) ?? FormattedText.Fault(html))}";
+        return null;
+    }
+
+    /// <summary>Reads a package, before anything is locked.</summary>
     private static CoursePackage Read(string base64)
     {
         if (base64.Length > Longest * 4L / 3 + 4)
             throw Problem.Field("package", "This file is larger than 15 MB.");
         try
         {
-            return CoursePackage.Read(Convert.FromBase64String(base64));
+            var package = CoursePackage.Read(Convert.FromBase64String(base64));
+            if (Fault(package) is { } fault)
+                throw Problem.Field("package", fault);
+            // Every text comes out in the one form in which texts are kept.
+            return package with { Texts = package.Texts.ToDictionary(text => text.Key, text => FormattedText.Canonical(text.Value), StringComparer.Ordinal) };
         }
         catch (FormatException)
         {
@@ -79,7 +107,7 @@ public static class TakeInCourse
 
     private static async Task<TakeInAnswer> Do(NpgsqlConnection connection, Access access, Viewpoint viewpoint, Id<Term> term, CoursePackage package)
     {
-        var bodies = package.Texts.ToDictionary(text => text.Key, text => new Body(FormattedText.Canonical(text.Value)), StringComparer.Ordinal);
+        var bodies = package.Texts.ToDictionary(text => text.Key, text => new Body(text.Value), StringComparer.Ordinal);
         foreach (var body in bodies.Values.Where(body => body.Html.Length > 0))
             await BodyStore.Keep(connection, body);
         var names = new Dictionary<string, string>(StringComparer.Ordinal);

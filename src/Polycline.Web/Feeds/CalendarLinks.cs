@@ -7,6 +7,7 @@ using NodaTime;
 using Polycline.Data;
 using Polycline.Data.Feeds;
 using Polycline.Web.Foundation;
+using Polycline.Web.Host;
 
 namespace Polycline.Web.Feeds;
 
@@ -40,14 +41,14 @@ public static class CalendarLinks
         [.. (await database.Read(connection => LinkStore.Of(connection, viewpoint.Who.Id), stop)).Select(choice => new CalendarChoice(choice.Kind, choice.Section, choice.SectionName, Moment.Of(choice.MadeAt, DateTimeZoneProviders.Tzdb[choice.Zone])))];
 
     /// <summary>Makes a link, or another in the place of the one there was.</summary>
-    public static Task<CalendarLinkAnswer> Make([FromBody] CalendarLinkRequest request, HttpContext http, Viewpoint viewpoint, Database database, CancellationToken stop) =>
+    public static Task<CalendarLinkAnswer> Make([FromBody] CalendarLinkRequest request, HttpContext http, Viewpoint viewpoint, HostSettings settings, Database database, CancellationToken stop) =>
         database.Within(IsolationLevel.ReadCommitted, async connection =>
         {
             await Needed(connection, viewpoint, request);
             var token = WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(Bytes));
             await LinkStore.Withdraw(connection, viewpoint.Who.Id, request.Kind, request.Section, viewpoint.At);
             await LinkStore.Add(connection, Hash(token), viewpoint.Who.Id, request.Kind, request.Section, viewpoint.At);
-            return new CalendarLinkAnswer($"{http.Request.Scheme}://{http.Request.Host}/calendars/{token}.ics");
+            return new CalendarLinkAnswer($"{settings.PublicAddress?.GetLeftPart(UriPartial.Authority) ?? $"{http.Request.Scheme}://{http.Request.Host}"}/calendars/{token}.ics");
         }, stop);
 
     /// <summary>From now on the link leads nowhere.</summary>

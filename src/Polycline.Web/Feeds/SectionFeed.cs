@@ -59,6 +59,19 @@ public static class SectionFeed
         }
         foreach (var gone in schedule.Meetings.Cancelled.Where(gone => Within(plan.Term, gone.StartsAt, from, to)))
             yield return new(Uid(section, gone.Origin), gone.StartsAt, gone.EndsAt, $"{before}{plan.CourseTitle}: no class", $"{plan.CourseTitle}, {section.Name}", true);
+        foreach (var lost in LostToClosures(plan, section, schedule).Where(lost => Within(plan.Term, lost.StartsAt, from, to)))
+            yield return new(Uid(section, lost.Origin), lost.StartsAt, lost.EndsAt, $"{before}{plan.CourseTitle}: no class", $"{plan.CourseTitle}, {section.Name}", true);
+    }
+
+    // A class that a closure takes stays in the calendar, cancelled: whoever had it there is told. Where closures shift what the
+    // days after them are called, nobody can say which class it would have been.
+    private static IEnumerable<Meeting> LostToClosures(EditionPlan plan, FollowingSection section, SectionSchedule schedule)
+    {
+        if (plan.Term.Calendar.Rotation is not (Rotation.Weekly or Rotation.Weeks { TeachingOnly: false }))
+            return [];
+        var known = schedule.Meetings.Meetings.Select(meeting => meeting.Origin).Concat(schedule.Meetings.Cancelled.Select(gone => gone.Origin)).ToHashSet();
+        var open = TermDays.Of(plan.Term with { Calendar = plan.Term.Calendar with { Closures = [] } });
+        return Meetings.Of(open, section.Name, section.Section.Slots, []).Meetings.Where(meeting => !schedule.Term.IsClassDay(meeting.Date) && !known.Contains(meeting.Origin));
     }
 
     private static IEnumerable<FeedEvent> Dates(FollowingSection section, Ref<Item> item, string name, Instant? opens, Instant? due)

@@ -36,9 +36,10 @@ public sealed record AccessRule(May May);
 
 /// <summary>Who asks, and what they are to the edition or section that the address names.</summary>
 /// <param name="Token">The hash of their session's token.</param>
+/// <param name="Teaches">The sections that they teach.</param>
 /// <param name="EnrolledFrom">With <paramref name="EnrolledTo"/>: when the section lists them, dates inclusive.</param>
 public sealed record Access(
-    Person Person, byte[] Token, bool IsOffice, bool IsLead, bool IsMember, bool TeachesSection,
+    Person Person, byte[] Token, bool IsOffice, bool IsLead, bool IsMember, bool TeachesSection, ImmutableHashSet<long> Teaches,
     Id<Edition>? Edition, Id<Master>? Master, EditionState? EditionState, long EditionVersion,
     Id<Section>? Section, ImmutableArray<LocalDate> EnrolledFrom, ImmutableArray<LocalDate> EnrolledTo,
     Id<Term>? Term, long TermVersion, DateTimeZone Zone)
@@ -47,7 +48,7 @@ public sealed record Access(
     private static readonly DateTimeZone NoTerm = DateTimeZone.Utc;
 
     public static Access Of(AccessRow row, byte[] token) => new(
-        new(new(row.Person), row.PersonName), token, row.Office, row.MemberRole == "lead", row.MemberRole is not null, row.TeachesSection,
+        new(new(row.Person), row.PersonName), token, row.Office, row.MemberRole == "lead", row.MemberRole is not null, row.TeachesSection, [.. row.Teaches],
         Some<Edition>(row.Edition), Some<Master>(row.Master),
         row.EditionState is null ? null : Words.Parse<EditionState>(row.EditionState), row.EditionVersion ?? 0,
         Some<Section>(row.Section), [.. row.EnrolledFrom ?? []], [.. row.EnrolledTo ?? []],

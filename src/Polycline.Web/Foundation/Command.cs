@@ -14,7 +14,11 @@ namespace Polycline.Web.Foundation;
 /// <param name="Changes">None: there is nothing to do.</param>
 /// <param name="Undoes">The batch that it takes back.</param>
 /// <param name="Bodies">What is written anew and named by the changes.</param>
-public sealed record Decision(string Words, IReadOnlyList<Change> Changes, Id<Batch>? Undoes = null, params IReadOnlyList<Body> Bodies);
+public sealed record Decision(string Words, IReadOnlyList<Change> Changes, Id<Batch>? Undoes = null, params IReadOnlyList<Body> Bodies)
+{
+    /// <summary>What the button that does it says, in numbers where there are several: "Remove 6 lessons and 20 items from 4 sections".</summary>
+    public string Act { get; init; } = "";
+}
 
 /// <summary>One thing that somebody can do: one file, one route.</summary>
 /// <typeparam name="TRequest">What it is asked.</typeparam>
@@ -56,4 +60,23 @@ public interface ITermCommand<TRequest, TPlan> : ICommand<TRequest, TPlan>
 /// <param name="Batch">What to name in order to undo it.</param>
 /// <param name="Version">The edition's or term's counter after it.</param>
 /// <param name="Words">What it does.</param>
-public sealed record CommandAnswer(bool Applied, long? Batch, long Version, string Words, Reach Reach);
+/// <param name="Act">What the button that does it says; empty: the screen's own word is enough.</param>
+public sealed record CommandAnswer(bool Applied, long? Batch, long Version, string Words, string Act, ReachAnswer Reach);
+
+/// <summary>What a command does to sections and students.</summary>
+/// <param name="Effect"><c>none</c>: nothing changes for students; <c>some</c>; <c>takes</c>: something is taken from them, or work is touched.</param>
+/// <param name="Students">Who is reached and how, as far as the viewer may know them; null: that was not asked.</param>
+/// <param name="Others">How many more are reached whom the viewer does not teach, or who were too many to name.</param>
+public sealed record ReachAnswer(
+    IReadOnlyList<ReachRow> Rows, IReadOnlyList<ReachSection> Sections, string Sentence, string Effect, IReadOnlyList<ReachedStudent>? Students, int Others);
+
+public sealed record ReachSection(string Name, int Students);
+
+/// <summary>What a command does for one student; items by code and title.</summary>
+/// <param name="Gains">What they see more of.</param>
+/// <param name="Loses">What they see less of.</param>
+/// <param name="Overdue">What is overdue at once.</param>
+/// <param name="Moves">Whose dates move.</param>
+/// <param name="Begun">Of all these what they have begun.</param>
+public sealed record ReachedStudent(
+    string Name, string Section, IReadOnlyList<string> Gains, IReadOnlyList<string> Loses, IReadOnlyList<string> Overdue, IReadOnlyList<string> Moves, IReadOnlyList<string> Begun);

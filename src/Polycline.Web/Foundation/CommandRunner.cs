@@ -1,4 +1,3 @@
-using System.Data;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
@@ -16,17 +15,18 @@ namespace Polycline.Web.Foundation;
 public sealed class CommandRunner(Database database)
 {
     /// <param name="key">The request's key: sent twice it is done once, and answered the same. Null in a preview.</param>
+    /// <param name="names">Whether to name the students whom it reaches.</param>
     /// <exception cref="ProblemException">It cannot be done; nothing was written.</exception>
-    public Task<CommandAnswer> Run<TCommand, TRequest, TPlan>(Access access, Viewpoint viewpoint, TRequest request, Guid? key, CancellationToken stop)
+    public Task<CommandAnswer> Run<TCommand, TRequest, TPlan>(Access access, Viewpoint viewpoint, TRequest request, Guid? key, bool names, CancellationToken stop)
         where TCommand : IEditionCommand<TRequest, TPlan>
         where TRequest : class
     {
         var edition = access.Edition ?? throw Problem.Unknown();
         return CommandFrame.Run<TCommand, TRequest, TPlan>(
-            database, access, viewpoint, request, key, $"{edition} {TCommand.Name}", connection => Do<TCommand, TRequest, TPlan>(connection, edition, viewpoint, request), stop);
+            database, access, viewpoint, request, key, $"{edition} {TCommand.Name}", connection => Do<TCommand, TRequest, TPlan>(connection, edition, access, viewpoint, request, names), stop);
     }
 
-    private static async Task<CommandAnswer> Do<TCommand, TRequest, TPlan>(NpgsqlConnection connection, Id<Edition> edition, Viewpoint viewpoint, TRequest request)
+    private static async Task<CommandAnswer> Do<TCommand, TRequest, TPlan>(NpgsqlConnection connection, Id<Edition> edition, Access access, Viewpoint viewpoint, TRequest request, bool names)
         where TCommand : IEditionCommand<TRequest, TPlan>
         where TRequest : class
     {
@@ -38,14 +38,15 @@ public sealed class CommandRunner(Database database)
             before = await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
         var decision = TCommand.Decide(await TCommand.Load(connection, edition, request), request, viewpoint);
         if (decision.Changes.Count == 0)
-            return new(false, null, before.Version, decision.Words, Reach.Between(before.Schedule, before.Schedule, before.Sizes));
+            return new(false, null, before.Version, decision.Words, decision.Act, Reaching.Answer(Reach.Nothing));
+        await Holding.Against(connection, access, before, decision.Changes);
         foreach (var body in decision.Bodies)
             await BodyStore.Keep(connection, body);
         var applied = await CommandFrame.Apply(connection, Scope.Of(edition), TCommand.Name, decision, viewpoint);
         if (decision.Undoes is { } undone)
             await OpenedStore.Forget(connection, edition, undone);
         var after = await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
-        var reach = Reach.Between(before.Schedule, after.Schedule, [.. after.Sizes, .. before.Sizes.Where(size => !after.Schedule.Follows(size.Section))]);
-        return new(true, applied.Id.Value, applied.Version, decision.Words, GroupReach.With(reach, before, after));
+        var reach = await Reaching.Of(connection, before, after, viewpoint);
+        return new(true, applied.Id.Value, applied.Version, decision.Words, decision.Act, names ? await Reaching.WithNames(connection, reach, access, after) : Reaching.Answer(reach));
     }
 }

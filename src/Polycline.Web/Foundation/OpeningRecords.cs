@@ -19,15 +19,15 @@ public static class OpeningRecords
         from opened in Openings.Unrecorded(plan.Schedule.Section(section.Section.Ref), at)
         select (section.Id, plan.Row(opened.Item).Id, opened.At, opened.Due)];
 
-    /// <summary>Records it, and tells who listens. The edition is locked by the caller's transaction.</summary>
+    /// <summary>Records it, whatever state the edition is in, and tells who listens. The edition is locked by the caller's transaction.</summary>
     /// <returns>How many openings; more than 0: the plan is to be read again.</returns>
     public static async Task<int> Keep(NpgsqlConnection connection, EditionPlan plan, Instant at)
     {
-        if (plan.State != EditionState.Current || Missing(plan, at) is not { Count: > 0 } missing)
+        if (Missing(plan, at) is not { Count: > 0 } missing)
             return 0;
         var recorded = await OpenedStore.Add(connection, missing, at);
         // What students have once seen a code of keeps it.
-        if (!plan.Settings.CodesFixed)
+        if (!plan.Settings.CodesFixed && plan.State != EditionState.Resting)
             await EditionStore.FixCodes(connection, plan, at);
         await OpenedStore.Tell(connection, plan.Id);
         return recorded;

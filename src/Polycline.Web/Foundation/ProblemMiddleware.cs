@@ -12,6 +12,9 @@ public sealed class ProblemMiddleware(RequestDelegate next, ILogger<ProblemMiddl
         try
         {
             await next(http);
+            // What was refused before any handler has a body that says so, too.
+            if (http.Response is { StatusCode: >= 400, HasStarted: false, ContentLength: null, ContentType: null } && Plain(http.Response.StatusCode) is { } plain)
+                await Write(http, plain);
         }
         catch (OperationCanceledException) when (http.RequestAborted.IsCancellationRequested)
         {
@@ -27,6 +30,14 @@ public sealed class ProblemMiddleware(RequestDelegate next, ILogger<ProblemMiddl
             await Write(http, problem ?? new(500, "fault", "Something went wrong here.", "Nothing was changed. Try again; if it stays so, tell whoever looks after Polycline."));
         }
     }
+
+    private static ProblemException? Plain(int status) => status switch
+    {
+        StatusCodes.Status404NotFound => Problem.Unknown(),
+        StatusCodes.Status405MethodNotAllowed => new(405, "method", "That is not done here.", "Nothing was changed."),
+        StatusCodes.Status413PayloadTooLarge or StatusCodes.Status415UnsupportedMediaType => Problem.From(new BadHttpRequestException("", status)),
+        _ => null,
+    };
 
     public static Task Write(HttpContext http, ProblemException problem)
     {

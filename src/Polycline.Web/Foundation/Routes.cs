@@ -14,15 +14,15 @@ public static class Routes
     /// <summary>Says who may call; an endpoint without it is refused at start.</summary>
     public static RouteHandlerBuilder For(this RouteHandlerBuilder endpoint, May may) => endpoint.WithMetadata(new AccessRule(may));
 
-    /// <summary>Puts a command up: <c>?preview=true</c> shows its reach, otherwise it is applied, once for each <c>Idempotency-Key</c>.</summary>
+    /// <summary>Puts a command up: <c>?preview=true</c> shows its reach, with <c>names=true</c> by name, otherwise it is applied, once for each <c>Idempotency-Key</c>.</summary>
     public static void MapCommand<TCommand, TRequest, TPlan>(this IEndpointRouteBuilder routes)
         where TCommand : IEditionCommand<TRequest, TPlan>
         where TRequest : class =>
         routes.MapPost($"/api/editions/{{edition:long}}/{TCommand.Name}", async (
-                long edition, [FromBody] TRequest request, [FromQuery] bool? preview, [FromHeader(Name = "Idempotency-Key")] Guid? key,
+                long edition, [FromBody] TRequest request, [FromQuery] bool? preview, [FromQuery] bool? names, [FromHeader(Name = "Idempotency-Key")] Guid? key,
                 Access access, Viewpoint viewpoint, CommandRunner runner, CancellationToken stop) =>
             {
-                return await runner.Run<TCommand, TRequest, TPlan>(access, viewpoint, request, preview == true ? null : Once.Key(key), stop);
+                return await runner.Run<TCommand, TRequest, TPlan>(access, viewpoint, request, preview == true ? null : Once.Key(key), names == true && preview == true, stop);
             })
             .For(TCommand.May)
             .WithName(TCommand.Name)
@@ -34,10 +34,10 @@ public static class Routes
         where TCommand : ITermCommand<TRequest, TPlan>
         where TRequest : class =>
         routes.MapPost($"/api/terms/{{term:long}}/{TCommand.Name}", async (
-                long term, [FromBody] TRequest request, [FromQuery] bool? preview, [FromHeader(Name = "Idempotency-Key")] Guid? key,
+                long term, [FromBody] TRequest request, [FromQuery] bool? preview, [FromQuery] bool? names, [FromHeader(Name = "Idempotency-Key")] Guid? key,
                 Access access, Viewpoint viewpoint, TermCommandRunner runner, CancellationToken stop) =>
             {
-                return await runner.Run<TCommand, TRequest, TPlan>(access, viewpoint, request, preview == true ? null : Once.Key(key), stop);
+                return await runner.Run<TCommand, TRequest, TPlan>(access, viewpoint, request, preview == true ? null : Once.Key(key), names == true && preview == true, stop);
             })
             .For(May.Office)
             .WithName($"term-{TCommand.Name}")

@@ -9,6 +9,8 @@ public static class SessionCookie
 {
     public const string Name = "__Host-polycline";
 
+    private const string Known = "__Host-polycline-known";
+
     /// <summary>How long a session lasts.</summary>
     public static readonly Duration Life = Duration.FromDays(14);
 
@@ -22,6 +24,21 @@ public static class SessionCookie
     {
         var text = WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(32));
         http.Response.Cookies.Append(Name, text, Options(Life.ToTimeSpan()));
+        return SHA256.HashData(System.Text.Encoding.ASCII.GetBytes(text));
+    }
+
+    /// <summary>The hash of what this browser keeps to be known again; null: it has never signed in.</summary>
+    public static byte[]? ReadKnown(HttpContext http) =>
+        http.Request.Cookies[Known] is { Length: 43 } text ? SHA256.HashData(System.Text.Encoding.ASCII.GetBytes(text)) : null;
+
+    /// <summary>Has the browser known again, for a year; one that is known already stays so.</summary>
+    /// <returns>The hash of what it keeps.</returns>
+    public static byte[] Remember(HttpContext http)
+    {
+        if (ReadKnown(http) is { } known)
+            return known;
+        var text = WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(32));
+        http.Response.Cookies.Append(Known, text, Options(TimeSpan.FromDays(365)));
         return SHA256.HashData(System.Text.Encoding.ASCII.GetBytes(text));
     }
 

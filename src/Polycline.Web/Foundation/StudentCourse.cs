@@ -71,16 +71,20 @@ public sealed class StudentCourse
         if (viewpoint.Eyes is not Eyes.OfStudent { Student: var student } || access.Edition is null)
             throw Problem.Unknown();
         var plan = await compiled.Edition(access);
+        // A clock that was set back shuts nothing that has opened, and forgets nothing that was done.
+        var at = viewpoint.IsNow ? Instant.Max(viewpoint.At, plan.OpenedUntil(section)) : viewpoint.At;
         var (record, feedback, work) = await database.Read(async connection =>
         {
             if (item is { } looked)
-                return await StudentStore.Read(connection, plan, student, looked, viewpoint.At);
-            var (records, back) = await StudentStore.Read(connection, plan, [student.Value], viewpoint.At);
+                return await StudentStore.Read(connection, plan, student, looked, at);
+            var (records, back) = await StudentStore.Read(connection, plan, [student.Value], at);
             return (records[student.Value], back, new OwnWork([], null));
         }, stop);
-        if (record.SectionAt(plan.Term, viewpoint.At) != new Ref<Section>($"{section}"))
+        // Whoever is in two of its sections opens both, and sees one thing: the dates of the one that decides.
+        var today = plan.Term.Local(at).Date;
+        if (!record.Enrolments.Any(pair => pair.Section == new Ref<Section>($"{section}") && pair.Enrolment.Holds(today)) || record.SectionAt(plan.Term, at) is not { } home)
             throw Problem.Unknown();
-        return new(plan, record, student, section, feedback, viewpoint.At, work);
+        return new(plan, record, student, new(long.Parse(home.Name, System.Globalization.CultureInfo.InvariantCulture)), feedback, at, work);
     }
 
     /// <summary>What they see of one item.</summary>

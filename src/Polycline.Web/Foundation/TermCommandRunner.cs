@@ -18,17 +18,18 @@ public sealed class TermCommandRunner(Database database)
     private sealed record Taught(TermPlan Plan, IReadOnlyList<EditionPlan> Courses);
 
     /// <param name="key">The request's key: sent twice it is done once, and answered the same. Null in a preview.</param>
+    /// <param name="names">Whether to name the students whom it reaches.</param>
     /// <exception cref="ProblemException">It cannot be done; nothing was written.</exception>
-    public Task<CommandAnswer> Run<TCommand, TRequest, TPlan>(Access access, Viewpoint viewpoint, TRequest request, Guid? key, CancellationToken stop)
+    public Task<CommandAnswer> Run<TCommand, TRequest, TPlan>(Access access, Viewpoint viewpoint, TRequest request, Guid? key, bool names, CancellationToken stop)
         where TCommand : ITermCommand<TRequest, TPlan>
         where TRequest : class
     {
         var term = access.Term ?? throw Problem.Unknown();
         return CommandFrame.Run<TCommand, TRequest, TPlan>(
-            database, access, viewpoint, request, key, $"term {term} {TCommand.Name}", connection => Do<TCommand, TRequest, TPlan>(connection, term, viewpoint, request), stop);
+            database, access, viewpoint, request, key, $"term {term} {TCommand.Name}", connection => Do<TCommand, TRequest, TPlan>(connection, term, access, viewpoint, request, names), stop);
     }
 
-    private static async Task<CommandAnswer> Do<TCommand, TRequest, TPlan>(NpgsqlConnection connection, Id<Term> term, Viewpoint viewpoint, TRequest request)
+    private static async Task<CommandAnswer> Do<TCommand, TRequest, TPlan>(NpgsqlConnection connection, Id<Term> term, Access access, Viewpoint viewpoint, TRequest request, bool names)
         where TCommand : ITermCommand<TRequest, TPlan>
         where TRequest : class
     {
@@ -43,7 +44,7 @@ public sealed class TermCommandRunner(Database database)
             before = await Read(connection, term);
         var decision = TCommand.Decide(await TCommand.Load(connection, term, request), request, viewpoint);
         if (decision.Changes.Count == 0)
-            return new(false, null, before.Plan.Version, decision.Words, TermReach.Between([], [], []));
+            return new(false, null, before.Plan.Version, decision.Words, decision.Act, Reaching.Answer(TermReach.Between([], viewpoint.At, [], [])));
         var applied = await CommandFrame.Apply(connection, Scope.Of(term), TCommand.Name, decision, viewpoint);
         if (decision.Undoes is { } undone)
             foreach (var course in before.Courses)
@@ -52,8 +53,12 @@ public sealed class TermCommandRunner(Database database)
         TermRules.Check(after.Plan);
         foreach (var course in after.Courses)
             await LedgerStore.Tell(connection, Scope.Of(course.Id), course.Version);
-        return new(true, applied.Id.Value, applied.Version, decision.Words, TermReach.Between(
-            [.. before.Courses.Zip(after.Courses, (then, now) => (then.Schedule, now.Schedule, now.Sizes))], ByThemselves(before.Plan), ByThemselves(after.Plan)));
+        var courses = new List<TaughtCourse>();
+        foreach (var (then, now) in before.Courses.Zip(after.Courses))
+            courses.Add(new(then.Schedule, now.Schedule, now.SizesAt(viewpoint.At), await Reaching.Sights(connection, then, now, viewpoint)));
+        var reach = TermReach.Between(courses, viewpoint.At, ByThemselves(before.Plan), ByThemselves(after.Plan));
+        return new(
+            true, applied.Id.Value, applied.Version, decision.Words, decision.Act, names ? await Reaching.WithNames(connection, reach, access, after.Courses) : Reaching.Answer(reach));
     }
 
     private static async Task<Taught> Read(NpgsqlConnection connection, Id<Term> term)

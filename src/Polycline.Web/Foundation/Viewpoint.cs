@@ -74,8 +74,8 @@ public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, Instant Now)
 
     // As the wall's clock says it there, or in UTC: the browser never converts.
     private static Instant Moment(string at, DateTimeZone zone) =>
-        InstantPattern.General.Parse(at) is { Success: true, Value: var instant } ? instant
-            : Local.Parse(at) is { Success: true, Value: var local } ? zone.ResolveLocal(local, NodaTime.TimeZones.Resolvers.LenientResolver).ToInstant()
+        InstantPattern.General.Parse(at) is { Success: true, Value: var instant } && Bounds.Holds(instant) ? instant
+            : Local.Parse(at) is { Success: true, Value: var local } && local.Year is >= 1901 and < 2999 ? zone.ResolveLocal(local, NodaTime.TimeZones.Resolvers.LenientResolver).ToInstant()
             : throw Problem.Malformed("at", "'at' is a moment: local to the school, such as 2026-10-08T10:15, or in UTC, such as 2026-10-08T09:15:00Z.");
 
     private static async Task<Eyes> Through(

@@ -32,6 +32,6 @@ public sealed class AddGroup : IEditionCommand<AddGroupRequest, EditionPlan>
 
     private sealed class Rules : AbstractValidator<AddGroupRequest>
     {
-        public Rules() => RuleFor(request => request.Name).Must(name => name.Trim().Length is > 0 and <= 60 && !name.Any(char.IsControl)).WithMessage("A group's name has 1 to 60 characters.");
+        public Rules() => RuleFor(request => request.Name).Must(name => Bounds.IsVisible(name) && name.Trim().Length <= 60 && !name.Any(char.IsControl)).WithMessage("A group's name has 1 to 60 characters.");
     }
 }

@@ -8,7 +8,6 @@ using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
-using Polycline.Data.People;
 using Polycline.Web.Foundation;
 using Polycline.Web.Outline;
 
@@ -23,8 +22,8 @@ public sealed record PutInGroupRequest(Id<Grouping> Group, IReadOnlyList<GroupMe
 /// <param name="In">Whether they are to be in it.</param>
 public sealed record GroupMember(Id<Person> Student, bool In);
 
-/// <param name="Students">Those of the course's sections, with their names.</param>
-public sealed record GroupPlan(EditionPlan Plan, IReadOnlyDictionary<long, string> Students);
+/// <param name="Students">Those whom the course's sections list.</param>
+public sealed record GroupPlan(EditionPlan Plan, IReadOnlySet<long> Students);
 
 /// <summary>Puts students into a group, or takes them out: what is for it is for them from then on.</summary>
 public sealed class PutInGroup : IEditionCommand<PutInGroupRequest, GroupPlan>
@@ -35,30 +34,35 @@ public sealed class PutInGroup : IEditionCommand<PutInGroupRequest, GroupPlan>
 
     public static IValidator<PutInGroupRequest> Validator { get; } = new Rules();
 
-    public static async Task<GroupPlan> Load(NpgsqlConnection connection, Id<Edition> edition, PutInGroupRequest request) => new(
-        await OutlineRules.Load(connection, edition),
-        (await AccessStore.StudentsOf(connection, edition, new Id<Person>(0), lead: true)).Where(row => row.Student is not null).DistinctBy(row => row.Student).ToDictionary(row => row.Student!.Value, row => row.Name!));
+    public static async Task<GroupPlan> Load(NpgsqlConnection connection, Id<Edition> edition, PutInGroupRequest request)
+    {
+        var plan = await OutlineRules.Load(connection, edition);
+        return new(plan, plan.Sections.SelectMany(section => section.Listed).Select(listed => listed.Person).ToHashSet());
+    }
 
     public static Decision Decide(GroupPlan read, PutInGroupRequest request, Viewpoint viewpoint)
     {
         var group = read.Plan.Groups.FirstOrDefault(group => group.Id == request.Group.Value) ?? throw Problem.Unknown("group");
         var changes = new List<Change>();
-        var names = new List<string>();
         for (var n = 0; n < request.Members.Count; n++)
         {
             var (student, isIn) = request.Members[n];
-            var name = read.Students.GetValueOrDefault(student.Value) ?? throw Problem.Unknown($"members[{n}].student");
+            if (!read.Students.Contains(student.Value))
+                throw Problem.Unknown($"members[{n}].student");
             if (group.Members.Contains(student.Value) == isIn)
                 continue;
             JsonObject key = new() { ["student_group"] = group.Id, ["person"] = student.Value };
             JsonObject row = new() { ["at"] = InstantPattern.ExtendedIso.Format(viewpoint.At) };
             changes.Add(isIn ? new("in_group", key, null, row, null) : new("in_group", key, row, null, 1));
-            names.Add(name);
         }
         if (changes.Count == 0)
             return new($"left the group “{group.Name}” as it is", []);
-        var who = names.Count <= 2 ? Counting.Joined(names, "and") : $"{names.Count} students";
-        return new(request.Members.All(member => member.In) ? $"put {who} into the group “{group.Name}”" : request.Members.All(member => !member.In) ? $"took {who} out of the group “{group.Name}”" : $"changed who is in the group “{group.Name}”", changes);
+        // The history is read by the whole team, who do not all teach these students: it counts them and names nobody.
+        var who = Counting.Counted(changes.Count, "student", "students");
+        var (done, act) = request.Members.All(member => member.In) ? ($"put {who} into the group “{group.Name}”", $"Put {who} in")
+            : request.Members.All(member => !member.In) ? ($"took {who} out of the group “{group.Name}”", $"Take {who} out")
+            : ($"changed who is in the group “{group.Name}”", $"Change {who}");
+        return new(done, changes) { Act = act };
     }
 
     private sealed class Rules : AbstractValidator<PutInGroupRequest>

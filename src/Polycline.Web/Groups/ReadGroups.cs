@@ -7,9 +7,10 @@ namespace Polycline.Web.Groups;
 
 public sealed record GroupsAnswer(bool CanChange, IReadOnlyList<GroupCard> Groups, IReadOnlyList<GroupSection> Sections);
 
-/// <param name="Members">Persons.</param>
+/// <param name="Members">Persons: those whom the viewer teaches, or all for a lead.</param>
+/// <param name="Others">How many more are in it.</param>
 /// <param name="Items">How many items are for it, or not for it.</param>
-public sealed record GroupCard(long Id, string Name, long Version, IReadOnlyList<long> Members, int Items);
+public sealed record GroupCard(long Id, string Name, long Version, IReadOnlyList<long> Members, int Others, int Items);
 
 /// <summary>A section whose students the team can put into groups.</summary>
 public sealed record GroupSection(long Id, string Name, string Letter, IReadOnlyList<GroupStudent> Students);
@@ -24,11 +25,14 @@ public static class ReadGroups
         viewpoint.NeedsTeam("Groups");
         var plan = await compiled.Edition(access);
         var rows = await database.Read(connection => AccessStore.StudentsOf(connection, plan.Id, access.Person.Id, access.IsLead), stop);
+        var today = plan.Term.Local(viewpoint.At).Date;
+        // Of the others in a group, whom somebody does not teach, they learn how many there are.
+        var seen = rows.Select(row => row.Student).OfType<long>().ToHashSet();
         return new(
             plan.State != EditionState.Resting && viewpoint.TakesCommands,
-            [.. plan.Groups.Select(group => new GroupCard(group.Id, group.Name, group.Version, group.Members, plan.UsesOf(group.Name)))],
+            [.. plan.Groups.Select(group => new GroupCard(group.Id, group.Name, group.Version, [.. group.Members.Where(seen.Contains)], group.Members.Count(member => !seen.Contains(member)), plan.UsesOf(group.Name)))],
             [.. rows.GroupBy(row => (row.Section, row.SectionName, row.Letter)).Select(section => new GroupSection(
                 section.Key.Section, section.Key.SectionName, section.Key.Letter,
-                [.. section.Where(row => row.Student is { } student && plan.Following(new(section.Key.Section))?.People.Contains(student) == true).Select(row => new GroupStudent(row.Student!.Value, row.Name!))]))]);
+                [.. section.Where(row => row.Student is { } student && plan.Following(new(section.Key.Section))?.PeopleOn(today).Contains(student) == true).Select(row => new GroupStudent(row.Student!.Value, row.Name!))]))]);
     }
 }

@@ -30,6 +30,9 @@ public sealed class RemoveGroup : IEditionCommand<RemoveGroupRequest, EditionPla
         if (plan.UsesOf(group.Name) is > 0 and var uses)
             throw Problem.InUse($"{Counting.Counted(uses, $"{plan.Edition.Levels.Item.One} says", $"{plan.Edition.Levels.Item.Many} say")} something of the group {group.Name}.", "Nothing was removed. Have those for everyone first.");
         return new($"removed the group “{group.Name}”", [new(
-            "student_group", new() { ["id"] = group.Id }, new() { ["removed_at"] = null }, new() { ["removed_at"] = InstantPattern.ExtendedIso.Format(viewpoint.At) }, request.Version)]);
+            "student_group", new() { ["id"] = group.Id }, new() { ["removed_at"] = null }, new() { ["removed_at"] = InstantPattern.ExtendedIso.Format(viewpoint.At) }, request.Version)])
+        {
+            Act = $"Remove {group.Name}",
+        };
     }
 }

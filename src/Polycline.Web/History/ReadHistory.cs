@@ -11,8 +11,9 @@ public sealed record HistoryAnswer(IReadOnlyList<HistoryEntry> Changes);
 /// <param name="Mine">The one who asks did it.</param>
 /// <param name="Undone">It was taken back.</param>
 /// <param name="IsUndo">It took something back itself.</param>
+/// <param name="IsRedo">It brought back what had been taken back.</param>
 /// <param name="Items">The items it touched.</param>
-public sealed record HistoryEntry(long Batch, string Author, bool Mine, string Words, Moment At, bool Undone, bool IsUndo, IReadOnlyList<long> Items);
+public sealed record HistoryEntry(long Batch, string Author, bool Mine, string Words, Moment At, bool Undone, bool IsUndo, bool IsRedo, IReadOnlyList<long> Items);
 
 /// <summary>Reads the latest changes of an edition, or of a term.</summary>
 public static class ReadHistory
@@ -32,6 +33,6 @@ public static class ReadHistory
     {
         var rows = await database.Read(connection => LedgerStore.History(connection, scope, Most), stop);
         return new([.. rows.Where(row => row.At <= viewpoint.At).Select(row => new HistoryEntry(
-            row.Id, row.AuthorName, row.Author == viewpoint.Who.Id.Value, row.Words, Moment.Of(row.At, access.Zone), row.UndoneBy is not null, row.Undoes is not null, row.Items))]);
+            row.Id, row.AuthorName, row.Author == viewpoint.Who.Id.Value, row.Words, Moment.Of(row.At, access.Zone), row.UndoneBy is not null, row.IsUndo, row.IsRedo, row.Items))]);
     }
 }

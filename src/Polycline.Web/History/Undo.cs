@@ -23,6 +23,8 @@ public sealed record UndoRow(Change Change, JsonObject? Present, HistoryRow? Lat
 /// <summary>Takes a batch back, where everything it wrote still stands as it wrote it.</summary>
 public sealed class Undo : IEditionCommand<UndoRequest, UndoPlan>, ITermCommand<UndoRequest, UndoPlan>
 {
+    private const string Undid = "undid: ", Redid = "redid: ";
+
     public static string Name => "undo";
 
     public static May May => May.Team;
@@ -53,10 +55,17 @@ public sealed class Undo : IEditionCommand<UndoRequest, UndoPlan>, ITermCommand<
                 row.Later is { } later ? $"{later.AuthorName} has since {later.Words}." : "It has been changed since.",
                 "Nothing was changed. Undo the later change first.");
         return new(
-            head.Undoes is null ? $"undid: {head.Words}" : $"brought back: {head.Words.Replace("undid: ", "", StringComparison.Ordinal)}",
+            $"{(head.IsUndo ? Redid : Undid)}{Plain(head.Words)}",
             [.. plan.Rows.Reverse().Select(row => LedgerStore.Inverse(row.Change, LedgerTable.Of(row.Change).VersionOf(row.Present) ?? 0, viewpoint.At))],
-            request.Batch);
+            request.Batch)
+        {
+            Act = head.IsUndo ? "Redo" : "Undo",
+        };
     }
+
+    // What was done at first, without how often it was taken back since.
+    private static string Plain(string words) =>
+        words.StartsWith(Undid, StringComparison.Ordinal) ? words[Undid.Length..] : words.StartsWith(Redid, StringComparison.Ordinal) ? words[Redid.Length..] : words;
 
     private static bool StillStands(UndoRow row) => row.Change.After is { } after
         ? row.Present is { } present && after.All(field => JsonNode.DeepEquals(field.Value, present[field.Key]))

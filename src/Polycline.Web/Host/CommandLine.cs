@@ -10,6 +10,7 @@ public static class CommandLine
     public const string OwnerVariable = "POLYCLINE_OWNER_DATABASE";
     public const string AddressVariable = "POLYCLINE_ADDRESS";
     public const string ProxiesVariable = "POLYCLINE_PROXIES";
+    public const string PublicVariable = "POLYCLINE_PUBLIC_ADDRESS";
 
     /// <summary>Runs one command: <c>serve</c>, <c>migrate</c>, <c>verify</c>, <c>openapi</c>, or one of the profile's.</summary>
     /// <returns>0 where all is well; 1 where something was found or failed; 2 where the command is unknown.</returns>
@@ -21,7 +22,7 @@ public static class CommandLine
             switch (command)
             {
                 case "serve":
-                    var app = PolyclineHost.Build(new(Needed(DatabaseVariable), Environment.GetEnvironmentVariable(AddressVariable) ?? "http://127.0.0.1:5210", Proxies()), profile);
+                    var app = PolyclineHost.Build(new(Needed(DatabaseVariable), Environment.GetEnvironmentVariable(AddressVariable) ?? "http://127.0.0.1:5210", Proxies()) { PublicAddress = Public() }, profile);
                     await PolyclineHost.Prepare(app);
                     await app.RunAsync();
                     return 0;
@@ -58,6 +59,10 @@ public static class CommandLine
             ? address
             : throw new InvalidOperationException($"{ProxiesVariable} lists the addresses of what stands before Polycline, with commas between; '{text}' is no address."))
         .ToArray();
+
+    private static Uri? Public() => Environment.GetEnvironmentVariable(PublicVariable) is not { Length: > 0 } text ? null
+        : Uri.TryCreate(text, UriKind.Absolute, out var address) && address.Scheme is "http" or "https" ? address
+        : throw new InvalidOperationException($"{PublicVariable} is the address by which the school is reached, such as https://polycline.fenwater.example; '{text}' is none.");
 
     private static string Needed(string variable) => Environment.GetEnvironmentVariable(variable) is { Length: > 0 } value
         ? value

@@ -17,9 +17,10 @@ public sealed class Housekeeping(Database database, IClock clock, ILogger<Housek
             {
                 await database.Read(connection => SessionStore.Sweep(connection, clock.GetCurrentInstant()), stoppingToken);
             }
-            catch (Exception fault) when (Problem.From(fault) is { } problem)
+            catch (Exception fault) when (fault is not OperationCanceledException || !stoppingToken.IsCancellationRequested)
             {
-                log.LogWarning("Housekeeping waits an hour: {Problem}", problem.Message);
+                // Whatever is wrong, the school goes on.
+                log.LogWarning("Housekeeping waits an hour: {Problem}", Problem.From(fault)?.Message ?? fault.Message);
             }
         }
         while (await timer.WaitForNextTickAsync(stoppingToken).AsTask().ContinueWith(tick => tick.IsCompletedSuccessfully && tick.Result, TaskScheduler.Default));

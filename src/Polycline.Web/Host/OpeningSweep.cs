@@ -4,12 +4,13 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data;
 using Polycline.Data.Courses;
+using Polycline.Data.Editions;
 using Polycline.Data.Sections;
 using Polycline.Web.Foundation;
 
 namespace Polycline.Web.Host;
 
-/// <summary>Records openings as time passes. Several instances may sweep at once: what one holds another leaves, and nothing is recorded twice.</summary>
+/// <summary>Records openings as time passes, and ends editions whose last day is over. Several instances may sweep at once: what one holds another leaves, and nothing is recorded twice.</summary>
 public sealed class OpeningSweep(Database database, Compiled compiled, IClock clock, ILogger<OpeningSweep> log) : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromSeconds(15);
@@ -20,9 +21,26 @@ public sealed class OpeningSweep(Database database, Compiled compiled, IClock cl
     {
         var recorded = 0;
         var at = clock.GetCurrentInstant();
-        foreach (var (edition, version, termVersion) in await database.Read(OpenedStore.Taught, stop))
-            if (OpeningRecords.Missing(await compiled.Edition(new(edition), version, termVersion), at).Count > 0)
-                recorded += await Record(new(edition), at, stop);
+        foreach (var (edition, endsOn, zone) in await database.Read(RolloverStore.Ending, stop))
+            if (at.InZone(DateTimeZoneProviders.Tzdb[zone]).Date > endsOn)
+                await database.Within(IsolationLevel.ReadCommitted, async connection =>
+                {
+                    await RolloverStore.End(connection, new(edition));
+                    return true;
+                }, stop);
+        foreach (var (edition, version, termVersion) in await database.Read(connection => OpenedStore.Taught(connection, at.InUtc().Date), stop))
+        {
+            try
+            {
+                if (OpeningRecords.Missing(await compiled.Edition(new(edition), version, termVersion), at).Count > 0)
+                    recorded += await Record(new(edition), at, stop);
+            }
+            catch (Exception fault) when (fault is not OperationCanceledException || !stop.IsCancellationRequested)
+            {
+                // One course that cannot be swept keeps no other from it.
+                log.LogError(fault, "Openings of edition {Edition} are not recorded now", edition);
+            }
+        }
         return recorded;
     }
 
@@ -35,9 +53,10 @@ public sealed class OpeningSweep(Database database, Compiled compiled, IClock cl
             {
                 await Sweep(stoppingToken);
             }
-            catch (Exception fault) when (Problem.From(fault) is { } problem)
+            catch (Exception fault) when (fault is not OperationCanceledException || !stoppingToken.IsCancellationRequested)
             {
-                log.LogWarning("Openings are recorded a little later: {Problem}", problem.Message);
+                // Whatever is wrong, the school goes on: it is tried again in a moment.
+                log.LogWarning("Openings are recorded a little later: {Problem}", Problem.From(fault)?.Message ?? fault.Message);
             }
         }
     }

@@ -36,7 +36,11 @@ namespace Polycline.Web.Host;
 /// <param name="Database">How the application reaches PostgreSQL.</param>
 /// <param name="Address">Where it listens; port 0 takes a free one.</param>
 /// <param name="Proxies">Those that stand before it: what they say of a request's sender, scheme and host is believed, and nobody else.</param>
-public sealed record HostSettings(string Database, string Address, params IReadOnlyList<IPAddress> Proxies);
+public sealed record HostSettings(string Database, string Address, params IReadOnlyList<IPAddress> Proxies)
+{
+    /// <summary>The address the school has set: links are made with it, and no other host is answered. Null: none is set, and it is reached where it listens.</summary>
+    public Uri? PublicAddress { get; init; }
+}
 
 /// <summary>Puts the application together.</summary>
 public static class PolyclineHost
@@ -75,6 +79,7 @@ public static class PolyclineHost
         builder.Services.AddSingleton(_ => Database.Open(settings.Database));
         builder.Services.AddSingleton<SchoolClock>();
         builder.Services.AddSingleton<IClock>(services => clock ?? services.GetRequiredService<SchoolClock>());
+        builder.Services.AddSingleton(settings);
         builder.Services.AddSingleton(new CompileCache(CacheBytes));
         builder.Services.AddSingleton<Compiled>();
         builder.Services.AddSingleton<CommandRunner>();
@@ -89,6 +94,8 @@ public static class PolyclineHost
             app.UseForwardedHeaders(Believing(settings.Proxies));
         app.UseMiddleware<SecurityHeaders>();
         app.UseMiddleware<ProblemMiddleware>();
+        app.UseMiddleware<KnownHostsOnly>(new KnownHosts(settings.PublicAddress, settings.Address, settings.Proxies.Count > 0));
+        app.UseMiddleware<Heads>();
         app.UseMiddleware<SameSiteOnly>();
         app.UseRouting();
         app.UseMiddleware<AccessMiddleware>();
@@ -118,23 +125,25 @@ public static class PolyclineHost
     private static void Map(WebApplication app, IProfile profile)
     {
         app.MapHealth();
-        app.MapSignIn();
-        app.MapPlaces();
-        app.MapSections();
-        app.MapOutline();
-        app.MapDates();
-        app.MapPace();
-        app.MapToday();
-        app.MapFeeds();
-        app.MapStudent();
-        app.MapWork();
-        app.MapEditions();
-        app.MapLens();
-        app.MapJoining();
-        app.MapRibbon();
-        app.MapHistory();
-        app.MapCalendar();
-        app.MapGroups();
+        var routes = app.MapGroup("");
+        routes.HoldBounds();
+        routes.MapSignIn();
+        routes.MapPlaces();
+        routes.MapSections();
+        routes.MapOutline();
+        routes.MapDates();
+        routes.MapPace();
+        routes.MapToday();
+        routes.MapFeeds();
+        routes.MapStudent();
+        routes.MapWork();
+        routes.MapEditions();
+        routes.MapLens();
+        routes.MapJoining();
+        routes.MapRibbon();
+        routes.MapHistory();
+        routes.MapCalendar();
+        routes.MapGroups();
         app.MapHub<LiveHub>(LiveHub.Route, hub => hub.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.WebSockets)
             .WithMetadata(new AccessRule(May.SignedIn));
         profile.MapRoutes(app);

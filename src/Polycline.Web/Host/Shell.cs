@@ -25,6 +25,8 @@ public static class Shell
     private static Task Answer(HttpContext http, string? page)
     {
         var path = http.Request.Path;
+        if (HttpMethods.IsPost(http.Request.Method) && path.StartsWithSegments("/api") && http.Request.ContentType is { } type && !http.Request.HasJsonContentType())
+            throw Problem.From(new BadHttpRequestException(type, StatusCodes.Status415UnsupportedMediaType))!;
         if (page is null || !HttpMethods.IsGet(http.Request.Method) || path.StartsWithSegments("/api") || path.StartsWithSegments("/live") || path.StartsWithSegments("/health") || Path.HasExtension(path))
             throw Problem.Unknown();
         http.Response.Headers.CacheControl = "no-store";

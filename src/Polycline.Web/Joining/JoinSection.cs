@@ -33,19 +33,26 @@ public sealed class JoinSection : IEditionCommand<JoinSectionRequest, JoinSectio
     public static async Task<JoinSectionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, JoinSectionRequest request) =>
         new(await OutlineRules.Load(connection, edition), await SectionStore.Joining(connection, request.Section));
 
+    // Before the term's first day it follows from the beginning; later nothing of what was due by then is asked of its students.
+    private static string? From(EditionPlan course, Viewpoint viewpoint) =>
+        course.Term.Local(viewpoint.At).Date is var today && today > course.Term.First ? NodaTime.Text.LocalDatePattern.Iso.Format(today) : null;
+
     public static Decision Decide(JoinSectionPlan plan, JoinSectionRequest request, Viewpoint viewpoint)
     {
         // Whose section it is not, does not know of it.
         if (plan.Section is not { } section || !section.Teachers.Contains(viewpoint.Who.Id.Value))
             throw Problem.Unknown("section");
         if (section.Edition == plan.Course.Id.Value)
-            return new($"left {section.Name} following", []);
+            return new($"left {section.Name} as it is", []);
         if (section.Edition is not null)
             throw Problem.InUse($"{section.Name} follows another course.", "Nothing was changed. Let it stop following that first.");
         if (section.Term != plan.Course.TermId.Value)
             throw Problem.InUse($"{section.Name} is of another term than this edition.", "Nothing was changed. Roll the edition over into that term, or choose a section of this one.");
         return new(
-            $"let {section.Name} follow",
-            [Change.Of("section", request.Section, request.Version, new() { ["edition"] = null }, new() { ["edition"] = plan.Course.Id.Value })]);
+            $"added {section.Name}",
+            [Change.Of("section", request.Section, request.Version, new() { ["edition"] = null, ["follows_from"] = null }, new() { ["edition"] = plan.Course.Id.Value, ["follows_from"] = From(plan.Course, viewpoint) })])
+        {
+            Act = $"Add {section.Name}",
+        };
     }
 }

@@ -1,4 +1,5 @@
 using Polycline.Core;
+using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.People;
 using Polycline.Web.Foundation;
@@ -25,10 +26,13 @@ public static class LensRoutes
     {
         var plan = await compiled.Edition(access);
         var rows = await database.Read(connection => AccessStore.StudentsOf(connection, access.Edition!.Value, access.Person.Id, access.IsLead), stop);
+        // Whoever has left is in no list of the present.
+        var on = plan.Term.Local(viewpoint.At).Date;
+        bool IsHere(LensPlaceRow row) => row.Student is { } student && plan.Following(new Id<Section>(row.Section))?.PeopleOn(on).Contains(student) == true;
         return new(
             [.. rows.GroupBy(row => (row.Section, row.SectionName, row.Letter)).Select(section => new LensSection(
                 section.Key.Section, section.Key.SectionName, section.Key.Letter,
-                [.. section.Where(row => row.Student is not null && row.Name is not null).Select(row => new LensStudent(row.Student!.Value, row.Name!))]))],
+                [.. section.Where(row => IsHere(row) && row.Name is not null).Select(row => new LensStudent(row.Student!.Value, row.Name!))]))],
             [.. plan.Edition.InReadingOrder().Select(item => new LensItem(plan.Row(item.Ref).Id, plan.Schedule.CodeOf[item.Ref], item.Title, Words.Of(item.Kind), item.Options))]);
     }
 }

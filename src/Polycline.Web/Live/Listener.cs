@@ -39,7 +39,7 @@ public sealed class Listener(Database database, IHubContext<LiveHub> hub, LiveCo
             {
                 return;
             }
-            catch (Exception fault) when (Problem.From(fault) is not null || fault is PostgresException)
+            catch (Exception fault) when (fault is not OutOfMemoryException)
             {
                 log.LogWarning("Not listening for changes: {Fault}. Trying again.", fault.Message);
                 await Task.Delay(pause, stoppingToken).ContinueWith(_ => { }, TaskScheduler.Default);
@@ -52,6 +52,8 @@ public sealed class Listener(Database database, IHubContext<LiveHub> hub, LiveCo
     {
         if (raised.Scope.StartsWith("person:", StringComparison.Ordinal))
             connections.End(long.Parse(raised.Scope["person:".Length..], System.Globalization.CultureInfo.InvariantCulture));
+        if (raised.Scope.StartsWith("session:", StringComparison.Ordinal))
+            connections.EndSession(raised.Scope["session:".Length..]);
         return hub.Clients.Group(raised.Scope).SendAsync("raised", raised);
     }
 }

@@ -13,11 +13,19 @@ namespace Polycline.Web.Live;
 /// <summary>The open connections of this instance, by person.</summary>
 public sealed class LiveConnections
 {
-    private readonly ConcurrentDictionary<string, (long Person, HubCallerContext Context)> open = new();
+    private readonly ConcurrentDictionary<string, (long Person, string Token, HubCallerContext Context)> open = new();
 
-    public void Add(HubCallerContext context, long person) => open[context.ConnectionId] = (person, context);
+    /// <param name="token">The hash of the session's token, in hexadecimal.</param>
+    public void Add(HubCallerContext context, long person, string token) => open[context.ConnectionId] = (person, token, context);
 
     public void Remove(HubCallerContext context) => open.TryRemove(context.ConnectionId, out _);
+
+    /// <summary>Ends the connections of one session that was ended.</summary>
+    public void EndSession(string token)
+    {
+        foreach (var (_, connection) in open.Where(pair => pair.Value.Token == token))
+            connection.Context.Abort();
+    }
 
     /// <summary>Ends every connection of a person whose sessions were ended.</summary>
     public void End(long person)
@@ -40,7 +48,7 @@ public sealed class LiveHub(Database database, IClock clock, LiveConnections con
             Context.Abort();
             return;
         }
-        connections.Add(Context, access.Person.Id.Value);
+        connections.Add(Context, access.Person.Id.Value, Convert.ToHexStringLower(access.Token));
         await base.OnConnectedAsync();
     }
 
@@ -51,26 +59,30 @@ public sealed class LiveHub(Database database, IClock clock, LiveConnections con
     }
 
     /// <summary>From now on tells this connection when the edition is changed.</summary>
-    /// <returns>The counters as answers name them, so that nothing is missed between reading and watching.</returns>
-    /// <exception cref="HubException">There is no such edition for whoever asks.</exception>
-    public Task<string> WatchEdition(long edition) => Watch(Scope.Of(new Id<Edition>(edition)), new(edition), null, access => access.IsMember);
+    /// <returns>The counters as answers name them, so that nothing is missed between reading and watching; null: there is no such edition for whoever asks.</returns>
+    public Task<string?> WatchEdition(long edition) => Watch(Scope.Of(new Id<Edition>(edition)), new(edition), null, access => access.IsMember);
 
     public Task LeaveEdition(long edition) => Leave(Scope.Of(new Id<Edition>(edition)));
 
     /// <summary>The same for the calendar of a term, for the office.</summary>
-    /// <exception cref="HubException">There is no such term for whoever asks.</exception>
-    public Task<string> WatchTerm(long term) => Watch(Scope.Of(new Id<Term>(term)), null, new(term), access => access is { IsOffice: true, Term: not null });
+    public Task<string?> WatchTerm(long term) => Watch(Scope.Of(new Id<Term>(term)), null, new(term), access => access is { IsOffice: true, Term: not null });
 
     public Task LeaveTerm(long term) => Leave(Scope.Of(new Id<Term>(term)));
 
-    private async Task<string> Watch(Scope scope, Id<Edition>? edition, Id<Term>? term, Func<Access, bool> may)
+    // Whoever may not watch is told of nothing, not even for the moment in which that is found out.
+    private async Task<string?> Watch(Scope scope, Id<Edition>? edition, Id<Term>? term, Func<Access, bool> may)
     {
+        if (await Counters() is null)
+            return null;
         await Groups.AddToGroupAsync(Context.ConnectionId, $"{scope}");
-        var access = await AccessMiddleware.Find(Context.GetHttpContext()!, database, edition, null, term, clock.GetCurrentInstant());
-        if (access is not null && may(access) && access.Counters is { } counters)
+        // Read once more: what was raised before it was watched is not missed.
+        if (await Counters() is { } counters)
             return counters;
         await Leave(scope);
-        throw new HubException("There is nothing here.");
+        return null;
+
+        async Task<string?> Counters() =>
+            await AccessMiddleware.Find(Context.GetHttpContext()!, database, edition, null, term, clock.GetCurrentInstant()) is { } access && may(access) ? access.Counters : null;
     }
 
     private Task Leave(Scope scope) => Groups.RemoveFromGroupAsync(Context.ConnectionId, $"{scope}");

@@ -2,6 +2,7 @@ using FluentValidation;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Planning;
 using Polycline.Core.Sections;
 using Polycline.Data.Courses;
 using Polycline.Web.Foundation;
@@ -14,7 +15,10 @@ namespace Polycline.Web.Outline;
 /// <param name="Purpose"><c>to-read</c>, <c>practice</c> or <c>for-marks</c>.</param>
 public sealed record AddItemRequest(Id<Unit> Unit, Id<Lesson>? Lesson, string Kind, string Purpose, string Title, Id<Section>? Section);
 
-/// <summary>Adds an item at the end of a lesson or unit, unpublished: seen by the team only.</summary>
+/// <summary>
+/// Adds an item at the end of a lesson or unit, unpublished: seen by the team only. It opens with its lesson, or with its
+/// unit's first class; on a unit without lessons from the first day of term. Never just because it is published.
+/// </summary>
 public sealed class AddItem : IEditionCommand<AddItemRequest, EditionPlan>
 {
     public static string Name => "add-item";
@@ -38,10 +42,13 @@ public sealed class AddItem : IEditionCommand<AddItemRequest, EditionPlan>
         {
             ["edition"] = plan.Id.Value, ["unit"] = unit.Id, ["lesson"] = request.Lesson?.Value, ["lineage"] = plan.NewLineage($"item {unit.Id} {request.Lesson} {title}"),
             ["rank"] = OutlineRules.RankAfter(siblings, siblings.Count == 0 ? null : siblings[^1].Id, null), ["kind"] = request.Kind, ["purpose"] = request.Purpose,
-            ["title"] = title, ["published"] = false, ["options"] = new System.Text.Json.Nodes.JsonArray(), ["picks"] = 1, ["section"] = owner,
+            ["title"] = title, ["published"] = false, ["options"] = new System.Text.Json.Nodes.JsonArray(), ["picks"] = 1, ["opens"] = TimeItem.Node(OpensWith(plan, unit, lesson)), ["section"] = owner,
             ["code"] = plan.Settings.CodesFixed ? CodeOf(plan, unit, lesson, owner) : null,
         }, null)]);
     }
+
+    private static Anchor OpensWith(EditionPlan plan, TreeRow unit, TreeRow? lesson) =>
+        new(lesson is not null ? AnchorBase.LessonStart : plan.Siblings("lesson", unit.Id, null).Any(plan.IsHere) ? AnchorBase.UnitStart : AnchorBase.TermStart);
 
     // Once students have seen the codes, what is added takes one of its own and changes no other's.
     private static string CodeOf(EditionPlan plan, TreeRow unit, TreeRow? lesson, long? owner)

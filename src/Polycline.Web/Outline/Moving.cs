@@ -20,6 +20,6 @@ internal static class Moving
         JsonObject was = new() { ["rank"] = row.Rank }, will = new() { ["rank"] = OutlineRules.RankAfter(siblings, after, row.Id) };
         foreach (var (field, (before, then)) in homes.Where(home => home.Value.Before != home.Value.After))
             (was[field], will[field]) = (before, then);
-        return new($"moved “{title}”", [new(row.Table, new JsonObject { ["id"] = row.Id }, was, will, version)]);
+        return new($"moved “{title}”", [new(row.Table, new JsonObject { ["id"] = row.Id }, was, will, version)]) { Act = $"Move in {plan.Where(row.Section)}" };
     }
 }

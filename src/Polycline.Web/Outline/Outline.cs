@@ -25,6 +25,7 @@ public static class OutlineRoutes
         routes.MapCommand<RemoveLesson, RemoveLessonRequest, EditionPlan>();
         routes.MapCommand<RemoveItem, RemoveItemRequest, EditionPlan>();
         routes.MapCommand<PublishItem, PublishItemRequest, EditionPlan>();
+        routes.MapCommand<PublishItems, PublishItemsRequest, EditionPlan>();
         routes.MapCommand<WriteItem, WriteItemRequest, EditionPlan>();
         routes.MapCommand<TimeItem, TimeItemRequest, EditionPlan>();
         routes.MapCommand<ConditionItem, ConditionItemRequest, EditionPlan>();

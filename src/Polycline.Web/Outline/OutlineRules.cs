@@ -17,12 +17,15 @@ namespace Polycline.Web.Outline;
 /// <summary>What the commands of the outline have in common.</summary>
 public static class OutlineRules
 {
+    /// <summary>So many parts a condition has at most, its <i>all</i>, <i>any</i> and <i>not</i> among them.</summary>
+    public const int MostParts = 200;
+
     public static async Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition) =>
         await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
 
     /// <summary>1 to 200 characters of one line.</summary>
     public static void IsTitle<T>(this IRuleBuilder<T, string> rule) => rule
-        .Must(title => title.Trim().Length > 0).WithMessage("A title needs at least one letter.")
+        .Must(Bounds.IsVisible).WithMessage("A title needs at least one letter.")
         .Must(title => title.Trim().Length <= 200).WithMessage("A title has at most 200 characters.")
         .Must(title => !title.Any(char.IsControl)).WithMessage("A title is one line of text.");
 
@@ -43,6 +46,10 @@ public static class OutlineRules
 
     /// <summary>In which section alone, to be read on; empty: in all.</summary>
     public static string OnlyIn(this EditionPlan plan, long? owner) => owner is { } section ? $", in {plan.Following(new Id<Section>(section))!.Name} only" : "";
+
+    /// <summary>The sections something is in, for a button: <c>9 Birch</c>, <c>4 sections</c>, or the course where nobody follows it.</summary>
+    public static string Where(this EditionPlan plan, long? owner) => owner is { } only ? plan.Following(new Id<Section>(only))!.Name
+        : plan.Sections.Length switch { 0 => "the course", 1 => plan.Sections[0].Name, var count => $"{count} sections" };
 
     /// <exception cref="ProblemException">What is of one section only cannot hold what is of the course, or of another.</exception>
     public static void MayStandIn(this EditionPlan plan, long? owner, TreeRow? home)
@@ -89,10 +96,14 @@ public static class OutlineRules
         if (json is not { ValueKind: not JsonValueKind.Null } given)
             return null;
         var gate = Read(() => PlanParts.Gate(given.GetRawText()), field);
+        if (gate.Root.WithAllBelow().Take(MostParts + 1).Count() > MostParts)
+            throw Problem.Field(field, $"A condition has at most {MostParts} parts. Say it in fewer.");
         foreach (var leaf in gate.Root.Leaves())
         {
             if (leaf.ItemOf is { } item)
                 Named(plan, item.Name, "item", field, of);
+            if (leaf.ItemOf is { } asked && plan.Schedule.Knows(asked) && !plan.Schedule.Item(asked).CanCome(leaf))
+                throw Problem.Field(field, $"No {Outcomes.InWords(leaf).Replace("a ", "", StringComparison.Ordinal)} ever comes of “{plan.Schedule.Item(asked).Title}”, so nobody could meet this. Ask for something else, or name another item.");
             if (leaf is GateNode.HasTaught taught)
                 Named(plan, taught.Lesson.Name, "lesson", field, of);
             if (leaf is GateNode.Picked picked && !plan.Schedule.Item(picked.Choice).Options.Contains(picked.Option))

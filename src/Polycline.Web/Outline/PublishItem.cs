@@ -30,6 +30,9 @@ public sealed class PublishItem : IEditionCommand<PublishItemRequest, EditionPla
             ? new($"left “{item.Title}” as it is", [])
             : new(
                 $"{(request.Published ? "published" : "unpublished")} “{item.Title}”",
-                [Change.Of("item", request.Item, request.Version, new() { ["published"] = item.Published }, new() { ["published"] = request.Published })]);
+                [Change.Of("item", request.Item, request.Version, new() { ["published"] = item.Published }, new() { ["published"] = request.Published })])
+            {
+                Act = $"{(request.Published ? "Publish" : "Unpublish")} in {plan.Where(plan.Row(request.Item)!.Section)}",
+            };
     }
 }

@@ -1,5 +1,7 @@
+using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.PlanFiles;
 using Polycline.Core.Planning;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
@@ -33,20 +35,23 @@ public sealed record OutlineLesson(
     long Id, string Lineage, string Title, int Classes, int? Shortest, bool Optional, bool Published, IReadOnlyList<string> Differs, string? Only, long Version, IReadOnlyList<OutlineItem> Items);
 
 /// <param name="ForWhom">In words; null: for everyone.</param>
+/// <param name="Behind">Students see nothing of it though it is published: <c>unit</c> or <c>lesson</c>, whichever is not; null: nothing stands before it.</param>
 /// <param name="Opens">Timing in words; null: open as soon as it is published.</param>
+/// <param name="OpensAt">The same in the plan file's form.</param>
 /// <param name="Due">Timing in words; null: never due.</param>
 /// <param name="Condition">One sentence; null: there is none.</param>
 /// <param name="Differs">Letters of the sections in which it differs.</param>
 /// <param name="Only">The letter of the only section it is of; null: of the course.</param>
 /// <param name="Version">To be named when the item is changed.</param>
 public sealed record OutlineItem(
-    long Id, string Lineage, string Code, string Kind, string Purpose, string Title, bool Published, string? ForWhom, string? Opens, string? Due, string? Condition,
+    long Id, string Lineage, string Code, string Kind, string Purpose, string Title, bool Published, string? Behind, string? ForWhom, string? Opens, System.Text.Json.JsonElement? OpensAt, string? Due, string? Condition,
     bool HasText, IReadOnlyList<string> Differs, string? Only, long Version);
 
 /// <param name="Letter">What its line is marked with.</param>
 public sealed record OutlineSection(long Id, string Name, string Letter, int Students);
 
-public sealed record OutlineCounts(int Units, int Lessons, int Items, int Unpublished);
+/// <param name="Behind">Published, but in a unit or lesson that is not.</param>
+public sealed record OutlineCounts(int Units, int Lessons, int Items, int Unpublished, int Behind);
 
 /// <summary>Reads an edition as the team sees it.</summary>
 public static class ReadOutline
@@ -55,11 +60,11 @@ public static class ReadOutline
     {
         viewpoint.NeedsTeam("The outline");
         var plan = await compiled.Edition(access);
-        return Of(plan, plan.State != EditionState.Resting && viewpoint.TakesCommands);
+        return Of(plan, plan.State != EditionState.Resting && viewpoint.TakesCommands, viewpoint.At);
     }
 
     /// <summary>The answer for an edition: a pure function.</summary>
-    public static OutlineAnswer Of(EditionPlan plan, bool canChange)
+    public static OutlineAnswer Of(EditionPlan plan, bool canChange, Instant at)
     {
         var tree = plan.Edition;
         var items = tree.InReadingOrder().ToList();
@@ -70,12 +75,13 @@ public static class ReadOutline
         var here = plan.Rows.Where(plan.IsHere).ToList();
         var lessonsOf = here.Where(row => row.Table == "lesson").ToLookup(row => row.Unit);
         var itemsOf = here.Where(row => row.Table == "item").ToLookup(row => (row.Unit, row.Lesson));
+        var (unitRows, lessonRows) = (here.Where(row => row.Table == "unit").ToDictionary(row => row.Id), here.Where(row => row.Table == "lesson").ToDictionary(row => row.Id));
         var number = 0;
         return new(
             plan.Id.Value, plan.Version, plan.CourseTitle, tree.Title, Words.Of(plan.State), canChange,
             [.. here.Where(row => row.Table == "unit").Select(UnitOf)],
-            [.. plan.Sections.Select(section => new OutlineSection(section.Id, section.Name, section.Letter, section.Students))],
-            new(tree.Units.Length, tree.Units.Sum(unit => unit.Lessons.Length), items.Count, items.Count(item => !item.Published)),
+            [.. plan.Sections.Select(section => new OutlineSection(section.Id, section.Name, section.Letter, section.StudentsOn(plan.Term.Local(at).Date)))],
+            new(tree.Units.Length, tree.Units.Sum(unit => unit.Lessons.Length), items.Count, items.Count(item => !item.Published), tree.Units.Sum(unit => unit.InReadingOrder().Count(item => item.Published && !IsOut(unit, item)))),
             new(Words.Of(tree.Codes), plan.Settings.CodesFixed, Words.Of(tree.Before), plan.Settings.Version));
 
         OutlineUnit UnitOf(TreeRow row)
@@ -98,11 +104,18 @@ public static class ReadOutline
         {
             var (item, onUnit) = (plan.Schedule.Item(new(row.Lineage)), row.Lesson is null);
             return new(
-                row.Id, row.Lineage, plan.Schedule.CodeOf[item.Ref], Words.Of(item.Kind), Words.Of(item.Purpose), item.Title, item.Published, WhomWords.Of(item.For),
-                Said(item.Opens, onUnit), Said(item.Due, onUnit), item.Gate is null ? null : gates.Sentence(item.Gate), item.Body is not null, Differs(row), Only(row), row.Version);
+                row.Id, row.Lineage, plan.Schedule.CodeOf[item.Ref], Words.Of(item.Kind), Words.Of(item.Purpose), item.Title, item.Published, Behind(row, item), WhomWords.Of(item.For),
+                Said(item.Opens, onUnit), item.Opens is null ? null : System.Text.Json.JsonSerializer.Deserialize<System.Text.Json.JsonElement>(PlanParts.Json(item.Opens)), Said(item.Due, onUnit), item.Gate is null ? null : gates.Sentence(item.Gate), item.Body is not null, Differs(row), Only(row), row.Version);
         }
 
+        string? Behind(TreeRow row, Item item) => !item.Published ? null
+            : !plan.UnitOf(unitRows[row.Unit]).Published ? "unit"
+            : row.Lesson is { } lesson && !plan.LessonOf(lessonRows[lesson]).Published ? "lesson" : null;
+
         IReadOnlyList<string> Differs(TreeRow row) => [.. differing[row.Lineage].Distinct().Order()];
+
+        // Whether students may know of it at all.
+        static bool IsOut(Unit unit, Item item) => unit.Published && unit.Lessons.All(lesson => lesson.Published || !lesson.Items.Contains(item));
 
         string? Only(TreeRow row) => row.Section is { } section ? letterOf[section] : null;
 

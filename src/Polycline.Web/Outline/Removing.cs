@@ -22,9 +22,14 @@ internal static class Removing
             throw Problem.InUse(
                 $"{Joined([.. referring.Take(5)], "and")}{(referring.Count > 5 ? $" and {referring.Count - 5} more" : "")} {(referring.Count == 1 ? "refers" : "refer")} to it.",
                 "Nothing was removed. Change their timing or condition first.");
+        var within = new[] { "lesson", "item" }.Where(table => table != row.Table).Select(table => (Table: table, Count: plan.Rows.Count(other => other.Table == table && gone.Contains(other.Lineage))))
+            .Where(level => level.Count > 0).Select(level => plan.Edition.Levels.Of(level.Table).Counted(level.Count)).ToList();
         return new(
-            $"removed “{title}”{(gone.Count > 1 ? $" and the {gone.Count - 1} things in it" : "")}",
-            [new(row.Table, new() { ["id"] = row.Id }, new() { ["removed_at"] = null }, new() { ["removed_at"] = InstantPattern.ExtendedIso.Format(viewpoint.At) }, version)]);
+            $"removed “{title}”{(within.Count > 0 ? $" with {Joined(within, "and")}" : "")}",
+            [new(row.Table, new() { ["id"] = row.Id }, new() { ["removed_at"] = null }, new() { ["removed_at"] = InstantPattern.ExtendedIso.Format(viewpoint.At) }, version)])
+        {
+            Act = $"Remove {Joined([.. within.Prepend(plan.Edition.Levels.Of(row.Table).Counted(1))], "and")} from {plan.Where(row.Section)}",
+        };
     }
 
     // Who names what, in timing and conditions.

@@ -35,6 +35,8 @@ public sealed class TimeItem : IEditionCommand<TimeItemRequest, EditionPlan>
     {
         var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
         var anchor = plan.AnchorOf(request.Anchor, "anchor", plan.Row(request.Item));
+        NotOnItself(anchor, request.Field, "anchor");
+        NotInCircle(item, request.Field, anchor);
         var old = Of(item, request.Field);
         if (anchor == old)
             return new($"left “{item.Title}” as it is", []);
@@ -42,6 +44,20 @@ public sealed class TimeItem : IEditionCommand<TimeItemRequest, EditionPlan>
         return new(
             $"set when “{item.Title}” {(request.Field == "due" ? "is due" : request.Field)}: {when}",
             [Change.Of("item", request.Item, request.Version, new() { [request.Field] = Node(old) }, new() { [request.Field] = Node(anchor) })]);
+    }
+
+    /// <exception cref="ProblemException">A date hangs on itself, so that it would never come.</exception>
+    public static void NotOnItself(Anchor? anchor, string field, string at)
+    {
+        if ((anchor?.At, field) is (AnchorBase.OwnDue, "due") or (AnchorBase.OwnOpens, "opens"))
+            throw Problem.Field(at, field == "due" ? "It cannot be due when it is due. Hang it on the lesson, on its opening, or on a date." : "It cannot open when it opens. Hang it on the lesson, or on a date.");
+    }
+
+    // Of an opening that hangs on the due and a due that hangs on the opening neither would ever come.
+    private static void NotInCircle(Item item, string field, Anchor? anchor)
+    {
+        if ((field == "opens" && anchor?.At == AnchorBase.OwnDue && item.Due?.At == AnchorBase.OwnOpens) || (field == "due" && anchor?.At == AnchorBase.OwnOpens && item.Opens?.At == AnchorBase.OwnDue))
+            throw Problem.Field("anchor", "Its opening and its due would hang on each other, and neither would ever come. Hang one of them on the lesson or on a date.");
     }
 
     public static Anchor? Of(Item item, string field) => field switch { "opens" => item.Opens, "due" => item.Due, _ => item.Closes };

@@ -43,6 +43,11 @@ public sealed class WriteItem : IEditionCommand<WriteItemRequest, EditionPlan>
 
     private sealed class Rules : AbstractValidator<WriteItemRequest>
     {
-        public Rules() => RuleFor(request => request.Html).MaximumLength(Longest).WithMessage("This text is too long: 200,000 characters at most. Divide it in two.");
+        public Rules() => RuleFor(request => request.Html).MaximumLength(Longest).WithMessage("This text is too long: 200,000 characters at most. Divide it in two.")
+            .Custom((html, context) =>
+            {
+                if (FormattedText.Fault(html) is { } fault)
+                    context.AddFailure(fault);
+            });
     }
 }

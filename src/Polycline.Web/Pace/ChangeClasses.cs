@@ -46,7 +46,10 @@ public sealed class ChangeClasses : IEditionCommand<ChangeClassesRequest, Editio
         {
             throw Problem.Field(fault.Member is { } member ? $"change.{member}" : "change", fault.Message);
         }
-        return new(InWords(change, section.Name), [new("meeting_change", Key(section, own.Count == 0 ? 1 : own.Max(row => row.Seq) + 1), null, new() { ["change"] = JsonNode.Parse(json) }, null)]);
+        return new(InWords(change, section.Name), [new("meeting_change", Key(section, own.Count == 0 ? 1 : own.Max(row => row.Seq) + 1), null, new() { ["change"] = JsonNode.Parse(json) }, null)])
+        {
+            Act = change switch { MeetingChange.Cancel => $"Cancel 1 class of {section.Name}", MeetingChange.Move => $"Move 1 class of {section.Name}", _ => $"Add 1 class to {section.Name}" },
+        };
     }
 
     private static Decision PutBack(FollowingSection section, List<MeetingChangeRow> own, int seq, long version)
@@ -55,7 +58,7 @@ public sealed class ChangeClasses : IEditionCommand<ChangeClassesRequest, Editio
         var change = new Change("meeting_change", Key(section, seq), new() { ["change"] = JsonNode.Parse(row.Change) }, null, version);
         return row.Version != version
             ? throw new StaleChangeException(change, new() { ["change"] = row.Change, ["version"] = row.Version })
-            : new($"put back a class of {section.Name} that was {PastOf(PlanParts.MeetingChange(row.Change))}", [change]);
+            : new($"put back a class of {section.Name} that was {PastOf(PlanParts.MeetingChange(row.Change))}", [change]) { Act = $"Put back 1 class of {section.Name}" };
     }
 
     private static MeetingChange Read(string json)

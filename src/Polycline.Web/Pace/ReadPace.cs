@@ -90,7 +90,7 @@ public static class ReadPace
         var own = plan.Adjustments.Where(row => row.Section == section.Id).ToDictionary(row => (row.Target, row.Field), row => row.Version);
         var inClass = schedule.Forecast.Lessons.SelectMany(lesson => lesson.Ordinals.Select(ordinal => (ordinal, lesson.Lesson))).ToLookup(pair => pair.ordinal, pair => schedule.Lesson(pair.Lesson)!.Title);
         return new(
-            section.Id, section.Name, section.Letter, section.Students,
+            section.Id, section.Name, section.Letter, section.StudentsOn(plan.Term.Local(at).Date),
             [.. schedule.Course.Lessons.Where(lesson => placeOf.ContainsKey(lesson.Ref)).Select(RunOf)],
             [.. schedule.Meetings.Meetings.Select(ClassOf)],
             pace.BehindBy, behindLast, pace.Lesson is { } lesson ? schedule.Lesson(lesson)!.Title : null, Moment.Of(pace.Finish, plan.Term.Zone), schedule.Forecast.Lacking, schedule.Forecast.Free.Length,

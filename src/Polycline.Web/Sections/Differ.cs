@@ -48,7 +48,7 @@ public sealed class Differ : IEditionCommand<DifferRequest, EditionPlan>
     public static Decision Decide(EditionPlan plan, DifferRequest request, Viewpoint viewpoint)
     {
         var changes = ChangesOf(plan, request.Changes);
-        return changes.Count == 0 ? new("left things as they are", []) : new(InWords(plan, request), changes);
+        return changes.Count == 0 ? new("left things as they are", []) : new(InWords(plan, request), changes) { Act = ActOf(plan, request) };
     }
 
     /// <summary>The changes that are asked for; none for what is so already.</summary>
@@ -81,12 +81,16 @@ public sealed class Differ : IEditionCommand<DifferRequest, EditionPlan>
         "unit" => plan.Row(new Id<Unit>(change.Target)),
         "lesson" => plan.Row(new Id<Lesson>(change.Target)),
         _ => plan.Row(new Id<Item>(change.Target)),
-    }) is { } row && (row.Section is null || row.Section == change.Section.Value) ? row : null;
+    }) is { Removed: false } row && (row.Section is null || row.Section == change.Section.Value) ? row : null;
 
     private static JsonNode? ValueOf(EditionPlan plan, TreeRow target, DifferenceChange change, string at)
     {
         if (TimeItem.Fields.Contains(change.Field))
-            return TimeItem.Node(plan.AnchorOf(change.Value, at, target));
+        {
+            var anchor = plan.AnchorOf(change.Value, at, target);
+            TimeItem.NotOnItself(anchor, change.Field, at);
+            return TimeItem.Node(anchor);
+        }
         var given = change.Value is { } value ? JsonNode.Parse(value.GetRawText()) : null;
         if (change.Field == "lesson")
             given = given is JsonValue id && id.TryGetValue(out long lesson) && plan.Row(new Id<Lesson>(lesson)) is { } row ? row.Lineage : throw Problem.Unknown(at);
@@ -111,6 +115,23 @@ public sealed class Differ : IEditionCommand<DifferRequest, EditionPlan>
         return request.Changes.Select(change => change.Field).Distinct().ToList() is [var field] && request.Changes.Select(change => change.Value?.ValueKind).Distinct().ToList() is [var kind]
             ? $"{Verb(plan, field, kind == JsonValueKind.True)} {what} in {sections}"
             : $"changed {what} in {sections}";
+    }
+
+    // What the button says: how much of what is done where, such as "Drop 3 items in 9 Birch".
+    private static string ActOf(EditionPlan plan, DifferRequest request)
+    {
+        var targets = request.Changes.Select(change => (change.Of, change.Target)).Distinct().ToList();
+        var what = targets.Select(target => target.Of).Distinct().ToList() is [var level] ? plan.Edition.Levels.Of(level).Counted(targets.Count) : $"{targets.Count} things";
+        var where = request.Changes.Select(change => change.Section).Distinct().ToList() is [var one] ? plan.Following(one)!.Name : $"{request.Changes.Select(change => change.Section).Distinct().Count()} sections";
+        var isSo = request.Changes.All(change => change.Value?.ValueKind == JsonValueKind.True);
+        return request.Changes.All(change => change.PutBack) ? $"Put back {what} in {where}"
+            : (request.Changes.Select(change => change.Field).Distinct().ToList() is [var field] ? field : "") switch
+            {
+                "hold" => $"{(isSo ? "Keep back" : "No longer keep back")} {what} in {where}",
+                "skip" => $"{(isSo ? "Drop" : "No longer drop")} {what} in {where}",
+                "published" => $"{(isSo ? "Publish" : "Unpublish")} {what} in {where}",
+                _ => $"Change {what} in {where}",
+            };
     }
 
     private static string Verb(EditionPlan plan, string field, bool isSo) => (field, isSo) switch

@@ -24,7 +24,10 @@ internal static class Ordering
         var added = change is null ? null : new Change("order_change", Key(section, next), null, Fields(target.Lineage, change), null);
         if ((earlier?.Version ?? 0) != version)
             throw new StaleChangeException(gone ?? added!, gone?.Before);
-        return new(change is null ? $"put back the place of “{plan.TitleOf(target.Lineage)}” in {section.Name}" : $"{words} in {section.Name}", [.. new[] { gone, added }.OfType<Change>()]);
+        return new(change is null ? $"put back the place of “{plan.TitleOf(target.Lineage)}” in {section.Name}" : $"{words} in {section.Name}", [.. new[] { gone, added }.OfType<Change>()])
+        {
+            Act = change is null ? $"Put back 1 place in {section.Name}" : $"Move in {section.Name}",
+        };
     }
 
     /// <summary>Lessons put after others, in turn, whatever moved them before.</summary>

@@ -1,3 +1,4 @@
+using NodaTime;
 using System.Text.Json.Nodes;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
@@ -53,23 +54,23 @@ public static class ReadSections
     {
         viewpoint.NeedsTeam("The sections' differences");
         var plan = await compiled.Edition(access);
-        return Of(plan, plan.State != EditionState.Resting && viewpoint.TakesCommands);
+        return Of(plan, plan.State != EditionState.Resting && viewpoint.TakesCommands, viewpoint.At);
     }
 
     /// <summary>The answer for an edition: a pure function.</summary>
-    public static SectionsAnswer Of(EditionPlan plan, bool canChange) => new(
+    public static SectionsAnswer Of(EditionPlan plan, bool canChange, Instant at) => new(
         plan.Id.Value, plan.Version, canChange, plan.Edition.Basis == Basis.Meetings ? "classes" : "minutes",
         [.. Meetings.LabelsOf(plan.Term.Calendar.Rotation).Select(label => new DayChoice(label, DifferenceWords.DayInWords(label).Capital()))],
         [.. plan.Term.Calendar.Periods.Select(period => new PeriodChoice(period.Name, $"{period.Start:HH:mm}", $"{period.End:HH:mm}"))],
-        [.. plan.Sections.Select(section => CardOf(plan, section))]);
+        [.. plan.Sections.Select(section => CardOf(plan, section, plan.Term.Local(at).Date))]);
 
-    private static SectionCard CardOf(EditionPlan plan, FollowingSection section)
+    private static SectionCard CardOf(EditionPlan plan, FollowingSection section, LocalDate on)
     {
         var course = plan.Schedule.Section(section.Section.Ref).Course;
         var orders = plan.Orders.Where(row => row.Section == section.Id).ToDictionary(row => row.Target, row => row.Version);
         var lessons = course.Lessons.ToLookup(lesson => lesson.Unit.Ref);
         return new(
-            section.Id, section.Name, section.Letter, section.Students, section.Version, section.Teachers,
+            section.Id, section.Name, section.Letter, section.StudentsOn(on), section.Version, section.Teachers,
             JsonNode.Parse(section.Slots)!, [.. section.Section.Slots.Select(DifferenceWords.Of)],
             [.. course.Units.Select(unit => new UnitHere(
                 plan.Row(unit.Ref).Id, unit.Title, unit.Skipped, plan.Row(unit.Ref).Section is not null, orders.GetValueOrDefault(unit.Ref.Name),

@@ -15,15 +15,17 @@ public sealed record SignInRequest(string Email, string Password);
 public sealed record SignInAnswer(string Name);
 
 /// <summary>
-/// Starts a session. Tries are counted in the database before a password is looked at: in 15 minutes 10 at an account,
-/// and 50 from an address at whatever accounts. Where its owner has signed in before, an account has a count of its own:
-/// strangers' tries do not lock the owner out there.
+/// Starts a session. Tries at an account are counted in the database before a password is looked at: 10 wrong ones in 15 minutes are its last. Where
+/// its owner has signed in before, at an address or with a browser, strangers' tries do not lock the owner out. Wrong tries
+/// from one address make every further one from a browser that is not known wait longer, up to some seconds; they refuse
+/// nobody, since a whole school may sign in from behind one address.
 /// </summary>
 public static class StartSession
 {
     public static readonly Duration Window = Duration.FromMinutes(15);
     public const int MostAtAccount = 10;
     public const int MostFromAddress = 50;
+    private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(4);
 
     private static readonly PasswordHasher<string> Hasher = new();
 
@@ -39,22 +41,35 @@ public static class StartSession
             throw Problem.Field("password", "Write your password.");
         var address = http.Connection.RemoteIpAddress!.MapToIPv6();
         var now = clock.GetCurrentInstant();
-        var count = await database.Within(IsolationLevel.ReadCommitted, connection => SessionStore.CountTry(connection, email, address, now, now - Window), stop);
-        if (count.AtAccount >= MostAtAccount || count.FromAddress >= MostFromAddress)
+        var count = await database.Within(IsolationLevel.ReadCommitted, connection => SessionStore.CountTry(connection, email, address, SessionCookie.ReadKnown(http), now, now - Window), stop);
+        if (!count.KnowsBrowser && count.AtAccount >= MostAtAccount)
             throw Problem.TooManyTries((int)Window.TotalSeconds);
+        if (!count.KnowsBrowser && count.FromAddress >= MostFromAddress)
+            await Task.Delay(WaitAfter(count.FromAddress), stop);
         var account = await database.Read(connection => SessionStore.Account(connection, email), stop);
         var right = Hasher.VerifyHashedPassword("", account?.PasswordHash ?? NobodysHash, request.Password) != PasswordVerificationResult.Failed;
         if (account is null || !right)
+        {
+            await database.Read(async connection =>
+            {
+                await SessionStore.WasWrong(connection, count.Try);
+                return true;
+            }, stop);
             throw Problem.WrongSignIn();
-        var token = SessionCookie.Give(http);
+        }
+        var (token, browser) = (SessionCookie.Give(http), SessionCookie.Remember(http));
         await database.Within(IsolationLevel.ReadCommitted, async connection =>
         {
-            await SessionStore.Start(connection, new(account.Id), email, address, token, now, now + SessionCookie.Life);
+            await SessionStore.Start(connection, new(account.Id), email, address, token, browser, now, now + SessionCookie.Life);
             await AccessStore.Audit(connection, now, new Id<Person>(account.Id), "signed-in", JsonSerializer.Serialize(new { address = address.ToString() }));
             return true;
         }, stop);
         return new(account.Name);
     }
+
+    /// <summary>How long a try waits after so many wrong ones from its address: longer with each, up to some seconds.</summary>
+    public static TimeSpan WaitAfter(int wrong) =>
+        wrong < MostFromAddress ? TimeSpan.Zero : TimeSpan.FromMilliseconds(Math.Min(LongestWait.TotalMilliseconds, 250 + (50.0 * (wrong - MostFromAddress))));
 
     /// <summary>A password as it is stored.</summary>
     public static string Hash(string password) => Hasher.HashPassword("", password);

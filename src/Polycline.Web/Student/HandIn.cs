@@ -30,7 +30,7 @@ public static class HandIn
     {
         viewpoint.NeedsOneself();
         var given = Once.Key(key);
-        if (string.IsNullOrWhiteSpace(request.Text))
+        if (!Bounds.IsVisible(request.Text))
             throw Problem.Field("text", "There is nothing to hand in yet: write something first.");
         if (request.Text.Length > SaveDraft.Longest)
             throw Problem.Field("text", $"This is too long: {SaveDraft.Longest:N0} characters at most. Make it shorter.");
@@ -55,7 +55,7 @@ public static class HandIn
     {
         if (pressed is null)
             return null;
-        var claimed = InstantPattern.ExtendedIso.Parse(pressed) is { Success: true, Value: var moment } ? moment : throw Problem.Field("pressedAt", "A moment in UTC is wanted, such as 2026-10-08T09:15:00Z.");
+        var claimed = InstantPattern.ExtendedIso.Parse(pressed) is { Success: true, Value: var moment } && Bounds.Holds(moment) ? moment : throw Problem.Field("pressedAt", "A moment in UTC is wanted, such as 2026-10-08T09:15:00Z.");
         return now - claimed > Noticeable ? claimed : null;
     }
 }

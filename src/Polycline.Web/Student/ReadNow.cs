@@ -20,10 +20,11 @@ public sealed record NowAnswer(
 /// <param name="Progress">Such as <c>handed-in</c>.</param>
 /// <param name="Unit">The title of its unit.</param>
 /// <param name="CanOpen">Whether there is more of it to be seen than this row.</param>
-/// <param name="Missing">What would open it.</param>
+/// <param name="Missing">What would open it; of one to come, beside its moment.</param>
+/// <param name="BeforeJoining">It was due before the student joined, or on that day: it is not late.</param>
 public sealed record StudentRow(
     long Item, string Code, string Title, string Kind, string State, string Progress, string Unit, Moment? Opens, Moment? Due, string? DueRelative, string? OpensRelative,
-    bool CanOpen, IReadOnlyList<string> Missing);
+    bool CanOpen, IReadOnlyList<string> Missing, bool BeforeJoining);
 
 /// <param name="Again">Given back to be tried again.</param>
 public sealed record BackRow(long Item, string Code, string Title, string By, bool Again, Moment At, string Begins);
@@ -59,7 +60,7 @@ public static class ReadNow
 
     private static StudentRow RowOf(StudentCourse course, Sight sight) => new(
         course.IdOf(sight).Value, sight.Code, sight.Title, Words.Of(sight.Kind), Words.Of(sight.State), Words.Of(sight.Progress), sight.Unit,
-        Moment.Of(sight.Opens, course.Zone), Moment.Of(sight.Due, course.Zone), Relative(sight.Due, course), Relative(sight.Opens, course), sight.MayRead, sight.Missing);
+        Moment.Of(sight.Opens, course.Zone), Moment.Of(sight.Due, course.Zone), Relative(sight.Due, course), Relative(sight.Opens, course), sight.MayRead, sight.Missing, sight.BeforeJoining);
 
     private static string? Relative(Instant? moment, StudentCourse course) => moment is { } at ? Moments.Relative(at, course.At, course.Zone) : null;
 

@@ -42,8 +42,10 @@ public sealed record TodayClass(string Start, string End, string Lesson, bool Is
 public sealed record TodayDate(string What, long Item, string Code, string Title, Moment At, string Relative);
 
 /// <param name="Class">The number of the class in which it was to end.</param>
+/// <param name="Length">How much it will have taken by the end of that class.</param>
+/// <param name="Version">Of what is noted of it already; 0: nothing is.</param>
 /// <param name="Next">The lesson after it, for where one went further; null: there is none.</param>
-public sealed record TodayLesson(long Lesson, string Title, string Ended, int Class, int Length, long? Next, string? NextTitle);
+public sealed record TodayLesson(long Lesson, string Title, string Ended, int Class, int Length, long Version, long? Next, string? NextTitle, long NextVersion);
 
 /// <summary>Reads what needs a team member on the moment's day.</summary>
 public static class ReadToday
@@ -73,7 +75,7 @@ public static class ReadToday
         var checks = new TodayChecks(plan);
         return new(
             Moment.Of(viewpoint.At, plan.Term.Zone), plan.State != EditionState.Resting && viewpoint.TakesCommands, plan.Edition.Basis == Basis.Meetings ? "classes" : "minutes",
-            [.. plan.Sections.Select(SectionOf)], [.. checks.OfCourse()],
+            [.. plan.Sections.Select(SectionOf)], [.. checks.OfCourse(person => nameOf.GetValueOrDefault(new($"{person}")), plan.Term.Local(viewpoint.At).Date)],
             [.. changed.Select(row => new TodayChange(row.Id, row.AuthorName, row.Words, Moment.Of(row.At, plan.Term.Zone)))]);
 
         TodaySection SectionOf(FollowingSection section)
@@ -106,12 +108,18 @@ public static class ReadToday
     // What is over and not noted, up to the first that is to come.
     private static IEnumerable<TodayLesson> ToConfirm(EditionPlan plan, FollowingSection section, SectionSchedule schedule, Instant at)
     {
-        var noted = plan.Taught.Where(row => row.Section == section.Id).Select(row => row.Lesson).ToHashSet();
+        var noted = plan.Taught.Where(row => row.Section == section.Id).ToDictionary(row => row.Lesson);
         var lessons = schedule.Forecast.Lessons.Where(lesson => plan.Find(lesson.Lesson.Name) is not null).ToList();
         for (var n = 0; n < lessons.Count; n++)
-            if (lessons[n] is { EndsAt: { } ended } lesson && ended <= at && !noted.Contains(lesson.Lesson.Name))
-                yield return new(
-                    plan.Row(lesson.Lesson).Id, schedule.Lesson(lesson.Lesson)!.Title, Moment.Of(ended, plan.Term.Zone).Words, lesson.End!.Ordinal, schedule.Lesson(lesson.Lesson)!.Length,
-                    n + 1 < lessons.Count ? plan.Row(lessons[n + 1].Lesson).Id : null, n + 1 < lessons.Count ? schedule.Lesson(lessons[n + 1].Lesson)!.Title : null);
+        {
+            // One that was not finished is asked about again after each class it goes on in, until it is done.
+            if (lessons[n] is not { EndsAt: { } ended } lesson || ended > at || noted.GetValueOrDefault(lesson.Lesson.Name) is var record && record is not null && (record.Done || ended <= record.At))
+                continue;
+            var next = n + 1 < lessons.Count ? lessons[n + 1].Lesson : (Ref<Lesson>?)null;
+            var length = record is null ? schedule.Lesson(lesson.Lesson)!.Length : record.Took + (record.Left ?? 1);
+            yield return new(
+                plan.Row(lesson.Lesson).Id, schedule.Lesson(lesson.Lesson)!.Title, Moment.Of(ended, plan.Term.Zone).Words, lesson.End!.Ordinal, length, record?.Version ?? 0,
+                next is { } following ? plan.Row(following).Id : null, next is { } then ? schedule.Lesson(then)!.Title : null, next is { } after ? noted.GetValueOrDefault(after.Name)?.Version ?? 0 : 0);
+        }
     }
 }

@@ -23,10 +23,30 @@ public sealed record TodayMend(string Words, string? Screen, long? Section, long
 internal sealed class TodayChecks(EditionPlan plan)
 {
     private readonly FindingWords words = new(new PlanNames(plan.Schedule).Of, plan.Edition.Basis, plan.Edition.Levels);
-    private readonly ILookup<string, PlanFinding> ofPlan = PlanFindings.Of(plan.Schedule).ToLookup(finding => finding.Section ?? "");
+    private readonly ILookup<string, PlanFinding> ofPlan = PlanFindings.Of(plan.Schedule)
+        .Concat(ConditionChecks.OfCourse(plan.Schedule)).Concat(plan.Schedule.Sections.SelectMany(ConditionChecks.OfSection)).ToLookup(finding => finding.Section ?? "");
 
     /// <summary>In the course itself.</summary>
-    public IEnumerable<TodayCheck> OfCourse() => ofPlan[""].Select(finding => new TodayCheck(words.Of(finding), MendOf(finding)));
+    /// <param name="nameOf">The students whom the viewer may know, by person; others are not named, and so not told of.</param>
+    /// <param name="on">Who is in two sections on that date, or will be.</param>
+    public IEnumerable<TodayCheck> OfCourse(Func<long, string?> nameOf, LocalDate on) =>
+        ofPlan[""].Select(finding => new TodayCheck(words.Of(finding), MendOf(finding))).Concat(Twice(nameOf, on));
+
+    private IEnumerable<TodayCheck> Twice(Func<long, string?> nameOf, LocalDate on)
+    {
+        var places = plan.Sections.SelectMany(section => section.Listed.Where(listed => listed.To is null || listed.To >= on).Select(listed => (Section: section, Listed: listed))).ToLookup(place => place.Listed.Person);
+        foreach (var person in places.Where(person => person.Count() > 1 && nameOf(person.Key) is not null))
+        {
+            var shared = person.Where(one => person.Any(other => other.Section.Id != one.Section.Id && Meets(one.Listed, other.Listed))).Select(one => one.Section.Name).Distinct().ToList();
+            if (shared.Count > 1)
+                yield return new(
+                    $"{nameOf(person.Key)} is in {Core.Wording.Counting.Joined(shared, "and")} at the same time; the dates of {shared[0]} count.",
+                    new("the office ends one of the two", null, null, null, null, null));
+        }
+
+        static bool Meets(ListedStudent one, ListedStudent other) =>
+            (one.From is null || other.To is null || one.From <= other.To) && (one.To is null || other.From is null || other.From <= one.To);
+    }
 
     /// <summary>In one section.</summary>
     public IEnumerable<TodayCheck> Of(FollowingSection section)
@@ -34,8 +54,26 @@ internal sealed class TodayChecks(EditionPlan plan)
         var schedule = plan.Schedule.Section(section.Section.Ref);
         // What may leave somebody stuck comes before what is out of place.
         return ofPlan[section.Section.Ref.Name].Select(finding => new TodayCheck(words.Of(finding), MendOf(finding)))
-            .Concat(schedule.Findings.Select(finding => new TodayCheck(words.Of(finding), MendOf(finding, section, schedule))));
+            .Concat(Lacking(section, schedule))
+            .Concat(schedule.Findings.Where(finding => !IsOfLacking(finding, schedule)).Select(finding => new TodayCheck(words.Of(finding), MendOf(finding, section, schedule))));
     }
+
+    // A course that does not fit is one cause, however many lessons and items it leaves without a place.
+    private IEnumerable<TodayCheck> Lacking(FollowingSection section, SectionSchedule schedule)
+    {
+        if (schedule.Forecast.Lacking == 0)
+            yield break;
+        var items = schedule.Findings.Count(finding => finding.Code == "beyond-term" && IsOfLacking(finding, schedule));
+        var lack = plan.Edition.Basis == Core.Courses.Basis.Meetings ? Core.Wording.Counting.Counted(schedule.Forecast.Lacking, "class", "classes") : Core.Wording.Counting.Counted(schedule.Forecast.Lacking, "minute", "minutes");
+        var lessons = plan.Edition.Levels.Lesson.Counted(schedule.Forecast.Lessons.Count(lesson => lesson.Overflow > 0));
+        yield return new(
+            $"{section.Name} lacks {lack}: {lessons} {(schedule.Forecast.Lessons.Count(lesson => lesson.Overflow > 0) == 1 ? "does" : "do")} not fit{(items == 0 ? "" : $", and {plan.Edition.Levels.Item.Counted(items)} {(items == 1 ? "falls" : "fall")} out of the term")}.",
+            new("make it fit: drop, shorten or move something", "sections", section.Id, null, "lessons", null));
+    }
+
+    // Lessons that have no room, and items out of the term because of theirs, or of what comes just before its end.
+    private static bool IsOfLacking(Finding finding, SectionSchedule schedule) => schedule.Forecast.Lacking > 0
+        && (finding.Code == "overflow" || (finding.Code == "beyond-term" && schedule.Item(new(finding.Target)) is { Dates: { } dates } && !new[] { dates.Opens, dates.Due, dates.Closes }.Any(date => date is { Layer: Layer.Section, IsGiven: true })));
 
     private TodayMend MendOf(Finding finding, FollowingSection section, SectionSchedule schedule)
     {

@@ -55,7 +55,7 @@ public static class GiveBack
         var piece = await WorkStore.Latest(connection, section, request.Work) ?? throw Problem.Unknown("work");
         if (piece.N != request.N)
             throw Problem.Changed(new("n", $"{request.N}", $"{piece.N}", piece.N, null, null));
-        var item = plan.Item(new Id<Item>(piece.Item)) ?? throw Problem.Unknown("work");
+        var item = plan.Row(new Id<Item>(piece.Item)) is { } row && plan.Schedule.Knows(new(row.Lineage)) ? plan.Schedule.Item(new(row.Lineage)) : throw Problem.Unknown("work");
         var before = await Open(connection, plan, piece.Person, viewpoint);
         await WorkStore.GiveBack(connection, request.Work, request.N, piece.Person, piece.Item, section, access.Person.Id, request.Text.Trim(), request.Again, viewpoint.At, key);
         var after = await Open(connection, plan, piece.Person, viewpoint);

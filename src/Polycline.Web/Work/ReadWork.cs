@@ -37,13 +37,13 @@ public static class ReadWork
 
     private static WorkSection SectionOf(EditionPlan plan, FollowingSection section, IEnumerable<PieceRow> rows)
     {
-        var pieces = rows.Where(row => plan.Row(new Id<Item>(row.Item)) is not null).Select(row => PieceOf(plan, section, row)).ToList();
+        var pieces = rows.Where(row => plan.Row(new Id<Item>(row.Item)) is { } known && plan.Schedule.Knows(new(known.Lineage))).Select(row => PieceOf(plan, section, row)).ToList();
         return new(section.Id, section.Name, section.Letter, pieces.Count(piece => piece.Back is null), pieces);
     }
 
     private static WorkPiece PieceOf(EditionPlan plan, FollowingSection section, PieceRow row)
     {
-        var item = plan.Item(new Id<Item>(row.Item))!;
+        var item = plan.Schedule.Item(new(plan.Row(new Id<Item>(row.Item))!.Lineage));
         var zone = plan.Term.Zone;
         var due = plan.Schedule.Section(section.Section.Ref).Item(item.Ref)?.Dates?.Due.At;
         var late = due is { } falls && row.HandedInAt > falls ? (row.HandedInAt - falls).TotalDays : 0;

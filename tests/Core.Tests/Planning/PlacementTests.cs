@@ -70,21 +70,24 @@ public sealed class PlacementTests
     {
         Edition Of(string title, int length) => Plans.Edition(Plans.Unit("u1", Plans.Lesson("l0", length), Plans.Lesson("l1", 1, Plans.Task("i1", new(AnchorBase.LessonStart)) with { Title = title })));
         PlanSchedule Two(Edition edition) => Plans.Schedule(edition, Plans.Section("s1"), Plans.Section("s2", new Adjustment.OfLesson(new("l0"), Length: 1)));
-        ImmutableArray<SectionSize> sizes = [new(new("s1"), "9 Alder", 24), new(new("s2"), "9 Birch", 1)];
+        ImmutableArray<SectionSize> sizes = [new(new("s1"), "9 Alder", People(1, 24)), new(new("s2"), "9 Birch", People(24, 1))];
         var before = Two(Of("A log", 1));
 
         var renamed = Reach.Between(before, Two(Of("A diary", 1)), sizes);
         renamed.Rows.ShouldBe([new ReachRow("i1", "1.01 A diary", null, "title", "A log", "A diary")]);
-        renamed.Sentence.ShouldBe("Changes in all 2 sections at once, for 25 students.");
+        renamed.Sentence.ShouldBe("Changes in both sections at once, for 24 students.");
 
         var longer = Reach.Between(before, Two(Of("A log", 2)), sizes);
         longer.Rows.Select(row => (row.Section, row.Field, row.Before, row.After)).ShouldBe(
             [(null, "length", "1", "2"), ("9 Alder", "opens", "Wed 9 Sep, 08:40", "Mon 14 Sep, 08:40")]);
-        longer.Sentence.ShouldBe("Changes in all 2 sections at once, for 25 students. 1 date moves.");
+        longer.Sentence.ShouldBe("Changes in both sections at once, for 24 students. 1 date moves in 9 Alder, for 24 students.");
 
         var adjusted = Plans.Schedule(Of("A log", 1), Plans.Section("s1"), Plans.Section("s2", new Adjustment.OfItem(new("i1"), Opens: new Anchor(AnchorBase.TermStart))));
         Reach.Between(before, adjusted, sizes).Sentence.ShouldBe("1 date moves in 9 Birch, for 1 student.");
         Reach.Between(before, Two(Of("A diary", 1)), []).Sentence.ShouldBe("No section follows this edition yet: only the team sees it.");
         Reach.Between(before, before, sizes).Sentence.ShouldBe("Nothing changes for anyone.");
+
+        // The one student of 9 Birch is in 9 Alder too, and counts once.
+        static ImmutableArray<Ref<Student>> People(int first, int count) => [.. Enumerable.Range(first, count).Select(n => new Ref<Student>($"p{n}"))];
     }
 }

@@ -64,6 +64,24 @@ public sealed class ReleaseTests
     }
 
     [Fact]
+    public void What_is_to_come_is_listed_with_its_condition_and_not_at_all_where_that_may_never_be_theirs()
+    {
+        var later = new Anchor(AnchorBase.TermStart, Days: 3);
+        Sight? Upcoming(GateNode gate) => Sights(Plans.Edition(Plans.Unit("u1", Plans.Lesson("l1", 1, Plans.Task("a"), Plans.Task("b", later, gate: gate))))).Of(new("b"), Monday);
+        var told = Upcoming(new GateNode.Done(new("a"), Deed.Returned))!;
+        (told.State, told.Sees).ShouldBe((ReleaseState.Upcoming, Sees.Title));
+        told.Missing.ShouldBe(["feedback on 1.01 Task a is given back"]);
+        foreach (var hidden in new GateNode[] { new GateNode.Scored(new("a"), null, 50), new GateNode.InGroup("support"), new GateNode.Not(new GateNode.Done(new("a"), Deed.Opened)), new GateNode.Picked(new("a"), "x") })
+            if (hidden is not GateNode.Not)
+                Upcoming(hidden).ShouldBeNull();
+        // What is due by the day of joining is there to be done, and late for nobody.
+        var due = Plans.Edition(Plans.Unit("u1", Plans.Lesson("l1", 1, Plans.Task("a", due: new(AnchorBase.TermStart, Days: 1)))));
+        var joined = Plans.Student("s1") with { Enrolments = [(new("s1"), new(new("p1"), new LocalDate(2026, 9, 8)))] };
+        var sight = new Sights(Plans.Schedule(due, Plans.Section("s1")), joined).Of(new("a"), Monday + Duration.FromDays(3))!;
+        (sight.State, sight.BeforeJoining).ShouldBe((ReleaseState.Open, true));
+    }
+
+    [Fact]
     public void Dropping_a_step_or_excusing_from_it_never_locks_what_was_open_and_a_latch_holds()
     {
         var facts = Gen.Select(One("a", "b", "c"), One(FactEvent.Submitted, FactEvent.Returned, FactEvent.TakenBack), Gen.Int[0, 40], Gen.Bool)

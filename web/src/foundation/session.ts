@@ -1,6 +1,10 @@
 import type { QueryClient } from '@tanstack/vue-query'
+import { shallowRef } from 'vue'
 import type { Router } from 'vue-router'
 import { problemOf } from './api/client'
+
+/** One is signing out: whatever is open to the server is closed, and not opened again. */
+export const leaving = shallowRef(false)
 
 /** Leads whoever is signed out to the sign-in page, and back again after it. */
 export function leadToSignIn(router: Router, client: () => QueryClient) {

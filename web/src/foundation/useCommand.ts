@@ -1,24 +1,33 @@
 import { useMutation, useQueryClient } from '@tanstack/vue-query'
-import { type Ref, computed } from 'vue'
+import { type Ref, computed, ref, shallowRef } from 'vue'
 import { type Schemas, ask, problemOf } from './api/client'
+import { LeftAsItIs, askBefore } from './asking'
 
 type Answer = { data?: Schemas['CommandAnswer']; error?: unknown; response: Response }
 
 /** How a command is sent: looked at beforehand, or done under a key of its own. */
 export type Send<TRequest> = (
   request: TRequest,
-  how: { params: { query: { preview?: boolean }; header: { 'Idempotency-Key'?: string } }; signal?: AbortSignal },
+  how: {
+    params: { query: { preview?: boolean; names?: boolean }; header: { 'Idempotency-Key'?: string } }
+    signal?: AbortSignal
+  },
 ) => Promise<Answer>
 
 /**
- * A command. Until it is answered it keeps its key, so that pressing again after a lost connection does it once. What
- * it changes is read anew.
+ * A command. It is always looked at before it is done, in the same form. What changes nothing for students is done at
+ * once; what takes something from them is asked about with its reach; anything else is asked about unless its reach
+ * stood on the screen already. Until it is answered it keeps its key, so that pressing again after a lost connection
+ * does it once. What it changes is read anew.
  * @param changes Under which key that is kept.
  */
 export function useCommand<TRequest>(changes: Ref<readonly unknown[]>, send: Send<TRequest>) {
   const client = useQueryClient()
   let pending: { asked: string; key: string } | null = null
+  let shown: { asked: string; answer: Schemas['CommandAnswer'] } | null = null
   let looking = new AbortController()
+  const waiting = ref(false)
+  const refused = shallowRef<unknown>(null)
   const mutation = useMutation({
     mutationFn: async (request: TRequest) => {
       const asked = JSON.stringify(request)
@@ -33,26 +42,67 @@ export function useCommand<TRequest>(changes: Ref<readonly unknown[]>, send: Sen
       } catch (error) {
         if (problemOf(error).status > 0) pending = null
         throw error
+      } finally {
+        shown = null
       }
     },
     onSettled: () => client.invalidateQueries({ queryKey: changes.value }),
   })
+
+  const look = (request: TRequest, names = false, signal?: AbortSignal) =>
+    ask(send(request, { params: { query: { preview: true, ...(names && { names }) }, header: {} }, signal }))
+
   /** What it would do; never answered once it is being done. */
   async function preview(request: TRequest) {
     const { signal } = looking
     const never = () => new Promise<never>(() => undefined)
     if (mutation.isPending.value) return never()
     try {
-      return await ask(send(request, { params: { query: { preview: true }, header: {} }, signal }))
+      const answer = await look(request, false, signal)
+      shown = { asked: JSON.stringify(request), answer }
+      return answer
     } catch (error) {
       return signal.aborted ? never() : Promise.reject(error as Error)
     }
   }
+
+  async function run(request: TRequest) {
+    if (waiting.value) throw new LeftAsItIs()
+    refused.value = null
+    const asked = JSON.stringify(request)
+    // A lost connection: it was said yes to already.
+    if (pending?.asked !== asked) {
+      waiting.value = true
+      try {
+        const before = shown?.asked === asked ? shown : null
+        const answer = before?.answer ?? (await look(request))
+        const { effect } = answer.reach
+        if (
+          (effect === 'takes' || (effect === 'some' && !before)) &&
+          !(await askBefore(answer, () => look(request, true)))
+        )
+          throw new LeftAsItIs()
+      } catch (error) {
+        if (!(error instanceof LeftAsItIs)) refused.value = error
+        throw error
+      } finally {
+        waiting.value = false
+      }
+    }
+    return mutation.mutateAsync(request)
+  }
+
   return {
-    run: mutation.mutateAsync,
-    reset: mutation.reset,
-    busy: mutation.isPending,
-    problem: computed(() => (mutation.error.value ? problemOf(mutation.error.value) : null)),
+    run,
+    reset: () => {
+      refused.value = null
+      mutation.reset()
+    },
+    busy: computed(() => waiting.value || mutation.isPending.value),
+    problem: computed(() => {
+      const error = refused.value ?? mutation.error.value
+      return error ? problemOf(error) : null
+    }),
     preview,
   }
 }

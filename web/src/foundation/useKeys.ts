@@ -1,4 +1,5 @@
 import { type Ref, computed, onScopeDispose, reactive, ref } from 'vue'
+import { useAsked } from './asking'
 
 /** A key of the screen in view. */
 export interface ScreenKey {
@@ -13,15 +14,25 @@ const KEPT = 'polycline-letter-keys'
 const held = reactive(new Set<Ref<ScreenKey[]>>())
 const letters = ref(localStorage.getItem(KEPT) !== 'off')
 
-const isWriting = (target: EventTarget | null) =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(input|textarea|select)$/i.test(target.tagName))
+/** A field has every key but Escape to itself: letters, arrows, Enter, Space, and what is held with Ctrl. */
+const isField = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable ||
+    /^(input|textarea|select)$/i.test(target.tagName) ||
+    /^(textbox|combobox|listbox|spinbutton|slider|menuitem)$/.test(target.getAttribute('role') ?? ''))
+
+/** Enter and Space press what has the focus. */
+const isPressed = (event: KeyboardEvent) =>
+  /^(Enter| )$/.test(event.key) && event.target instanceof HTMLElement && !!event.target.closest('button, a, summary')
+
+const asked = useAsked()
 
 function press(event: KeyboardEvent): void {
-  if (event.altKey || event.metaKey || event.defaultPrevented) return
-  const key = (event.ctrlKey ? 'Ctrl+' : '') + event.key
-  // A single letter never fires while one writes, and can be switched off.
-  if (!event.ctrlKey && event.key.length === 1 && (!letters.value || isWriting(event.target))) return
-  if (event.ctrlKey && isWriting(event.target)) return
+  if (event.altKey || event.metaKey || event.defaultPrevented || asked.value) return
+  const key = (event.ctrlKey ? 'Ctrl+' : '') + (event.ctrlKey && event.shiftKey ? event.key.toLowerCase() : event.key)
+  if (event.key !== 'Escape' && (isField(event.target) || isPressed(event))) return
+  // Single letters can be switched off.
+  if (!event.ctrlKey && event.key.length === 1 && !letters.value) return
   const found = [...held].flatMap((list) => list.value).find((known) => known.key === key && known.run)
   if (!found?.run) return
   event.preventDefault()

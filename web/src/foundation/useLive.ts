@@ -1,3 +1,4 @@
+import { leaving } from './session'
 import { HttpTransportType, HubConnectionBuilder, HubConnectionState, LogLevel } from '@microsoft/signalr'
 import { useQueryClient } from '@tanstack/vue-query'
 import { type Ref, onScopeDispose, ref, watch } from 'vue'
@@ -84,10 +85,12 @@ export function useLive(of: 'edition' | 'term', id: Ref<number>, mayRead: Ref<bo
         () => undefined,
       ),
   )
-  onScopeDispose(() => {
+  const end = (): void => {
     stopped = true
     void connection.stop()
-  })
+  }
+  watch(leaving, (now) => now && end(), { flush: 'sync' })
+  onScopeDispose(end)
   watch(
     mayRead,
     (may) => {

@@ -20,7 +20,13 @@ const states: { state: ItemState; words: string }[] = [
   { state: 'differs', words: 'differs from the course' },
 ]
 
-const signs: Record<string, string> = { ArrowDown: '↓', ArrowUp: '↑', Escape: 'Esc', 'Ctrl+z': 'Ctrl Z' }
+const signs: Record<string, string> = {
+  ArrowDown: '↓',
+  ArrowUp: '↑',
+  Escape: 'Esc',
+  'Ctrl+z': 'Ctrl Z',
+  'Ctrl+y': 'Ctrl Y',
+}
 const spoken = (key: string) => signs[key] ?? key
 
 useScreenKeys([{ key: '?', words: 'this list', run: () => (shown.value = !shown.value) }])

@@ -3,6 +3,7 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask } from '../foundation/api/client'
+import { leaving } from '../foundation/session'
 import { usePaper } from '../look/usePaper'
 import CalendarLinks from './CalendarLinks.vue'
 import KeysSheet from './KeysSheet.vue'
@@ -17,9 +18,11 @@ const keysShown = ref(false)
 const linksShown = ref(false)
 
 async function leave(everywhere: boolean): Promise<void> {
+  leaving.value = true
   await ask(everywhere ? api.POST('/api/sign-out-everywhere') : api.POST('/api/sign-out'))
   client.clear()
   await router.push({ name: 'sign-in' })
+  leaving.value = false
 }
 </script>
 

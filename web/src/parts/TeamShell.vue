@@ -103,6 +103,8 @@ nav {
   padding: var(--space-5) 0 var(--space-4);
 }
 nav a {
+  display: inline-block;
+  padding: var(--space-1) 0;
   text-decoration: none;
 }
 nav a:hover {

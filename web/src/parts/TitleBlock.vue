@@ -7,7 +7,7 @@ import { type Kept, useHistory } from './useHistory'
 /** As on a drawing, at the lower right: what is looked at, and the last change with its undo. */
 const props = defineProps<{ edition?: number; term?: number; facts: string[]; canChange: boolean }>()
 
-const { changes, ownLatest, undo } = useHistory(
+const { changes, back, forth, undo } = useHistory(
   computed<Kept>(() => (props.term === undefined ? { edition: props.edition! } : { term: props.term })),
 )
 const latest = computed(() => changes.value[0])
@@ -23,8 +23,13 @@ async function takeBack(batch: number): Promise<void> {
 useScreenKeys([
   {
     key: 'Ctrl+z',
-    words: 'undo your last change',
-    run: () => void (ownLatest.value && takeBack(ownLatest.value.batch)),
+    words: 'undo your last change; again, the one before it',
+    run: () => void (back.value && takeBack(back.value.batch)),
+  },
+  {
+    key: 'Ctrl+y',
+    words: 'redo what you undid last',
+    run: () => void (forth.value && takeBack(forth.value.batch)),
   },
   { key: 'h', words: 'what was changed, by whom', run: () => (listed.value = !listed.value) },
 ])
@@ -40,7 +45,9 @@ useScreenKeys([
           <span class="small">{{ change.at.words }}</span>
           <span class="what">{{ sentence(change) }}</span>
           <span v-if="change.undone" class="small">undone</span>
-          <button v-else-if="canChange" type="button" class="word-button" @click="takeBack(change.batch)">undo</button>
+          <button v-else-if="canChange" type="button" class="word-button" @click="takeBack(change.batch)">
+            {{ change.isUndo ? 'redo' : 'undo' }}
+          </button>
         </li>
       </ol>
     </section>
@@ -55,15 +62,28 @@ useScreenKeys([
         <template v-if="latest">
           <span class="what" :title="sentence(latest)">{{ sentence(latest) }}</span>
           <span class="when">, {{ latest.at.words }}</span>
-          <template v-if="canChange && !latest.undone">
+          <template v-if="canChange && back">
             ·
             <button
               type="button"
               class="word-button accent"
+              :title="`You ${back.words}`"
               :disabled="undo.busy.value"
-              @click="takeBack(latest.batch)"
+              @click="takeBack(back.batch)"
             >
-              undo
+              {{ latest.mine ? 'undo' : 'undo yours' }}
+            </button>
+          </template>
+          <template v-if="canChange && forth">
+            ·
+            <button
+              type="button"
+              class="word-button accent"
+              :title="`You ${forth.words}`"
+              :disabled="undo.busy.value"
+              @click="takeBack(forth.batch)"
+            >
+              redo
             </button>
           </template>
         </template>

@@ -1,11 +1,24 @@
 import { useQuery } from '@tanstack/vue-query'
 import { type Ref, computed } from 'vue'
-import { api, ask } from '../foundation/api/client'
+import { type Schemas, api, ask } from '../foundation/api/client'
 import { keys } from '../foundation/keys'
 import { useEditionCommand, useTermCommand } from '../foundation/useEditionCommand'
 
 /** What keeps a history: an edition, or a term's calendar. */
 export type Kept = { edition: number } | { term: number }
+
+type Change = Pick<Schemas['HistoryEntry'], 'batch' | 'mine' | 'undone' | 'isUndo' | 'isRedo' | 'words'>
+
+/**
+ * One step back and one step forth of one's own: the latest change of one's own that stands, and the latest taking back,
+ * as long as nothing else was done after it.
+ * @param changes The latest first.
+ */
+export function stepsOf(changes: readonly Change[]) {
+  const own = changes.filter((change) => change.mine && !change.undone)
+  const latest = own.find((change) => !change.isRedo)
+  return { back: own.find((change) => !change.isUndo), forth: latest?.isUndo ? latest : undefined }
+}
 
 /** The latest changes of it, and taking one back. */
 export function useHistory(kept: Ref<Kept>) {
@@ -27,7 +40,6 @@ export function useHistory(kept: Ref<Kept>) {
     ? useEditionCommand(edition, '/api/editions/{edition}/undo')
     : useTermCommand(term, '/api/terms/{term}/undo')
   const changes = computed(() => history.data.value?.changes ?? [])
-  /** The latest change of one's own that still stands and took nothing back itself. */
-  const ownLatest = computed(() => changes.value.find((change) => change.mine && !change.undone && !change.isUndo))
-  return { changes, ownLatest, undo }
+  const own = computed(() => stepsOf(changes.value))
+  return { changes, back: computed(() => own.value.back), forth: computed(() => own.value.forth), undo }
 }

@@ -1,66 +1,83 @@
 using System.Collections.Immutable;
 using NodaTime;
 using Polycline.Core.Courses;
+using Polycline.Core.Planning;
 using Polycline.Core.Release.Compiled;
-using static Polycline.Core.Wording.Counting;
+using Polycline.Core.Sections;
 
 namespace Polycline.Core.Release.WhatIf;
 
 /// <summary>What a change does for one student with one item at a moment.</summary>
+/// <param name="Section">The student's section then.</param>
 /// <param name="Before">What they see of it now.</param>
 /// <param name="After">What they would see.</param>
+/// <param name="BecomesOverdue">It is not overdue for them now, and would be.</param>
 /// <param name="DateMoves">Whether its opening, due or closing moves for them.</param>
+/// <param name="Alters">Whether something they see of it reads differently: its title, code, text, or where it stands.</param>
 /// <param name="HasBegun">Whether they have begun it.</param>
-public sealed record SightChange(Ref<Student> Student, Ref<Item> Item, Sees Before, Sees After, bool DateMoves, bool HasBegun)
+/// <param name="HasHandedIn">Whether they have handed something in for it.</param>
+public sealed record SightChange(
+    Ref<Student> Student, Ref<Section> Section, Ref<Item> Item, Sees Before, Sees After,
+    bool BecomesOverdue = false, bool DateMoves = false, bool Alters = false, bool HasBegun = false, bool HasHandedIn = false)
 {
     public bool Gains => After > Before;
 
     public bool Loses => After < Before;
+
+    /// <summary>It takes something from the student: sight of it, the right to work on it, or the time to.</summary>
+    public bool Takes => Loses || BecomesOverdue;
 }
 
 /// <summary>
 /// The reach of a change on students, computed from the course before it and after it: who gains and loses sight of what,
-/// whose dates move, who has begun. Source: the computation, chapters 4 and 5.
+/// who becomes overdue, whose dates move, who has begun. Source: the computation, chapters 4 and 5.
 /// </summary>
 /// <param name="Changes">Student by student in the order given, items in reading order; what stays as it is is left out.</param>
 public sealed record SightReach(ImmutableArray<SightChange> Changes)
 {
     /// <param name="students">Each as they are before the change and after it: exceptions, groups and enrolment may be what changes.</param>
-    public static SightReach Between(PlanSchedule before, PlanSchedule after, IEnumerable<(StudentRecord Before, StudentRecord After)> students, Instant at) =>
-        new([.. students.SelectMany(pair => Of(before, after, pair.Before, pair.After, at))]);
+    public static SightReach Between(PlanSchedule before, PlanSchedule after, IEnumerable<(StudentRecord Before, StudentRecord After)> students, Instant at)
+    {
+        var altered = new Dictionary<Ref<Section>, IReadOnlySet<Ref<Item>>>();
+        return new([.. students.SelectMany(pair => Of(before, after, pair.Before, pair.After, at, altered))]);
+    }
 
     /// <inheritdoc cref="Between(PlanSchedule, PlanSchedule, IEnumerable{ValueTuple{StudentRecord, StudentRecord}}, Instant)"/>
     public static SightReach Between(PlanSchedule before, PlanSchedule after, IEnumerable<StudentRecord> students, Instant at) =>
         Between(before, after, students.Select(student => (student, student)), at);
 
-    /// <summary>The same in words, for the team.</summary>
-    public string Sentence()
-    {
-        List<string> parts = [];
-        Say(change => change.Gains, "gains sight of something", "gain sight of something");
-        Say(change => change.Loses, "loses sight of something", "lose sight of something");
-        Say(change => change.Loses && change.HasBegun, "of these has begun it", "of these have begun it");
-        Say(change => change.DateMoves, "gets another date", "get another date");
-        return parts.Count == 0 ? "Nothing changes for any student now." : $"{Joined(parts, "and")}.";
-
-        void Say(Func<SightChange, bool> which, string one, string many)
-        {
-            if (Changes.Where(which).Select(change => change.Student).Distinct().Count() is > 0 and var students)
-                parts.Add($"{Counted(students, "student", "students")} {(students == 1 ? one : many)}");
-        }
-    }
-
-    private static IEnumerable<SightChange> Of(PlanSchedule before, PlanSchedule after, StudentRecord was, StudentRecord will, Instant at)
+    private static IEnumerable<SightChange> Of(
+        PlanSchedule before, PlanSchedule after, StudentRecord was, StudentRecord will, Instant at, Dictionary<Ref<Section>, IReadOnlySet<Ref<Item>>> altered)
     {
         var (old, now) = (new StudentRelease(before, was), new StudentRelease(after, will));
+        if ((SectionOf(now.At(at)) ?? SectionOf(old.At(at))) is not { } section)
+            yield break;
+        if (!altered.TryGetValue(section, out var reads))
+            altered[section] = reads = Altered(before, after, section);
         foreach (var item in ItemsOf(now.At(at)).Union(ItemsOf(old.At(at))))
         {
-            var (sees, then) = (old.Decide(item, at).Sees, now.Decide(item, at).Sees);
+            var (first, then) = (old.Decide(item, at), now.Decide(item, at));
             var moves = Moments(old.At(at), item) is { } earlier && Moments(now.At(at), item) is { } later && earlier != later;
-            if (sees != then || moves)
-                yield return new(was.Student, item, sees, then, moves, was.Facts.HasBegun(item, at));
+            var late = first.State != ReleaseState.Overdue && then.State == ReleaseState.Overdue;
+            var alters = then.Sees != Sees.Nothing && first.Sees != Sees.Nothing && reads.Contains(item);
+            if (first.Sees != then.Sees || moves || late || alters)
+                yield return new(was.Student, section, item, first.Sees, then.Sees, late, moves, alters, was.Facts.HasBegun(item, at), was.Facts.Holds(item, Deed.Submitted, at));
         }
     }
+
+    // What reads differently of a section's items: title, code, purpose, text, and the names of where they stand.
+    private static HashSet<Ref<Item>> Altered(PlanSchedule before, PlanSchedule after, Ref<Section> section)
+    {
+        if (!before.Follows(section) || !after.Follows(section))
+            return [];
+        var renamed = before.Edition.Levels != after.Edition.Levels;
+        return [.. after.Section(section).Items.Where(item => before.Section(section).Item(item.Item.Ref) is { } old && (renamed || Read(before, old.Item) != Read(after, item.Item))).Select(item => item.Item.Ref)];
+
+        static (string, string, Purpose, string?, string, string?) Read(PlanSchedule plan, CourseItem item) =>
+            (item.Item.Title, plan.CodeOf[item.Ref], item.Item.Purpose, item.Item.Body, item.Unit.Title, item.Lesson?.Title);
+    }
+
+    private static Ref<Section>? SectionOf(Replay? replay) => replay?.Table.Section.Schedule.Section.Ref;
 
     private static IEnumerable<Ref<Item>> ItemsOf(Replay? replay) => replay is null ? [] : replay.Table.Section.Schedule.Items.Select(item => item.Item.Ref);
 

@@ -4,6 +4,22 @@
  */
 
 export interface paths {
+    "/api/demo/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["demo-people"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sign-in": {
         parameters: {
             query?: never;
@@ -452,6 +468,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/publish-items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["publish-items"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/write-item": {
         parameters: {
             query?: never;
@@ -855,6 +887,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["end-edition"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/resume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes back that it has ended, or that it is to end on a day. */
+        post: operations["resume-edition"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/take-back-roll-over": {
         parameters: {
             query?: never;
@@ -1143,22 +1208,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/demo/people": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["demo-people"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1408,7 +1457,9 @@ export interface components {
             version: number;
             /** @description What it does. */
             words: string;
-            reach: components["schemas"]["Reach"];
+            /** @description What the button that does it says; empty: the screen's own word is enough. */
+            act: string;
+            reach: components["schemas"]["ReachAnswer"];
         };
         ConditionItemRequest: {
             /** Format: int64 */
@@ -1648,6 +1699,7 @@ export interface components {
             /** Format: int64 */
             id: number;
             title: string;
+            /** @description `draft`: coming; `current`; `resting`: past. */
             state: string;
             term: string;
             dates: string;
@@ -1655,6 +1707,12 @@ export interface components {
             sections: number;
             /** @description It was rolled over, and no student has worked in it. */
             canTakeBack: boolean;
+            /** @description It is current, and the viewer may end it. */
+            canEnd: boolean;
+            /** @description It has ended, and no student has begun in the next one. */
+            canResume: boolean;
+            /** @description The last day on which it is current, in words; null: none is set. */
+            endsOn: null | string;
             isThis: boolean;
         };
         EditionsAnswer: {
@@ -1670,6 +1728,18 @@ export interface components {
             canTakeIn: boolean;
             /** @description This course was taken in from a file, and nothing came of it yet. */
             canTakeBackCourse: boolean;
+        };
+        EndEditionAnswer: {
+            /** @description False: only looked at beforehand; nothing was written. */
+            applied: boolean;
+            /** @description What becomes of it, and what is still to be done in it. */
+            sentence: string;
+            /** @description What the button that does it says. */
+            act: string;
+        };
+        EndEditionRequest: {
+            /** @description The last day on which it is current, such as `2026-12-18`; null: it ends now. */
+            on: null | string;
         };
         GiveBackAnswer: {
             /** @description False: only looked at beforehand; nothing was written. */
@@ -1698,8 +1768,13 @@ export interface components {
             name: string;
             /** Format: int64 */
             version: number;
-            /** @description Persons. */
+            /** @description Persons: those whom the viewer teaches, or all for a lead. */
             members: number[];
+            /**
+             * Format: int32
+             * @description How many more are in it.
+             */
+            others: number;
             /**
              * Format: int32
              * @description How many items are for it, or not for it.
@@ -1771,6 +1846,8 @@ export interface components {
             undone: boolean;
             /** @description It took something back itself. */
             isUndo: boolean;
+            /** @description It brought back what had been taken back. */
+            isRedo: boolean;
             /** @description The items it touched. */
             items: number[];
         };
@@ -2058,6 +2135,11 @@ export interface components {
             items: number;
             /** Format: int32 */
             unpublished: number;
+            /**
+             * Format: int32
+             * @description Published, but in a unit or lesson that is not.
+             */
+            behind: number;
         };
         OutlineItem: {
             /** Format: int64 */
@@ -2068,10 +2150,13 @@ export interface components {
             purpose: string;
             title: string;
             published: boolean;
+            /** @description Students see nothing of it though it is published: `unit` or `lesson`, whichever is not; null: nothing stands before it. */
+            behind: null | string;
             /** @description In words; null: for everyone. */
             forWhom: null | string;
             /** @description Timing in words; null: open as soon as it is published. */
             opens: null | string;
+            opensAt: null | components["schemas"]["JsonElement"];
             /** @description Timing in words; null: never due. */
             due: null | string;
             /** @description One sentence; null: there is none. */
@@ -2357,20 +2442,47 @@ export interface components {
              */
             version: number;
         };
+        PublishItemsRequest: {
+            /** Format: int64 */
+            unit: number;
+            /** @description 1 to 500, each of them once. */
+            items: components["schemas"]["PublishedItem"][];
+            /**
+             * Format: int64
+             * @description The version of the unit that was read.
+             */
+            version: number;
+        };
+        PublishedItem: {
+            /** Format: int64 */
+            item: number;
+            opens: null | components["schemas"]["JsonElement"];
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
+        };
         PutInGroupRequest: {
             /** Format: int64 */
             group: number;
             /** @description 1 to 500, each once. */
             members: components["schemas"]["GroupMember"][];
         };
-        /** @description What a change to a course does, computed from the course before it and after it. */
-        Reach: {
-            /** @description What comes out differently: the course in reading order, then dates section by section. */
+        /** @description What a command does to sections and students. */
+        ReachAnswer: {
             rows: components["schemas"]["ReachRow"][];
-            /** @description The sections that it touches. */
-            sections: components["schemas"]["SectionSize"][];
-            /** @description The same in words, for the team. */
+            sections: components["schemas"]["ReachSection"][];
             sentence: string;
+            /** @description `none`: nothing changes for students; `some`; `takes`: something is taken from them, or work is touched. */
+            effect: string;
+            /** @description Who is reached and how, as far as the viewer may know them; null: that was not asked. */
+            students: null | components["schemas"]["ReachedStudent"][];
+            /**
+             * Format: int32
+             * @description How many more are reached whom the viewer does not teach, or who were too many to name.
+             */
+            others: number;
         };
         /** @description One thing that comes out differently, before and after. */
         ReachRow: {
@@ -2386,6 +2498,31 @@ export interface components {
             before: null | string;
             /** @description In words; null: there is nothing any more. */
             after: null | string;
+            /**
+             * @description It is not published, so that no student has it.
+             * @default false
+             */
+            teamOnly: boolean;
+        };
+        ReachSection: {
+            name: string;
+            /** Format: int32 */
+            students: number;
+        };
+        /** @description What a command does for one student; items by code and title. */
+        ReachedStudent: {
+            name: string;
+            section: string;
+            /** @description What they see more of. */
+            gains: string[];
+            /** @description What they see less of. */
+            loses: string[];
+            /** @description What is overdue at once. */
+            overdue: string[];
+            /** @description Whose dates move. */
+            moves: string[];
+            /** @description Of all these what they have begun. */
+            begun: string[];
         };
         RedatedItem: {
             code: string;
@@ -2394,14 +2531,6 @@ export interface components {
             before: string;
             /** @description Null: cleared, to be looked at. */
             after: null | string;
-        };
-        /**
-         * @description What a T is called where a plan names it: its id in a plan file, its lineage in a course that
-         *     is kept here. Carrying a course to its next edition keeps every name, so gates and anchors need no rewriting.
-         */
-        RefOfSection: {
-            /** @description 1 to 64 of ASCII letters, digits, `-`, `_` and `.` */
-            name?: string;
         };
         RemoveGroupRequest: {
             /** Format: int64 */
@@ -2636,13 +2765,6 @@ export interface components {
             course: null | string;
             term: string;
         };
-        /** @description A section as reach counts it: its name and how many students it has. */
-        SectionSize: {
-            section: components["schemas"]["RefOfSection"];
-            name: string;
-            /** Format: int32 */
-            students: number;
-        };
         SectionsAnswer: {
             /** Format: int64 */
             edition: number;
@@ -2728,8 +2850,10 @@ export interface components {
             opensRelative: null | string;
             /** @description Whether there is more of it to be seen than this row. */
             canOpen: boolean;
-            /** @description What would open it. */
+            /** @description What would open it; of one to come, beside its moment. */
             missing: string[];
+            /** @description It was due before the student joined, or on that day: it is not late. */
+            beforeJoining: boolean;
         };
         TakeInAnswer: {
             /** @description False: only looked at beforehand; nothing was written. */
@@ -2868,14 +2992,24 @@ export interface components {
              * @description The number of the class in which it was to end.
              */
             class: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How much it will have taken by the end of that class.
+             */
             length: number;
+            /**
+             * Format: int64
+             * @description Of what is noted of it already; 0: nothing is.
+             */
+            version: number;
             /**
              * Format: int64
              * @description The lesson after it, for where one went further; null: there is none.
              */
             next: null | number;
             nextTitle: null | string;
+            /** Format: int64 */
+            nextVersion: number;
         };
         /** @description The smallest mend of something to check. */
         TodayMend: {
@@ -3003,6 +3137,26 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "demo-people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DemoPerson"][];
+                };
+            };
+        };
+    };
     "sign-in": {
         parameters: {
             query?: never;
@@ -3158,6 +3312,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3206,6 +3361,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3254,6 +3410,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3302,6 +3459,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3350,6 +3508,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3449,6 +3608,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3497,6 +3657,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3545,6 +3706,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3593,6 +3755,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3641,6 +3804,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3689,6 +3853,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3737,6 +3902,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3785,6 +3951,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3833,6 +4000,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3881,6 +4049,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3929,6 +4098,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -3977,6 +4147,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -4025,6 +4196,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -4073,6 +4245,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -4121,6 +4294,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -4165,10 +4339,60 @@ export interface operations {
             };
         };
     };
+    "publish-items": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PublishItemsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "write-item": {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -4217,6 +4441,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -4265,6 +4490,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -4386,6 +4612,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -4434,6 +4661,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -5140,6 +5368,96 @@ export interface operations {
             };
         };
     };
+    "end-edition": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EndEditionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EndEditionAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "resume-edition": {
+        parameters: {
+            query?: never;
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "take-back-roll-over": {
         parameters: {
             query?: never;
@@ -5245,6 +5563,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -5368,6 +5687,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -5416,6 +5736,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -5524,6 +5845,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -5572,6 +5894,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -5645,6 +5968,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -5693,6 +6017,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -5741,6 +6066,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -5789,6 +6115,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -5829,26 +6156,6 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemAnswer"];
-                };
-            };
-        };
-    };
-    "demo-people": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DemoPerson"][];
                 };
             };
         };

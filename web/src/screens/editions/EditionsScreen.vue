@@ -8,6 +8,7 @@ import { useViewpoint } from '../../foundation/useViewpoint'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import FilePart from './FilePart.vue'
 import RollOverForm from './RollOverForm.vue'
+import { useEnding } from './useEnding'
 import { useRollOver } from './useRollOver'
 
 /** Next term, last term? The editions of the course, and making the next one. */
@@ -24,7 +25,10 @@ const editions = useAnswer(
 )
 const rolling = useRollOver(props.edition, () => editions.data.value)
 const asking = ref(false)
-const stateWords: Record<string, string> = { draft: 'not begun', current: 'current', resting: 'at rest' }
+const stateWords: Record<string, string> = { draft: 'coming', current: 'current', resting: 'past' }
+const ending = useEnding()
+/** Which edition is being ended, and its last day; empty: now. */
+const ends = ref<{ edition: number; on: string } | null>(null)
 
 async function go(): Promise<void> {
   const next = await rolling.rollOver()
@@ -63,13 +67,33 @@ async function back(which: number): Promise<void> {
                   <button type="button" class="word-button" @click="asking = false">keep it</button>
                 </template>
               </template>
+              <template v-if="one.canEnd && one.isThis">
+                <form v-if="ends" class="ends" @submit.prevent="ending.end(one.id, ends.on || null)">
+                  <label>after <input v-model="ends.on" type="date" aria-label="Last day; empty: now" /></label>
+                  <v-btn type="submit" :disabled="ending.busy.value">{{
+                    ends.on ? 'End it then' : 'End it now'
+                  }}</v-btn>
+                  <button type="button" class="word-button" @click="ends = null">leave it</button>
+                </form>
+                <template v-else-if="one.endsOn">
+                  ends after {{ one.endsOn }}
+                  <button type="button" class="word-button" @click="ending.resume(one.id)">no longer</button>
+                </template>
+                <button v-else type="button" class="word-button" @click="ends = { edition: one.id, on: '' }">
+                  end this edition
+                </button>
+              </template>
+              <button v-if="one.canResume" type="button" class="word-button" @click="ending.resume(one.id)">
+                make it current again
+              </button>
             </span>
           </li>
         </ul>
       </section>
       <ProblemNote v-if="rolling.problem.value && !editions.data.value.canRollOver" :problem="rolling.problem.value" />
+      <ProblemNote v-if="ending.problem.value" :problem="ending.problem.value" />
       <RollOverForm v-if="editions.data.value.canRollOver" :answer="editions.data.value" :rolling="rolling" @go="go" />
-      <p v-else class="second none">An edition is rolled over by the course’s lead, while it is current.</p>
+      <p v-else class="second none">The course’s lead rolls the current edition over, one at a time.</p>
       <FilePart :edition="edition" :answer="editions.data.value" />
     </template>
   </main>
@@ -92,5 +116,10 @@ async function back(which: number): Promise<void> {
 }
 .none {
   padding: var(--space-7) 0;
+}
+.ends {
+  display: flex;
+  align-items: baseline;
+  gap: var(--space-5);
 }
 </style>

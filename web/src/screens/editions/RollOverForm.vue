@@ -25,7 +25,7 @@ function addSection(): void {
     <p class="second about">
       Everything of the course comes along: {{ levels.unit.many }}, {{ levels.lesson.many }}, {{ levels.item.many }},
       texts, timing, conditions. What is of one section only stays behind, and so does everything of the students. This
-      edition is then at rest: it can be read and searched, not changed.
+      edition goes on as it is until you end it.
     </p>
     <p v-if="answer.terms.length === 0" class="second">
       No term after this one is set up yet. The office sets up terms; then it can be rolled over.

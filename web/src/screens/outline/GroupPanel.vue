@@ -13,7 +13,8 @@ import ProblemNote from '../../parts/ProblemNote.vue'
 import FollowsTable from './FollowsTable.vue'
 import WhoseChoice from './WhoseChoice.vue'
 import { fallsOf } from './falls'
-import { type Row, onlyIn, titleOf } from './outlineRows'
+import PublishTogether from './PublishTogether.vue'
+import { type Row, onlyIn, titleOf, unpublishedOf } from './outlineRows'
 import { useInView } from './useInView'
 
 /** A unit or a lesson opened in place: its title and length, and adding what belongs in it. */
@@ -46,6 +47,8 @@ const shortest = ref<number | ''>(props.row.level === 'lesson' ? (props.row.less
 const optional = ref(props.row.level === 'lesson' && props.row.lesson.optional)
 const read = props.row.level === 'unit' ? { ...props.row.unit } : { ...props.row.lesson }
 const { version, overTheirs } = usePinned(read.version)
+const unpublished = computed(() => (props.row.level === 'unit' ? unpublishedOf(props.row.unit) : []))
+const publishing = ref(false)
 const lessonTitle = ref('')
 const itemTitle = ref('')
 const kind = ref('page')
@@ -189,7 +192,10 @@ async function putItem(): Promise<void> {
         <input id="new-item" v-model="itemTitle" type="text" class="title" maxlength="200" autocomplete="off" />
         <WhoseChoice v-model="owner" :sections="choices" />
         <v-btn type="submit" :disabled="!itemTitle.trim() || addItem.busy.value">Add the {{ levels.item.one }}</v-btn>
-        <span class="small">It starts unpublished.</span>
+        <span class="small"
+          >It starts unpublished, and opens with its
+          {{ row.level === 'lesson' ? levels.lesson.one : levels.unit.one }}.</span
+        >
       </form>
     </template>
     <FollowsTable
@@ -201,7 +207,16 @@ async function putItem(): Promise<void> {
       <button type="button" class="word-button" @click="emit('move', -1)">move up</button>
       <button type="button" class="word-button" @click="emit('move', 1)">move down</button>
       <button type="button" class="word-button" @click="emit('remove')">remove</button>
+      <button v-if="unpublished.length > 0 && !publishing" type="button" class="word-button" @click="publishing = true">
+        publish {{ levels.item.counted(unpublished.length) }}
+      </button>
     </p>
+    <PublishTogether
+      v-if="publishing && row.level === 'unit'"
+      :edition="edition"
+      :unit="row.unit"
+      @close="publishing = false"
+    />
   </div>
 </template>
 

@@ -56,6 +56,15 @@ const whomWords = computed(() => {
   return !said ? 'For everyone.' : said.startsWith('for') ? `Only ${said}.` : `N${said.slice(1)}.`
 })
 
+/** What students see of it, not what a field says. */
+const standing = computed(() =>
+  !props.item.published
+    ? 'Unpublished: only the team sees it.'
+    : props.item.behind
+      ? `Published, but students see nothing of it: its ${props.item.behind === 'unit' ? levels.value.unit.one : levels.value.lesson.one} is unpublished.`
+      : 'Published.',
+)
+
 function setPublished(): void {
   if (!whole.value) return
   void publish
@@ -99,8 +108,11 @@ function setDescription(part: 'purpose' | 'before', event: Event): void {
           {{ whole.conditionInWords ?? 'No condition.' }}</button>{{ ' ' }}
         <button type="button" class="word-button" :disabled="!canChange" @click="part = 'whom'">
           {{ whomWords }}</button>{{ ' ' }}
-        <button type="button" class="word-button" :disabled="!canChange || publish.busy.value" @click="setPublished">
-          {{ item.published ? 'Published.' : 'Unpublished: seen by the team only.' }}
+      </p>
+      <p class="line">
+        <span>{{ standing }}</span>
+        <button v-if="canChange" type="button" class="word-button" :disabled="publish.busy.value" @click="setPublished">
+          {{ item.published ? 'unpublish' : 'publish' }}
         </button>
       </p>
       <p class="parts">

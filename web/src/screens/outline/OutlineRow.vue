@@ -5,7 +5,8 @@ import SectionKey from '../../look/marks/SectionKey.vue'
 import StateMark from '../../look/marks/StateMark.vue'
 import GroupPanel from './GroupPanel.vue'
 import ItemPanel from './ItemPanel.vue'
-import { type ItemRow, type Row, isPublished, onlyIn, titleOf } from './outlineRows'
+import { useLevels } from '../../foundation/levels'
+import { type ItemRow, type Row, hiddenBy, onlyIn, titleOf } from './outlineRows'
 
 const props = defineProps<{
   row: Row
@@ -17,6 +18,7 @@ const props = defineProps<{
   opened: boolean
 }>()
 const emit = defineEmits<{ open: []; close: []; remove: []; move: [by: -1 | 1]; drag: []; drop: [] }>()
+const levels = useLevels()
 const over = ref(false)
 const sectionNames = computed(() => Object.fromEntries(props.sectionList.map((one) => [one.letter, one.name])))
 
@@ -64,7 +66,9 @@ function drop(): void {
       row.item.condition
     }}</span>
     <span class="end">
-      <span v-if="!isPublished(row)" class="small state"><StateMark state="unpublished" /> unpublished</span>
+      <span v-if="hiddenBy(row, levels)" class="small state"
+        ><StateMark state="unpublished" /> {{ hiddenBy(row, levels) }}</span
+      >
       <span v-if="onlyIn(row)" class="small state">
         only in <SectionKey :letter="onlyIn(row)!" :name="sectionNames[onlyIn(row)!] ?? ''" />
       </span>

@@ -100,7 +100,7 @@ async function addUnit(): Promise<void> {
           {{ outline.settings.before }}, numbered
           {{ outline.settings.codes === 'straight' ? 'straight through' : `by ${levels.unit.one}` }}
         </button>
-        <span v-if="outline.state === 'resting'" class="rest">At rest: it can be read, not changed</span>
+        <span v-if="outline.state === 'resting'" class="rest">A past edition: it can be read, not changed</span>
       </p>
       <div ref="list" class="list" tabindex="-1">
         <ProblemNote v-if="edits.problem.value" :problem="edits.problem.value">

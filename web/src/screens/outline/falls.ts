@@ -17,7 +17,9 @@ export function fallsOf(pace: Pace, row: Exclude<Row, { level: 'item' }>) {
       row.level === 'unit'
         ? lacking === 0
           ? 'whole'
-          : `all but ${lacking} of ${taught.length}`
+          : lacking === taught.length
+            ? 'none of it'
+            : `all but ${lacking} of ${taught.length}`
         : [first?.classes, ...(first && lacking ? ['not whole'] : [])].filter(Boolean).join(', ')
     return {
       letter: section.letter,

@@ -39,6 +39,8 @@ const item = (id: number) => ({
   purpose: 'to-read',
   title: `Item ${id}`,
   published: true,
+  behind: null,
+  opensAt: null,
   opens: null,
   forWhom: null,
   due: null,
@@ -83,7 +85,7 @@ const rows = rowsOf({
   canChange: true,
   sections: [],
   settings: { codes: 'by-unit', codesFixed: false, before: 'listed', version: 1 },
-  counts: { units: 2, lessons: 3, items: 4, unpublished: 0 },
+  counts: { units: 2, lessons: 3, items: 4, unpublished: 0, behind: 0 },
   units: [unit(1, [lesson(11, 101, 102), lesson(12)], 103), unit(2, [lesson(21, 201)])],
 })
 const row = (key: string): Row => rows.find((one) => one.key === key)!

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { plainLevels } from '../../foundation/levels'
-import { factsOf, rowsOf } from './outlineRows'
+import { factsOf, hiddenBy, rowsOf } from './outlineRows'
 
 const item = (id: number, kind: string, purpose: string) => ({
   id,
@@ -17,6 +17,8 @@ const item = (id: number, kind: string, purpose: string) => ({
   purpose,
   title: `Item ${id}`,
   published: id !== 2,
+  behind: null,
+  opensAt: null,
   version: 1,
 })
 const lesson = (id: number, classes: number, optional: boolean, items: ReturnType<typeof item>[]) => ({
@@ -41,7 +43,7 @@ const outline = {
   canChange: true,
   sections: [],
   settings: { codes: 'by-unit', codesFixed: false, before: 'listed', version: 1 },
-  counts: { units: 1, lessons: 2, items: 3, unpublished: 1 },
+  counts: { units: 1, lessons: 2, items: 3, unpublished: 1, behind: 0 },
   units: [
     {
       id: 5,
@@ -100,7 +102,30 @@ test('a unit is called optional only where all its lessons are', () => {
   expect(rowsOf(shorter)[1]?.words).toBe('3 classes, at least 1, optional')
 })
 
-test('the title block counts, and says how many are unpublished', () => {
-  expect(factsOf(outline, plainLevels)).toEqual(['1 unit, 2 lessons, 3 items', '1 unpublished'])
+test('the title block counts, and says how many students see nothing of', () => {
+  expect(factsOf(outline, plainLevels)).toEqual(['1 unit, 2 lessons, 3 items', '1 unseen by students'])
   expect(factsOf({ ...outline, counts: { ...outline.counts, unpublished: 0 } }, plainLevels)[1]).toBe('all published')
+  const empty = { units: 0, lessons: 0, items: 0, unpublished: 0, behind: 0 }
+  expect(factsOf({ ...outline, counts: empty }, plainLevels)[1]).toBe('nothing to publish yet')
+})
+
+test('a row says what students see of it, not what its own field says', () => {
+  const hidden = (behind: string | null, published = true) =>
+    hiddenBy(
+      {
+        level: 'item',
+        key: 'item-1',
+        item: { ...item(1, 'page', 'to-read'), published, behind },
+        lesson: null,
+        unit: outline.units[0]!,
+        words: '',
+      },
+      plainLevels,
+    )
+  expect([hidden(null), hidden(null, false), hidden('unit'), hidden('lesson')]).toEqual([
+    null,
+    'unpublished',
+    'published, but its unit is not',
+    'published, but its lesson is not',
+  ])
 })

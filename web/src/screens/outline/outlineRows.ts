@@ -68,12 +68,27 @@ export const onlyIn = (row: Row) =>
 export const isPublished = (row: Row) =>
   row.level === 'unit' ? row.unit.published : row.level === 'lesson' ? row.lesson.published : row.item.published
 
+/** Why students see nothing of a row, in words; null: they may know of it. */
+export function hiddenBy(row: Row, levels: Levels): string | null {
+  if (!isPublished(row)) return 'unpublished'
+  const behind = row.level === 'item' ? row.item.behind : row.level === 'lesson' && !row.unit.published ? 'unit' : null
+  return behind && `published, but its ${behind === 'unit' ? levels.unit.one : levels.lesson.one} is not`
+}
+
+/** The items of a unit that are not published, in reading order. */
+export const unpublishedOf = (unit: Unit): ItemRow[] =>
+  [...unit.lessons.flatMap((lesson) => lesson.items), ...unit.items].filter((item) => !item.published)
+
 /** What the title block says of the whole. */
 export function factsOf({ counts }: Outline, levels: Levels): string[] {
   return [
     [levels.unit.counted(counts.units), levels.lesson.counted(counts.lessons), levels.item.counted(counts.items)].join(
       ', ',
     ),
-    counts.unpublished === 0 ? 'all published' : `${counts.unpublished} unpublished`,
+    counts.items === 0
+      ? 'nothing to publish yet'
+      : counts.unpublished + counts.behind === 0
+        ? 'all published'
+        : `${counts.unpublished + counts.behind} unseen by students`,
   ]
 }

@@ -12,7 +12,7 @@ const nowhere = computed(() => {
   const all = places.data.value
   return all && all.courses.length + all.sections.length + all.terms.length === 0
 })
-const stateWords: Record<string, string> = { draft: 'not begun', current: 'current', resting: 'at rest' }
+const stateWords: Record<string, string> = { draft: 'coming', current: 'current', resting: 'past' }
 const counted = (sections: number) =>
   sections === 0 ? 'no sections' : sections === 1 ? '1 section' : `${sections} sections`
 const following = (sections: number) =>

@@ -2,7 +2,7 @@ import type { Schemas } from '../../foundation/api/client'
 import type { Levels } from '../../foundation/levels'
 
 type Class = Schemas['PaceClass']
-type Reach = Schemas['Reach']
+type Reach = Schemas['ReachAnswer']
 
 /** How lost classes are made up for. */
 export const waysOf = (lesson: Levels['lesson']) => [

@@ -17,7 +17,9 @@ const links = useStudentLinks(props)
     <span class="what">
       <router-link v-if="row.canOpen" :to="links.item(row.item)" class="title">{{ row.title }}</router-link>
       <span v-else class="title">{{ row.title }}</span>
-      <span v-if="row.missing.length" class="small">Opens when {{ row.missing.join(', and ') }}.</span>
+      <span v-if="row.missing.length" class="small"
+        >{{ row.state === 'upcoming' ? 'And only when' : 'Opens when' }} {{ row.missing.join(', and ') }}.</span
+      >
       <span v-else-if="row.state === 'locked'" class="small">A condition is not met yet.</span>
       <span v-else-if="progressWords[row.progress]" class="small">{{ progressWords[row.progress] }}</span>
       <span v-else-if="row.state === 'excused' || row.state === 'withdrawn'" class="small">{{
@@ -26,9 +28,9 @@ const links = useStudentLinks(props)
     </span>
     <span v-if="when === 'due' && row.due" class="when">
       <span :class="{ accent: row.state === 'overdue' }">
-        {{ row.state === 'overdue' ? 'was due' : 'due' }} {{ row.due.words }}
+        {{ row.state === 'overdue' || row.beforeJoining ? 'was due' : 'due' }} {{ row.due.words }}
       </span>
-      <span class="small">{{ row.dueRelative }}</span>
+      <span class="small">{{ row.beforeJoining ? 'before you joined' : row.dueRelative }}</span>
     </span>
     <span v-else-if="when === 'opens' && row.opens && row.state === 'upcoming'" class="when">
       <span>opens {{ row.opens.words }}</span>

@@ -13,12 +13,12 @@ const props = defineProps<{
 }>()
 
 const confirm = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/confirm-taught')
-const note = (lesson: number, took: number, done: boolean) => ({
+const note = (lesson: number, took: number, done: boolean, version: number) => ({
   lesson,
   took,
   done,
   left: done ? null : 1,
-  version: 0,
+  version,
 })
 const send = (lessons: ReturnType<typeof note>[]) =>
   confirm.run({ section: props.section, lessons }).catch(() => undefined)
@@ -34,7 +34,7 @@ const send = (lessons: ReturnType<typeof note>[]) =>
         type="button"
         class="word-button"
         :disabled="confirm.busy.value"
-        @click="send([note(lesson.lesson, lesson.length, true)])"
+        @click="send([note(lesson.lesson, lesson.length, true, lesson.version)])"
       >
         took place
       </button>
@@ -42,7 +42,7 @@ const send = (lessons: ReturnType<typeof note>[]) =>
         type="button"
         class="word-button"
         :disabled="confirm.busy.value"
-        @click="send([note(lesson.lesson, lesson.length, false)])"
+        @click="send([note(lesson.lesson, lesson.length, false, lesson.version)])"
       >
         not finished
       </button>
@@ -52,9 +52,14 @@ const send = (lessons: ReturnType<typeof note>[]) =>
         class="word-button"
         :title="`“${lesson.nextTitle}” was taught along with it`"
         :disabled="confirm.busy.value"
-        @click="send([note(lesson.lesson, lesson.length, true), note(lesson.next, 0, true)])"
+        @click="
+          send([
+            note(lesson.lesson, lesson.length, true, lesson.version),
+            note(lesson.next, 0, true, lesson.nextVersion),
+          ])
+        "
       >
-        went further
+        got further
       </button>
       <router-link
         :to="{ name: 'sections', params: { edition }, query: { section, lost: lesson.class } }"

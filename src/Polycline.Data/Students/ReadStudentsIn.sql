@@ -1,0 +1,12 @@
+-- Of all whom one of these sections has ever listed.
+SELECT n.person, n.section, lower(n.period) AS "from", upper(n.period) - 1 AS "to"
+FROM enrolment n
+JOIN section c ON c.id = n.section
+WHERE n.section = ANY(@sections)
+ORDER BY c.name, n.period;
+
+SELECT f.person, f.item, f.event, f.at, f.score, f.attempt, f.option, f.again
+FROM fact f
+JOIN item i ON i.id = f.item AND i.edition = @edition
+WHERE f.person IN (SELECT n.person FROM enrolment n WHERE n.section = ANY(@sections)) AND f.voided_at IS NULL AND f.at <= @at
+ORDER BY f.id;

@@ -1,0 +1,60 @@
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Planning;
+using Polycline.Core.Release.WhatIf;
+using Polycline.Data.Courses;
+using Polycline.Data.People;
+using Polycline.Data.Students;
+
+namespace Polycline.Web.Foundation;
+
+/// <summary>Works out what a change of an edition does to its sections and to every student, from the edition before and after it.</summary>
+public static class Reaching
+{
+    private const int MostNamed = 200;
+
+    /// <summary>What it does for each student of the sections that follow the edition before or after.</summary>
+    public static async Task<SightReach> Sights(NpgsqlConnection connection, EditionPlan before, EditionPlan after, Viewpoint viewpoint)
+    {
+        var sections = before.Sections.Concat(after.Sections).Select(section => section.Id).Distinct().ToList();
+        return sections.Count == 0 ? new([]) : SightReach.Between(before.Schedule, after.Schedule, await StudentStore.Beside(connection, before, after, sections, viewpoint.At), viewpoint.At);
+    }
+
+    /// <summary>The reach of a change of one edition.</summary>
+    public static async Task<Reach> Of(NpgsqlConnection connection, EditionPlan before, EditionPlan after, Viewpoint viewpoint)
+    {
+        var sizes = after.SizesAt(viewpoint.At);
+        var reach = Reach.Between(
+            before.Schedule, after.Schedule, [.. sizes, .. before.SizesAt(viewpoint.At).Where(size => !after.Schedule.Follows(size.Section))], await Sights(connection, before, after, viewpoint), viewpoint.At);
+        return GroupReach.With(reach, before, after);
+    }
+
+    /// <summary>The same as it travels, without names.</summary>
+    public static ReachAnswer Answer(Reach reach) =>
+        new(reach.Rows, [.. reach.Sections.Select(section => new ReachSection(section.Name, section.Students))], reach.Sentence, Words.Of(reach.Effect), null, 0);
+
+    /// <summary>The same with the names of those reached, as far as <paramref name="access"/> may know them.</summary>
+    /// <param name="plans">The editions as they are after the change.</param>
+    public static async Task<ReachAnswer> WithNames(NpgsqlConnection connection, Reach reach, Access access, params IReadOnlyList<EditionPlan> plans)
+    {
+        var known = new Dictionary<string, LensPlaceRow>();
+        foreach (var plan in plans)
+            foreach (var row in await AccessStore.StudentsOf(connection, plan.Id, access.Person.Id, access.IsLead || access.IsOffice))
+                if (row.Student is { } student)
+                    known.TryAdd($"{student}", row);
+        var changes = reach.Students.GroupBy(change => change.Student.Name).ToList();
+        var named = changes.Where(student => known.ContainsKey(student.Key)).Take(MostNamed)
+            .Select(student => Named(known[student.Key], [.. student])).OrderBy(student => student.Section, StringComparer.Ordinal).ThenBy(student => student.Name, StringComparer.Ordinal).ToList();
+        return Answer(reach) with { Students = named, Others = changes.Count - named.Count };
+
+        ReachedStudent Named(LensPlaceRow row, List<SightChange> own)
+        {
+            IReadOnlyList<string> Items(Func<SightChange, bool> which) => [.. own.Where(which).Select(change => NameOf(change.Item)).Distinct()];
+            return new(
+                row.Name!, row.SectionName, Items(change => change.Gains), Items(change => change.Loses), Items(change => change.BecomesOverdue), Items(change => change.DateMoves), Items(change => change.HasBegun));
+        }
+
+        string NameOf(Ref<Core.Courses.Item> item) =>
+            plans.FirstOrDefault(plan => plan.Schedule.Knows(item)) is { } plan ? $"{plan.Schedule.CodeOf[item]} {plan.Schedule.Item(item).Title}" : "something removed";
+    }
+}

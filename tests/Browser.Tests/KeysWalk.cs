@@ -1,0 +1,57 @@
+using OpenQA.Selenium;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Browser;
+
+/// <summary>Keys belong to the field that has the focus: nothing of a screen's own fires while one is in it.</summary>
+public sealed class KeysWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+{
+    private static readonly string[] Pressed =
+        [Keys.ArrowDown, Keys.ArrowUp, Keys.ArrowLeft, Keys.ArrowRight, Keys.Home, Keys.End, Keys.Enter, Keys.Space, Keys.Delete, "h", "l", "t", "n", "?", "/", Keys.Control + "z" + Keys.Null, Keys.Control + "y" + Keys.Null];
+
+    // One of every kind, laid over the screen where its own would be.
+    private const string Fields = """
+        const place = document.querySelector('main') ?? document.body
+        const box = document.createElement('div')
+        box.id = 'fields-of-the-test'
+        box.style.cssText = 'position:fixed;inset:0 0 auto 0;z-index:99;background:white'
+        box.innerHTML = `<input type="text" value="a b"><input type="number" value="3"><input type="date" value="2026-10-12"><input type="checkbox"><input type="radio" name="x">
+          <select><option>one</option><option>two</option><option>three</option></select><textarea>a</textarea><div contenteditable="true">a b</div><div role="textbox" tabindex="0">a</div>`
+        place.append(box)
+        """;
+
+    [Theory]
+    [InlineData("today")]
+    [InlineData("outline")]
+    [InlineData("dates")]
+    [InlineData("work")]
+    [InlineData("pace")]
+    [InlineData("sections")]
+    [InlineData("editions")]
+    public void In_no_kind_of_field_does_a_key_of_the_screen_fire(string screen)
+    {
+        using var orla = new Person(school.Addresses[0]);
+        orla.ComeIn("Orla Tierney-Vance");
+        orla.Open($"/editions/2/{screen}");
+        orla.See("main");
+        orla.Until(() => orla.All("main [role=status]").All(told => !told.Text.StartsWith("Reading", StringComparison.Ordinal)), "it has been read");
+        orla.Ask<object?>(Fields);
+        var before = Standing(orla);
+        foreach (var field in orla.All("#fields-of-the-test > *"))
+            foreach (var key in Pressed)
+            {
+                orla.Ask<object?>("arguments[0].focus()", field);
+                orla.Type(key);
+                // The browser's own undo goes to the field that was written in last.
+                (key.StartsWith(Keys.Control, StringComparison.Ordinal) || orla.Focus().Equals(field)).ShouldBeTrue($"{key} in {field.GetAttribute("type") ?? field.TagName} leaves the focus where it is");
+                Standing(orla).ShouldBe(before, $"{key} in {field.GetAttribute("type") ?? field.TagName}");
+            }
+        orla.HeardNoComplaint();
+    }
+
+    // What a screen's key could have brought about: another address, a row or panel open, a list unfolded, something asked or done.
+    private static string Standing(Person person) => person.Ask<string>("""
+        return [location.href, document.querySelectorAll('[aria-expanded=true], aside, [role=dialog], [role=alertdialog], .history').length, document.querySelector('footer')?.innerText ?? ''].join('\n')
+        """);
+}
