@@ -21,32 +21,29 @@ public sealed class KeysWalk(PublishedSchool school) : IClassFixture<PublishedSc
         place.append(box)
         """;
 
-    [Theory]
-    [InlineData("today")]
-    [InlineData("outline")]
-    [InlineData("dates")]
-    [InlineData("work")]
-    [InlineData("pace")]
-    [InlineData("sections")]
-    [InlineData("editions")]
-    public void In_no_kind_of_field_does_a_key_of_the_screen_fire(string screen)
+    [Fact]
+    public void In_no_kind_of_field_does_a_key_of_any_screen_fire()
     {
         using var orla = new Person(school.Addresses[0]);
         orla.ComeIn("Orla Tierney-Vance");
-        orla.Open($"/editions/2/{screen}");
-        orla.See("main");
-        orla.Until(() => orla.All("main [role=status]").All(told => !told.Text.StartsWith("Reading", StringComparison.Ordinal)), "it has been read");
-        orla.Ask<object?>(Fields);
-        var before = Standing(orla);
-        foreach (var field in orla.All("#fields-of-the-test > *"))
-            foreach (var key in Pressed)
-            {
-                orla.Ask<object?>("arguments[0].focus()", field);
-                orla.Type(key);
-                // The browser's own undo goes to the field that was written in last.
-                (key.StartsWith(Keys.Control, StringComparison.Ordinal) || orla.Focus().Equals(field)).ShouldBeTrue($"{key} in {field.GetAttribute("type") ?? field.TagName} leaves the focus where it is");
-                Standing(orla).ShouldBe(before, $"{key} in {field.GetAttribute("type") ?? field.TagName}");
-            }
+        foreach (var screen in new[] { "today", "outline", "dates", "work", "pace", "sections", "editions" })
+        {
+            orla.Open($"/editions/2/{screen}");
+            orla.See("main");
+            orla.Until(() => orla.All("main [role=status]").All(told => !told.Text.StartsWith("Reading", StringComparison.Ordinal)), "it has been read");
+            orla.Ask<object?>(Fields);
+            var before = Standing(orla);
+            foreach (var field in orla.All("#fields-of-the-test > *"))
+                foreach (var key in Pressed)
+                {
+                    var where = $"{key} in {field.GetAttribute("type") ?? field.TagName} on {screen}";
+                    orla.Ask<object?>("arguments[0].focus()", field);
+                    orla.Type(key);
+                    // The browser's own undo goes to the field that was written in last.
+                    (key.StartsWith(Keys.Control, StringComparison.Ordinal) || orla.Focus().Equals(field)).ShouldBeTrue(where);
+                    Standing(orla).ShouldBe(before, where);
+                }
+        }
         orla.HeardNoComplaint();
     }
 

@@ -5,6 +5,7 @@ using Polycline.Data;
 using Polycline.Data.Verify;
 using Polycline.Demo.School;
 using Polycline.Testing;
+using Polycline.Web.Foundation;
 using Shouldly;
 using Xunit;
 
@@ -102,7 +103,7 @@ public sealed class LossTests
     {
         using var caller = new Caller(school.Addresses[instance]);
         var signedIn = await Until(school, instance, () => caller.Post("/api/sign-in", new { email, password = DemoPeople.Password }));
-        caller.Session = signedIn.Message.Headers.GetValues("Set-Cookie").Single().Split('=', 2)[1].Split(';')[0];
+        caller.Session = signedIn.Message.Headers.GetValues("Set-Cookie").Single(cookie => cookie.StartsWith($"{SessionCookie.Name}=", StringComparison.Ordinal)).Split('=', 2)[1].Split(';')[0];
         for (var n = 0; n < count; n++)
         {
             var (key, text) = (Guid.NewGuid(), $"Piece {n} of {email}");

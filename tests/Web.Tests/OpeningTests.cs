@@ -55,9 +55,11 @@ public sealed class OpeningTests : IAsyncLifetime
     public async Task What_opened_since_the_last_sweep_stays_open_whatever_the_next_command_does()
     {
         var alder = school.Ids["section:9 Alder"];
-        var recorded = (await Records()).Where(record => record.Section == alder).Select(record => record.Item).ToHashSet();
+        var known = (await Records()).Where(record => record.Section == alder && record.At < DemoSchool.Start).Select(record => record.Item).ToHashSet();
         var item = (await lead.Get(Route("dates"))).Json["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray())
-            .First(row => row!["published"]!.GetValue<bool>() && string.CompareOrdinal(row["cells"]![0]!["opens"]!["instant"]!.GetValue<string>(), $"{Later}") < 0 && !recorded.Contains(row["item"]!.GetValue<long>()))!["item"]!.GetValue<long>();
+            .First(row => row!["published"]!.GetValue<bool>() && string.CompareOrdinal(row["cells"]![0]!["opens"]!["instant"]!.GetValue<string>(), $"{Later}") < 0 && !known.Contains(row["item"]!.GetValue<long>()))!["item"]!.GetValue<long>();
+        // As if no sweep had come by since it opened.
+        await school.Sql(connection => connection.ExecuteAsync("DELETE FROM opened WHERE section = @alder AND item = @item", new { alder, item }));
         var opened = await Opens(item);
         await Post("differ", new { changes = new[] { new { section = alder, of = "item", target = item, field = "opens", putBack = false, value = new { at = "fixed", date = "2026-12-01", time = "08:00" }, version = 0 } } });
         (await Opens(item)).ShouldBe(opened);
@@ -86,6 +88,22 @@ public sealed class OpeningTests : IAsyncLifetime
             version += 2;
             await school.Sql(connection => connection.ExecuteAsync("DELETE FROM taught WHERE lesson = (SELECT lineage FROM lesson WHERE edition = @WeatherWatch AND title = 'Choosing a form')", school));
         }
+    }
+
+    [Fact]
+    public async Task A_course_that_cannot_be_read_keeps_no_other_from_being_swept_and_ends_no_server()
+    {
+        await school.Sql(connection => connection.ExecuteAsync(
+            """
+            DELETE FROM opened o USING item i WHERE i.id = o.item AND i.edition = @WeatherWatch AND o.at > @Start;
+            UPDATE edition SET version = version + 1 WHERE id IN (@tides, @WeatherWatch);
+            UPDATE section SET edition = @tides, slots = '[{"day":"never","periods":["P1"]}]' WHERE id = @evening
+            """, new { school.WeatherWatch, DemoSchool.Start, tides = school.Ids["edition:Tides and Channels 2026"], evening = school.Ids["section:Evening watch"] }));
+        await school.Sql(connection => connection.ExecuteAsync("UPDATE unit SET gate = '{\"nothing\":1}' WHERE edition = @tides", new { tides = school.Ids["edition:Tides and Channels 2026"] }));
+        foreach (var instance in school.Instances)
+            await instance.Services.GetRequiredService<OpeningSweep>().Sweep(CancellationToken.None);
+        (await Records()).ShouldContain(record => record.Edition == school.WeatherWatch && record.At > DemoSchool.Start);
+        (await lead.Get(Route("outline"))).Status.ShouldBe(System.Net.HttpStatusCode.OK);
     }
 
     private async Task<long> Post(string command, object? body)

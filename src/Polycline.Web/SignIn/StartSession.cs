@@ -29,6 +29,9 @@ public static class StartSession
 
     private static readonly PasswordHasher<string> Hasher = new();
 
+    // Hashing is slow on purpose: so many at once as there are cores.
+    private static readonly SemaphoreSlim Hashing = new(Environment.ProcessorCount);
+
     // Checked where there is no such account, so that the answer takes as long as for one that exists.
     private static readonly string NobodysHash = Hasher.HashPassword("", "nobody has this password");
 
@@ -47,7 +50,7 @@ public static class StartSession
         if (!count.KnowsBrowser && count.FromAddress >= MostFromAddress)
             await Task.Delay(WaitAfter(count.FromAddress), stop);
         var account = await database.Read(connection => SessionStore.Account(connection, email), stop);
-        var right = Hasher.VerifyHashedPassword("", account?.PasswordHash ?? NobodysHash, request.Password) != PasswordVerificationResult.Failed;
+        var right = await IsRight(account?.PasswordHash ?? NobodysHash, request.Password, stop);
         if (account is null || !right)
         {
             await database.Read(async connection =>
@@ -70,6 +73,20 @@ public static class StartSession
     /// <summary>How long a try waits after so many wrong ones from its address: longer with each, up to some seconds.</summary>
     public static TimeSpan WaitAfter(int wrong) =>
         wrong < MostFromAddress ? TimeSpan.Zero : TimeSpan.FromMilliseconds(Math.Min(LongestWait.TotalMilliseconds, 250 + (50.0 * (wrong - MostFromAddress))));
+
+    // A class that signs in at once waits here, holding neither a thread nor a connection, and not at everything else.
+    private static async Task<bool> IsRight(string hash, string password, CancellationToken stop)
+    {
+        await Hashing.WaitAsync(stop);
+        try
+        {
+            return await Task.Run(() => Hasher.VerifyHashedPassword("", hash, password) != PasswordVerificationResult.Failed, stop);
+        }
+        finally
+        {
+            Hashing.Release();
+        }
+    }
 
     /// <summary>A password as it is stored.</summary>
     public static string Hash(string password) => Hasher.HashPassword("", password);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { nextTick, onScopeDispose, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, onScopeDispose, ref, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Schemas } from '../foundation/api/client'
 import { problemOf } from '../foundation/api/client'
@@ -47,11 +47,19 @@ const effects = (one: Schemas['ReachedStudent']) =>
     { words: 'gets', items: one.gains },
     { words: 'loses', items: one.loses },
     { words: 'overdue', items: one.overdue },
-    { words: 'new dates for', items: one.moves },
+    { words: 'new date for', items: one.moves },
     { words: 'has begun', items: one.begun },
   ].filter((effect) => effect.items.length > 0)
+/** Where all of it is about one thing, that is not said in every line. */
+const isOne = computed(
+  () => new Set((students.value ?? []).flatMap((one) => effects(one).flatMap((effect) => effect.items))).size === 1,
+)
 const some = (items: readonly string[]) =>
-  items.length > 3 ? `${items.slice(0, 3).join(', ')} and ${items.length - 3} more` : items.join(', ')
+  isOne.value
+    ? 'it'
+    : items.length > 3
+      ? `${items.slice(0, 3).join(', ')} and ${items.length - 3} more`
+      : items.join(', ')
 
 // Whatever was asked belongs to the screen it was asked on.
 const router = useRouter()
