@@ -176,6 +176,23 @@ public sealed class AccidentTests : IAsyncLifetime
         (await co.Get($"/api/sections/{school.Ids["section:9 Dogwood"]}/now?as=student:{school.Ids["person:" + DemoPeople.InTwoSections]}")).Status.ShouldBe(HttpStatusCode.OK);
     }
 
+    [Fact]
+    public async Task A_section_that_follows_from_today_has_nothing_overdue_from_before()
+    {
+        var evening = school.Ids["section:Evening watch"];
+        (await lead.Post(Route("join-section"), await CommandExamples.Join(school), Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        var student = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT min(person) FROM enrolment WHERE section = @evening", new { evening }));
+        var rows = (await lead.Get($"/api/sections/{evening}/now?as=student:{student}")).Json["now"]!.AsArray();
+        rows.ShouldNotContain(row => row!["state"]!.GetValue<string>() == "overdue");
+        rows.ShouldContain(row => row!["beforeJoining"]!.GetValue<bool>());
+        // In 9 Alder, which has followed from the beginning, there is what is overdue.
+        var late = await school.Sql(connection => connection.QueryAsync<long>("SELECT DISTINCT person FROM enrolment WHERE section = @alder AND upper_inf(period)", new { alder = school.Ids["section:9 Alder"] }));
+        var overdue = 0;
+        foreach (var one in late)
+            overdue += (await lead.Get($"/api/sections/{school.Ids["section:9 Alder"]}/now?as=student:{one}")).Json["now"]!.AsArray().Count(row => row!["state"]!.GetValue<string>() == "overdue");
+        overdue.ShouldBeGreaterThan(0);
+    }
+
     private async Task<IEnumerable<string>> OfDogwood() => await school.Sql(connection => connection.QueryAsync<string>(
         "SELECT p.name FROM person p JOIN enrolment n ON n.person = p.id JOIN section c ON c.id = n.section WHERE c.name = '9 Dogwood'"));
 
