@@ -5,7 +5,7 @@ namespace Polycline.Core.Courses;
 /// <summary>What can come of an item at all, whoever works on it: what a condition may ask for.</summary>
 public static class Outcomes
 {
-    /// <summary>Whether what a leaf asks for can ever come of <paramref name="item"/>; true for leaves that are about no item.</summary>
+    /// <summary>Whether <paramref name="item"/> can ever produce what a leaf asks for; true for leaves that name no item.</summary>
     public static bool CanCome(this Item item, GateNode leaf) => leaf switch
     {
         GateNode.Done { Deed: Deed.Submitted } => item.Kind is ItemKind.Task or ItemKind.Quiz or ItemKind.Discussion or ItemKind.Handout,

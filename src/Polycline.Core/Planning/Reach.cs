@@ -63,7 +63,7 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
 
     /// <summary>Compares two states of one course.</summary>
     /// <param name="sizes">The sections that follow it before or after, in order.</param>
-    /// <param name="students">What it does for each student at <paramref name="at"/>; null: that is not asked, and the plan alone is told of.</param>
+    /// <param name="students">What it does for each student at <paramref name="at"/>; null when only the change of the plan is asked for.</param>
     /// <param name="at">The moment of the change, to tell what opens now from what opens later.</param>
     public static Reach Between(PlanSchedule before, PlanSchedule after, ImmutableArray<SectionSize> sizes, SightReach? students = null, Instant? at = null)
     {

@@ -11,7 +11,7 @@ public sealed record Section(
     Ref<Section> Ref, string Title, ImmutableArray<Slot> Slots, ImmutableArray<MeetingChange> Changes, ImmutableArray<Adjustment> Adjustments,
     ImmutableArray<Taught> Taught, ImmutableArray<Opened> Opened, ImmutableArray<Enrolment> Students);
 
-/// <summary>A section lists a student from one date to another, both inclusive.</summary>
+/// <summary>One line of a class list: a student, and the first and last day they belong to the section.</summary>
 /// <param name="From">Null: from the beginning.</param>
 /// <param name="To">Null: for good.</param>
 public sealed record Enrolment(Ref<Student> Student, LocalDate? From = null, LocalDate? To = null)

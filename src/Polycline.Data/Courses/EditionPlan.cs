@@ -34,7 +34,7 @@ public sealed record FollowingSection(long Id, string Name, string Letter, IRead
     public int StudentsOn(LocalDate date) => PeopleOn(date).Count;
 }
 
-/// <summary>A section lists somebody, from one date to another, both inclusive.</summary>
+/// <summary>One line of a class list: a person, and the first and last day they belong to the section.</summary>
 /// <param name="From">Null: from the beginning.</param>
 /// <param name="To">Null: for good.</param>
 public sealed record ListedStudent(long Person, LocalDate? From, LocalDate? To);

@@ -63,7 +63,7 @@ public static class RolloverStore
     /// <exception cref="PostgresException">PC003: students have begun in the next one.</exception>
     public static Task Resume(NpgsqlConnection connection, Id<Edition> edition) => connection.ExecuteAsync("SELECT resume_edition(@Value)", edition);
 
-    /// <summary>Current editions with a last day, and the zone in which it ends.</summary>
+    /// <summary>Current editions that have a last day, with the time zone that day is in.</summary>
     public static async Task<IReadOnlyList<(long Edition, LocalDate EndsOn, string Zone)>> Ending(NpgsqlConnection connection) =>
         [.. await connection.QueryAsync<(long, LocalDate, string)>("SELECT e.id, e.ends_on, t.zone FROM edition e JOIN term t ON t.id = e.term WHERE e.state = 'current' AND e.ends_on IS NOT NULL")];
 

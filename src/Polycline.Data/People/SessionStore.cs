@@ -11,7 +11,7 @@ namespace Polycline.Data.People;
 public sealed record AccountRow(long Id, string Name, string PasswordHash);
 
 /// <summary>How many tries stood in the window before this one.</summary>
-/// <param name="AtAccount">At this account, wrong or not known yet: from here, where its owner has signed in before; else from everywhere where not.</param>
+/// <param name="AtAccount">Tries at this account that were wrong or are still being checked: those from this browser if the owner has signed in on it before, otherwise those from all other browsers.</param>
 /// <param name="FromAddress">Wrong ones from this address, at whatever account.</param>
 /// <param name="Try">This try's id.</param>
 /// <param name="KnowsBrowser">The account's owner has signed in from this browser before.</param>
@@ -43,7 +43,7 @@ public static class SessionStore
         await connection.ExecuteAsync(Sql.Of("People", "StartSession"), new { person = person.Value, account, address, tokenHash, browser, now, expires });
     }
 
-    /// <summary>Ends one session, and tells the instances so that what it holds open goes too.</summary>
+    /// <summary>Ends one session, and tells every instance to close its open connections.</summary>
     public static async Task End(NpgsqlConnection connection, byte[] tokenHash)
     {
         await connection.ExecuteAsync("DELETE FROM session WHERE token_hash = @tokenHash", new { tokenHash });
@@ -54,7 +54,7 @@ public static class SessionStore
         });
     }
 
-    /// <summary>Ends every session of a person, and tells the instances so that open connections go too.</summary>
+    /// <summary>Ends every session of a person, and tells every instance to close their open connections.</summary>
     public static async Task EndAll(NpgsqlConnection connection, Id<Person> person)
     {
         await connection.ExecuteAsync("DELETE FROM session WHERE person = @Value", person);

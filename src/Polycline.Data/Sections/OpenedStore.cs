@@ -45,7 +45,7 @@ public static class OpenedStore
         await LedgerStore.Tell(connection, Scope.Of(edition), version);
     }
 
-    /// <summary>Editions that some section follows in a term that is not long over, whatever their state, and the counters that their plan hangs on.</summary>
+    /// <summary>Editions, in any state, that a section follows in a term that has not long been over, with the counters their plan depends on.</summary>
     public static async Task<IReadOnlyList<(long Edition, long Version, long TermVersion)>> Taught(NpgsqlConnection connection, LocalDate today) =>
         [.. await connection.QueryAsync<(long, long, long)>(
             """

@@ -19,7 +19,7 @@ namespace Polycline.Web.Editions;
 /// <param name="On">The last day on which it is current, such as <c>2026-12-18</c>; null: it ends now.</param>
 public sealed record EndEditionRequest(string? On);
 
-/// <param name="Applied">False: only looked at beforehand; nothing was written.</param>
+/// <param name="Applied">False if this was only a preview and nothing was written.</param>
 /// <param name="Sentence">What becomes of it, and what is still to be done in it.</param>
 /// <param name="Act">What the button that does it says.</param>
 public sealed record EndEditionAnswer(bool Applied, string Sentence, string Act);
@@ -68,7 +68,7 @@ public static class EndEdition
         }
         catch (PostgresException fault) when (fault.SqlState is "PC003")
         {
-            throw Problem.CannotUndo("Students have begun in the next edition.", "Nothing was changed: this one stays as it is, to be read.");
+            throw Problem.CannotUndo("Students have begun in the next edition.", "Nothing was changed. This edition stays open for reading only.");
         }
         catch (PostgresException fault) when (fault.SqlState is PostgresErrorCodes.UniqueViolation)
         {
@@ -81,7 +81,7 @@ public static class EndEdition
         if (!viewpoint.TakesCommands)
             throw Problem.NotNow();
         if (!access.IsLead)
-            throw Problem.Forbidden("Ending an edition is the lead's.", "Ask whoever leads this course to do it.");
+            throw Problem.Forbidden("Only the lead can end an edition.", "Ask whoever leads this course to do it.");
     }
 
     private static async Task<EndEditionAnswer> Do(NpgsqlConnection connection, Access access, Viewpoint viewpoint, EndEditionRequest request)

@@ -27,7 +27,7 @@ public sealed record RollOverRequest(string Title, Id<Term> Term, string FixedDa
 /// <param name="Succeeds">The section whose timetable and teachers it takes.</param>
 public sealed record RollOverSection(string Name, string Letter, Id<Section> Succeeds);
 
-/// <param name="Applied">False: only looked at beforehand; nothing was written.</param>
+/// <param name="Applied">False if this was only a preview and nothing was written.</param>
 /// <param name="Edition">The new one; null in a preview.</param>
 public sealed record RollOverAnswer(
     bool Applied, long? Edition, string Sentence, int Units, int Lessons, int Items, IReadOnlyList<RolledSection> Sections, IReadOnlyList<RedatedItem> Redated);
@@ -49,7 +49,7 @@ public static class RollOver
         if (!viewpoint.TakesCommands)
             throw Problem.NotNow();
         if (!access.IsLead)
-            throw Problem.Forbidden("Rolling over is the lead's.", "Ask whoever leads this course to do it.");
+            throw Problem.Forbidden("Only the lead can roll a course over.", "Ask whoever leads this course to do it.");
         Check(request);
         var given = preview == true ? Guid.Empty : Once.Key(key);
         await using var connection = await database.Source.OpenConnectionAsync(stop);

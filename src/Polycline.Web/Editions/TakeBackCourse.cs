@@ -18,7 +18,7 @@ public static class TakeBackCourse
         if (!viewpoint.TakesCommands)
             throw Problem.NotNow();
         if (!access.IsLead)
-            throw Problem.Forbidden("Taking a course back is the lead's.", "Ask whoever leads this course to do it.");
+            throw Problem.Forbidden("Only the lead can take a course back.", "Ask whoever leads this course to do it.");
         var given = Once.Key(key);
         try
         {

@@ -21,7 +21,7 @@ public static class TakeBackRollOver
         if (!viewpoint.TakesCommands)
             throw Problem.NotNow();
         if (!access.IsLead)
-            throw Problem.Forbidden("Rolling over is the lead's.", "Ask whoever leads this course to take it back.");
+            throw Problem.Forbidden("Only the lead can undo rolling over.", "Ask whoever leads this course to take it back.");
         var given = Once.Key(key);
         try
         {

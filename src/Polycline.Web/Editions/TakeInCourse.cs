@@ -21,7 +21,7 @@ namespace Polycline.Web.Editions;
 /// <param name="Package">The file as base64: at most 15 MB of it.</param>
 public sealed record TakeInRequest(Id<Term> Term, string Package);
 
-/// <param name="Applied">False: only looked at beforehand; nothing was written.</param>
+/// <param name="Applied">False if this was only a preview and nothing was written.</param>
 /// <param name="Edition">The course's edition; null in a preview.</param>
 /// <param name="Sentence">What it is and what is in it.</param>
 public sealed record TakeInAnswer(bool Applied, long? Edition, string Title, string Sentence);
@@ -57,12 +57,12 @@ public static class TakeInCourse
         var lessons = edition.Units.SelectMany(unit => unit.Lessons).ToList();
         var items = edition.InReadingOrder().ToList();
         if (edition.Units.Length + lessons.Count + items.Count > MostParts)
-            return $"This course has more than {MostParts:N0} units, lessons and items together. Give it in parts.";
+            return $"This course has more than {MostParts:N0} units, lessons and items together. Split it into smaller courses.";
         var titles = edition.Units.Select(unit => unit.Title).Concat(lessons.Select(lesson => lesson.Title)).Concat(items.Select(item => item.Title)).Append(package.Course.Title);
         if (titles.FirstOrDefault(title => title.Length > 200 || !Bounds.IsVisible(title) || title.Any(char.IsControl)) is { } title)
             return $"A title is one line of 1 to 200 characters; “{(title.Length > 40 ? title[..40] + "…" : title)}” is not.";
         if (lessons.Any(lesson => lesson.Length > 10_000))
-            return "A lesson lasts from 0 to 10,000.";
+            return "A lesson can last from 0 to 10,000 classes.";
         var gates = edition.Units.Select(unit => unit.Gate).Concat(lessons.Select(lesson => lesson.Gate)).Concat(items.Select(item => item.Gate));
         if (gates.OfType<Core.Release.Gate>().Any(gate => gate.Root.WithAllBelow().Take(OutlineRules.MostParts + 1).Count() > OutlineRules.MostParts))
             return $"A condition has at most {OutlineRules.MostParts} parts.";

@@ -74,10 +74,10 @@ public static class Problem
     public static ProblemException NotOpen(string detail) => new(409, "not-open", "This is not open for work.", detail);
 
     public static ProblemException UnknownHost() =>
-        new(421, "unknown-host", "This school is not reached by that name.", "Nothing was changed. Use the address that the school gave you.");
+        new(421, "unknown-host", "This is not the school's address.", "Nothing was changed. Use the address your school gave you.");
 
     public static ProblemException DatabaseFull() => new(
-        503, "database-full", "The database has no room just now.", "Nothing was changed. What you wrote is still on your page; tell whoever looks after Polycline.", retryAfter: 60);
+        503, "database-full", "The database is full.", "Nothing was changed. What you wrote is still on your page; tell whoever looks after Polycline.", retryAfter: 60);
 
     public static ProblemException DatabaseAway() => new(
         503, "database-away", "The database does not answer.", "Nothing was changed. What you wrote is still on your page; try again in a moment.", retryAfter: 5);
@@ -91,7 +91,7 @@ public static class Problem
         ProblemException problem => problem,
         BadHttpRequestException { InnerException: System.Text.Json.JsonException json } =>
             Malformed(json.Path?.TrimStart('$').TrimStart('.') is { Length: > 0 } path ? path : null, "The request is not of the form it should have."),
-        BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => new(413, "too-large", "This is more than can be sent at once.", "Nothing was changed. Send less, or in parts."),
+        BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => new(413, "too-large", "That is too much to send at once.", "Nothing was changed. Send less, or in parts."),
         BadHttpRequestException { StatusCode: StatusCodes.Status415UnsupportedMediaType } => new(415, "media-type", "This is not sent as JSON.", "Nothing was changed. Send it as application/json."),
         BadHttpRequestException bad when bad.Message.Contains("Guid> key", StringComparison.Ordinal) =>
             Malformed("Idempotency-Key", "The request's key is a UUID, such as 123e4567-e89b-12d3-a456-426614174000."),

@@ -38,7 +38,7 @@ public sealed class OpeningSweep(Database database, Compiled compiled, IClock cl
             catch (Exception fault) when (fault is not OperationCanceledException || !stop.IsCancellationRequested)
             {
                 // One course that cannot be swept keeps no other from it.
-                log.LogError(fault, "Openings of edition {Edition} are not recorded now", edition);
+                log.LogError(fault, "Could not record what has opened in edition {Edition}; will try again", edition);
             }
         }
         return recorded;
@@ -56,7 +56,7 @@ public sealed class OpeningSweep(Database database, Compiled compiled, IClock cl
             catch (Exception fault) when (fault is not OperationCanceledException || !stoppingToken.IsCancellationRequested)
             {
                 // Whatever is wrong, the school goes on: it is tried again in a moment.
-                log.LogWarning("Openings are recorded a little later: {Problem}", Problem.From(fault)?.Message ?? fault.Message);
+                log.LogWarning("Could not record what has opened; will try again shortly: {Problem}", Problem.From(fault)?.Message ?? fault.Message);
             }
         }
     }

@@ -20,7 +20,7 @@ public sealed class LiveConnections
 
     public void Remove(HubCallerContext context) => open.TryRemove(context.ConnectionId, out _);
 
-    /// <summary>Ends the connections of one session that was ended.</summary>
+    /// <summary>Closes the open connections of a session that has ended.</summary>
     public void EndSession(string token)
     {
         foreach (var (_, connection) in open.Where(pair => pair.Value.Token == token))

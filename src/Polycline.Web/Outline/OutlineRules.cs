@@ -47,7 +47,7 @@ public static class OutlineRules
     /// <summary>In which section alone, to be read on; empty: in all.</summary>
     public static string OnlyIn(this EditionPlan plan, long? owner) => owner is { } section ? $", in {plan.Following(new Id<Section>(section))!.Name} only" : "";
 
-    /// <summary>The sections something is in, for a button: <c>9 Birch</c>, <c>4 sections</c>, or the course where nobody follows it.</summary>
+    /// <summary>The sections something is in, for a button: <c>9 Birch</c>, <c>4 sections</c>, or <c>the course</c> if no section follows it.</summary>
     public static string Where(this EditionPlan plan, long? owner) => owner is { } only ? plan.Following(new Id<Section>(only))!.Name
         : plan.Sections.Length switch { 0 => "the course", 1 => plan.Sections[0].Name, var count => $"{count} sections" };
 

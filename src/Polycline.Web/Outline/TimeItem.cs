@@ -50,7 +50,7 @@ public sealed class TimeItem : IEditionCommand<TimeItemRequest, EditionPlan>
     public static void NotOnItself(Anchor? anchor, string field, string at)
     {
         if ((anchor?.At, field) is (AnchorBase.OwnDue, "due") or (AnchorBase.OwnOpens, "opens"))
-            throw Problem.Field(at, field == "due" ? "It cannot be due when it is due. Hang it on the lesson, on its opening, or on a date." : "It cannot open when it opens. Hang it on the lesson, or on a date.");
+            throw Problem.Field(at, field == "due" ? "It cannot be due when it is due. Count from the lesson, from its opening, or set a date." : "It cannot open when it opens. Count from the lesson, or set a date.");
     }
 
     // Of an opening that hangs on the due and a due that hangs on the opening neither would ever come.

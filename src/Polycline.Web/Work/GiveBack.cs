@@ -19,7 +19,7 @@ namespace Polycline.Web.Work;
 /// <param name="Again">True: to try again. False: to go on, which opens what hangs on it.</param>
 public sealed record GiveBackRequest(long Work, int N, string Text, bool Again);
 
-/// <param name="Given">False: only looked at beforehand; nothing was written.</param>
+/// <param name="Given">False if this was only a preview and nothing was written.</param>
 /// <param name="Opens">What opens for the student by it.</param>
 public sealed record GiveBackAnswer(bool Given, string Name, IReadOnlyList<string> Opens, string Sentence);
 

@@ -9,7 +9,7 @@ namespace Polycline.Core.Release.Findings;
 /// </summary>
 public static class ConditionChecks
 {
-    /// <summary><c>gate-no-outcome</c>: the item that is gated, then those named of which what is asked for never comes.</summary>
+    /// <summary><c>gate-no-outcome</c>: the item with the condition, then the items it names that can never meet it.</summary>
     public static IEnumerable<PlanFinding> OfCourse(PlanSchedule plan)
     {
         foreach (var unit in plan.Edition.Units)
@@ -20,7 +20,7 @@ public static class ConditionChecks
         }
     }
 
-    /// <summary><c>gate-opens-late</c>: in a section, the item that is gated, then those it waits for that open after it.</summary>
+    /// <summary><c>gate-opens-late</c>: the section, the item with the condition, then the items it waits for that open later than it does.</summary>
     public static IEnumerable<PlanFinding> OfSection(SectionSchedule schedule)
     {
         foreach (var (here, dates) in schedule.Items)

@@ -1730,7 +1730,7 @@ export interface components {
             canTakeBackCourse: boolean;
         };
         EndEditionAnswer: {
-            /** @description False: only looked at beforehand; nothing was written. */
+            /** @description False if this was only a preview and nothing was written. */
             applied: boolean;
             /** @description What becomes of it, and what is still to be done in it. */
             sentence: string;
@@ -1742,7 +1742,7 @@ export interface components {
             on: null | string;
         };
         GiveBackAnswer: {
-            /** @description False: only looked at beforehand; nothing was written. */
+            /** @description False if this was only a preview and nothing was written. */
             given: boolean;
             name: string;
             /** @description What opens for the student by it. */
@@ -2658,7 +2658,7 @@ export interface components {
             letter: null | string;
         };
         RollOverAnswer: {
-            /** @description False: only looked at beforehand; nothing was written. */
+            /** @description False if this was only a preview and nothing was written. */
             applied: boolean;
             /**
              * Format: int64
@@ -2856,7 +2856,7 @@ export interface components {
             beforeJoining: boolean;
         };
         TakeInAnswer: {
-            /** @description False: only looked at beforehand; nothing was written. */
+            /** @description False if this was only a preview and nothing was written. */
             applied: boolean;
             /**
              * Format: int64
