@@ -62,7 +62,7 @@ public static class TakeInCourse
         if (titles.FirstOrDefault(title => title.Length > 200 || !Bounds.IsVisible(title) || title.Any(char.IsControl)) is { } title)
             return $"A title is one line of 1 to 200 characters; “{(title.Length > 40 ? title[..40] + "…" : title)}” is not.";
         if (lessons.Any(lesson => lesson.Length > 10_000))
-            return "A lesson can last from 0 to 10,000 classes.";
+            return "A lesson can last from 0 to 10,000 classes or minutes.";
         var gates = edition.Units.Select(unit => unit.Gate).Concat(lessons.Select(lesson => lesson.Gate)).Concat(items.Select(item => item.Gate));
         if (gates.OfType<Core.Release.Gate>().Any(gate => gate.Root.WithAllBelow().Take(OutlineRules.MostParts + 1).Count() > OutlineRules.MostParts))
             return $"A condition has at most {OutlineRules.MostParts} parts.";
