@@ -137,7 +137,7 @@ public sealed class AccidentTests : IAsyncLifetime
     {
         var lesson = (await CommandExamples.At(school, "lesson", "Choosing a form")).Id;
         var noted = await lead.Post(Route("confirm-taught"), new { section = school.Ids["section:9 Alder"], lessons = new[] { new { lesson, took = 1, done = false, left = 1, version = 0 } } }, Guid.NewGuid());
-        noted.Json["words"]!.GetValue<string>().ShouldBe("marked as not finished: “Choosing a form” in 9 Alder");
+        noted.Json["words"]!.GetValue<string>().ShouldBe("noted as not finished: “Choosing a form” in 9 Alder");
         long batch = noted.Json["batch"]!.GetValue<long>();
         foreach (var (words, isUndo, isRedo) in new[] { ("undid: noted", true, false), ("redid: noted", false, true), ("undid: noted", true, false) })
         {

@@ -37,7 +37,7 @@ public sealed class ConfirmTaught : IEditionCommand<ConfirmTaughtRequest, Editio
         var titles = request.Lessons.Select(lesson => plan.TitleOf(plan.Needed(lesson.Lesson, "lesson").Lineage)).ToList();
         var what = titles.Count == 1 ? $"“{titles[0]}”" : plan.Edition.Levels.Lesson.Counted(titles.Count);
         var (done, act) = request.Lessons.All(lesson => lesson.Took is null) ? ("cleared the record of", "Clear the record")
-            : request.Lessons.All(lesson => lesson is { Took: not null, Done: false }) ? ("marked as not finished:", "Mark as not finished")
+            : request.Lessons.All(lesson => lesson is { Took: not null, Done: false }) ? ("noted as not finished:", "Note as not finished")
             : ("noted as taught:", "Note as taught");
         return changes.Count == 0
             ? new("left what was taught as it is", [])
