@@ -17,6 +17,8 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
         orla.ComeIn("Orla Tierney-Vance");
         orla.Open("/editions/2/dates?unit=4&kind=page");
         orla.SeeText("Overview: fronts");
+        string Opening() => orla.See("//button[contains(@data-cell, '4.01 opens 9 Alder')]").Text;
+        var atStart = Opening();
         // All their openings, in all four sections.
         var rows = orla.All(".row.line").Count;
         if (keys)
@@ -46,7 +48,8 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
         Choose(orla, keys, $"Set {4 * rows} dates");
         orla.SeeText($"You changed dates of {rows} items in 9 Alder, 9 Birch, 9 Cedar and 9 Dogwood");
         // The week ahead says what will open, to the minute; until then a student sees that it comes, and no more.
-        var opens = orla.See("//button[contains(@data-cell, '4.01 opens 9 Alder')]").Text.Split('\n').First(line => line.Contains(':', StringComparison.Ordinal)).Trim();
+        orla.Until(() => Opening() != atStart, "the table is read anew");
+        var opens = Opening().Split('\n').First(line => line.Contains(':', StringComparison.Ordinal)).Trim();
         var day = DateTime.ParseExact($"{opens} 2026", "ddd d MMM, HH:mm yyyy", CultureInfo.InvariantCulture);
         orla.Open($"/editions/2/today?at={day.AddDays(-3):yyyy-MM-dd}T20:00");
         orla.SeeText("Overview: fronts");
@@ -99,6 +102,33 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
         orla.Open("/editions/2/dates?words=cloud%20diary");
         Choose(orla, keys, "undo");
         orla.Sure("You undid", keys);
+        orla.HeardNoComplaint();
+    }
+
+    [Fact]
+    public void Links_from_today_lead_to_the_very_section_week_item_and_piece_they_speak_of()
+    {
+        using var orla = new Person(school.Addresses[0]);
+        orla.ComeIn("Orla Tierney-Vance");
+        string In(string section, string rest) => $"//section[.//h2[contains(., '{section}')]]{rest}";
+        orla.Open("/editions/2/today");
+        orla.Press(orla.See(In("9 Cedar", "//a[normalize-space() = 'all of this week']")));
+        orla.Until(() => orla.All("select[aria-label = 'Section']").SingleOrDefault()?.GetAttribute("value") == "3", "the section is chosen");
+        var shown = orla.All("[data-cell]").Select(cell => cell.GetAttribute("data-cell")).Where(cell => cell!.EndsWith("due 9 Cedar", StringComparison.Ordinal)).ToList();
+        shown.Count.ShouldBeInRange(1, 20);
+        orla.Open("/editions/2/today");
+        var date = orla.See(In("9 Birch", "//li[contains(@class, 'date')]//a"));
+        var code = date.Text.Split(' ')[0];
+        orla.Press(date);
+        orla.Until(() => orla.All("aside.panel").Count == 1 && orla.Text().Contains($"{code} ", StringComparison.Ordinal) && orla.Path.Contains("section=2", StringComparison.Ordinal), "its cell is open");
+        orla.Open("/editions/2/today");
+        orla.Press(orla.See(In("9 Dogwood", "//a[contains(., 'to read')]")));
+        orla.Until(() => orla.All("button[aria-pressed = 'true']").Any(button => button.Text.Contains("9 Dogwood", StringComparison.Ordinal)), "the section's work");
+        orla.Open("/editions/2/today");
+        var frees = orla.See("//a[starts-with(normalize-space(), 'giving back ')]");
+        var (piece, who) = (frees.Text.Split(' ')[2], string.Join(' ', frees.Text.Split(" of ")[1].Split(' ')[..2]));
+        orla.Press(frees);
+        orla.Until(() => orla.All("[aria-current = 'true']").SingleOrDefault()?.Text is { } chosen && chosen.Contains(piece, StringComparison.Ordinal) && chosen.Contains(who, StringComparison.Ordinal), $"{piece} of {who}");
         orla.HeardNoComplaint();
     }
 

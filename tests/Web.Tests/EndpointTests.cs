@@ -60,6 +60,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["GET /api/editions/{edition:long}/groups"] = new("/api/editions/{edition}/groups", Team),
         ["GET /api/editions/{edition:long}/sections"] = new("/api/editions/{edition}/sections", Team),
         ["GET /api/editions/{edition:long}/pace"] = new("/api/editions/{edition}/pace", Team),
+        ["GET /api/editions/{edition:long}/ways"] = new("/api/editions/{edition}/ways?section={section}&from=2026-10-14T10:40&to=2026-10-14T10:40", Team),
         ["GET /api/editions/{edition:long}/work"] = new("/api/editions/{edition}/work", Team),
         ["GET /api/editions/{edition:long}/joinable"] = new("/api/editions/{edition}/joinable", Team),
         // A section is its teachers' to let follow: the co-teacher does not teach this one.

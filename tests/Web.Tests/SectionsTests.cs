@@ -111,6 +111,32 @@ public sealed class SectionsTests : LeadOfASchool
         (reply.Status, reply.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, at), reply.Text);
     }
 
+    [Fact]
+    public async Task For_a_lost_class_what_to_drop_is_chosen_and_using_a_spare_says_when()
+    {
+        var section = School.Ids["section:9 Alder"];
+        var ways = (await Lead.Get(Route($"ways?section={section}&from=2026-10-23T09:30&to=2026-10-23T09:30"))).Json;
+        string[] Titles(string way) => [.. ways[way]!.AsArray().Select(one => $"{one!["title"]}, {one["when"]}")];
+        Titles("spare").ShouldBe(["The cold front, Wed 16 Dec, 10:40"]);
+        Titles("drop").Take(2).ShouldBe(["What makes a storm, Wed 2 Dec, 10:40", "Thunder and distance, Fri 4 Dec, 09:30"]);
+        ways["drop"]!.AsArray().Select(one => one!["meant"]!.GetValue<bool>()).ShouldBe([true, false, false, false, false]);
+        object Lose(string how, params object[] drop) => new { section, classes = new[] { new { date = "2026-10-23", start = "09:30" } }, how, drop = drop.Length > 0 ? drop : null };
+        async Task<JsonNode> Shown(object request) => (await Lead.Post($"{Route("lose-classes")}?preview=true", request)).Json;
+        (await Shown(Lose("spare")))["words"]!.GetValue<string>().ShouldEndWith("“The cold front” is taught in the spare class on 16 Dec instead");
+        var surge = ways["drop"]![2]!["id"]!.GetValue<long>();
+        var shown = await Shown(Lose("drop", surge));
+        shown["words"]!.GetValue<string>().ShouldEndWith(": made up for by dropping “Surge and tide”");
+        // Dates say when they were and come to be, for a table in the order of time.
+        var row = shown["reach"]!["rows"]!.AsArray().First(one => one!["field"]!.GetValue<string>() == "opens")!;
+        (row["from"]!.GetValue<string>(), row["to"]!.GetValue<string>(), row["kind"]!.GetValue<string>()).ShouldBe(("2026-10-23T09:30", "2026-11-02T08:40", "page"));
+        await Post("lose-classes", Lose("drop", surge));
+        (await Said("9 Alder")).ShouldContain("Surge and tide is dropped here");
+        var front = (await CommandExamples.At(School, "lesson", "A week of charts")).Id;
+        (await Refused("lose-classes", new { section, classes = new[] { new { date = "2026-11-02", start = "08:40" } }, how = "drop", drop = new[] { front } })).ShouldBe("drop[0]");
+        (await Refused("lose-classes", new { section, classes = new[] { new { date = "2026-11-02", start = "08:40" } }, how = "spare", drop = new[] { front } })).ShouldBe("drop");
+        (await Lead.Get(Route($"ways?section={section}&from=tomorrow&to=2026-10-23T09:30"))).Json["field"]!.GetValue<string>().ShouldBe("from");
+    }
+
     [Theory]
     [InlineData("""[{"day":"C-mon","periods":["P1"]}]""", "slots[0].day")]
     [InlineData("""[{"day":"mon","periods":["P1"]},{"day":"tue","periods":["P9"]}]""", "slots[1].periods")]

@@ -4,6 +4,10 @@ using Polycline.Core.Courses;
 
 namespace Polycline.Core.Planning;
 
+/// <summary>A lesson that is taught in a spare class instead.</summary>
+/// <param name="At">The class it starts in then.</param>
+public sealed record SpareUse(Adjustment.OfLesson Change, Meeting At);
+
 /// <summary>
 /// Ways to make up for classes that will not take place, beside moving everything on: what a section would have otherwise,
 /// so that what comes after is moved as little as can be. Source: the computation, chapter 10.
@@ -17,14 +21,14 @@ public sealed class LostClasses(SectionSchedule schedule, Basis basis, Immutable
 
     /// <summary>Teaches what they were for in classes that no lesson has, after them: directly after the lesson that comes before such a class.</summary>
     /// <returns>Empty: there are not enough such classes, or one of the lessons is partly taught elsewhere.</returns>
-    public ImmutableArray<Adjustment.OfLesson> UseSpare()
+    public ImmutableArray<SpareUse> UseSpare()
     {
         var lessons = schedule.Forecast.Lessons.Where(lesson => lesson.Ordinals.Any(lost.Contains)).ToList();
         if (lessons.Any(lesson => recorded.Contains(lesson.Lesson) || schedule.Lesson(lesson.Lesson)!.Pin is not null || !lesson.Ordinals.All(lost.Contains)))
             return [];
         var room = schedule.Forecast.Spare.Concat(schedule.Forecast.Free).Where(ordinal => ordinal > lost.Max())
             .ToDictionary(ordinal => ordinal, ordinal => CapacityOf(meetings[ordinal - 1]));
-        var moved = ImmutableArray.CreateBuilder<Adjustment.OfLesson>();
+        var moved = ImmutableArray.CreateBuilder<SpareUse>();
         Ref<Lesson>? last = null;
         var lastAt = 0;
         foreach (var lesson in lessons)
@@ -36,11 +40,14 @@ public sealed class LostClasses(SectionSchedule schedule, Basis basis, Immutable
             var after = last is { } moving && (before is null || before.End!.Ordinal <= lastAt) ? moving : before?.Lesson;
             if (after is not { } there)
                 return [];
-            moved.Add(new(lesson.Lesson, After: there));
+            moved.Add(new(new(lesson.Lesson, After: there), meetings[first - 1]));
             (last, lastAt) = (lesson.Lesson, first);
         }
         return moved.ToImmutable();
     }
+
+    /// <summary>The optional lessons that could be dropped for them: those still ahead, in order.</summary>
+    public ImmutableArray<CourseLesson> Droppable => [.. schedule.Course.Lessons.Where(lesson => lesson.Optional && IsAhead(lesson))];
 
     /// <summary>Drops optional lessons that come after them, the next ones first, until they are made up for.</summary>
     /// <returns>Empty: there are not enough of them.</returns>

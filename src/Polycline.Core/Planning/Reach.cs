@@ -37,7 +37,11 @@ public enum Effect
 /// <param name="Before">In words; null: there was nothing.</param>
 /// <param name="After">In words; null: there is nothing any more.</param>
 /// <param name="TeamOnly">It is not published, so that no student has it.</param>
-public sealed record ReachRow(string Target, string Name, string? Section, string Field, string? Before, string? After, bool TeamOnly = false);
+/// <param name="From">Of a date: when it was, local, as <c>2026-10-14T10:40</c>; null: never.</param>
+/// <param name="To">Of a date: when it comes to be.</param>
+/// <param name="Kind">Of a date: the kind of its item.</param>
+public sealed record ReachRow(
+    string Target, string Name, string? Section, string Field, string? Before, string? After, bool TeamOnly = false, string? From = null, string? To = null, string? Kind = null);
 
 /// <summary>What a change to a course does, computed from the course before it and after it.</summary>
 /// <param name="Rows">What comes out differently: the course in reading order, then dates section by section.</param>
@@ -217,7 +221,9 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
                 ? new[] { ("opens", was.Opens.At, will.Opens.At), ("due", was.Due.At, will.Due.At), ("closes", was.Closes.At, will.Closes.At) }
                 : [])
                 if (earlier != later)
-                    yield return new(item.Ref.Name, name, size.Name, field, Moments.InWords(earlier, zone), Moments.InWords(later, zone), teamOnly);
+                    yield return new(
+                        item.Ref.Name, name, size.Name, field, Moments.InWords(earlier, zone), Moments.InWords(later, zone), teamOnly, Moments.Sortable(earlier, zone), Moments.Sortable(later, zone),
+                        Words.Of(item.Item.Kind));
             if (old.Item.Held != item.Held)
                 yield return new(item.Ref.Name, name, size.Name, "kept back", $"{old.Item.Held}", $"{item.Held}", teamOnly);
             if (old.Item.Skipped != item.Skipped)

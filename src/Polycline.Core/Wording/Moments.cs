@@ -8,6 +8,11 @@ public static class Moments
 {
     private static readonly LocalDateTimePattern Spoken = LocalDateTimePattern.CreateWithInvariantCulture("ddd d MMM, HH:mm");
 
+    private static readonly LocalDateTimePattern Local = LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm");
+
+    /// <summary><c>2026-10-08T10:15</c>, which sorts as it passes; null for none.</summary>
+    public static string? Sortable(Instant? moment, DateTimeZone zone) => moment is { } at ? Local.Format(at.InZone(zone).LocalDateTime) : null;
+
     /// <summary><c>Thu 8 Oct, 10:15</c>; null for none.</summary>
     public static string? InWords(Instant? moment, DateTimeZone zone) => moment is { } at ? Spoken.Format(at.InZone(zone).LocalDateTime) : null;
 

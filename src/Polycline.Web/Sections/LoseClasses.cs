@@ -7,7 +7,6 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 using Polycline.Core.Sections;
-using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Web.Foundation;
@@ -17,7 +16,8 @@ namespace Polycline.Web.Sections;
 
 /// <param name="Classes">1 to 60 classes of the section.</param>
 /// <param name="How"><c>move-on</c>, <c>spare</c>, <c>drop</c> or <c>shorten</c>.</param>
-public sealed record LoseClassesRequest(Id<Section> Section, IReadOnlyList<LostClass> Classes, string How);
+/// <param name="Drop">The optional lessons to drop for them; null: the next ones, as many as it takes.</param>
+public sealed record LoseClassesRequest(Id<Section> Section, IReadOnlyList<LostClass> Classes, string How, IReadOnlyList<Id<Lesson>>? Drop = null);
 
 /// <param name="Date">Such as <c>2026-10-12</c>.</param>
 /// <param name="Start">Local, <c>08:40</c>.</param>
@@ -40,28 +40,45 @@ public sealed class LoseClasses : IEditionCommand<LoseClassesRequest, EditionPla
         var schedule = plan.Schedule.Section(section.Section.Ref);
         var meetings = request.Classes.Select((asked, n) => schedule.Meetings.Meetings.FirstOrDefault(meeting => $"{meeting.Date:uuuu-MM-dd}" == asked.Date && $"{meeting.Start:HH:mm}" == asked.Start)
             ?? throw Problem.Field($"classes[{n}]", $"{section.Name} has no class on {asked.Date} at {asked.Start}.")).ToList();
-        var lost = new LostClasses(schedule, plan.Edition.Basis, [.. meetings.Select(meeting => meeting.Ordinal)]);
-        var lessonName = plan.Edition.Levels.Lesson.One;
-        var (made, words) = request.How switch
-        {
-            "spare" => (Some(lost.UseSpare(), $"There are not enough spare classes after it to teach its {lessonName} in, or part of the {lessonName} is taught in another class."), "taught in a spare class instead"),
-            "drop" => (Some(lost.Drop(), $"No optional {lessonName} after it is left that could be dropped for it."), "made up for by dropping"),
-            "shorten" => (Some(lost.Shorten(lesson => plan.Row(lesson).Shortest), $"No {lessonName} after it can do with fewer classes: say in the outline which can."), "made up for by shortening"),
-            _ => ([], "everything moves on"),
-        };
+        var (made, words) = MakeUp(plan, request, new(schedule, plan.Edition.Basis, [.. meetings.Select(meeting => meeting.Ordinal)]));
         var next = plan.MeetingChanges.Where(row => row.Section == section.Id).Select(row => row.Seq).DefaultIfEmpty(0).Max() + 1;
         var cancelled = meetings.Select((meeting, n) => new Change(
             "meeting_change", new() { ["section"] = section.Id, ["seq"] = next + n }, null,
             new() { ["change"] = new JsonObject { ["cancel"] = new JsonObject { ["date"] = $"{meeting.Date:uuuu-MM-dd}", ["start"] = $"{meeting.Start:HH:mm}" } } }, null));
         var dates = meetings.Count == 1 ? $"the class of {section.Name} on {Moment.InWords(meetings[0].Date)}" : $"{meetings.Count} classes of {section.Name} from {Moment.InWords(meetings[0].Date)} to {Moment.InWords(meetings[^1].Date)}";
-        var titles = made.Select(lesson => $"“{plan.TitleOf(lesson.Lesson.Name)}”").ToList();
         return new(
-            $"cancelled {dates}: {(request.How == "spare" ? $"{Counting.Joined(titles, "and")} {words}" : titles.Count > 0 ? $"{words} {Counting.Joined(titles, "and")}" : words)}",
+            $"cancelled {dates}: {words}",
             [
                 .. cancelled,
                 .. Ordering.Moved(plan, section, [.. made.Where(lesson => lesson.After is not null)]),
                 .. Differ.ChangesOf(plan, [.. made.Where(lesson => lesson.After is null).Select(lesson => Difference(plan, section, lesson))]),
             ]);
+    }
+
+    private static (ImmutableArray<Adjustment.OfLesson> Changes, string Words) MakeUp(EditionPlan plan, LoseClassesRequest request, LostClasses lost)
+    {
+        if (request.How == "spare")
+        {
+            var uses = lost.UseSpare();
+            return (Some([.. uses.Select(use => use.Change)], WaysWords.NoSpare(plan)), WaysWords.Spare(plan, uses));
+        }
+        if (request.How == "move-on")
+            return ([], "everything moves on");
+        var made = request switch
+        {
+            { How: "shorten" } => Some(lost.Shorten(lesson => plan.Row(lesson).Shortest), WaysWords.NoneShorter(plan)),
+            { Drop: null } => Some(lost.Drop(), WaysWords.NoneToDrop(plan)),
+            { Drop: var chosen } => Chosen(plan, lost, chosen),
+        };
+        return (made, $"made up for by {(request.How == "drop" ? "dropping" : "shortening")} {WaysWords.Titles(plan, made)}");
+    }
+
+    private static ImmutableArray<Adjustment.OfLesson> Chosen(EditionPlan plan, LostClasses lost, IReadOnlyList<Id<Lesson>> chosen)
+    {
+        var open = lost.Droppable.ToDictionary(lesson => plan.Row(lesson.Ref).Id, lesson => lesson.Ref);
+        return [.. chosen.Select((id, n) => open.TryGetValue(id.Value, out var lesson)
+            ? new Adjustment.OfLesson(lesson, Skip: true)
+            : throw Problem.Field($"drop[{n}]", $"Only an optional {plan.Edition.Levels.Lesson.One} after the lost class can be dropped for it."))];
     }
 
     private static ImmutableArray<Adjustment.OfLesson> Some(ImmutableArray<Adjustment.OfLesson> made, string none) => made.Length > 0 ? made : throw Problem.Field("how", none);
@@ -79,6 +96,9 @@ public sealed class LoseClasses : IEditionCommand<LoseClassesRequest, EditionPla
         {
             RuleFor(request => request.Classes).Must(classes => classes.Count is > 0 and <= 60).WithMessage("Name from 1 to 60 classes at once.");
             RuleFor(request => request.Classes).Must(classes => classes.Distinct().Count() == classes.Count).WithMessage("One class is named twice.");
+            RuleFor(request => request.Drop).Must(drop => drop is null or { Count: > 0 and <= 60 }).WithMessage("Choose from 1 to 60 to drop.");
+            RuleFor(request => request.Drop).Must((request, drop) => drop is null || request.How == "drop").WithMessage("Only with “drop” can what to drop be chosen.");
+            RuleFor(request => request.Drop).Must(drop => drop is null || drop.Distinct().Count() == drop.Count).WithMessage("One of them is named twice.");
             RuleFor(request => request.How).Must(how => how is "move-on" or "spare" or "drop" or "shorten").WithMessage("Say how: move-on, spare, drop or shorten.");
         }
     }

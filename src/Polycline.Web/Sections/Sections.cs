@@ -15,6 +15,7 @@ public static class SectionRoutes
     {
         routes.MapGet("/api/sections/{section:long}", Handle).WithName("section").For(May.SectionTeacher | May.SectionStudent);
         routes.MapGet("/api/editions/{edition:long}/sections", ReadSections.Handle).WithName("sections").For(May.Team);
+        routes.MapGet("/api/editions/{edition:long}/ways", ReadWays.Handle).WithName("ways").For(May.Team);
         routes.MapCommand<Differ, DifferRequest, EditionPlan>();
         routes.MapCommand<OrderUnit, OrderUnitRequest, EditionPlan>();
         routes.MapCommand<OrderLesson, OrderLessonRequest, EditionPlan>();

@@ -1,3 +1,4 @@
+using System.Globalization;
 using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Courses;
@@ -30,11 +31,14 @@ public sealed record TodayChange(long Batch, string Author, string Words, Moment
 /// <param name="ToCheck">What was noticed there.</param>
 /// <param name="Waiting">How many pieces wait for the viewer; null: the section's work is not theirs to read.</param>
 /// <param name="LongestSince">Since when the first of them waits.</param>
-/// <param name="FreesMost">The piece that frees most, in words; null: none frees anything.</param>
+/// <param name="FreesMost">The piece that frees most; null: none frees anything.</param>
 /// <param name="Idle">Who has nothing open while something remains.</param>
 public sealed record TodaySection(
     long Id, string Name, string Letter, IReadOnlyList<TodayClass> Classes, IReadOnlyList<TodayDate> Comes, IReadOnlyList<TodayLesson> ToConfirm, IReadOnlyList<TodayCheck> ToCheck,
-    int? Waiting, string? LongestSince, string? FreesMost, IReadOnlyList<string> Idle);
+    int? Waiting, string? LongestSince, TodayPiece? FreesMost, IReadOnlyList<string> Idle);
+
+/// <param name="Words">What giving it back does.</param>
+public sealed record TodayPiece(string Words, long Item, long Student);
 
 public sealed record TodayClass(string Start, string End, string Lesson, bool IsOver);
 
@@ -92,7 +96,9 @@ public static class ReadToday
                 [.. Comes(plan, schedule, viewpoint.At)], [.. ToConfirm(plan, section, schedule, viewpoint.At)],
                 [.. checks.Of(section)],
                 mine.Contains(section.Id) ? own.Count : null, own.Count == 0 ? null : Moments.Relative(own.Min(piece => piece.HandedInAt), viewpoint.At, zone),
-                frees is null || !mine.Contains(section.Id) ? null : $"giving back {plan.Schedule.CodeOf[frees.Item]} of {nameOf.GetValueOrDefault(frees.Student, "a student")} opens {Counting.Joined([.. frees.Frees.Select(item => plan.Schedule.CodeOf[item])], "and")}",
+                frees is null || !mine.Contains(section.Id) ? null : new(
+                    $"giving back {plan.Schedule.CodeOf[frees.Item]} of {nameOf.GetValueOrDefault(frees.Student, "a student")} opens {Counting.Joined([.. frees.Frees.Select(item => plan.Schedule.CodeOf[item])], "and")}",
+                    plan.Row(frees.Item).Id, long.Parse(frees.Student.Name, CultureInfo.InvariantCulture)),
                 [.. idle[section.Section.Ref].Select(one => nameOf.GetValueOrDefault(one.Student)).OfType<string>().Order(StringComparer.Ordinal)]);
         }
     }

@@ -16,7 +16,7 @@ public sealed record TodayCheck(string Words, TodayMend Mend);
 /// <param name="Section">In which section; null: in the course.</param>
 /// <param name="Item">The item whose date it is; on <c>dates</c>.</param>
 /// <param name="Field">Which date, on <c>dates</c>; what is shown of the section, on <c>sections</c>.</param>
-/// <param name="Row">Such as <c>item-12</c>; on <c>outline</c>.</param>
+/// <param name="Row">Such as <c>item-12</c> on <c>outline</c>, <c>lesson-7</c> on <c>sections</c>.</param>
 public sealed record TodayMend(string Words, string? Screen, long? Section, long? Item, string? Field, string? Row);
 
 /// <summary>What was noticed, each with its mend.</summary>
@@ -80,7 +80,7 @@ internal sealed class TodayChecks(EditionPlan plan)
         return finding.Code switch
         {
             "overflow" => There("drop, shorten or move something here", "lessons"),
-            "pin-missed" or "after-pin" => There("put its date back", "lessons"),
+            "pin-missed" or "after-pin" => There("put its date back", "lessons") with { Row = RowOf(finding.Target) },
             "no-meetings" => There("give it its timetable", "timetable"),
             "meeting-overlap" => There("move or cancel one of them", "classes"),
             "change-idle" => There("put that change back", "classes"),
@@ -106,7 +106,9 @@ internal sealed class TodayChecks(EditionPlan plan)
         _ => Row("change its condition", finding.Targets[0]),
     };
 
-    private TodayMend Row(string what, string target) => new(what, "outline", null, null, null, plan.Find(target) is { } row ? $"{row.Table}-{row.Id}" : null);
+    private TodayMend Row(string what, string target) => new(what, "outline", null, null, null, RowOf(target));
+
+    private string? RowOf(string target) => plan.Find(target) is { } row ? $"{row.Table}-{row.Id}" : null;
 
     // Which date it is: one outside the term, one that ran out of it and stands at its very end, or one that has no place.
     private string Outside(SectionSchedule schedule, string target)

@@ -16,9 +16,10 @@ public sealed class LostClassesTests
     [Fact]
     public void A_spare_class_takes_its_lesson_and_nothing_else_moves()
     {
-        var made = Lost(Plans.Section("s1"), 1).UseSpare();
-        made.ShouldBe([new(new("l1"), After: new("l3"))]);
-        Dates(Plans.Section("s1") with { Changes = [new MeetingChange.Cancel(new(2026, 9, 7), null)], Adjustments = [.. made] })
+        var use = Lost(Plans.Section("s1"), 1).UseSpare().ShouldHaveSingleItem();
+        use.Change.ShouldBe(new(new("l1"), After: new("l3")));
+        use.At.Date.ShouldBe(new(2026, 9, 16));
+        Dates(Plans.Section("s1") with { Changes = [new MeetingChange.Cancel(new(2026, 9, 7), null)], Adjustments = [use.Change] })
             .ShouldBe(["l2 2026-09-09", "l3 2026-09-14", "l1 2026-09-16"]);
     }
 
@@ -26,9 +27,10 @@ public sealed class LostClassesTests
     public void A_gap_before_a_lesson_fixed_to_a_date_is_a_spare_class_too()
     {
         Section section = Plans.Section("s1", new Adjustment.OfLesson(new("l3"), Pin: new(2026, 9, 16)));
-        var made = Lost(section, 1).UseSpare();
-        made.ShouldBe([new(new("l1"), After: new("l2"))]);
-        Dates(section with { Changes = [new MeetingChange.Cancel(new(2026, 9, 7), null)], Adjustments = [.. section.Adjustments, .. made] })
+        var use = Lost(section, 1).UseSpare().ShouldHaveSingleItem();
+        use.Change.ShouldBe(new(new("l1"), After: new("l2")));
+        use.At.Date.ShouldBe(new(2026, 9, 14));
+        Dates(section with { Changes = [new MeetingChange.Cancel(new(2026, 9, 7), null)], Adjustments = [.. section.Adjustments, use.Change] })
             .ShouldBe(["l2 2026-09-09", "l1 2026-09-14", "l3 2026-09-16"]);
     }
 

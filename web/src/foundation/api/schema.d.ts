@@ -116,6 +116,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ways"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/differ": {
         parameters: {
             query?: never;
@@ -2008,6 +2024,8 @@ export interface components {
             classes: components["schemas"]["LostClass"][];
             /** @description `move-on`, `spare`, `drop` or `shorten`. */
             how: string;
+            /** @description The optional lessons to drop for them; null: the next ones, as many as it takes. */
+            drop?: null | unknown[];
         };
         LostClass: {
             /** @description Such as `2026-10-12`. */
@@ -2503,6 +2521,12 @@ export interface components {
              * @default false
              */
             teamOnly: boolean;
+            /** @description Of a date: when it was, local, as `2026-10-14T10:40`; null: never. */
+            from?: null | string;
+            /** @description Of a date: when it comes to be. */
+            to?: null | string;
+            /** @description Of a date: the kind of its item. */
+            kind?: null | string;
         };
         ReachSection: {
             name: string;
@@ -3026,8 +3050,16 @@ export interface components {
             item: null | number;
             /** @description Which date, on `dates`; what is shown of the section, on `sections`. */
             field: null | string;
-            /** @description Such as `item-12`; on `outline`. */
+            /** @description Such as `item-12` on `outline`, `lesson-7` on `sections`. */
             row: null | string;
+        };
+        TodayPiece: {
+            /** @description What giving it back does. */
+            words: string;
+            /** Format: int64 */
+            item: number;
+            /** Format: int64 */
+            student: number;
         };
         TodaySection: {
             /** Format: int64 */
@@ -3049,8 +3081,7 @@ export interface components {
             waiting: null | number;
             /** @description Since when the first of them waits. */
             longestSince: null | string;
-            /** @description The piece that frees most, in words; null: none frees anything. */
-            freesMost: null | string;
+            freesMost: null | components["schemas"]["TodayPiece"];
             /** @description Who has nothing open while something remains. */
             idle: string[];
         };
@@ -3071,6 +3102,29 @@ export interface components {
              */
             orderVersion: number;
             lessons: components["schemas"]["LessonHere"][];
+        };
+        WayLesson: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+            /** @description The class it would be taught in; of one to drop or to shorten, the class it starts in as things are. */
+            when: string;
+            /**
+             * Format: int32
+             * @description How much of it goes, in classes or minutes; 0: nothing.
+             */
+            by: number;
+            /** @description It is what would be taken unless another is chosen. */
+            meant: boolean;
+        };
+        /** @description What can be done about lost classes, beside moving everything on. An empty list: there is no such way. */
+        WaysAnswer: {
+            /** @description What would be taught in spare classes, and when. */
+            spare: components["schemas"]["WayLesson"][];
+            /** @description The optional lessons that could be dropped, in order. */
+            drop: components["schemas"]["WayLesson"][];
+            /** @description What would be shortened. */
+            shorten: components["schemas"]["WayLesson"][];
         };
         WorkAnswer: {
             canGiveBack: boolean;
@@ -3304,6 +3358,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SectionsAnswer"];
+                };
+            };
+        };
+    };
+    ways: {
+        parameters: {
+            query: {
+                section: number;
+                /** @description Where the first lost class starts, local: `2026-10-14T10:40`. */
+                from: string;
+                /** @description Where the last one starts. */
+                to: string;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysAnswer"];
                 };
             };
         };

@@ -15,10 +15,16 @@ const closing: readonly Field[] = ['due', 'closes']
 const opening: readonly Field[] = ['opens', 'due']
 
 const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+const day = (local: string) => `${Number(local.slice(8, 10))} ${months[Number(local.slice(5, 7)) - 1]}`
+/** From where one comes, the week may be one of seven days from any moment. */
+const span = computed(() => {
+  const [from, to] = filter.value.week.split('/')
+  return from && to ? `${day(from)} to ${day(to)}` : null
+})
 const weeks = computed(() =>
   weeksOf(props.answer).map((monday) => ({
     monday,
-    words: `${Number(monday.slice(8))} ${months[Number(monday.slice(5, 7)) - 1]}`,
+    words: day(monday),
   })),
 )
 const isFiltered = computed(() => Object.values(filter.value).some((part) => part !== ''))
@@ -48,7 +54,14 @@ const put = (part: keyof Filter, event: Event) =>
     </select>
     <select :value="filter.week" aria-label="Week" @change="put('week', $event)">
       <option value="">every week</option>
+      <option v-if="span" :value="filter.week">{{ span }}</option>
       <option v-for="week in weeks" :key="week.monday" :value="week.monday">week of {{ week.words }}</option>
+    </select>
+    <select :value="filter.section" aria-label="Section" @change="put('section', $event)">
+      <option value="">in any section</option>
+      <option v-for="section in answer.sections" :key="section.id" :value="`${section.id}`">
+        in {{ section.name }}
+      </option>
     </select>
     <select :value="filter.kind" aria-label="Kind" @change="put('kind', $event)">
       <option value="">every kind</option>

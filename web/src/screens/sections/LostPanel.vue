@@ -1,44 +1,79 @@
 <script setup lang="ts">
-import { computed, ref, toRef, watch } from 'vue'
-import { type Schemas, problemOf } from '../../foundation/api/client'
+import { computed, ref, shallowRef, toRef, watch } from 'vue'
+import { type Schemas, api, ask, problemOf } from '../../foundation/api/client'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useLevels } from '../../foundation/levels'
+import { useViewpoint } from '../../foundation/useViewpoint'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import CommandPanel from '../../parts/CommandPanel.vue'
-import { type How, type Outcome, between, sideBySide, waysOf } from './lost'
+import LostDates from './LostDates.vue'
+import { type How, type Outcome, between, groupsOf, sideBySide, waysOf } from './lost'
 
 /** Classes that will not take place: every way to make up for them, its dates side by side, before one is taken. */
-const props = defineProps<{ edition: number; section: Schemas['PaceSection']; lost: Schemas['PaceClass'] }>()
+const props = defineProps<{
+  edition: number
+  section: Schemas['PaceSection']
+  lost: Schemas['PaceClass']
+  unit: string
+}>()
 const emit = defineEmits<{ close: [] }>()
 const levels = useLevels()
+const viewpoint = useViewpoint()
 
 const last = ref(props.lost.ordinal)
 const how = ref<How>('move-on')
 const ways = waysOf(levels.value.lesson)
 const outcomes = ref<(Outcome | null)[]>(ways.map(() => null))
+const can = shallowRef<Schemas['WaysAnswer'] | null>(null)
+/** The optional lessons to drop for them. */
+const dropped = ref<number[]>([])
 const lose = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/lose-classes')
 const later = computed(() => props.section.classes.filter((one) => one.ordinal >= props.lost.ordinal).slice(0, 40))
 const classes = computed(() => between(props.section.classes, props.lost, last.value))
-const requestOf = (way: How) => ({ section: props.section.id, classes: classes.value, how: way })
-const rows = computed(() => sideBySide(outcomes.value))
+const requestOf = (way: How) => ({
+  section: props.section.id,
+  classes: classes.value,
+  how: way,
+  ...(way === 'drop' && can.value?.drop.length && { drop: dropped.value }),
+})
+const groups = computed(() => groupsOf(sideBySide(outcomes.value), props.lost))
 const chosen = computed(() => outcomes.value[ways.findIndex((way) => way.how === how.value)])
 const isReady = computed(() => chosen.value && 'reach' in chosen.value)
+const refusal = (error: unknown): Outcome => ({ refused: problemOf(error).title })
 
-// Asked one after another: each holds the course for a moment.
+async function look(at: number, isOld: () => boolean): Promise<void> {
+  const outcome = await lose.preview(requestOf(ways[at]!.how)).catch(refusal)
+  if (!isOld()) outcomes.value[at] = outcome
+}
+
 watch(
   classes,
   async (asked) => {
+    const isOld = () => classes.value !== asked
     outcomes.value = ways.map(() => null)
-    for (const [at, way] of ways.entries()) {
-      const outcome = await lose
-        .preview(requestOf(way.how))
-        .catch((error: unknown) => ({ refused: problemOf(error).title }))
-      if (classes.value !== asked) return
-      outcomes.value[at] = outcome
-    }
+    can.value = null
+    const [from, to] = [asked[0]!, asked.at(-1)!].map((one) => `${one.date}T${one.start}`)
+    const query = { ...viewpoint.query.value, section: props.section.id, from: from!, to: to! }
+    const answer = await ask(
+      api.GET('/api/editions/{edition}/ways', { params: { path: { edition: props.edition }, query } }),
+    ).catch(() => null)
+    if (isOld()) return
+    dropped.value = answer?.drop.filter((one) => one.meant).map((one) => one.id) ?? []
+    can.value = answer
+    // Asked one after another: each holds the course for a moment.
+    for (let at = 0; at < ways.length && !isOld(); at++) await look(at, isOld)
   },
   { immediate: true },
 )
+
+function drop(id: number): void {
+  how.value = 'drop'
+  dropped.value = dropped.value.includes(id) ? dropped.value.filter((one) => one !== id) : [...dropped.value, id]
+  const asked = dropped.value
+  const at = ways.findIndex((way) => way.how === 'drop')
+  outcomes.value[at] = null
+  void look(at, () => dropped.value !== asked)
+}
 
 async function send(): Promise<void> {
   await lose.run(requestOf(how.value)).then(
@@ -49,6 +84,7 @@ async function send(): Promise<void> {
 
 const said = (outcome: Outcome | null | undefined) =>
   !outcome ? '…' : 'refused' in outcome ? outcome.refused : outcome.reach.sentence
+const amountOf = (by: number) => (by === 1 ? props.unit.replace(/e?s$/, '') : props.unit)
 </script>
 
 <template>
@@ -56,7 +92,7 @@ const said = (outcome: Outcome | null | undefined) =>
     label="A lost class"
     :problem="lose.problem.value"
     reach=""
-    :meant="classes.length === 1 ? 'Cancel this class so' : `Cancel ${classes.length} classes so`"
+    :meant="classes.length === 1 ? 'Cancel this class' : `Cancel ${classes.length} classes`"
     :disabled="!isReady || lose.busy.value"
     @submit="send"
     @close="emit('close')"
@@ -77,74 +113,56 @@ const said = (outcome: Outcome | null | undefined) =>
       >
     </p>
     <div class="scroll" tabindex="0" role="group" aria-label="Ways to make up for it">
-      <table>
-        <thead>
-          <tr>
-            <th scope="col"><span class="said-only">Date</span></th>
-            <th scope="col" class="small">now</th>
-            <th v-for="(way, at) in ways" :key="way.how" scope="col" class="way">
-              <label
-                ><input
-                  v-model="how"
-                  type="radio"
-                  :value="way.how"
-                  :disabled="Boolean(outcomes[at] && 'refused' in outcomes[at]!)"
-                />{{ way.words }}</label
-              >
-              <span class="small said">{{ said(outcomes[at]) }}</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="row in rows" :key="`${row.name} ${row.field}`">
-            <th scope="row">
-              {{ row.name }} <span class="small">{{ row.field }}</span>
-            </th>
-            <td>{{ row.before ?? '–' }}</td>
-            <td v-for="(way, at) in ways" :key="way.how" :class="{ at: way.how === how }">
-              <template v-if="row.after[at] !== undefined">{{ row.after[at] ?? 'no date' }}</template>
-              <span v-else-if="outcomes[at] && 'reach' in outcomes[at]!" class="small">stays</span>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <div class="ways" role="radiogroup" aria-label="How to make up for it">
+        <div v-for="(way, at) in ways" :key="way.how" class="way" :class="{ at: way.how === how }">
+          <label
+            ><input
+              v-model="how"
+              type="radio"
+              :value="way.how"
+              :disabled="Boolean(way.how !== 'drop' && outcomes[at] && 'refused' in outcomes[at]!)"
+            />{{ way.words }}</label
+          >
+          <template v-if="can">
+            <p v-for="use in way.how === 'spare' ? can.spare : []" :key="use.id" class="which">
+              {{ use.title }} <span class="small">on {{ use.when }}</span>
+            </p>
+            <label v-for="use in way.how === 'drop' ? can.drop : []" :key="use.id" class="which"
+              ><input type="checkbox" :checked="dropped.includes(use.id)" @change="drop(use.id)" />{{ use.title }}
+              <span class="small">{{ use.when }}</span></label
+            >
+            <p v-for="use in way.how === 'shorten' ? can.shorten : []" :key="use.id" class="which">
+              {{ use.title }} <span class="small">by {{ use.by }} {{ amountOf(use.by) }}</span>
+            </p>
+          </template>
+          <p class="small">{{ said(outcomes[at]) }}</p>
+        </div>
+      </div>
+      <LostDates :groups="groups" :ways="ways" :outcomes="outcomes" :how="how" />
     </div>
   </CommandPanel>
 </template>
 
 <style scoped>
-.scroll {
-  max-height: 300px;
-  overflow: auto;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-th,
-td {
-  text-align: left;
-  vertical-align: top;
-  font-weight: 400;
-  padding: var(--space-2) var(--space-6) var(--space-2) 0;
-  border-bottom: var(--stroke-hair) solid var(--faint-hair);
-}
-thead th {
-  position: sticky;
-  top: 0;
-  background: var(--sheet);
-  border-bottom: var(--stroke-hair) solid var(--ink);
-}
-td:nth-child(2) {
-  white-space: nowrap;
+.ways {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: var(--space-4) var(--space-7);
+  align-items: start;
 }
 .way {
-  width: 18%;
+  border-top: var(--stroke-hair) solid var(--ink);
+  padding-top: var(--space-3);
 }
-.said {
+.way.at {
+  border-top: var(--stroke-strong) solid var(--accent);
+}
+.scroll {
+  max-height: min(460px, 52vh);
+  overflow: auto;
+}
+.which {
   display: block;
-}
-.at {
-  font-weight: 600;
+  margin-left: var(--space-6);
 }
 </style>

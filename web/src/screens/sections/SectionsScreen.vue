@@ -49,6 +49,11 @@ const facts = computed(() => {
 
 const stop = watchEffect(() => {
   if (!line.value) return
+  const row = card.value?.units.flatMap((unit) =>
+    unit.lessons.map((lesson) => ({ of: 'lesson' as const, unit, lesson })),
+  )
+  const named = row?.find((one) => `lesson-${one.lesson.id}` === route.query.row)
+  if (named) open.value = { place: named }
   const lost = line.value.classes.find((one) => one.ordinal === Number(route.query.lost))
   if (lost) open.value = { wanted: { what: 'cancel', of: lost } }
   queueMicrotask(() => stop())
@@ -147,6 +152,7 @@ useScreenKeys([{ key: 'Escape', words: 'leave what is being changed as it is', r
           :edition="edition"
           :section="line"
           :lost="wanted.of"
+          :unit="sections.data.value.unit"
           @close="open = null"
         />
         <ClassPanel

@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import { type Outcome, between, sideBySide } from './lost'
+import { type Outcome, between, groupsOf, sideBySide } from './lost'
 
-const row = (target: string, field: string, before: string, after: string | null) => ({
+const row = (target: string, field: string, before: string, after: string | null, from?: string, kind = 'task') => ({
   target,
+  from,
+  kind,
   name: `Item ${target}`,
   section: '9 Alder',
   field,
@@ -28,6 +30,30 @@ describe('ways to make up for a lost class', () => {
       ['Item 2', 'Wed', 'Fri', undefined, null, undefined],
       ['Item 3', 'Fri', undefined, undefined, 'Mon', undefined],
     ]))
+
+  it('begin with the two weeks after it, then quizzes, then dues on days without classes', () => {
+    const rows = sideBySide([
+      outcome(
+        row('late', 'due', 'a', 'b', '2026-12-01T09:00'),
+        row('quiz', 'opens', 'a', 'b', '2026-11-20T09:00', 'quiz'),
+        row('off', 'due', 'a', 'b', '2026-11-18T09:00'),
+        row('off', 'due on a day without classes', 'a', 'b'),
+        row('soon', 'due', 'a', 'b', '2026-10-27T23:59'),
+        row('near', 'classes', '44', '43'),
+        row('first', 'due', 'a', 'b', '2026-10-14T10:40', 'quiz'),
+      ),
+      { refused: 'none' },
+    ])
+    expect(groupsOf(rows, { date: '2026-10-14' }).map((group) => group.rows.map((one) => one.name))).toEqual([
+      ['Item first', 'Item soon'],
+      ['Item quiz'],
+      ['Item off'],
+      ['Item late'],
+    ])
+    expect(rows.find((one) => one.name === 'Item off')!.isOffDay).toEqual([true, false])
+    expect(groupsOf(rows.slice(0, 1), { date: '2026-10-14' })).toHaveLength(1)
+    expect(groupsOf([], { date: '2026-10-14' })).toEqual([])
+  })
 
   it('concern the classes from the first to the last', () => {
     const classes = [1, 2, 3, 4].map((ordinal) => ({ ordinal, date: `2026-10-0${ordinal}`, start: '08:40' })) as never[]

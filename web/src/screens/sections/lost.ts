@@ -21,8 +21,19 @@ export type Outcome = { words: string; reach: Reach } | { refused: string }
 export interface DateRow {
   name: string
   field: string
+  kind: string
+  /** When it is, or comes to be, local. */
+  at: string
   before: string | null
   after: (string | null | undefined)[]
+  /** Where it would be due on a day without classes. */
+  isOffDay: boolean[]
+}
+
+/** Dates that are looked at together. */
+export interface DateGroup {
+  title: string
+  rows: DateRow[]
 }
 
 /** The classes from one to another, both inclusive. */
@@ -32,7 +43,7 @@ export function between(classes: Class[], first: Class, last: number): { date: s
     .map(({ date, start }) => ({ date, start }))
 }
 
-/** Every date that some way moves, in the order of the first that does, side by side. */
+/** Every date that some way moves, side by side, in the order of time. */
 export function sideBySide(outcomes: (Outcome | null)[]): DateRow[] {
   const rows = new Map<string, DateRow>()
   outcomes.forEach((outcome, at) => {
@@ -43,12 +54,41 @@ export function sideBySide(outcomes: (Outcome | null)[]): DateRow[] {
       const known = rows.get(key) ?? {
         name: row.name,
         field: row.field,
+        kind: row.kind ?? '',
+        at: row.from ?? row.to ?? '',
         before: row.before,
         after: outcomes.map(() => undefined),
+        isOffDay: outcomes.map(() => false),
       }
       known.after[at] = row.after
       rows.set(key, known)
     }
+    for (const row of outcome.reach.rows.filter((one) => one.field === offDay)) {
+      const due = rows.get(`${row.target} due`)
+      if (due) due.isOffDay[at] = true
+    }
   })
-  return [...rows.values()]
+  return [...rows.values()].sort((one, other) => (one.at < other.at ? -1 : one.at > other.at ? 1 : 0))
+}
+
+/** A due that would be on a day without classes, as the server calls it. */
+const offDay = 'due on a day without classes'
+
+/** Those to look at first: the two weeks from the first lost class on, quizzes, dues on days without classes; then the rest. */
+export function groupsOf(rows: DateRow[], lost: Pick<Class, 'date'>): DateGroup[] {
+  const end = new Date(`${lost.date}T00:00Z`)
+  end.setUTCDate(end.getUTCDate() + 14)
+  const until = end.toISOString().slice(0, 10)
+  const groups: [title: string, which: (row: DateRow) => boolean][] = [
+    ['The two weeks after it', (row) => row.at < until],
+    ['Quizzes later on', (row) => row.kind === 'quiz'],
+    ['Due on a day without classes', (row) => row.isOffDay.some(Boolean)],
+    ['All that comes later', () => true],
+  ]
+  const left = new Set(rows)
+  return groups.flatMap(([title, which]) => {
+    const found = [...left].filter(which)
+    found.forEach((row) => left.delete(row))
+    return found.length > 0 ? [{ title, rows: found }] : []
+  })
 }

@@ -18,7 +18,7 @@ const shown = computed(() => (all.value ? props.checks : props.checks.slice(0, F
 function placeOf({ screen, section, item, field, row }: Mend): RouteLocationRaw | null {
   if (!screen) return null
   const open =
-    screen === 'dates' ? { section, item, field } : screen === 'sections' ? { section, shows: field } : { row }
+    screen === 'dates' ? { section, item, field } : screen === 'sections' ? { section, shows: field, row } : { row }
   return {
     name: screen,
     params: { edition: props.edition },

@@ -43,6 +43,13 @@ async function look(): Promise<void> {
   await today.refetch()
 }
 
+/** A week of one section, from the moment in view on. */
+const ahead = (local: string): string => {
+  const end = new Date(`${local.slice(0, 10)}T00:00Z`)
+  end.setUTCDate(end.getUTCDate() + 7)
+  return `${local.slice(0, 16)}/${end.toISOString().slice(0, 10)}${local.slice(10, 16)}`
+}
+
 const names = (list: string[]) =>
   list.length <= 3 ? list.join(', ') : `${list.slice(0, 3).join(', ')} and ${list.length - 3} more`
 </script>
@@ -89,25 +96,54 @@ const names = (list: string[]) =>
             <li v-for="date in section.comes.slice(0, 6)" :key="`${date.what} ${date.item}`" class="date">
               <span class="when">{{ date.at.words }}</span>
               <span
-                ><span class="code">{{ date.code }}</span> {{ date.title }}
-                <span class="small">{{ date.what }} {{ date.relative }}</span></span
+                ><router-link
+                  :to="{
+                    name: 'dates',
+                    query: {
+                      ...$route.query,
+                      section: section.id,
+                      item: date.item,
+                      field: date.what === 'opens' ? 'opens' : 'due',
+                    },
+                  }"
+                  ><span class="code">{{ date.code }}</span> {{ date.title }}</router-link
+                >{{ ' ' }}<span class="small">{{ date.what }} {{ date.relative }}</span></span
               >
             </li>
           </ul>
           <p v-if="section.comes.length > 6" class="small">
             and {{ section.comes.length - 6 }} more:
-            <router-link :to="{ name: 'dates', query: $route.query }">all dates</router-link>
+            <router-link
+              :to="{
+                name: 'dates',
+                query: { ...$route.query, section: section.id, week: ahead(today.data.value.moment.local) },
+              }"
+              >all of this week</router-link
+            >
           </p>
           <p v-if="section.comes.length === 0" class="second">nothing</p>
         </div>
         <div>
           <p class="ruled-head small">Waits for you</p>
           <p v-if="section.waiting">
-            <router-link :to="{ name: 'work', query: $route.query }"
+            <router-link :to="{ name: 'work', query: { ...$route.query, section: section.id } }"
               >{{ section.waiting === 1 ? '1 piece' : `${section.waiting} pieces` }} to read</router-link
             >, the first handed in {{ section.longestSince }}
           </p>
-          <p v-if="section.freesMost" class="small">{{ section.freesMost }}</p>
+          <p v-if="section.freesMost" class="small">
+            <router-link
+              :to="{
+                name: 'work',
+                query: {
+                  ...$route.query,
+                  section: section.id,
+                  item: section.freesMost.item,
+                  student: section.freesMost.student,
+                },
+              }"
+              >{{ section.freesMost.words }}</router-link
+            >
+          </p>
           <p v-if="section.idle.length > 0">Nothing open for {{ names(section.idle) }}</p>
           <ToConfirm
             v-if="section.toConfirm.length > 0"
@@ -169,6 +205,9 @@ const names = (list: string[]) =>
   display: flex;
   gap: var(--space-5);
   padding: var(--space-1) 0;
+}
+.date a {
+  text-decoration-color: var(--hair);
 }
 .when {
   flex: none;

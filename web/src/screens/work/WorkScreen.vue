@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useRoute } from 'vue-router'
 import { api } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
@@ -20,8 +21,10 @@ const work = useAnswer(
     }),
   { refetchInterval: 20_000 },
 )
-const chosenSection = ref<number | null>(null)
-const chosen = ref<string | null>(null)
+const { query } = useRoute()
+/** The section, and a piece in it, may be named by where one comes from. */
+const chosenSection = ref<number | null>(Number(query.section) || null)
+const chosen = ref<string | null>(query.item && query.student ? `${Number(query.item)}-${Number(query.student)}` : null)
 const givenBackToo = ref(false)
 const keyOf = (piece: { work: number | null; item: number; student: number }) => `${piece.item}-${piece.student}`
 const sections = computed(() => work.data.value?.sections ?? [])
