@@ -72,6 +72,30 @@ public sealed class AccidentTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Narrowing_an_item_to_two_students_says_who_keeps_it_who_loses_it_and_who_had_begun()
+    {
+        await lead.Post(Route("add-group"), new { name = "Field team" }, Guid.NewGuid());
+        var group = (await lead.Get(Route("groups"))).Json["groups"]![0]!["id"]!.GetValue<long>();
+        object Members(bool @in) => new { group, members = new[] { DemoPeople.OnTrack, DemoPeople.HeldUp }.Select(name => new { student = school.Ids["person:" + name], @in }) };
+        await lead.Post(Route("put-in-group"), Members(true), Guid.NewGuid());
+        var (item, version) = await CommandExamples.At(school, "item", "Isobars by hand");
+        var narrower = new { item, groups = new[] { "Field team" }, except = Array.Empty<string>(), version };
+        var shown = (await lead.Post($"{Route("for-whom")}?preview=true&names=true", narrower)).Json["reach"]!;
+        shown["sentence"]!.GetValue<string>().ShouldMatch("^2.12 Isobars by hand disappears in all 4 sections, for 9 students. .*82 students who have begun 2.12 Isobars by hand can still read it, with all they wrote. 2 students keep 2.12 Isobars by hand.$");
+        shown["effect"]!.GetValue<string>().ShouldBe("takes");
+        // Those who keep it come first.
+        var students = shown["students"]!.AsArray();
+        students.Take(2).Select(one => one!["name"]!.GetValue<string>()).ShouldBe([DemoPeople.OnTrack, DemoPeople.HeldUp]);
+        students.Take(2).ShouldAllBe(one => one!["keeps"]!.AsArray().Count == 1 && one["loses"]!.AsArray().Count == 0);
+        students.Skip(2).ShouldAllBe(one => one!["loses"]!.AsArray().Count == 1 && one["keeps"]!.AsArray().Count == 0);
+        students.Count(one => one!["begun"]!.AsArray().Count == 1).ShouldBeGreaterThan(10);
+        // Leaving the group takes it from them too, and that is said along with what becomes of the group.
+        await lead.Post(Route("for-whom"), narrower, Guid.NewGuid());
+        (await lead.Post($"{Route("put-in-group")}?preview=true", Members(false))).Json["reach"]!["sentence"]!.GetValue<string>()
+            .ShouldEndWith("Nobody keeps 2.12 Isobars by hand. “Field team” has 0 students instead of 2; 1 item depends on it.");
+    }
+
+    [Fact]
     public async Task Work_on_what_is_removed_stays_with_its_student_and_its_teacher_and_that_is_said_before()
     {
         var (item, version) = await CommandExamples.At(school, "item", "Isobars by hand");

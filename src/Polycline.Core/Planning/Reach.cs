@@ -50,6 +50,9 @@ public sealed record ReachRow(
 /// <param name="Students">What it does for each student; empty where that was not asked.</param>
 public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<SectionSize> Sections, string Sentence, Effect Effect, ImmutableArray<SightChange> Students)
 {
+    /// <summary>Of items that are no longer for some: for whom they stay.</summary>
+    public ImmutableArray<(Ref<Student> Student, Ref<Section> Section, Ref<Item> Item)> Keep { get; init; } = [];
+
     /// <summary>
     /// How many classes a section has, by how much the course does not fit it, how many items fall out of the term, and how
     /// many changes of its classes name none: fields of a <see cref="ReachRow"/>.
@@ -97,6 +100,7 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
         if (joined.Length > 0)
             told.Add(ReachWords.Follow(joined, "follows from now on", "follow from now on"));
         told.AddRange(words.Sights());
+        told.AddRange(words.Narrower(students?.Keep ?? []));
         if (at is { } now)
             told.AddRange(words.Later(now));
         if (follows.Count == 0)
@@ -107,7 +111,7 @@ public sealed record Reach(ImmutableArray<ReachRow> Rows, ImmutableArray<Section
             : course.Count + dates.Count + terms.Count == 0 ? Nothing.Sentence
             : sizes.IsEmpty ? "No section follows this edition yet: only the team sees it."
             : "Students see nothing of this yet: only the team does.";
-        return new([.. course, .. follows, .. terms, .. dates], touched, sizes.IsEmpty && course.Count > 0 ? "No section follows this edition yet: only the team sees it." : sentence, effect, sights);
+        return new([.. course, .. follows, .. terms, .. dates], touched, sizes.IsEmpty && course.Count > 0 ? "No section follows this edition yet: only the team sees it." : sentence, effect, sights) { Keep = students?.Keep ?? [] };
     }
 
     /// <summary>Whether a row is a date that moves.</summary>

@@ -35,7 +35,20 @@ public sealed class ReachWords(PlanSchedule before, PlanSchedule after, Immutabl
             if (sights.Where(which).ToList() is { Count: > 0 } found)
                 yield return $"{What(found, one, many)} {In(found.Select(change => change.Section))}, for {Students(People(found))}.";
         if (sights.Where(change => change is { Loses: true, HasBegun: true, After: Release.Sees.Read }).ToList() is { Count: > 0 } kept)
-            yield return $"{Students(People(kept))} who {(People(kept) == 1 ? "has" : "have")} begun {(Items(kept) == 1 ? "it" : "them")} can still read {(Items(kept) == 1 ? "it" : "them")}, with all they wrote.";
+            yield return $"{Students(People(kept))} who {(People(kept) == 1 ? "has" : "have")} begun {It(kept)} can still read {(Items(kept) == 1 ? "it" : "them")}, with all they wrote.";
+    }
+
+    /// <summary>Who will not get what they have not seen yet, and who keeps what is no longer for some.</summary>
+    public IEnumerable<string> Narrower(ImmutableArray<(Ref<Student> Student, Ref<Section> Section, Ref<Item> Item)> keep)
+    {
+        var narrower = sights.Where(change => change.WasTheirs).ToList();
+        if (narrower.Count == 0)
+            yield break;
+        var it = It(narrower);
+        if (narrower.Where(change => !change.Loses).ToList() is { Count: > 0 } unseen)
+            yield return $"{Students(People(unseen))} who {(People(unseen) == 1 ? "has" : "have")} not seen {it} yet will not get {(Items(unseen) == 1 ? "it" : "them")}.";
+        var kept = keep.Select(one => one.Student).Distinct().Count();
+        yield return kept == 0 ? $"Nobody keeps {it}." : $"{Students(kept)} {(kept == 1 ? "keeps" : "keep")} {it}.";
     }
 
     /// <summary>What is published by the change and opens later, with the first moment.</summary>
@@ -113,8 +126,13 @@ public sealed class ReachWords(PlanSchedule before, PlanSchedule after, Immutabl
     // One item is named where the change is about several.
     private string What(List<SightChange> changes, string one, string many) =>
         Items(changes) is > 1 and var count ? $"{after.Edition.Levels.Item.Counted(count)} {many}"
-            : Items(sights) > 1 && changes[0].Item is var item && (after.Knows(item) ? after : before) is var plan ? $"{plan.CodeOf[item]} {plan.Item(item).Title} {one}"
+            : Items(sights) > 1 ? $"{It(changes)} {one}"
             : one.Capital();
+
+    private string It(List<SightChange> changes) =>
+        Items(changes) > 1 ? "them"
+            : Items(sights) > 1 && changes[0].Item is var item && (after.Knows(item) ? after : before) is var plan ? $"{plan.CodeOf[item]} {plan.Item(item).Title}"
+            : "it";
 
     private static int Items(IEnumerable<SightChange> changes) => changes.Select(change => change.Item).Distinct().Count();
 

@@ -78,5 +78,6 @@ public sealed record ReachSection(string Name, int Students);
 /// <param name="Overdue">What is overdue at once.</param>
 /// <param name="Moves">Whose dates move.</param>
 /// <param name="Begun">Of all these what they have begun.</param>
+/// <param name="Keeps">What stays for them while it no longer is for others.</param>
 public sealed record ReachedStudent(
-    string Name, string Section, IReadOnlyList<string> Gains, IReadOnlyList<string> Loses, IReadOnlyList<string> Overdue, IReadOnlyList<string> Moves, IReadOnlyList<string> Begun);
+    string Name, string Section, IReadOnlyList<string> Gains, IReadOnlyList<string> Loses, IReadOnlyList<string> Overdue, IReadOnlyList<string> Moves, IReadOnlyList<string> Begun, IReadOnlyList<string> Keeps);

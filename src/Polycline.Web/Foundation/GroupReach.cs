@@ -22,10 +22,10 @@ public static class GroupReach
             {
                 rows.Add(new(group.Name, group.Name, null, "students", $"{old.Members.Length}", $"{group.Members.Length}"));
                 var items = after.UsesOf(group.Name);
-                sentences.Add($"“{group.Name}” has {Counting.Counted(group.Members.Length, "student", "students")} instead of {old.Members.Length}; {(items == 1 ? $"1 {after.Edition.Levels.Item.One} says" : $"{(items == 0 ? "no" : items)} {after.Edition.Levels.Item.Many} say")} something of it.");
+                sentences.Add($"“{group.Name}” has {Counting.Counted(group.Members.Length, "student", "students")} instead of {old.Members.Length}; {(items == 1 ? $"1 {after.Edition.Levels.Item.One} depends" : $"{(items == 0 ? "no" : items)} {after.Edition.Levels.Item.Many} depend")} on it.");
             }
         }
         rows.AddRange(before.Groups.Where(group => after.Groups.All(now => now.Id != group.Id)).Select(group => new ReachRow($"{group.Id}", group.Name, null, "group", group.Name, null)));
-        return rows.Count == 0 ? reach : reach with { Rows = [.. reach.Rows, .. rows], Sentence = sentences.Count == 0 ? reach.Sentence : string.Join(' ', sentences) };
+        return rows.Count == 0 ? reach : reach with { Rows = [.. reach.Rows, .. rows], Sentence = string.Join(' ', reach.Effect == Effect.None && sentences.Count > 0 ? sentences : [reach.Sentence, .. sentences]) };
     }
 }

@@ -42,16 +42,20 @@ public static class Reaching
             foreach (var row in await AccessStore.StudentsOf(connection, plan.Id, access.Person.Id, access.IsLead || access.IsOffice))
                 if (row.Student is { } student)
                     known.TryAdd($"{student}", row);
-        var changes = reach.Students.GroupBy(change => change.Student.Name).ToList();
-        var named = changes.Where(student => known.ContainsKey(student.Key)).Take(MostNamed)
-            .Select(student => Named(known[student.Key], [.. student])).OrderBy(student => student.Section, StringComparer.Ordinal).ThenBy(student => student.Name, StringComparer.Ordinal).ToList();
+        var kept = reach.Keep.ToLookup(one => one.Student.Name, one => one.Item);
+        var changes = reach.Students.Select(change => change.Student.Name).Concat(reach.Keep.Select(one => one.Student.Name)).Distinct().ToList();
+        var changed = reach.Students.ToLookup(change => change.Student.Name);
+        var named = changes.Where(known.ContainsKey).Take(MostNamed)
+            .Select(student => Named(known[student], [.. changed[student]], kept[student]))
+            .OrderByDescending(student => student.Keeps.Count > 0).ThenBy(student => student.Section, StringComparer.Ordinal).ThenBy(student => student.Name, StringComparer.Ordinal).ToList();
         return Answer(reach) with { Students = named, Others = changes.Count - named.Count };
 
-        ReachedStudent Named(LensPlaceRow row, List<SightChange> own)
+        ReachedStudent Named(LensPlaceRow row, List<SightChange> own, IEnumerable<Ref<Core.Courses.Item>> keeps)
         {
             IReadOnlyList<string> Items(Func<SightChange, bool> which) => [.. own.Where(which).Select(change => NameOf(change.Item)).Distinct()];
             return new(
-                row.Name!, row.SectionName, Items(change => change.Gains), Items(change => change.Loses), Items(change => change.BecomesOverdue), Items(change => change.DateMoves), Items(change => change.HasBegun));
+                row.Name!, row.SectionName, Items(change => change.Gains), Items(change => change.Loses || change.WasTheirs), Items(change => change.BecomesOverdue), Items(change => change.DateMoves), Items(change => change.HasBegun),
+                [.. keeps.Select(NameOf).Distinct()]);
         }
 
         string NameOf(Ref<Core.Courses.Item> item) =>

@@ -48,6 +48,22 @@ public sealed class ReachTests
     }
 
     [Fact]
+    public void Narrowing_says_who_loses_it_who_keeps_it_and_who_had_begun_even_before_anybody_has_seen_it()
+    {
+        static Item For(Item item, params string[] students) => item with { For = new([.. students.Select(name => new Ref<Student>(name))], null, []) };
+        var seen = Of(Course(), Edition(For(Plans.Task("a"), "ann")));
+        (seen.Sentence, seen.Effect).ShouldBe(("Disappears in 9 Birch, for 1 student. 1 student who has begun it can still read it, with all they wrote. 1 student keeps it.", Effect.Takes));
+        seen.Keep.Select(one => one.Student.Name).ShouldBe(["ann"]);
+        Of(Course(), Edition(For(Plans.Task("a")))).Sentence.ShouldEndWith(" Nobody keeps it.");
+        var unseen = Plans.Task("b", Days(3)) with { Before = BeforeOpening.Unseen };
+        var later = Of(Course(unseen), Course(For(unseen, "ann", "cas")));
+        (later.Sentence, later.Effect).ShouldBe(("1 student who has not seen it yet will not get it. 2 students keep it.", Effect.Takes));
+        // What is dropped or unpublished is no question of whom it is for, nor is one more who gets it.
+        Of(Course(), Course(), new Adjustment.OfItem(new("a"), Skip: true)).Keep.ShouldBeEmpty();
+        Of(Edition(For(Plans.Task("a"), "ann")), Edition(For(Plans.Task("a"), "ann", "cas"))).Sentence.ShouldBe("Opens now in 9 Birch, for 1 student.");
+    }
+
+    [Fact]
     public void What_no_student_sees_yet_changes_nothing_for_them_and_what_falls_out_of_the_term_is_counted()
     {
         var unseen = Of(Course(Plans.Task("b") with { Published = false }), Course(Plans.Task("b") with { Published = false, Title = "Another" }));

@@ -46,6 +46,7 @@ const effects = (one: Schemas['ReachedStudent']) =>
   [
     { words: 'gets', items: one.gains },
     { words: 'loses', items: one.loses },
+    { words: 'keeps', items: one.keeps },
     { words: 'overdue', items: one.overdue },
     { words: 'new date for', items: one.moves },
     { words: 'has begun', items: one.begun },

@@ -16,16 +16,17 @@ namespace Polycline.Core.Release.WhatIf;
 /// <param name="Alters">Whether something they see of it reads differently: its title, code, text, or where it stands.</param>
 /// <param name="HasBegun">Whether they have begun it.</param>
 /// <param name="HasHandedIn">Whether they have handed something in for it.</param>
+/// <param name="WasTheirs">It is for them now, and no longer would be: its audience becomes narrower.</param>
 public sealed record SightChange(
     Ref<Student> Student, Ref<Section> Section, Ref<Item> Item, Sees Before, Sees After,
-    bool BecomesOverdue = false, bool DateMoves = false, bool Alters = false, bool HasBegun = false, bool HasHandedIn = false)
+    bool BecomesOverdue = false, bool DateMoves = false, bool Alters = false, bool HasBegun = false, bool HasHandedIn = false, bool WasTheirs = false)
 {
     public bool Gains => After > Before;
 
     public bool Loses => After < Before;
 
     /// <summary>It takes something from the student: sight of it, the right to work on it, or the time to.</summary>
-    public bool Takes => Loses || BecomesOverdue;
+    public bool Takes => Loses || BecomesOverdue || WasTheirs;
 }
 
 /// <summary>
@@ -35,11 +36,17 @@ public sealed record SightChange(
 /// <param name="Changes">Student by student in the order given, items in reading order; what stays as it is is left out.</param>
 public sealed record SightReach(ImmutableArray<SightChange> Changes)
 {
+    /// <summary>Of items that are no longer for some: for whom they stay.</summary>
+    public ImmutableArray<(Ref<Student> Student, Ref<Section> Section, Ref<Item> Item)> Keep { get; private init; } = [];
+
     /// <param name="students">Each as they are before the change and after it: exceptions, groups and enrolment may be what changes.</param>
     public static SightReach Between(PlanSchedule before, PlanSchedule after, IEnumerable<(StudentRecord Before, StudentRecord After)> students, Instant at)
     {
         var altered = new Dictionary<Ref<Section>, IReadOnlySet<Ref<Item>>>();
-        return new([.. students.SelectMany(pair => Of(before, after, pair.Before, pair.After, at, altered))]);
+        var pairs = students.ToList();
+        ImmutableArray<SightChange> changes = [.. pairs.SelectMany(pair => Of(before, after, pair.Before, pair.After, at, altered))];
+        var narrower = changes.Where(change => change.WasTheirs).Select(change => change.Item).Distinct().ToList();
+        return new(changes) { Keep = narrower.Count == 0 ? [] : [.. pairs.SelectMany(pair => KeptBy(before, after, pair.Before, pair.After, at, narrower))] };
     }
 
     /// <inheritdoc cref="Between(PlanSchedule, PlanSchedule, IEnumerable{ValueTuple{StudentRecord, StudentRecord}}, Instant)"/>
@@ -60,10 +67,21 @@ public sealed record SightReach(ImmutableArray<SightChange> Changes)
             var moves = Moments(old.At(at), item) is { } earlier && Moments(now.At(at), item) is { } later && earlier != later;
             var late = first.State != ReleaseState.Overdue && then.State == ReleaseState.Overdue;
             var alters = then.Sees != Sees.Nothing && first.Sees != Sees.Nothing && reads.Contains(item);
-            if (first.Sees != then.Sees || moves || late || alters)
-                yield return new(was.Student, section, item, first.Sees, then.Sees, late, moves, alters, was.Facts.HasBegun(item, at), was.Facts.Holds(item, Deed.Submitted, at));
+            var wasTheirs = Taught(before, section, item) is { } there && was.IsFor(there) && Taught(after, section, item) is { } here && !will.IsFor(here);
+            if (first.Sees != then.Sees || moves || late || alters || wasTheirs)
+                yield return new(was.Student, section, item, first.Sees, then.Sees, late, moves, alters, was.Facts.HasBegun(item, at), was.Facts.Holds(item, Deed.Submitted, at), wasTheirs);
         }
     }
+
+    private static IEnumerable<(Ref<Student>, Ref<Section>, Ref<Item>)> KeptBy(PlanSchedule before, PlanSchedule after, StudentRecord was, StudentRecord will, Instant at, List<Ref<Item>> narrower)
+    {
+        if (will.SectionAt(after.Term.Term, at) is { } section)
+            foreach (var item in narrower.Where(item => Taught(before, section, item) is { } there && was.IsFor(there) && Taught(after, section, item) is { } here && will.IsFor(here)))
+                yield return (was.Student, section, item);
+    }
+
+    private static CourseItem? Taught(PlanSchedule plan, Ref<Section> section, Ref<Item> item) =>
+        plan.Follows(section) && plan.Section(section).Item(item) is { Item: { Skipped: false, Published: true } here } ? here : null;
 
     // What reads differently of a section's items: title, code, purpose, text, and the names of where they stand.
     private static HashSet<Ref<Item>> Altered(PlanSchedule before, PlanSchedule after, Ref<Section> section)

@@ -2547,6 +2547,8 @@ export interface components {
             moves: string[];
             /** @description Of all these what they have begun. */
             begun: string[];
+            /** @description What stays for them while it no longer is for others. */
+            keeps: string[];
         };
         RedatedItem: {
             code: string;
