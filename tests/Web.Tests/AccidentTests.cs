@@ -119,6 +119,17 @@ public sealed class AccidentTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task An_item_whose_condition_hides_it_is_not_said_to_be_listed_before()
+    {
+        async Task<bool> Hidden(string title) => (await lead.Get(Route($"items/{await school.Item(title)}"))).Json["hiddenUntilMet"]!.GetValue<bool>();
+        (await Hidden("Reading an ascent"), await Hidden("Clouds again"), await Hidden("Cloud diary")).ShouldBe((false, true, false));
+        // The condition of its lesson hides it just as well.
+        await school.Sql(connection => connection.ExecuteAsync("UPDATE lesson SET gate = jsonb_build_object('not', jsonb_build_object('group', 'Field team')) WHERE id = (SELECT lesson FROM item WHERE title = 'Cloud diary' AND edition = @WeatherWatch)", new { school.WeatherWatch }));
+        await lead.Post(Route("rename-item"), await CommandExamples.Rename(school), Guid.NewGuid());
+        (await Hidden("Cloud diary")).ShouldBeTrue();
+    }
+
+    [Fact]
     public async Task Something_new_opens_with_its_lesson_and_a_units_unpublished_items_are_published_together_each_with_its_moment()
     {
         var (unit, version) = await CommandExamples.At(school, "unit", "Fronts");

@@ -3,6 +3,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Planning;
+using Polycline.Core.Release;
 using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
@@ -16,9 +17,10 @@ namespace Polycline.Web.Outline;
 /// <param name="ForGroups">For those in one of these; null: for everyone.</param>
 /// <param name="ForWhom">The same in words; null: for everyone.</param>
 /// <param name="Condition">In the plan file's form; null: none.</param>
+/// <param name="HiddenUntilMet">A condition of it, of its lesson or of its unit hides it until it is met, whatever <paramref name="Before"/> says.</param>
 public sealed record ItemAnswer(
     long Id, string Lineage, string Code, string Kind, string Purpose, string Title, bool Published, string? Before, string Html,
-    ItemTiming Opens, ItemTiming Due, ItemTiming Closes, JsonElement? Condition, string? ConditionInWords, IReadOnlyList<string>? ForGroups, IReadOnlyList<string> NotForGroups, string? ForWhom, long Version, IReadOnlyList<ItemInSection> Sections);
+    ItemTiming Opens, ItemTiming Due, ItemTiming Closes, JsonElement? Condition, string? ConditionInWords, bool HiddenUntilMet, IReadOnlyList<string>? ForGroups, IReadOnlyList<string> NotForGroups, string? ForWhom, long Version, IReadOnlyList<ItemInSection> Sections);
 
 /// <param name="Anchor">In the plan file's form; null: none.</param>
 public sealed record ItemTiming(JsonElement? Anchor, string? Words);
@@ -47,12 +49,16 @@ public static class ReadItem
             Timing(item.Opens), Timing(item.Due), Timing(item.Closes),
             item.Gate is null ? null : JsonSerializer.Deserialize<JsonElement>(PlanParts.Json(item.Gate)),
             item.Gate is null ? null : new GateWords(named => plan.Schedule.CodeOf[named], plan.TitleOf, plan.Edition.Levels).Sentence(item.Gate),
+            GatesOf(plan, row, item).Any(gate => gate?.IsHidden == true),
             item.For?.Groups, item.For?.Except ?? [], WhomWords.Of(item.For), row.Version, [.. plan.Sections.Select(section => InSection(plan, section, item))]);
 
         ItemTiming Timing(Anchor? anchor) => anchor is null
             ? new(null, null)
             : new(JsonSerializer.Deserialize<JsonElement>(PlanParts.Json(anchor)), anchors.Of(anchor, row.Lesson is null));
     }
+
+    private static IEnumerable<Gate?> GatesOf(EditionPlan plan, TreeRow row, Item item) =>
+        [item.Gate, row.Lesson is { } lesson && plan.Row(new Id<Lesson>(lesson)) is { } above ? plan.LessonOf(above).Gate : null, plan.Row(new Id<Unit>(row.Unit)) is { } unit ? plan.UnitOf(unit).Gate : null];
 
     private static ItemInSection InSection(EditionPlan plan, FollowingSection section, Item item)
     {

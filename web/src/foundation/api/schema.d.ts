@@ -1890,6 +1890,8 @@ export interface components {
             closes: components["schemas"]["ItemTiming"];
             condition: null | components["schemas"]["JsonElement"];
             conditionInWords: null | string;
+            /** @description A condition of it, of its lesson or of its unit hides it until it is met, whatever Before says. */
+            hiddenUntilMet: boolean;
             /** @description For those in one of these; null: for everyone. */
             forGroups: null | string[];
             notForGroups: string[];

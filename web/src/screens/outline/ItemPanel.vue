@@ -128,7 +128,10 @@ function setDescription(part: 'purpose' | 'before', event: Event): void {
             <option value="for-marks">for marks</option>
           </select></label
         >
-        <label
+        <span v-if="whole.hiddenUntilMet" class="second"
+          >and unseen until its condition is met, since nobody should read beforehand what it asks</span
+        >
+        <label v-else
           >and before it opens
           <select
             :value="whole.before ?? ''"
