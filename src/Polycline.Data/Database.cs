@@ -13,8 +13,8 @@ public sealed class Database : IAsyncDisposable
     static Database()
     {
         DefaultTypeMap.MatchNamesWithUnderscores = true;
-        SqlMapper.AddTypeHandler(new AsIs<Instant>());
-        SqlMapper.AddTypeHandler(new AsIs<LocalDate>());
+        SqlMapper.AddTypeHandler(new Bounded<Instant>(Instant.FromUtc(1900, 1, 1, 0, 0), Instant.FromUtc(3000, 1, 1, 0, 0)));
+        SqlMapper.AddTypeHandler(new Bounded<LocalDate>(new(1900, 1, 1), new(3000, 1, 1)));
         SqlMapper.AddTypeHandler(new AsIs<LocalDate[]>());
         SqlMapper.AddTypeHandler(new AsIs<string[]>());
         SqlMapper.AddTypeHandler(new AsIs<long[]>());
@@ -72,5 +72,15 @@ public sealed class Database : IAsyncDisposable
         public override void SetValue(IDbDataParameter parameter, T? value) => parameter.Value = value;
 
         public override T Parse(object value) => (T)value;
+    }
+
+    // No such row is written any more; one that there is, endless or outside all calendars, must not take a screen down
+    // with it. The checks find it.
+    private sealed class Bounded<T>(T first, T last) : SqlMapper.TypeHandler<T>
+        where T : struct, IComparable<T>
+    {
+        public override void SetValue(IDbDataParameter parameter, T value) => parameter.Value = value;
+
+        public override T Parse(object value) => (T)value is var read && read.CompareTo(first) < 0 ? first : read.CompareTo(last) > 0 ? last : read;
     }
 }

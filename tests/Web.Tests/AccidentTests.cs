@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text.Json.Nodes;
 using Dapper;
+using Polycline.Data.Verify;
 using Polycline.Demo.School;
 using Polycline.Testing;
 using Shouldly;
@@ -116,6 +117,26 @@ public sealed class AccidentTests : IAsyncLifetime
         (after.Json["state"]!.GetValue<string>(), after.Json["history"]!.ToJsonString()).ShouldBe(("withdrawn", before));
         (await student.Get($"/api/sections/{school.Ids["section:9 Birch"]}/now")).Json["done"]!.AsArray().ShouldContain(row => row!["item"]!.GetValue<long>() == item);
         (await Pieces()).ShouldBe(pieces);
+    }
+
+    [Theory]
+    [InlineData("work_version", "claimed_at")]
+    [InlineData("work_version", "handed_in_at")]
+    [InlineData("fact", "at")]
+    [InlineData("batch", "at")]
+    public async Task A_moment_that_is_none_takes_no_screen_down_and_is_found_by_the_checks(string table, string column)
+    {
+        await lead.Post(Route("rename-item"), await CommandExamples.Rename(school), Guid.NewGuid());
+        await school.Sql(connection => connection.ExecuteAsync($"""
+            ALTER TABLE {table} DROP CONSTRAINT IF EXISTS {table}_{column};
+            UPDATE {table} SET {column} = '-infinity' WHERE ctid = (SELECT min(ctid) FROM {table})
+            """));
+        foreach (var path in new[] { "work", "today", "outline", "dates", "pace", "history", "sections" })
+            (await lead.Get(Route(path))).Status.ShouldBe(HttpStatusCode.OK, path);
+        using var student = await school.As(DemoPeople.OnTrack);
+        (await student.Get($"/api/sections/{school.Ids["section:9 Alder"]}/now")).Status.ShouldBe(HttpStatusCode.OK);
+        var faults = await Verifier.Run(school.Database.Owner, CancellationToken.None);
+        faults.ShouldHaveSingleItem().Words.ShouldBe($"{column} of {table} has 1 outside the years 1900 to 3000");
     }
 
     [Fact]

@@ -114,6 +114,35 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     }
 
     [Fact]
+    public async Task A_term_saved_with_what_was_read_changes_nothing_and_only_what_differs_is_named()
+    {
+        var read = await Calendar();
+        JsonObject AsRead() => new()
+        {
+            ["first"] = read["first"]!.DeepClone(),
+            ["last"] = read["last"]!.DeepClone(),
+            ["weekdays"] = read["weekdays"]!.DeepClone(),
+            ["rotation"] = read["rotation"]!.DeepClone(),
+            ["periods"] = read["periods"]!.DeepClone(),
+            ["offDays"] = read["offDays"]!.DeepClone(),
+            ["version"] = read["ownVersion"]!.DeepClone(),
+        };
+        var saved = await Post("set-term", AsRead());
+        (saved.Json["words"]!.GetValue<string>(), saved.Json["applied"]!.GetValue<bool>()).ShouldBe(("left the term as it is", false));
+        var otherwise = AsRead();
+        otherwise["offDays"] = read["offDays"]!.GetValue<string>() == "back" ? "on" : "back";
+        (await office.Post($"{Route("set-term")}?preview=true", otherwise)).Json["words"]!.GetValue<string>().ShouldBe("changed the rule for dues on days without classes of Autumn term 2026");
+    }
+
+    [Fact]
+    public async Task A_closure_that_one_section_feels_counts_the_students_of_that_section_only()
+    {
+        // On Tuesdays 9 Birch meets and nobody else.
+        var sentence = (await office.Post($"{Route("mark-days")}?preview=true", Marks(Closure("2026-10-20", "2026-10-20", "Polling day")))).Json["reach"]!["sentence"]!.GetValue<string>();
+        sentence.ShouldMatch("move in 1 section, for 23 students\\. 9 Birch meets [0-9]+ times instead of [0-9]+\\.");
+    }
+
+    [Fact]
     public async Task What_sections_hang_on_is_not_taken_away_and_the_field_says_what_to_do()
     {
         var calendar = await Calendar();

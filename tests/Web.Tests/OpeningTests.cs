@@ -1,6 +1,7 @@
 using Dapper;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
+using Polycline.Demo;
 using Polycline.Demo.School;
 using Polycline.Testing;
 using Polycline.Web.Host;
@@ -88,6 +89,28 @@ public sealed class OpeningTests : IAsyncLifetime
             version += 2;
             await school.Sql(connection => connection.ExecuteAsync("DELETE FROM taught WHERE lesson = (SELECT lineage FROM lesson WHERE edition = @WeatherWatch AND title = 'Choosing a form')", school));
         }
+    }
+
+    [Fact]
+    public async Task A_clock_that_is_set_back_shuts_nothing_that_has_opened()
+    {
+        await school.Instance.Services.GetRequiredService<OpeningSweep>().Sweep(CancellationToken.None);
+        using var student = await school.As(DemoPeople.OnTrack);
+        var section = $"/api/sections/{school.Ids["section:9 Alder"]}";
+        // The last that opened: five days after the demo's beginning it is open, and at its beginning it was not.
+        var item = (await Records()).Where(record => record.Section == school.Ids["section:9 Alder"]).MaxBy(record => record.At).Item;
+        var before = (await student.Get($"{section}/items/{item}")).Json["state"]!.ToJsonString();
+        async Task<IEnumerable<string>> Now(Caller who) => (await who.Get($"{section}/now")).Json["now"]!.AsArray().Select(row => $"{row!["code"]} {row["state"]}");
+        var list = await Now(student);
+        await school.Start(new DemoProfile(), new Stopped(DemoSchool.Start));
+        using var again = await school.As(DemoPeople.OnTrack, school.Instances.Count - 1);
+        var seen = await again.Get($"{section}/items/{item}");
+        (seen.Status, seen.Json["state"]!.ToJsonString()).ShouldBe((System.Net.HttpStatusCode.OK, before));
+        (await Now(again)).ShouldBe(list);
+        // Nor does a sweep at the earlier time take back what is recorded.
+        var records = await Records();
+        await school.Instances[^1].Services.GetRequiredService<OpeningSweep>().Sweep(CancellationToken.None);
+        (await Records()).ShouldBe(records, ignoreOrder: true);
     }
 
     [Fact]

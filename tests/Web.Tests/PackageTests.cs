@@ -106,6 +106,43 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         }
     }
 
+    [Fact]
+    public async Task A_package_is_held_to_what_the_screens_allow_and_is_refused_within_seconds_with_the_limit_it_breaks()
+    {
+        var good = await Package(school.WeatherWatch);
+        var text = JsonNode.Parse(Entry(good, "course.json"))!["texts"]!.AsObject().First().Value!.GetValue<string>();
+        async Task Refused(string says, Action<JsonNode>? change = null, string? html = null)
+        {
+            var course = JsonNode.Parse(Entry(good, "course.json"))!;
+            change?.Invoke(course);
+            var entries = Entries(good).Select(entry => entry.Name == "course.json" ? (entry.Name, course.ToJsonString()) : entry.Name == $"texts/{text}" && html is not null ? (entry.Name, html) : entry);
+            var reply = await TakeIn(Zip([.. entries]), preview: true);
+            (reply.Status, reply.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, "package"), reply.Text[..Math.Min(300, reply.Text.Length)]);
+            reply.Json["title"]!.GetValue<string>().ShouldContain(says);
+        }
+        static JsonNode Unit(JsonNode course) => course["edition"]!["units"]![0]!;
+        static JsonNode Lesson(JsonNode course) => Unit(course)["lessons"]![0]!;
+        await Refused("1 to 200 characters", course => Unit(course)["title"] = new string('x', 201));
+        await Refused("1 to 200 characters", course => Lesson(course)["title"] = "\u200b\u00a0");
+        await Refused("1 to 200 characters", course => course["edition"]!["title"] = new string('x', 201));
+        await Refused("from 0 to 10000", course => Lesson(course)["length"] = 10_001);
+        await Refused("more than 5,000 units, lessons and items", course =>
+        {
+            var lessons = Unit(course)["lessons"]!.AsArray();
+            for (var n = 0; n < 20_000; n++)
+                lessons.Add(new JsonObject { ["id"] = $"more{n}", ["title"] = $"Lesson {n}", ["length"] = 1 });
+        });
+        await Refused("at most 200 parts", course =>
+        {
+            var named = Unit(course)["items"]![0]!["id"]!.GetValue<string>();
+            course["edition"]!["units"]![2]!["gate"] = new JsonObject { ["all"] = new JsonArray([.. Enumerable.Range(0, 4_000).Select(_ => new JsonObject { ["item"] = named, ["is"] = "opened" })]) };
+        });
+        await Refused("nested more than 100 deep", html: string.Concat(Enumerable.Repeat("<em>", 50_000)));
+        await Refused("nested more than 100 deep", html: string.Concat(Enumerable.Repeat("<ul><li>", 20_000)));
+        await Refused("longer than 200,000", html: new string('x', 200_001));
+        await Refused($"texts/{text}: ", html: "a\u0000b");
+    }
+
     private static byte[] Zip(params IEnumerable<(string Name, string Text)> entries)
     {
         using var stream = new MemoryStream();

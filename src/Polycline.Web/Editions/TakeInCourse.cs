@@ -58,11 +58,9 @@ public static class TakeInCourse
         var items = edition.InReadingOrder().ToList();
         if (edition.Units.Length + lessons.Count + items.Count > MostParts)
             return $"This course has more than {MostParts:N0} units, lessons and items together. Split it into smaller courses.";
-        var titles = edition.Units.Select(unit => unit.Title).Concat(lessons.Select(lesson => lesson.Title)).Concat(items.Select(item => item.Title)).Append(package.Course.Title);
+        var titles = edition.Units.Select(unit => unit.Title).Concat(lessons.Select(lesson => lesson.Title)).Concat(items.Select(item => item.Title)).Append(edition.Title).Append(package.Course.Title);
         if (titles.FirstOrDefault(title => title.Length > 200 || !Bounds.IsVisible(title) || title.Any(char.IsControl)) is { } title)
             return $"A title is one line of 1 to 200 characters; “{(title.Length > 40 ? title[..40] + "…" : title)}” is not.";
-        if (lessons.Any(lesson => lesson.Length > 10_000))
-            return "A lesson can last from 0 to 10,000 classes or minutes.";
         var gates = edition.Units.Select(unit => unit.Gate).Concat(lessons.Select(lesson => lesson.Gate)).Concat(items.Select(item => item.Gate));
         if (gates.OfType<Core.Release.Gate>().Any(gate => gate.Root.WithAllBelow().Take(OutlineRules.MostParts + 1).Count() > OutlineRules.MostParts))
             return $"A condition has at most {OutlineRules.MostParts} parts.";
