@@ -1,10 +1,12 @@
 using System.Diagnostics;
 using System.Net;
 using Dapper;
+using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 using Polycline.Demo;
 using Polycline.Demo.School;
 using Polycline.Testing;
+using Polycline.Web.Host;
 using Shouldly;
 using Xunit;
 
@@ -94,6 +96,29 @@ public sealed class OutageTests
             moments.Add((await caller.Get($"/api/editions/{school.WeatherWatch}/ribbon")).Json["moment"]!["words"]!.GetValue<string>());
         }
         moments.ShouldAllBe(words => words.StartsWith("Thu 8 Oct, 1", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task With_no_room_on_the_disk_nothing_is_written_all_is_read_and_sweeps_go_on_once_there_is_room()
+    {
+        await using var school = await School.Open();
+        using var lead = await school.As(DemoPeople.Lead);
+        var (route, body, key) = ($"/api/editions/{school.WeatherWatch}/rename-item", await CommandExamples.Rename(school), Guid.NewGuid());
+        await school.Sql(connection => connection.ExecuteAsync("""
+            DELETE FROM opened o USING item i WHERE i.id = o.item AND i.edition = @WeatherWatch;
+            UPDATE edition SET version = version + 1 WHERE id = @WeatherWatch;
+            CREATE FUNCTION full_disk() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN RAISE EXCEPTION 'could not extend file: No space left on device' USING ERRCODE = '53100'; END $$;
+            CREATE TRIGGER full_disk BEFORE INSERT ON opened FOR EACH ROW EXECUTE FUNCTION full_disk();
+            CREATE TRIGGER full_disk BEFORE INSERT ON batch FOR EACH ROW EXECUTE FUNCTION full_disk();
+            """, new { school.WeatherWatch }));
+        var sweep = school.Instance.Services.GetRequiredService<OpeningSweep>();
+        (await sweep.Sweep(CancellationToken.None)).ShouldBe(0);
+        var refused = await lead.Post(route, body, key);
+        (refused.Status, refused.Code).ShouldBe((HttpStatusCode.ServiceUnavailable, "database-full"));
+        (await lead.Get($"/api/editions/{school.WeatherWatch}/outline")).Status.ShouldBe(HttpStatusCode.OK);
+        await school.Sql(connection => connection.ExecuteAsync("DROP FUNCTION full_disk() CASCADE"));
+        (await sweep.Sweep(CancellationToken.None)).ShouldBeGreaterThan(50);
+        (await lead.Post(route, body, key)).Status.ShouldBe(HttpStatusCode.OK);
     }
 
     private static async Task Until(Func<Task<bool>> met)
