@@ -66,7 +66,7 @@ public sealed class Person : IDisposable
     public IWebElement See(string selector) => Wait(() => All(selector).FirstOrDefault(element => element.Displayed), selector)!;
 
     public ReadOnlyCollection<IWebElement> All(string selector) =>
-        driver.FindElements(selector.StartsWith("//", StringComparison.Ordinal) ? By.XPath(selector) : By.CssSelector(selector));
+        driver.FindElements(selector.StartsWith("//", StringComparison.Ordinal) || selector.StartsWith("(//", StringComparison.Ordinal) ? By.XPath(selector) : By.CssSelector(selector));
 
     /// <param name="patience">How long it may take; null: some seconds.</param>
     public void SeeText(string text, TimeSpan? patience = null) => Until(() => Text().Contains(text, StringComparison.Ordinal), text, patience);
@@ -197,12 +197,13 @@ public sealed class Person : IDisposable
         driver.Manage().Logs.GetLog(LogType.Browser)
             .Where(entry => entry.Level >= LogLevel.Warning && !Expected.Any(status => entry.Message.Contains($"status of {status}", StringComparison.Ordinal)))
             .Select(entry => entry.Message).ShouldBeEmpty();
-        EveryCommandWasLookedAtBefore();
+        Commands();
     }
 
-    // Whatever was done to an edition or a term was looked at beforehand, in the very same form.
-    private void EveryCommandWasLookedAtBefore()
+    /// <summary>What was done to an edition or a term since last asked; each was looked at beforehand, in the very same form.</summary>
+    public IReadOnlyList<string> Commands()
     {
+        var done = new List<string>();
         foreach (var entry in driver.Manage().Logs.GetLog("performance"))
         {
             var message = JsonDocument.Parse(entry.Message).RootElement.GetProperty("message");
@@ -215,8 +216,12 @@ public sealed class Person : IDisposable
             if (asked.Query.Contains("preview=true", StringComparison.Ordinal))
                 looked.Add(form);
             else
+            {
                 looked.ShouldContain(form, $"{command} was done without having been looked at");
+                done.Add(command);
+            }
         }
+        return done;
     }
 
     public void Picture(string path) => driver.GetScreenshot().SaveAsFile(path);

@@ -158,7 +158,7 @@ const amountOf = (by: number) => (by === 1 ? props.unit.replace(/e?s$/, '') : pr
   border-top: var(--stroke-strong) solid var(--accent);
 }
 .scroll {
-  max-height: min(460px, 52vh);
+  max-height: max(200px, min(460px, 100vh - 460px));
   overflow: auto;
 }
 .which {
