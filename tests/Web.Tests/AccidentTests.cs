@@ -81,7 +81,9 @@ public sealed class AccidentTests : IAsyncLifetime
         await lead.Post(Route("put-in-group"), Members(true), Guid.NewGuid());
         var (item, version) = await CommandExamples.At(school, "item", "Isobars by hand");
         var narrower = new { item, groups = new[] { "Field team" }, except = Array.Empty<string>(), version };
-        var shown = (await lead.Post($"{Route("for-whom")}?preview=true&names=true", narrower)).Json["reach"]!;
+        var answer = (await lead.Post($"{Route("for-whom")}?preview=true&names=true", narrower)).Json;
+        answer["act"]!.GetValue<string>().ShouldBe("Take 1 item from 91 students");
+        var shown = answer["reach"]!;
         shown["sentence"]!.GetValue<string>().ShouldMatch("^2.12 Isobars by hand disappears in all 4 sections, for 9 students. .*82 students who have begun 2.12 Isobars by hand can still read it, with all they wrote. 2 students keep 2.12 Isobars by hand.$");
         shown["effect"]!.GetValue<string>().ShouldBe("takes");
         // Those who keep it come first.

@@ -52,7 +52,10 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         shown.Json["applied"]!.GetValue<bool>().ShouldBeFalse();
         done.Json["applied"]!.GetValue<bool>().ShouldBeTrue();
         done.Json["reach"]!["rows"]!.AsArray().ShouldNotBeEmpty();
-        foreach (var field in new[] { "reach", "words", "version" })
+        // What takes something is never done by a button that only says yes.
+        if (shown.Json["reach"]!["effect"]!.GetValue<string>() == "takes")
+            shown.Json["act"]!.GetValue<string>().ShouldNotBeEmpty();
+        foreach (var field in new[] { "reach", "words", "act", "version" })
             JsonNode.DeepEquals(shown.Json[field], done.Json[field]).ShouldBeTrue(field);
         await TakeBack(done);
     }

@@ -48,12 +48,14 @@ public sealed class MarkDays : ITermCommand<MarkDaysRequest, TermPlan>
                 changes.Add(change);
                 words.Add(said);
             }
-        return changes.Count switch
+        Decision decision = changes.Count switch
         {
             0 => new("left the calendar as it is", []),
             1 => new(words[0], changes),
             _ => new($"marked {Counting.Counted(changes.Count, "stretch", "stretches")} of days in the calendar", changes),
         };
+        var gone = request.Marks.All(mark => mark.Gone);
+        return decision with { Act = $"{(gone ? "Take out" : "Mark")} {Counting.Counted(changes.Count, gone ? "mark" : "stretch of days", gone ? "marks" : "stretches of days")}" };
     }
 
     // Null: it is so already.

@@ -47,6 +47,6 @@ public sealed class CommandRunner(Database database)
             await OpenedStore.Forget(connection, edition, undone);
         var after = await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
         var reach = await Reaching.Of(connection, before, after, viewpoint);
-        return new(true, applied.Id.Value, applied.Version, decision.Words, decision.Act, names ? await Reaching.WithNames(connection, reach, access, after) : Reaching.Answer(reach));
+        return new(true, applied.Id.Value, applied.Version, decision.Words, Reaching.Act(decision, reach, after.Edition.Levels), names ? await Reaching.WithNames(connection, reach, access, after) : Reaching.Answer(reach));
     }
 }

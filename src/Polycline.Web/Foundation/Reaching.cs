@@ -1,7 +1,9 @@
 using Npgsql;
 using Polycline.Core;
+using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 using Polycline.Core.Release.WhatIf;
+using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.People;
 using Polycline.Data.Students;
@@ -33,6 +35,20 @@ public static class Reaching
     public static ReachAnswer Answer(Reach reach) =>
         new(reach.Rows, [.. reach.Sections.Select(section => new ReachSection(section.Name, section.Students))], reach.Sentence, Words.Of(reach.Effect), null, 0);
 
+    /// <summary>What the button says that does it: the command's own word, else what it takes in numbers; empty: neither has one.</summary>
+    public static string Act(Decision decision, Reach reach, LevelNames levels)
+    {
+        if (decision.Act.Length > 0)
+            return decision.Act;
+        return Taken(change => change.Loses || change.WasTheirs) is { } lost ? $"Take {lost.Items} from {lost.Students}"
+            : Taken(change => change.BecomesOverdue) is { } late ? $"Make {late.Items} overdue for {late.Students}"
+            : "";
+
+        (string Items, string Students)? Taken(Func<SightChange, bool> which) => reach.Students.Where(which).ToList() is { Count: > 0 } changes
+            ? (levels.Item.Counted(changes.Select(change => change.Item).Distinct().Count()), Counting.Counted(changes.Select(change => change.Student).Distinct().Count(), "student", "students"))
+            : null;
+    }
+
     /// <summary>The same with the names of those reached, as far as <paramref name="access"/> may know them.</summary>
     /// <param name="plans">The editions as they are after the change.</param>
     public static async Task<ReachAnswer> WithNames(NpgsqlConnection connection, Reach reach, Access access, params IReadOnlyList<EditionPlan> plans)
@@ -50,7 +66,7 @@ public static class Reaching
             .OrderByDescending(student => student.Keeps.Count > 0).ThenBy(student => student.Section, StringComparer.Ordinal).ThenBy(student => student.Name, StringComparer.Ordinal).ToList();
         return Answer(reach) with { Students = named, Others = changes.Count - named.Count };
 
-        ReachedStudent Named(LensPlaceRow row, List<SightChange> own, IEnumerable<Ref<Core.Courses.Item>> keeps)
+        ReachedStudent Named(LensPlaceRow row, List<SightChange> own, IEnumerable<Ref<Item>> keeps)
         {
             IReadOnlyList<string> Items(Func<SightChange, bool> which) => [.. own.Where(which).Select(change => NameOf(change.Item)).Distinct()];
             return new(
@@ -58,7 +74,7 @@ public static class Reaching
                 [.. keeps.Select(NameOf).Distinct()]);
         }
 
-        string NameOf(Ref<Core.Courses.Item> item) =>
+        string NameOf(Ref<Item> item) =>
             plans.FirstOrDefault(plan => plan.Schedule.Knows(item)) is { } plan ? $"{plan.Schedule.CodeOf[item]} {plan.Schedule.Item(item).Title}" : "something removed";
     }
 }

@@ -58,7 +58,7 @@ public sealed class TermCommandRunner(Database database)
             courses.Add(new(then.Schedule, now.Schedule, now.SizesAt(viewpoint.At), await Reaching.Sights(connection, then, now, viewpoint)));
         var reach = TermReach.Between(courses, viewpoint.At, ByThemselves(before.Plan), ByThemselves(after.Plan));
         return new(
-            true, applied.Id.Value, applied.Version, decision.Words, decision.Act, names ? await Reaching.WithNames(connection, reach, access, after.Courses) : Reaching.Answer(reach));
+            true, applied.Id.Value, applied.Version, decision.Words, Reaching.Act(decision, reach, LevelNames.Plain), names ? await Reaching.WithNames(connection, reach, access, after.Courses) : Reaching.Answer(reach));
     }
 
     private static async Task<Taught> Read(NpgsqlConnection connection, Id<Term> term)

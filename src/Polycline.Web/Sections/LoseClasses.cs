@@ -7,6 +7,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 using Polycline.Core.Sections;
+using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Web.Foundation;
@@ -52,7 +53,10 @@ public sealed class LoseClasses : IEditionCommand<LoseClassesRequest, EditionPla
                 .. cancelled,
                 .. Ordering.Moved(plan, section, [.. made.Where(lesson => lesson.After is not null)]),
                 .. Differ.ChangesOf(plan, [.. made.Where(lesson => lesson.After is null).Select(lesson => Difference(plan, section, lesson))]),
-            ]);
+            ])
+        {
+            Act = $"Cancel {Counting.Counted(meetings.Count, "class", "classes")} of {section.Name}",
+        };
     }
 
     private static (ImmutableArray<Adjustment.OfLesson> Changes, string Words) MakeUp(EditionPlan plan, LoseClassesRequest request, LostClasses lost)
