@@ -38,7 +38,7 @@ const put = (part: keyof Filter, event: Event) =>
       :value="filter.words"
       type="text"
       aria-label="Part of a code or title"
-      placeholder="part of a code or title"
+      placeholder="code or title"
       autocomplete="off"
       @input="put('words', $event)"
     />
@@ -98,10 +98,10 @@ const put = (part: keyof Filter, event: Event) =>
   padding-bottom: var(--space-4);
 }
 input {
-  width: 190px;
+  width: 170px;
 }
 select {
-  max-width: 170px;
+  max-width: 140px;
 }
 .csv {
   margin-left: auto;
