@@ -67,7 +67,9 @@ public sealed record SightReach(ImmutableArray<SightChange> Changes)
             var moves = Moments(old.At(at), item) is { } earlier && Moments(now.At(at), item) is { } later && earlier != later;
             var late = first.State != ReleaseState.Overdue && then.State == ReleaseState.Overdue;
             var alters = then.Sees != Sees.Nothing && first.Sees != Sees.Nothing && reads.Contains(item);
-            var wasTheirs = Taught(before, section, item) is { } there && was.IsFor(there) && Taught(after, section, item) is { } here && !will.IsFor(here);
+            // Whoever is excused has it no less for that.
+            var wasTheirs = Taught(before, section, item) is { } there && was.IsFor(there) && Taught(after, section, item) is { } here && !will.IsFor(here)
+                && will.Exceptions.GetValueOrDefault(item) is not { Excused: true };
             if (first.Sees != then.Sees || moves || late || alters || wasTheirs)
                 yield return new(was.Student, section, item, first.Sees, then.Sees, late, moves, alters, was.Facts.HasBegun(item, at), was.Facts.Holds(item, Deed.Submitted, at), wasTheirs);
         }
