@@ -21,8 +21,7 @@ public static class BrowserBench
     private const int Sections = 12;
 
     // What stands on a screen, drawn again element by element, with its texts and classes and nothing else, on a page of the same build.
-    private const string DrawStatic =
-        """
+    private const string DrawStatic = """
         const draw = ([tag, ns, names, text, children]) => {
           const element = document.createElementNS(ns, tag);
           for (const [name, value] of names) element.setAttribute(name, value);
@@ -34,14 +33,13 @@ public static class BrowserBench
         return document.body.getBoundingClientRect().height;
         """;
 
-    private const string SignIn =
-        """
+    private const string SignIn = """
         const [email, password, done] = arguments;
-        fetch('/api/sign-in', { method: 'POST', headers: { 'content-type': 'application/json', 'X-Polycline': '1' }, body: JSON.stringify({ email, password }) }).then(done);
+        fetch('/api/sign-in', { method: 'POST', headers: { 'content-type': 'application/json', 'X-Polycline': '1' },
+          body: JSON.stringify({ email, password }) }).then(done);
         """;
 
-    private const string Describe =
-        """
+    private const string Describe = """
         const tell = (element) => [element.tagName.toLowerCase(), element.namespaceURI,
           [...element.attributes].filter((one) => !one.name.startsWith('on')).map((one) => [one.name, one.value]),
           [...element.childNodes].filter((one) => one.nodeType === 3).map((one) => one.data).join(''), [...element.children].map(tell)];
@@ -51,13 +49,18 @@ public static class BrowserBench
     public static async Task Run(School school)
     {
         await StudentBench.Grow(school, Items);
-        await school.Sql(connection => connection.ExecuteAsync(
-            """
-            INSERT INTO section (name, letter, term, edition, slots)
-            SELECT s.name || ' ' || n, chr(69 + n), s.term, s.edition, s.slots
-            FROM generate_series(1, @more) n, LATERAL (SELECT * FROM section WHERE edition = @edition ORDER BY id OFFSET n % 4 LIMIT 1) s;
-            UPDATE edition SET version = version + 1 WHERE id = @edition
-            """, new { edition = school.WeatherWatch, more = Sections - 4 }));
+        await school.Sql(connection =>
+            connection.ExecuteAsync(
+                """
+                INSERT INTO section (name, letter, term, edition, slots)
+                SELECT s.name || ' ' || n, chr(69 + n), s.term, s.edition, s.slots
+                FROM generate_series(1, @more) n,
+                  LATERAL (SELECT * FROM section WHERE edition = @edition ORDER BY id OFFSET n % 4 LIMIT 1) s;
+                UPDATE edition SET version = version + 1 WHERE id = @edition
+                """,
+                new { edition = school.WeatherWatch, more = Sections - 4 }
+            )
+        );
         using var served = await Serve(school);
         var profile = Directory.CreateTempSubdirectory("polycline-bench.");
         try
@@ -66,10 +69,20 @@ public static class BrowserBench
             var at = served.Address;
             driver.Navigate().GoToUrl(new Uri(at, "/nothing-here"));
             driver.ExecuteAsyncScript(SignIn, DemoPeople.Email(DemoPeople.Lead), DemoPeople.Password);
-            await Measure(driver, at, $"/editions/{school.WeatherWatch}/dates", "[data-cell]", "main", $"Dates, {Items} items × {Sections} sections");
+            await Measure(
+                driver,
+                at,
+                $"/editions/{school.WeatherWatch}/dates",
+                "[data-cell]",
+                "main",
+                $"Dates, {Items} items × {Sections} sections"
+            );
             await Measure(driver, at, $"/editions/{school.WeatherWatch}/pace", "path.forecast", "main", $"Pace, {Sections} sections");
             Console.WriteLine();
-            Console.WriteLine($"Layouts for each of 100 pointer moves over Pace: {LayoutsPerMove(driver).ToString("0.00", CultureInfo.InvariantCulture)} (asked: 1).");
+            Console.WriteLine(
+                $"Layouts for each of 100 pointer moves over Pace: "
+                    + $"{LayoutsPerMove(driver).ToString("0.00", CultureInfo.InvariantCulture)} (asked: 1)."
+            );
         }
         finally
         {
@@ -84,16 +97,22 @@ public static class BrowserBench
         var drawn = (string)driver.ExecuteScript(Describe, part)!;
         var elements = driver.ExecuteScript("return document.querySelectorAll('*').length");
         const string Static = "the same build, as many static elements";
-        var measured = await Interleaved.Run(
-        [
-            new(Static, () => Task.FromResult(1 / Scripted(driver, at, "/nothing-here", "main", () => driver.ExecuteScript(DrawStatic, drawn)))),
+        var measured = await Interleaved.Run([
+            new(Static, () =>
+                Task.FromResult(1 / Scripted(driver, at, "/nothing-here", "main", () => driver.ExecuteScript(DrawStatic, drawn)))
+            ),
             new(name, () => Task.FromResult(1 / Scripted(driver, at, path, shown, () => { }))),
         ]);
         Console.WriteLine();
         Console.WriteLine($"| script time at load; {elements} elements (asked: at most 5,000) | ms, median | ÷ static | asked |");
         Console.WriteLine("|---|---|---|---|");
         Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"| {Static} | {1000 / measured[0].Median:0} | | |"));
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"| {name} | {1000 / measured[1].Median:0} | {measured[0].Median / measured[1].Median:0.0} | ≤ 3 |"));
+        Console.WriteLine(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"| {name} | {1000 / measured[1].Median:0} | {measured[0].Median / measured[1].Median:0.0} | ≤ 3 |"
+            )
+        );
     }
 
     // Seconds of script from the moment a page is asked for until what is looked for is there and it is at rest.
@@ -113,9 +132,15 @@ public static class BrowserBench
     // What the sampling profiler saw of functions, the engine's own waiting and drawing left out.
     private static double Script(Dictionary<string, object> profile)
     {
-        var idle = ((IEnumerable<object>)profile["nodes"]).Cast<Dictionary<string, object>>()
-            .Where(node => (string)((Dictionary<string, object>)node["callFrame"])["functionName"] is "(root)" or "(program)" or "(idle)").Select(node => (long)node["id"]).ToHashSet();
-        return ((IEnumerable<object>)profile["samples"]).Zip((IEnumerable<object>)profile["timeDeltas"]).Where(sample => !idle.Contains((long)sample.First)).Sum(sample => (long)sample.Second) / 1e6;
+        var idle = ((IEnumerable<object>)profile["nodes"])
+            .Cast<Dictionary<string, object>>()
+            .Where(node => (string)((Dictionary<string, object>)node["callFrame"])["functionName"] is "(root)" or "(program)" or "(idle)")
+            .Select(node => (long)node["id"])
+            .ToHashSet();
+        return ((IEnumerable<object>)profile["samples"])
+                .Zip((IEnumerable<object>)profile["timeDeltas"])
+                .Where(sample => !idle.Contains((long)sample.First))
+                .Sum(sample => (long)sample.Second) / 1e6;
     }
 
     private static double LayoutsPerMove(ChromeDriver driver)
@@ -130,7 +155,15 @@ public static class BrowserBench
         var before = Metric(driver, "LayoutCount");
         for (var n = 0; n < moves; n++)
         {
-            driver.ExecuteCdpCommand("Input.dispatchMouseEvent", new() { ["type"] = "mouseMoved", ["x"] = x + (9 * n), ["y"] = y - (3 * n) });
+            driver.ExecuteCdpCommand(
+                "Input.dispatchMouseEvent",
+                new()
+                {
+                    ["type"] = "mouseMoved",
+                    ["x"] = x + (9 * n),
+                    ["y"] = y - (3 * n),
+                }
+            );
             // Each is drawn before the next comes.
             driver.ExecuteAsyncScript("const done = arguments[0]; requestAnimationFrame(() => requestAnimationFrame(() => done()))");
         }
@@ -141,7 +174,11 @@ public static class BrowserBench
     private static double Metric(ChromeDriver driver, string name)
     {
         var metrics = (IEnumerable<object>)((Dictionary<string, object>)driver.ExecuteCdpCommand("Performance.getMetrics", [])!)["metrics"];
-        return metrics.Cast<Dictionary<string, object>>().Where(metric => (string)metric["name"] == name).Select(metric => Convert.ToDouble(metric["value"], CultureInfo.InvariantCulture)).Single();
+        return metrics
+            .Cast<Dictionary<string, object>>()
+            .Where(metric => (string)metric["name"] == name)
+            .Select(metric => Convert.ToDouble(metric["value"], CultureInfo.InvariantCulture))
+            .Single();
     }
 
     private static void Shown(ChromeDriver driver, string selector) =>
@@ -149,14 +186,26 @@ public static class BrowserBench
 
     // Nothing more is computed: two frames have passed and half a second.
     private static void Rested(ChromeDriver driver) =>
-        driver.ExecuteAsyncScript("const done = arguments[0]; setTimeout(() => requestAnimationFrame(() => requestAnimationFrame(() => done())), 500)");
+        driver.ExecuteAsyncScript(
+            "const done = arguments[0]; setTimeout(() => requestAnimationFrame(() => requestAnimationFrame(() => done())), 500)"
+        );
 
     private static ChromeDriver Chromium(string profile)
     {
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
         options.AddArguments(
-            "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
-            $"--user-data-dir={profile}", "--window-size=1920,1080", "--force-device-scale-factor=1");
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            $"--user-data-dir={profile}",
+            "--window-size=1920,1080",
+            "--force-device-scale-factor=1"
+        );
         var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;
         return new(service, options, TimeSpan.FromSeconds(60));
@@ -185,9 +234,7 @@ public static class BrowserBench
                 if ((await client.GetAsync(new Uri(at, "/health/ready"))).IsSuccessStatusCode)
                     return new(process, at);
             }
-            catch (HttpRequestException) when (waited.Elapsed < TimeSpan.FromSeconds(30))
-            {
-            }
+            catch (HttpRequestException) when (waited.Elapsed < TimeSpan.FromSeconds(30)) { }
         }
     }
 

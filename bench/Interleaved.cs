@@ -30,8 +30,12 @@ public static class Interleaved
             foreach (var contender in contenders)
                 results[contender.Name].Add(await contender.Measure());
         }
-        return [.. contenders.Select(contender => results[contender.Name].Order().ToList())
-            .Zip(contenders, (rounds, contender) => new Measured(contender.Name, rounds[Rounds / 2], rounds[0], rounds[^1]))];
+        return
+        [
+            .. contenders
+                .Select(contender => results[contender.Name].Order().ToList())
+                .Zip(contenders, (rounds, contender) => new Measured(contender.Name, rounds[Rounds / 2], rounds[0], rounds[^1])),
+        ];
     }
 
     /// <summary>A table with one column for each denominator: how many of it one of the row is worth.</summary>
@@ -42,8 +46,15 @@ public static class Interleaved
         Console.WriteLine($"|---|---|{string.Concat(Enumerable.Repeat("---|", denominators.Count))}");
         foreach (var row in measured)
         {
-            var ratios = denominators.Select(name => (row.Median / measured.Single(other => other.Name == name).Median).ToString("0.00", CultureInfo.InvariantCulture));
-            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"| {row.Name} | {row.Median:0} ({row.Least:0} – {row.Most:0}) | {string.Join(" | ", ratios)} |"));
+            var ratios = denominators.Select(name =>
+                (row.Median / measured.Single(other => other.Name == name).Median).ToString("0.00", CultureInfo.InvariantCulture)
+            );
+            Console.WriteLine(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"| {row.Name} | {row.Median:0} ({row.Least:0} – {row.Most:0}) | {string.Join(" | ", ratios)} |"
+                )
+            );
         }
     }
 }

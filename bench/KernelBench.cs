@@ -40,8 +40,17 @@ public static class KernelBench
         foreach (var shape in HostileFile.Shapes.Keys)
         {
             var (one, two) = (HostileFile.Of(shape, size), HostileFile.Of(shape, 2 * size));
-            var measured = await Interleaved.Run([Kernel(shape, () => Enumerable.Range(0, 5).Sum(_ => Read(one))), Kernel("twice as much", () => Enumerable.Range(0, 5).Sum(_ => Read(two)))]);
-            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"| {shape} | {one.Length / 1000} | {1000 / measured[0].Median:0} | {measured[0].Median / measured[1].Median:0.0} | about 2 |"));
+            var measured = await Interleaved.Run([
+                Kernel(shape, () => Enumerable.Range(0, 5).Sum(_ => Read(one))),
+                Kernel("twice as much", () => Enumerable.Range(0, 5).Sum(_ => Read(two))),
+            ]);
+            Console.WriteLine(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"| {shape} | {one.Length / 1000} | {1000 / measured[0].Median:0} "
+                        + $"| {measured[0].Median / measured[1].Median:0.0} | about 2 |"
+                )
+            );
         }
 
         static long Read(byte[] text)
@@ -61,29 +70,36 @@ public static class KernelBench
     {
         var (plan, twice) = (SomeSchool(Lessons, Items), SomeSchool(2 * Lessons, 2 * Items));
         var (term, longer) = (TermDays.Of(plan.Term), TermDays.Of(twice.Term));
-        var dates = plan.Edition.InReadingOrder().Sum(item => (item.Opens is null ? 0 : 1) + (item.Due is null ? 0 : 1) + (item.Closes is null ? 0 : 1)) * Sections;
-        var measured = await Interleaved.Run(
-        [
-            Kernel("one zone conversion for each date", () =>
-            {
-                var local = First.At(new LocalTime(8, 40));
-                var sum = 0L;
-                for (var n = 0; n < dates; n++)
-                    sum += plan.Term.Zone.AtLeniently(local.PlusDays(n % 300)).ToInstant().ToUnixTimeTicks();
-                return sum;
-            }),
-            Kernel($"schedules of {Sections} sections, {Lessons} lessons, {Items} items", () => plan.Sections.Sum(section => SectionSchedule.Of(term, plan.Edition, section).Items.Length)),
-            Kernel("the same of twice the lessons and items", () => twice.Sections.Sum(section => SectionSchedule.Of(longer, twice.Edition, section).Items.Length)),
+        var dates =
+            plan.Edition.InReadingOrder()
+                .Sum(item => (item.Opens is null ? 0 : 1) + (item.Due is null ? 0 : 1) + (item.Closes is null ? 0 : 1)) * Sections;
+        long Conversions()
+        {
+            var local = First.At(new LocalTime(8, 40));
+            var sum = 0L;
+            for (var n = 0; n < dates; n++)
+                sum += plan.Term.Zone.AtLeniently(local.PlusDays(n % 300)).ToInstant().ToUnixTimeTicks();
+            return sum;
+        }
+
+        static long Made(TermDays days, Plan of) => of.Sections.Sum(section => SectionSchedule.Of(days, of.Edition, section).Items.Length);
+        var measured = await Interleaved.Run([
+            Kernel("one zone conversion for each date", Conversions),
+            Kernel($"schedules of {Sections} sections, {Lessons} lessons, {Items} items", () => Made(term, plan)),
+            Kernel("the same of twice the lessons and items", () => Made(longer, twice)),
         ]);
-        Print("schedules", [
-            (measured[1], measured[0].Median, "≤ 6"),
-            (measured[2], measured[1].Median, "≤ 2.3 of the row above"),
-        ], measured[0]);
+        Print(
+            "schedules",
+            [(measured[1], measured[0].Median, "≤ 6"), (measured[2], measured[1].Median, "≤ 2.3 of the row above")],
+            measured[0]
+        );
         var before = GC.GetAllocatedBytesForCurrentThread();
         foreach (var section in plan.Sections)
             GC.KeepAlive(SectionSchedule.Of(term, plan.Edition, section));
         Console.WriteLine();
-        Console.WriteLine($"Allocated for one section's schedule: {(GC.GetAllocatedBytesForCurrentThread() - before) / Sections / 1000} kB.");
+        Console.WriteLine(
+            $"Allocated for one section's schedule: {(GC.GetAllocatedBytesForCurrentThread() - before) / Sections / 1000} kB."
+        );
     }
 
     private static async Task Decisions()
@@ -95,10 +111,17 @@ public static class KernelBench
         var chance = new Random(7);
         foreach (var section in plan.Sections)
         {
-            var table = schedule.Release(section.Ref);
+            var table = SectionTable.Of(schedule.Section(section.Ref));
             foreach (var enrolment in section.Students)
             {
-                var student = new StudentRecord(enrolment.Student, new HashSet<string>(), null, [(section.Ref, enrolment)], new Dictionary<Ref<Item>, ForOneStudent>(), new(SomeFacts(plan, enrolment.Student, chance)));
+                var student = new StudentRecord(
+                    enrolment.Student,
+                    new HashSet<string>(),
+                    null,
+                    [(section.Ref, enrolment)],
+                    new Dictionary<Ref<Item>, ForOneStudent>(),
+                    new(SomeFacts(plan, enrolment.Student, chance))
+                );
                 facts.Add(FactTable.Of(table, student));
                 replays.Add(new(table.For(student), facts[^1]));
             }
@@ -115,9 +138,10 @@ public static class KernelBench
             replay.DecideAll(verdicts);
         }
         var allocated = GC.GetAllocatedBytesForCurrentThread() - before;
-        var measured = await Interleaved.Run(
-        [
-            Kernel("one pass reading the same arrays and writing one byte a decision", () => replays.Sum(replay => replay.ReadThrough(verdicts) & 0xFF)),
+        var measured = await Interleaved.Run([
+            Kernel("one pass reading the same arrays and writing one byte a decision", () =>
+                replays.Sum(replay => replay.ReadThrough(verdicts) & 0xFF)
+            ),
             Kernel("one pass over the facts", () => facts.Sum(table => table.ReadThrough() & 0xFF)),
             Kernel("facts replayed, everything decided", () =>
             {
@@ -143,22 +167,28 @@ public static class KernelBench
             }),
         ]);
         var both = 1 / ((1 / measured[0].Median) + (1 / measured[1].Median));
-        Print($"{Sections * StudentsEach * Items / 1e6:0.0} million decisions, {facts.Sum(table => table.Count) / 1e6:0.00} million facts", [
-            (measured[2], both, "≤ 8 of both passes"),
-            (measured[3], measured[0].Median, "≤ 3 of the first pass"),
-        ], measured[0], measured[1]);
+        Print(
+            $"{Sections * StudentsEach * Items / 1e6:0.0} million decisions, {facts.Sum(table => table.Count) / 1e6:0.00} million facts",
+            [(measured[2], both, "≤ 8 of both passes"), (measured[3], measured[0].Median, "≤ 3 of the first pass")],
+            measured[0],
+            measured[1]
+        );
         Console.WriteLine();
         Console.WriteLine($"Allocated while replaying and deciding all of that: {allocated} bytes.");
     }
 
     private static Contender Kernel(string name, Func<long> run) => new(name, () =>
-    {
-        var watch = System.Diagnostics.Stopwatch.StartNew();
-        GC.KeepAlive(run());
-        return Task.FromResult(1 / watch.Elapsed.TotalSeconds);
-    });
+        {
+            var watch = System.Diagnostics.Stopwatch.StartNew();
+            GC.KeepAlive(run());
+            return Task.FromResult(1 / watch.Elapsed.TotalSeconds);
+        });
 
-    private static void Print(string what, IReadOnlyList<(Measured Row, double Denominator, string Asked)> rows, params Measured[] denominators)
+    private static void Print(
+        string what,
+        IReadOnlyList<(Measured Row, double Denominator, string Asked)> rows,
+        params Measured[] denominators
+    )
     {
         Console.WriteLine();
         Console.WriteLine($"| {what} | ms, median | times its denominator | asked |");
@@ -166,39 +196,101 @@ public static class KernelBench
         foreach (var row in denominators)
             Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"| {row.Name} | {1000 / row.Median:0.0} | | |"));
         foreach (var (row, denominator, asked) in rows)
-            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"| {row.Name} | {1000 / row.Median:0.0} | {denominator / row.Median:0.0} | {asked} |"));
+            Console.WriteLine(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"| {row.Name} | {1000 / row.Median:0.0} | {denominator / row.Median:0.0} | {asked} |"
+                )
+            );
     }
 
     // A school year of a course with units of ten lessons, two items a lesson, a third of them gated.
     private static Plan SomeSchool(int lessons, int items)
     {
         var number = 0;
-        Lesson LessonOf(int n) => new(new($"l{n}"), $"Lesson {n}", 1 + (n % 3 == 0 ? 1 : 0), [.. Enumerable.Range(0, items / lessons).Select(_ => ItemOf(number++))]);
-        Item ItemOf(int n) => new(
-            new($"i{n}"), n % 2 == 0 ? ItemKind.Page : n % 10 == 3 ? ItemKind.Quiz : ItemKind.Task, $"Item {n}", Opens: new(AnchorBase.LessonStart),
-            Due: n % 2 == 0 ? null : new(AnchorBase.LessonEnd, Meetings: 1, Clock: new(ClockKind.MeetingStart)), Gate: n > 10 && n % 3 == 1 ? new(NodeOf(n)) : null);
-        GateNode NodeOf(int n) => (n / 3 % 10) switch
-        {
-            < 5 => new GateNode.Done(TaskBefore(n), Deed.Returned),
-            < 8 => new GateNode.All([new GateNode.Done(TaskBefore(n), Deed.Submitted), new GateNode.Done(new($"i{(n - 2) / 2 * 2}"), Deed.Opened)]),
-            _ => new GateNode.Scored(new($"i{((n - 4) / 10 * 10) + 3}"), 60, null),
-        };
+        Lesson LessonOf(int n) =>
+            new(
+                new($"l{n}"),
+                $"Lesson {n}",
+                1 + (n % 3 == 0 ? 1 : 0),
+                [.. Enumerable.Range(0, items / lessons).Select(_ => ItemOf(number++))]
+            );
+        Item ItemOf(int n) =>
+            new(
+                new($"i{n}"),
+                n % 2 == 0 ? ItemKind.Page
+                    : n % 10 == 3 ? ItemKind.Quiz
+                    : ItemKind.Task,
+                $"Item {n}",
+                Opens: new(AnchorBase.LessonStart),
+                Due: n % 2 == 0 ? null : new(AnchorBase.LessonEnd, Meetings: 1, Clock: new(ClockKind.MeetingStart)),
+                Gate: n > 10 && n % 3 == 1 ? new(NodeOf(n)) : null
+            );
+        GateNode NodeOf(int n) =>
+            (n / 3 % 10) switch
+            {
+                < 5 => new GateNode.Done(TaskBefore(n), Deed.Returned),
+                < 8 => new GateNode.AllOf([
+                    new GateNode.Done(TaskBefore(n), Deed.Submitted),
+                    new GateNode.Done(new($"i{(n - 2) / 2 * 2}"), Deed.Opened),
+                ]),
+                _ => new GateNode.Scored(new($"i{((n - 4) / 10 * 10) + 3}"), 60, null),
+            };
         Ref<Item> TaskBefore(int n) => new($"i{((n - 3) / 2 * 2) + 1}");
         var edition = new Edition(
-            "Weather", Basis.Meetings, 10, CodeStyle.ByUnit, BeforeOpening.Listed,
-            [.. Enumerable.Range(0, lessons / 10).Select(unit => new Unit(new($"u{unit}"), $"Unit {unit}", [.. Enumerable.Range(unit * 10, 10).Select(LessonOf)], []))]);
+            "Weather",
+            Basis.Meetings,
+            10,
+            CodeStyle.ByUnit,
+            BeforeOpening.Listed,
+            [
+                .. Enumerable
+                    .Range(0, lessons / 10)
+                    .Select(unit => new Unit(new($"u{unit}"), $"Unit {unit}", [.. Enumerable.Range(unit * 10, 10).Select(LessonOf)], [])),
+            ]
+        );
         var term = new Term(
-            "Year", DateTimeZoneProviders.Tzdb["Europe/Dublin"], First, lessons > Lessons ? Last.PlusDays(7 * 44) : Last,
-            new([IsoDayOfWeek.Monday, IsoDayOfWeek.Tuesday, IsoDayOfWeek.Wednesday, IsoDayOfWeek.Thursday, IsoDayOfWeek.Friday],
-                [new(new(2026, 10, 26), new(2026, 10, 30), "Mid-term"), new(new(2026, 12, 21), new(2027, 1, 1), "Winter")], [],
-                new Rotation.Weekly(), [new("P1", new(8, 40), new(9, 40)), new("P2", new(9, 50), new(10, 50)), new("P3", new(11, 10), new(12, 10))], []));
+            "Year",
+            DateTimeZoneProviders.Tzdb["Europe/Dublin"],
+            First,
+            lessons > Lessons ? Last.PlusDays(7 * 44) : Last,
+            new(
+                [IsoDayOfWeek.Monday, IsoDayOfWeek.Tuesday, IsoDayOfWeek.Wednesday, IsoDayOfWeek.Thursday, IsoDayOfWeek.Friday],
+                [new(new(2026, 10, 26), new(2026, 10, 30), "Mid-term"), new(new(2026, 12, 21), new(2027, 1, 1), "Winter")],
+                [],
+                new Rotation.Weekly(),
+                [new("P1", new(8, 40), new(9, 40)), new("P2", new(9, 50), new(10, 50)), new("P3", new(11, 10), new(12, 10))],
+                []
+            )
+        );
         string[] days = ["mon", "tue", "wed", "thu", "fri"];
         return new(
-            term, edition,
-            [.. Enumerable.Range(0, Sections).Select(n => new Section(
-                new($"s{n}"), $"Section {n}", [.. Enumerable.Range(0, 5).Where(day => day != n % 5 || n % 2 == 0).Select(day => (Slot)new Slot.InPeriods(days[day], [$"P{1 + ((n + day) % 3)}"]))],
-                [], [], [], [], [.. Enumerable.Range(0, StudentsEach).Select(student => new Enrolment(new($"p{n}-{student}")))]))],
-            [], [], [], []);
+            term,
+            edition,
+            [
+                .. Enumerable
+                    .Range(0, Sections)
+                    .Select(n => new Section(
+                        new($"s{n}"),
+                        $"Section {n}",
+                        [
+                            .. Enumerable
+                                .Range(0, 5)
+                                .Where(day => day != n % 5 || n % 2 == 0)
+                                .Select(day => (Slot)new Slot.InPeriods(days[day], [$"P{1 + ((n + day) % 3)}"])),
+                        ],
+                        [],
+                        [],
+                        [],
+                        [],
+                        [.. Enumerable.Range(0, StudentsEach).Select(student => new Enrolment(new($"p{n}-{student}")))]
+                    )),
+            ],
+            [],
+            [],
+            [],
+            []
+        );
     }
 
     // What a student has done by some moment of the year: opened, handed in, given back or scored, item by item.
@@ -220,7 +312,10 @@ public static class KernelBench
             }
             else if (kinds[n].Kind == ItemKind.Quiz)
             {
-                yield return Next(item, FactEvent.Scored) with { Score = chance.Next(30, 101) };
+                yield return Next(item, FactEvent.Scored) with
+                {
+                    Score = chance.Next(30, 101),
+                };
             }
         }
 

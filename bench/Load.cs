@@ -14,7 +14,11 @@ public static partial class Load
     public static async Task<double> Run(Uri address, params string[] headers)
     {
         var start = new ProcessStartInfo("wrk") { RedirectStandardOutput = true };
-        foreach (var argument in new[] { "-t1", "-c16", $"-d{Seconds}" }.Concat(headers.SelectMany(header => new[] { "-H", header })).Append(address.ToString()))
+        foreach (
+            var argument in new[] { "-t1", "-c16", $"-d{Seconds}" }
+                .Concat(headers.SelectMany(header => new[] { "-H", header }))
+                .Append(address.ToString())
+        )
             start.ArgumentList.Add(argument);
         using var process = Process.Start(start)!;
         var said = await process.StandardOutput.ReadToEndAsync();

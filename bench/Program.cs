@@ -8,7 +8,7 @@ using Polycline.Bench;
 using Polycline.Data;
 using Polycline.Demo.School;
 using Polycline.Testing;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Host;
 
 // The computation by itself needs no database.
@@ -44,13 +44,14 @@ if (args is ["students"])
     return;
 }
 
-var measured = await Interleaved.Run(
-[
+var measured = await Interleaved.Run([
     new(Bare, () => Load.Run(new(at, "/bare"))),
     new(OneRow, () => Load.Run(new(at, "/one-row"))),
     new("health/ready", () => Load.Run(new(school.Address(), "/health/ready"))),
     new("ribbon, from the cache", () => Load.Run(new(school.Address(), $"/api/editions/{school.WeatherWatch}/ribbon"), signedIn)),
-    new("outline of 110 items, from the cache", () => Load.Run(new(school.Address(), $"/api/editions/{school.WeatherWatch}/outline"), signedIn)),
+    new("outline of 110 items, from the cache", () =>
+        Load.Run(new(school.Address(), $"/api/editions/{school.WeatherWatch}/outline"), signedIn)
+    ),
     new("places", () => Load.Run(new(school.Address(), "/api/places"), signedIn)),
 ]);
 Interleaved.Print("requests", measured, [Bare, OneRow]);
@@ -59,8 +60,7 @@ await StudentBench.Run(school, database);
 
 // An account that exists and one that does not must take equally long to refuse.
 var address = 0;
-var refused = await Interleaved.Run(
-[
+var refused = await Interleaved.Run([
     new("a wrong password", () => Refusals(DemoPeople.Email(DemoPeople.Lead))),
     new("an unknown account", () => Refusals("nobody@fenwater.example")),
 ]);

@@ -8,7 +8,7 @@ using NodaTime;
 using Polycline.Data;
 using Polycline.Demo.School;
 using Polycline.Testing;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Host;
 
 namespace Polycline.Bench;
@@ -34,7 +34,10 @@ public static class StudentBench
         {
             await Grow(school, items);
             var denominator = $"fetching that student's facts, {items} items";
-            var measured = await Interleaved.Run([new(denominator, () => Load.Run(facts)), new($"Now and next of {items} items", () => Load.Run(now, signedIn))]);
+            var measured = await Interleaved.Run([
+                new(denominator, () => Load.Run(facts)),
+                new($"Now and next of {items} items", () => Load.Run(now, signedIn)),
+            ]);
             Interleaved.Print($"reads, {items} items", measured, [denominator]);
         }
         await HandIn(school, database, section);
@@ -50,48 +53,86 @@ public static class StudentBench
         app.MapGet("/facts", async () =>
         {
             await using var connection = await database.Source.OpenConnectionAsync();
-            var rows = await connection.QueryAsync<FactRow>("SELECT item, event, at, score, attempt, option, again FROM fact WHERE person = @person AND voided_at IS NULL ORDER BY id", new { person });
+            var rows = await connection.QueryAsync<FactRow>(
+                "SELECT item, event, at, score, attempt, option, again FROM fact WHERE person = @person AND voided_at IS NULL ORDER BY id",
+                new { person }
+            );
             return $"{rows.Count()}";
         });
         return app;
     }
 
     /// <summary>Gives Weather Watch more items, up to so many.</summary>
-    internal static Task<int> Grow(School school, int items) => school.Sql(connection => connection.ExecuteAsync(
-        """
-        INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, opens)
-        SELECT i.edition, i.unit, i.lesson, gen_random_uuid(), 'z' || n, 'page', 'to-read', 'More ' || n, true, i.opens
-        FROM (SELECT * FROM item WHERE edition = @edition ORDER BY id LIMIT 1) i, generate_series(1, @items - (SELECT count(*)::int FROM item WHERE edition = @edition)) n;
-        UPDATE edition SET version = version + 1 WHERE id = @edition
-        """, new { edition = school.WeatherWatch, items }));
+    internal static Task<int> Grow(School school, int items) =>
+        school.Sql(connection =>
+            connection.ExecuteAsync(
+                """
+                INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, opens)
+                SELECT i.edition, i.unit, i.lesson, gen_random_uuid(), 'z' || n, 'page', 'to-read', 'More ' || n, true, i.opens
+                FROM (SELECT * FROM item WHERE edition = @edition ORDER BY id LIMIT 1) i,
+                  generate_series(1, @items - (SELECT count(*)::int FROM item WHERE edition = @edition)) n;
+                UPDATE edition SET version = version + 1 WHERE id = @edition
+                """,
+                new { edition = school.WeatherWatch, items }
+            )
+        );
 
     private static async Task HandIn(School school, Database database, long section)
     {
         var item = await school.Item("Cloud diary");
-        var people = (await school.Sql(connection => connection.QueryAsync<(long Id, string Name)>(
-            "SELECT p.id, p.name FROM enrolment n JOIN person p ON p.id = n.person WHERE n.section = @section AND upper_inf(n.period) ORDER BY p.id LIMIT @AtOnce", new { section, AtOnce }))).ToList();
+        var people = (
+            await school.Sql(connection =>
+                connection.QueryAsync<(long Id, string Name)>(
+                    "SELECT p.id, p.name FROM enrolment n JOIN person p ON p.id = n.person WHERE "
+                        + "n.section = @section AND upper_inf(n.period) ORDER BY p.id LIMIT @AtOnce",
+                    new { section, AtOnce }
+                )
+            )
+        ).ToList();
         var callers = new List<Caller>();
         foreach (var (_, name) in people)
             callers.Add(await school.As(name));
         const string Bare = "its two bare statements";
-        var measured = await Interleaved.Run(
-        [
-            new(Bare, () => Many(async n =>
-            {
-                await using var connection = await database.Source.OpenConnectionAsync();
-                await using var transaction = await connection.BeginTransactionAsync();
-                var (person, request, at) = (people[n].Id, Guid.NewGuid(), school.Clock.GetCurrentInstant());
-                var work = await connection.ExecuteScalarAsync<long>(Sql.Of("Work", "TakePiece"), new { person, item, section });
-                await connection.ExecuteScalarAsync<int>(Sql.Of("Work", "HandIn"), new { work, person, item, section, text = "A piece", at, claimed = (Instant?)null, request });
-                await transaction.CommitAsync();
-            })),
-            new("hand-in", () => Many(async n =>
-            {
-                var reply = await callers[n].Post($"/api/sections/{section}/items/{item}/hand-in", new { text = "A piece", pressedAt = (string?)null }, Guid.NewGuid());
-                if (reply.Status != HttpStatusCode.OK)
-                    throw new InvalidOperationException(reply.Text);
-            })),
-        ]);
+        var measured = await Interleaved.Run([new(Bare, () => Many(async n =>
+                {
+                    await using var connection = await database.Source.OpenConnectionAsync();
+                    await using var transaction = await connection.BeginTransactionAsync();
+                    var (person, request, at) = (people[n].Id, Guid.NewGuid(), school.Clock.GetCurrentInstant());
+                    var work = await connection.ExecuteScalarAsync<long>(
+                        Sql.Of("Work", "TakePiece"),
+                        new
+                        {
+                            person,
+                            item,
+                            section,
+                        }
+                    );
+                    await connection.ExecuteScalarAsync<int>(
+                        Sql.Of("Work", "HandIn"),
+                        new
+                        {
+                            work,
+                            person,
+                            item,
+                            section,
+                            text = "A piece",
+                            at,
+                            claimed = (Instant?)null,
+                            request,
+                        }
+                    );
+                    await transaction.CommitAsync();
+                })), new("hand-in", () => Many(async n =>
+                {
+                    var reply = await callers[n]
+                        .Post(
+                            $"/api/sections/{section}/items/{item}/hand-in",
+                            new { text = "A piece", pressedAt = (string?)null },
+                            Guid.NewGuid()
+                        );
+                    if (reply.Status != HttpStatusCode.OK)
+                        throw new InvalidOperationException(reply.Text);
+                }))]);
         Interleaved.Print("hand-ins", measured, [Bare]);
     }
 
@@ -99,11 +140,15 @@ public static class StudentBench
     private static async Task<double> Many(Func<int, Task> one)
     {
         var watch = Stopwatch.StartNew();
-        await Task.WhenAll(Enumerable.Range(0, AtOnce).Select(async person =>
-        {
-            for (var n = 0; n < HandIns / AtOnce; n++)
-                await one(person);
-        }));
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, AtOnce)
+                .Select(async person =>
+                {
+                    for (var n = 0; n < HandIns / AtOnce; n++)
+                        await one(person);
+                })
+        );
         return HandIns / watch.Elapsed.TotalSeconds;
     }
 }

@@ -20,7 +20,10 @@ catch (Exception fault) when (fault is IOException or UnauthorizedAccessExceptio
     return 1;
 }
 await using var output = Console.OpenStandardOutput();
-await using var json = new Utf8JsonWriter(output, new JsonWriterOptions { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
+await using var json = new Utf8JsonWriter(
+    output,
+    new JsonWriterOptions { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }
+);
 try
 {
     PlanAnswer.Write(PlanFile.Read(text), json);

@@ -27,7 +27,10 @@ public readonly record struct Id<T>(long Value) : IComparable<Id<T>>, IParsable<
     }
 
     public static bool operator <(Id<T> left, Id<T> right) => left.CompareTo(right) < 0;
+
     public static bool operator >(Id<T> left, Id<T> right) => left.CompareTo(right) > 0;
+
     public static bool operator <=(Id<T> left, Id<T> right) => left.CompareTo(right) <= 0;
+
     public static bool operator >=(Id<T> left, Id<T> right) => left.CompareTo(right) >= 0;
 }

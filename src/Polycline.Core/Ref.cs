@@ -12,7 +12,10 @@ public readonly record struct Ref<T>(string Name) : IComparable<Ref<T>>
     public override string ToString() => Name;
 
     public static bool operator <(Ref<T> left, Ref<T> right) => left.CompareTo(right) < 0;
+
     public static bool operator >(Ref<T> left, Ref<T> right) => left.CompareTo(right) > 0;
+
     public static bool operator <=(Ref<T> left, Ref<T> right) => left.CompareTo(right) <= 0;
+
     public static bool operator >=(Ref<T> left, Ref<T> right) => left.CompareTo(right) >= 0;
 }

@@ -81,6 +81,9 @@ public sealed class Database : IAsyncDisposable
     {
         public override void SetValue(IDbDataParameter parameter, T value) => parameter.Value = value;
 
-        public override T Parse(object value) => (T)value is var read && read.CompareTo(first) < 0 ? first : read.CompareTo(last) > 0 ? last : read;
+        public override T Parse(object value) =>
+            (T)value is var read && read.CompareTo(first) < 0 ? first
+            : read.CompareTo(last) > 0 ? last
+            : read;
     }
 }

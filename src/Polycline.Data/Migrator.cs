@@ -13,7 +13,8 @@ public static class Migrator
     /// <summary>Applies what is missing. Of several that start at once one does it and the others wait.</summary>
     /// <param name="ownerConnection">A connection string of the role that owns the schema.</param>
     /// <returns>The names of the migrations it applied.</returns>
-    /// <exception cref="InvalidOperationException">A migration failed; nothing of it is left, and its name stands in the message.</exception>
+    /// <exception cref="InvalidOperationException">A migration failed; nothing of it is left, and its name stands in the
+    /// message.</exception>
     public static async Task<IReadOnlyList<string>> Migrate(string ownerConnection, CancellationToken stop)
     {
         await using var guard = new NpgsqlConnection(ownerConnection);
@@ -33,11 +34,12 @@ public static class Migrator
     /// <summary>Whether the database lacks a migration that this build has.</summary>
     public static bool IsBehind(string ownerConnection) => Upgrader(ownerConnection).IsUpgradeRequired();
 
-    private static UpgradeEngine Upgrader(string connection) => DeployChanges.To
-        .PostgresqlDatabase(connection)
-        .WithScriptsEmbeddedInAssembly(typeof(Migrator).Assembly, name => name.StartsWith("Migrations/", StringComparison.Ordinal))
-        .WithTransactionPerScript()
-        .JournalToPostgresqlTable("public", "migration")
-        .LogToNowhere()
-        .Build();
+    private static UpgradeEngine Upgrader(string connection) =>
+        DeployChanges
+            .To.PostgresqlDatabase(connection)
+            .WithScriptsEmbeddedInAssembly(typeof(Migrator).Assembly, name => name.StartsWith("Migrations/", StringComparison.Ordinal))
+            .WithTransactionPerScript()
+            .JournalToPostgresqlTable("public", "migration")
+            .LogToNowhere()
+            .Build();
 }

@@ -1,5 +1,6 @@
 using Polycline.Demo.School;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
 using Polycline.Web.Host;
 
 namespace Polycline.Demo;
@@ -16,25 +17,28 @@ public sealed class DemoProfile : IProfile
     public void MapRoutes(IEndpointRouteBuilder routes) =>
         routes.MapGet("/api/demo/people", () => DemoPeople.Offered).WithName("demo-people").For(May.Anyone);
 
-    public Task<int>? Command(string name, string ownerConnection, CancellationToken stop) => name switch
-    {
-        "load-demo" => Load(ownerConnection, stop),
-        "demo-people" => List(),
-        _ => null,
-    };
+    public Task<int>? Command(string name, string ownerConnection, CancellationToken stop) =>
+        name switch
+        {
+            "load-demo" => Load(ownerConnection, stop),
+            "demo-people" => List(),
+            _ => null,
+        };
 
     private static async Task<int> Load(string ownerConnection, CancellationToken stop)
     {
-        Console.WriteLine(await DemoSchool.Load(ownerConnection, stop)
-            ? "The demo school is loaded."
-            : "There is a school in the database already; it was left as it is.");
+        Console.WriteLine(
+            await DemoSchool.Load(ownerConnection, stop)
+                ? "The demo school is loaded."
+                : "There is a school in the database already; it was left as it is."
+        );
         return 0;
     }
 
     private static Task<int> List()
     {
         foreach (var person in DemoPeople.Offered)
-            Console.WriteLine($"  {person.Email,-40} {person.About}");
+            Console.WriteLine($"  {person.Email, -40} {person.About}");
         Console.WriteLine($"  The password of all of them is {DemoPeople.Password}");
         return Task.FromResult(0);
     }

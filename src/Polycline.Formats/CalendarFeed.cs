@@ -28,18 +28,20 @@ public static class CalendarFeed
         if (all.Count > 0)
             calendar.AddTimeZone(ZoneOf(zone, all.Min(one => one.StartsAt), all.Max(one => one.EndsAt ?? one.StartsAt)));
         foreach (var one in all)
-            calendar.Events.Add(new CalendarEvent
-            {
-                Uid = one.Uid,
-                Start = Local(one.StartsAt, zone),
-                End = one.EndsAt is { } end ? Local(end, zone) : null,
-                Summary = one.Summary,
-                Description = one.Description,
-                Status = one.Cancelled ? EventStatus.Cancelled : EventStatus.Confirmed,
-                Sequence = sequence,
-                DtStamp = new CalDateTime(stamp.ToDateTimeUtc()),
-                Transparency = one.EndsAt is null ? TransparencyType.Transparent : TransparencyType.Opaque,
-            });
+            calendar.Events.Add(
+                new CalendarEvent
+                {
+                    Uid = one.Uid,
+                    Start = Local(one.StartsAt, zone),
+                    End = one.EndsAt is { } end ? Local(end, zone) : null,
+                    Summary = one.Summary,
+                    Description = one.Description,
+                    Status = one.Cancelled ? EventStatus.Cancelled : EventStatus.Confirmed,
+                    Sequence = sequence,
+                    DtStamp = new CalDateTime(stamp.ToDateTimeUtc()),
+                    Transparency = one.EndsAt is null ? TransparencyType.Transparent : TransparencyType.Opaque,
+                }
+            );
         return Encoding.UTF8.GetBytes(new CalendarSerializer().SerializeToString(calendar)!);
     }
 
@@ -51,16 +53,19 @@ public static class CalendarFeed
         {
             var before = interval.HasStart ? zone.GetUtcOffset(interval.Start - NodaTime.Duration.Epsilon) : interval.WallOffset;
             var start = interval.HasStart ? interval.Start : first - NodaTime.Duration.FromDays(366);
-            written.TimeZoneInfos.Add(new(interval.WallOffset > before ? Components.Daylight : Components.Standard)
-            {
-                Start = new CalDateTime(start.WithOffset(before).LocalDateTime.ToDateTimeUnspecified(), hasTime: true),
-                TimeZoneName = interval.Name,
-                OffsetFrom = new UtcOffset(before.ToTimeSpan()),
-                OffsetTo = new UtcOffset(interval.WallOffset.ToTimeSpan()),
-            });
+            written.TimeZoneInfos.Add(
+                new(interval.WallOffset > before ? Components.Daylight : Components.Standard)
+                {
+                    Start = new CalDateTime(start.WithOffset(before).LocalDateTime.ToDateTimeUnspecified(), hasTime: true),
+                    TimeZoneName = interval.Name,
+                    OffsetFrom = new UtcOffset(before.ToTimeSpan()),
+                    OffsetTo = new UtcOffset(interval.WallOffset.ToTimeSpan()),
+                }
+            );
         }
         return written;
     }
 
-    private static CalDateTime Local(Instant moment, DateTimeZone zone) => new(moment.InZone(zone).LocalDateTime.ToDateTimeUnspecified(), zone.Id);
+    private static CalDateTime Local(Instant moment, DateTimeZone zone) =>
+        new(moment.InZone(zone).LocalDateTime.ToDateTimeUnspecified(), zone.Id);
 }

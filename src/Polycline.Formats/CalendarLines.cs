@@ -39,18 +39,26 @@ internal static partial class CalendarLines
                     break;
                 case "RRULE" or "EXRULE" when event_:
                     if (++rules > MostRules || ++rulesOfEvent > 1)
-                        throw Broken(number, name, rulesOfEvent > 1 ? "an event repeats by one rule only" : "there are too many rules of repeating");
+                        throw Broken(
+                            number,
+                            name,
+                            rulesOfEvent > 1 ? "an event repeats by one rule only" : "there are too many rules of repeating"
+                        );
                     break;
             }
         }
     }
 
     private static CalendarFileException Broken(int line, string name, string wanted) =>
-        new($"Line {line.ToString(CultureInfo.InvariantCulture)} of the file ({name}) cannot be used: {wanted}. Correct that line, or take the event out.");
+        new(
+            $"Line {line.ToString(CultureInfo.InvariantCulture)} of the file ({name}) "
+                + $"cannot be used: {wanted}. Correct that line, or take the event out."
+        );
 
     private static bool IsMoment(string value) =>
         Moment().Match(value) is { Success: true } match
-        && DateTime.TryParseExact(match.Groups[1].Value, "yyyyMMdd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date) && date.Year is >= 1900 and <= 2999;
+        && DateTime.TryParseExact(match.Groups[1].Value, "yyyyMMdd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date)
+        && date.Year is >= 1900 and <= 2999;
 
     // A line goes on in the next where that begins with a space or a tab.
     private static IEnumerable<(string Line, int Number)> Unfolded(string text)

@@ -31,7 +31,8 @@ public static class ClosuresFile
     private static readonly EvaluationOptions Bounded = new() { MaxUnmatchedIncrementsLimit = 1_000 };
 
     /// <param name="stop">Whoever asked has gone: what is under way is given up.</param>
-    /// <exception cref="CalendarFileException">It is no calendar file, has more than 2,000 events, repeats too often, or has a line that cannot be read.</exception>
+    /// <exception cref="CalendarFileException">It is no calendar file, has more than 2,000 events, repeats too often, or has a line that
+    /// cannot be read.</exception>
     public static ClosuresOfFile Read(string text, LocalDate first, LocalDate last, CancellationToken stop)
     {
         CalendarLines.Check(text);
@@ -41,7 +42,10 @@ public static class ClosuresFile
         var leftOut = new List<string>();
         foreach (var one in events.Where(one => one.Status != EventStatus.Cancelled))
         {
-            var name = string.IsNullOrWhiteSpace(one.Summary) ? "Closed" : one.Summary.Trim() is { Length: > 120 } longer ? longer[..120] : one.Summary.Trim();
+            var name =
+                string.IsNullOrWhiteSpace(one.Summary) ? "Closed"
+                : one.Summary.Trim() is { Length: > 120 } longer ? longer[..120]
+                : one.Summary.Trim();
             if (one.Start is null || one.Start.HasTime)
                 leftOut.Add($"{name}: it has times of its own, and a closure is whole days.");
             else if (one.RecurrenceRule?.Frequency is FrequencyType.Secondly or FrequencyType.Minutely or FrequencyType.Hourly)
@@ -49,7 +53,10 @@ public static class ClosuresFile
             else
                 try
                 {
-                    days.AddRange(Times(one, first, last, Step).Select(time => new WholeDays(LocalDate.Max(time.First, first), LocalDate.Min(time.Last, last), name)));
+                    days.AddRange(
+                        Times(one, first, last, Step)
+                            .Select(time => new WholeDays(LocalDate.Max(time.First, first), LocalDate.Min(time.Last, last), name))
+                    );
                 }
                 catch (EvaluationException)
                 {
@@ -62,7 +69,9 @@ public static class ClosuresFile
         {
             stop.ThrowIfCancellationRequested();
             if (++steps > MostSteps)
-                throw new CalendarFileException("What repeats in this calendar does so too often to be followed. Give a file of this year's closures only.");
+                throw new CalendarFileException(
+                    "What repeats in this calendar does so too often to be followed. Give a file of this year's closures only."
+                );
         }
     }
 
@@ -80,7 +89,9 @@ public static class ClosuresFile
         }
         if (events.Count == 0 && !text.Contains("BEGIN:VCALENDAR", StringComparison.OrdinalIgnoreCase))
             throw new CalendarFileException("This is not a calendar file: it does not begin with BEGIN:VCALENDAR.");
-        return events.Count <= MostEvents ? events : throw new CalendarFileException("This calendar has more than 2,000 events. Give a file of the closures only.");
+        return events.Count <= MostEvents
+            ? events
+            : throw new CalendarFileException("This calendar has more than 2,000 events. Give a file of the closures only.");
     }
 
     private static IEnumerable<(LocalDate First, LocalDate Last)> Times(CalendarEvent one, LocalDate first, LocalDate last, Action step) =>

@@ -7,7 +7,9 @@ namespace Polycline.Formats;
 /// <summary>A file that is no package, or more than one may be.</summary>
 public sealed class PackageException(string message) : Exception(message);
 
-/// <summary>A course with its texts in one file: a zip of <c>course.json</c> and <c>texts/…</c>. The same course gives the same bytes.</summary>
+/// <summary>
+/// A course with its texts in one file: a zip of <c>course.json</c> and <c>texts/…</c>. The same course gives the same bytes.
+/// </summary>
 /// <param name="Texts">HTML by the name that items give.</param>
 public sealed record CoursePackage(CourseFile Course, IReadOnlyDictionary<string, string> Texts)
 {
@@ -44,7 +46,8 @@ public sealed record CoursePackage(CourseFile Course, IReadOnlyDictionary<string
         var texts = new Dictionary<string, string>(StringComparer.Ordinal);
         foreach (var name in course.Edition.InReadingOrder().Select(item => item.Body).OfType<string>().Distinct())
         {
-            var entry = zip.GetEntry(Folder + name) ?? throw new PackageException($"This package lacks the text {Folder}{name}, which an item of it names.");
+            var entry = zip.GetEntry(Folder + name)
+                ?? throw new PackageException($"This package lacks the text {Folder}{name}, which an item of it names.");
             texts[name] = Encoding.UTF8.GetString(Unpacked(entry, ref left));
         }
         return new(course, texts);

@@ -9,7 +9,11 @@ namespace Polycline.Formats;
 public static class Csv
 {
     // What begins like a formula is given an apostrophe: a spreadsheet shows it and does not carry it out.
-    private static readonly CsvConfiguration Neutral = new(CultureInfo.InvariantCulture) { InjectionOptions = InjectionOptions.Escape, NewLine = "\r\n" };
+    private static readonly CsvConfiguration Neutral = new(CultureInfo.InvariantCulture)
+    {
+        InjectionOptions = InjectionOptions.Escape,
+        NewLine = "\r\n",
+    };
 
     /// <param name="rows">Row by row, the headings first; null is an empty cell.</param>
     public static byte[] Write(IEnumerable<IReadOnlyList<string?>> rows)

@@ -4,7 +4,10 @@ using Xunit;
 
 namespace Polycline.Tests.Browser;
 
-/// <summary>One task on four timetables: other dates in two sections, dropped in a third, as the course has it in the fourth; by mouse and by keys alone.</summary>
+/// <summary>
+/// One task on four timetables: other dates in two sections, dropped in a third, as the course has it in the fourth; by mouse and by keys
+/// alone.
+/// </summary>
 public sealed class DatesWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
 {
     [Theory]
@@ -50,7 +53,10 @@ public sealed class DatesWalk(PublishedSchool school) : IClassFixture<PublishedS
             orla.SeeText(section == "9 Dogwood" ? "Sort the photographs is dropped here" : "Sort the photographs is due ");
             orla.Choose(keys, "//button[contains(., 'put back: 3.') and contains(., 'Sort the photographs')]");
             orla.Sure("You put back “Sort the photographs” in " + section, keys);
-            orla.Until(() => orla.All("//button[contains(., 'put back: 3.') and contains(., 'Sort the photographs')]").Count == 0, "it is put back");
+            orla.Until(
+                () => orla.All("//button[contains(., 'put back: 3.') and contains(., 'Sort the photographs')]").Count == 0,
+                "it is put back"
+            );
         }
         orla.HeardNoComplaint();
         tomas.HeardNoComplaint();

@@ -8,7 +8,25 @@ namespace Polycline.Tests.Browser;
 public sealed class KeysWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
 {
     private static readonly string[] Pressed =
-        [Keys.ArrowDown, Keys.ArrowUp, Keys.ArrowLeft, Keys.ArrowRight, Keys.Home, Keys.End, Keys.Enter, Keys.Space, Keys.Delete, "h", "l", "t", "n", "?", "/", Keys.Control + "z" + Keys.Null, Keys.Control + "y" + Keys.Null];
+    [
+        Keys.ArrowDown,
+        Keys.ArrowUp,
+        Keys.ArrowLeft,
+        Keys.ArrowRight,
+        Keys.Home,
+        Keys.End,
+        Keys.Enter,
+        Keys.Space,
+        Keys.Delete,
+        "h",
+        "l",
+        "t",
+        "n",
+        "?",
+        "/",
+        Keys.Control + "z" + Keys.Null,
+        Keys.Control + "y" + Keys.Null,
+    ];
 
     // One of every kind, laid over the screen where its own would be.
     private const string Fields = """
@@ -16,8 +34,10 @@ public sealed class KeysWalk(PublishedSchool school) : IClassFixture<PublishedSc
         const box = document.createElement('div')
         box.id = 'fields-of-the-test'
         box.style.cssText = 'position:fixed;inset:0 0 auto 0;z-index:99;background:white'
-        box.innerHTML = `<input type="text" value="a b"><input type="number" value="3"><input type="date" value="2026-10-12"><input type="checkbox"><input type="radio" name="x">
-          <select><option>one</option><option>two</option><option>three</option></select><textarea>a</textarea><div contenteditable="true">a b</div><div role="textbox" tabindex="0">a</div>`
+        box.innerHTML = `<input type="text" value="a b"><input type="number" value="3">
+          <input type="date" value="2026-10-12"><input type="checkbox"><input type="radio" name="x">
+          <select><option>one</option><option>two</option><option>three</option></select>
+            <textarea>a</textarea><div contenteditable="true">a b</div><div role="textbox" tabindex="0">a</div>`
         place.append(box)
         """;
 
@@ -30,25 +50,33 @@ public sealed class KeysWalk(PublishedSchool school) : IClassFixture<PublishedSc
         {
             orla.Open($"/editions/2/{screen}");
             orla.See("main");
-            orla.Until(() => orla.All("main [role=status]").All(told => !told.Text.StartsWith("Reading", StringComparison.Ordinal)), "it has been read");
+            orla.Until(
+                () => orla.All("main [role=status]").All(told => !told.Text.StartsWith("Reading", StringComparison.Ordinal)),
+                "it has been read"
+            );
             orla.Ask<object?>(Fields);
             var before = Standing(orla);
             foreach (var field in orla.All("#fields-of-the-test > *"))
-                foreach (var key in Pressed)
-                {
-                    var where = $"{key} in {field.GetAttribute("type") ?? field.TagName} on {screen}";
-                    orla.Ask<object?>("arguments[0].focus()", field);
-                    orla.Type(key);
-                    // The browser's own undo goes to the field that was written in last.
-                    (key.StartsWith(Keys.Control, StringComparison.Ordinal) || orla.Focus().Equals(field)).ShouldBeTrue(where);
-                    Standing(orla).ShouldBe(before, where);
-                }
+            foreach (var key in Pressed)
+            {
+                var where = $"{key} in {field.GetAttribute("type") ?? field.TagName} on {screen}";
+                orla.Ask<object?>("arguments[0].focus()", field);
+                orla.Type(key);
+                // The browser's own undo goes to the field that was written in last.
+                (key.StartsWith(Keys.Control, StringComparison.Ordinal) || orla.Focus().Equals(field)).ShouldBeTrue(where);
+                Standing(orla).ShouldBe(before, where);
+            }
         }
         orla.HeardNoComplaint();
     }
 
     // What a screen's key could have brought about: another address, a row or panel open, a list unfolded, something asked or done.
-    private static string Standing(Person person) => person.Ask<string>("""
-        return [location.href, document.querySelectorAll('[aria-expanded=true], aside, [role=dialog], [role=alertdialog], .history').length, document.querySelector('footer')?.innerText ?? ''].join('\n')
-        """);
+    private static string Standing(Person person) =>
+        person.Ask<string>(
+            """
+            return [location.href, 
+              document.querySelectorAll('[aria-expanded=true], aside, [role=dialog], [role=alertdialog], .history').length,
+              document.querySelector('footer')?.innerText ?? ''].join('\n')
+            """
+        );
 }

@@ -26,7 +26,8 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
           if (e instanceof SVGElement && !(e instanceof SVGSVGElement)) continue
           const s = getComputedStyle(e)
           if (s.display === 'none' || !e.getClientRects().length) continue
-          const say = (what, value) => found.add(`${e.tagName.toLowerCase()}.${[...e.classList].filter(c => !/data-v/.test(c)).join('.')}: ${what} ${value}`)
+          const classes = [...e.classList].filter(c => !/data-v/.test(c)).join('.')
+          const say = (what, value) => found.add(`${e.tagName.toLowerCase()}.${classes}: ${what} ${value}`)
           if (!/^"?(Atkinson Hyperlegible Next Variable|Fraunces Variable)/.test(s.fontFamily)) say('face', s.fontFamily)
           if (s.textTransform === 'uppercase') say('uppercase', e.textContent)
           if (s.boxShadow !== 'none') say('shadow', s.boxShadow)
@@ -35,12 +36,17 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
           if (text && !inks.has(s.color)) say('ink', s.color)
           if (!inks.has(s.backgroundColor) && !e.classList.contains('v-overlay__scrim')) say('ground', s.backgroundColor)
           for (const side of ['Top', 'Right', 'Bottom', 'Left']) {
-            if (parseFloat(s[`border${side}Width`]) && s[`border${side}Style`] !== 'none' && !inks.has(s[`border${side}Color`])) say('line', s[`border${side}Color`])
-            if (!spaces.has(parseFloat(s[`padding${side}`])) && !/columns|panel/.test(e.className)) say(`padding-${side}`, s[`padding${side}`])
+            if (parseFloat(s[`border${side}Width`]) && s[`border${side}Style`] !== 'none' && !inks.has(s[`border${side}Color`]))
+              say('line', s[`border${side}Color`])
+            if (!spaces.has(parseFloat(s[`padding${side}`])) && !/columns|panel/.test(e.className))
+              say(`padding-${side}`, s[`padding${side}`])
             if (/Top|Bottom/.test(side) && !spaces.has(Math.abs(parseFloat(s[`margin${side}`])))) say(`margin-${side}`, s[`margin${side}`])
           }
-          if (e.type !== 'radio') for (const corner of ['TopLeft', 'BottomRight']) if (!radii.has(parseFloat(s[`border${corner}Radius`]))) say('radius', s[`border${corner}Radius`])
-          for (const gap of [s.rowGap, s.columnGap]) if (gap !== 'normal' && !spaces.has(parseFloat(gap)) && !e.classList.contains('columns')) say('gap', gap)
+          if (e.type !== 'radio') for (const corner of ['TopLeft', 'BottomRight'])
+            if (!radii.has(parseFloat(s[`border${corner}Radius`]))) say('radius', s[`border${corner}Radius`])
+          for (const gap of [s.rowGap, s.columnGap])
+            if (gap !== 'normal' && !spaces.has(parseFloat(gap)) && !e.classList.contains('columns'))
+            say('gap', gap)
         }
         return [...found]
         """;
@@ -177,13 +183,29 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
             person.Ask<long>("return document.documentElement.scrollWidth").ShouldBeLessThanOrEqualTo(width);
             // The last row comes clear of the title block, and no two names of weeks run into each other.
             person.Ask<object?>("document.querySelector('.list').scrollTo(0, 1e6)");
-            person.Ask<bool>("return [...document.querySelectorAll('.row')].at(-1).getBoundingClientRect().bottom <= document.querySelector('footer').getBoundingClientRect().top").ShouldBeTrue();
-            foreach (var (screen, there) in new[] { ("outline", "[data-stop]"), ("today", ".section"), ("sections", ".choice"), ("dates", "[data-cell]"), ("pace", ".frame svg") })
+            person
+                .Ask<bool>(
+                    "return [...document.querySelectorAll('.row')].at(-1).getBoundingClientRect().bottom "
+                        + "<= document.querySelector('footer').getBoundingClientRect().top"
+                )
+                .ShouldBeTrue();
+            foreach (
+                var (screen, there) in new[]
+                {
+                    ("outline", "[data-stop]"),
+                    ("today", ".section"),
+                    ("sections", ".choice"),
+                    ("dates", "[data-cell]"),
+                    ("pace", ".frame svg"),
+                }
+            )
             {
                 person.Open($"/editions/2/{screen}");
                 person.See(there);
                 person.Ask<long>("return document.documentElement.scrollWidth").ShouldBeLessThanOrEqualTo(width, screen);
-                person.Ask<bool>("return (document.querySelector('.frame')?.getBoundingClientRect().bottom ?? 0) <= innerHeight").ShouldBeTrue(screen);
+                person
+                    .Ask<bool>("return (document.querySelector('.frame')?.getBoundingClientRect().bottom ?? 0) <= innerHeight")
+                    .ShouldBeTrue(screen);
                 // At 1280 the views are looked through above.
                 foreach (var paper in width == 1920 ? new[] { "night", "day" } : [])
                 {
@@ -192,7 +214,12 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
                     person.IsAccessible($"{screen} at {width}, {paper}");
                 }
             }
-            person.Ask<bool>("const b = [...document.querySelectorAll('.week-name')].map(e => e.getBoundingClientRect()); return b.every((r, n) => !n || b[n - 1].right <= r.left)").ShouldBeTrue();
+            person
+                .Ask<bool>(
+                    "const b = [...document.querySelectorAll('.week-name')].map(e => "
+                        + "e.getBoundingClientRect()); return b.every((r, n) => !n || b[n - 1].right <= r.left)"
+                )
+                .ShouldBeTrue();
         }
         person.HeardNoComplaint();
     }

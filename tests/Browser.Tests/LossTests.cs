@@ -5,7 +5,7 @@ using Polycline.Data;
 using Polycline.Data.Verify;
 using Polycline.Demo.School;
 using Polycline.Testing;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
 using Shouldly;
 using Xunit;
 
@@ -41,21 +41,45 @@ public sealed class LossTests
         davit.SeeText("with your teacher", patience: TimeSpan.FromSeconds(30));
         davit.SeeText("Monday: flat and grey. Tuesday: heaps.");
         await using var database = Database.Open(cluster.Database.Owner);
-        var handed = await database.Read(connection => connection.QueryAsync<string>("SELECT v.text FROM work_version v JOIN work w ON w.id = v.work JOIN person p ON p.id = w.person JOIN item i ON i.id = w.item WHERE p.name = @name AND i.title = 'Cloud diary'", new { name = DemoPeople.HeldUp }), CancellationToken.None);
+        var handed = await database.Read(
+            connection =>
+                connection.QueryAsync<string>(
+                    "SELECT v.text FROM work_version v JOIN work w ON w.id = v.work JOIN person p ON p.id = "
+                        + "w.person JOIN item i ON i.id = w.item WHERE p.name = @name AND i.title = 'Cloud diary'",
+                    new { name = DemoPeople.HeldUp }
+                ),
+            CancellationToken.None
+        );
         handed.ShouldBe(["Monday: flat and grey. Tuesday: heaps."]);
     }
 
     [Fact]
     public async Task A_thousand_hand_ins_sent_twice_while_servers_are_killed_exist_exactly_once()
     {
-        const int Students = 20, Each = 50;
+        const int Students = 20,
+            Each = 50;
         await using var school = new PublishedSchool();
         await school.InitializeAsync();
         await using var database = Database.Open(school.Database.Owner);
-        var (section, item) = await database.Read(connection => connection.QuerySingleAsync<(long, long)>(
-            "SELECT c.id, i.id FROM section c JOIN item i ON i.edition = c.edition WHERE c.name = '9 Alder' AND i.title = 'Cloud diary'"), CancellationToken.None);
-        var emails = (await database.Read(connection => connection.QueryAsync<string>(
-            "SELECT p.email::text FROM enrolment n JOIN person p ON p.id = n.person WHERE n.section = @section AND upper_inf(n.period) ORDER BY p.id LIMIT @Students", new { section, Students }), CancellationToken.None)).ToList();
+        var (section, item) = await database.Read(
+            connection =>
+                connection.QuerySingleAsync<(long, long)>(
+                    "SELECT c.id, i.id FROM section c JOIN item i ON i.edition = "
+                        + "c.edition WHERE c.name = '9 Alder' AND i.title = 'Cloud diary'"
+                ),
+            CancellationToken.None
+        );
+        var emails = (
+            await database.Read(
+                connection =>
+                    connection.QueryAsync<string>(
+                        "SELECT p.email::text FROM enrolment n JOIN person p ON p.id = n.person WHERE "
+                            + "n.section = @section AND upper_inf(n.period) ORDER BY p.id LIMIT @Students",
+                        new { section, Students }
+                    ),
+                CancellationToken.None
+            )
+        ).ToList();
         var before = await Count(database, "SELECT count(*) FROM work_version");
         var acknowledged = new ConcurrentDictionary<Guid, byte>();
         using var finished = new CancellationTokenSource();
@@ -66,14 +90,29 @@ public sealed class LossTests
 
         acknowledged.Count.ShouldBe(Students * Each);
         (await Count(database, "SELECT count(*) FROM work_version")).ShouldBe(before + (Students * Each));
-        (await Count(database, "SELECT count(DISTINCT request) FROM work_version WHERE request = ANY(@keys)", new { keys = acknowledged.Keys.ToArray() })).ShouldBe(Students * Each);
+        (
+            await Count(
+                database,
+                "SELECT count(DISTINCT request) FROM work_version WHERE request = ANY(@keys)",
+                new { keys = acknowledged.Keys.ToArray() }
+            )
+        ).ShouldBe(Students * Each);
         // No half rows: each version has its fact, each fact its version, and versions of a piece are numbered without a gap.
-        (await Count(database, """
-            SELECT count(*) FROM work_version v JOIN work w ON w.id = v.work
-            FULL JOIN (SELECT * FROM fact WHERE event = 'submitted' AND request = ANY(@keys)) f ON f.request = v.request AND f.person = w.person
-            WHERE (v.request = ANY(@keys) OR f.request IS NOT NULL) AND (v.request IS NULL OR f.request IS NULL)
-            """, new { keys = acknowledged.Keys.ToArray() })).ShouldBe(0);
-        (await Count(database, "SELECT count(*) FROM (SELECT work FROM work_version GROUP BY work HAVING max(n) <> count(*)) gaps")).ShouldBe(0);
+        (
+            await Count(
+                database,
+                """
+                SELECT count(*) FROM work_version v JOIN work w ON w.id = v.work
+                FULL JOIN (SELECT * FROM fact WHERE event = 'submitted' AND request = ANY(@keys)) f
+                  ON f.request = v.request AND f.person = w.person
+                WHERE (v.request = ANY(@keys) OR f.request IS NOT NULL) AND (v.request IS NULL OR f.request IS NULL)
+                """,
+                new { keys = acknowledged.Keys.ToArray() }
+            )
+        ).ShouldBe(0);
+        (
+            await Count(database, "SELECT count(*) FROM (SELECT work FROM work_version GROUP BY work HAVING max(n) <> count(*)) gaps")
+        ).ShouldBe(0);
         (await Verifier.Run(school.Database.Owner, CancellationToken.None)).ShouldBeEmpty();
     }
 
@@ -99,16 +138,32 @@ public sealed class LossTests
     }
 
     // Sends each hand-in until it is acknowledged, and then once more.
-    private static async Task HandInAll(PublishedSchool school, string email, int instance, long section, long item, int count, ConcurrentDictionary<Guid, byte> acknowledged)
+    private static async Task HandInAll(
+        PublishedSchool school,
+        string email,
+        int instance,
+        long section,
+        long item,
+        int count,
+        ConcurrentDictionary<Guid, byte> acknowledged
+    )
     {
         using var caller = new Caller(school.Addresses[instance]);
         var signedIn = await Until(school, instance, () => caller.Post("/api/sign-in", new { email, password = DemoPeople.Password }));
-        caller.Session = signedIn.Message.Headers.GetValues("Set-Cookie").Single(cookie => cookie.StartsWith($"{SessionCookie.Name}=", StringComparison.Ordinal)).Split('=', 2)[1].Split(';')[0];
+        caller.Session = signedIn
+            .Message.Headers.GetValues("Set-Cookie")
+            .Single(cookie => cookie.StartsWith($"{SessionCookie.Name}=", StringComparison.Ordinal))
+            .Split('=', 2)[1]
+            .Split(';')[0];
         for (var n = 0; n < count; n++)
         {
             var (key, text) = (Guid.NewGuid(), $"Piece {n} of {email}");
-            var first = await Until(school, instance, () => caller.Post($"/api/sections/{section}/items/{item}/hand-in", new { text, pressedAt = (string?)null }, key));
-            var again = await Until(school, instance, () => caller.Post($"/api/sections/{section}/items/{item}/hand-in", new { text, pressedAt = (string?)null }, key));
+            var first = await Until(school, instance, () =>
+                caller.Post($"/api/sections/{section}/items/{item}/hand-in", new { text, pressedAt = (string?)null }, key)
+            );
+            var again = await Until(school, instance, () =>
+                caller.Post($"/api/sections/{section}/items/{item}/hand-in", new { text, pressedAt = (string?)null }, key)
+            );
             again.Text.ShouldBe(first.Text);
             acknowledged.TryAdd(key, 0).ShouldBeTrue();
         }

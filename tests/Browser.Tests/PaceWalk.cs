@@ -4,7 +4,9 @@ using Xunit;
 
 namespace Polycline.Tests.Browser;
 
-/// <summary>A team member notes by keys alone what a lesson took, and a colleague sees the section's line move; a class is moved and put back.</summary>
+/// <summary>
+/// A team member notes by keys alone what a lesson took, and a colleague sees the section's line move; a class is moved and put back.
+/// </summary>
 public sealed class PaceWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
 {
     [Fact]
@@ -22,7 +24,13 @@ public sealed class PaceWalk(PublishedSchool school) : IClassFixture<PublishedSc
         Standing(lead, "9 Alder").ShouldContain("on plan");
         // To the line by the tab key, along it to the first lesson that is not noted yet.
         lead.Ask<object?>("document.querySelector('.frame').focus(); return null");
-        for (var n = 0; n < 40 && lead.See(".readout").Text is var read && (!read.StartsWith("9 Alder", StringComparison.Ordinal) || read.EndsWith(", taught", StringComparison.Ordinal)); n++)
+        for (
+            var n = 0;
+            n < 40
+                && lead.See(".readout").Text is var read
+                && (!read.StartsWith("9 Alder", StringComparison.Ordinal) || read.EndsWith(", taught", StringComparison.Ordinal));
+            n++
+        )
             lead.Type(Keys.ArrowRight);
         lead.Type(Keys.Enter);
         lead.SeeText("Note as taught");
@@ -106,14 +114,20 @@ public sealed class PaceWalk(PublishedSchool school) : IClassFixture<PublishedSc
         lead.Open("/editions/2/pace");
         lead.See(".frame svg");
         // The end of the first lesson to come in the first section, on the page.
-        const string End = "const f = document.querySelector('.frame').getBoundingClientRect(); const d = document.querySelector('path.forecast').getAttribute('d').match(/[ML][0-9.]+ [0-9.]+/g)[3].slice(1).split(' ').map(Number); return ";
+        const string End =
+            "const f = document.querySelector('.frame').getBoundingClientRect(); const d = "
+            + "document.querySelector('path.forecast').getAttribute('d').match(/[ML][0-9.]+ "
+            + "[0-9.]+/g)[3].slice(1).split(' ').map(Number); return ";
         var (x, y) = (lead.Ask<double>(End + "f.left + d[0] + 0.5"), lead.Ask<double>(End + "f.top + d[1] + 0.5"));
         lead.Drag((int)x, (int)y, 60, () => lead.SeeText("dates move in 9 Alder"));
         lead.SeeText("Have it so here");
         lead.Press(lead.See("//button[normalize-space() = 'Have it so here']"));
         lead.Sure(() => lead.Text().Contains("You changed the length of") || lead.Text().Contains("You fixed the date of"), "it is so");
         lead.Press(lead.See("//button[normalize-space() = 'undo']"));
-        lead.Sure(() => lead.Text().Contains("You undid: changed the length of") || lead.Text().Contains("You undid: fixed the date of"), "undone");
+        lead.Sure(
+            () => lead.Text().Contains("You undid: changed the length of") || lead.Text().Contains("You undid: fixed the date of"),
+            "undone"
+        );
         lead.Reach(element => element.GetAttribute("role") == "application");
         lead.Type(Keys.ArrowRight);
         for (var n = 0; n < 8; n++)
@@ -121,7 +135,10 @@ public sealed class PaceWalk(PublishedSchool school) : IClassFixture<PublishedSc
         lead.Type(Keys.Enter);
         lead.Reach(element => element.Text == "fix its date");
         lead.Type(Keys.Enter);
-        lead.Ask<object?>("arguments[0].value = '2026-11-20'; arguments[0].dispatchEvent(new Event('input'))", lead.See("//aside//input[@type = 'date']"));
+        lead.Ask<object?>(
+            "arguments[0].value = '2026-11-20'; arguments[0].dispatchEvent(new Event('input'))",
+            lead.See("//aside//input[@type = 'date']")
+        );
         lead.SeeText("dates move in 9 Alder");
         lead.Reach(element => element.Text == "Have it so here");
         lead.Type(Keys.Enter);

@@ -14,6 +14,7 @@ public sealed class Person : IDisposable
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
     private static readonly string Axe = File.ReadAllText(System.IO.Path.Combine(TestServer.Root, "web/node_modules/axe-core/axe.min.js"));
     private readonly string profile = Directory.CreateTempSubdirectory("polycline-browser.").FullName;
+
     // What changes nothing of a course: that somebody has seen what is new, and reading a file.
     private static readonly string[] DoneAtOnce = ["looked", "closures-of-file", "take-back-course", "take-back-roll-over"];
     private readonly HashSet<string> looked = [];
@@ -26,8 +27,20 @@ public sealed class Person : IDisposable
         this.address = address;
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
         options.AddArguments(
-            "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
-            $"--user-data-dir={profile}", "--window-size=1280,800", "--force-device-scale-factor=1", "--hide-scrollbars", "--force-prefers-reduced-motion");
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            $"--user-data-dir={profile}",
+            "--window-size=1280,800",
+            "--force-device-scale-factor=1",
+            "--hide-scrollbars",
+            "--force-prefers-reduced-motion"
+        );
         options.SetLoggingPreference(LogType.Browser, LogLevel.All);
         options.SetLoggingPreference("performance", LogLevel.All);
         options.PerformanceLoggingPreferences = new() { IsCollectingNetworkEvents = true, IsCollectingPageEvents = false };
@@ -37,10 +50,15 @@ public sealed class Person : IDisposable
         Resize(1280, 800);
         if (zone is not null)
             Devtools("Emulation.setTimezoneOverride", new() { ["timezoneId"] = zone });
-        Devtools("Page.addScriptToEvaluateOnNewDocument", new()
-        {
-            ["source"] = "addEventListener('securitypolicyviolation', e => (window.violations ??= []).push(`${e.violatedDirective} ${e.blockedURI} ${e.sourceFile}`))",
-        });
+        Devtools(
+            "Page.addScriptToEvaluateOnNewDocument",
+            new()
+            {
+                ["source"] =
+                    "addEventListener('securitypolicyviolation', e => (window.violations "
+                    + "??= []).push(`${e.violatedDirective} ${e.blockedURI} ${e.sourceFile}`))",
+            }
+        );
     }
 
     /// <summary>Answers of the server that a walk brings about on purpose, such as 409; the browser reports them too.</summary>
@@ -48,8 +66,17 @@ public sealed class Person : IDisposable
 
     public string Path => new Uri(driver.Url).PathAndQuery;
 
-    public void Resize(int width, int height) => Devtools(
-        "Emulation.setDeviceMetricsOverride", new() { ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = false });
+    public void Resize(int width, int height) =>
+        Devtools(
+            "Emulation.setDeviceMetricsOverride",
+            new()
+            {
+                ["width"] = width,
+                ["height"] = height,
+                ["deviceScaleFactor"] = 1,
+                ["mobile"] = false,
+            }
+        );
 
     public void Open(string path) => driver.Navigate().GoToUrl(new Uri(address, path));
 
@@ -66,10 +93,15 @@ public sealed class Person : IDisposable
     public IWebElement See(string selector) => Wait(() => All(selector).FirstOrDefault(element => element.Displayed), selector)!;
 
     public ReadOnlyCollection<IWebElement> All(string selector) =>
-        driver.FindElements(selector.StartsWith("//", StringComparison.Ordinal) || selector.StartsWith("(//", StringComparison.Ordinal) ? By.XPath(selector) : By.CssSelector(selector));
+        driver.FindElements(
+            selector.StartsWith("//", StringComparison.Ordinal) || selector.StartsWith("(//", StringComparison.Ordinal)
+                ? By.XPath(selector)
+                : By.CssSelector(selector)
+        );
 
     /// <param name="patience">How long it may take; null: some seconds.</param>
-    public void SeeText(string text, TimeSpan? patience = null) => Until(() => Text().Contains(text, StringComparison.Ordinal), text, patience);
+    public void SeeText(string text, TimeSpan? patience = null) =>
+        Until(() => Text().Contains(text, StringComparison.Ordinal), text, patience);
 
     public void SeeNoText(string text) => Until(() => !Text().Contains(text, StringComparison.Ordinal), text);
 
@@ -139,28 +171,33 @@ public sealed class Person : IDisposable
         Type(Keys.Enter);
     }
 
-    /// <summary>Says yes to what is asked before it is done, where it is asked, with the mouse or with keys; then sees what came of it.</summary>
+    /// <summary>
+    /// Says yes to what is asked before it is done, where it is asked, with the mouse or with keys; then sees what came of it.
+    /// </summary>
     public void Sure(string becomes, bool keys = false) => Sure(() => Text().Contains(becomes, StringComparison.Ordinal), becomes, keys);
 
     /// <inheritdoc cref="Sure(string, bool)"/>
     public void Sure(Func<bool> becomes, string what, bool keys = false)
     {
         const string Asked = "[role=alertdialog]";
-        Until(() =>
-        {
-            if (All(Asked).FirstOrDefault() is { Displayed: true } asked)
+        Until(
+            () =>
             {
-                var act = asked.FindElement(By.CssSelector(".v-btn.meant"));
-                // What takes something has the focus on leaving it.
-                if (keys && !Focus().Equals(act))
-                    Type(Keys.Shift + Keys.Tab + Keys.Null);
-                else if (keys)
-                    Type(Keys.Enter);
-                else
-                    act.Click();
-            }
-            return becomes();
-        }, what);
+                if (All(Asked).FirstOrDefault() is { Displayed: true } asked)
+                {
+                    var act = asked.FindElement(By.CssSelector(".v-btn.meant"));
+                    // What takes something has the focus on leaving it.
+                    if (keys && !Focus().Equals(act))
+                        Type(Keys.Shift + Keys.Tab + Keys.Null);
+                    else if (keys)
+                        Type(Keys.Enter);
+                    else
+                        act.Click();
+                }
+                return becomes();
+            },
+            what
+        );
         Until(() => All(Asked).Count == 0, "nothing is asked any more");
     }
 
@@ -182,11 +219,15 @@ public sealed class Person : IDisposable
     public void IsAccessible(string where)
     {
         driver.ExecuteScript(Axe);
-        var found = (string)driver.ExecuteAsyncScript("""
-            const done = arguments[arguments.length - 1]
-            axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] })
-              .then(r => done(JSON.stringify(r.violations.map(v => `${v.id}: ${v.nodes.map(n => n.target + ' ' + n.any.map(a => a.message).join()).join(' | ')}`))))
-            """)!;
+        var found = (string)
+            driver.ExecuteAsyncScript(
+                """
+                const done = arguments[arguments.length - 1]
+                axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] })
+                  .then(r => done(JSON.stringify(r.violations.map(v => `${v.id}: ${
+                    v.nodes.map(n => n.target + ' ' + n.any.map(a => a.message).join()).join(' | ')}`))))
+                """
+            )!;
         JsonSerializer.Deserialize<string[]>(found).ShouldBeEmpty(where);
     }
 
@@ -194,9 +235,15 @@ public sealed class Person : IDisposable
     public void HeardNoComplaint()
     {
         Ask<IReadOnlyCollection<object>>("return window.violations ?? []").ShouldBeEmpty();
-        driver.Manage().Logs.GetLog(LogType.Browser)
-            .Where(entry => entry.Level >= LogLevel.Warning && !Expected.Any(status => entry.Message.Contains($"status of {status}", StringComparison.Ordinal)))
-            .Select(entry => entry.Message).ShouldBeEmpty();
+        driver
+            .Manage()
+            .Logs.GetLog(LogType.Browser)
+            .Where(entry =>
+                entry.Level >= LogLevel.Warning
+                && !Expected.Any(status => entry.Message.Contains($"status of {status}", StringComparison.Ordinal))
+            )
+            .Select(entry => entry.Message)
+            .ShouldBeEmpty();
         Commands();
     }
 
@@ -207,10 +254,18 @@ public sealed class Person : IDisposable
         foreach (var entry in driver.Manage().Logs.GetLog("performance"))
         {
             var message = JsonDocument.Parse(entry.Message).RootElement.GetProperty("message");
-            if (message.GetProperty("method").GetString() != "Network.requestWillBeSent" || message.GetProperty("params").GetProperty("request") is var request && request.GetProperty("method").GetString() != "POST")
+            if (
+                message.GetProperty("method").GetString() != "Network.requestWillBeSent"
+                || message.GetProperty("params").GetProperty("request") is var request
+                    && request.GetProperty("method").GetString() != "POST"
+            )
                 continue;
             var asked = new Uri(request.GetProperty("url").GetString()!);
-            if (asked.AbsolutePath.Split('/') is not ["", "api", "editions" or "terms", _, var command] || DoneAtOnce.Contains(command) || !request.TryGetProperty("postData", out var body))
+            if (
+                asked.AbsolutePath.Split('/') is not ["", "api", "editions" or "terms", _, var command]
+                || DoneAtOnce.Contains(command)
+                || !request.TryGetProperty("postData", out var body)
+            )
                 continue;
             var form = $"{asked.AbsolutePath} {body.GetString()}";
             if (asked.Query.Contains("preview=true", StringComparison.Ordinal))
@@ -237,7 +292,10 @@ public sealed class Person : IDisposable
     {
         try
         {
-            return new WebDriverWait(new SystemClock(), driver, patience ?? Patience, TimeSpan.FromMilliseconds(30)) { Message = what }.Until(_ =>
+            return new WebDriverWait(new SystemClock(), driver, patience ?? Patience, TimeSpan.FromMilliseconds(30))
+            {
+                Message = what,
+            }.Until(_ =>
             {
                 try
                 {

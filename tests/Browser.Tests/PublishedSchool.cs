@@ -16,9 +16,7 @@ public sealed class PublishedSchool : IAsyncLifetime
     private readonly TestDatabase? given;
     private TestDatabase database = null!;
 
-    public PublishedSchool()
-    {
-    }
+    public PublishedSchool() { }
 
     /// <param name="given">One that holds the demo school; whoever gives it drops it.</param>
     internal PublishedSchool(TestDatabase given) => this.given = given.Shared();

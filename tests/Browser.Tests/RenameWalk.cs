@@ -8,6 +8,7 @@ namespace Polycline.Tests.Browser;
 public sealed class RenameWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
 {
     private const string Old = "Film: a day over the harbour";
+
     [Fact]
     public void Two_people_on_two_instances()
     {
@@ -100,7 +101,17 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
         orla.ComeIn("Orla Tierney-Vance");
         orla.Open("/editions/2/outline");
         orla.Choose(true, "//button[contains(., 'numbered')]");
-        foreach (var (label, word) in new[] { ("One unit", "week"), ("Several units", "weeks"), ("One lesson", "topic"), ("Several lessons", "topics"), ("One item", "piece"), ("Several items", "pieces") })
+        foreach (
+            var (label, word) in new[]
+            {
+                ("One unit", "week"),
+                ("Several units", "weeks"),
+                ("One lesson", "topic"),
+                ("Several lessons", "topics"),
+                ("One item", "piece"),
+                ("Several items", "pieces"),
+            }
+        )
         {
             orla.Reach(element => element.GetAttribute("aria-label") == label);
             orla.Type(Keys.Control + "a");
@@ -109,11 +120,26 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
         orla.SeeText("Changes in all 4 sections at once, for 93 students.");
         orla.Choose(true, "//button[normalize-space() = 'Have the course so']");
         orla.Sure("6 weeks, 38 topics, 110 pieces", keys: true);
-        foreach (var (path, seen) in new[] { ("today", "9 Alder"), ("outline", "Add the week"), ("dates", "Piece"), ("work", "9 Alder"), ("pace", "38 topics"), ("sections", "Its order of topics"), ("editions", "weeks, topics, pieces"), ("seen/1?as=pretend:1", "Now") })
+        foreach (
+            var (path, seen) in new[]
+            {
+                ("today", "9 Alder"),
+                ("outline", "Add the week"),
+                ("dates", "Piece"),
+                ("work", "9 Alder"),
+                ("pace", "38 topics"),
+                ("sections", "Its order of topics"),
+                ("editions", "weeks, topics, pieces"),
+                ("seen/1?as=pretend:1", "Now"),
+            }
+        )
         {
             orla.Open($"/editions/2/{path}");
             orla.SeeText(seen);
-            System.Text.RegularExpressions.Regex.Matches(orla.Text(), @"[^\n]*\b([Uu]nit|[Ll]esson|[Ii]tem)s?\b[^\n]*").Select(line => line.Value).ShouldBeEmpty(path);
+            System
+                .Text.RegularExpressions.Regex.Matches(orla.Text(), @"[^\n]*\b([Uu]nit|[Ll]esson|[Ii]tem)s?\b[^\n]*")
+                .Select(line => line.Value)
+                .ShouldBeEmpty(path);
         }
         orla.Press(orla.See("//a[contains(., 'Six things one can measure')]"));
         orla.SeeText("week “Looking up” · topic “What weather is made of”");

@@ -206,7 +206,11 @@ public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedS
     }
 
     // As a date is picked: the browser's own way of typing one depends on where it is.
-    private static void Fill(Person person, string input, string value) => person.Ask<object?>(
-        "const e = arguments[0]; Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(e, arguments[1]); e.dispatchEvent(new Event('input', { bubbles: true })); e.dispatchEvent(new Event('change', { bubbles: true }))",
-        person.See(input), value);
+    private static void Fill(Person person, string input, string value) =>
+        person.Ask<object?>(
+            "const e = arguments[0]; Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(e, arguments[1]); "
+                + "e.dispatchEvent(new Event('input', { bubbles: true })); e.dispatchEvent(new Event('change', { bubbles: true }))",
+            person.See(input),
+            value
+        );
 }

@@ -5,7 +5,9 @@ using Xunit;
 
 namespace Polycline.Tests.Browser;
 
-/// <summary>A team's Sunday evening, a step dropped in one section, a look through a student's eyes: each by mouse, and again by keys alone.</summary>
+/// <summary>
+/// A team's Sunday evening, a step dropped in one section, a look through a student's eyes: each by mouse, and again by keys alone.
+/// </summary>
 public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
 {
     [Theory]
@@ -88,11 +90,21 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
         orla.Sure("You dropped “Cloud diary” in 9 Cedar", keys);
         orla.Open("/editions/2/today");
         orla.SeeText("no longer waits for");
-        orla.All("//section[contains(@class, 'section')][.//li[contains(., 'no longer waits for')]]//h2").Select(head => head.Text.Trim()).ShouldHaveSingleItem().ShouldContain("9 Cedar");
+        orla.All("//section[contains(@class, 'section')][.//li[contains(., 'no longer waits for')]]//h2")
+            .Select(head => head.Text.Trim())
+            .ShouldHaveSingleItem()
+            .ShouldContain("9 Cedar");
         orla.Text().ShouldNotContain("nobody can meet");
         // It says where it is mended, and leads there.
         orla.Choose(keys, "//a[normalize-space() = 'change its condition']");
-        orla.Until(() => orla.All(".item.opened").Select(row => row.Text).SingleOrDefault()?.Contains("A cloud in a bottle", StringComparison.Ordinal) == true, "the row is open");
+        orla.Until(
+            () =>
+                orla.All(".item.opened")
+                    .Select(row => row.Text)
+                    .SingleOrDefault()
+                    ?.Contains("A cloud in a bottle", StringComparison.Ordinal) == true,
+            "the row is open"
+        );
         // Whoever had not come so far comes on in 9 Cedar; in 9 Alder it is waited for as before.
         foreach (var (section, list) in new[] { (3, "Now"), (1, "Locked") })
         {
@@ -113,22 +125,43 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
         string In(string section, string rest) => $"//section[.//h2[contains(., '{section}')]]{rest}";
         orla.Open("/editions/2/today");
         orla.Press(orla.See(In("9 Cedar", "//a[normalize-space() = 'all of this week']")));
-        orla.Until(() => orla.All("select[aria-label = 'Section']").SingleOrDefault()?.GetAttribute("value") == "3", "the section is chosen");
-        var shown = orla.All("[data-cell]").Select(cell => cell.GetAttribute("data-cell")).Where(cell => cell!.EndsWith("due 9 Cedar", StringComparison.Ordinal)).ToList();
+        orla.Until(
+            () => orla.All("select[aria-label = 'Section']").SingleOrDefault()?.GetAttribute("value") == "3",
+            "the section is chosen"
+        );
+        var shown = orla.All("[data-cell]")
+            .Select(cell => cell.GetAttribute("data-cell"))
+            .Where(cell => cell!.EndsWith("due 9 Cedar", StringComparison.Ordinal))
+            .ToList();
         shown.Count.ShouldBeInRange(1, 20);
         orla.Open("/editions/2/today");
         var date = orla.See(In("9 Birch", "//li[contains(@class, 'date')]//a"));
         var code = date.Text.Split(' ')[0];
         orla.Press(date);
-        orla.Until(() => orla.All("aside.panel").Count == 1 && orla.Text().Contains($"{code} ", StringComparison.Ordinal) && orla.Path.Contains("section=2", StringComparison.Ordinal), "its cell is open");
+        orla.Until(
+            () =>
+                orla.All("aside.panel").Count == 1
+                && orla.Text().Contains($"{code} ", StringComparison.Ordinal)
+                && orla.Path.Contains("section=2", StringComparison.Ordinal),
+            "its cell is open"
+        );
         orla.Open("/editions/2/today");
         orla.Press(orla.See(In("9 Dogwood", "//a[contains(., 'to read')]")));
-        orla.Until(() => orla.All("button[aria-pressed = 'true']").Any(button => button.Text.Contains("9 Dogwood", StringComparison.Ordinal)), "the section's work");
+        orla.Until(
+            () => orla.All("button[aria-pressed = 'true']").Any(button => button.Text.Contains("9 Dogwood", StringComparison.Ordinal)),
+            "the section's work"
+        );
         orla.Open("/editions/2/today");
         var frees = orla.See("//a[starts-with(normalize-space(), 'giving back ')]");
         var (piece, who) = (frees.Text.Split(' ')[2], string.Join(' ', frees.Text.Split(" of ")[1].Split(' ')[..2]));
         orla.Press(frees);
-        orla.Until(() => orla.All("[aria-current = 'true']").SingleOrDefault()?.Text is { } chosen && chosen.Contains(piece, StringComparison.Ordinal) && chosen.Contains(who, StringComparison.Ordinal), $"{piece} of {who}");
+        orla.Until(
+            () =>
+                orla.All("[aria-current = 'true']").SingleOrDefault()?.Text is { } chosen
+                && chosen.Contains(piece, StringComparison.Ordinal)
+                && chosen.Contains(who, StringComparison.Ordinal),
+            $"{piece} of {who}"
+        );
         orla.HeardNoComplaint();
     }
 
@@ -169,7 +202,9 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
         orla.HeardNoComplaint();
     }
 
-    private static string List(Person person, string title) => person.All($"//section[@aria-label = '{title}']") is [var list, ..] ? list.Text : "";
+    private static string List(Person person, string title) =>
+        person.All($"//section[@aria-label = '{title}']") is [var list, ..] ? list.Text : "";
 
-    private static void Choose(Person person, bool keys, string words) => person.Choose(keys, $"//button[normalize-space() = '{words}' and not(@disabled)]");
+    private static void Choose(Person person, bool keys, string words) =>
+        person.Choose(keys, $"//button[normalize-space() = '{words}' and not(@disabled)]");
 }

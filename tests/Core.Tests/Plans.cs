@@ -16,12 +16,24 @@ namespace Polycline.Tests.Core;
 internal static class Plans
 {
     public static readonly Term Fortnight = new(
-        "Autumn", DateTimeZoneProviders.Tzdb["Europe/Dublin"], new(2026, 9, 7), new(2026, 9, 18),
-        new([IsoDayOfWeek.Monday, IsoDayOfWeek.Tuesday, IsoDayOfWeek.Wednesday, IsoDayOfWeek.Thursday, IsoDayOfWeek.Friday], [], [], new Rotation.Weekly(), [new("P1", new(8, 40), new(9, 40))], []));
+        "Autumn",
+        DateTimeZoneProviders.Tzdb["Europe/Dublin"],
+        new(2026, 9, 7),
+        new(2026, 9, 18),
+        new(
+            [IsoDayOfWeek.Monday, IsoDayOfWeek.Tuesday, IsoDayOfWeek.Wednesday, IsoDayOfWeek.Thursday, IsoDayOfWeek.Friday],
+            [],
+            [],
+            new Rotation.Weekly(),
+            [new("P1", new(8, 40), new(9, 40))],
+            []
+        )
+    );
 
     public static readonly ImmutableArray<Slot> Twice = [new Slot.InPeriods("mon", ["P1"]), new Slot.InPeriods("wed", ["P1"])];
 
-    public static Edition Edition(params Unit[] units) => new("Weather", Basis.Meetings, 10, CodeStyle.ByUnit, BeforeOpening.Listed, [.. units]);
+    public static Edition Edition(params Unit[] units) =>
+        new("Weather", Basis.Meetings, 10, CodeStyle.ByUnit, BeforeOpening.Listed, [.. units]);
 
     public static Unit Unit(string id, params Lesson[] lessons) => new(new(id), $"Unit {id}", [.. lessons], []);
 
@@ -30,12 +42,21 @@ internal static class Plans
     public static Item Task(string id, Anchor? opens = null, Anchor? due = null, GateNode? gate = null, Anchor? closes = null) =>
         new(new(id), ItemKind.Task, $"Task {id}", Opens: opens, Due: due, Closes: closes, Gate: gate is null ? null : new(gate));
 
-    public static Section Section(string id, params Adjustment[] adjustments) => new(new(id), $"Section {id}", Twice, [], [.. adjustments], [], [], [new(new("p1"))]);
+    public static Section Section(string id, params Adjustment[] adjustments) =>
+        new(new(id), $"Section {id}", Twice, [], [.. adjustments], [], [], [new(new("p1"))]);
 
-    public static PlanSchedule Schedule(Edition edition, params Section[] sections) => PlanSchedule.Of(TermDays.Of(Fortnight), edition, [.. sections]);
+    public static PlanSchedule Schedule(Edition edition, params Section[] sections) =>
+        PlanSchedule.Of(TermDays.Of(Fortnight), edition, [.. sections]);
 
-    public static StudentRecord Student(string section, params Fact[] facts) => new(
-        new("p1"), new HashSet<string>(), null, [(new(section), new(new("p1")))], new Dictionary<Ref<Item>, ForOneStudent>(), new(facts));
+    public static StudentRecord Student(string section, params Fact[] facts) =>
+        new(
+            new("p1"),
+            new HashSet<string>(),
+            null,
+            [(new(section), new(new("p1")))],
+            new Dictionary<Ref<Item>, ForOneStudent>(),
+            new(facts)
+        );
 
     /// <summary>What the command line would answer.</summary>
     public static JsonElement Answer(ReadOnlySpan<byte> text)

@@ -3,7 +3,7 @@ using System.Net.Http.Json;
 using System.Net.Sockets;
 using System.Text.Json;
 using System.Text.Json.Nodes;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Host;
 
 namespace Polycline.Testing;
@@ -20,18 +20,20 @@ public sealed record Reply(HttpStatusCode Status, string Text, HttpResponseMessa
 /// <param name="from">The loopback address to come from: 127.0.0.1 where none is given.</param>
 public sealed class Caller(Uri address, IPAddress? from = null) : IDisposable
 {
-    private readonly HttpClient http = new(new SocketsHttpHandler
-    {
-        UseCookies = false,
-        AllowAutoRedirect = false,
-        ConnectCallback = async (context, stop) =>
+    private readonly HttpClient http = new(
+        new SocketsHttpHandler
         {
-            var socket = new Socket(AddressFamily.InterNetwork, SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
-            socket.Bind(new IPEndPoint(from ?? IPAddress.Loopback, 0));
-            await socket.ConnectAsync(context.DnsEndPoint, stop);
-            return new NetworkStream(socket, ownsSocket: true);
-        },
-    })
+            UseCookies = false,
+            AllowAutoRedirect = false,
+            ConnectCallback = async (context, stop) =>
+            {
+                var socket = new Socket(AddressFamily.InterNetwork, SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
+                socket.Bind(new IPEndPoint(from ?? IPAddress.Loopback, 0));
+                await socket.ConnectAsync(context.DnsEndPoint, stop);
+                return new NetworkStream(socket, ownsSocket: true);
+            },
+        }
+    )
     {
         BaseAddress = address,
         Timeout = TimeSpan.FromSeconds(60),

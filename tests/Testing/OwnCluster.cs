@@ -10,9 +10,7 @@ public sealed class OwnCluster : IAsyncDisposable
     private readonly string folder = Directory.CreateTempSubdirectory("polycline-cluster.").FullName;
     private string port = "";
 
-    private OwnCluster()
-    {
-    }
+    private OwnCluster() { }
 
     /// <summary>Holds the demo school.</summary>
     public TestDatabase Database { get; private set; } = null!;
@@ -21,14 +19,21 @@ public sealed class OwnCluster : IAsyncDisposable
     {
         var cluster = new OwnCluster();
         cluster.port = await cluster.Script("free_port");
-        await cluster.Script("""
+        await cluster.Script(
+            """
             [ "$(id -u)" = 0 ] && chown postgres:postgres "$PGROOT"
             STATE="$PGROOT" cluster_create && cluster_start "-c fsync=off"
             ensure_roles own-owner own-app
             sql -d postgres -c 'CREATE DATABASE polycline OWNER polycline_owner'
-            """);
+            """
+        );
         var server = $"Host=127.0.0.1;Port={cluster.port};Database=polycline;";
-        cluster.Database = new("polycline", server + "Username=polycline_owner;Password=own-owner", server + "Username=polycline_app;Password=own-app", () => Task.CompletedTask);
+        cluster.Database = new(
+            "polycline",
+            server + "Username=polycline_owner;Password=own-owner",
+            server + "Username=polycline_app;Password=own-app",
+            () => Task.CompletedTask
+        );
         await Migrator.Migrate(cluster.Database.Owner, CancellationToken.None);
         await DemoSchool.Load(cluster.Database.Owner, CancellationToken.None);
         return cluster;
@@ -48,7 +53,9 @@ public sealed class OwnCluster : IAsyncDisposable
     {
         var start = new ProcessStartInfo("bash") { RedirectStandardOutput = true, WorkingDirectory = TestServer.Root };
         start.ArgumentList.Add("-c");
-        start.ArgumentList.Add($"set -eu; ROOT=$PWD; . scripts/common.sh; . scripts/postgres.sh; find_postgres; PGROOT={folder}; PGPORT={port}\n{commands}");
+        start.ArgumentList.Add(
+            $"set -eu; ROOT=$PWD; . scripts/common.sh; . scripts/postgres.sh; find_postgres; PGROOT={folder}; PGPORT={port}\n{commands}"
+        );
         using var process = Process.Start(start)!;
         var said = await process.StandardOutput.ReadToEndAsync();
         await process.WaitForExitAsync();

@@ -4,8 +4,8 @@ using System.Security.Cryptography;
 using System.Text;
 using Dapper;
 using Microsoft.AspNetCore.Builder;
-using Microsoft.Extensions.DependencyInjection;
 using Microsoft.AspNetCore.WebUtilities;
+using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using Npgsql;
 using Polycline.Data;
@@ -44,11 +44,17 @@ public sealed class School : IAsyncDisposable
         var school = new School(database ?? await TestServer.Clone());
         for (var n = 0; n < instances; n++)
             await school.Start(profile ?? new DemoProfile(), clock);
-        school.Ids = await school.Sql(async connection => (await connection.QueryAsync<(string Name, long Id)>("""
-            SELECT 'person:' || name, id FROM person
-            UNION ALL SELECT 'section:' || name, id FROM section
-            UNION ALL SELECT 'edition:' || m.title || ' ' || right(e.title, 4), e.id FROM edition e JOIN master m ON m.id = e.master
-            """)).ToDictionary(row => row.Name, row => row.Id));
+        school.Ids = await school.Sql(async connection =>
+            (
+                await connection.QueryAsync<(string Name, long Id)>(
+                    """
+                    SELECT 'person:' || name, id FROM person
+                    UNION ALL SELECT 'section:' || name, id FROM section
+                    UNION ALL SELECT 'edition:' || m.title || ' ' || right(e.title, 4), e.id FROM edition e JOIN master m ON m.id = e.master
+                    """
+                )
+            ).ToDictionary(row => row.Name, row => row.Id)
+        );
         return school;
     }
 
@@ -79,15 +85,29 @@ public sealed class School : IAsyncDisposable
         var token = WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(32));
         var hash = SHA256.HashData(Encoding.ASCII.GetBytes(token));
         var now = Clock.GetCurrentInstant();
-        await Sql(connection => connection.ExecuteAsync(
-            "INSERT INTO session (token_hash, person, started_at, expires_at) VALUES (@hash, @person, @now, @until)",
-            new { hash, person = Ids["person:" + person], now, until = now + Duration.FromDays(1) }));
+        await Sql(connection =>
+            connection.ExecuteAsync(
+                "INSERT INTO session (token_hash, person, started_at, expires_at) VALUES (@hash, @person, @now, @until)",
+                new
+                {
+                    hash,
+                    person = Ids["person:" + person],
+                    now,
+                    until = now + Duration.FromDays(1),
+                }
+            )
+        );
         return token;
     }
 
     /// <summary>The item of Weather Watch 2026 of that title.</summary>
-    public Task<long> Item(string title) => Sql(connection =>
-        connection.ExecuteScalarAsync<long>("SELECT id FROM item WHERE edition = @WeatherWatch AND title = @title", new { WeatherWatch, title }));
+    public Task<long> Item(string title) =>
+        Sql(connection =>
+            connection.ExecuteScalarAsync<long>(
+                "SELECT id FROM item WHERE edition = @WeatherWatch AND title = @title",
+                new { WeatherWatch, title }
+            )
+        );
 
     public IClock Clock => Instance.Services.GetRequiredService<IClock>();
 
@@ -99,24 +119,39 @@ public sealed class School : IAsyncDisposable
     public async Task UntilSomebodyWaits()
     {
         for (var waited = Stopwatch.StartNew(); waited.Elapsed < TimeSpan.FromSeconds(10); await Task.Yield())
-            if (await Sql(connection => connection.ExecuteScalarAsync<bool>("""
-                SELECT EXISTS (
-                  SELECT 1 FROM pg_locks waiting JOIN pg_locks other ON other.pid = waiting.pid
-                  WHERE NOT waiting.granted AND other.database = (SELECT oid FROM pg_database WHERE datname = current_database()))
-                """)))
+            if (
+                await Sql(connection =>
+                    connection.ExecuteScalarAsync<bool>(
+                        """
+                        SELECT EXISTS (
+                          SELECT 1 FROM pg_locks waiting JOIN pg_locks other ON other.pid = waiting.pid
+                          WHERE NOT waiting.granted AND other.database = (SELECT oid FROM pg_database WHERE datname = current_database()))
+                        """
+                    )
+                )
+            )
                 return;
         throw new TimeoutException("Nobody came to wait for a lock.");
     }
 
     /// <summary>How many rows each table has: two counts that are equal show that nothing was written between them.</summary>
-    public Task<string> RowCounts(params string[] except) => Sql(async connection =>
-    {
-        var tables = await connection.QueryAsync<string>("SELECT tablename FROM pg_tables WHERE schemaname = 'public' ORDER BY 1");
-        var counts = new StringBuilder();
-        foreach (var table in tables.Except(except))
-            counts.Append(table).Append(' ').Append(await connection.ExecuteScalarAsync<string>($"SELECT count(*) || ' ' || coalesce(md5(string_agg(t::text, ',' ORDER BY t::text)), '') FROM {table} t")).Append('\n');
-        return counts.ToString();
-    });
+    public Task<string> RowCounts(params string[] except) =>
+        Sql(async connection =>
+        {
+            var tables = await connection.QueryAsync<string>("SELECT tablename FROM pg_tables WHERE schemaname = 'public' ORDER BY 1");
+            var counts = new StringBuilder();
+            foreach (var table in tables.Except(except))
+                counts
+                    .Append(table)
+                    .Append(' ')
+                    .Append(
+                        await connection.ExecuteScalarAsync<string>(
+                            $"SELECT count(*) || ' ' || coalesce(md5(string_agg(t::text, ',' ORDER BY t::text)), '') FROM {table} t"
+                        )
+                    )
+                    .Append('\n');
+            return counts.ToString();
+        });
 
     public async ValueTask DisposeAsync()
     {

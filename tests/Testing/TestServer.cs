@@ -58,7 +58,9 @@ public static class TestServer
         {
             if (template is not null)
                 return template;
-            var name = "template_" + Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join(' ', Builds())))).AsSpan(0, 12).ToString();
+            var name =
+                "template_"
+                + Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(string.Join(' ', Builds())))).AsSpan(0, 12).ToString();
             await using var connection = await Connect(Of(Owner, "postgres"));
             await Run(connection, $"SELECT pg_advisory_lock({Lock})");
             if (await Scalar(connection, $"SELECT count(*) FROM pg_database WHERE datname = '{name}'") == 0)
@@ -85,11 +87,18 @@ public static class TestServer
     private static string Fresh() => "t" + Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(8));
 
     private static string Of(string server, string database) =>
-        new NpgsqlConnectionStringBuilder(server) { Database = database, MaxPoolSize = 30, IncludeErrorDetail = true }.ConnectionString;
+        new NpgsqlConnectionStringBuilder(server)
+        {
+            Database = database,
+            MaxPoolSize = 30,
+            IncludeErrorDetail = true,
+        }.ConnectionString;
 
     private static async Task<NpgsqlConnection> Connect(string connectionString)
     {
-        var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(connectionString) { Pooling = false, CommandTimeout = 120 }.ConnectionString);
+        var connection = new NpgsqlConnection(
+            new NpgsqlConnectionStringBuilder(connectionString) { Pooling = false, CommandTimeout = 120 }.ConnectionString
+        );
         await connection.OpenAsync();
         return connection;
     }
@@ -106,8 +115,11 @@ public static class TestServer
         return (long)(await command.ExecuteScalarAsync())!;
     }
 
-    private static string Needed(string variable) => Environment.GetEnvironmentVariable(variable)
-        ?? throw new InvalidOperationException($"{variable} is not set. Run the tests with ./polycline test, which starts a PostgreSQL of their own.");
+    private static string Needed(string variable) =>
+        Environment.GetEnvironmentVariable(variable)
+        ?? throw new InvalidOperationException(
+            $"{variable} is not set. Run the tests with ./polycline test, which starts a PostgreSQL of their own."
+        );
 }
 
 /// <summary>A database of one test.</summary>

@@ -3,6 +3,7 @@ using System.Xml.Linq;
 using NetArchTest.Rules;
 using NodaTime;
 using Polycline.Core;
+using Polycline.Core.Planning;
 using Polycline.Core.Release;
 using Polycline.Data;
 using Polycline.Data.Courses;
@@ -10,7 +11,8 @@ using Polycline.Demo;
 using Polycline.Formats;
 using Polycline.Testing;
 using Polycline.Web.Feeds;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Host;
 using Polycline.Web.SignIn;
 using Shouldly;
@@ -28,9 +30,59 @@ public sealed class ArchitectureTests
     [Fact]
     public void Core_knows_nobody_and_no_package_but_NodaTime()
     {
-        Core.GetReferencedAssemblies().Select(reference => reference.Name!).ShouldAllBe(name => name == "NodaTime" || name == "netstandard" || name.StartsWith("System", StringComparison.Ordinal));
-        Types.InAssembly(Core).ShouldNot().HaveDependencyOnAny("System.IO.File", "System.Net", "System.Threading.Tasks").GetResult().IsSuccessful.ShouldBeTrue();
+        Core.GetReferencedAssemblies()
+            .Select(reference => reference.Name!)
+            .ShouldAllBe(name => name == "NodaTime" || name == "netstandard" || name.StartsWith("System", StringComparison.Ordinal));
+        Types
+            .InAssembly(Core)
+            .ShouldNot()
+            .HaveDependencyOnAny("System.IO.File", "System.Net", "System.Threading.Tasks")
+            .GetResult()
+            .IsSuccessful.ShouldBeTrue();
         Packages("Polycline.Core").ShouldBe(["NodaTime"]);
+    }
+
+    // Each knows only what stands before it; of the first two neither knows the other.
+    private static readonly string[] CoreRooms =
+    [
+        "Calendars",
+        "Courses",
+        "Sections",
+        "Planning",
+        "Release",
+        "Findings",
+        "WhatIf",
+        "Changes",
+        "Rollover",
+        "Wording",
+        "PlanFiles",
+    ];
+
+    [Fact]
+    public void Rooms_of_Core_refer_one_way_and_nothing_stands_at_its_root_but_ids()
+    {
+        var rooms = CoreRooms.Select(room => $"Polycline.Core.{room}").ToList();
+        Core.GetTypes()
+            .Where(type => type is { IsPublic: true, Namespace: "Polycline.Core" })
+            .Select(type => type.Name)
+            .Order()
+            .ShouldBe(["Id`1", "Ref`1"]);
+        Core.GetTypes()
+            .Select(type => type.Namespace)
+            .OfType<string>()
+            .Where(name => name.StartsWith("Polycline.Core.", StringComparison.Ordinal))
+            .ShouldAllBe(name => rooms.Any(room => name == room || name.StartsWith($"{room}.", StringComparison.Ordinal)));
+        foreach (var (room, place) in rooms.Select((room, place) => (room, place)))
+        {
+            var later = place == 1 ? [rooms[0], .. rooms[2..]] : rooms[(place + 1)..];
+            if (later.Count == 0)
+                continue;
+            var types = Types.InAssembly(Core).That().ResideInNamespaceStartingWith(room);
+            types.GetTypes().ShouldNotBeEmpty();
+            (types.ShouldNot().HaveDependencyOnAny([.. later]).GetResult().FailingTypeNames ?? []).ShouldBeEmpty(
+                $"{room} knows what stands after it"
+            );
+        }
     }
 
     [Fact]
@@ -49,7 +101,11 @@ public sealed class ArchitectureTests
         Types.InAssembly(Web).ShouldNot().HaveDependencyOn("Dapper").GetResult().IsSuccessful.ShouldBeTrue();
         var decisions = Commands().Select(command => command.GetMethod("Decide")!);
         decisions.ShouldNotBeEmpty();
-        decisions.ShouldAllBe(decide => decide.GetParameters().All(parameter => parameter.ParameterType != typeof(IClock) && parameter.ParameterType.Name != "NpgsqlConnection"));
+        decisions.ShouldAllBe(decide =>
+            decide
+                .GetParameters()
+                .All(parameter => parameter.ParameterType != typeof(IClock) && parameter.ParameterType.Name != "NpgsqlConnection")
+        );
     }
 
     [Fact]
@@ -57,40 +113,76 @@ public sealed class ArchitectureTests
     {
         var features = Types.InAssembly(Web).That().ResideInNamespace("Polycline.Web.Student");
         features.GetTypes().Count().ShouldBeGreaterThan(5);
-        var result = features.ShouldNot().HaveDependencyOnAny(typeof(EditionPlan).FullName, typeof(EditionStore).FullName, typeof(PlanSchedule).FullName, typeof(Explain).FullName).GetResult();
+        var result = features
+            .ShouldNot()
+            .HaveDependencyOnAny(
+                typeof(EditionPlan).FullName,
+                typeof(EditionStore).FullName,
+                typeof(PlanSchedule).FullName,
+                typeof(Explain).FullName
+            )
+            .GetResult();
         (result.FailingTypeNames ?? []).ShouldBeEmpty();
     }
 
     [Fact]
     public void No_handler_asks_the_clock_save_those_that_have_no_viewpoint()
     {
-        var handlers = Web.GetTypes().Where(type => type is { IsAbstract: true, IsSealed: true })
+        var handlers = Web.GetTypes()
+            .Where(type => type is { IsAbstract: true, IsSealed: true })
             .SelectMany(type => type.GetMethods(BindingFlags.Static | BindingFlags.Public | BindingFlags.NonPublic))
-            .Where(method => method.Name.StartsWith("Handle", StringComparison.Ordinal)).ToList();
+            .Where(method => method.Name.StartsWith("Handle", StringComparison.Ordinal))
+            .ToList();
         handlers.Count.ShouldBeGreaterThan(5);
-        handlers.Where(method => method.GetParameters().Any(parameter => typeof(IClock).IsAssignableFrom(parameter.ParameterType)))
-            .Select(method => method.DeclaringType).ShouldBe([typeof(StartSession), typeof(Feed)], ignoreOrder: true);
-        handlers.Where(method => method.DeclaringType!.Name.StartsWith("Read", StringComparison.Ordinal))
+        handlers
+            .Where(method => method.GetParameters().Any(parameter => typeof(IClock).IsAssignableFrom(parameter.ParameterType)))
+            .Select(method => method.DeclaringType)
+            .ShouldBe([typeof(StartSession), typeof(Feed)], ignoreOrder: true);
+        handlers
+            .Where(method => method.DeclaringType!.Name.StartsWith("Read", StringComparison.Ordinal))
             .ShouldAllBe(method => method.GetParameters().Any(parameter => parameter.ParameterType == typeof(Viewpoint)));
     }
 
+    // As the formatter breaks them; a component has no formatter that makes it longer.
+    private const int MostLines = 350;
+
     [Fact]
-    public void A_file_tells_one_thing_in_under_300_lines_and_a_feature_has_its_folder_on_both_sides()
+    public void A_file_tells_one_thing_in_few_lines_and_a_feature_has_its_folder_on_both_sides()
     {
-        var files = Directory.EnumerateFiles(Path.Combine(TestServer.Root, "src"), "*.cs", SearchOption.AllDirectories)
+        var files = Directory
+            .EnumerateFiles(Path.Combine(TestServer.Root, "src"), "*.cs", SearchOption.AllDirectories)
             .Where(path => !path.Contains("/obj/", StringComparison.Ordinal) && !path.Contains("/bin/", StringComparison.Ordinal));
-        files.Where(path => File.ReadLines(path).Count() > 300).ShouldBeEmpty();
+        files.Where(path => File.ReadLines(path).Count() > MostLines).ShouldBeEmpty();
         foreach (var screen in Directory.EnumerateDirectories(Path.Combine(TestServer.Root, "web/src/screens")).Select(Path.GetFileName))
-            Directory.EnumerateDirectories(Path.Combine(TestServer.Root, "src/Polycline.Web")).Select(Path.GetFileName)
-                .ShouldContain(feature => feature!.Replace("SignIn", "sign-in", StringComparison.Ordinal).ToLowerInvariant().StartsWith(screen!, StringComparison.Ordinal), screen);
+            Directory
+                .EnumerateDirectories(Path.Combine(TestServer.Root, "src/Polycline.Web"))
+                .Select(Path.GetFileName)
+                .ShouldContain(
+                    feature =>
+                        feature!
+                            .Replace("SignIn", "sign-in", StringComparison.Ordinal)
+                            .ToLowerInvariant()
+                            .StartsWith(screen!, StringComparison.Ordinal),
+                    screen
+                );
     }
 
-    private static IEnumerable<Type> Commands() => Web.GetTypes().Where(type =>
-        type.GetInterfaces().Any(face => face.IsGenericType && face.GetGenericTypeDefinition() == typeof(IEditionCommand<,>)));
+    private static IEnumerable<Type> Commands() =>
+        Web.GetTypes()
+            .Where(type =>
+                type.GetInterfaces().Any(face => face.IsGenericType && face.GetGenericTypeDefinition() == typeof(IEditionCommand<,>))
+            );
 
     private static IEnumerable<string> References(Assembly assembly) =>
-        assembly.GetReferencedAssemblies().Select(reference => reference.Name!).Where(name => name.StartsWith("Polycline", StringComparison.Ordinal)).Order();
+        assembly
+            .GetReferencedAssemblies()
+            .Select(reference => reference.Name!)
+            .Where(name => name.StartsWith("Polycline", StringComparison.Ordinal))
+            .Order();
 
     private static IEnumerable<string> Packages(string project) =>
-        XDocument.Load(Path.Combine(TestServer.Root, "src", project, project + ".csproj")).Descendants("PackageReference").Select(reference => reference.Attribute("Include")!.Value);
+        XDocument
+            .Load(Path.Combine(TestServer.Root, "src", project, project + ".csproj"))
+            .Descendants("PackageReference")
+            .Select(reference => reference.Attribute("Include")!.Value);
 }

@@ -7,7 +7,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Polycline.Data.Verify;
 using Polycline.Demo.School;
 using Polycline.Testing;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.Http;
 using Polycline.Web.Live;
 using Shouldly;
 using Xunit;
@@ -24,18 +24,31 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     // An example of every command on a term that does something in the demo school.
     private static readonly Dictionary<string, Func<CalendarTests, Task<object>>> Examples = new()
     {
-        ["mark-days"] = _ => Task.FromResult<object>(new { marks = new[] { Closure("2026-11-09", "2026-11-13", "Storm repairs"), Mark("extra", "2026-11-21", "Making up") } }),
+        ["mark-days"] = _ =>
+            Task.FromResult<object>(
+                new { marks = new[] { Closure("2026-11-09", "2026-11-13", "Storm repairs"), Mark("extra", "2026-11-21", "Making up") } }
+            ),
         ["set-term"] = async test => new
         {
             first = "2026-08-31",
             last = "2026-12-16",
             weekdays = new[] { "mon", "tue", "wed", "thu", "fri" },
-            rotation = new { kind = "weeks", labels = new[] { "A", "B" }, count = "teaching" },
+            rotation = new
+            {
+                kind = "weeks",
+                labels = new[] { "A", "B" },
+                count = "teaching",
+            },
             periods = (await test.Calendar())["periods"],
             offDays = "back",
             version = (await test.Calendar())["ownVersion"]!.GetValue<long>(),
         },
-        ["undo"] = async test => new { batch = (await test.Post("mark-days", Marks(Closure("2026-11-09", "2026-11-13", "Storm repairs")))).Json["batch"]!.GetValue<long>() },
+        ["undo"] = async test => new
+        {
+            batch = (await test.Post("mark-days", Marks(Closure("2026-11-09", "2026-11-13", "Storm repairs")))).Json[
+                "batch"
+            ]!.GetValue<long>(),
+        },
     };
 
     public static TheoryData<string> Commands => [.. Examples.Keys];
@@ -57,8 +70,13 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     [MemberData(nameof(Commands))]
     public async Task What_is_shown_before_is_what_is_done_once_and_undone_whole(string command)
     {
-        school.Instance.Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints)
-            .Select(endpoint => endpoint.Metadata.GetMetadata<Routes.TermCommandRow>()?.Name).OfType<string>().Order().ShouldBe(Examples.Keys.Order());
+        school
+            .Instance.Services.GetServices<EndpointDataSource>()
+            .SelectMany(source => source.Endpoints)
+            .Select(endpoint => endpoint.Metadata.GetMetadata<Routes.TermCommandRow>()?.Name)
+            .OfType<string>()
+            .Order()
+            .ShouldBe(Examples.Keys.Order());
         var body = await Examples[command](this);
         var (rows, before) = (await school.RowCounts(), await Content());
         var shown = await office.Post($"{Route(command)}?preview=true", body);
@@ -90,7 +108,17 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         await watching.Connection.InvokeAsync<string>(nameof(LiveHub.WatchEdition), school.WeatherWatch);
         // One of the days has a class that 9 Alder cancelled already: that change sleeps.
         var alder = school.Ids["section:9 Alder"];
-        var cancelled = await lead.Post($"/api/editions/{school.WeatherWatch}/change-classes", new { section = alder, change = new { cancel = new { date = "2026-11-09" } }, putBack = (int?)null, version = 0 }, Guid.NewGuid());
+        var cancelled = await lead.Post(
+            $"/api/editions/{school.WeatherWatch}/change-classes",
+            new
+            {
+                section = alder,
+                change = new { cancel = new { date = "2026-11-09" } },
+                putBack = (int?)null,
+                version = 0,
+            },
+            Guid.NewGuid()
+        );
         cancelled.Status.ShouldBe(HttpStatusCode.OK, cancelled.Text);
         await watching.Next();
         var before = await Sections();
@@ -104,41 +132,54 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         // Every row of the reach is what the course's own screen then says.
         (await watching.Next()).Scope.ShouldBe($"edition:{school.WeatherWatch}");
         var dates = (await lead.Get($"/api/editions/{school.WeatherWatch}/dates")).Text;
-        foreach (var row in done.Json["reach"]!["rows"]!.AsArray().Where(row => row!["field"]!.GetValue<string>() == "due" && row["after"] is not null))
+        foreach (
+            var row in done.Json["reach"]!["rows"]!
+                .AsArray()
+                .Where(row => row!["field"]!.GetValue<string>() == "due" && row["after"] is not null)
+        )
             dates.ShouldContain(row!["after"]!.GetValue<string>());
         (await Sections()).ShouldNotBe(before);
         (await lead.Get($"/api/editions/{school.WeatherWatch}/ribbon")).Text.ShouldContain("Storm repairs");
         await Post("undo", new { batch = done.Json["batch"]!.GetValue<long>() });
         (await Sections()).ShouldBe(before);
-        await lead.Post($"/api/editions/{school.WeatherWatch}/undo", new { batch = cancelled.Json["batch"]!.GetValue<long>() }, Guid.NewGuid());
+        await lead.Post(
+            $"/api/editions/{school.WeatherWatch}/undo",
+            new { batch = cancelled.Json["batch"]!.GetValue<long>() },
+            Guid.NewGuid()
+        );
     }
 
     [Fact]
     public async Task A_term_saved_with_what_was_read_changes_nothing_and_only_what_differs_is_named()
     {
         var read = await Calendar();
-        JsonObject AsRead() => new()
-        {
-            ["first"] = read["first"]!.DeepClone(),
-            ["last"] = read["last"]!.DeepClone(),
-            ["weekdays"] = read["weekdays"]!.DeepClone(),
-            ["rotation"] = read["rotation"]!.DeepClone(),
-            ["periods"] = read["periods"]!.DeepClone(),
-            ["offDays"] = read["offDays"]!.DeepClone(),
-            ["version"] = read["ownVersion"]!.DeepClone(),
-        };
+        JsonObject AsRead() =>
+            new()
+            {
+                ["first"] = read["first"]!.DeepClone(),
+                ["last"] = read["last"]!.DeepClone(),
+                ["weekdays"] = read["weekdays"]!.DeepClone(),
+                ["rotation"] = read["rotation"]!.DeepClone(),
+                ["periods"] = read["periods"]!.DeepClone(),
+                ["offDays"] = read["offDays"]!.DeepClone(),
+                ["version"] = read["ownVersion"]!.DeepClone(),
+            };
         var saved = await Post("set-term", AsRead());
         (saved.Json["words"]!.GetValue<string>(), saved.Json["applied"]!.GetValue<bool>()).ShouldBe(("left the term as it is", false));
         var otherwise = AsRead();
         otherwise["offDays"] = read["offDays"]!.GetValue<string>() == "back" ? "on" : "back";
-        (await office.Post($"{Route("set-term")}?preview=true", otherwise)).Json["words"]!.GetValue<string>().ShouldBe("changed the rule for dues on days without classes of Autumn term 2026");
+        (await office.Post($"{Route("set-term")}?preview=true", otherwise)).Json["words"]!
+            .GetValue<string>()
+            .ShouldBe("changed the rule for dues on days without classes of Autumn term 2026");
     }
 
     [Fact]
     public async Task A_closure_that_one_section_feels_counts_the_students_of_that_section_only()
     {
         // On Tuesdays 9 Birch meets and nobody else.
-        var sentence = (await office.Post($"{Route("mark-days")}?preview=true", Marks(Closure("2026-10-20", "2026-10-20", "Polling day")))).Json["reach"]!["sentence"]!.GetValue<string>();
+        var sentence = (
+            await office.Post($"{Route("mark-days")}?preview=true", Marks(Closure("2026-10-20", "2026-10-20", "Polling day")))
+        ).Json["reach"]!["sentence"]!.GetValue<string>();
         sentence.ShouldMatch("move in 1 section, for 23 students\\. 9 Birch meets [0-9]+ times instead of [0-9]+\\.");
     }
 
@@ -158,15 +199,36 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         }
         var fewer = new JsonArray([.. calendar["periods"]!.AsArray().Take(5).Select(period => period!.DeepClone())]);
         var late = calendar["marks"]!.AsArray().First(mark => mark!["kind"]!.GetValue<string>() == "special")!;
-        var gone = await Post("mark-days", Marks(new { id = (long)late["id"]!, version = (long)late["version"]!, gone = true, kind = "special", first = "", last = "", name = "", runs = (string?)null, periods = (object?)null }));
-        (await Refused("periods", fewer)).ShouldBe("periods: 9 Dogwood meets in P6, which would be no period any more. Change its timetable first.");
-        (await Refused("rotation", new JsonObject { ["kind"] = "weekly" })).ShouldContain("rotation: 9 Birch meets on Friday of week A, which would be no day any more.");
+        var gone = await Post(
+            "mark-days",
+            Marks(
+                new
+                {
+                    id = (long)late["id"]!,
+                    version = (long)late["version"]!,
+                    gone = true,
+                    kind = "special",
+                    first = "",
+                    last = "",
+                    name = "",
+                    runs = (string?)null,
+                    periods = (object?)null,
+                }
+            )
+        );
+        (await Refused("periods", fewer)).ShouldBe(
+            "periods: 9 Dogwood meets in P6, which would be no period any more. Change its timetable first."
+        );
+        (await Refused("rotation", new JsonObject { ["kind"] = "weekly" })).ShouldContain(
+            "rotation: 9 Birch meets on Friday of week A, which would be no day any more."
+        );
         (await Refused("last", "2026-08-30")).ShouldStartWith("last: ");
         (await Refused("last", "2028-08-30")).ShouldBe("last: A term is at most 400 days long. Give an earlier last day.");
         (await Refused("weekdays", new JsonArray())).ShouldStartWith("weekdays: ");
         (await Refused("weekdays", new JsonArray("holiday"))).ShouldStartWith("weekdays[0]: ");
         await Post("undo", new { batch = gone.Json["batch"]!.GetValue<long>() });
-        async Task<string?> NotMarked(object mark) => (await office.Post(Route("mark-days"), Marks(mark), Guid.NewGuid())).Json["field"]?.GetValue<string>();
+        async Task<string?> NotMarked(object mark) =>
+            (await office.Post(Route("mark-days"), Marks(mark), Guid.NewGuid())).Json["field"]?.GetValue<string>();
         (await NotMarked(Closure("2026-10-30", "2026-10-26", "Backwards"))).ShouldBe("marks[0].last");
         (await NotMarked(Closure("2027-10-26", "2027-10-30", "Outside"))).ShouldBe("marks[0].first");
         (await NotMarked(Closure("soon", "2026-10-30", "No date"))).ShouldBe("marks[0].first");
@@ -181,16 +243,34 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     public async Task A_mark_changed_by_two_is_told_to_the_second_and_what_is_over_or_foreign_stays()
     {
         var mark = (await Calendar())["marks"]!.AsArray().First(one => one!["name"]!.GetValue<string>() == "Staff day")!;
-        object Renamed(string name) => new { id = (long)mark["id"]!, version = (long)mark["version"]!, gone = false, kind = "closure", first = "2026-09-18", last = "2026-09-18", name, runs = (string?)null, periods = (object?)null };
+        object Renamed(string name) =>
+            new
+            {
+                id = (long)mark["id"]!,
+                version = (long)mark["version"]!,
+                gone = false,
+                kind = "closure",
+                first = "2026-09-18",
+                last = "2026-09-18",
+                name,
+                runs = (string?)null,
+                periods = (object?)null,
+            };
         var first = await Post("mark-days", Marks(Renamed("Staff and governors")));
         var second = await office.Post(Route("mark-days"), Marks(Renamed("Staff outing")), Guid.NewGuid());
         second.Status.ShouldBe(HttpStatusCode.Conflict);
-        (second.Json["conflict"]!["theirs"]!.GetValue<string>(), second.Json["conflict"]!["by"]!.GetValue<string>()).ShouldBe(("Staff and governors", DemoPeople.Office));
+        (second.Json["conflict"]!["theirs"]!.GetValue<string>(), second.Json["conflict"]!["by"]!.GetValue<string>()).ShouldBe(
+            ("Staff and governors", DemoPeople.Office)
+        );
         await Post("undo", new { batch = first.Json["batch"]!.GetValue<long>() });
         var spring = await TermOf("Spring term 2027");
-        (await office.Post($"/api/terms/{spring}/mark-days", Marks(Renamed("Of another term")), Guid.NewGuid())).Json["field"]!.GetValue<string>().ShouldBe("marks[0].id");
+        (await office.Post($"/api/terms/{spring}/mark-days", Marks(Renamed("Of another term")), Guid.NewGuid())).Json["field"]!
+            .GetValue<string>()
+            .ShouldBe("marks[0].id");
         var over = await TermOf("Autumn term 2025");
-        (await office.Post($"/api/terms/{over}/mark-days", Marks(Closure("2025-11-10", "2025-11-10", "Too late")), Guid.NewGuid())).Code.ShouldBe("at-rest");
+        (
+            await office.Post($"/api/terms/{over}/mark-days", Marks(Closure("2025-11-10", "2025-11-10", "Too late")), Guid.NewGuid())
+        ).Code.ShouldBe("at-rest");
         (await office.Get($"/api/terms/{over}/calendar")).Json["canChange"]!.GetValue<bool>().ShouldBeFalse();
         (await office.Get($"/api/terms/999999/calendar")).Status.ShouldBe(HttpStatusCode.NotFound);
     }
@@ -249,38 +329,89 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         var rows = await school.RowCounts();
         var found = (await office.Post($"/api/terms/{term}/closures-of-file", new { text = file })).Json;
         (await school.RowCounts()).ShouldBe(rows);
-        found["closures"]!.AsArray().Select(one => $"{one!["words"]} {one["name"]}{((bool)one["standing"]! ? ", standing" : "")}, {one["classDays"]}").ShouldBe([
-            "Mon 7 Sep Training, 1",
-            "Mon 5 Oct Training, 1",
-            "Mon 26 – Fri 30 Oct Mid-term break, standing, 0",
-            "Sat 21 Nov Harbour fair, 0",
-            "Mon 7 Dec Training, 1",
-        ], $"{found}");
-        found["leftOut"]!.AsArray().Select(left => left!.GetValue<string>()[..8]).ShouldBe(["Assembly", "Never en", .. found["leftOut"]!.AsArray().Count == 3 ? new[] { "No such " } : []]);
+        found["closures"]!
+            .AsArray()
+            .Select(one => $"{one!["words"]} {one["name"]}{((bool)one["standing"]! ? ", standing" : "")}, {one["classDays"]}")
+            .ShouldBe(
+                [
+                    "Mon 7 Sep Training, 1",
+                    "Mon 5 Oct Training, 1",
+                    "Mon 26 – Fri 30 Oct Mid-term break, standing, 0",
+                    "Sat 21 Nov Harbour fair, 0",
+                    "Mon 7 Dec Training, 1",
+                ],
+                $"{found}"
+            );
+        found["leftOut"]!
+            .AsArray()
+            .Select(left => left!.GetValue<string>()[..8])
+            .ShouldBe(["Assembly", "Never en", .. found["leftOut"]!.AsArray().Count == 3 ? new[] { "No such " } : []]);
         // What is broken is told by its line, and what repeats without end is not followed.
-        foreach (var (line, wrong) in new[]
+        foreach (
+            var (line, wrong) in new[]
+            {
+                ("DTSTART;VALUE=DATE:20261026", "DTSTART;VALUE=DATE:20261399"),
+                ("DTSTART;VALUE=DATE:20261026", "DTSTART;VALUE=DATE:08991026"),
+                ("DTEND;VALUE=DATE:20261031", "DTEND:soon"),
+                ("DTEND;VALUE=DATE:20261031", "DURATION:long"),
+                ("RRULE:FREQ=SECONDLY", "RRULE:FREQ=DAILY\nRRULE:FREQ=SECONDLY"),
+            }
+        )
         {
-            ("DTSTART;VALUE=DATE:20261026", "DTSTART;VALUE=DATE:20261399"), ("DTSTART;VALUE=DATE:20261026", "DTSTART;VALUE=DATE:08991026"), ("DTEND;VALUE=DATE:20261031", "DTEND:soon"),
-            ("DTEND;VALUE=DATE:20261031", "DURATION:long"), ("RRULE:FREQ=SECONDLY", "RRULE:FREQ=DAILY\nRRULE:FREQ=SECONDLY"),
-        })
-        {
-            var told = await office.Post($"/api/terms/{term}/closures-of-file", new { text = file.Replace(line, wrong, StringComparison.Ordinal) });
+            var told = await office.Post(
+                $"/api/terms/{term}/closures-of-file",
+                new { text = file.Replace(line, wrong, StringComparison.Ordinal) }
+            );
             told.Status.ShouldBe(HttpStatusCode.UnprocessableEntity, wrong);
             told.Json["title"]!.GetValue<string>().ShouldMatch(@"^Line \d+ of the file \(");
         }
-        var endless = string.Concat(Enumerable.Range(0, 400).Select(n => $"BEGIN:VEVENT\nUID:e{n}\nDTSTART;VALUE=DATE:19000101\nRRULE:FREQ=DAILY\nSUMMARY:Every day\nEND:VEVENT\n"));
-        (await office.Post($"/api/terms/{term}/closures-of-file", new { text = $"BEGIN:VCALENDAR\n{endless}END:VCALENDAR" })).Status.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        var endless = string.Concat(
+            Enumerable
+                .Range(0, 400)
+                .Select(n => $"BEGIN:VEVENT\nUID:e{n}\nDTSTART;VALUE=DATE:19000101\nRRULE:FREQ=DAILY\nSUMMARY:Every day\nEND:VEVENT\n")
+        );
+        (
+            await office.Post($"/api/terms/{term}/closures-of-file", new { text = $"BEGIN:VCALENDAR\n{endless}END:VCALENDAR" })
+        ).Status.ShouldBe(HttpStatusCode.UnprocessableEntity);
         foreach (var broken in new[] { "", "not a calendar", "BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nDTSTART:x", new string('x', 1_000_001) })
-            (await office.Post($"/api/terms/{term}/closures-of-file", new { text = broken })).Json["field"]?.GetValue<string>().ShouldBe("text");
+            (await office.Post($"/api/terms/{term}/closures-of-file", new { text = broken }))
+                .Json["field"]
+                ?.GetValue<string>()
+                .ShouldBe("text");
     }
 
-    private static object Mark(string kind, string date, string name, string? runs = null) => new { id = (long?)null, version = 0, gone = false, kind, first = date, last = date, name, runs, periods = (object?)null };
+    private static object Mark(string kind, string date, string name, string? runs = null) =>
+        new
+        {
+            id = (long?)null,
+            version = 0,
+            gone = false,
+            kind,
+            first = date,
+            last = date,
+            name,
+            runs,
+            periods = (object?)null,
+        };
 
-    private static object Closure(string first, string last, string name) => new { id = (long?)null, version = 0, gone = false, kind = "closure", first, last, name, runs = (string?)null, periods = (object?)null };
+    private static object Closure(string first, string last, string name) =>
+        new
+        {
+            id = (long?)null,
+            version = 0,
+            gone = false,
+            kind = "closure",
+            first,
+            last,
+            name,
+            runs = (string?)null,
+            periods = (object?)null,
+        };
 
     private static object Marks(object mark) => new { marks = new[] { mark } };
 
-    private async Task<JsonNode> Body(Func<CalendarTests, Task<object>> example) => System.Text.Json.JsonSerializer.SerializeToNode(await example(this))!;
+    private async Task<JsonNode> Body(Func<CalendarTests, Task<object>> example) =>
+        System.Text.Json.JsonSerializer.SerializeToNode(await example(this))!;
 
     private async Task<Reply> Post(string command, object body)
     {
@@ -295,9 +426,17 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
 
     private string Route(string command) => $"/api/terms/{term}/{command}";
 
-    private Task<long> TermOf(string name) => school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = @name", new { name }));
+    private Task<long> TermOf(string name) =>
+        school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = @name", new { name }));
 
     // What the calendar is, without the counters.
-    private Task<string> Content() => school.Sql(async connection => (await connection.ExecuteScalarAsync<string>(
-        "SELECT string_agg(line, E'\n' ORDER BY line) FROM (SELECT (to_jsonb(t) - 'version' - 'own_version')::text AS line FROM term t UNION ALL SELECT (to_jsonb(d) - 'version')::text FROM calendar_day d) lines"))!);
+    private Task<string> Content() =>
+        school.Sql(async connection =>
+            (
+                await connection.ExecuteScalarAsync<string>(
+                    "SELECT string_agg(line, E'\n' ORDER BY line) FROM (SELECT (to_jsonb(t) - 'version' - 'own_version')::text "
+                        + "AS line FROM term t UNION ALL SELECT (to_jsonb(d) - 'version')::text FROM calendar_day d) lines"
+                )
+            )!
+        );
 }

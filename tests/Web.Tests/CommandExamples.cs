@@ -12,110 +12,286 @@ public static class CommandExamples
 {
     /// <summary>By name; a command without one fails the walks.</summary>
     /// <summary>What a team might call its levels.</summary>
-    public static readonly object Levels = new { unit = new { one = "week", many = "weeks" }, lesson = new { one = "topic", many = "topics" }, item = new { one = "hour's work", many = "pieces of work" } };
+    public static readonly object Levels = new
+    {
+        unit = new { one = "week", many = "weeks" },
+        lesson = new { one = "topic", many = "topics" },
+        item = new { one = "hour's work", many = "pieces of work" },
+    };
 
-    public static readonly IReadOnlyDictionary<string, Func<School, Task<object?>>> All = new Dictionary<string, Func<School, Task<object?>>>
+    public static readonly IReadOnlyDictionary<string, Func<School, Task<object?>>> All = new Dictionary<
+        string,
+        Func<School, Task<object?>>
+    >
     {
         ["rename-item"] = Rename,
         ["undo"] = Undo,
         ["join-section"] = Join,
-        ["add-unit"] = school => In(school, async at => new { title = "A unit of the tests", after = (await at("unit", "Fronts")).Id, section = (long?)null }),
-        ["add-lesson"] = school => In(school, async at => new { unit = (await at("unit", "Fronts")).Id, title = "A lesson of the tests", classes = 2, after = (await at("lesson", "The warm front")).Id, section = school.Ids["section:9 Birch"] }),
-        ["add-item"] = school => In(school, async at => new { unit = (await at("unit", "Fronts")).Id, lesson = (await at("lesson", "The warm front")).Id, kind = "task", purpose = "practice", title = "An item of the tests", section = school.Ids["section:9 Birch"] }),
+        ["add-unit"] = school => In(school, async at => new
+            {
+                title = "A unit of the tests",
+                after = (await at("unit", "Fronts")).Id,
+                section = (long?)null,
+            }),
+        ["add-lesson"] = school => In(school, async at => new
+            {
+                unit = (await at("unit", "Fronts")).Id,
+                title = "A lesson of the tests",
+                classes = 2,
+                after = (await at("lesson", "The warm front")).Id,
+                section = school.Ids["section:9 Birch"],
+            }),
+        ["add-item"] = school => In(school, async at => new
+            {
+                unit = (await at("unit", "Fronts")).Id,
+                lesson = (await at("lesson", "The warm front")).Id,
+                kind = "task",
+                purpose = "practice",
+                title = "An item of the tests",
+                section = school.Ids["section:9 Birch"],
+            }),
         ["change-course"] = async school => new
         {
             codes = "by-unit",
             before = "unseen",
             levels = Levels,
-            version = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT own_version FROM edition WHERE id = @WeatherWatch", new { school.WeatherWatch })),
+            version = await school.Sql(connection =>
+                connection.ExecuteScalarAsync<long>("SELECT own_version FROM edition WHERE id = @WeatherWatch", new { school.WeatherWatch })
+            ),
         },
-        ["change-unit"] = school => In(school, async at => With(await at("unit", "Fronts"), "unit", new() { ["title"] = "Where airs meet", ["published"] = true, ["before"] = "unseen" })),
-        ["change-lesson"] = school => In(school, async at => With(await at("lesson", "The warm front"), "lesson", new()
-        {
-            ["title"] = "Warm fronts",
-            ["classes"] = 3,
-            ["shortest"] = 1,
-            ["optional"] = true,
-            ["published"] = true,
-        })),
+        ["change-unit"] = school => In(school, async at => With(
+                    await at("unit", "Fronts"),
+                    "unit",
+                    new()
+                    {
+                        ["title"] = "Where airs meet",
+                        ["published"] = true,
+                        ["before"] = "unseen",
+                    }
+                )),
+        ["change-lesson"] = school => In(school, async at => With(
+                    await at("lesson", "The warm front"),
+                    "lesson",
+                    new()
+                    {
+                        ["title"] = "Warm fronts",
+                        ["classes"] = 3,
+                        ["shortest"] = 1,
+                        ["optional"] = true,
+                        ["published"] = true,
+                    }
+                )),
         ["add-group"] = _ => Task.FromResult<object?>(new { name = "Field team" }),
-        ["remove-group"] = async school => await Group(school) is var group
-            ? new { group, version = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT version FROM student_group WHERE id = @group", new { group })) }
-            : null,
-        ["put-in-group"] = async school => new { group = await Group(school), members = new[] { new { student = school.Ids["person:" + DemoPeople.OnTrack], @in = true } } },
-        ["for-whom"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["groups"] = new JsonArray(await GroupName(school)), ["except"] = new JsonArray() })),
-        ["describe-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["purpose"] = "practice", ["before"] = "unseen" })),
-        ["move-unit"] = school => In(school, async at => With(await at("unit", "Fronts"), "unit", new() { ["after"] = (await at("unit", "Looking up")).Id })),
-        ["move-lesson"] = school => In(school, async at => With(await at("lesson", "The warm front"), "lesson", new() { ["unit"] = (await at("unit", "Looking up")).Id, ["after"] = (await at("lesson", "Rain and the gauge")).Id })),
-        ["move-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new()
+        ["remove-group"] = async school =>
+            await Group(school) is var group
+                ? new
+                {
+                    group,
+                    version = await school.Sql(connection =>
+                        connection.ExecuteScalarAsync<long>("SELECT version FROM student_group WHERE id = @group", new { group })
+                    ),
+                }
+                : null,
+        ["put-in-group"] = async school => new
         {
-            ["unit"] = (await at("unit", "Looking up")).Id,
-            ["lesson"] = (await at("lesson", "Rain and the gauge")).Id,
-            ["after"] = (await at("item", "Catching rain fairly")).Id,
-        })),
+            group = await Group(school),
+            members = new[] { new { student = school.Ids["person:" + DemoPeople.OnTrack], @in = true } },
+        },
+        ["for-whom"] = school =>
+            In(school, async at =>
+                With(
+                    await at("item", "A slow ramp"),
+                    "item",
+                    new() { ["groups"] = new JsonArray(await GroupName(school)), ["except"] = new JsonArray() }
+                )
+            ),
+        ["describe-item"] = school =>
+            In(school, async at =>
+                With(await at("item", "A slow ramp"), "item", new() { ["purpose"] = "practice", ["before"] = "unseen" })
+            ),
+        ["move-unit"] = school =>
+            In(school, async at => With(await at("unit", "Fronts"), "unit", new() { ["after"] = (await at("unit", "Looking up")).Id })),
+        ["move-lesson"] = school =>
+            In(school, async at =>
+                With(
+                    await at("lesson", "The warm front"),
+                    "lesson",
+                    new() { ["unit"] = (await at("unit", "Looking up")).Id, ["after"] = (await at("lesson", "Rain and the gauge")).Id }
+                )
+            ),
+        ["move-item"] = school => In(school, async at => With(
+                    await at("item", "A slow ramp"),
+                    "item",
+                    new()
+                    {
+                        ["unit"] = (await at("unit", "Looking up")).Id,
+                        ["lesson"] = (await at("lesson", "Rain and the gauge")).Id,
+                        ["after"] = (await at("item", "Catching rain fairly")).Id,
+                    }
+                )),
         ["remove-unit"] = school => In(school, async at => With(await at("unit", "Storm season"), "unit", [])),
         ["remove-lesson"] = school => In(school, async at => With(await at("lesson", "The warm front"), "lesson", [])),
         ["remove-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", [])),
         ["publish-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["published"] = false })),
         ["publish-items"] = school => In(school, async at => new
-        {
-            unit = (await at("unit", "Fronts")).Id,
-            version = (await at("unit", "Fronts")).Version,
-            items = new[] { new { item = (await at("item", "A slow ramp")).Id, opens = new { at = "term-end" }, version = (await at("item", "A slow ramp")).Version } },
-        }),
-        ["write-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["html"] = "<p>Warm air climbs over cold.</p>" })),
-        ["time-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["field"] = "due", ["anchor"] = new JsonObject { ["at"] = "lesson-end", ["days"] = 3, ["clock"] = "18:00" } })),
-        ["condition-item"] = school => In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["gate"] = new JsonObject { ["item"] = await Lineage(school, "Label the ramp"), ["is"] = "returned" } })),
+            {
+                unit = (await at("unit", "Fronts")).Id,
+                version = (await at("unit", "Fronts")).Version,
+                items = new[]
+                {
+                    new
+                    {
+                        item = (await at("item", "A slow ramp")).Id,
+                        opens = new { at = "term-end" },
+                        version = (await at("item", "A slow ramp")).Version,
+                    },
+                },
+            }),
+        ["write-item"] = school =>
+            In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["html"] = "<p>Warm air climbs over cold.</p>" })),
+        ["time-item"] = school => In(school, async at => With(
+                    await at("item", "A slow ramp"),
+                    "item",
+                    new()
+                    {
+                        ["field"] = "due",
+                        ["anchor"] = new JsonObject
+                        {
+                            ["at"] = "lesson-end",
+                            ["days"] = 3,
+                            ["clock"] = "18:00",
+                        },
+                    }
+                )),
+        ["condition-item"] = school => In(school, async at => With(
+                    await at("item", "A slow ramp"),
+                    "item",
+                    new()
+                    {
+                        ["gate"] = new JsonObject { ["item"] = await Lineage(school, "Label the ramp"), ["is"] = "returned" },
+                    }
+                )),
         ["confirm-taught"] = school => In(school, async at => new
-        {
-            section = school.Ids["section:9 Alder"],
-            lessons = new[] { new { lesson = (await at("lesson", "Choosing a form")).Id, took = 3, done = true, left = (int?)null, version = 0 } },
-        }),
-        ["change-classes"] = school => Task.FromResult<object?>(new { section = school.Ids["section:9 Alder"], change = new { cancel = new { date = "2026-10-12" } }, putBack = (int?)null, version = 0 }),
+            {
+                section = school.Ids["section:9 Alder"],
+                lessons = new[]
+                {
+                    new
+                    {
+                        lesson = (await at("lesson", "Choosing a form")).Id,
+                        took = 3,
+                        done = true,
+                        left = (int?)null,
+                        version = 0,
+                    },
+                },
+            }),
+        ["change-classes"] = school =>
+            Task.FromResult<object?>(
+                new
+                {
+                    section = school.Ids["section:9 Alder"],
+                    change = new { cancel = new { date = "2026-10-12" } },
+                    putBack = (int?)null,
+                    version = 0,
+                }
+            ),
         ["change-timetable"] = async school => new
         {
             section = school.Ids["section:9 Alder"],
-            slots = new object[] { new { day = "tue", periods = new[] { "P2" } }, new { day = "A-thu", start = "15:00", end = "15:50", from = "2026-10-12" } },
-            version = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT version FROM section WHERE name = '9 Alder'")),
-        },
-        ["lose-classes"] = school => Task.FromResult<object?>(new { section = school.Ids["section:9 Alder"], classes = new[] { new { date = "2026-10-14", start = "10:40" } }, how = "spare" }),
-        ["order-unit"] = school => In(school, async at => new { section = school.Ids["section:9 Dogwood"], unit = (await at("unit", "Storm season")).Id, place = 5, version = 0 }),
-        ["order-lesson"] = school => In(school, async at => new
-        {
-            section = school.Ids["section:9 Dogwood"],
-            lesson = (await at("lesson", "The warm front")).Id,
-            after = (await at("lesson", "The cold front")).Id,
-            version = 0,
-        }),
-        ["differ"] = school => In(school, async at => new
-        {
-            changes = await Task.WhenAll(new[] { "9 Alder", "9 Cedar" }.Select(async section => new
+            slots = new object[]
             {
-                section = school.Ids["section:" + section],
-                of = "item",
-                target = (await at("item", "A slow ramp")).Id,
-                field = "opens",
-                putBack = false,
-                value = new { at = "fixed", date = "2026-11-02", time = "08:00" },
+                new { day = "tue", periods = new[] { "P2" } },
+                new
+                {
+                    day = "A-thu",
+                    start = "15:00",
+                    end = "15:50",
+                    from = "2026-10-12",
+                },
+            },
+            version = await school.Sql(connection =>
+                connection.ExecuteScalarAsync<long>("SELECT version FROM section WHERE name = '9 Alder'")
+            ),
+        },
+        ["lose-classes"] = school =>
+            Task.FromResult<object?>(
+                new
+                {
+                    section = school.Ids["section:9 Alder"],
+                    classes = new[] { new { date = "2026-10-14", start = "10:40" } },
+                    how = "spare",
+                }
+            ),
+        ["order-unit"] = school => In(school, async at => new
+            {
+                section = school.Ids["section:9 Dogwood"],
+                unit = (await at("unit", "Storm season")).Id,
+                place = 5,
                 version = 0,
-            })),
-        }),
+            }),
+        ["order-lesson"] = school => In(school, async at => new
+            {
+                section = school.Ids["section:9 Dogwood"],
+                lesson = (await at("lesson", "The warm front")).Id,
+                after = (await at("lesson", "The cold front")).Id,
+                version = 0,
+            }),
+        ["differ"] = school => In(school, async at => new
+            {
+                changes = await Task.WhenAll(
+                    new[] { "9 Alder", "9 Cedar" }.Select(async section => new
+                    {
+                        section = school.Ids["section:" + section],
+                        of = "item",
+                        target = (await at("item", "A slow ramp")).Id,
+                        field = "opens",
+                        putBack = false,
+                        value = new
+                        {
+                            at = "fixed",
+                            date = "2026-11-02",
+                            time = "08:00",
+                        },
+                        version = 0,
+                    })
+                ),
+            }),
     };
 
     /// <summary>The id and version of a unit, lesson or item of Weather Watch 2026.</summary>
-    public static Task<(long Id, long Version)> At(School school, string table, string title) => school.Sql(connection =>
-        connection.QuerySingleAsync<(long, long)>($"SELECT id, version FROM {table} WHERE edition = @edition AND title = @title", new { edition = school.WeatherWatch, title }));
+    public static Task<(long Id, long Version)> At(School school, string table, string title) =>
+        school.Sql(connection =>
+            connection.QuerySingleAsync<(long, long)>(
+                $"SELECT id, version FROM {table} WHERE edition = @edition AND title = @title",
+                new { edition = school.WeatherWatch, title }
+            )
+        );
 
     // A group of the tests: there before the walk begins, so that it can be removed, filled and named.
-    private static Task<long> Group(School school) => school.Sql(connection => connection.ExecuteScalarAsync<long>(
-        "INSERT INTO student_group (edition, name) VALUES (@WeatherWatch, 'Of the tests') ON CONFLICT (edition, name) WHERE removed_at IS NULL DO UPDATE SET name = excluded.name RETURNING id", new { school.WeatherWatch }));
+    private static Task<long> Group(School school) =>
+        school.Sql(connection =>
+            connection.ExecuteScalarAsync<long>(
+                "INSERT INTO student_group (edition, name) VALUES (@WeatherWatch, 'Of the tests') ON CONFLICT "
+                    + "(edition, name) WHERE removed_at IS NULL DO UPDATE SET name = excluded.name RETURNING id",
+                new { school.WeatherWatch }
+            )
+        );
 
     private static async Task<string> GroupName(School school) => await Group(school) > 0 ? "Of the tests" : "";
 
-    public static async Task<string> Lineage(School school, string title) => (await school.Sql(connection =>
-        connection.ExecuteScalarAsync<Guid>("SELECT lineage FROM item WHERE edition = @edition AND title = @title", new { edition = school.WeatherWatch, title }))).ToString();
+    public static async Task<string> Lineage(School school, string title) =>
+        (
+            await school.Sql(connection =>
+                connection.ExecuteScalarAsync<Guid>(
+                    "SELECT lineage FROM item WHERE edition = @edition AND title = @title",
+                    new { edition = school.WeatherWatch, title }
+                )
+            )
+        ).ToString();
 
-    private static async Task<object?> In<T>(School school, Func<Func<string, string, Task<(long Id, long Version)>>, Task<T>> example) => await example((table, title) => At(school, table, title));
+    private static async Task<object?> In<T>(School school, Func<Func<string, string, Task<(long Id, long Version)>>, Task<T>> example) =>
+        await example((table, title) => At(school, table, title));
 
     private static JsonObject With((long Id, long Version) row, string field, JsonObject more)
     {
@@ -127,28 +303,58 @@ public static class CommandExamples
     public static async Task<object?> Rename(School school)
     {
         var (item, version) = await FirstItem(school, school.WeatherWatch);
-        return new { item, title = "A title of the tests", version };
+        return new
+        {
+            item,
+            title = "A title of the tests",
+            version,
+        };
     }
 
     public static async Task<object?> Join(School school)
     {
         var section = school.Ids["section:Evening watch"];
-        return new { section, version = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT version FROM section WHERE id = @section", new { section })) };
+        return new
+        {
+            section,
+            version = await school.Sql(connection =>
+                connection.ExecuteScalarAsync<long>("SELECT version FROM section WHERE id = @section", new { section })
+            ),
+        };
     }
 
     /// <summary>Something to undo, and the request that undoes it.</summary>
-    public static async Task<object?> Undo(School school) => new { batch = await SomeBatch(school, school.WeatherWatch, DemoPeople.CoTeacher) };
+    public static async Task<object?> Undo(School school) =>
+        new { batch = await SomeBatch(school, school.WeatherWatch, DemoPeople.CoTeacher) };
 
-    public static Task<(long Item, long Version)> FirstItem(School school, long edition) => school.Sql(connection =>
-        connection.QueryFirstAsync<(long, long)>("SELECT id, version FROM item WHERE edition = @edition AND removed_at IS NULL ORDER BY id", new { edition }));
+    public static Task<(long Item, long Version)> FirstItem(School school, long edition) =>
+        school.Sql(connection =>
+            connection.QueryFirstAsync<(long, long)>(
+                "SELECT id, version FROM item WHERE edition = @edition AND removed_at IS NULL ORDER BY id",
+                new { edition }
+            )
+        );
 
     /// <summary>A batch of an edition, made by renaming its last item.</summary>
     public static async Task<long> SomeBatch(School school, long edition, string author)
     {
         var (item, version) = await school.Sql(connection =>
-            connection.QueryFirstAsync<(long, long)>("SELECT id, version FROM item WHERE edition = @edition AND removed_at IS NULL ORDER BY id DESC", new { edition }));
+            connection.QueryFirstAsync<(long, long)>(
+                "SELECT id, version FROM item WHERE edition = @edition AND removed_at IS NULL ORDER BY id DESC",
+                new { edition }
+            )
+        );
         using var caller = await school.As(author);
-        var reply = await caller.Post($"/api/editions/{edition}/rename-item", new { item, title = $"Renamed at {version}", version }, Guid.NewGuid());
+        var reply = await caller.Post(
+            $"/api/editions/{edition}/rename-item",
+            new
+            {
+                item,
+                title = $"Renamed at {version}",
+                version,
+            },
+            Guid.NewGuid()
+        );
         reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
         return reply.Json["batch"]!.GetValue<long>();
     }

@@ -5,16 +5,20 @@ using Dapper;
 using Microsoft.AspNetCore.Routing;
 using Microsoft.Extensions.DependencyInjection;
 using Polycline.Core;
+using Polycline.Core.Release;
 using Polycline.Data.Verify;
 using Polycline.Demo.School;
 using Polycline.Testing;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.Http;
 using Shouldly;
 using Xunit;
 
 namespace Polycline.Tests.Web;
 
-/// <summary>Every command walked alike: looked at beforehand, applied, sent twice, undone, refused where it must be. Each walk leaves the course as it found it.</summary>
+/// <summary>
+/// Every command walked alike: looked at beforehand, applied, sent twice, undone, refused where it must be. Each walk leaves the course as
+/// it found it.
+/// </summary>
 public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfClass>, IAsyncLifetime
 {
     private School school = null!;
@@ -35,8 +39,7 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     }
 
     [Fact]
-    public void Every_command_has_its_example() =>
-        Registered().Select(row => row.Name).Order().ShouldBe(CommandExamples.All.Keys.Order());
+    public void Every_command_has_its_example() => Registered().Select(row => row.Name).Order().ShouldBe(CommandExamples.All.Keys.Order());
 
     [Theory]
     [MemberData(nameof(Commands))]
@@ -89,7 +92,18 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         replies.Select(reply => reply.Text).Distinct().Count().ShouldBe(1);
         replies[0].Status.ShouldBe(HttpStatusCode.OK);
         (await Batches()).ShouldBe(batches + 1);
-        (await lead.Post(Route("rename-item"), new { item = 1, title = "Another thing", version = 1 }, key)).Code.ShouldBe("key-reused");
+        (
+            await lead.Post(
+                Route("rename-item"),
+                new
+                {
+                    item = 1,
+                    title = "Another thing",
+                    version = 1,
+                },
+                key
+            )
+        ).Code.ShouldBe("key-reused");
         await TakeBack(replies[0]);
         (await lead.Post(Route(command), body)).Json["field"]!.GetValue<string>().ShouldBe("Idempotency-Key");
     }
@@ -107,7 +121,9 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         foreach (var (path, of) in ids)
         {
             var swapped = body.DeepClone();
-            var owner = path.Split('.')[..^1].Where(step => step.Length > 0).Aggregate(swapped, (node, step) => step == "0" ? node[0]! : node[step]!);
+            var owner = path.Split('.')[..^1]
+                .Where(step => step.Length > 0)
+                .Aggregate(swapped, (node, step) => step == "0" ? node[0]! : node[step]!);
             owner[path.Split('.')[^1]] = foreign[of.Name];
             var reply = await lead.Post(Route(command), swapped, Guid.NewGuid());
             reply.Status.ShouldBe(HttpStatusCode.NotFound, path);
@@ -123,8 +139,8 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         var body = await CommandExamples.All[command](school);
         var before = await school.RowCounts("audit");
         foreach (var view in new[] { "at=2026-10-15T09:00:00Z", $"as=student:{school.Ids["person:" + DemoPeople.OnTrack]}" })
-            foreach (var more in new[] { "", "&preview=true" })
-                (await lead.Post($"{Route(command)}?{view}{more}", body, Guid.NewGuid())).Code.ShouldBe("not-now");
+        foreach (var more in new[] { "", "&preview=true" })
+            (await lead.Post($"{Route(command)}?{view}{more}", body, Guid.NewGuid())).Code.ShouldBe("not-now");
         (await school.RowCounts("audit")).ShouldBe(before);
     }
 
@@ -139,7 +155,9 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     }
 
     private async Task TakeBack(Reply done) =>
-        (await lead.Post(Route("undo"), new { batch = done.Json["batch"]!.GetValue<long>() }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (await lead.Post(Route("undo"), new { batch = done.Json["batch"]!.GetValue<long>() }, Guid.NewGuid())).Status.ShouldBe(
+            HttpStatusCode.OK
+        );
 
     // Every id that a request holds, also one that may be left out, and those in its lists.
     private static IEnumerable<(string Path, Type Of)> IdsIn(Type request, string before)
@@ -159,26 +177,43 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     private string Route(string command) => $"/api/editions/{school.WeatherWatch}/{command}";
 
     private List<Routes.CommandRow> Registered() =>
-        [.. school.Instance.Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints).Select(endpoint => endpoint.Metadata.GetMetadata<Routes.CommandRow>()).OfType<Routes.CommandRow>()];
+        [
+            .. school
+                .Instance.Services.GetServices<EndpointDataSource>()
+                .SelectMany(source => source.Endpoints)
+                .Select(endpoint => endpoint.Metadata.GetMetadata<Routes.CommandRow>())
+                .OfType<Routes.CommandRow>(),
+        ];
 
     // Ids of the colleague's course, by what they are ids of.
     private async Task<Dictionary<string, long>> Foreign()
     {
         var tides = school.Ids["edition:Tides and Channels 2026"];
-        Task<long> Some(string table) => school.Sql(connection => connection.ExecuteScalarAsync<long>($"SELECT min(id) FROM {table} WHERE edition = @tides", new { tides }));
+        Task<long> Some(string table) =>
+            school.Sql(connection =>
+                connection.ExecuteScalarAsync<long>($"SELECT min(id) FROM {table} WHERE edition = @tides", new { tides })
+            );
         return new()
         {
             ["Item"] = (await CommandExamples.FirstItem(school, tides)).Item,
             ["Lesson"] = await Some("lesson"),
             ["Unit"] = await Some("unit"),
             ["Person"] = school.Ids["person:" + DemoPeople.Colleague],
-            ["Grouping"] = await school.Sql(connection => connection.ExecuteScalarAsync<long>(
-                "INSERT INTO student_group (edition, name) VALUES (@tides, 'Theirs') ON CONFLICT (edition, name) WHERE removed_at IS NULL DO UPDATE SET version = 1 RETURNING id", new { tides })),
-            ["Section"] = await school.Sql(connection => connection.ExecuteScalarAsync<long>(
-                """
-                INSERT INTO section (name, letter, term) VALUES ('Somebody else''s', 'Z', (SELECT min(id) FROM term))
-                ON CONFLICT (term, name) DO UPDATE SET letter = 'Z' RETURNING id
-                """)),
+            ["Grouping"] = await school.Sql(connection =>
+                connection.ExecuteScalarAsync<long>(
+                    "INSERT INTO student_group (edition, name) VALUES (@tides, 'Theirs') ON CONFLICT "
+                        + "(edition, name) WHERE removed_at IS NULL DO UPDATE SET version = 1 RETURNING id",
+                    new { tides }
+                )
+            ),
+            ["Section"] = await school.Sql(connection =>
+                connection.ExecuteScalarAsync<long>(
+                    """
+                    INSERT INTO section (name, letter, term) VALUES ('Somebody else''s', 'Z', (SELECT min(id) FROM term))
+                    ON CONFLICT (term, name) DO UPDATE SET letter = 'Z' RETURNING id
+                    """
+                )
+            ),
             ["Batch"] = await CommandExamples.SomeBatch(school, tides, DemoPeople.Colleague),
         };
     }
@@ -186,18 +221,25 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     private Task<int> Batches() => school.Sql(connection => connection.ExecuteScalarAsync<int>("SELECT count(*)::int FROM batch"));
 
     // What a course is, without the counters.
-    private Task<string> Content() => school.Sql(async connection => (await connection.ExecuteScalarAsync<string>("""
-        SELECT string_agg(line, E'\n' ORDER BY line) FROM (
-          SELECT 'edition ' || id || codes || before || coalesce(levels::text, '') AS line FROM edition
-          UNION ALL SELECT 'unit ' || (to_jsonb(t) - 'version')::text FROM unit t WHERE removed_at IS NULL
-          UNION ALL SELECT 'lesson ' || (to_jsonb(t) - 'version')::text FROM lesson t WHERE removed_at IS NULL
-          UNION ALL SELECT 'item ' || (to_jsonb(t) - 'version')::text FROM item t WHERE removed_at IS NULL
-          UNION ALL SELECT 'section ' || (to_jsonb(t) - 'version')::text FROM section t WHERE letter <> 'Z'
-          UNION ALL SELECT 'adjustment ' || (to_jsonb(t) - 'version')::text FROM adjustment t
-          UNION ALL SELECT 'student_group ' || (to_jsonb(t) - 'version')::text FROM student_group t WHERE removed_at IS NULL
-          UNION ALL SELECT 'in_group ' || (to_jsonb(t) - 'version')::text FROM in_group t
-          UNION ALL SELECT 'taught ' || (to_jsonb(t) - 'version')::text FROM taught t
-          UNION ALL SELECT 'order_change ' || (to_jsonb(t) - 'version')::text FROM order_change t
-          UNION ALL SELECT 'meeting_change ' || (to_jsonb(t) - 'version')::text FROM meeting_change t) lines
-        """))!);
+    private Task<string> Content() =>
+        school.Sql(async connection =>
+            (
+                await connection.ExecuteScalarAsync<string>(
+                    """
+                    SELECT string_agg(line, E'\n' ORDER BY line) FROM (
+                      SELECT 'edition ' || id || codes || before || coalesce(levels::text, '') AS line FROM edition
+                      UNION ALL SELECT 'unit ' || (to_jsonb(t) - 'version')::text FROM unit t WHERE removed_at IS NULL
+                      UNION ALL SELECT 'lesson ' || (to_jsonb(t) - 'version')::text FROM lesson t WHERE removed_at IS NULL
+                      UNION ALL SELECT 'item ' || (to_jsonb(t) - 'version')::text FROM item t WHERE removed_at IS NULL
+                      UNION ALL SELECT 'section ' || (to_jsonb(t) - 'version')::text FROM section t WHERE letter <> 'Z'
+                      UNION ALL SELECT 'adjustment ' || (to_jsonb(t) - 'version')::text FROM adjustment t
+                      UNION ALL SELECT 'student_group ' || (to_jsonb(t) - 'version')::text FROM student_group t WHERE removed_at IS NULL
+                      UNION ALL SELECT 'in_group ' || (to_jsonb(t) - 'version')::text FROM in_group t
+                      UNION ALL SELECT 'taught ' || (to_jsonb(t) - 'version')::text FROM taught t
+                      UNION ALL SELECT 'order_change ' || (to_jsonb(t) - 'version')::text FROM order_change t
+                      UNION ALL SELECT 'meeting_change ' || (to_jsonb(t) - 'version')::text FROM meeting_change t) lines
+                    """
+                )
+            )!
+        );
 }

@@ -1,4 +1,4 @@
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.Reading;
 using Shouldly;
 using Xunit;
 
@@ -15,12 +15,15 @@ public sealed class CompileCacheTests
         var cache = new CompileCache(1_000);
         var compiled = 0;
         var gate = new TaskCompletionSource();
-        var asked = Enumerable.Range(0, 50).Select(_ => cache.Get(Key(1), async () =>
-        {
-            Interlocked.Increment(ref compiled);
-            await gate.Task;
-            return ("course", 1L, 10L);
-        })).ToList();
+        var asked = Enumerable
+            .Range(0, 50)
+            .Select(_ => cache.Get(Key(1), async () =>
+                {
+                    Interlocked.Increment(ref compiled);
+                    await gate.Task;
+                    return ("course", 1L, 10L);
+                }))
+            .ToList();
         gate.SetResult();
         (await Task.WhenAll(asked)).ShouldAllBe(value => value == "course");
         compiled.ShouldBe(1);

@@ -4,7 +4,7 @@ using Microsoft.AspNetCore.Routing;
 using Microsoft.Extensions.DependencyInjection;
 using Polycline.Demo.School;
 using Polycline.Testing;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
 using Shouldly;
 using Xunit;
 
@@ -13,16 +13,37 @@ namespace Polycline.Tests.Web;
 /// <summary>Every endpoint asked as everybody. An endpoint without a row here fails; so does a row without an endpoint.</summary>
 public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOfClass>, IAsyncLifetime
 {
+    private const string TermOf = "SELECT term FROM edition WHERE id = @WeatherWatch";
+
     // What everybody gets, in this order.
     private static readonly string[] Everybody =
-        ["nobody", "student of the section", "student of another", "removed student", "lead", "co-teacher of another section", "other team", "office", "withdrawn session"];
+    [
+        "nobody",
+        "student of the section",
+        "student of another",
+        "removed student",
+        "lead",
+        "co-teacher of another section",
+        "other team",
+        "office",
+        "withdrawn session",
+    ];
 
     private static readonly int[] All200 = [200, 200, 200, 200, 200, 200, 200, 200, 200];
     private static readonly int[] Team = [401, 404, 404, 404, 200, 200, 404, 404, 401];
 
     // The co-teacher changes nothing of a section they do not teach, and knows nothing of its students.
     private static readonly int[] TheirSections = [401, 404, 404, 404, 200, 403, 404, 404, 401];
-    private static readonly string[] InOtherSections = ["add-lesson", "add-item", "confirm-taught", "change-classes", "change-timetable", "lose-classes", "differ"];
+    private static readonly string[] InOtherSections =
+    [
+        "add-lesson",
+        "add-item",
+        "confirm-taught",
+        "change-classes",
+        "change-timetable",
+        "lose-classes",
+        "differ",
+    ];
 
     private static readonly int[] Student = [401, 200, 404, 404, 404, 404, 404, 404, 401];
 
@@ -31,24 +52,49 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     internal sealed record Row(string Address, int[] Expected, Func<School, Task<object?>>? Body = null);
 
     // {edition} is Weather Watch 2026, {section} is 9 Alder, {task} is open there. Every command is asked for its preview.
-    internal static readonly Dictionary<string, Row> Rows = new(CommandExamples.All.Where(example => example.Key != "join-section").Select(example => KeyValuePair.Create(
-        $"POST /api/editions/{{edition:long}}/{example.Key}", new Row($"/api/editions/{{edition}}/{example.Key}?preview=true", InOtherSections.Contains(example.Key) ? TheirSections : Team, example.Value))))
+    internal static readonly Dictionary<string, Row> Rows = new(
+        CommandExamples
+            .All.Where(example => example.Key != "join-section")
+            .Select(example =>
+                KeyValuePair.Create(
+                    $"POST /api/editions/{{edition:long}}/{example.Key}",
+                    new Row(
+                        $"/api/editions/{{edition}}/{example.Key}?preview=true",
+                        InOtherSections.Contains(example.Key) ? TheirSections : Team,
+                        example.Value
+                    )
+                )
+            )
+    )
     {
-        ["POST /api/editions/{edition:long}/put-in-group"] = new("/api/editions/{edition}/put-in-group?preview=true", [401, 404, 404, 404, 200, 404, 404, 404, 401], CommandExamples.All["put-in-group"]),
+        ["POST /api/editions/{edition:long}/put-in-group"] = new(
+            "/api/editions/{edition}/put-in-group?preview=true",
+            [401, 404, 404, 404, 200, 404, 404, 404, 401],
+            CommandExamples.All["put-in-group"]
+        ),
         ["GET /health/live"] = new("/health/live", All200),
         ["GET /health/ready"] = new("/health/ready", All200),
         ["GET /index.html"] = new("/index.html", [302, 302, 302, 302, 302, 302, 302, 302, 302]),
         ["* {*path:nonfile}"] = new("/no/such/page", [404, 404, 404, 404, 404, 404, 404, 404, 404]),
         ["GET /api/demo/people"] = new("/api/demo/people", All200),
-        ["POST /api/sign-in"] = new("/api/sign-in", [422, 422, 422, 422, 422, 422, 422, 422, 422], _ => Body(new { email = "", password = "" })),
+        ["POST /api/sign-in"] = new("/api/sign-in", [422, 422, 422, 422, 422, 422, 422, 422, 422], _ =>
+            Body(new { email = "", password = "" })
+        ),
         ["POST /api/sign-out"] = new("/api/sign-out", [401, 204, 204, 204, 204, 204, 204, 204, 401]),
         ["POST /api/sign-out-everywhere"] = new("/api/sign-out-everywhere", [401, 204, 204, 204, 204, 204, 204, 204, 401]),
         ["GET /api/places"] = new("/api/places", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
         ["GET /api/sections/{section:long}"] = new("/api/sections/{section}", [401, 200, 404, 404, 200, 404, 404, 404, 401]),
         ["GET /api/calendar-links"] = new("/api/calendar-links", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
-        ["POST /api/calendar-links"] = new("/api/calendar-links", [401, 404, 404, 404, 200, 404, 404, 404, 401], school => Body(new { kind = "section-calendar", section = school.Ids["section:9 Alder"] })),
-        ["POST /api/calendar-links/withdraw"] = new("/api/calendar-links/withdraw", [401, 404, 404, 404, 204, 404, 404, 404, 401], school => Body(new { kind = "section-calendar", section = school.Ids["section:9 Alder"] })),
-        ["GET /calendars/{token:length(22)}.ics"] = new("/calendars/AAAAAAAAAAAAAAAAAAAAAA.ics", [404, 404, 404, 404, 404, 404, 404, 404, 404]),
+        ["POST /api/calendar-links"] = new("/api/calendar-links", [401, 404, 404, 404, 200, 404, 404, 404, 401], school =>
+            Body(new { kind = "section-calendar", section = school.Ids["section:9 Alder"] })
+        ),
+        ["POST /api/calendar-links/withdraw"] = new("/api/calendar-links/withdraw", [401, 404, 404, 404, 204, 404, 404, 404, 401], school =>
+            Body(new { kind = "section-calendar", section = school.Ids["section:9 Alder"] })
+        ),
+        ["GET /calendars/{token:length(22)}.ics"] = new(
+            "/calendars/AAAAAAAAAAAAAAAAAAAAAA.ics",
+            [404, 404, 404, 404, 404, 404, 404, 404, 404]
+        ),
         ["GET /api/editions/{edition:long}/outline"] = new("/api/editions/{edition}/outline", Team),
         ["GET /api/editions/{edition:long}/ribbon"] = new("/api/editions/{edition}/ribbon", Team),
         ["GET /api/editions/{edition:long}/history"] = new("/api/editions/{edition}/history", Team),
@@ -56,38 +102,119 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["GET /api/editions/{edition:long}/dates"] = new("/api/editions/{edition}/dates", Team),
         ["GET /api/editions/{edition:long}/dates.csv"] = new("/api/editions/{edition}/dates.csv", Team),
         ["GET /api/editions/{edition:long}/today"] = new("/api/editions/{edition}/today", Team),
-        ["POST /api/editions/{edition:long}/looked"] = new("/api/editions/{edition}/looked", [401, 404, 404, 404, 404, 404, 404, 404, 401], _ => Body(new { batch = 1_000_000 })),
+        ["POST /api/editions/{edition:long}/looked"] = new(
+            "/api/editions/{edition}/looked",
+            [401, 404, 404, 404, 404, 404, 404, 404, 401],
+            _ => Body(new { batch = 1_000_000 })
+        ),
         ["GET /api/editions/{edition:long}/groups"] = new("/api/editions/{edition}/groups", Team),
         ["GET /api/editions/{edition:long}/sections"] = new("/api/editions/{edition}/sections", Team),
         ["GET /api/editions/{edition:long}/pace"] = new("/api/editions/{edition}/pace", Team),
-        ["GET /api/editions/{edition:long}/ways"] = new("/api/editions/{edition}/ways?section={section}&from=2026-10-14T10:40&to=2026-10-14T10:40", Team),
+        ["GET /api/editions/{edition:long}/ways"] = new(
+            "/api/editions/{edition}/ways?section={section}&from=2026-10-14T10:40&to=2026-10-14T10:40",
+            Team
+        ),
         ["GET /api/editions/{edition:long}/work"] = new("/api/editions/{edition}/work", Team),
         ["GET /api/editions/{edition:long}/joinable"] = new("/api/editions/{edition}/joinable", Team),
         // A section is its teachers' to let follow: the co-teacher does not teach this one.
-        ["POST /api/editions/{edition:long}/join-section"] = new("/api/editions/{edition}/join-section?preview=true", [401, 404, 404, 404, 200, 404, 404, 404, 401], CommandExamples.Join),
+        ["POST /api/editions/{edition:long}/join-section"] = new(
+            "/api/editions/{edition}/join-section?preview=true",
+            [401, 404, 404, 404, 200, 404, 404, 404, 401],
+            CommandExamples.Join
+        ),
         ["GET /api/editions/{edition:long}/students"] = new("/api/editions/{edition}/students", Team),
         ["GET /api/editions/{edition:long}/editions"] = new("/api/editions/{edition}/editions", Team),
-        ["POST /api/editions/{edition:long}/roll-over"] = new("/api/editions/{edition}/roll-over?preview=true", [401, 404, 404, 404, 200, 403, 404, 404, 401], RollOverTests.Spring),
+        ["POST /api/editions/{edition:long}/roll-over"] = new(
+            "/api/editions/{edition}/roll-over?preview=true",
+            [401, 404, 404, 404, 200, 403, 404, 404, 401],
+            RollOverTests.Spring
+        ),
         ["GET /api/editions/{edition:long}/plan.json"] = new("/api/editions/{edition}/plan.json", Team),
         ["GET /api/editions/{edition:long}/course.zip"] = new("/api/editions/{edition}/course.zip", Team),
-        ["POST /api/editions/{edition:long}/end"] = new("/api/editions/{edition}/end?preview=true", [401, 404, 404, 404, 200, 403, 404, 404, 401], _ => Body(new { on = (string?)null })),
+        ["POST /api/editions/{edition:long}/end"] = new(
+            "/api/editions/{edition}/end?preview=true",
+            [401, 404, 404, 404, 200, 403, 404, 404, 401],
+            _ => Body(new { on = (string?)null })
+        ),
         ["POST /api/editions/{edition:long}/resume"] = new("/api/editions/{edition}/resume", [401, 404, 404, 404, 204, 403, 404, 404, 401]),
-        ["POST /api/editions/{edition:long}/take-in"] = new("/api/editions/{edition}/take-in?preview=true", [401, 404, 404, 404, 422, 422, 404, 404, 401], _ => Body(new { term = 1, package = "" })),
-        ["POST /api/editions/{edition:long}/take-back-course"] = new("/api/editions/{edition}/take-back-course", [401, 404, 404, 404, 409, 403, 404, 404, 401]),
-        ["POST /api/editions/{edition:long}/take-back-roll-over"] = new("/api/editions/{edition}/take-back-roll-over", [401, 404, 404, 404, 409, 403, 404, 404, 401]),
+        ["POST /api/editions/{edition:long}/take-in"] = new(
+            "/api/editions/{edition}/take-in?preview=true",
+            [401, 404, 404, 404, 422, 422, 404, 404, 401],
+            _ => Body(new { term = 1, package = "" })
+        ),
+        ["POST /api/editions/{edition:long}/take-back-course"] = new(
+            "/api/editions/{edition}/take-back-course",
+            [401, 404, 404, 404, 409, 403, 404, 404, 401]
+        ),
+        ["POST /api/editions/{edition:long}/take-back-roll-over"] = new(
+            "/api/editions/{edition}/take-back-roll-over",
+            [401, 404, 404, 404, 409, 403, 404, 404, 401]
+        ),
         ["GET /api/terms/{term:long}/calendar"] = new("/api/terms/{term}/calendar", Office),
         ["GET /api/terms/{term:long}/history"] = new("/api/terms/{term}/history", Office),
-        ["POST /api/terms/{term:long}/closures-of-file"] = new("/api/terms/{term}/closures-of-file", Office, _ => Body(new { text = "BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n" })),
-        ["POST /api/terms/{term:long}/mark-days"] = new("/api/terms/{term}/mark-days?preview=true", Office, _ => Body(new { marks = new[] { new { id = (long?)null, version = 0, gone = false, kind = "closure", first = "2026-11-09", last = "2026-11-09", name = "Storm", runs = (string?)null, periods = (object?)null } } })),
-        ["POST /api/terms/{term:long}/set-term"] = new("/api/terms/{term}/set-term?preview=true", [401, 404, 404, 404, 404, 404, 404, 422, 401], _ => Body(new { first = "soon", last = "2026-12-18", weekdays = new[] { "mon" }, rotation = new { kind = "weekly" }, periods = Array.Empty<object>(), offDays = "stay", version = 1 })),
-        ["POST /api/terms/{term:long}/undo"] = new("/api/terms/{term}/undo?preview=true", [401, 404, 404, 404, 404, 404, 404, 404, 401], _ => Body(new { batch = 1_000_000 })),
+        ["POST /api/terms/{term:long}/closures-of-file"] = new("/api/terms/{term}/closures-of-file", Office, _ =>
+            Body(new { text = "BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n" })
+        ),
+        ["POST /api/terms/{term:long}/mark-days"] = new("/api/terms/{term}/mark-days?preview=true", Office, _ => Body(
+                new
+                {
+                    marks = new[]
+                    {
+                        new
+                        {
+                            id = (long?)null,
+                            version = 0,
+                            gone = false,
+                            kind = "closure",
+                            first = "2026-11-09",
+                            last = "2026-11-09",
+                            name = "Storm",
+                            runs = (string?)null,
+                            periods = (object?)null,
+                        },
+                    },
+                }
+            )),
+        ["POST /api/terms/{term:long}/set-term"] = new(
+            "/api/terms/{term}/set-term?preview=true",
+            [401, 404, 404, 404, 404, 404, 404, 422, 401],
+            _ =>
+                Body(
+                    new
+                    {
+                        first = "soon",
+                        last = "2026-12-18",
+                        weekdays = new[] { "mon" },
+                        rotation = new { kind = "weekly" },
+                        periods = Array.Empty<object>(),
+                        offDays = "stay",
+                        version = 1,
+                    }
+                )
+        ),
+        ["POST /api/terms/{term:long}/undo"] = new(
+            "/api/terms/{term}/undo?preview=true",
+            [401, 404, 404, 404, 404, 404, 404, 404, 401],
+            _ => Body(new { batch = 1_000_000 })
+        ),
         // The team sees these through a student's eyes only, and does nothing in a student's place.
         ["GET /api/sections/{section:long}/now"] = new("/api/sections/{section}/now", Student),
         ["GET /api/sections/{section:long}/items/{item:long}"] = new("/api/sections/{section}/items/{task}", Student),
-        ["POST /api/sections/{section:long}/items/{item:long}/opened"] = new("/api/sections/{section}/items/{task}/opened", [401, 204, 404, 404, 404, 404, 404, 404, 401]),
-        ["POST /api/sections/{section:long}/items/{item:long}/draft"] = new("/api/sections/{section}/items/{task}/draft", Student, _ => Body(new { text = "So far", version = 0 })),
-        ["POST /api/sections/{section:long}/items/{item:long}/hand-in"] = new("/api/sections/{section}/items/{task}/hand-in", Student, _ => Body(new { text = "All of it", pressedAt = (string?)null })),
-        ["POST /api/sections/{section:long}/give-back"] = new("/api/sections/{section}/give-back?preview=true", [401, 404, 404, 404, 200, 404, 404, 404, 401], WorkTests.SomePiece),
+        ["POST /api/sections/{section:long}/items/{item:long}/opened"] = new(
+            "/api/sections/{section}/items/{task}/opened",
+            [401, 204, 404, 404, 404, 404, 404, 404, 401]
+        ),
+        ["POST /api/sections/{section:long}/items/{item:long}/draft"] = new("/api/sections/{section}/items/{task}/draft", Student, _ =>
+            Body(new { text = "So far", version = 0 })
+        ),
+        ["POST /api/sections/{section:long}/items/{item:long}/hand-in"] = new("/api/sections/{section}/items/{task}/hand-in", Student, _ =>
+            Body(new { text = "All of it", pressedAt = (string?)null })
+        ),
+        ["POST /api/sections/{section:long}/give-back"] = new(
+            "/api/sections/{section}/give-back?preview=true",
+            [401, 404, 404, 404, 200, 404, 404, 404, 401],
+            WorkTests.SomePiece
+        ),
         // Neither is a WebSocket here, which is all that is spoken: whoever may come gets no further than that.
         ["* /live"] = new("/live", [401, 400, 400, 400, 400, 400, 400, 400, 401]),
         ["* /live/negotiate"] = new("/live/negotiate", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
@@ -102,9 +229,14 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     [Fact]
     public void Every_endpoint_has_its_row_and_says_who_may_call()
     {
-        var endpoints = school.Instance.Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints).OfType<RouteEndpoint>().ToList();
+        var endpoints = school
+            .Instance.Services.GetServices<EndpointDataSource>()
+            .SelectMany(source => source.Endpoints)
+            .OfType<RouteEndpoint>()
+            .ToList();
         endpoints.Select(Name).Distinct().Order().ShouldBe(Rows.Keys.Order());
-        endpoints.Where(endpoint => endpoint.RoutePattern.RawText!.Contains("api/", StringComparison.Ordinal))
+        endpoints
+            .Where(endpoint => endpoint.RoutePattern.RawText!.Contains("api/", StringComparison.Ordinal))
             .ShouldAllBe(endpoint => endpoint.Metadata.GetMetadata<AccessRule>() != null);
     }
 
@@ -115,19 +247,31 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     public async Task Everybody_gets_what_is_theirs_and_no_more(string endpoint)
     {
         var row = Rows[endpoint];
-        var address = row.Address.Replace("{edition}", $"{school.WeatherWatch}", StringComparison.Ordinal)
+        var address = row
+            .Address.Replace("{edition}", $"{school.WeatherWatch}", StringComparison.Ordinal)
             .Replace("{section}", $"{school.Ids["section:9 Alder"]}", StringComparison.Ordinal)
-            .Replace("{term}", $"{await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT term FROM edition WHERE id = @WeatherWatch", new { school.WeatherWatch }))}", StringComparison.Ordinal)
+            .Replace(
+                "{term}",
+                $"{await school.Sql(connection => connection.ExecuteScalarAsync<long>(TermOf, new { school.WeatherWatch }))}",
+                StringComparison.Ordinal
+            )
             .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal);
         var body = row.Body is null ? null : await row.Body(school);
-        var method = endpoint.StartsWith("POST", StringComparison.Ordinal) || endpoint.EndsWith("negotiate", StringComparison.Ordinal) ? HttpMethod.Post : HttpMethod.Get;
+        var method =
+            endpoint.StartsWith("POST", StringComparison.Ordinal) || endpoint.EndsWith("negotiate", StringComparison.Ordinal)
+                ? HttpMethod.Post
+                : HttpMethod.Get;
         var got = new List<string>();
         foreach (var who in Everybody)
         {
             using var caller = await Persona(who);
             var reply = await caller.Send(method, address, body, request => request.Headers.Add("Idempotency-Key", $"{Guid.NewGuid()}"));
             got.Add($"{who}: {(int)reply.Status}");
-            if ((int)reply.Status >= 400 && reply.Message.Content.Headers.ContentType?.MediaType is { } type && !endpoint.Contains("/live", StringComparison.Ordinal))
+            if (
+                (int)reply.Status >= 400
+                && reply.Message.Content.Headers.ContentType?.MediaType is { } type
+                && !endpoint.Contains("/live", StringComparison.Ordinal)
+            )
                 type.ShouldBe("application/problem+json");
             if (reply.Status == HttpStatusCode.NotFound)
                 reply.Text.ShouldNotContain("Alder");
@@ -164,7 +308,13 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     {
         var methods = endpoint.Metadata.GetMetadata<HttpMethodMetadata>()?.HttpMethods;
         var path = endpoint.RoutePattern.RawText!;
-        return $"{(methods is [var one] ? one : methods is null ? "*" : string.Join(',', methods.Where(method => method != "OPTIONS").Order()))} {path}";
+        return (
+                methods is [var one] ? one
+                : methods is null ? "*"
+                : string.Join(',', methods.Where(method => method != "OPTIONS").Order())
+            )
+            + " "
+            + $"{path}";
     }
 
     private async Task<Caller> Persona(string who)
@@ -179,16 +329,18 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
                     (await elsewhere.Post("/api/sign-out")).Status.ShouldBe(HttpStatusCode.NoContent);
                 return caller;
             default:
-                return await school.As(who switch
-                {
-                    "student of the section" => DemoPeople.OnTrack,
-                    "student of another" => DemoPeople.HeldUp,
-                    "removed student" => DemoPeople.Leaver,
-                    "lead" => DemoPeople.Lead,
-                    "co-teacher of another section" => DemoPeople.CoTeacher,
-                    "other team" => DemoPeople.Colleague,
-                    _ => DemoPeople.Office,
-                });
+                return await school.As(
+                    who switch
+                    {
+                        "student of the section" => DemoPeople.OnTrack,
+                        "student of another" => DemoPeople.HeldUp,
+                        "removed student" => DemoPeople.Leaver,
+                        "lead" => DemoPeople.Lead,
+                        "co-teacher of another section" => DemoPeople.CoTeacher,
+                        "other team" => DemoPeople.Colleague,
+                        _ => DemoPeople.Office,
+                    }
+                );
         }
     }
 }

@@ -15,10 +15,33 @@ public sealed class GroupTests : LeadOfASchool
     {
         var section = $"/api/sections/{School.Ids["section:9 Alder"]}";
         await Post("add-group", new { name = "Field team" });
-        (await Lead.Post(Route("add-group"), new { name = " Field team " }, Guid.NewGuid())).Json["field"]!.GetValue<string>().ShouldBe("name");
+        (await Lead.Post(Route("add-group"), new { name = " Field team " }, Guid.NewGuid())).Json["field"]!
+            .GetValue<string>()
+            .ShouldBe("name");
         var fog = await School.Item("Fog signals, a collection of links");
-        await Post("for-whom", new { item = fog, groups = new[] { "Field team" }, except = Array.Empty<string>(), version = 1 });
-        (await Lead.Post(Route("for-whom"), new { item = fog, groups = new[] { "Nobody's" }, except = Array.Empty<string>(), version = 2 }, Guid.NewGuid())).Json["field"]!.GetValue<string>().ShouldBe("groups");
+        await Post(
+            "for-whom",
+            new
+            {
+                item = fog,
+                groups = new[] { "Field team" },
+                except = Array.Empty<string>(),
+                version = 1,
+            }
+        );
+        (
+            await Lead.Post(
+                Route("for-whom"),
+                new
+                {
+                    item = fog,
+                    groups = new[] { "Nobody's" },
+                    except = Array.Empty<string>(),
+                    version = 2,
+                },
+                Guid.NewGuid()
+            )
+        ).Json["field"]!.GetValue<string>().ShouldBe("groups");
         (await Lead.Get(Route("outline"))).Text.ShouldContain("\"forWhom\":\"for Field team\"");
         // At a moment at which it is open for whoever it is for.
         var view = $"?as=student:{School.Ids["person:" + DemoPeople.OnTrack]}&at=2026-12-10T12:00:00Z";
@@ -27,13 +50,21 @@ public sealed class GroupTests : LeadOfASchool
         var group = (await Lead.Get(Route("groups"))).Json["groups"]![0]!["id"]!.GetValue<long>();
         (await Lead.Post(Route("remove-group"), new { group, version = 1 }, Guid.NewGuid())).Code.ShouldBe("in-use");
         var body = new { group, members = new[] { new { student = School.Ids["person:" + DemoPeople.OnTrack], @in = true } } };
-        (await Lead.Post(Route("put-in-group") + "?preview=true", body)).Json["reach"]!["sentence"]!.GetValue<string>().ShouldEndWith("“Field team” has 1 student instead of 0; 1 item depends on it.");
+        (await Lead.Post(Route("put-in-group") + "?preview=true", body)).Json["reach"]!["sentence"]!
+            .GetValue<string>()
+            .ShouldEndWith("“Field team” has 1 student instead of 0; 1 item depends on it.");
         var put = await Post("put-in-group", body);
         (await Seen()).ShouldBe(HttpStatusCode.OK);
         (await Lead.Get($"{section}/now{view}")).Text.ShouldNotContain("Field team");
-        var cells = (await Lead.Get(Route("dates"))).Json["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray()).Single(row => row!["item"]!.GetValue<long>() == fog)!["cells"]!.AsArray();
+        var cells = (await Lead.Get(Route("dates"))).Json["units"]!
+            .AsArray()
+            .SelectMany(unit => unit!["items"]!.AsArray())
+            .Single(row => row!["item"]!.GetValue<long>() == fog)!["cells"]!.AsArray();
         cells.Select(cell => cell!["students"]!.GetValue<int>()).ShouldBe([1, 0, 0, 0]);
-        var took = await Post("put-in-group", new { group, members = new[] { new { student = School.Ids["person:" + DemoPeople.OnTrack], @in = false } } });
+        var took = await Post(
+            "put-in-group",
+            new { group, members = new[] { new { student = School.Ids["person:" + DemoPeople.OnTrack], @in = false } } }
+        );
         (await Seen()).ShouldBe(HttpStatusCode.NotFound);
         await Post("undo", new { batch = took.Json["batch"]!.GetValue<long>() });
         (await Seen()).ShouldBe(HttpStatusCode.OK);

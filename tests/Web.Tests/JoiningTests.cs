@@ -30,8 +30,12 @@ public sealed class JoiningTests : LeadOfASchool
     {
         await School.Sql(connection => connection.ExecuteAsync("UPDATE section SET edition = NULL WHERE name <> '9 Alder'"));
         var one = await Written(() => Rename("For one"));
-        await School.Sql(connection => connection.ExecuteAsync(
-            "INSERT INTO section (name, letter, term, edition, slots) SELECT 'Section ' || n, 'S', c.term, c.edition, c.slots FROM section c, generate_series(1, 199) n WHERE c.name = '9 Alder'; UPDATE edition SET version = version + 1"));
+        await School.Sql(connection =>
+            connection.ExecuteAsync(
+                "INSERT INTO section (name, letter, term, edition, slots) SELECT 'Section ' || n, 'S', c.term, c.edition, c.slots "
+                    + "FROM section c, generate_series(1, 199) n WHERE c.name = '9 Alder'; UPDATE edition SET version = version + 1"
+            )
+        );
         // What has opened in them is recorded once, by the sweep: it is no part of a change.
         (await School.Instance.Services.GetRequiredService<OpeningSweep>().Sweep(CancellationToken.None)).ShouldBeGreaterThan(199);
         (await Written(() => Rename("For two hundred"))).ShouldBe(one);
@@ -39,13 +43,18 @@ public sealed class JoiningTests : LeadOfASchool
 
     private async Task<long> Joined(int items)
     {
-        await School.Sql(connection => connection.ExecuteAsync(
-            """
-            UPDATE item SET removed_at = now() WHERE edition = @edition AND id NOT IN (SELECT id FROM item WHERE edition = @edition ORDER BY id LIMIT @items);
-            INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title)
-            SELECT i.edition, i.unit, i.lesson, gen_random_uuid(), 'z' || n, 'page', 'to-read', 'More ' || n
-            FROM (SELECT * FROM item WHERE edition = @edition ORDER BY id LIMIT 1) i, generate_series(1, @items - 110) n
-            """, new { edition = School.WeatherWatch, items }));
+        await School.Sql(connection =>
+            connection.ExecuteAsync(
+                """
+                UPDATE item SET removed_at = now() WHERE edition = @edition
+                  AND id NOT IN (SELECT id FROM item WHERE edition = @edition ORDER BY id LIMIT @items);
+                INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title)
+                SELECT i.edition, i.unit, i.lesson, gen_random_uuid(), 'z' || n, 'page', 'to-read', 'More ' || n
+                FROM (SELECT * FROM item WHERE edition = @edition ORDER BY id LIMIT 1) i, generate_series(1, @items - 110) n
+                """,
+                new { edition = School.WeatherWatch, items }
+            )
+        );
         (await Lead.Get(Route("outline"))).Json["counts"]!["items"]!.GetValue<int>().ShouldBe(items);
         return await Written(async () =>
         {
@@ -57,7 +66,18 @@ public sealed class JoiningTests : LeadOfASchool
     private async Task Rename(string title)
     {
         var (item, version) = await CommandExamples.FirstItem(School, School.WeatherWatch);
-        (await Lead.Post($"/api/editions/{School.WeatherWatch}/rename-item", new { item, title, version }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (
+            await Lead.Post(
+                $"/api/editions/{School.WeatherWatch}/rename-item",
+                new
+                {
+                    item,
+                    title,
+                    version,
+                },
+                Guid.NewGuid()
+            )
+        ).Status.ShouldBe(HttpStatusCode.OK);
     }
 
     // Rows that came, changed or went: those that now carry a transaction's mark which they did not before.
@@ -65,10 +85,14 @@ public sealed class JoiningTests : LeadOfASchool
     {
         var before = await School.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT txid_current()"));
         await act();
-        var tables = await School.Sql(connection => connection.QueryAsync<string>("SELECT tablename FROM pg_tables WHERE schemaname = 'public'"));
+        var tables = await School.Sql(connection =>
+            connection.QueryAsync<string>("SELECT tablename FROM pg_tables WHERE schemaname = 'public'")
+        );
         var written = 0L;
         foreach (var table in tables)
-            written += await School.Sql(connection => connection.ExecuteScalarAsync<long>($"SELECT count(*) FROM {table} WHERE xmin::text::bigint > @before", new { before }));
+            written += await School.Sql(connection =>
+                connection.ExecuteScalarAsync<long>($"SELECT count(*) FROM {table} WHERE xmin::text::bigint > @before", new { before })
+            );
         return written;
     }
 }

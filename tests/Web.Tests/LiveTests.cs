@@ -25,7 +25,12 @@ public sealed class LiveTests : IAsyncLifetime
         var counters = await watching.Connection.InvokeAsync<string>(nameof(LiveHub.WatchEdition), school.WeatherWatch);
         using var lead = await school.As(DemoPeople.Lead, instance: 0);
         await lead.Post($"/api/editions/{school.WeatherWatch}/rename-item", await CommandExamples.Rename(school), Guid.NewGuid());
-        (await watching.Next()).ShouldBe(new Raised($"edition:{school.WeatherWatch}", long.Parse(counters.Split('.')[0], System.Globalization.CultureInfo.InvariantCulture) + 1));
+        (await watching.Next()).ShouldBe(
+            new ScopeChanged(
+                $"edition:{school.WeatherWatch}",
+                long.Parse(counters.Split('.')[0], System.Globalization.CultureInfo.InvariantCulture) + 1
+            )
+        );
         using var co = await school.As(DemoPeople.CoTeacher, instance: 1);
         (await watching.Connection.InvokeAsync<string>(nameof(LiveHub.WatchEdition), school.WeatherWatch)).ShouldNotBe(counters);
         (await co.Get($"/api/editions/{school.WeatherWatch}/outline")).Text.ShouldContain("A title of the tests");

@@ -34,7 +34,9 @@ public sealed class OpeningTests : IAsyncLifetime
     public async Task Two_instances_sweep_at_once_and_every_opening_is_recorded_once_at_its_moment()
     {
         var before = await Records();
-        var sweeps = school.Instances.SelectMany(instance => Enumerable.Repeat(instance.Services.GetRequiredService<OpeningSweep>(), 3)).ToList();
+        var sweeps = school
+            .Instances.SelectMany(instance => Enumerable.Repeat(instance.Services.GetRequiredService<OpeningSweep>(), 3))
+            .ToList();
         var recorded = (await Task.WhenAll(sweeps.Select(sweep => Task.Run(() => sweep.Sweep(CancellationToken.None))))).Sum();
         // One that another instance was at is left to it; whoever comes next finds nothing left.
         foreach (var sweep in sweeps)
@@ -45,10 +47,17 @@ public sealed class OpeningTests : IAsyncLifetime
         after.Except(before).ShouldAllBe(record => record.At > DemoSchool.Start && record.At <= Later);
         // What the plan says has opened by then is recorded, and nothing else is.
         var dates = (await lead.Get(Route("dates"))).Json;
-        var open = dates["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray())
+        var open = dates["units"]!
+            .AsArray()
+            .SelectMany(unit => unit!["items"]!.AsArray())
             .Where(item => item!["published"]!.GetValue<bool>())
             .SelectMany(item => item!["cells"]!.AsArray())
-            .Count(cell => !cell!["held"]!.GetValue<bool>() && !cell["skipped"]!.GetValue<bool>() && cell["opens"] is { } opens && Instant.FromDateTimeOffset(DateTimeOffset.Parse(opens["instant"]!.GetValue<string>(), null)) <= Later);
+            .Count(cell =>
+                !cell!["held"]!.GetValue<bool>()
+                && !cell["skipped"]!.GetValue<bool>()
+                && cell["opens"] is { } opens
+                && Instant.FromDateTimeOffset(DateTimeOffset.Parse(opens["instant"]!.GetValue<string>(), null)) <= Later
+            );
         after.Count(record => record.Edition == school.WeatherWatch).ShouldBe(open);
     }
 
@@ -56,13 +65,47 @@ public sealed class OpeningTests : IAsyncLifetime
     public async Task What_opened_since_the_last_sweep_stays_open_whatever_the_next_command_does()
     {
         var alder = school.Ids["section:9 Alder"];
-        var known = (await Records()).Where(record => record.Section == alder && record.At < DemoSchool.Start).Select(record => record.Item).ToHashSet();
-        var item = (await lead.Get(Route("dates"))).Json["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray())
-            .First(row => row!["published"]!.GetValue<bool>() && string.CompareOrdinal(row["cells"]![0]!["opens"]!["instant"]!.GetValue<string>(), $"{Later}") < 0 && !known.Contains(row["item"]!.GetValue<long>()))!["item"]!.GetValue<long>();
+        var known = (await Records())
+            .Where(record => record.Section == alder && record.At < DemoSchool.Start)
+            .Select(record => record.Item)
+            .ToHashSet();
+        var item = (await lead.Get(Route("dates"))).Json["units"]!
+            .AsArray()
+            .SelectMany(unit => unit!["items"]!.AsArray())
+            .First(row =>
+                row!["published"]!.GetValue<bool>()
+                && string.CompareOrdinal(row["cells"]![0]!["opens"]!["instant"]!.GetValue<string>(), $"{Later}") < 0
+                && !known.Contains(row["item"]!.GetValue<long>())
+            )!["item"]!.GetValue<long>();
         // As if no sweep had come by since it opened.
-        await school.Sql(connection => connection.ExecuteAsync("DELETE FROM opened WHERE section = @alder AND item = @item", new { alder, item }));
+        await school.Sql(connection =>
+            connection.ExecuteAsync("DELETE FROM opened WHERE section = @alder AND item = @item", new { alder, item })
+        );
         var opened = await Opens(item);
-        await Post("differ", new { changes = new[] { new { section = alder, of = "item", target = item, field = "opens", putBack = false, value = new { at = "fixed", date = "2026-12-01", time = "08:00" }, version = 0 } } });
+        await Post(
+            "differ",
+            new
+            {
+                changes = new[]
+                {
+                    new
+                    {
+                        section = alder,
+                        of = "item",
+                        target = item,
+                        field = "opens",
+                        putBack = false,
+                        value = new
+                        {
+                            at = "fixed",
+                            date = "2026-12-01",
+                            time = "08:00",
+                        },
+                        version = 0,
+                    },
+                },
+            }
+        );
         (await Opens(item)).ShouldBe(opened);
     }
 
@@ -73,21 +116,46 @@ public sealed class OpeningTests : IAsyncLifetime
         var before = await Opens(item);
         foreach (var looked in new[] { false, true })
         {
-            var slip = await Post("time-item", new { item, field = "opens", anchor = new { at = "term-start" }, version });
+            var slip = await Post(
+                "time-item",
+                new
+                {
+                    item,
+                    field = "opens",
+                    anchor = new { at = "term-start" },
+                    version,
+                }
+            );
             // Whatever comes next records it.
             await Post("confirm-taught", await CommandExamples.All["confirm-taught"](school));
             (await Records()).Count(record => record.Item == item).ShouldBe(4);
             if (looked)
-                await school.Sql(connection => connection.ExecuteAsync(
-                    """
-                    INSERT INTO fact (person, item, section, event, at, recorded_at, by, request)
-                    SELECT n.person, @item, n.section, 'opened', @Later, @Later, n.person, gen_random_uuid() FROM enrolment n WHERE n.section = @alder LIMIT 1
-                    """, new { item, Later, alder = school.Ids["section:9 Alder"] }));
+                await school.Sql(connection =>
+                    connection.ExecuteAsync(
+                        """
+                        INSERT INTO fact (person, item, section, event, at, recorded_at, by, request)
+                        SELECT n.person, @item, n.section, 'opened', @Later, @Later, n.person, gen_random_uuid()
+                          FROM enrolment n WHERE n.section = @alder LIMIT 1
+                        """,
+                        new
+                        {
+                            item,
+                            Later,
+                            alder = school.Ids["section:9 Alder"],
+                        }
+                    )
+                );
             await Post("undo", new { batch = slip });
             (await Records()).Count(record => record.Item == item).ShouldBe(looked ? 1 : 0);
             (await Opens(item) == before).ShouldBe(!looked);
             version += 2;
-            await school.Sql(connection => connection.ExecuteAsync("DELETE FROM taught WHERE lesson = (SELECT lineage FROM lesson WHERE edition = @WeatherWatch AND title = 'Choosing a form')", school));
+            await school.Sql(connection =>
+                connection.ExecuteAsync(
+                    "DELETE FROM taught WHERE lesson = (SELECT lineage FROM lesson "
+                        + "WHERE edition = @WeatherWatch AND title = 'Choosing a form')",
+                    school
+                )
+            );
         }
     }
 
@@ -100,7 +168,8 @@ public sealed class OpeningTests : IAsyncLifetime
         // The last that opened: five days after the demo's beginning it is open, and at its beginning it was not.
         var item = (await Records()).Where(record => record.Section == school.Ids["section:9 Alder"]).MaxBy(record => record.At).Item;
         var before = (await student.Get($"{section}/items/{item}")).Json["state"]!.ToJsonString();
-        async Task<IEnumerable<string>> Now(Caller who) => (await who.Get($"{section}/now")).Json["now"]!.AsArray().Select(row => $"{row!["code"]} {row["state"]}");
+        async Task<IEnumerable<string>> Now(Caller who) =>
+            (await who.Get($"{section}/now")).Json["now"]!.AsArray().Select(row => $"{row!["code"]} {row["state"]}");
         var list = await Now(student);
         await school.Start(new DemoProfile(), new Stopped(DemoSchool.Start));
         using var again = await school.As(DemoPeople.OnTrack, school.Instances.Count - 1);
@@ -116,13 +185,28 @@ public sealed class OpeningTests : IAsyncLifetime
     [Fact]
     public async Task A_course_that_cannot_be_read_keeps_no_other_from_being_swept_and_ends_no_server()
     {
-        await school.Sql(connection => connection.ExecuteAsync(
-            """
-            DELETE FROM opened o USING item i WHERE i.id = o.item AND i.edition = @WeatherWatch AND o.at > @Start;
-            UPDATE edition SET version = version + 1 WHERE id IN (@tides, @WeatherWatch);
-            UPDATE section SET edition = @tides, slots = '[{"day":"never","periods":["P1"]}]' WHERE id = @evening
-            """, new { school.WeatherWatch, DemoSchool.Start, tides = school.Ids["edition:Tides and Channels 2026"], evening = school.Ids["section:Evening watch"] }));
-        await school.Sql(connection => connection.ExecuteAsync("UPDATE unit SET gate = '{\"nothing\":1}' WHERE edition = @tides", new { tides = school.Ids["edition:Tides and Channels 2026"] }));
+        await school.Sql(connection =>
+            connection.ExecuteAsync(
+                """
+                DELETE FROM opened o USING item i WHERE i.id = o.item AND i.edition = @WeatherWatch AND o.at > @Start;
+                UPDATE edition SET version = version + 1 WHERE id IN (@tides, @WeatherWatch);
+                UPDATE section SET edition = @tides, slots = '[{"day":"never","periods":["P1"]}]' WHERE id = @evening
+                """,
+                new
+                {
+                    school.WeatherWatch,
+                    DemoSchool.Start,
+                    tides = school.Ids["edition:Tides and Channels 2026"],
+                    evening = school.Ids["section:Evening watch"],
+                }
+            )
+        );
+        await school.Sql(connection =>
+            connection.ExecuteAsync(
+                "UPDATE unit SET gate = '{\"nothing\":1}' WHERE edition = @tides",
+                new { tides = school.Ids["edition:Tides and Channels 2026"] }
+            )
+        );
         foreach (var instance in school.Instances)
             await instance.Services.GetRequiredService<OpeningSweep>().Sweep(CancellationToken.None);
         (await Records()).ShouldContain(record => record.Edition == school.WeatherWatch && record.At > DemoSchool.Start);
@@ -137,11 +221,20 @@ public sealed class OpeningTests : IAsyncLifetime
     }
 
     // When it opens in 9 Alder.
-    private async Task<string> Opens(long item) => (await lead.Get(Route("dates"))).Json["units"]!.AsArray()
-        .SelectMany(unit => unit!["items"]!.AsArray()).Single(row => row!["item"]!.GetValue<long>() == item)!["cells"]![0]!["opens"]!["local"]!.GetValue<string>();
+    private async Task<string> Opens(long item) =>
+        (await lead.Get(Route("dates"))).Json["units"]!
+            .AsArray()
+            .SelectMany(unit => unit!["items"]!.AsArray())
+            .Single(row => row!["item"]!.GetValue<long>() == item)!["cells"]![0]!["opens"]!["local"]!.GetValue<string>();
 
-    private Task<List<(long Edition, long Section, long Item, Instant At)>> Records() => school.Sql(async connection =>
-        (await connection.QueryAsync<(long, long, long, Instant)>("SELECT i.edition, o.section, o.item, o.at FROM opened o JOIN item i ON i.id = o.item")).AsList());
+    private Task<List<(long Edition, long Section, long Item, Instant At)>> Records() =>
+        school.Sql(async connection =>
+            (
+                await connection.QueryAsync<(long, long, long, Instant)>(
+                    "SELECT i.edition, o.section, o.item, o.at FROM opened o JOIN item i ON i.id = o.item"
+                )
+            ).AsList()
+        );
 
     private string Route(string rest) => $"/api/editions/{school.WeatherWatch}/{rest}";
 

@@ -104,13 +104,19 @@ public sealed class OutageTests
         await using var school = await School.Open();
         using var lead = await school.As(DemoPeople.Lead);
         var (route, body, key) = ($"/api/editions/{school.WeatherWatch}/rename-item", await CommandExamples.Rename(school), Guid.NewGuid());
-        await school.Sql(connection => connection.ExecuteAsync("""
-            DELETE FROM opened o USING item i WHERE i.id = o.item AND i.edition = @WeatherWatch;
-            UPDATE edition SET version = version + 1 WHERE id = @WeatherWatch;
-            CREATE FUNCTION full_disk() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN RAISE EXCEPTION 'could not extend file: No space left on device' USING ERRCODE = '53100'; END $$;
-            CREATE TRIGGER full_disk BEFORE INSERT ON opened FOR EACH ROW EXECUTE FUNCTION full_disk();
-            CREATE TRIGGER full_disk BEFORE INSERT ON batch FOR EACH ROW EXECUTE FUNCTION full_disk();
-            """, new { school.WeatherWatch }));
+        await school.Sql(connection =>
+            connection.ExecuteAsync(
+                """
+                DELETE FROM opened o USING item i WHERE i.id = o.item AND i.edition = @WeatherWatch;
+                UPDATE edition SET version = version + 1 WHERE id = @WeatherWatch;
+                CREATE FUNCTION full_disk() RETURNS trigger LANGUAGE plpgsql AS $$
+                  BEGIN RAISE EXCEPTION 'could not extend file: No space left on device' USING ERRCODE = '53100'; END $$;
+                CREATE TRIGGER full_disk BEFORE INSERT ON opened FOR EACH ROW EXECUTE FUNCTION full_disk();
+                CREATE TRIGGER full_disk BEFORE INSERT ON batch FOR EACH ROW EXECUTE FUNCTION full_disk();
+                """,
+                new { school.WeatherWatch }
+            )
+        );
         var sweep = school.Instance.Services.GetRequiredService<OpeningSweep>();
         (await sweep.Sweep(CancellationToken.None)).ShouldBe(0);
         var refused = await lead.Post(route, body, key);

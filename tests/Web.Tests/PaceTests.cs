@@ -17,7 +17,9 @@ public sealed class PaceTests : LeadOfASchool
         pace["lessons"]!.AsArray().Count.ShouldBe(38);
         pace["last"]!.GetValue<string>().ShouldBe("edition 2025");
         var sections = pace["sections"]!.AsArray();
-        sections.Select(section => (section!["letter"]!.GetValue<string>(), section["behindBy"]!.GetValue<int>())).ShouldBe([("A", 0), ("B", 2), ("C", 0), ("D", 0)]);
+        sections
+            .Select(section => (section!["letter"]!.GetValue<string>(), section["behindBy"]!.GetValue<int>()))
+            .ShouldBe([("A", 0), ("B", 2), ("C", 0), ("D", 0)]);
         // Against last year: what was optional was left out then, and has no place to be held against.
         sections.Select(section => section!["behindLast"]?.GetValue<int>()).ShouldBe([-2, 0, -1, -1]);
         sections[0]!["lessons"]!.AsArray()[^1]!["last"].ShouldBeNull();
@@ -27,8 +29,13 @@ public sealed class PaceTests : LeadOfASchool
             var placed = section!["lessons"]!.AsArray().Where(run => run!["from"] is not null).ToList();
             placed.ShouldAllBe(run => run!["from"]!.GetValue<double>() <= run["to"]!.GetValue<double>());
             // Whatever is taught comes before what is to come.
-            placed.SkipWhile(run => run!["state"]!.GetValue<string>() == "taught").ShouldAllBe(run => run!["state"]!.GetValue<string>() == "ahead");
-            section["classes"]!.AsArray().Select(one => one!["ordinal"]!.GetValue<int>()).ShouldBe(Enumerable.Range(1, section["classes"]!.AsArray().Count));
+            placed
+                .SkipWhile(run => run!["state"]!.GetValue<string>() == "taught")
+                .ShouldAllBe(run => run!["state"]!.GetValue<string>() == "ahead");
+            section["classes"]!
+                .AsArray()
+                .Select(one => one!["ordinal"]!.GetValue<int>())
+                .ShouldBe(Enumerable.Range(1, section["classes"]!.AsArray().Count));
         }
         // Only what does not fit is named, and only where something does not.
         sections.ShouldAllBe(section => (section!["lacking"]!.GetValue<int>() > 0) == (section["unplaced"]!.AsArray().Count > 0));
@@ -41,13 +48,34 @@ public sealed class PaceTests : LeadOfASchool
     [Fact]
     public async Task What_a_lesson_took_is_noted_again_forgotten_and_brought_back_and_the_log_has_every_step()
     {
-        var lesson = (await Lead.Get(Route("pace"))).Json["sections"]![0]!["lessons"]!.AsArray().First(run => run!["state"]!.GetValue<string>() == "ahead")!["lesson"]!.GetValue<long>();
-        object Note(int? took, long version) => new { section = School.Ids["section:9 Alder"], lessons = new[] { new { lesson, took, done = true, left = (int?)null, version } } };
+        var lesson = (await Lead.Get(Route("pace"))).Json["sections"]![0]!["lessons"]!
+            .AsArray()
+            .First(run => run!["state"]!.GetValue<string>() == "ahead")!["lesson"]!.GetValue<long>();
+        object Note(int? took, long version) =>
+            new
+            {
+                section = School.Ids["section:9 Alder"],
+                lessons = new[]
+                {
+                    new
+                    {
+                        lesson,
+                        took,
+                        done = true,
+                        left = (int?)null,
+                        version,
+                    },
+                },
+            };
         await Post("confirm-taught", Note(2, 0));
         await Post("confirm-taught", Note(3, 1));
         var forgot = await Post("confirm-taught", Note(null, 2));
         await Post("undo", new { batch = forgot.Json["batch"]!.GetValue<long>() });
-        (await Lead.Get(Route("pace"))).Json["sections"]![0]!["lessons"]!.AsArray().Single(run => run!["lesson"]!.GetValue<long>() == lesson)!["took"]!.GetValue<int>().ShouldBe(3);
+        (await Lead.Get(Route("pace"))).Json["sections"]![0]!["lessons"]!
+            .AsArray()
+            .Single(run => run!["lesson"]!.GetValue<long>() == lesson)!["took"]!
+            .GetValue<int>()
+            .ShouldBe(3);
         (await Verifier.Run(School.Database.Owner, CancellationToken.None)).ShouldBeEmpty();
     }
 
@@ -56,11 +84,22 @@ public sealed class PaceTests : LeadOfASchool
     {
         var before = (await Lead.Get(Route("pace"))).Json;
         var lesson = before["sections"]![0]!["lessons"]!.AsArray().First(run => run!["state"]!.GetValue<string>() == "ahead")!;
-        object Request(int? took, long version) => new
-        {
-            section = School.Ids["section:9 Alder"],
-            lessons = new[] { new { lesson = lesson["lesson"]!.GetValue<long>(), took, done = true, left = (int?)null, version } },
-        };
+        object Request(int? took, long version) =>
+            new
+            {
+                section = School.Ids["section:9 Alder"],
+                lessons = new[]
+                {
+                    new
+                    {
+                        lesson = lesson["lesson"]!.GetValue<long>(),
+                        took,
+                        done = true,
+                        left = (int?)null,
+                        version,
+                    },
+                },
+            };
         var shown = await Lead.Post(Route("confirm-taught?preview=true"), Request(3, 0));
         shown.Json["reach"]!["sentence"]!.GetValue<string>().ShouldContain("in 9 Alder");
         var done = await Lead.Post(Route("confirm-taught"), Request(3, 0), Guid.NewGuid());
@@ -71,7 +110,9 @@ public sealed class PaceTests : LeadOfASchool
         // Who read it before is told what stands there now.
         var late = await Lead.Post(Route("confirm-taught"), Request(1, 0), Guid.NewGuid());
         (late.Status, late.Code).ShouldBe((HttpStatusCode.Conflict, "changed-meanwhile"));
-        (await Lead.Post(Route("undo"), new { batch = done.Json["batch"]!.GetValue<long>() }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (await Lead.Post(Route("undo"), new { batch = done.Json["batch"]!.GetValue<long>() }, Guid.NewGuid())).Status.ShouldBe(
+            HttpStatusCode.OK
+        );
         Same((await Lead.Get(Route("pace"))).Json["sections"]![0]!, before["sections"]![0]!);
         // Forgetting what is noted is the same as never having noted it.
         await Lead.Post(Route("confirm-taught"), Request(3, 0), Guid.NewGuid());
@@ -84,23 +125,95 @@ public sealed class PaceTests : LeadOfASchool
     {
         var alder = School.Ids["section:9 Alder"];
         var before = (await Section(0)).ToJsonString();
-        var cancel = new { section = alder, change = (object)new { cancel = new { date = "2026-10-12" } }, putBack = (int?)null, version = 0 };
+        var cancel = new
+        {
+            section = alder,
+            change = (object)new { cancel = new { date = "2026-10-12" } },
+            putBack = (int?)null,
+            version = 0,
+        };
         var shown = await Lead.Post(Route("change-classes?preview=true"), cancel);
-        shown.Json["reach"]!["sentence"]!.GetValue<string>().ShouldMatch(@"^\d+ dates move in 9 Alder, for 24 students\. 1 due stands on a day without classes: 3\.18 What falls: a check in 9 Alder \(Mon 26 Oct, 18:00\)\. 9 Alder meets 43 times instead of 44\. 1 item falls out of the term in 9 Alder\.$");
+        shown.Json["reach"]!["sentence"]!
+            .GetValue<string>()
+            .ShouldMatch(
+                @"^\d+ dates move in 9 Alder, for 24 students\. 1 due stands on a day without classes: "
+                    + @"3\.18 What falls: a check in 9 Alder \(Mon 26 Oct, 18:00\)\. "
+                    + @"9 Alder meets 43 times instead of 44\. 1 item falls out of the term in 9 Alder\.$"
+            );
         var done = await Lead.Post(Route("change-classes"), cancel, Guid.NewGuid());
-        (done.Json["words"]!.GetValue<string>(), done.Json["reach"]!.ToJsonString()).ShouldBe(("cancelled the class of 9 Alder on 12 Oct", shown.Json["reach"]!.ToJsonString()));
+        (done.Json["words"]!.GetValue<string>(), done.Json["reach"]!.ToJsonString()).ShouldBe(
+            ("cancelled the class of 9 Alder on 12 Oct", shown.Json["reach"]!.ToJsonString())
+        );
         var section = await Section(0);
         section["classes"]!.AsArray().ShouldAllBe(one => one!["date"]!.GetValue<string>() != "2026-10-12");
-        (await Changes()).Select(change => (change!["words"]!.GetValue<string>(), change["sleeps"]!.GetValue<bool>())).ShouldBe([("cancelled on Mon 12 Oct", false)]);
+        (await Changes())
+            .Select(change => (change!["words"]!.GetValue<string>(), change["sleeps"]!.GetValue<bool>()))
+            .ShouldBe([("cancelled on Mon 12 Oct", false)]);
         // Cancelling it again names what is not there: the change sleeps, and says so.
         await Lead.Post(Route("change-classes"), cancel, Guid.NewGuid());
         (await Changes()).Select(change => change!["sleeps"]!.GetValue<bool>()).ShouldBe([true, true]);
         foreach (var seq in new[] { 2, 1 })
-            (await Lead.Post(Route("change-classes"), new { section = alder, change = (object?)null, putBack = seq, version = 1 }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+            (
+                await Lead.Post(
+                    Route("change-classes"),
+                    new
+                    {
+                        section = alder,
+                        change = (object?)null,
+                        putBack = seq,
+                        version = 1,
+                    },
+                    Guid.NewGuid()
+                )
+            ).Status.ShouldBe(HttpStatusCode.OK);
         (await Section(0)).ToJsonString().ShouldBe(before);
-        await Lead.Post(Route("change-classes"), new { section = alder, change = new { move = new { date = "2026-10-12", to = new { date = "2026-10-13", start = "09:30", end = "10:20" } } }, putBack = (int?)null, version = 0 }, Guid.NewGuid());
-        await Lead.Post(Route("change-classes"), new { section = alder, change = new { add = new { date = "2026-10-17", start = "10:00", end = "11:00" } }, putBack = (int?)null, version = 0 }, Guid.NewGuid());
-        (await Section(0))["classes"]!.AsArray().Where(one => one!["own"]!.GetValue<bool>()).Select(one => one!["words"]!.GetValue<string>()).ShouldBe(["Tue 13 Oct, 09:30", "Sat 17 Oct, 10:00"]);
+        await Lead.Post(
+            Route("change-classes"),
+            new
+            {
+                section = alder,
+                change = new
+                {
+                    move = new
+                    {
+                        date = "2026-10-12",
+                        to = new
+                        {
+                            date = "2026-10-13",
+                            start = "09:30",
+                            end = "10:20",
+                        },
+                    },
+                },
+                putBack = (int?)null,
+                version = 0,
+            },
+            Guid.NewGuid()
+        );
+        await Lead.Post(
+            Route("change-classes"),
+            new
+            {
+                section = alder,
+                change = new
+                {
+                    add = new
+                    {
+                        date = "2026-10-17",
+                        start = "10:00",
+                        end = "11:00",
+                    },
+                },
+                putBack = (int?)null,
+                version = 0,
+            },
+            Guid.NewGuid()
+        );
+        (await Section(0))["classes"]!
+            .AsArray()
+            .Where(one => one!["own"]!.GetValue<bool>())
+            .Select(one => one!["words"]!.GetValue<string>())
+            .ShouldBe(["Tue 13 Oct, 09:30", "Sat 17 Oct, 10:00"]);
     }
 
     [Theory]
@@ -111,7 +224,17 @@ public sealed class PaceTests : LeadOfASchool
     [InlineData("null", "change")]
     public async Task A_change_of_classes_that_cannot_be_carried_out_names_the_field(string change, string field)
     {
-        var reply = await Lead.Post(Route("change-classes"), new { section = School.Ids["section:9 Alder"], change = JsonNode.Parse(change), putBack = (int?)null, version = 0 }, Guid.NewGuid());
+        var reply = await Lead.Post(
+            Route("change-classes"),
+            new
+            {
+                section = School.Ids["section:9 Alder"],
+                change = JsonNode.Parse(change),
+                putBack = (int?)null,
+                version = 0,
+            },
+            Guid.NewGuid()
+        );
         (reply.Status, reply.Json["field"]?.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, field), reply.Text);
     }
 

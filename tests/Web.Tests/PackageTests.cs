@@ -34,11 +34,22 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     [Fact]
     public async Task Out_in_and_out_again_a_package_is_the_same_to_the_byte_and_taken_back_nothing_is_left()
     {
-        (await lead.Post($"/api/editions/{school.WeatherWatch}/change-course", await CommandExamples.All["change-course"](school), Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (
+            await lead.Post(
+                $"/api/editions/{school.WeatherWatch}/change-course",
+                await CommandExamples.All["change-course"](school),
+                Guid.NewGuid()
+            )
+        ).Status.ShouldBe(HttpStatusCode.OK);
         var first = await Package(school.WeatherWatch);
         var rows = await school.RowCounts("audit", "request", "body", "session");
         var shown = await TakeIn(first, preview: true);
-        shown.Json["sentence"]!.GetValue<string>().ShouldBe("“Weather Watch”, edition 2026: 6 weeks, 38 topics, 110 pieces of work, 33 texts. It becomes a course of your own, that no section follows yet.");
+        shown.Json["sentence"]!
+            .GetValue<string>()
+            .ShouldBe(
+                "“Weather Watch”, edition 2026: 6 weeks, 38 topics, 110 pieces of work, "
+                    + "33 texts. It becomes a course of your own, that no section follows yet."
+            );
         (await school.RowCounts("audit", "request", "body", "session")).ShouldBe(rows);
         var key = Guid.NewGuid();
         var made = await Task.WhenAll(Enumerable.Range(0, 3).Select(_ => TakeIn(first, key: key)));
@@ -46,7 +57,14 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         var edition = made[0].Json["edition"]!.GetValue<long>();
         (await Package(edition)).ShouldBe(first);
         // It is a course of its own: what is changed in it is changed in no other.
-        (await school.Sql(connection => connection.ExecuteScalarAsync<int>("SELECT count(*)::int FROM item a JOIN item b USING (lineage) WHERE a.edition = @edition AND b.edition <> @edition", new { edition }))).ShouldBe(0);
+        (
+            await school.Sql(connection =>
+                connection.ExecuteScalarAsync<int>(
+                    "SELECT count(*)::int FROM item a JOIN item b USING (lineage) WHERE a.edition = @edition AND b.edition <> @edition",
+                    new { edition }
+                )
+            )
+        ).ShouldBe(0);
         (await lead.Get($"/api/editions/{edition}/outline")).Json["canChange"]!.GetValue<bool>().ShouldBeTrue();
         using var co = await school.As(DemoPeople.CoTeacher);
         (await co.Get($"/api/editions/{edition}/outline")).Status.ShouldBe(HttpStatusCode.NotFound);
@@ -66,8 +84,16 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         foreach (var name in new[] { DemoPeople.OnTrack, DemoPeople.HeldUp, DemoPeople.Lead })
             text.ShouldNotContain(name);
         // What the computation makes of the file is what the screen says.
-        var schedule = Polycline.Core.PlanSchedule.Of(Polycline.Core.Calendars.TermDays.Of(plan.Term), plan.Edition, plan.Sections);
-        schedule.Section(plan.Sections[3].Ref).Forecast.Lacking.ShouldBe((await lead.Get($"/api/editions/{school.WeatherWatch}/dates")).Json["sections"]![3]!["lacking"]!.GetValue<int>());
+        var schedule = Polycline.Core.Planning.PlanSchedule.Of(
+            Polycline.Core.Calendars.TermDays.Of(plan.Term),
+            plan.Edition,
+            plan.Sections
+        );
+        schedule
+            .Section(plan.Sections[3].Ref)
+            .Forecast.Lacking.ShouldBe(
+                (await lead.Get($"/api/editions/{school.WeatherWatch}/dates")).Json["sections"]![3]!["lacking"]!.GetValue<int>()
+            );
     }
 
     [Fact]
@@ -85,15 +111,33 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         await Refused(Encoding.UTF8.GetBytes("PK, but no"), "no zip file");
         await Refused(Zip(("plan.json", "{}")), "course.json");
         await Refused(Zip(("course.json", "[]")), "course.json: an object is wanted");
-        await Refused(Zip(("course.json", Course(course => course["edition"]!["units"]![0]!["lessons"]![0]!["length"] = -1))), "course.json.edition.units[0].lessons[0].length");
+        await Refused(
+            Zip(("course.json", Course(course => course["edition"]!["units"]![0]!["lessons"]![0]!["length"] = -1))),
+            "course.json.edition.units[0].lessons[0].length"
+        );
         await Refused(Zip(("course.json", Course(course => course["purposes"]!["nothing"] = "practice"))), "course.json.purposes.nothing");
-        await Refused(Zip(("course.json", Course(course => course["edition"]!["units"]![0]!["items"]![0]!["gate"] = JsonNode.Parse("""{"item":"i999","is":"returned"}""")))), "course.json.edition.units[0].items[0].gate");
+        await Refused(
+            Zip(
+                (
+                    "course.json",
+                    Course(course =>
+                        course["edition"]!["units"]![0]!["items"]![0]!["gate"] = JsonNode.Parse("""{"item":"i999","is":"returned"}""")
+                    )
+                )
+            ),
+            "course.json.edition.units[0].items[0].gate"
+        );
         await Refused(Zip(("course.json", Course(_ => { }))), "lacks the text");
         await Refused(Zip(("course.json", new string(' ', 60_000_000))), "50 MB");
         (await school.RowCounts("audit", "request")).ShouldBe(rows);
         // A text is taken in the one form in which texts are kept.
         var name = JsonNode.Parse(Entry(good, "course.json"))!["texts"]!.AsObject().First().Value!.GetValue<string>();
-        var made = await TakeIn(Zip([.. Entries(good).Where(entry => entry.Name != $"texts/{name}"), ($"texts/{name}", "<p onclick='x()'>Clouds<script>alert(1)</script></p>")]));
+        var made = await TakeIn(
+            Zip([
+                .. Entries(good).Where(entry => entry.Name != $"texts/{name}"),
+                ($"texts/{name}", "<p onclick='x()'>Clouds<script>alert(1)</script></p>"),
+            ])
+        );
         var edition = made.Json["edition"]!.GetValue<long>();
         Entries(await Package(edition)).ShouldContain(entry => entry.Text == "<p>Clouds</p>");
         await lead.Post($"/api/editions/{edition}/take-back-course", null, Guid.NewGuid());
@@ -115,9 +159,17 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         {
             var course = JsonNode.Parse(Entry(good, "course.json"))!;
             change?.Invoke(course);
-            var entries = Entries(good).Select(entry => entry.Name == "course.json" ? (entry.Name, course.ToJsonString()) : entry.Name == $"texts/{text}" && html is not null ? (entry.Name, html) : entry);
+            var entries = Entries(good)
+                .Select(entry =>
+                    entry.Name == "course.json" ? (entry.Name, course.ToJsonString())
+                    : entry.Name == $"texts/{text}" && html is not null ? (entry.Name, html)
+                    : entry
+                );
             var reply = await TakeIn(Zip([.. entries]), preview: true);
-            (reply.Status, reply.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, "package"), reply.Text[..Math.Min(300, reply.Text.Length)]);
+            (reply.Status, reply.Json["field"]!.GetValue<string>()).ShouldBe(
+                (HttpStatusCode.UnprocessableEntity, "package"),
+                reply.Text[..Math.Min(300, reply.Text.Length)]
+            );
             reply.Json["title"]!.GetValue<string>().ShouldContain(says);
         }
         static JsonNode Unit(JsonNode course) => course["edition"]!["units"]![0]!;
@@ -130,12 +182,24 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         {
             var lessons = Unit(course)["lessons"]!.AsArray();
             for (var n = 0; n < 20_000; n++)
-                lessons.Add(new JsonObject { ["id"] = $"more{n}", ["title"] = $"Lesson {n}", ["length"] = 1 });
+                lessons.Add(
+                    new JsonObject
+                    {
+                        ["id"] = $"more{n}",
+                        ["title"] = $"Lesson {n}",
+                        ["length"] = 1,
+                    }
+                );
         });
         await Refused("at most 200 parts", course =>
         {
             var named = Unit(course)["items"]![0]!["id"]!.GetValue<string>();
-            course["edition"]!["units"]![2]!["gate"] = new JsonObject { ["all"] = new JsonArray([.. Enumerable.Range(0, 4_000).Select(_ => new JsonObject { ["item"] = named, ["is"] = "opened" })]) };
+            course["edition"]!["units"]![2]!["gate"] = new JsonObject
+            {
+                ["all"] = new JsonArray([
+                    .. Enumerable.Range(0, 4_000).Select(_ => new JsonObject { ["item"] = named, ["is"] = "opened" }),
+                ]),
+            };
         });
         await Refused("nested more than 100 deep", html: string.Concat(Enumerable.Repeat("<em>", 50_000)));
         await Refused("nested more than 100 deep", html: string.Concat(Enumerable.Repeat("<ul><li>", 20_000)));
@@ -171,5 +235,9 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     }
 
     private Task<Reply> TakeIn(byte[] bytes, bool preview = false, Guid? key = null) =>
-        lead.Post($"/api/editions/{school.WeatherWatch}/take-in{(preview ? "?preview=true" : "")}", new { term, package = Convert.ToBase64String(bytes) }, preview ? null : key ?? Guid.NewGuid());
+        lead.Post(
+            $"/api/editions/{school.WeatherWatch}/take-in{(preview ? "?preview=true" : "")}",
+            new { term, package = Convert.ToBase64String(bytes) },
+            preview ? null : key ?? Guid.NewGuid()
+        );
 }

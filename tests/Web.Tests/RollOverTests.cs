@@ -1,10 +1,10 @@
-using Polycline.Web.Host;
-using Microsoft.Extensions.DependencyInjection;
 using System.Net;
 using Dapper;
+using Microsoft.Extensions.DependencyInjection;
 using Polycline.Data.Verify;
 using Polycline.Demo.School;
 using Polycline.Testing;
+using Polycline.Web.Host;
 using Shouldly;
 using Xunit;
 
@@ -29,13 +29,24 @@ public sealed class RollOverTests : IAsyncLifetime
     }
 
     /// <summary>Weather Watch for the spring term, with one section that succeeds 9 Dogwood.</summary>
-    public static async Task<object?> Spring(School school) => new
-    {
-        title = "edition 2027",
-        term = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = 'Spring term 2027'")),
-        fixedDates = "week",
-        sections = new[] { new { name = "9 Elm", letter = "A", succeeds = school.Ids["section:9 Dogwood"] } },
-    };
+    public static async Task<object?> Spring(School school) =>
+        new
+        {
+            title = "edition 2027",
+            term = await school.Sql(connection =>
+                connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = 'Spring term 2027'")
+            ),
+            fixedDates = "week",
+            sections = new[]
+            {
+                new
+                {
+                    name = "9 Elm",
+                    letter = "A",
+                    succeeds = school.Ids["section:9 Dogwood"],
+                },
+            },
+        };
 
     [Fact]
     public async Task It_carries_everything_of_the_course_and_nothing_of_the_students()
@@ -45,7 +56,11 @@ public sealed class RollOverTests : IAsyncLifetime
         var shown = await lead.Post(Route("roll-over?preview=true"), request);
         shown.Status.ShouldBe(HttpStatusCode.OK, shown.Text);
         (await school.RowCounts()).ShouldBe(before);
-        shown.Json["sentence"]!.GetValue<string>().ShouldBe("Carries 6 units, 38 lessons and 110 items; nothing of the students. edition 2026 goes on as it is. Not everything fits.");
+        shown.Json["sentence"]!
+            .GetValue<string>()
+            .ShouldBe(
+                "Carries 6 units, 38 lessons and 110 items; nothing of the students. edition 2026 goes on as it is. Not everything fits."
+            );
         var section = shown.Json["sections"]![0]!;
         section["classes"]!.GetValue<int>().ShouldBe(30);
         section["lacking"]!.GetValue<int>().ShouldBe(12);
@@ -73,9 +88,26 @@ public sealed class RollOverTests : IAsyncLifetime
     public async Task Fixed_dates_go_to_the_same_teaching_week_or_are_cleared_and_both_are_listed()
     {
         var (item, version) = await CommandExamples.At(school, "item", "A slow ramp");
-        await lead.Post(Route("time-item"), new { item, field = "due", anchor = new { at = "fixed", date = "2026-09-16", time = "12:00" }, version }, Guid.NewGuid());
+        await lead.Post(
+            Route("time-item"),
+            new
+            {
+                item,
+                field = "due",
+                anchor = new
+                {
+                    at = "fixed",
+                    date = "2026-09-16",
+                    time = "12:00",
+                },
+                version,
+            },
+            Guid.NewGuid()
+        );
         var redated = (await lead.Post(Route("roll-over?preview=true"), await Spring(school))).Json["redated"]!.AsArray().Single()!;
-        (redated["before"]!.GetValue<string>(), redated["after"]!.GetValue<string>()).ShouldBe(("on Wed 16 Sep 2026, 12:00", "on Wed 27 Jan 2027, 12:00"));
+        (redated["before"]!.GetValue<string>(), redated["after"]!.GetValue<string>()).ShouldBe(
+            ("on Wed 16 Sep 2026, 12:00", "on Wed 27 Jan 2027, 12:00")
+        );
     }
 
     [Fact]
@@ -89,11 +121,16 @@ public sealed class RollOverTests : IAsyncLifetime
         (await lead.Get(Route("outline"))).Json["state"]!.GetValue<string>().ShouldBe("current");
 
         next = (await lead.Post(Route("roll-over"), await Spring(school), Guid.NewGuid())).Json["edition"]!.GetValue<long>();
-        await school.Sql(connection => connection.ExecuteAsync(
-            """
-            INSERT INTO fact (person, item, section, event, at, recorded_at, by, request)
-            SELECT @person, min(i.id), min(c.id), 'opened', now(), now(), @person, gen_random_uuid() FROM item i, section c WHERE i.edition = @next AND c.edition = @next
-            """, new { person = school.Ids["person:" + DemoPeople.OnTrack], next }));
+        await school.Sql(connection =>
+            connection.ExecuteAsync(
+                """
+                INSERT INTO fact (person, item, section, event, at, recorded_at, by, request)
+                SELECT @person, min(i.id), min(c.id), 'opened', now(), now(), @person, gen_random_uuid()
+                  FROM item i, section c WHERE i.edition = @next AND c.edition = @next
+                """,
+                new { person = school.Ids["person:" + DemoPeople.OnTrack], next }
+            )
+        );
         (await lead.Post($"/api/editions/{next}/take-back-roll-over", null, Guid.NewGuid())).Code.ShouldBe("cannot-undo");
     }
 
@@ -102,11 +139,23 @@ public sealed class RollOverTests : IAsyncLifetime
     {
         var next = (await lead.Post(Route("roll-over"), await Spring(school), Guid.NewGuid())).Json["edition"]!.GetValue<long>();
         var evening = school.Ids["section:Evening watch"];
-        await school.Sql(connection => connection.ExecuteAsync("UPDATE section SET term = (SELECT term FROM edition WHERE id = @next) WHERE id = @evening", new { next, evening }));
-        (await lead.Post($"/api/editions/{next}/join-section", await CommandExamples.Join(school), Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        await school.Sql(connection =>
+            connection.ExecuteAsync(
+                "UPDATE section SET term = (SELECT term FROM edition WHERE id = @next) WHERE id = @evening",
+                new { next, evening }
+            )
+        );
+        (await lead.Post($"/api/editions/{next}/join-section", await CommandExamples.Join(school), Guid.NewGuid())).Status.ShouldBe(
+            HttpStatusCode.OK
+        );
         (await lead.Post($"/api/editions/{next}/take-back-roll-over", null, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
-        var left = await school.Sql(connection => connection.QuerySingleAsync<(long? Edition, long Students, long Teachers)>(
-            "SELECT edition, (SELECT count(*) FROM enrolment WHERE section = c.id), (SELECT count(*) FROM section_teacher WHERE section = c.id) FROM section c WHERE id = @evening", new { evening }));
+        var left = await school.Sql(connection =>
+            connection.QuerySingleAsync<(long? Edition, long Students, long Teachers)>(
+                "SELECT edition, (SELECT count(*) FROM enrolment WHERE section = c.id), (SELECT "
+                    + "count(*) FROM section_teacher WHERE section = c.id) FROM section c WHERE id = @evening",
+                new { evening }
+            )
+        );
         left.ShouldBe((null, 18, 1));
         (await Verifier.Run(school.Database.Owner, CancellationToken.None)).ShouldBeEmpty();
     }
@@ -114,41 +163,92 @@ public sealed class RollOverTests : IAsyncLifetime
     [Fact]
     public async Task A_name_that_is_taken_and_a_term_that_is_not_ahead_are_refused_by_name()
     {
-        var term = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = 'Autumn term 2025'"));
-        var wrong = await lead.Post(Route("roll-over"), new { title = "edition 2027", term, fixedDates = "week", sections = Array.Empty<object>() }, Guid.NewGuid());
+        var term = await school.Sql(connection =>
+            connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = 'Autumn term 2025'")
+        );
+        var wrong = await lead.Post(
+            Route("roll-over"),
+            new
+            {
+                title = "edition 2027",
+                term,
+                fixedDates = "week",
+                sections = Array.Empty<object>(),
+            },
+            Guid.NewGuid()
+        );
         (wrong.Status, wrong.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.NotFound, "term"));
         using var co = await school.As(DemoPeople.CoTeacher);
         (await co.Post(Route("roll-over"), await Spring(school), Guid.NewGuid())).Code.ShouldBe("forbidden");
     }
 
     [Fact]
-    public async Task This_edition_goes_on_while_the_next_is_prepared_and_ends_by_an_act_of_its_own_that_is_taken_back_until_students_have_begun()
+    public async Task This_edition_goes_on_while_the_next_is_prepared_and_ends_by_an_act_of_its_own_which_can_be_taken_back()
     {
         var next = (await lead.Post(Route("roll-over"), await Spring(school), Guid.NewGuid())).Json["edition"]!.GetValue<long>();
         // Preparing the next leaves this one as it is, and what is changed here is not changed there.
         var (item, version) = await CommandExamples.At(school, "item", "A slow ramp");
-        (await lead.Post(Route("rename-item"), new { item, title = "A very slow ramp", version }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (
+            await lead.Post(
+                Route("rename-item"),
+                new
+                {
+                    item,
+                    title = "A very slow ramp",
+                    version,
+                },
+                Guid.NewGuid()
+            )
+        ).Status.ShouldBe(HttpStatusCode.OK);
         (await lead.Get($"/api/editions/{next}/outline")).Text.ShouldNotContain("A very slow ramp");
 
         var before = await school.RowCounts();
         var shown = await lead.Post(Route("end?preview=true"), new { on = (string?)null });
         (await school.RowCounts()).ShouldBe(before);
-        shown.Json["sentence"]!.GetValue<string>().ShouldMatch(
-            @"^Weather Watch, edition 2026 becomes a past edition now: it stays complete with its work, to be read and searched, and is not changed any more\. 30 items in it were never published\. \d+ pieces of work wait for feedback; they can still be given back\. edition 2027 becomes the current one\.$");
+        shown.Json["sentence"]!
+            .GetValue<string>()
+            .ShouldMatch(
+                @"^Weather Watch, edition 2026 becomes a past edition now: "
+                    + @"it stays complete with its work, to be read and searched, and is not changed any more\."
+                    + @" 30 items in it were never published\. \d+ pieces of work wait for feedback; "
+                    + @"they can still be given back\. edition 2027 becomes the current one\.$"
+            );
         using var co = await school.As(DemoPeople.CoTeacher);
         (await co.Post(Route("end"), new { on = (string?)null }, Guid.NewGuid())).Code.ShouldBe("forbidden");
         (await lead.Post(Route("end"), new { on = (string?)null }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
-        async Task<string> States() => string.Join(", ", (await lead.Get(Route("editions"))).Json["editions"]!.AsArray().Select(one => $"{one!["title"]!.GetValue<string>()[^4..]} {one["state"]}"));
+        async Task<string> States() =>
+            string.Join(
+                ", ",
+                (await lead.Get(Route("editions"))).Json["editions"]!
+                    .AsArray()
+                    .Select(one => $"{one!["title"]!.GetValue<string>()[^4..]} {one["state"]}")
+            );
         (await States()).ShouldBe("2027 current, 2026 resting, 2025 resting");
-        (await lead.Post(Route("rename-item"), new { item, title = "Never", version = version + 1 }, Guid.NewGuid())).Code.ShouldBe("at-rest");
+        (
+            await lead.Post(
+                Route("rename-item"),
+                new
+                {
+                    item,
+                    title = "Never",
+                    version = version + 1,
+                },
+                Guid.NewGuid()
+            )
+        ).Code.ShouldBe("at-rest");
         (await lead.Post(Route("resume"), null, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.NoContent);
         (await States()).ShouldBe("2027 draft, 2026 current, 2025 resting");
         (await lead.Post(Route("end"), new { on = (string?)null }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
-        await school.Sql(connection => connection.ExecuteAsync(
-            """
-            INSERT INTO fact (person, item, section, event, at, recorded_at, by, request)
-            SELECT @person, min(i.id), min(c.id), 'opened', now(), now(), @person, gen_random_uuid() FROM item i, section c WHERE i.edition = @next AND c.edition = @next
-            """, new { person = school.Ids["person:" + DemoPeople.OnTrack], next }));
+        await school.Sql(connection =>
+            connection.ExecuteAsync(
+                """
+                INSERT INTO fact (person, item, section, event, at, recorded_at, by, request)
+                SELECT @person, min(i.id), min(c.id), 'opened', now(), now(), @person, gen_random_uuid()
+                  FROM item i, section c WHERE i.edition = @next AND c.edition = @next
+                """,
+                new { person = school.Ids["person:" + DemoPeople.OnTrack], next }
+            )
+        );
         (await lead.Post(Route("resume"), null, Guid.NewGuid())).Code.ShouldBe("cannot-undo");
     }
 
@@ -156,7 +256,9 @@ public sealed class RollOverTests : IAsyncLifetime
     public async Task On_a_day_that_is_set_it_ends_by_itself_and_not_before()
     {
         (await lead.Post(Route("end"), new { on = "2026-10-01" }, Guid.NewGuid())).Json["field"]!.GetValue<string>().ShouldBe("on");
-        (await lead.Post(Route("end"), new { on = "2026-10-08" }, Guid.NewGuid())).Json["act"]!.GetValue<string>().ShouldBe("End edition 2026 after Thu 8 Oct");
+        (await lead.Post(Route("end"), new { on = "2026-10-08" }, Guid.NewGuid())).Json["act"]!
+            .GetValue<string>()
+            .ShouldBe("End edition 2026 after Thu 8 Oct");
         var sweep = school.Instance.Services.GetRequiredService<OpeningSweep>();
         await sweep.Sweep(CancellationToken.None);
         (await lead.Get(Route("outline"))).Json["state"]!.GetValue<string>().ShouldBe("current");

@@ -37,7 +37,11 @@ public sealed class RoundTripTests(SchoolOfClass shared) : IClassFixture<SchoolO
         var school = await shared.Open();
         var address = (screen.StartsWith('/') ? screen : $"/api/editions/{school.WeatherWatch}/{screen}")
             .Replace("{section}", $"{school.Ids["section:9 Alder"]}", StringComparison.Ordinal)
-            .Replace("{term}", $"{await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = 'Autumn term 2026'"))}", StringComparison.Ordinal)
+            .Replace(
+                "{term}",
+                $"{await school.Sql(sql => sql.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = 'Autumn term 2026'"))}",
+                StringComparison.Ordinal
+            )
             .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal);
         using var caller = await school.As(person);
         (await caller.Get(address)).Status.ShouldBe(HttpStatusCode.OK, address);
@@ -51,7 +55,9 @@ public sealed class RoundTripTests(SchoolOfClass shared) : IClassFixture<SchoolO
         };
         ActivitySource.AddActivityListener(listener);
         var trace = ActivityTraceId.CreateRandom();
-        await caller.Send(HttpMethod.Get, address, null, request => request.Headers.Add("traceparent", $"00-{trace}-{ActivitySpanId.CreateRandom()}-01"));
+        await caller.Send(HttpMethod.Get, address, null, request =>
+            request.Headers.Add("traceparent", $"00-{trace}-{ActivitySpanId.CreateRandom()}-01")
+        );
         trips.GetValueOrDefault($"{trace}").ShouldBeInRange(1, 2, address);
     }
 

@@ -18,23 +18,87 @@ public sealed class SectionsTests : LeadOfASchool
             "3.06 Which storey? is kept back",
         ]);
         (await Said("9 Cedar")).ShouldBe(["Fronts is the 3rd unit here"]);
-        (await Said("9 Dogwood")).ShouldBe(["3.03 Cloud diary is due at the start of the 3rd class after the lesson, not at the start of the 2nd class after the lesson"]);
+        (await Said("9 Dogwood")).ShouldBe([
+            "3.03 Cloud diary is due at the start of the 3rd class after the lesson, not at the start of the 2nd class after the lesson",
+        ]);
         var alder = School.Ids["section:9 Alder"];
         var bare = (await Lead.Get(Route("dates"))).Json["units"]!.ToJsonString();
         var (lesson, _) = await CommandExamples.At(School, "lesson", "The warm front");
         var (after, _) = await CommandExamples.At(School, "lesson", "The cold front");
-        await Post("differ", new
-        {
-            changes = new object[]
+        await Post(
+            "differ",
+            new
             {
-                new { section = alder, of = "lesson", target = lesson, field = "length", putBack = false, value = 3, version = 0 },
-                new { section = alder, of = "lesson", target = after, field = "pin", putBack = false, value = "2026-11-20", version = 0 },
-                new { section = alder, of = "unit", target = (await CommandExamples.At(School, "unit", "Storm season")).Id, field = "skip", putBack = false, value = true, version = 0 },
-                new { section = alder, of = "item", target = await School.Item("A slow ramp"), field = "due", putBack = false, value = new { at = "lesson-end", days = 2, clock = "18:00" }, version = 0 },
-            },
-        });
-        await Post("order-lesson", new { section = alder, lesson, after, version = 0 });
-        await Post("change-classes", new { section = alder, change = new { cancel = new { date = "2026-10-12" } }, putBack = (int?)null, version = 0 });
+                changes = new object[]
+                {
+                    new
+                    {
+                        section = alder,
+                        of = "lesson",
+                        target = lesson,
+                        field = "length",
+                        putBack = false,
+                        value = 3,
+                        version = 0,
+                    },
+                    new
+                    {
+                        section = alder,
+                        of = "lesson",
+                        target = after,
+                        field = "pin",
+                        putBack = false,
+                        value = "2026-11-20",
+                        version = 0,
+                    },
+                    new
+                    {
+                        section = alder,
+                        of = "unit",
+                        target = (await CommandExamples.At(School, "unit", "Storm season")).Id,
+                        field = "skip",
+                        putBack = false,
+                        value = true,
+                        version = 0,
+                    },
+                    new
+                    {
+                        section = alder,
+                        of = "item",
+                        target = await School.Item("A slow ramp"),
+                        field = "due",
+                        putBack = false,
+                        value = new
+                        {
+                            at = "lesson-end",
+                            days = 2,
+                            clock = "18:00",
+                        },
+                        version = 0,
+                    },
+                },
+            }
+        );
+        await Post(
+            "order-lesson",
+            new
+            {
+                section = alder,
+                lesson,
+                after,
+                version = 0,
+            }
+        );
+        await Post(
+            "change-classes",
+            new
+            {
+                section = alder,
+                change = new { cancel = new { date = "2026-10-12" } },
+                putBack = (int?)null,
+                version = 0,
+            }
+        );
         (await Said("9 Alder")).ShouldBe([
             "The warm front comes after “The cold front” here",
             "Storm season is dropped here",
@@ -56,38 +120,174 @@ public sealed class SectionsTests : LeadOfASchool
         var dates = (await Lead.Get(Route("dates"))).Json;
         var (fronts, _) = await CommandExamples.At(School, "unit", "Fronts");
         var (warm, _) = await CommandExamples.At(School, "lesson", "The warm front");
-        await Post("add-unit", new { title = "The sea breeze", after = fronts, section = birch });
-        await Post("add-lesson", new { unit = fronts, title = "Fronts once more", classes = 2, after = warm, section = birch });
+        await Post(
+            "add-unit",
+            new
+            {
+                title = "The sea breeze",
+                after = fronts,
+                section = birch,
+            }
+        );
+        await Post(
+            "add-lesson",
+            new
+            {
+                unit = fronts,
+                title = "Fronts once more",
+                classes = 2,
+                after = warm,
+                section = birch,
+            }
+        );
         var (breeze, _) = await CommandExamples.At(School, "unit", "The sea breeze");
         var (again, _) = await CommandExamples.At(School, "lesson", "Fronts once more");
-        await Post("add-lesson", new { unit = breeze, title = "Land and water", classes = 1, after = (long?)null, section = (long?)null });
-        await Post("add-item", new { unit = fronts, lesson = again, kind = "task", purpose = "practice", title = "A second ramp", section = (long?)null });
-        await Post("add-item", new { unit = fronts, lesson = warm, kind = "page", purpose = "to-read", title = "For Birch", section = birch });
-        (await Said("9 Birch")).Where(said => said.Contains("only", StringComparison.Ordinal)).ShouldBe([
-            "The sea breeze is a unit of this section only", "Fronts once more is a lesson of this section only", "Land and water is a lesson of this section only",
-            "+1 A second ramp is an item of this section only", "+2 For Birch is an item of this section only",
-        ], ignoreOrder: true);
-        var order = (await Card("9 Birch"))["units"]!.AsArray().Select(unit => $"{unit!["title"]}: {string.Join(", ", unit["lessons"]!.AsArray().Select(lesson => lesson!["title"]))}").ToList();
+        await Post(
+            "add-lesson",
+            new
+            {
+                unit = breeze,
+                title = "Land and water",
+                classes = 1,
+                after = (long?)null,
+                section = (long?)null,
+            }
+        );
+        await Post(
+            "add-item",
+            new
+            {
+                unit = fronts,
+                lesson = again,
+                kind = "task",
+                purpose = "practice",
+                title = "A second ramp",
+                section = (long?)null,
+            }
+        );
+        await Post(
+            "add-item",
+            new
+            {
+                unit = fronts,
+                lesson = warm,
+                kind = "page",
+                purpose = "to-read",
+                title = "For Birch",
+                section = birch,
+            }
+        );
+        (await Said("9 Birch"))
+            .Where(said => said.Contains("only", StringComparison.Ordinal))
+            .ShouldBe(
+                [
+                    "The sea breeze is a unit of this section only",
+                    "Fronts once more is a lesson of this section only",
+                    "Land and water is a lesson of this section only",
+                    "+1 A second ramp is an item of this section only",
+                    "+2 For Birch is an item of this section only",
+                ],
+                ignoreOrder: true
+            );
+        var order = (await Card("9 Birch"))["units"]!
+            .AsArray()
+            .Select(unit => $"{unit!["title"]}: {string.Join(", ", unit["lessons"]!.AsArray().Select(lesson => lesson!["title"]))}")
+            .ToList();
         order[4].ShouldBe("The sea breeze: Land and water");
         order[3].ShouldContain("The warm front, Fronts once more, ");
         // No other section's dates are touched, and its students see nothing of it.
         foreach (var row in dates["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray()))
-            JsonNode.DeepEquals((await Row(row!["title"]!.GetValue<string>()))["cells"]![0], row["cells"]![0]).ShouldBeTrue(row["title"]!.GetValue<string>());
+            JsonNode
+                .DeepEquals((await Row(row!["title"]!.GetValue<string>()))["cells"]![0], row["cells"]![0])
+                .ShouldBeTrue(row["title"]!.GetValue<string>());
         (await Row("A second ramp"))["cells"]!.AsArray().Select(cell => (bool)cell!["absent"]!).ShouldBe([true, false, true, true]);
         var ramp = await School.Item("A second ramp");
-        await Post("publish-item", new { item = ramp, published = true, version = 1 });
-        async Task<HttpStatusCode> Seen(long section) => (await Lead.Get($"/api/sections/{section}/items/{ramp}?as=pretend:{section}&at=2026-12-17T12:00:00Z")).Status;
+        await Post(
+            "publish-item",
+            new
+            {
+                item = ramp,
+                published = true,
+                version = 1,
+            }
+        );
+        async Task<HttpStatusCode> Seen(long section) =>
+            (await Lead.Get($"/api/sections/{section}/items/{ramp}?as=pretend:{section}&at=2026-12-17T12:00:00Z")).Status;
         (await Seen(birch), await Seen(alder)).ShouldBe((HttpStatusCode.OK, HttpStatusCode.NotFound));
         // What others have cannot stand in it, hang on it, or differ in it.
         var (shared, version) = await CommandExamples.At(School, "item", "A slow ramp");
-        (await Refused("move-item", new { item = shared, unit = fronts, lesson = again, after = (long?)null, version })).ShouldBe("lesson");
-        (await Refused("add-item", new { unit = fronts, lesson = again, kind = "page", purpose = "to-read", title = "For Alder", section = alder })).ShouldBe("lesson");
-        (await Refused("condition-item", new { item = shared, gate = new { item = (await CommandExamples.Lineage(School, "A second ramp")), @is = "returned" }, version })).ShouldBe("gate");
-        (await Lead.Post(Route("differ"), new { changes = new[] { new { section = alder, of = "item", target = ramp, field = "hold", putBack = false, value = true, version = 0 } } }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.NotFound);
+        (
+            await Refused(
+                "move-item",
+                new
+                {
+                    item = shared,
+                    unit = fronts,
+                    lesson = again,
+                    after = (long?)null,
+                    version,
+                }
+            )
+        ).ShouldBe("lesson");
+        (
+            await Refused(
+                "add-item",
+                new
+                {
+                    unit = fronts,
+                    lesson = again,
+                    kind = "page",
+                    purpose = "to-read",
+                    title = "For Alder",
+                    section = alder,
+                }
+            )
+        ).ShouldBe("lesson");
+        (
+            await Refused(
+                "condition-item",
+                new
+                {
+                    item = shared,
+                    gate = new { item = (await CommandExamples.Lineage(School, "A second ramp")), @is = "returned" },
+                    version,
+                }
+            )
+        ).ShouldBe("gate");
+        (
+            await Lead.Post(
+                Route("differ"),
+                new
+                {
+                    changes = new[]
+                    {
+                        new
+                        {
+                            section = alder,
+                            of = "item",
+                            target = ramp,
+                            field = "hold",
+                            putBack = false,
+                            value = true,
+                            version = 0,
+                        },
+                    },
+                },
+                Guid.NewGuid()
+            )
+        ).Status.ShouldBe(HttpStatusCode.NotFound);
         // What it hangs on is not removed from under it.
         var (cold, coldVersion) = await CommandExamples.At(School, "item", "Before, during, after");
         var own = (await Row("For Birch"))["item"]!.GetValue<long>();
-        await Post("condition-item", new { item = own, gate = new { item = await CommandExamples.Lineage(School, "Before, during, after"), @is = "returned" }, version = 1 });
+        await Post(
+            "condition-item",
+            new
+            {
+                item = own,
+                gate = new { item = await CommandExamples.Lineage(School, "Before, during, after"), @is = "returned" },
+                version = 1,
+            }
+        );
         (await Lead.Post(Route("remove-item"), new { item = cold, version = coldVersion }, Guid.NewGuid())).Code.ShouldBe("in-use");
         // Rolled over, it stays behind.
         (await Lead.Get(Route("outline"))).Text.ShouldContain("\"only\":\"B\"");
@@ -103,11 +303,30 @@ public sealed class SectionsTests : LeadOfASchool
     [InlineData("unit", "length", "2", "changes[0]")]
     public async Task A_difference_that_is_none_names_what_is_wrong(string of, string field, string value, string at)
     {
-        var target = of == "item" ? await School.Item("A slow ramp") : (await CommandExamples.At(School, of, of == "unit" ? "Fronts" : "The warm front")).Id;
-        var reply = await Lead.Post(Route("differ"), new
-        {
-            changes = new[] { new { section = School.Ids["section:9 Alder"], of, target, field, putBack = false, value = JsonNode.Parse(value), version = 0 } },
-        }, Guid.NewGuid());
+        var target =
+            of == "item"
+                ? await School.Item("A slow ramp")
+                : (await CommandExamples.At(School, of, of == "unit" ? "Fronts" : "The warm front")).Id;
+        var reply = await Lead.Post(
+            Route("differ"),
+            new
+            {
+                changes = new[]
+                {
+                    new
+                    {
+                        section = School.Ids["section:9 Alder"],
+                        of,
+                        target,
+                        field,
+                        putBack = false,
+                        value = JsonNode.Parse(value),
+                        version = 0,
+                    },
+                },
+            },
+            Guid.NewGuid()
+        );
         (reply.Status, reply.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, at), reply.Text);
     }
 
@@ -120,21 +339,56 @@ public sealed class SectionsTests : LeadOfASchool
         Titles("spare").ShouldBe(["The cold front, Wed 16 Dec, 10:40"]);
         Titles("drop").Take(2).ShouldBe(["What makes a storm, Wed 2 Dec, 10:40", "Thunder and distance, Fri 4 Dec, 09:30"]);
         ways["drop"]!.AsArray().Select(one => one!["meant"]!.GetValue<bool>()).ShouldBe([true, false, false, false, false]);
-        object Lose(string how, params object[] drop) => new { section, classes = new[] { new { date = "2026-10-23", start = "09:30" } }, how, drop = drop.Length > 0 ? drop : null };
+        object Lose(string how, params object[] drop) =>
+            new
+            {
+                section,
+                classes = new[] { new { date = "2026-10-23", start = "09:30" } },
+                how,
+                drop = drop.Length > 0 ? drop : null,
+            };
         async Task<JsonNode> Shown(object request) => (await Lead.Post($"{Route("lose-classes")}?preview=true", request)).Json;
-        (await Shown(Lose("spare")))["words"]!.GetValue<string>().ShouldEndWith("“The cold front” is taught in the spare class on 16 Dec instead");
+        (await Shown(Lose("spare")))["words"]!
+            .GetValue<string>()
+            .ShouldEndWith("“The cold front” is taught in the spare class on 16 Dec instead");
         var surge = ways["drop"]![2]!["id"]!.GetValue<long>();
         var shown = await Shown(Lose("drop", surge));
         shown["words"]!.GetValue<string>().ShouldEndWith(": made up for by dropping “Surge and tide”");
         // Dates say when they were and come to be, for a table in the order of time.
         var row = shown["reach"]!["rows"]!.AsArray().First(one => one!["field"]!.GetValue<string>() == "opens")!;
-        (row["from"]!.GetValue<string>(), row["to"]!.GetValue<string>(), row["kind"]!.GetValue<string>()).ShouldBe(("2026-10-23T09:30", "2026-11-02T08:40", "page"));
+        (row["from"]!.GetValue<string>(), row["to"]!.GetValue<string>(), row["kind"]!.GetValue<string>()).ShouldBe(
+            ("2026-10-23T09:30", "2026-11-02T08:40", "page")
+        );
         await Post("lose-classes", Lose("drop", surge));
         (await Said("9 Alder")).ShouldContain("Surge and tide is dropped here");
         var front = (await CommandExamples.At(School, "lesson", "A week of charts")).Id;
-        (await Refused("lose-classes", new { section, classes = new[] { new { date = "2026-11-02", start = "08:40" } }, how = "drop", drop = new[] { front } })).ShouldBe("drop[0]");
-        (await Refused("lose-classes", new { section, classes = new[] { new { date = "2026-11-02", start = "08:40" } }, how = "spare", drop = new[] { front } })).ShouldBe("drop");
-        (await Lead.Get(Route($"ways?section={section}&from=tomorrow&to=2026-10-23T09:30"))).Json["field"]!.GetValue<string>().ShouldBe("from");
+        (
+            await Refused(
+                "lose-classes",
+                new
+                {
+                    section,
+                    classes = new[] { new { date = "2026-11-02", start = "08:40" } },
+                    how = "drop",
+                    drop = new[] { front },
+                }
+            )
+        ).ShouldBe("drop[0]");
+        (
+            await Refused(
+                "lose-classes",
+                new
+                {
+                    section,
+                    classes = new[] { new { date = "2026-11-02", start = "08:40" } },
+                    how = "spare",
+                    drop = new[] { front },
+                }
+            )
+        ).ShouldBe("drop");
+        (await Lead.Get(Route($"ways?section={section}&from=tomorrow&to=2026-10-23T09:30"))).Json["field"]!
+            .GetValue<string>()
+            .ShouldBe("from");
     }
 
     [Theory]
@@ -144,7 +398,16 @@ public sealed class SectionsTests : LeadOfASchool
     public async Task A_timetable_that_the_term_does_not_know_names_the_time(string slots, string at)
     {
         var version = (await Card("9 Alder"))["version"]!.GetValue<long>();
-        var reply = await Lead.Post(Route("change-timetable"), new { section = School.Ids["section:9 Alder"], slots = JsonNode.Parse(slots), version }, Guid.NewGuid());
+        var reply = await Lead.Post(
+            Route("change-timetable"),
+            new
+            {
+                section = School.Ids["section:9 Alder"],
+                slots = JsonNode.Parse(slots),
+                version,
+            },
+            Guid.NewGuid()
+        );
         (reply.Status, reply.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, at), reply.Text);
     }
 
@@ -155,7 +418,9 @@ public sealed class SectionsTests : LeadOfASchool
         await Lead.Post(Route("rename-item"), await CommandExamples.Rename(School), Guid.NewGuid());
         var mine = await co.Post(Route("order-unit"), await CommandExamples.All["order-unit"](School), Guid.NewGuid());
         var changed = (await Lead.Get(Route("today"))).Json["changed"]!.AsArray();
-        changed.Select(change => $"{change!["author"]} {change["words"]}").ShouldBe([$"{DemoPeople.CoTeacher} took “Storm season” as the 5th unit in 9 Dogwood"]);
+        changed
+            .Select(change => $"{change!["author"]} {change["words"]}")
+            .ShouldBe([$"{DemoPeople.CoTeacher} took “Storm season” as the 5th unit in 9 Dogwood"]);
         (await Lead.Post(Route("looked"), new { batch = mine.Json["batch"]!.GetValue<long>() })).Status.ShouldBe(HttpStatusCode.NoContent);
         (await Lead.Get(Route("today"))).Json["changed"]!.AsArray().ShouldBeEmpty();
         (await co.Get(Route("today"))).Json["changed"]!.AsArray().Count.ShouldBe(1);
@@ -164,12 +429,50 @@ public sealed class SectionsTests : LeadOfASchool
     private async Task PutBack(long section, JsonNode difference)
     {
         var (target, version) = (difference["target"]!.GetValue<long>(), difference["version"]!.GetValue<long>());
-        await (difference["kind"]!.GetValue<string>() switch
-        {
-            "class" => Post("change-classes", new { section, change = (object?)null, putBack = difference["seq"]!.GetValue<int>(), version }),
-            "order" => Post("order-lesson", new { section, lesson = target, after = (long?)null, version }),
-            _ => Post("differ", new { changes = new[] { new { section, of = difference["of"]!.GetValue<string>(), target, field = difference["field"]!.GetValue<string>(), putBack = true, value = (object?)null, version } } }),
-        });
+        await (
+            difference["kind"]!.GetValue<string>() switch
+            {
+                "class" => Post(
+                    "change-classes",
+                    new
+                    {
+                        section,
+                        change = (object?)null,
+                        putBack = difference["seq"]!.GetValue<int>(),
+                        version,
+                    }
+                ),
+                "order" => Post(
+                    "order-lesson",
+                    new
+                    {
+                        section,
+                        lesson = target,
+                        after = (long?)null,
+                        version,
+                    }
+                ),
+                _ => Post(
+                    "differ",
+                    new
+                    {
+                        changes = new[]
+                        {
+                            new
+                            {
+                                section,
+                                of = difference["of"]!.GetValue<string>(),
+                                target,
+                                field = difference["field"]!.GetValue<string>(),
+                                putBack = true,
+                                value = (object?)null,
+                                version,
+                            },
+                        },
+                    }
+                ),
+            }
+        );
     }
 
     private async Task<string?> Refused(string command, object body)
@@ -180,9 +483,14 @@ public sealed class SectionsTests : LeadOfASchool
     }
 
     private async Task<JsonNode> Row(string title) =>
-        (await Lead.Get(Route("dates"))).Json["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray()).Single(row => row!["title"]!.GetValue<string>() == title)!;
+        (await Lead.Get(Route("dates"))).Json["units"]!
+            .AsArray()
+            .SelectMany(unit => unit!["items"]!.AsArray())
+            .Single(row => row!["title"]!.GetValue<string>() == title)!;
 
-    private async Task<IEnumerable<string>> Said(string section) => (await Card(section))["differences"]!.AsArray().Select(one => $"{one!["title"]} {one["words"]}");
+    private async Task<IEnumerable<string>> Said(string section) =>
+        (await Card(section))["differences"]!.AsArray().Select(one => $"{one!["title"]} {one["words"]}");
 
-    private async Task<JsonNode> Card(string section) => (await Lead.Get(Route("sections"))).Json["sections"]!.AsArray().Single(one => one!["name"]!.GetValue<string>() == section)!;
+    private async Task<JsonNode> Card(string section) =>
+        (await Lead.Get(Route("sections"))).Json["sections"]!.AsArray().Single(one => one!["name"]!.GetValue<string>() == section)!;
 }

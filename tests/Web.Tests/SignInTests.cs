@@ -3,7 +3,7 @@ using Dapper;
 using Polycline.Demo;
 using Polycline.Demo.School;
 using Polycline.Testing;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Host;
 using Polycline.Web.SignIn;
 using Shouldly;
@@ -28,12 +28,16 @@ public sealed class SignInTests : IAsyncLifetime
         using var caller = new Caller(school.Address());
         var reply = await SignIn(caller, DemoPeople.Lead, DemoPeople.Password);
         reply.Status.ShouldBe(HttpStatusCode.OK);
-        var cookie = reply.Message.Headers.GetValues("Set-Cookie").Single(cookie => cookie.StartsWith($"{SessionCookie.Name}=", StringComparison.Ordinal));
+        var cookie = reply
+            .Message.Headers.GetValues("Set-Cookie")
+            .Single(cookie => cookie.StartsWith($"{SessionCookie.Name}=", StringComparison.Ordinal));
         foreach (var part in new[] { $"{SessionCookie.Name}=", "secure", "httponly", "samesite=lax", "path=/" })
             cookie.ShouldContain(part);
         caller.Session = cookie.Split('=', ';')[1];
         (await caller.Get("/api/places")).Json["name"]!.GetValue<string>().ShouldBe(DemoPeople.Lead);
-        var stored = await school.Sql(connection => connection.QueryAsync<string>("SELECT encode(token_hash, 'escape') || person FROM session"));
+        var stored = await school.Sql(connection =>
+            connection.QueryAsync<string>("SELECT encode(token_hash, 'escape') || person FROM session")
+        );
         stored.ShouldAllBe(row => !row.Contains(caller.Session, StringComparison.Ordinal));
     }
 
@@ -57,7 +61,10 @@ public sealed class SignInTests : IAsyncLifetime
         using var home = new Caller(school.Address(), Elsewhere);
         (await SignIn(home, DemoPeople.Lead, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
 
-        var strangers = Enumerable.Range(0, 25).Select(n => new Caller(school.Address(), new IPAddress([127, 0, 9, (byte)(n % 5)]))).ToList();
+        var strangers = Enumerable
+            .Range(0, 25)
+            .Select(n => new Caller(school.Address(), new IPAddress([127, 0, 9, (byte)(n % 5)])))
+            .ToList();
         var replies = await Task.WhenAll(strangers.Select(stranger => SignIn(stranger, DemoPeople.Lead, "wrong")));
         replies.Count(reply => reply.Status == HttpStatusCode.Unauthorized).ShouldBe(StartSession.MostAtAccount);
         using var another = new Caller(school.Address(), Stranger);
@@ -78,11 +85,21 @@ public sealed class SignInTests : IAsyncLifetime
     public async Task Fifty_wrong_tries_from_one_address_make_strangers_wait_and_keep_nobody_out()
     {
         var now = school.Clock.GetCurrentInstant();
-        await school.Sql(connection => connection.ExecuteAsync(
-            "INSERT INTO sign_in_try (account, address, at) SELECT 'guess' || n, @address::inet, @now FROM generate_series(1, @most) n",
-            new { address = $"::ffff:{Stranger}", now, most = StartSession.MostFromAddress }));
+        await school.Sql(connection =>
+            connection.ExecuteAsync(
+                "INSERT INTO sign_in_try (account, address, at) SELECT 'guess' || n, @address::inet, @now FROM generate_series(1, @most) n",
+                new
+                {
+                    address = $"::ffff:{Stranger}",
+                    now,
+                    most = StartSession.MostFromAddress,
+                }
+            )
+        );
         using var caller = new Caller(school.Address(), Stranger);
-        (await caller.Post("/api/sign-in", new { email = "one-more@fenwater.example", password = "wrong" })).Status.ShouldBe(HttpStatusCode.Unauthorized);
+        (await caller.Post("/api/sign-in", new { email = "one-more@fenwater.example", password = "wrong" })).Status.ShouldBe(
+            HttpStatusCode.Unauthorized
+        );
         // A whole school may sign in from behind one address: whoever is right comes in, a moment later.
         (await SignIn(caller, DemoPeople.Office, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.OK);
         // The more were wrong, the longer it is, and never without end.
@@ -94,10 +111,19 @@ public sealed class SignInTests : IAsyncLifetime
     [Fact]
     public async Task A_hundred_and_twenty_right_sign_ins_at_once_from_one_address_are_all_right()
     {
-        await school.Sql(connection => connection.ExecuteAsync(
-            "INSERT INTO person (name, email, password_hash) SELECT 'Pupil ' || n, 'pupil' || n || '@fenwater.example', (SELECT password_hash FROM person WHERE name = @Lead) FROM generate_series(1, 120) n", new { DemoPeople.Lead }));
+        await school.Sql(connection =>
+            connection.ExecuteAsync(
+                "INSERT INTO person (name, email, password_hash) SELECT 'Pupil ' || n, 'pupil' || n || "
+                    + "'@fenwater.example', (SELECT password_hash FROM person WHERE name = @Lead) FROM generate_series(1, 120) n",
+                new { DemoPeople.Lead }
+            )
+        );
         using var caller = new Caller(school.Address());
-        var replies = await Task.WhenAll(Enumerable.Range(1, 120).Select(n => caller.Post("/api/sign-in", new { email = $"pupil{n}@fenwater.example", password = DemoPeople.Password })));
+        var replies = await Task.WhenAll(
+            Enumerable
+                .Range(1, 120)
+                .Select(n => caller.Post("/api/sign-in", new { email = $"pupil{n}@fenwater.example", password = DemoPeople.Password }))
+        );
         replies.Select(reply => reply.Status).Distinct().ShouldBe([HttpStatusCode.OK]);
     }
 
@@ -106,14 +132,23 @@ public sealed class SignInTests : IAsyncLifetime
     {
         using var known = new Caller(school.Address());
         var first = await SignIn(known, DemoPeople.Lead, DemoPeople.Password);
-        var browser = first.Message.Headers.GetValues("Set-Cookie").Single(cookie => cookie.Contains("polycline-known", StringComparison.Ordinal)).Split(';')[0];
+        var browser = first
+            .Message.Headers.GetValues("Set-Cookie")
+            .Single(cookie => cookie.Contains("polycline-known", StringComparison.Ordinal))
+            .Split(';')[0];
         // On the way it has another address, and strangers have used up the account's tries from there.
         using var elsewhere = new Caller(school.Address(), Elsewhere);
-        var email = await school.Sql(connection => connection.ExecuteScalarAsync<string>("SELECT email FROM person WHERE name = @Lead", new { DemoPeople.Lead }));
+        var email = await school.Sql(connection =>
+            connection.ExecuteScalarAsync<string>("SELECT email FROM person WHERE name = @Lead", new { DemoPeople.Lead })
+        );
         for (var n = 0; n < StartSession.MostAtAccount; n++)
             await elsewhere.Post("/api/sign-in", new { email, password = "wrong" });
         (await SignIn(elsewhere, DemoPeople.Lead, DemoPeople.Password)).Status.ShouldBe(HttpStatusCode.TooManyRequests);
-        (await elsewhere.Post("/api/sign-in", new { email, password = DemoPeople.Password }, alter: request => request.Headers.Add("Cookie", browser))).Status.ShouldBe(HttpStatusCode.OK);
+        (
+            await elsewhere.Post("/api/sign-in", new { email, password = DemoPeople.Password }, alter: request =>
+                request.Headers.Add("Cookie", browser)
+            )
+        ).Status.ShouldBe(HttpStatusCode.OK);
     }
 
     [Fact]
@@ -153,12 +188,17 @@ public sealed class SignInTests : IAsyncLifetime
     {
         using var lead = await school.As(DemoPeople.Lead);
         var before = await school.RowCounts();
-        var reply = await lead.Post($"/api/editions/{school.WeatherWatch}/rename-item", await CommandExamples.Rename(school), Guid.NewGuid(), request =>
-        {
-            request.Headers.Remove(header);
-            if (value is not null)
-                request.Headers.Add(header, value);
-        });
+        var reply = await lead.Post(
+            $"/api/editions/{school.WeatherWatch}/rename-item",
+            await CommandExamples.Rename(school),
+            Guid.NewGuid(),
+            request =>
+            {
+                request.Headers.Remove(header);
+                if (value is not null)
+                    request.Headers.Add(header, value);
+            }
+        );
         reply.Code.ShouldBe("cross-site");
         (await school.RowCounts()).ShouldBe(before);
         var connect = await lead.Send(HttpMethod.Get, "/live", null, request =>
@@ -184,7 +224,9 @@ public sealed class SignInTests : IAsyncLifetime
             request.Headers.Add("Origin", "https://polycline.fenwater.example");
         });
         reply.Status.ShouldBe(expected);
-        (await school.Sql(connection => connection.ExecuteScalarAsync<string?>("SELECT max(host(address)) FROM sign_in_try"))).ShouldBe(counted);
+        (await school.Sql(connection => connection.ExecuteScalarAsync<string?>("SELECT max(host(address)) FROM sign_in_try"))).ShouldBe(
+            counted
+        );
         reply.Message.Headers.Contains("Strict-Transport-Security").ShouldBe(known);
     }
 
@@ -215,7 +257,14 @@ public sealed class SignInTests : IAsyncLifetime
         await using var ordinary = await School.Open(profile: new SchoolProfile());
         using var caller = new Caller(ordinary.Address());
         (await caller.Get("/api/demo/people")).Status.ShouldBe(HttpStatusCode.NotFound);
-        foreach (var assembly in new[] { typeof(PolyclineHost).Assembly, typeof(Polycline.Data.Database).Assembly, typeof(Polycline.Core.Id<>).Assembly })
+        foreach (
+            var assembly in new[]
+            {
+                typeof(PolyclineHost).Assembly,
+                typeof(Polycline.Data.Database).Assembly,
+                typeof(Polycline.Core.Id<>).Assembly,
+            }
+        )
         {
             assembly.GetReferencedAssemblies().ShouldAllBe(reference => reference.Name != "Polycline.Demo");
             var bytes = await File.ReadAllBytesAsync(assembly.Location);

@@ -21,7 +21,12 @@ public sealed class TodayTests : IAsyncLifetime
     {
         using var lead = await school.As(DemoPeople.Lead);
         var alder = await Section(lead, 0);
-        alder["comes"]!.AsArray().Select(date => date!["at"]!["instant"]!.GetValue<string>()).ShouldAllBe(at => string.CompareOrdinal(at, "2026-10-08T09:15:00Z") > 0 && string.CompareOrdinal(at, "2026-10-15T09:30:00Z") < 0);
+        alder["comes"]!
+            .AsArray()
+            .Select(date => date!["at"]!["instant"]!.GetValue<string>())
+            .ShouldAllBe(at =>
+                string.CompareOrdinal(at, "2026-10-08T09:15:00Z") > 0 && string.CompareOrdinal(at, "2026-10-15T09:30:00Z") < 0
+            );
         alder["waiting"]!.GetValue<int>().ShouldBe((await lead.Get(Route("work"))).Json["sections"]![0]!["waiting"]!.GetValue<int>());
         alder["freesMost"]!["words"]!.GetValue<string>().ShouldStartWith("giving back ");
         // Thursday: 9 Birch and 9 Dogwood meet, 9 Alder does not.
@@ -30,7 +35,10 @@ public sealed class TodayTests : IAsyncLifetime
         (await Section(lead, 3))["classes"]![0]!["isOver"]!.GetValue<bool>().ShouldBeFalse();
         // The co-teacher reads the work of 9 Dogwood only.
         using var co = await school.As(DemoPeople.CoTeacher);
-        (await co.Get(Route("today"))).Json["sections"]!.AsArray().Select(section => section!["waiting"] is null).ShouldBe([true, true, true, false]);
+        (await co.Get(Route("today"))).Json["sections"]!
+            .AsArray()
+            .Select(section => section!["waiting"] is null)
+            .ShouldBe([true, true, true, false]);
         (await lead.Get(Route($"today?as=student:{school.Ids["person:" + DemoPeople.OnTrack]}"))).Status.ShouldBe(HttpStatusCode.Forbidden);
     }
 
@@ -39,8 +47,20 @@ public sealed class TodayTests : IAsyncLifetime
     {
         using var lead = await school.As(DemoPeople.Lead);
         var lesson = (await Section(lead, 0))["toConfirm"]!.AsArray().ShouldHaveSingleItem()!;
-        object Note(JsonNode? of, int took) => new { lesson = of!.GetValue<long>(), took, done = true, left = (int?)null, version = 0 };
-        var further = await lead.Post(Route("confirm-taught"), new { section = school.Ids["section:9 Alder"], lessons = new[] { Note(lesson["lesson"], 1), Note(lesson["next"], 0) } }, Guid.NewGuid());
+        object Note(JsonNode? of, int took) =>
+            new
+            {
+                lesson = of!.GetValue<long>(),
+                took,
+                done = true,
+                left = (int?)null,
+                version = 0,
+            };
+        var further = await lead.Post(
+            Route("confirm-taught"),
+            new { section = school.Ids["section:9 Alder"], lessons = new[] { Note(lesson["lesson"], 1), Note(lesson["next"], 0) } },
+            Guid.NewGuid()
+        );
         further.Status.ShouldBe(HttpStatusCode.OK, further.Text);
         (await Section(lead, 0))["toConfirm"]!.AsArray().ShouldBeEmpty();
         (await lead.Get(Route("pace"))).Json["sections"]![0]!["behindBy"]!.GetValue<int>().ShouldBe(-1);
@@ -52,15 +72,45 @@ public sealed class TodayTests : IAsyncLifetime
         using var lead = await school.As(DemoPeople.Lead);
         // A step dropped in one section: what waits for it there does so no longer, and says so.
         var (step, cedar) = (await school.Item("Cloud diary"), school.Ids["section:9 Cedar"]);
-        (await lead.Post(Route("differ"), new { changes = new[] { new { section = cedar, of = "item", target = step, field = "skip", putBack = false, value = true, version = 0 } } }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (
+            await lead.Post(
+                Route("differ"),
+                new
+                {
+                    changes = new[]
+                    {
+                        new
+                        {
+                            section = cedar,
+                            of = "item",
+                            target = step,
+                            field = "skip",
+                            putBack = false,
+                            value = true,
+                            version = 0,
+                        },
+                    },
+                },
+                Guid.NewGuid()
+            )
+        ).Status.ShouldBe(HttpStatusCode.OK);
         var today = (await lead.Get(Route("today"))).Json;
-        var mends = today["sections"]!.AsArray().SelectMany(section => section!["toCheck"]!.AsArray()).Concat(today["course"]!.AsArray()).Select(check => check!["mend"]!).ToList();
+        var mends = today["sections"]!
+            .AsArray()
+            .SelectMany(section => section!["toCheck"]!.AsArray())
+            .Concat(today["course"]!.AsArray())
+            .Select(check => check!["mend"]!)
+            .ToList();
         // Who is in two sections is the office's to mend, which has no screen for it yet.
         mends.RemoveAll(mend => mend["words"]!.GetValue<string>() == "the office ends one of the two").ShouldBe(1);
         mends.ShouldAllBe(mend => mend["words"]!.GetValue<string>().Length > 0 && mend["screen"] != null);
         mends.Select(mend => mend["screen"]!.GetValue<string>()).Distinct().Order().ShouldBe(["dates", "outline", "sections"]);
         var dates = (await lead.Get(Route("dates"))).Json;
-        var items = dates["units"]!.AsArray().SelectMany(unit => unit!["items"]!.AsArray()).Select(row => row!["item"]!.GetValue<long>()).ToHashSet();
+        var items = dates["units"]!
+            .AsArray()
+            .SelectMany(unit => unit!["items"]!.AsArray())
+            .Select(row => row!["item"]!.GetValue<long>())
+            .ToHashSet();
         var sections = dates["sections"]!.AsArray().Select(section => section!["id"]!.GetValue<long>()).ToHashSet();
         foreach (var mend in mends)
         {
@@ -69,7 +119,10 @@ public sealed class TodayTests : IAsyncLifetime
             else
                 sections.ShouldContain(mend["section"]!.GetValue<long>());
             if (mend["screen"]!.GetValue<string>() == "dates")
-                (items.Contains(mend["item"]!.GetValue<long>()), mend["field"]!.GetValue<string>() is "opens" or "due" or "closes").ShouldBe((true, true));
+                (
+                    items.Contains(mend["item"]!.GetValue<long>()),
+                    mend["field"]!.GetValue<string>() is "opens" or "due" or "closes"
+                ).ShouldBe((true, true));
         }
     }
 

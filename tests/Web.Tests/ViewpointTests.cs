@@ -6,7 +6,7 @@ using NodaTime;
 using NodaTime.Text;
 using Polycline.Demo.School;
 using Polycline.Testing;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
 using Shouldly;
 using Xunit;
 
@@ -40,7 +40,14 @@ public sealed class ViewpointTests(SchoolOfClass shared) : IClassFixture<SchoolO
             await using var now = await School.Open();
             await using var then = await School.Open(database: now.Database.Shared(), clock: new Frozen(moment));
             using var lead = await now.As(DemoPeople.Lead);
-            foreach (var (name, section) in new[] { (DemoPeople.OnTrack, "9 Alder"), (DemoPeople.HeldUp, "9 Birch"), (DemoPeople.JoinedLate, "9 Cedar") })
+            foreach (
+                var (name, section) in new[]
+                {
+                    (DemoPeople.OnTrack, "9 Alder"),
+                    (DemoPeople.HeldUp, "9 Birch"),
+                    (DemoPeople.JoinedLate, "9 Cedar"),
+                }
+            )
             {
                 using var student = await then.As(name);
                 var view = $"as=student:{now.Ids["person:" + name]}&at={InstantPattern.General.Format(moment)}";
@@ -57,13 +64,29 @@ public sealed class ViewpointTests(SchoolOfClass shared) : IClassFixture<SchoolO
     // Whatever a student can read: every such endpoint there is, and every item of the course.
     private static async Task<IReadOnlyList<string>> StudentAddresses(School school, Caller student, long section)
     {
-        var routes = school.Instance.Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints).OfType<RouteEndpoint>()
-            .Where(endpoint => endpoint.Metadata.GetMetadata<AccessRule>()?.May.HasFlag(May.SectionStudent) == true && endpoint.Metadata.GetMetadata<HttpMethodMetadata>()!.HttpMethods.Contains("GET"))
-            .Select(endpoint => endpoint.RoutePattern.RawText!.Replace("{section:long}", $"{section}", StringComparison.Ordinal)).ToList();
+        var routes = school
+            .Instance.Services.GetServices<EndpointDataSource>()
+            .SelectMany(source => source.Endpoints)
+            .OfType<RouteEndpoint>()
+            .Where(endpoint =>
+                endpoint.Metadata.GetMetadata<AccessRule>()?.May.HasFlag(May.SectionStudent) == true
+                && endpoint.Metadata.GetMetadata<HttpMethodMetadata>()!.HttpMethods.Contains("GET")
+            )
+            .Select(endpoint => endpoint.RoutePattern.RawText!.Replace("{section:long}", $"{section}", StringComparison.Ordinal))
+            .ToList();
         routes.Count.ShouldBeGreaterThanOrEqualTo(3);
-        var items = await school.Sql(connection => connection.QueryAsync<long>("SELECT id FROM item WHERE edition = @WeatherWatch", new { school.WeatherWatch }));
+        var items = await school.Sql(connection =>
+            connection.QueryAsync<long>("SELECT id FROM item WHERE edition = @WeatherWatch", new { school.WeatherWatch })
+        );
         (await student.Get($"/api/sections/{section}/now")).Status.ShouldBe(HttpStatusCode.OK);
-        return [.. routes.SelectMany(route => route.Contains("{item:long}", StringComparison.Ordinal) ? items.Select(item => route.Replace("{item:long}", $"{item}", StringComparison.Ordinal)) : [route])];
+        return
+        [
+            .. routes.SelectMany(route =>
+                route.Contains("{item:long}", StringComparison.Ordinal)
+                    ? items.Select(item => route.Replace("{item:long}", $"{item}", StringComparison.Ordinal))
+                    : [route]
+            ),
+        ];
     }
 
     private sealed class Frozen(Instant moment) : IClock
@@ -81,7 +104,9 @@ public sealed class ViewpointTests(SchoolOfClass shared) : IClassFixture<SchoolO
         var section = $"/api/sections/{school.Ids["section:9 Alder"]}";
         (await lead.Get($"{section}/items/{item}?{view}")).Status.ShouldBe(HttpStatusCode.OK);
         foreach (var what in new[] { "opened", "hand-in", "draft" })
-            (await lead.Post($"{section}/items/{item}/{what}?{view}", new { text = "x", version = 0 }, Guid.NewGuid())).Status.ShouldNotBe(HttpStatusCode.OK);
+            (await lead.Post($"{section}/items/{item}/{what}?{view}", new { text = "x", version = 0 }, Guid.NewGuid())).Status.ShouldNotBe(
+                HttpStatusCode.OK
+            );
         (await school.RowCounts("audit")).ShouldBe(before);
     }
 
@@ -91,7 +116,9 @@ public sealed class ViewpointTests(SchoolOfClass shared) : IClassFixture<SchoolO
         using var lead = await school.As(DemoPeople.Lead);
         var student = school.Ids["person:" + DemoPeople.HeldUp];
         (await lead.Get($"/api/editions/{school.WeatherWatch}/outline?as=student:{student}")).Status.ShouldBe(HttpStatusCode.Forbidden);
-        var traces = await school.Sql(connection => connection.QueryAsync<string>("SELECT about->>'student' FROM audit WHERE what = 'lens-used' ORDER BY id DESC LIMIT 1"));
+        var traces = await school.Sql(connection =>
+            connection.QueryAsync<string>("SELECT about->>'student' FROM audit WHERE what = 'lens-used' ORDER BY id DESC LIMIT 1")
+        );
         traces.ShouldBe([$"{student}"]);
     }
 
@@ -103,7 +130,12 @@ public sealed class ViewpointTests(SchoolOfClass shared) : IClassFixture<SchoolO
         var ribbon = $"/api/editions/{school.WeatherWatch}/ribbon";
         (await co.Get($"{ribbon}?as=student:{school.Ids["person:" + DemoPeople.InTwoSections]}")).Status.ShouldBe(HttpStatusCode.OK);
         (await co.Get($"{ribbon}?as=student:{school.Ids["person:" + DemoPeople.OnTrack]}")).Status.ShouldBe(HttpStatusCode.NotFound);
-        (await other.Get($"/api/editions/{school.Ids["edition:Tides and Channels 2026"]}/ribbon?as=student:{school.Ids["person:" + DemoPeople.OnTrack]}")).Status.ShouldBe(HttpStatusCode.NotFound);
+        (
+            await other.Get(
+                $"/api/editions/{school.Ids["edition:Tides and Channels 2026"]}/ribbon"
+                    + $"?as=student:{school.Ids["person:" + DemoPeople.OnTrack]}"
+            )
+        ).Status.ShouldBe(HttpStatusCode.NotFound);
     }
 
     [Fact]
@@ -112,8 +144,14 @@ public sealed class ViewpointTests(SchoolOfClass shared) : IClassFixture<SchoolO
         using var lead = await school.As(DemoPeople.Lead);
         var section = school.Ids["section:9 Alder"];
         var quiz = await school.Item("Clouds by name");
-        async Task<string> Seen(string facts, string title) => (await lead.Get($"/api/sections/{section}/now?as=pretend:{section}{facts}&at=2026-12-10T09:00:00Z")).Json is var now
-            && new[] { "now", "next", "locked", "done" }.FirstOrDefault(list => now[list]!.AsArray().Any(row => row!["title"]!.GetValue<string>() == title)) is { } found ? found : "nothing";
+        async Task<string> Seen(string facts, string title) =>
+            (await lead.Get($"/api/sections/{section}/now?as=pretend:{section}{facts}&at=2026-12-10T09:00:00Z")).Json is var now
+            && new[] { "now", "next", "locked", "done" }.FirstOrDefault(list =>
+                now[list]!.AsArray().Any(row => row!["title"]!.GetValue<string>() == title)
+            )
+                is { } found
+                ? found
+                : "nothing";
         var before = await school.RowCounts();
         // The branch at 70 per cent: exactly 70 goes on, below it another sheet.
         var got = new List<string>();
@@ -121,14 +159,26 @@ public sealed class ViewpointTests(SchoolOfClass shared) : IClassFixture<SchoolO
             got.Add($"{await Seen(facts, "Reading an ascent")}, {await Seen(facts, "Clouds again")}");
         got.ShouldBe(["locked, nothing", "locked, now", "now, nothing"]);
         (await lead.Get($"/api/sections/{section}/items/{quiz}?as=pretend:{section}")).Status.ShouldBe(HttpStatusCode.OK);
-        (await lead.Get($"/api/editions/{school.WeatherWatch}/ribbon?as=section:{section}")).Json["eyes"]!.GetValue<string>().ShouldBe("anyone in 9 Alder");
+        (await lead.Get($"/api/editions/{school.WeatherWatch}/ribbon?as=section:{section}")).Json["eyes"]!
+            .GetValue<string>()
+            .ShouldBe("anyone in 9 Alder");
         foreach (var what in new[] { "opened", "hand-in", "draft" })
-            (await lead.Post($"/api/sections/{section}/items/{quiz}/{what}?as=pretend:{section}", new { text = "x", version = 0 }, Guid.NewGuid())).Status.ShouldNotBe(HttpStatusCode.OK);
+            (
+                await lead.Post(
+                    $"/api/sections/{section}/items/{quiz}/{what}?as=pretend:{section}",
+                    new { text = "x", version = 0 },
+                    Guid.NewGuid()
+                )
+            ).Status.ShouldNotBe(HttpStatusCode.OK);
         (await school.RowCounts()).ShouldBe(before);
         using var co = await school.As(DemoPeople.CoTeacher);
         (await co.Get($"/api/editions/{school.WeatherWatch}/ribbon?as=pretend:{section}")).Status.ShouldBe(HttpStatusCode.NotFound);
-        (await lead.Get($"/api/sections/{section}/now?as=pretend:{section}~{quiz}.picked.nothing")).Status.ShouldBe(HttpStatusCode.NotFound);
-        (await lead.Get($"/api/sections/{section}/now?as=pretend:{school.Ids["section:9 Birch"]}")).Status.ShouldBe(HttpStatusCode.NotFound);
+        (await lead.Get($"/api/sections/{section}/now?as=pretend:{section}~{quiz}.picked.nothing")).Status.ShouldBe(
+            HttpStatusCode.NotFound
+        );
+        (await lead.Get($"/api/sections/{section}/now?as=pretend:{school.Ids["section:9 Birch"]}")).Status.ShouldBe(
+            HttpStatusCode.NotFound
+        );
     }
 
     [Theory]

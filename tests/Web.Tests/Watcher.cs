@@ -3,7 +3,7 @@ using Microsoft.AspNetCore.Http.Connections;
 using Microsoft.AspNetCore.SignalR.Client;
 using Polycline.Data.Live;
 using Polycline.Testing;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Live;
 
 namespace Polycline.Tests.Web;
@@ -14,13 +14,13 @@ public sealed class Watcher : IAsyncDisposable
     /// <summary>How soon a change must have been told.</summary>
     public static readonly TimeSpan Soon = TimeSpan.FromSeconds(2);
 
-    private readonly Channel<Raised> told = Channel.CreateUnbounded<Raised>();
+    private readonly Channel<ScopeChanged> told = Channel.CreateUnbounded<ScopeChanged>();
     private readonly TaskCompletionSource closed = new();
 
     private Watcher(HubConnection connection)
     {
         Connection = connection;
-        connection.On<Raised>("raised", raised => told.Writer.TryWrite(raised));
+        connection.On<ScopeChanged>("raised", raised => told.Writer.TryWrite(raised));
         connection.Closed += _ =>
         {
             closed.TrySetResult();
@@ -51,7 +51,7 @@ public sealed class Watcher : IAsyncDisposable
         return watcher;
     }
 
-    public async Task<Raised> Next(TimeSpan? within = null) => await told.Reader.ReadAsync().AsTask().WaitAsync(within ?? Soon);
+    public async Task<ScopeChanged> Next(TimeSpan? within = null) => await told.Reader.ReadAsync().AsTask().WaitAsync(within ?? Soon);
 
     public ValueTask DisposeAsync() => Connection.DisposeAsync();
 }

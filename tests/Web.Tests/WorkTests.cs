@@ -36,9 +36,19 @@ public sealed class WorkTests : IAsyncLifetime
     /// <summary>A piece of 9 Alder's that waits, as a request to give it back.</summary>
     public static async Task<object?> SomePiece(School school)
     {
-        var work = await school.Sql(connection => connection.ExecuteScalarAsync<long>(
-            "SELECT min(w.id) FROM work w WHERE w.section = @section AND NOT EXISTS (SELECT 1 FROM feedback f WHERE f.work = w.id)", new { section = school.Ids["section:9 Alder"] }));
-        return new { work, n = 1, text = "Good.", again = false };
+        var work = await school.Sql(connection =>
+            connection.ExecuteScalarAsync<long>(
+                "SELECT min(w.id) FROM work w WHERE w.section = @section AND NOT EXISTS (SELECT 1 FROM feedback f WHERE f.work = w.id)",
+                new { section = school.Ids["section:9 Alder"] }
+            )
+        );
+        return new
+        {
+            work,
+            n = 1,
+            text = "Good.",
+            again = false,
+        };
     }
 
     [Fact]
@@ -48,11 +58,20 @@ public sealed class WorkTests : IAsyncLifetime
         var others = await OpenFor(next);
         (await StateOf(next)).ShouldBe("locked");
         var row = (await student.Get($"{section}/now")).Json["locked"]!.AsArray().Single(row => row!["item"]!.GetValue<long>() == next)!;
-        row["missing"]!.AsArray().Select(missing => missing!.GetValue<string>()).ShouldBe(["feedback on 2.12 Isobars by hand is given back"]);
+        row["missing"]!
+            .AsArray()
+            .Select(missing => missing!.GetValue<string>())
+            .ShouldBe(["feedback on 2.12 Isobars by hand is given back"]);
         (await student.Get($"{section}/items/{next}")).Json["html"].ShouldBeNull();
 
         var piece = await Piece(step);
-        var request = new { work = piece, n = 1, text = "Go on.", again = false };
+        var request = new
+        {
+            work = piece,
+            n = 1,
+            text = "Go on.",
+            again = false,
+        };
         var before = await school.RowCounts();
         var shown = await lead.Post($"{section}/give-back?preview=true", request);
         (await school.RowCounts()).ShouldBe(before);
@@ -72,12 +91,32 @@ public sealed class WorkTests : IAsyncLifetime
     public async Task Given_back_to_try_again_opens_nothing_and_a_second_hand_in_is_numbered_on()
     {
         var (step, next) = (await school.Item("Isobars by hand"), await school.Item("Arrows on the chart"));
-        await lead.Post($"{section}/give-back", new { work = await Piece(step), n = 1, text = "Nearly.", again = true }, Guid.NewGuid());
+        await lead.Post(
+            $"{section}/give-back",
+            new
+            {
+                work = await Piece(step),
+                n = 1,
+                text = "Nearly.",
+                again = true,
+            },
+            Guid.NewGuid()
+        );
         (await StateOf(next)).ShouldBe("locked");
         (await student.Get($"{section}/items/{step}")).Json["progress"]!.GetValue<string>().ShouldBe("try-again");
         (await HandIn(step, "Better")).Json["n"]!.GetValue<int>().ShouldBe(2);
         // Whoever read the first hand-in meanwhile is told that there is another.
-        var late = await lead.Post($"{section}/give-back", new { work = await Piece(step), n = 1, text = "Again.", again = false }, Guid.NewGuid());
+        var late = await lead.Post(
+            $"{section}/give-back",
+            new
+            {
+                work = await Piece(step),
+                n = 1,
+                text = "Again.",
+                again = false,
+            },
+            Guid.NewGuid()
+        );
         (late.Status, late.Code).ShouldBe((HttpStatusCode.Conflict, "changed-meanwhile"));
     }
 
@@ -100,7 +139,11 @@ public sealed class WorkTests : IAsyncLifetime
         var locked = await school.Item("Arrows on the chart");
         (await Draft(locked, "Let me in", 0)).Code.ShouldBe("not-open");
         (await HandIn(locked, "Let me in")).Code.ShouldBe("not-open");
-        (await student.Send(HttpMethod.Post, $"{section}/items/{locked}/opened", null, request => request.Headers.Add("Idempotency-Key", $"{Guid.NewGuid()}"))).Code.ShouldBe("not-open");
+        (
+            await student.Send(HttpMethod.Post, $"{section}/items/{locked}/opened", null, request =>
+                request.Headers.Add("Idempotency-Key", $"{Guid.NewGuid()}")
+            )
+        ).Code.ShouldBe("not-open");
         (await StateOf(locked)).ShouldBe("locked");
         var unpublished = await school.Item("Project, step 1: your question");
         (await student.Get($"{section}/items/{unpublished}")).Status.ShouldBe(HttpStatusCode.NotFound);
@@ -112,10 +155,30 @@ public sealed class WorkTests : IAsyncLifetime
     public async Task What_arrives_after_closing_is_kept_as_a_draft_and_the_team_sees_it()
     {
         var (item, version) = await CommandExamples.At(school, "item", "Cloud diary");
-        (await lead.Post($"/api/editions/{school.WeatherWatch}/time-item", new { item, field = "closes", anchor = new { at = "fixed", date = "2026-10-08", time = "10:00" }, version }, Guid.NewGuid()))
-            .Status.ShouldBe(HttpStatusCode.OK);
+        (
+            await lead.Post(
+                $"/api/editions/{school.WeatherWatch}/time-item",
+                new
+                {
+                    item,
+                    field = "closes",
+                    anchor = new
+                    {
+                        at = "fixed",
+                        date = "2026-10-08",
+                        time = "10:00",
+                    },
+                    version,
+                },
+                Guid.NewGuid()
+            )
+        ).Status.ShouldBe(HttpStatusCode.OK);
         var pressed = InstantPattern.General.Format(school.Clock.GetCurrentInstant() - Duration.FromHours(1));
-        var late = await student.Post($"{section}/items/{item}/hand-in", new { text = "It was the net", pressedAt = pressed }, Guid.NewGuid());
+        var late = await student.Post(
+            $"{section}/items/{item}/hand-in",
+            new { text = "It was the net", pressedAt = pressed },
+            Guid.NewGuid()
+        );
         (late.Status, late.Json["handedIn"]!.GetValue<bool>()).ShouldBe((HttpStatusCode.OK, false));
         var own = (await student.Get($"{section}/items/{item}")).Json;
         (own["state"]!.GetValue<string>(), own["draft"]!["text"]!.GetValue<string>()).ShouldBe(("closed", "It was the net"));
@@ -130,7 +193,11 @@ public sealed class WorkTests : IAsyncLifetime
     {
         var item = await school.Item("Cloud diary");
         var key = Guid.NewGuid();
-        var replies = await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => student.Post($"{section}/items/{item}/hand-in", new { text = "Once", pressedAt = (string?)null }, key)));
+        var replies = await Task.WhenAll(
+            Enumerable
+                .Range(0, 8)
+                .Select(_ => student.Post($"{section}/items/{item}/hand-in", new { text = "Once", pressedAt = (string?)null }, key))
+        );
         replies.Select(reply => reply.Text).Distinct().Count().ShouldBe(1);
         (await student.Get($"{section}/items/{item}")).Json["history"]!.AsArray().Count.ShouldBe(1);
         // Two that differ are two hand-ins, whichever comes first.
@@ -138,23 +205,34 @@ public sealed class WorkTests : IAsyncLifetime
         two.Select(reply => reply.Json["n"]!.GetValue<int>()).Order().ShouldBe([2, 3]);
     }
 
-    private Task<Reply> HandIn(long item, string text) => student.Post($"{section}/items/{item}/hand-in", new { text, pressedAt = (string?)null }, Guid.NewGuid());
+    private Task<Reply> HandIn(long item, string text) =>
+        student.Post($"{section}/items/{item}/hand-in", new { text, pressedAt = (string?)null }, Guid.NewGuid());
 
     private Task<Reply> Draft(long item, string text, long version) => student.Post($"{section}/items/{item}/draft", new { text, version });
 
     private async Task<string> StateOf(long item) => (await student.Get($"{section}/items/{item}")).Json["state"]!.GetValue<string>();
 
     private async Task<List<JsonNode>> Work() =>
-        [.. (await lead.Get($"/api/editions/{school.WeatherWatch}/work")).Json["sections"]!.AsArray().SelectMany(of => of!["pieces"]!.AsArray()).Select(piece => piece!)];
+        [
+            .. (await lead.Get($"/api/editions/{school.WeatherWatch}/work")).Json["sections"]!
+                .AsArray()
+                .SelectMany(of => of!["pieces"]!.AsArray())
+                .Select(piece => piece!),
+        ];
 
     private async Task<long> Piece(long item) =>
-        (await Work()).Single(piece => piece["item"]!.GetValue<long>() == item && piece["name"]!.GetValue<string>() == DemoPeople.HeldUp)["work"]!.GetValue<long>();
+        (await Work()).Single(piece => piece["item"]!.GetValue<long>() == item && piece["name"]!.GetValue<string>() == DemoPeople.HeldUp)[
+            "work"
+        ]!.GetValue<long>();
 
     // For how many students of the section an item is open, seen through the eyes of each.
     private async Task<int> OpenFor(long item)
     {
-        var students = (await lead.Get($"/api/editions/{school.WeatherWatch}/students")).Json["sections"]!.AsArray()
-            .Single(of => of!["name"]!.GetValue<string>() == "9 Birch")!["students"]!.AsArray().Select(one => one!["id"]!.GetValue<long>());
+        var students = (await lead.Get($"/api/editions/{school.WeatherWatch}/students")).Json["sections"]!
+            .AsArray()
+            .Single(of => of!["name"]!.GetValue<string>() == "9 Birch")!["students"]!
+            .AsArray()
+            .Select(one => one!["id"]!.GetValue<long>());
         var open = 0;
         foreach (var one in students)
             open += (await lead.Get($"{section}/items/{item}?as=student:{one}")).Json["mayWork"]!.GetValue<bool>() ? 1 : 0;

@@ -17,7 +17,7 @@ export const router = createRouter({
     },
     {
       path: '/editions/:edition(\\d+)',
-      component: () => import('./parts/TeamShell.vue'),
+      component: () => import('./parts/shell/TeamShell.vue'),
       props: numbers,
       children: [
         { path: 'today', name: 'today', component: () => import('./screens/today/TodayScreen.vue'), props: numbers },
@@ -59,7 +59,7 @@ export const router = createRouter({
     },
     {
       path: '/sections/:section(\\d+)',
-      component: () => import('./parts/StudentShell.vue'),
+      component: () => import('./parts/shell/StudentShell.vue'),
       children: [
         { path: '', name: 'now', component: () => import('./screens/student/NowScreen.vue'), props: numbers },
         {

@@ -23,8 +23,17 @@ public readonly record struct MeetingOrigin(LocalDate Date, string Slot);
 /// <param name="Counts">For how many it counts where lessons are measured in meetings.</param>
 /// <param name="Stretches">Its class time, in order; breaks between periods are none.</param>
 public sealed record Meeting(
-    int Ordinal, LocalDate Date, LocalTime Start, LocalTime End, string? Label, int Counts,
-    Instant StartsAt, Instant EndsAt, ImmutableArray<Stretch> Stretches, MeetingOrigin Origin)
+    int Ordinal,
+    LocalDate Date,
+    LocalTime Start,
+    LocalTime End,
+    string? Label,
+    int Counts,
+    Instant StartsAt,
+    Instant EndsAt,
+    ImmutableArray<Stretch> Stretches,
+    MeetingOrigin Origin
+)
 {
     /// <summary>The real minutes of its class time.</summary>
     public int Minutes { get; } = Stretches is [var only] ? only.Minutes : Stretches.Sum(stretch => stretch.Minutes);
@@ -50,7 +59,11 @@ public sealed record Meeting(
 /// <summary>The meetings of a section, with what was noticed while making them.</summary>
 /// <param name="Meetings">By start, then end, then in the order made.</param>
 /// <param name="Cancelled">In the order cancelled.</param>
-public sealed record MeetingList(ImmutableArray<Meeting> Meetings, ImmutableArray<Finding> Findings, ImmutableArray<CancelledMeeting> Cancelled);
+public sealed record MeetingList(
+    ImmutableArray<Meeting> Meetings,
+    ImmutableArray<Finding> Findings,
+    ImmutableArray<CancelledMeeting> Cancelled
+);
 
 /// <summary>A meeting that would have been.</summary>
 public sealed record CancelledMeeting(MeetingOrigin Origin, Instant StartsAt, Instant EndsAt);

@@ -11,12 +11,23 @@ namespace Polycline.Core.Calendars;
 public abstract record Slot(string Day, LocalDate? From, LocalDate? Until, int Counts)
 {
     /// <summary>In these periods, together one meeting from the earliest start to the latest end.</summary>
-    public sealed record InPeriods(string Day, ImmutableArray<string> Periods, LocalDate? From = null, LocalDate? Until = null, int Counts = 1)
-        : Slot(Day, From, Until, Counts);
+    public sealed record InPeriods(
+        string Day,
+        ImmutableArray<string> Periods,
+        LocalDate? From = null,
+        LocalDate? Until = null,
+        int Counts = 1
+    ) : Slot(Day, From, Until, Counts);
 
     /// <summary>At times of its own, which special periods do not touch.</summary>
-    public sealed record AtTimes(string Day, LocalTime Start, LocalTime End, LocalDate? From = null, LocalDate? Until = null, int Counts = 1)
-        : Slot(Day, From, Until, Counts);
+    public sealed record AtTimes(
+        string Day,
+        LocalTime Start,
+        LocalTime End,
+        LocalDate? From = null,
+        LocalDate? Until = null,
+        int Counts = 1
+    ) : Slot(Day, From, Until, Counts);
 
     public bool HoldsOn(LocalDate date) => (From is null || From <= date) && (Until is null || date <= Until);
 }
@@ -24,9 +35,7 @@ public abstract record Slot(string Day, LocalDate? From, LocalDate? Until, int C
 /// <summary>Something a section changes in its meetings. Changes apply in turn. Source: the computation, chapter 2.</summary>
 public abstract record MeetingChange
 {
-    private MeetingChange()
-    {
-    }
+    private MeetingChange() { }
 
     /// <summary>No meeting then. <paramref name="Start"/> says which where the date has several.</summary>
     public sealed record Cancel(LocalDate Date, LocalTime? Start) : MeetingChange;
@@ -35,5 +44,5 @@ public abstract record MeetingChange
     public sealed record Move(LocalDate Date, LocalTime? Start, LocalDate ToDate, LocalTime ToStart, LocalTime ToEnd) : MeetingChange;
 
     /// <summary>A meeting more, on any date of the term.</summary>
-    public sealed record Add(LocalDate Date, LocalTime Start, LocalTime End, int Counts = 1) : MeetingChange;
+    public sealed record Extra(LocalDate Date, LocalTime Start, LocalTime End, int Counts = 1) : MeetingChange;
 }

@@ -29,7 +29,8 @@ public sealed record SchoolCalendar(
     Rotation Rotation,
     ImmutableArray<Period> Periods,
     ImmutableArray<SpecialDay> SpecialDays,
-    OffDays OffDays = OffDays.Stay);
+    OffDays OffDays = OffDays.Stay
+);
 
 /// <summary>Where a due of the course goes that falls on no class day. Source: the computation, chapter 4.</summary>
 public enum OffDays

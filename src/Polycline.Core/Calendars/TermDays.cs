@@ -3,7 +3,9 @@ using NodaTime;
 
 namespace Polycline.Core.Calendars;
 
-/// <summary>A term with its class days worked out: what dates and moments are counted on. Source: the computation, chapters 1 and 2.</summary>
+/// <summary>
+/// A term with its class days worked out: what dates and moments are counted on. Source: the computation, chapters 1 and 2.
+/// </summary>
 public sealed class TermDays
 {
     private readonly LocalDate[] dates;
@@ -39,7 +41,7 @@ public sealed class TermDays
     /// <summary>23:59 of the last date.</summary>
     public Instant End { get; }
 
-    public static TermDays Of(Term term) => new(term, ClassDays.Of(term));
+    public static TermDays Of(Term term) => new(term, ClassDayMaker.Of(term));
 
     /// <summary>
     /// Local → instant: a time that the clocks skip moves forward by the gap; one that occurs twice takes the earlier.
@@ -59,13 +61,13 @@ public sealed class TermDays
     /// <summary>Whether a moment's local date is a class day.</summary>
     public bool IsClassDay(Instant moment) => IsClassDay(Local(moment).Date);
 
-    /// <summary>The <paramref name="n"/>-th class day after <paramref name="date"/>, or before it where n is below 0; null where there is none.</summary>
+    /// <summary>
+    /// The <paramref name="n"/>-th class day after <paramref name="date"/>, or before it where n is below 0; null where there is none.
+    /// </summary>
     public LocalDate? Step(LocalDate date, int n)
     {
         var at = Array.BinarySearch(dates, date);
-        var place = n > 0
-            ? (at >= 0 ? at : ~at - 1) + n
-            : (at >= 0 ? at : ~at) + n;
+        var place = n > 0 ? (at >= 0 ? at : ~at - 1) + n : (at >= 0 ? at : ~at) + n;
         return place >= 0 && place < dates.Length ? dates[place] : null;
     }
 

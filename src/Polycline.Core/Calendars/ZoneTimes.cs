@@ -12,21 +12,30 @@ internal sealed class ZoneTimes
     // The clocks never change by as much; so far from a change a local time has one offset only.
     private static readonly Duration Clear = Duration.FromDays(2);
     private readonly DateTimeZone zone;
-    private readonly Plain[] plain;
+    private readonly PlainStretch[] plain;
 
     public ZoneTimes(DateTimeZone zone, LocalDate first, LocalDate last)
     {
         this.zone = zone;
-        plain = [.. zone.GetZoneIntervals(Around(first, -1), Around(last, 1)).Where(interval => (interval.HasStart && interval.HasEnd && interval.Duration > Clear + Clear) || !interval.HasStart || !interval.HasEnd)
-            .Select(interval => new Plain(
-                interval.HasStart ? interval.Start : Instant.MinValue, interval.HasEnd ? interval.End : Instant.MaxValue,
-                interval.HasStart ? interval.IsoLocalStart.PlusDays(2) : LocalDate.MinIsoValue.AtMidnight(), interval.HasEnd ? interval.IsoLocalEnd.PlusDays(-2) : LocalDate.MaxIsoValue.AtMidnight(),
-                interval.WallOffset))];
+        plain =
+        [
+            .. zone.GetZoneIntervals(Around(first, -1), Around(last, 1))
+                .Where(interval =>
+                    (interval.HasStart && interval.HasEnd && interval.Duration > Clear + Clear) || !interval.HasStart || !interval.HasEnd
+                )
+                .Select(interval => new PlainStretch(
+                    interval.HasStart ? interval.Start : Instant.MinValue,
+                    interval.HasEnd ? interval.End : Instant.MaxValue,
+                    interval.HasStart ? interval.IsoLocalStart.PlusDays(2) : LocalDate.MinIsoValue.AtMidnight(),
+                    interval.HasEnd ? interval.IsoLocalEnd.PlusDays(-2) : LocalDate.MaxIsoValue.AtMidnight(),
+                    interval.WallOffset
+                )),
+        ];
     }
 
     /// <param name="From">Local, well after the change of the clocks.</param>
     /// <param name="To">Local, well before the next.</param>
-    private readonly record struct Plain(Instant Start, Instant End, LocalDateTime From, LocalDateTime To, Offset Offset);
+    private readonly record struct PlainStretch(Instant Start, Instant End, LocalDateTime From, LocalDateTime To, Offset Offset);
 
     public LocalDateTime Local(Instant moment)
     {

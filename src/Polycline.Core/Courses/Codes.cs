@@ -17,7 +17,7 @@ public static class Codes
     /// <param name="givenElsewhere">Codes given to items of sections, which are left out too.</param>
     public static ImmutableDictionary<Ref<Item>, string> Of(Edition edition, IEnumerable<string> givenElsewhere)
     {
-        var given = Given(edition.InReadingOrder(), givenElsewhere);
+        var given = GivenCodes(edition.InReadingOrder(), givenElsewhere);
         var codes = ImmutableDictionary.CreateBuilder<Ref<Item>, string>();
         if (edition.Codes == CodeStyle.Straight)
             Number([.. edition.InReadingOrder()], "#", 3, given, codes);
@@ -32,7 +32,7 @@ public static class Codes
     public static ImmutableDictionary<Ref<Item>, string> OfAdded(IReadOnlyList<Item> items, IEnumerable<string> givenElsewhere)
     {
         var codes = ImmutableDictionary.CreateBuilder<Ref<Item>, string>();
-        Number(items, "+", 1, Given(items, givenElsewhere), codes, fixedWidth: true);
+        Number(items, "+", 1, GivenCodes(items, givenElsewhere), codes, fixedWidth: true);
         return codes.ToImmutable();
     }
 
@@ -46,11 +46,27 @@ public static class Codes
     /// <param name="taken">Codes given to anything.</param>
     public static string OfLater(string prefix, string? before, bool isLast, IReadOnlySet<string> taken)
     {
-        var digits = prefix switch { "#" => 3, "+" => 1, _ => 2 };
+        var digits = prefix switch
+        {
+            "#" => 3,
+            "+" => 1,
+            _ => 2,
+        };
         if (isLast)
         {
-            var highest = taken.Where(code => code.StartsWith(prefix, StringComparison.Ordinal))
-                .Max(code => int.TryParse(code.AsSpan(prefix.Length).TrimEnd(Letters), NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? number : (int?)null) ?? 0;
+            var highest = taken
+                .Where(code => code.StartsWith(prefix, StringComparison.Ordinal))
+                .Max(code =>
+                    int.TryParse(
+                        code.AsSpan(prefix.Length).TrimEnd(Letters),
+                        NumberStyles.None,
+                        CultureInfo.InvariantCulture,
+                        out var number
+                    )
+                        ? number
+                        : (int?)null
+                )
+                ?? 0;
             return prefix + (highest + 1).ToString(CultureInfo.InvariantCulture).PadLeft(digits, '0');
         }
         var stem = before?.TrimEnd(Letters.ToCharArray()) ?? prefix + new string('0', digits);
@@ -62,11 +78,17 @@ public static class Codes
         static string Letter(int n) => n <= 0 ? "" : Letter((n - 1) / 26) + Letters[(n - 1) % 26];
     }
 
-    private static HashSet<string> Given(IEnumerable<Item> items, IEnumerable<string> elsewhere) =>
+    private static HashSet<string> GivenCodes(IEnumerable<Item> items, IEnumerable<string> elsewhere) =>
         items.Select(item => item.Code).OfType<string>().Concat(elsewhere).ToHashSet(StringComparer.Ordinal);
 
     private static void Number(
-        IReadOnlyList<Item> items, string before, int digits, HashSet<string> given, ImmutableDictionary<Ref<Item>, string>.Builder codes, bool fixedWidth = false)
+        IReadOnlyList<Item> items,
+        string before,
+        int digits,
+        HashSet<string> given,
+        ImmutableDictionary<Ref<Item>, string>.Builder codes,
+        bool fixedWidth = false
+    )
     {
         var width = fixedWidth ? digits : Math.Max(digits, items.Count.ToString(CultureInfo.InvariantCulture).Length);
         var next = 1;

@@ -1,6 +1,4 @@
 using System.Collections.Immutable;
-using Polycline.Core.Planning;
-using Polycline.Core.Release;
 
 namespace Polycline.Core.Courses;
 
@@ -28,8 +26,14 @@ public sealed record Edition(string Title, Basis Basis, int MinStart, CodeStyle 
 /// <param name="Lessons">In order.</param>
 /// <param name="Items">The items that hang on the unit itself, in order.</param>
 public sealed record Unit(
-    Ref<Unit> Ref, string Title, ImmutableArray<Lesson> Lessons, ImmutableArray<Item> Items,
-    bool Published = true, Gate? Gate = null, BeforeOpening? Before = null)
+    Ref<Unit> Ref,
+    string Title,
+    ImmutableArray<Lesson> Lessons,
+    ImmutableArray<Item> Items,
+    bool Published = true,
+    Gate? Gate = null,
+    BeforeOpening? Before = null
+)
 {
     public IEnumerable<Item> InReadingOrder() => Lessons.SelectMany(lesson => lesson.Items).Concat(Items);
 }
@@ -38,7 +42,14 @@ public sealed record Unit(
 /// <param name="Length">In meetings or minutes of class time, as the edition measures; 0 or more.</param>
 /// <param name="Optional">It may be dropped where time runs out.</param>
 public sealed record Lesson(
-    Ref<Lesson> Ref, string Title, int Length, ImmutableArray<Item> Items, bool Optional = false, bool Published = true, Gate? Gate = null);
+    Ref<Lesson> Ref,
+    string Title,
+    int Length,
+    ImmutableArray<Item> Items,
+    bool Optional = false,
+    bool Published = true,
+    Gate? Gate = null
+);
 
 /// <summary>Something students read or do.</summary>
 /// <param name="Code">The code fixed for it; null: numbered by its place (chapter 7).</param>
@@ -50,9 +61,22 @@ public sealed record Lesson(
 /// <param name="Picks">How many of them at once; of a choice only.</param>
 /// <param name="Body">What its text is kept under; the computation does not read it.</param>
 public sealed record Item(
-    Ref<Item> Ref, ItemKind Kind, string Title, Purpose Purpose = Purpose.Practice, bool Published = true, string? Code = null, ForWhom? For = null,
-    Anchor? Opens = null, Anchor? Due = null, Anchor? Closes = null, Gate? Gate = null, BeforeOpening? Before = null,
-    ImmutableArray<string> Options = default, int Picks = 1, string? Body = null);
+    Ref<Item> Ref,
+    ItemKind Kind,
+    string Title,
+    Purpose Purpose = Purpose.Practice,
+    bool Published = true,
+    string? Code = null,
+    ForWhom? For = null,
+    Anchor? Opens = null,
+    Anchor? Due = null,
+    Anchor? Closes = null,
+    Gate? Gate = null,
+    BeforeOpening? Before = null,
+    ImmutableArray<string> Options = default,
+    int Picks = 1,
+    string? Body = null
+);
 
 /// <summary>For whom an item is. Source: the computation, chapter 5, <i>Not for this student</i>.</summary>
 /// <param name="Students">With <paramref name="Groups"/>: those named, and those in a named group; both null: everyone.</param>
@@ -61,9 +85,7 @@ public sealed record ForWhom(ImmutableArray<Ref<Student>>? Students, ImmutableAr
 {
     /// <summary>Whether it is for a student who is in <paramref name="groups"/>.</summary>
     public bool Includes(Ref<Student> student, IReadOnlySet<string> groups) =>
-        ((Students is null && Groups is null)
-            || Students?.Contains(student) == true
-            || Groups?.Any(groups.Contains) == true)
+        ((Students is null && Groups is null) || Students?.Contains(student) == true || Groups?.Any(groups.Contains) == true)
         && !Except.Any(groups.Contains);
 }
 

@@ -13,7 +13,7 @@ public static class Rank
     public static string Between(string? low, string? high)
     {
         var rank = "";
-        for (var bounded = high is not null; ;)
+        for (var bounded = high is not null; ; )
         {
             var place = rank.Length;
             var from = low is not null && place < low.Length ? Digits.IndexOf(low[place]) : 0;

@@ -1,6 +1,8 @@
 using System.Text;
 using System.Text.Json.Nodes;
 using Polycline.Core.Courses;
+using Polycline.Core.PlanFiles.Checking;
+using Polycline.Core.Wording;
 
 namespace Polycline.Core.PlanFiles;
 
@@ -13,61 +15,77 @@ namespace Polycline.Core.PlanFiles;
 public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictionary<string, int> Shortest)
 {
     // A plan file needs a term; which one is of no account here.
-    private static readonly JsonObject AnyTerm = new() { ["name"] = "", ["zone"] = "UTC", ["first"] = "2000-01-01", ["last"] = "2000-01-01" };
+    private static readonly JsonObject AnyTerm = new()
+    {
+        ["name"] = "",
+        ["zone"] = "UTC",
+        ["first"] = "2000-01-01",
+        ["last"] = "2000-01-01",
+    };
 
     /// <returns>JSON in UTF-8; the same course gives the same bytes.</returns>
-    public byte[] Write() => PlanWriter.Written(json =>
-    {
-        json.WriteString("format", "polycline-course");
-        json.WriteNumber("version", 1);
-        json.WriteString("title", Title);
-        json.WritePropertyName("edition");
-        PlanWriter.Write(Edition, json);
-        json.WriteStartObject("purposes");
-        foreach (var item in Edition.InReadingOrder())
-            json.WriteString(item.Ref.Name, Words.Of(item.Purpose));
-        json.WriteEndObject();
-        json.WriteStartObject("texts");
-        foreach (var item in Edition.InReadingOrder().Where(item => item.Body is not null))
-            json.WriteString(item.Ref.Name, item.Body);
-        json.WriteEndObject();
-        json.WriteStartObject("shortest");
-        foreach (var lesson in Edition.Units.SelectMany(unit => unit.Lessons).Where(lesson => Shortest.ContainsKey(lesson.Ref.Name)))
-            json.WriteNumber(lesson.Ref.Name, Shortest[lesson.Ref.Name]);
-        json.WriteEndObject();
-        json.WriteStartArray("groups");
-        foreach (var group in Groups())
-            json.WriteStringValue(group);
-        json.WriteEndArray();
-        if (Edition.Levels != LevelNames.Plain)
+    public byte[] Write() =>
+        PlanWriter.Written(json =>
         {
-            json.WritePropertyName("levels");
-            LevelForms.Write(Edition.Levels, json);
-        }
-    });
+            json.WriteString("format", "polycline-course");
+            json.WriteNumber("version", 1);
+            json.WriteString("title", Title);
+            json.WritePropertyName("edition");
+            PlanWriter.Write(Edition, json);
+            json.WriteStartObject("purposes");
+            foreach (var item in Edition.InReadingOrder())
+                json.WriteString(item.Ref.Name, EnumNames.Of(item.Purpose));
+            json.WriteEndObject();
+            json.WriteStartObject("texts");
+            foreach (var item in Edition.InReadingOrder().Where(item => item.Body is not null))
+                json.WriteString(item.Ref.Name, item.Body);
+            json.WriteEndObject();
+            json.WriteStartObject("shortest");
+            foreach (var lesson in Edition.Units.SelectMany(unit => unit.Lessons).Where(lesson => Shortest.ContainsKey(lesson.Ref.Name)))
+                json.WriteNumber(lesson.Ref.Name, Shortest[lesson.Ref.Name]);
+            json.WriteEndObject();
+            json.WriteStartArray("groups");
+            foreach (var group in Groups())
+                json.WriteStringValue(group);
+            json.WriteEndArray();
+            if (Edition.Levels != LevelNames.Plain)
+            {
+                json.WritePropertyName("levels");
+                LevelShapes.Write(Edition.Levels, json);
+            }
+        });
 
-    /// <exception cref="PlanRefusedException">It is no course file, or something in it is not as it should be; nothing was read.</exception>
+    /// <exception cref="PlanRefusedException">It is no course file, or something in it is not as it should be; nothing was
+    /// read.</exception>
     public static CourseFile Read(ReadOnlySpan<byte> text)
     {
         // One reader for every file: what it holds against depth, size and text holds here too.
         var root = JsonPiece.Parse(text) ?? throw new PlanRefusedException("$", "this is not JSON in UTF-8");
-        var faults = new Faults();
+        var faults = new FaultList();
         Forms.Object(
-            new Field("format", Forms.OneOf("polycline-course"), true), new Field("version", Forms.Whole(1, 1), true), new Field("title", Forms.Name, true),
-            new Field("edition", (piece, found) => Forms.IsObject(piece, found), true), new Field("purposes", Forms.Map(Forms.OneOf([.. Enum.GetValues<Purpose>().Select(Words.Of)]), false)),
-            new Field("texts", Forms.Map(Forms.Name, false)), new Field("shortest", Forms.Map(Forms.Whole(0), false)), new Field("groups", Forms.List(Forms.Name)), new Field("levels", LevelForms.Levels))(root, faults);
+            new MemberShape("format", Forms.OneOf("polycline-course"), true),
+            new MemberShape("version", Forms.Whole(1, 1), true),
+            new MemberShape("title", Forms.Name, true),
+            new MemberShape("edition", (piece, found) => Forms.IsObject(piece, found), true),
+            new MemberShape("purposes", Forms.Map(Forms.OneOf([.. Enum.GetValues<Purpose>().Select(EnumNames.Of)]), false)),
+            new MemberShape("texts", Forms.Map(Forms.Name, false)),
+            new MemberShape("shortest", Forms.Map(Forms.Whole(0), false)),
+            new MemberShape("groups", Forms.List(Forms.Name)),
+            new MemberShape("levels", LevelShapes.Levels)
+        )(root, faults);
         faults.Throw();
         var edition = EditionOf(text, root);
         var items = edition.InReadingOrder().Select(item => item.Ref.Name).ToHashSet(StringComparer.Ordinal);
         var lessons = edition.Units.SelectMany(unit => unit.Lessons).Select(lesson => lesson.Ref.Name).ToHashSet(StringComparer.Ordinal);
         foreach (var (list, known) in new[] { ("purposes", items), ("texts", items), ("shortest", lessons) })
-            foreach (var member in root[list]?.Members ?? [])
-                if (!known.Contains(member.Name))
-                    throw new PlanRefusedException($"$.{list}.{member.Name}", "no such id in this edition");
+        foreach (var member in root[list]?.Members ?? [])
+            if (!known.Contains(member.Name))
+                throw new PlanRefusedException($"$.{list}.{member.Name}", "no such id in this edition");
         return new(
             root["title"]!.Value!,
             With(edition, root),
-            (root["shortest"]?.Members ?? []).ToDictionary(member => member.Name, member => Forms.WholeOf(member.Value)));
+            (root["shortest"]?.Members ?? []).ToDictionary(member => member.Name, member => Forms.WholeOf(member.Value))
+        );
     }
 
     private static Edition EditionOf(ReadOnlySpan<byte> text, JsonPiece root)
@@ -78,32 +96,51 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             ["version"] = 1,
             ["term"] = AnyTerm.DeepClone(),
             ["edition"] = JsonNode.Parse(Encoding.UTF8.GetString(text))!["edition"]!.DeepClone(),
-            ["groups"] = new JsonObject((root["groups"]?.Items ?? []).Select(group => group.Value!).Distinct().Select(group => KeyValuePair.Create(group, (JsonNode?)new JsonArray()))),
+            ["groups"] = new JsonObject(
+                (root["groups"]?.Items ?? [])
+                    .Select(group => group.Value!)
+                    .Distinct()
+                    .Select(group => KeyValuePair.Create(group, (JsonNode?)new JsonArray()))
+            ),
         };
         return PlanFile.Read(Encoding.UTF8.GetBytes(plan.ToJsonString())).Plan.Edition;
     }
 
     private static Edition With(Edition edition, JsonPiece root)
     {
-        Item Of(Item item) => item with
-        {
-            Purpose = root["purposes"]?[item.Ref.Name] is { } purpose ? Words.Parse<Purpose>(purpose.Value!) : item.Purpose,
-            Body = root["texts"]?[item.Ref.Name]?.Value,
-        };
+        Item Of(Item item) =>
+            item with
+            {
+                Purpose = root["purposes"]?[item.Ref.Name] is { } purpose ? EnumNames.Parse<Purpose>(purpose.Value!) : item.Purpose,
+                Body = root["texts"]?[item.Ref.Name]?.Value,
+            };
         return edition with
         {
-            Levels = root["levels"] is { } levels ? LevelForms.Checked(levels) : LevelNames.Plain,
-            Units = [.. edition.Units.Select(unit => unit with
-            {
-                Lessons = [.. unit.Lessons.Select(lesson => lesson with { Items = [.. lesson.Items.Select(Of)] })],
-                Items = [.. unit.Items.Select(Of)],
-            })],
+            Levels = root["levels"] is { } levels ? LevelShapes.Checked(levels) : LevelNames.Plain,
+            Units =
+            [
+                .. edition.Units.Select(unit =>
+                    unit with
+                    {
+                        Lessons = [.. unit.Lessons.Select(lesson => lesson with { Items = [.. lesson.Items.Select(Of)] })],
+                        Items = [.. unit.Items.Select(Of)],
+                    }
+                ),
+            ],
         };
     }
 
     /// <summary>The groups that its items and gates name, in order.</summary>
-    public IEnumerable<string> Groups() => Edition.InReadingOrder().SelectMany(item => (item.For?.Groups ?? []).Concat(item.For?.Except ?? []))
-        .Concat(Edition.Units.SelectMany(unit => unit.Lessons.Select(lesson => lesson.Gate).Append(unit.Gate)).Concat(Edition.InReadingOrder().Select(item => item.Gate))
-            .SelectMany(gate => gate?.Root.Leaves().OfType<Release.GateNode.InGroup>().Select(leaf => leaf.Group) ?? []))
-        .Distinct().Order(StringComparer.Ordinal);
+    public IEnumerable<string> Groups() =>
+        Edition
+            .InReadingOrder()
+            .SelectMany(item => (item.For?.Groups ?? []).Concat(item.For?.Except ?? []))
+            .Concat(
+                Edition
+                    .Units.SelectMany(unit => unit.Lessons.Select(lesson => lesson.Gate).Append(unit.Gate))
+                    .Concat(Edition.InReadingOrder().Select(item => item.Gate))
+                    .SelectMany(gate => gate?.Root.Leaves().OfType<GateNode.InGroup>().Select(leaf => leaf.Group) ?? [])
+            )
+            .Distinct()
+            .Order(StringComparer.Ordinal);
 }

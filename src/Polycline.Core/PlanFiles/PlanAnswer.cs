@@ -2,9 +2,11 @@ using System.Text.Json;
 using NodaTime;
 using NodaTime.Text;
 using Polycline.Core.Calendars;
+using Polycline.Core.Findings;
+using Polycline.Core.PlanFiles.Writing;
 using Polycline.Core.Planning;
 using Polycline.Core.Release;
-using Polycline.Core.Release.Findings;
+using Polycline.Core.Wording;
 
 namespace Polycline.Core.PlanFiles;
 
@@ -65,7 +67,7 @@ public sealed class PlanAnswer
     {
         json.WriteStartObject(section.Section.Ref.Name);
         Each("meetings", section.Meetings.Meetings, Meeting);
-        Placement("plan", section.Plan);
+        Placement("plan", section.Planned);
         Placement("forecast", section.Forecast);
         json.WriteStartObject("items");
         foreach (var (item, dates) in section.Items)
@@ -131,7 +133,7 @@ public sealed class PlanAnswer
     {
         json.WriteStartObject(name);
         Moment("at", date.At);
-        json.WriteString("layer", Words.Of(date.Layer));
+        json.WriteString("layer", EnumNames.Of(date.Layer));
         json.WriteEndObject();
     }
 
@@ -162,9 +164,9 @@ public sealed class PlanAnswer
         json.WriteString("item", question.Item.Name);
         Moment("at", question.At);
         json.WriteString("section", decision.Section?.Name);
-        json.WriteString("state", Words.Of(decision.State));
-        json.WriteString("sees", Words.Of(decision.Sees));
-        json.WriteString("because", decision.Because is { } because ? Words.Of(because) : null);
+        json.WriteString("state", EnumNames.Of(decision.State));
+        json.WriteString("sees", EnumNames.Of(decision.Sees));
+        json.WriteString("because", decision.Because is { } because ? EnumNames.Of(because) : null);
         json.WriteStartArray("missing");
         foreach (var leaf in decision.State == ReleaseState.Locked ? decision.Missing : [])
             GateWriter.Write(leaf, json);

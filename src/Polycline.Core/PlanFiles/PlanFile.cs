@@ -1,7 +1,10 @@
 using System.Collections.Immutable;
 using NodaTime;
 using Polycline.Core.Calendars;
+using Polycline.Core.PlanFiles.Checking;
+using Polycline.Core.PlanFiles.Reading;
 using Polycline.Core.Planning;
+using Polycline.Core.Release;
 using Polycline.Core.Sections;
 
 namespace Polycline.Core.PlanFiles;
@@ -15,25 +18,25 @@ public sealed record PlanFile(Plan Plan, ImmutableArray<Question> Ask)
     public static PlanFile Read(ReadOnlySpan<byte> text)
     {
         var root = JsonPiece.Parse(text) ?? throw new PlanRefusedException("$", "this is not JSON in UTF-8");
-        Pass(faults => PlanForms.Plan(root, faults));
-        Pass(faults => Names.Check(root, faults));
+        Pass(faults => PlanShapes.Plan(root, faults));
+        Pass(faults => DeclaredNames.Check(root, faults));
         Pass(faults => OneSpecialDayADate(root["term"]!, faults));
         var plan = PlanBuilder.Of(root);
         Pass(faults => SectionChecks.Check(plan, root, faults));
         return new(plan, PlanBuilder.QuestionsOf(root));
     }
 
-    private static void Pass(Action<Faults> check)
+    private static void Pass(Action<FaultList> check)
     {
-        var faults = new Faults();
+        var faults = new FaultList();
         check(faults);
         faults.Throw();
     }
 
-    private static void OneSpecialDayADate(JsonPiece term, Faults faults)
+    private static void OneSpecialDayADate(JsonPiece term, FaultList faults)
     {
         var seen = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var day in Names.Entries(term, "specialDays"))
+        foreach (var day in DeclaredNames.Entries(term, "specialDays"))
             if (!seen.Add(day["date"]!.Value!))
                 faults.Add(day["date"]!, "there is a special day of this date already");
     }
@@ -42,10 +45,10 @@ public sealed record PlanFile(Plan Plan, ImmutableArray<Question> Ask)
 /// <summary>The fourth pass: what sections ask for that cannot be done.</summary>
 internal static class SectionChecks
 {
-    public static void Check(Plan plan, JsonPiece root, Faults faults)
+    public static void Check(Plan plan, JsonPiece root, FaultList faults)
     {
         var term = TermDays.Of(plan.Term);
-        foreach (var (section, piece) in plan.Sections.Zip(Names.Entries(root, "sections")))
+        foreach (var (section, piece) in plan.Sections.Zip(DeclaredNames.Entries(root, "sections")))
         {
             Changes(term, section, piece, faults);
             Adjustments(plan.Edition, section, piece, faults);
@@ -53,11 +56,11 @@ internal static class SectionChecks
         }
     }
 
-    private static void Changes(TermDays term, Section section, JsonPiece piece, Faults faults)
+    private static void Changes(TermDays term, Section section, JsonPiece piece, FaultList faults)
     {
         try
         {
-            Meetings.Of(term, section.Ref.Name, section.Slots, section.Changes);
+            SectionMeetings.Of(term, section.Ref.Name, section.Slots, section.Changes);
         }
         catch (MeetingChangeException fault)
         {
@@ -68,7 +71,7 @@ internal static class SectionChecks
         }
     }
 
-    private static void Adjustments(Courses.Edition edition, Section section, JsonPiece piece, Faults faults)
+    private static void Adjustments(Courses.Edition edition, Section section, JsonPiece piece, FaultList faults)
     {
         try
         {
@@ -85,7 +88,7 @@ internal static class SectionChecks
     }
 
     // Listed twice on one date: the later entry, itself.
-    private static void Students(Section section, JsonPiece piece, Faults faults)
+    private static void Students(Section section, JsonPiece piece, FaultList faults)
     {
         foreach (var own in section.Students.Select((entry, place) => (entry, place)).GroupBy(pair => pair.entry.Student))
         {
@@ -99,14 +102,19 @@ internal static class SectionChecks
                 var middle = (apart + meeting) / 2;
                 (apart, meeting) = AreApart(entries.AsSpan(0, middle)) ? (middle, meeting) : (apart, middle);
             }
-            faults.Add(piece["students"]!.Items[entries[meeting - 1].place], "this section lists the student already on some of these dates");
+            faults.Add(
+                piece["students"]!.Items[entries[meeting - 1].place],
+                "this section lists the student already on some of these dates"
+            );
         }
     }
 
     private static bool AreApart(ReadOnlySpan<(Enrolment Entry, int Place)> entries)
     {
         var inOrder = entries.ToArray();
-        Array.Sort(inOrder, static (one, other) => (one.Entry.From ?? LocalDate.MinIsoValue).CompareTo(other.Entry.From ?? LocalDate.MinIsoValue));
+        Array.Sort(inOrder, static (one, other) =>
+            (one.Entry.From ?? LocalDate.MinIsoValue).CompareTo(other.Entry.From ?? LocalDate.MinIsoValue)
+        );
         for (var n = 1; n < inOrder.Length; n++)
             if (inOrder[n].Entry.Meets(inOrder[n - 1].Entry))
                 return false;

@@ -3,8 +3,10 @@ using System.Text;
 using System.Text.Json;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
-using Polycline.Core.Planning;
-using Polycline.Core.Release;
+using Polycline.Core.PlanFiles.Checking;
+using Polycline.Core.PlanFiles.Reading;
+using Polycline.Core.PlanFiles.Writing;
+using Polycline.Core.Sections;
 
 namespace Polycline.Core.PlanFiles;
 
@@ -21,8 +23,8 @@ public static class PlanParts
     /// <exception cref="PlanRefusedException">It has not the form of a term, or names something it has not.</exception>
     public static Term Term(string json)
     {
-        var piece = Checked(json, PlanForms.Term);
-        var faults = new Faults();
+        var piece = Checked(json, PlanShapes.Term);
+        var faults = new FaultList();
         TermNames.Check(piece, faults);
         faults.Throw();
         return PlanBuilder.TermOf(piece);
@@ -31,36 +33,39 @@ public static class PlanParts
     /// <exception cref="PlanRefusedException">It has not the form of a list of periods, or two have one name.</exception>
     public static ImmutableArray<Period> Periods(string json)
     {
-        var piece = Checked(json, Forms.List(PlanForms.Period));
-        var faults = new Faults();
+        var piece = Checked(json, Forms.List(PlanShapes.Period));
+        var faults = new FaultList();
         TermNames.CheckPeriods(piece.Items, faults);
         faults.Throw();
         return [.. piece.Items.Select(PlanBuilder.PeriodOf)];
     }
 
     /// <exception cref="PlanRefusedException">It has not the form of an anchor.</exception>
-    public static Anchor Anchor(string json) => PlanBuilder.AnchorOf(Checked(json, GateForms.Anchor))!;
+    public static Anchor Anchor(string json) => PlanBuilder.AnchorOf(Checked(json, GateShapes.Anchor))!;
 
     /// <exception cref="PlanRefusedException">It has not the form of a gate.</exception>
-    public static Gate Gate(string json) => GateBuilder.Of(Checked(json, GateForms.Gate))!;
+    public static Gate Gate(string json) => GateBuilder.Of(Checked(json, GateShapes.Gate))!;
 
     /// <exception cref="PlanRefusedException">It has not the form of a <c>for</c>.</exception>
-    public static ForWhom ForWhom(string json) => PlanBuilder.WhomOf(Checked(json, PlanForms.ForWhom(withStudents: true)))!;
+    public static ForWhom ForWhom(string json) => PlanBuilder.WhomOf(Checked(json, PlanShapes.ForWhom(withStudents: true)))!;
 
     /// <exception cref="PlanRefusedException">It has not the form of a list of slots.</exception>
-    public static ImmutableArray<Slot> Slots(string json) => [.. Checked(json, Forms.List(SectionForms.Slot)).Items.Select(SectionBuilder.SlotOf)];
+    public static ImmutableArray<Slot> Slots(string json) =>
+        [.. Checked(json, Forms.List(SectionShapes.Slot)).Items.Select(SectionBuilder.SlotOf)];
 
     /// <exception cref="PlanRefusedException">It has not the form of a change of meetings.</exception>
-    public static MeetingChange MeetingChange(string json) => SectionBuilder.ChangeOf(Checked(json, SectionForms.Change));
+    public static MeetingChange MeetingChange(string json) => SectionBuilder.ChangeOf(Checked(json, SectionShapes.Change));
 
     /// <summary>An adjustment of one unit, lesson or item, from its fields as they are stored.</summary>
     /// <param name="of"><c>unit</c>, <c>lesson</c> or <c>item</c>.</param>
     /// <param name="fields">JSON each; null: cleared.</param>
     /// <exception cref="PlanRefusedException">It has not the form of an adjustment.</exception>
-    public static Adjustment Adjustment(string of, string target, IEnumerable<(string Field, string? Value)> fields)
+    public static Adjustment Adjustment(string of, string target, IEnumerable<(string MemberShape, string? Value)> fields)
     {
-        var members = fields.Select(field => $",{JsonSerializer.Serialize(field.Field)}:{field.Value ?? "null"}");
-        return SectionBuilder.AdjustmentOf(Checked($"{{\"{of}\":{JsonSerializer.Serialize(target)}{string.Concat(members)}}}", SectionForms.Adjustment));
+        var members = fields.Select(field => $",{JsonSerializer.Serialize(field.MemberShape)}:{field.Value ?? "null"}");
+        return SectionBuilder.AdjustmentOf(
+            Checked($"{{\"{of}\":{JsonSerializer.Serialize(target)}{string.Concat(members)}}}", SectionShapes.Adjustment)
+        );
     }
 
     /// <summary>An adjustment of one unit, lesson or item, from its fields in one object.</summary>
@@ -72,9 +77,9 @@ public static class PlanParts
     }
 
     /// <exception cref="PlanRefusedException">They have not the form of level names, or are no good as words.</exception>
-    public static LevelNames Levels(string json) => LevelForms.Checked(Checked(json, LevelForms.Levels));
+    public static LevelNames Levels(string json) => LevelShapes.Checked(Checked(json, LevelShapes.Levels));
 
-    public static string Json(LevelNames levels) => Written(json => LevelForms.Write(levels, json));
+    public static string Json(LevelNames levels) => Written(json => LevelShapes.Write(levels, json));
 
     public static string Json(Calendars.Term term) => Written(json => TermWriter.Write(term, json));
 
@@ -82,19 +87,21 @@ public static class PlanParts
 
     public static string Json(Gate gate) => Written(json => GateWriter.Write(gate, json));
 
-    public static string Json(ForWhom whom) => Written(json =>
-    {
-        json.WriteStartObject();
-        PlanWriter.Members(whom, json);
-        json.WriteEndObject();
-    });
+    public static string Json(ForWhom whom) =>
+        Written(json =>
+        {
+            json.WriteStartObject();
+            PlanWriter.Members(whom, json);
+            json.WriteEndObject();
+        });
 
-    private static JsonPiece Parse(string json) => JsonPiece.Parse(Encoding.UTF8.GetBytes(json)) ?? throw new PlanRefusedException("$", "this is not JSON");
+    private static JsonPiece Parse(string json) =>
+        JsonPiece.Parse(Encoding.UTF8.GetBytes(json)) ?? throw new PlanRefusedException("$", "this is not JSON");
 
-    private static JsonPiece Checked(string json, Form form)
+    private static JsonPiece Checked(string json, JsonShape form)
     {
         var piece = Parse(json);
-        var faults = new Faults();
+        var faults = new FaultList();
         form(piece, faults);
         faults.Throw();
         return piece;

@@ -1,41 +1,49 @@
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using Polycline.Core.Courses;
+using Polycline.Core.PlanFiles.Writing;
 using Polycline.Core.Release;
-using static Polycline.Core.PlanFiles.JsonMembers;
+using Polycline.Core.Wording;
+using static Polycline.Core.PlanFiles.Checking.JsonMembers;
 
 namespace Polycline.Core.PlanFiles;
 
 /// <summary>Writes a plan as a plan file, which read again is the same plan. Source: the plan file.</summary>
 public static class PlanWriter
 {
-    private static readonly JsonWriterOptions Readable = new() { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping, NewLine = "\n" };
+    private static readonly JsonWriterOptions Readable = new()
+    {
+        Indented = true,
+        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+        NewLine = "\n",
+    };
 
     /// <returns>JSON in UTF-8, ending with a line break.</returns>
-    public static byte[] Write(Plan plan) => Written(json =>
-    {
-        json.WriteString("format", "polycline-plan");
-        json.WriteNumber("version", 1);
-        json.WritePropertyName("term");
-        TermWriter.Write(plan.Term, json);
-        json.WritePropertyName("edition");
-        Write(plan.Edition, json);
-        List(json, "sections", plan.Sections, SectionWriter.Write);
-        if (!plan.Groups.IsEmpty)
-            Object(json, "groups", () =>
-            {
-                foreach (var (group, students) in plan.Groups.OrderBy(group => group.Key, StringComparer.Ordinal))
-                    Texts(json, group, students.Select(student => student.Name));
-            });
-        if (!plan.Home.IsEmpty)
-            Object(json, "home", () =>
-            {
-                foreach (var (student, section) in plan.Home.OrderBy(home => home.Key.Name, StringComparer.Ordinal))
-                    json.WriteString(student.Name, section.Name);
-            });
-        List(json, "exceptions", plan.Exceptions, Write);
-        List(json, "facts", plan.Facts, Write);
-    });
+    public static byte[] Write(Plan plan) =>
+        Written(json =>
+        {
+            json.WriteString("format", "polycline-plan");
+            json.WriteNumber("version", 1);
+            json.WritePropertyName("term");
+            TermWriter.Write(plan.Term, json);
+            json.WritePropertyName("edition");
+            Write(plan.Edition, json);
+            List(json, "sections", plan.Sections, SectionWriter.Write);
+            if (!plan.Groups.IsEmpty)
+                Object(json, "groups", () =>
+                {
+                    foreach (var (group, students) in plan.Groups.OrderBy(group => group.Key, StringComparer.Ordinal))
+                        Texts(json, group, students.Select(student => student.Name));
+                });
+            if (!plan.Home.IsEmpty)
+                Object(json, "home", () =>
+                {
+                    foreach (var (student, section) in plan.Home.OrderBy(home => home.Key.Name, StringComparer.Ordinal))
+                        json.WriteString(student.Name, section.Name);
+                });
+            List(json, "exceptions", plan.Exceptions, Write);
+            List(json, "facts", plan.Facts, Write);
+        });
 
     /// <summary>An object as JSON in UTF-8, readable, ending with a line break.</summary>
     internal static byte[] Written(Action<Utf8JsonWriter> members)
@@ -55,10 +63,10 @@ public static class PlanWriter
     {
         json.WriteStartObject();
         json.WriteString("title", edition.Title);
-        json.WriteString("basis", Words.Of(edition.Basis));
+        json.WriteString("basis", EnumNames.Of(edition.Basis));
         json.WriteNumber("minStart", edition.MinStart);
-        json.WriteString("codes", Words.Of(edition.Codes));
-        json.WriteString("before", Words.Of(edition.Before));
+        json.WriteString("codes", EnumNames.Of(edition.Codes));
+        json.WriteString("before", EnumNames.Of(edition.Before));
         List(json, "units", edition.Units, Write);
         json.WriteEndObject();
     }
@@ -72,7 +80,15 @@ public static class PlanWriter
         Gate(json, unit.Gate);
         Before(json, unit.Before);
         List(json, "lessons", unit.Lessons, Write);
-        List(json, "items", [.. unit.Lessons.SelectMany(lesson => lesson.Items.Select(item => (item, lesson.Ref.Name))), .. unit.Items.Select(item => (item, (string?)null))], (pair, _) => Write(pair.Item1, pair.Item2, null, json));
+        List(
+            json,
+            "items",
+            [
+                .. unit.Lessons.SelectMany(lesson => lesson.Items.Select(item => (item, lesson.Ref.Name))),
+                .. unit.Items.Select(item => (item, (string?)null)),
+            ],
+            (pair, _) => Write(pair.Item1, pair.Item2, null, json)
+        );
         json.WriteEndObject();
     }
 
@@ -93,7 +109,7 @@ public static class PlanWriter
     {
         json.WriteStartObject();
         json.WriteString("id", item.Ref.Name);
-        json.WriteString("kind", Words.Of(item.Kind));
+        json.WriteString("kind", EnumNames.Of(item.Kind));
         json.WriteString("title", item.Title);
         Text(json, "lesson", lesson);
         Text(json, "unit", unit);
@@ -125,32 +141,32 @@ public static class PlanWriter
     }
 
     private static void Write(ForOneStudent exception, Utf8JsonWriter json) => Object(json, null, () =>
-    {
-        json.WriteString("student", exception.Student.Name);
-        json.WriteString("item", exception.Item.Name);
-        Given(json, "opens", exception.Opens);
-        Given(json, "due", exception.Due);
-        Given(json, "closes", exception.Closes);
-        Flag(json, "excused", exception.Excused);
-        Flag(json, "include", exception.Include);
-        Flag(json, "exclude", exception.Exclude);
-        Flag(json, "unlocked", exception.Unlocked);
-    });
+        {
+            json.WriteString("student", exception.Student.Name);
+            json.WriteString("item", exception.Item.Name);
+            Given(json, "opens", exception.Opens);
+            Given(json, "due", exception.Due);
+            Given(json, "closes", exception.Closes);
+            Flag(json, "excused", exception.Excused);
+            Flag(json, "include", exception.Include);
+            Flag(json, "exclude", exception.Exclude);
+            Flag(json, "unlocked", exception.Unlocked);
+        });
 
     private static void Write(Fact fact, Utf8JsonWriter json) => Object(json, null, () =>
-    {
-        json.WriteString("student", fact.Student.Name);
-        json.WriteString("item", fact.Item.Name);
-        json.WriteString("event", Words.Of(fact.Event));
-        Moment(json, "at", fact.At);
-        if (fact.Score is { } score)
-            json.WriteNumber("score", score);
-        if (fact.Event == FactEvent.Scored)
-            json.WriteNumber("attempt", fact.Attempt);
-        // A pick always says what was picked; an empty one takes earlier picks back.
-        if (fact.Event == FactEvent.Picked)
-            json.WriteString("option", fact.Option);
-        if (fact.Again)
-            json.WriteBoolean("again", true);
-    });
+        {
+            json.WriteString("student", fact.Student.Name);
+            json.WriteString("item", fact.Item.Name);
+            json.WriteString("event", EnumNames.Of(fact.Event));
+            Moment(json, "at", fact.At);
+            if (fact.Score is { } score)
+                json.WriteNumber("score", score);
+            if (fact.Event == FactEvent.Scored)
+                json.WriteNumber("attempt", fact.Attempt);
+            // A pick always says what was picked; an empty one takes earlier picks back.
+            if (fact.Event == FactEvent.Picked)
+                json.WriteString("option", fact.Option);
+            if (fact.Again)
+                json.WriteBoolean("again", true);
+        });
 }

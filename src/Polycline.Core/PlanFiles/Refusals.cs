@@ -1,3 +1,5 @@
+using Polycline.Core.PlanFiles.Checking;
+
 namespace Polycline.Core.PlanFiles;
 
 /// <summary>A plan file that is refused: nothing of it was read. Source: the plan file, <i>Refusal</i>.</summary>
@@ -8,7 +10,7 @@ public sealed class PlanRefusedException(string path, string message) : Exceptio
 }
 
 /// <summary>The faults of one pass; the first in document order is the one that is told.</summary>
-internal sealed class Faults
+internal sealed class FaultList
 {
     private long first = long.MaxValue;
     private Func<string> path = () => "$";
@@ -17,7 +19,7 @@ internal sealed class Faults
     public void Add(JsonPiece piece, string why) => Add(piece.At, () => piece.Path, why);
 
     /// <summary>A member that may not stand there, or stands there a second time.</summary>
-    public void Add(JsonPiece owner, JsonPiece.Member member, string why) => Add(member.At, () => owner.PathOf(member.Name), why);
+    public void Add(JsonPiece owner, JsonPiece.JsonMember member, string why) => Add(member.At, () => owner.PathOf(member.Name), why);
 
     /// <summary>A member that is missing: after all that its object has.</summary>
     public void AddMissing(JsonPiece owner, string member, string why) => Add(owner.End, () => owner.PathOf(member), why);

@@ -1,7 +1,5 @@
 using System.Collections.Immutable;
 using Polycline.Core.Courses;
-using Polycline.Core.Planning;
-using Polycline.Core.Release;
 
 namespace Polycline.Core.PlanFiles;
 
@@ -24,36 +22,50 @@ public sealed class Renaming(Func<string, string> name)
 
     public Edition Of(Edition edition) => edition with { Units = [.. edition.Units.Select(Of)] };
 
-    private Unit Of(Unit unit) => unit with
-    {
-        Ref = Of(unit.Ref),
-        Lessons = [.. unit.Lessons.Select(lesson => lesson with { Ref = Of(lesson.Ref), Items = Items(lesson.Items), Gate = Of(lesson.Gate) })],
-        Items = Items(unit.Items),
-        Gate = Of(unit.Gate),
-    };
+    private Unit Of(Unit unit) =>
+        unit with
+        {
+            Ref = Of(unit.Ref),
+            Lessons =
+            [
+                .. unit.Lessons.Select(lesson => lesson with { Ref = Of(lesson.Ref), Items = Items(lesson.Items), Gate = Of(lesson.Gate) }),
+            ],
+            Items = Items(unit.Items),
+            Gate = Of(unit.Gate),
+        };
 
-    private ImmutableArray<Item> Items(ImmutableArray<Item> items) => [.. items.Select(item => item with
-    {
-        Ref = Of(item.Ref), Opens = Of(item.Opens), Due = Of(item.Due), Closes = Of(item.Closes), Gate = Of(item.Gate),
-    })];
+    private ImmutableArray<Item> Items(ImmutableArray<Item> items) =>
+        [
+            .. items.Select(item =>
+                item with
+                {
+                    Ref = Of(item.Ref),
+                    Opens = Of(item.Opens),
+                    Due = Of(item.Due),
+                    Closes = Of(item.Closes),
+                    Gate = Of(item.Gate),
+                }
+            ),
+        ];
 
     private Anchor? Of(Anchor? anchor) => anchor is { Of: { } of } ? anchor with { Of = name(of) } : anchor;
 
     private Gate? Of(Gate? gate) => gate is null ? null : gate with { Root = Of(gate.Root) };
 
-    private GateNode Of(GateNode node) => node switch
-    {
-        GateNode.All all => new GateNode.All(Nodes(all.Nodes)),
-        GateNode.Any any => new GateNode.Any(Nodes(any.Nodes)),
-        GateNode.AtLeast some => some with { Nodes = Nodes(some.Nodes) },
-        GateNode.Not not => new GateNode.Not(Of(not.Node)),
-        GateNode.Done done => done with { Item = Of(done.Item) },
-        GateNode.Scored scored => scored with { Item = Of(scored.Item) },
-        GateNode.Picked picked => picked with { Choice = Of(picked.Choice) },
-        GateNode.HasTaught taught => taught with { Lesson = Of(taught.Lesson) },
-        GateNode.From since => since with { Anchor = Of(since.Anchor)! },
-        _ => node,
-    };
+    private GateNode Of(GateNode node) =>
+        node switch
+        {
+            GateNode.AllOf all => new GateNode.AllOf(Nodes(all.Nodes)),
+            GateNode.AnyOf any => new GateNode.AnyOf(Nodes(any.Nodes)),
+            GateNode.AtLeast some => some with { Nodes = Nodes(some.Nodes) },
+            GateNode.Not not => new GateNode.Not(Of(not.Node)),
+            GateNode.Done done => done with { Item = Of(done.Item) },
+            GateNode.Scored scored => scored with { Item = Of(scored.Item) },
+            GateNode.Picked picked => picked with { Choice = Of(picked.Choice) },
+            GateNode.HasTaught taught => taught with { Lesson = Of(taught.Lesson) },
+            GateNode.From since => since with { Anchor = Of(since.Anchor)! },
+            _ => node,
+        };
 
     private ImmutableArray<GateNode> Nodes(ImmutableArray<GateNode> nodes) => [.. nodes.Select(Of)];
 

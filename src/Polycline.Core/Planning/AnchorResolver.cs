@@ -36,7 +36,8 @@ public sealed class AnchorResolver
 
     /// <summary>Where the walk along an anchor's steps stands.</summary>
     /// <param name="At">The moment itself, while no step has changed the date.</param>
-    /// <param name="Local">The local date and time; it becomes an instant once, after the last step, so a time the clocks skip on the way is kept.</param>
+    /// <param name="Local">The local date and time; it becomes an instant once, after the last step, so a time the clocks skip on the way
+    /// is kept.</param>
     /// <param name="Meeting">The meeting that is carried; null: none is.</param>
     private readonly record struct Standing(Instant? At, LocalDateTime Local, Meeting? Meeting);
 
@@ -74,9 +75,12 @@ public sealed class AnchorResolver
         {
             case AnchorBase.LessonStart or AnchorBase.LessonEnd when (anchor.Of ?? lesson) is { } named:
                 return lessons.GetValueOrDefault(named) is not { } placed ? null
-                    : anchor.At == AnchorBase.LessonStart ? At(placed.StartsAt!.Value, placed.Start) : At(placed.EndsAt!.Value, placed.End);
+                    : anchor.At == AnchorBase.LessonStart ? At(placed.StartsAt!.Value, placed.Start)
+                    : At(placed.EndsAt!.Value, placed.End);
             case AnchorBase.LessonStart or AnchorBase.UnitStart:
-                return (anchor.Of ?? unit) is { } starting && unitStarts.TryGetValue(starting, out var start) ? At(start.At, start.Meeting) : null;
+                return (anchor.Of ?? unit) is { } starting && unitStarts.TryGetValue(starting, out var start)
+                    ? At(start.At, start.Meeting)
+                    : null;
             case AnchorBase.LessonEnd or AnchorBase.UnitEnd:
                 return (anchor.Of ?? unit) is { } ending && unitEnds.TryGetValue(ending, out var end) ? At(end.At, end.Meeting) : null;
             case AnchorBase.TermStart:
@@ -98,7 +102,10 @@ public sealed class AnchorResolver
     {
         if (clock is { Kind: ClockKind.Time })
             return term.ToInstant(standing.Local.Date + clock.Time!.Value);
-        if (clock is { Kind: ClockKind.MeetingStart or ClockKind.MeetingEnd } && (standing.Meeting ?? FirstOn(standing.Local.Date)) is { } meeting)
+        if (
+            clock is { Kind: ClockKind.MeetingStart or ClockKind.MeetingEnd }
+            && (standing.Meeting ?? FirstOn(standing.Local.Date)) is { } meeting
+        )
             return clock.Kind == ClockKind.MeetingStart ? meeting.StartsAt : meeting.EndsAt;
         return standing.At ?? term.ToInstant(standing.Local);
     }
@@ -106,7 +113,11 @@ public sealed class AnchorResolver
     // Meetings are in order of their moments: one of a date stands right after all that begin before that day.
     private Meeting? FirstOn(LocalDate date)
     {
-        for (var place = FirstAtOrAfter(term.ToInstant(date.AtMidnight())); place < meetings.Meetings.Length && meetings.Meetings[place].Date <= date; place++)
+        for (
+            var place = FirstAtOrAfter(term.ToInstant(date.AtMidnight()));
+            place < meetings.Meetings.Length && meetings.Meetings[place].Date <= date;
+            place++
+        )
             if (meetings.Meetings[place].Date == date)
                 return meetings.Meetings[place];
         return null;
@@ -130,9 +141,17 @@ public sealed class AnchorResolver
     private void Widen(string unit, PlacedLesson placed)
     {
         var (start, end) = ((At: placed.StartsAt!.Value, Meeting: placed.Start!), (At: placed.EndsAt!.Value, Meeting: placed.End!));
-        if (!unitStarts.TryGetValue(unit, out var earliest) || start.At < earliest.At || (start.At == earliest.At && start.Meeting.Ordinal < earliest.Meeting.Ordinal))
+        if (
+            !unitStarts.TryGetValue(unit, out var earliest)
+            || start.At < earliest.At
+            || (start.At == earliest.At && start.Meeting.Ordinal < earliest.Meeting.Ordinal)
+        )
             unitStarts[unit] = start;
-        if (!unitEnds.TryGetValue(unit, out var latest) || end.At > latest.At || (end.At == latest.At && end.Meeting.Ordinal > latest.Meeting.Ordinal))
+        if (
+            !unitEnds.TryGetValue(unit, out var latest)
+            || end.At > latest.At
+            || (end.At == latest.At && end.Meeting.Ordinal > latest.Meeting.Ordinal)
+        )
             unitEnds[unit] = end;
     }
 }

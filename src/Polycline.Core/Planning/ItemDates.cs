@@ -1,5 +1,6 @@
 using NodaTime;
 using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
 
 namespace Polycline.Core.Planning;
 
@@ -79,12 +80,13 @@ public sealed record ItemDates(ItemDate Opens, ItemDate Due, ItemDate Closes, bo
             rule.Anchor is { } anchor ? anchors.Resolve(anchor, item.Lesson?.Ref, item.Unit.Ref, Own(anchor.At)) : AnchorMoment.Unresolved;
 
         // A date that leads back to itself is unresolved, and so is every other on that circle.
-        private Instant? Own(AnchorBase own) => own switch
-        {
-            AnchorBase.OwnOpens => resolvingOpens ? null : Opens().At,
-            AnchorBase.OwnDue => resolvingDue ? null : Due().At,
-            _ => null,
-        };
+        private Instant? Own(AnchorBase own) =>
+            own switch
+            {
+                AnchorBase.OwnOpens => resolvingOpens ? null : Opens().At,
+                AnchorBase.OwnDue => resolvingDue ? null : Due().At,
+                _ => null,
+            };
 
         private readonly bool OutsideTerm(Instant? moment) => moment is { } at && !term.Holds(at);
 
@@ -93,7 +95,9 @@ public sealed record ItemDates(ItemDate Opens, ItemDate Due, ItemDate Closes, bo
             if (term.Term.Calendar.OffDays == OffDays.Stay || term.IsClassDay(moment))
                 return moment;
             var local = term.Local(moment);
-            return term.Step(local.Date, term.Term.Calendar.OffDays == OffDays.Back ? -1 : 1) is { } date ? term.ToInstant(date + local.TimeOfDay) : moment;
+            return term.Step(local.Date, term.Term.Calendar.OffDays == OffDays.Back ? -1 : 1) is { } date
+                ? term.ToInstant(date + local.TimeOfDay)
+                : moment;
         }
     }
 }

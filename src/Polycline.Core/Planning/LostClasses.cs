@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 
 namespace Polycline.Core.Planning;
 
@@ -19,14 +20,22 @@ public sealed class LostClasses(SectionSchedule schedule, Basis basis, Immutable
     private readonly ImmutableArray<Meeting> meetings = schedule.Meetings.Meetings;
     private readonly HashSet<Ref<Lesson>> recorded = [.. schedule.Section.Taught.Select(record => record.Lesson)];
 
-    /// <summary>Teaches what they were for in classes that no lesson has, after them: directly after the lesson that comes before such a class.</summary>
+    /// <summary>
+    /// Teaches what they were for in classes that no lesson has, after them: directly after the lesson that comes before such a class.
+    /// </summary>
     /// <returns>Empty: there are not enough such classes, or one of the lessons is partly taught elsewhere.</returns>
     public ImmutableArray<SpareUse> UseSpare()
     {
         var lessons = schedule.Forecast.Lessons.Where(lesson => lesson.Ordinals.Any(lost.Contains)).ToList();
-        if (lessons.Any(lesson => recorded.Contains(lesson.Lesson) || schedule.Lesson(lesson.Lesson)!.Pin is not null || !lesson.Ordinals.All(lost.Contains)))
+        if (
+            lessons.Any(lesson =>
+                recorded.Contains(lesson.Lesson) || schedule.Lesson(lesson.Lesson)!.Pin is not null || !lesson.Ordinals.All(lost.Contains)
+            )
+        )
             return [];
-        var room = schedule.Forecast.Spare.Concat(schedule.Forecast.Free).Where(ordinal => ordinal > lost.Max())
+        var room = schedule
+            .Forecast.Spare.Concat(schedule.Forecast.Free)
+            .Where(ordinal => ordinal > lost.Max())
             .ToDictionary(ordinal => ordinal, ordinal => CapacityOf(meetings[ordinal - 1]));
         var moved = ImmutableArray.CreateBuilder<SpareUse>();
         Ref<Lesson>? last = null;
@@ -58,13 +67,17 @@ public sealed class LostClasses(SectionSchedule schedule, Basis basis, Immutable
     /// <param name="shortest">The least a lesson can do with; null: it cannot do with less.</param>
     /// <returns>Empty: they cannot be shortened by so much.</returns>
     public ImmutableArray<Adjustment.OfLesson> Shorten(Func<Ref<Lesson>, int?> shortest) =>
-        MadeUpBy(lesson => lesson.Length - (shortest(lesson.Ref) ?? lesson.Length), (lesson, by) => new(lesson.Ref, Length: lesson.Length - by));
+        MadeUpBy(
+            lesson => lesson.Length - (shortest(lesson.Ref) ?? lesson.Length),
+            (lesson, by) => new(lesson.Ref, Length: lesson.Length - by)
+        );
 
     /// <param name="most">How much of a lesson can go.</param>
     /// <param name="change">What takes so much of it.</param>
     private ImmutableArray<Adjustment.OfLesson> MadeUpBy(Func<CourseLesson, int> most, Func<CourseLesson, int, Adjustment.OfLesson> change)
     {
-        var missing = lost.Where(ordinal => schedule.Forecast.Lessons.Any(lesson => lesson.Ordinals.Contains(ordinal))).Sum(ordinal => CapacityOf(meetings[ordinal - 1]));
+        var missing = lost.Where(ordinal => schedule.Forecast.Lessons.Any(lesson => lesson.Ordinals.Contains(ordinal)))
+            .Sum(ordinal => CapacityOf(meetings[ordinal - 1]));
         var changes = ImmutableArray.CreateBuilder<Adjustment.OfLesson>();
         foreach (var lesson in schedule.Course.Lessons.Where(IsAhead))
         {
@@ -77,8 +90,12 @@ public sealed class LostClasses(SectionSchedule schedule, Basis basis, Immutable
         return missing > 0 ? [] : changes.ToImmutable();
     }
 
-    private bool IsAhead(CourseLesson lesson) => !lesson.Skipped && lesson.Length > 0 && !recorded.Contains(lesson.Ref)
-        && schedule.Forecast.Lessons.FirstOrDefault(placed => placed.Lesson == lesson.Ref) is { IsPlaced: true } placed && placed.Ordinals.All(ordinal => ordinal >= lost.Min());
+    private bool IsAhead(CourseLesson lesson) =>
+        !lesson.Skipped
+        && lesson.Length > 0
+        && !recorded.Contains(lesson.Ref)
+        && schedule.Forecast.Lessons.FirstOrDefault(placed => placed.Lesson == lesson.Ref) is { IsPlaced: true } placed
+        && placed.Ordinals.All(ordinal => ordinal >= lost.Min());
 
     // The first class of a run with room for so much.
     private static int? Place(Dictionary<int, int> room, int length)

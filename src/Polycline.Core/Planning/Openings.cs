@@ -1,15 +1,18 @@
 using NodaTime;
+using Polycline.Core.Sections;
 
 namespace Polycline.Core.Planning;
 
-/// <summary>What opens for a section, to be recorded so that it stays open when the plan moves. Source: the computation, chapter 4.</summary>
+/// <summary>
+/// What opens for a section, to be recorded so that it stays open when the plan moves. Source: the computation, chapter 4.
+/// </summary>
 public static class Openings
 {
     /// <summary>
     /// The items that have opened in a section by <paramref name="at"/> and of which no record says so, in the order of
     /// its items. What opens as soon as it is published opens now.
     /// </summary>
-    public static IEnumerable<Opened> Unrecorded(SectionSchedule schedule, Instant at)
+    public static IEnumerable<OpeningRecord> Unrecorded(SectionSchedule schedule, Instant at)
     {
         foreach (var (item, dates) in schedule.Items)
         {

@@ -15,11 +15,12 @@ public sealed record Pace(Ref<Lesson>? Lesson, int? BehindBy, Instant? Finish)
     public static Pace Of(SectionSchedule schedule, Instant at)
     {
         var forecast = schedule.Forecast.Lessons.Where(lesson => lesson.IsPlaced).ToDictionary(lesson => lesson.Lesson);
-        var planned = schedule.Plan.Lessons.Where(lesson => lesson.IsPlaced).ToList();
+        var planned = schedule.Planned.Lessons.Where(lesson => lesson.IsPlaced).ToList();
         var plan = planned.Find(lesson => lesson.EndsAt > at) ?? planned.LastOrDefault();
         return new(
             schedule.Forecast.Lessons.FirstOrDefault(lesson => lesson.EndsAt > at)?.Lesson,
             plan is not null && forecast.GetValueOrDefault(plan.Lesson) is { } real ? real.Start!.Ordinal - plan.Start!.Ordinal : null,
-            schedule.Forecast.Lessons.Max(lesson => lesson.EndsAt));
+            schedule.Forecast.Lessons.Max(lesson => lesson.EndsAt)
+        );
     }
 }

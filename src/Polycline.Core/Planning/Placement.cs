@@ -11,7 +11,14 @@ namespace Polycline.Core.Planning;
 /// <param name="End">The meeting of its end.</param>
 /// <param name="Overflow">How much of it does not fit.</param>
 public sealed record PlacedLesson(
-    Ref<Lesson> Lesson, ImmutableArray<int> Ordinals, Instant? StartsAt, Instant? EndsAt, Meeting? Start, Meeting? End, int Overflow)
+    Ref<Lesson> Lesson,
+    ImmutableArray<int> Ordinals,
+    Instant? StartsAt,
+    Instant? EndsAt,
+    Meeting? Start,
+    Meeting? End,
+    int Overflow
+)
 {
     public bool IsPlaced => Start is not null;
 }
@@ -26,7 +33,12 @@ public sealed record LessonToPlace(Ref<Lesson> Lesson, int Length, LocalDate? Pi
 /// <param name="Free">Those after it; all where no lesson has any.</param>
 /// <param name="Lacking">What does not fit, altogether.</param>
 public sealed record Placement(
-    ImmutableArray<PlacedLesson> Lessons, ImmutableArray<int> Spare, ImmutableArray<int> Free, int Lacking, ImmutableArray<Finding> Findings)
+    ImmutableArray<PlacedLesson> Lessons,
+    ImmutableArray<int> Spare,
+    ImmutableArray<int> Free,
+    int Lacking,
+    ImmutableArray<Finding> Findings
+)
 {
     /// <summary>Lays <paramref name="lessons"/>, in running order, on <paramref name="meetings"/>.</summary>
     public static Placement Of(IReadOnlyList<LessonToPlace> lessons, ImmutableArray<Meeting> meetings, Basis basis, int minStart)
@@ -36,14 +48,15 @@ public sealed record Placement(
         var used = new bool[meetings.Length + 1];
         var last = 0;
         foreach (var lesson in placed)
-            foreach (var ordinal in lesson.Ordinals)
-                (used[ordinal], last) = (true, Math.Max(last, ordinal));
+        foreach (var ordinal in lesson.Ordinals)
+            (used[ordinal], last) = (true, Math.Max(last, ordinal));
         return new(
             placed,
             [.. Enumerable.Range(1, last).Where(ordinal => !used[ordinal])],
             [.. Enumerable.Range(last + 1, meetings.Length - last)],
             placed.Sum(lesson => lesson.Overflow),
-            [.. placer.Findings, .. Overflows(placed), .. AfterPins(lessons, placed)]);
+            [.. placer.Findings, .. Overflows(placed), .. AfterPins(lessons, placed)]
+        );
     }
 
     private static IEnumerable<Finding> Overflows(ImmutableArray<PlacedLesson> placed) =>

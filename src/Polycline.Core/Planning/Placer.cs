@@ -5,7 +5,9 @@ using Polycline.Core.Courses;
 
 namespace Polycline.Core.Planning;
 
-/// <summary>Places lessons on meetings: pinned ones first, then the others flow around them. Source: the computation, chapter 3, <i>Placement</i>.</summary>
+/// <summary>
+/// Places lessons on meetings: pinned ones first, then the others flow around them. Source: the computation, chapter 3, <i>Placement</i>.
+/// </summary>
 internal sealed class Placer(ImmutableArray<Meeting> meetings, Basis basis, int minStart)
 {
     // What pinned lessons take of a meeting is always its beginning: each takes the first parts that no other has.
@@ -37,9 +39,10 @@ internal sealed class Placer(ImmutableArray<Meeting> meetings, Basis basis, int 
             }
             else
             {
-                placed[n] = lessons[n].TakenAlong && placed[..n].LastOrDefault(lesson => lesson.IsPlaced) is { } before
-                    ? new(lessons[n].Lesson, [before.End!.Ordinal], before.EndsAt, before.EndsAt, before.End, before.End, 0)
-                    : Flow(lessons[n]);
+                placed[n] =
+                    lessons[n].TakenAlong && placed[..n].LastOrDefault(lesson => lesson.IsPlaced) is { } before
+                        ? new(lessons[n].Lesson, [before.End!.Ordinal], before.EndsAt, before.EndsAt, before.End, before.End, 0)
+                        : Flow(lessons[n]);
             }
         }
         return [.. placed];
@@ -70,7 +73,13 @@ internal sealed class Placer(ImmutableArray<Meeting> meetings, Basis basis, int 
 
     private PlacedLesson Flow(LessonToPlace lesson)
     {
-        if (lesson.Length == 0 && basis == Basis.Minutes && cursor.Meeting < meetings.Length && cursor.Parts > 0 && cursor.Parts == Capacity(cursor.Meeting))
+        if (
+            lesson.Length == 0
+            && basis == Basis.Minutes
+            && cursor.Meeting < meetings.Length
+            && cursor.Parts > 0
+            && cursor.Parts == Capacity(cursor.Meeting)
+        )
             return Standing(lesson, cursor, asEnd: true);
         var start = Begin(lesson.Length);
         if (start.Meeting == meetings.Length)
@@ -123,7 +132,18 @@ internal sealed class Placer(ImmutableArray<Meeting> meetings, Basis basis, int 
             left -= takes;
             end = new(meeting, from + takes);
         }
-        return (new(lesson.Lesson, [.. ordinals], MomentOf(start, false), MomentOf(end, true), meetings[start.Meeting], meetings[end.Meeting], left), end);
+        return (
+            new(
+                lesson.Lesson,
+                [.. ordinals],
+                MomentOf(start, false),
+                MomentOf(end, true),
+                meetings[start.Meeting],
+                meetings[end.Meeting],
+                left
+            ),
+            end
+        );
     }
 
     private PlacedLesson Standing(LessonToPlace lesson, Place place, bool asEnd)

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 
 namespace Polycline.Core.Planning;
 
@@ -20,8 +21,21 @@ public sealed record RunningOrder(ImmutableArray<RunningOrder.UnitPlace> Units, 
         for (var n = 0; n < adjustments.Length; n++)
             ChangeUnits(units, adjustments[n], n);
         // Most sections keep the course's order.
-        if (!adjustments.Any(adjustment => adjustment is Adjustment.Insert or Adjustment.OfLesson { After: not null }))
-            return new([.. units], [.. units.SelectMany(unit => (unit.Unit?.Lessons ?? []).Select(lesson => new LessonPlace(lesson.Ref, lesson.Title, lesson.Length, unit.Ref, lesson)))]);
+        if (!adjustments.Any(adjustment => adjustment is Adjustment.AddLesson or Adjustment.OfLesson { After: not null }))
+            return new(
+                [.. units],
+                [
+                    .. units.SelectMany(unit =>
+                        (unit.Unit?.Lessons ?? []).Select(lesson => new LessonPlace(
+                            lesson.Ref,
+                            lesson.Title,
+                            lesson.Length,
+                            unit.Ref,
+                            lesson
+                        ))
+                    ),
+                ]
+            );
         var lessons = new LinkedList<LessonPlace>();
         // The place of each lesson; and, before a unit's first lesson, of the unit.
         var placeOf = new Dictionary<Ref<Lesson>, LinkedListNode<LessonPlace>>();
@@ -32,10 +46,13 @@ public sealed record RunningOrder(ImmutableArray<RunningOrder.UnitPlace> Units, 
             foreach (var lesson in unit.Unit?.Lessons ?? [])
                 placeOf[lesson.Ref] = lessons.AddLast(new LessonPlace(lesson.Ref, lesson.Title, lesson.Length, unit.Ref, lesson));
         }
-        foreach (var insert in adjustments.OfType<Adjustment.Insert>())
+        foreach (var insert in adjustments.OfType<Adjustment.AddLesson>())
         {
             var before = insert.In is { } unit ? headOf[unit] : placeOf[insert.After!.Value];
-            placeOf[insert.Lesson] = lessons.AddAfter(before, new LessonPlace(insert.Lesson, insert.Title, insert.Length, before.Value.Unit, null));
+            placeOf[insert.Lesson] = lessons.AddAfter(
+                before,
+                new LessonPlace(insert.Lesson, insert.Title, insert.Length, before.Value.Unit, null)
+            );
         }
         foreach (var head in headOf.Values)
             lessons.Remove(head);
@@ -62,7 +79,12 @@ public sealed record RunningOrder(ImmutableArray<RunningOrder.UnitPlace> Units, 
         }
     }
 
-    private static void MoveLesson(LinkedList<LessonPlace> lessons, Dictionary<Ref<Lesson>, LinkedListNode<LessonPlace>> placeOf, Adjustment adjustment, int n)
+    private static void MoveLesson(
+        LinkedList<LessonPlace> lessons,
+        Dictionary<Ref<Lesson>, LinkedListNode<LessonPlace>> placeOf,
+        Adjustment adjustment,
+        int n
+    )
     {
         if (adjustment is not Adjustment.OfLesson { After: { } after } of)
             return;

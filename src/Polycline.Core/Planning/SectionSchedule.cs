@@ -24,15 +24,21 @@ public sealed class SectionSchedule
     {
         Term = term;
         Section = section;
-        Meetings = Calendars.Meetings.Of(term, section.Ref.Name, section.Slots, section.Changes);
+        Meetings = Calendars.SectionMeetings.Of(term, section.Ref.Name, section.Slots, section.Changes);
         Course = SectionCourse.Of(edition, section);
-        Plan = Placement.Of(Lengths(edition, null), Meetings.Meetings, edition.Basis, edition.MinStart);
+        Planned = Placement.Of(Lengths(edition, null), Meetings.Meetings, edition.Basis, edition.MinStart);
         var taught = section.Taught.GroupBy(record => record.Lesson).ToDictionary(records => records.Key, records => records.Last());
-        Forecast = taught.Count == 0 ? Plan : Placement.Of(Lengths(edition, taught), Meetings.Meetings, edition.Basis, edition.MinStart);
+        Forecast = taught.Count == 0 ? Planned : Placement.Of(Lengths(edition, taught), Meetings.Meetings, edition.Basis, edition.MinStart);
         Anchors = new(term, Meetings, Course, Forecast);
         Items = [.. Course.Items.Select(item => new ScheduledItem(item, item.Skipped ? null : ItemDates.Of(item, Anchors, term)))];
-        Findings = [.. Meetings.Findings.Concat(Forecast.Findings).Concat(ItemFindings())
-            .OrderBy(finding => finding.Code, StringComparer.Ordinal).ThenBy(finding => finding.Target, StringComparer.Ordinal)];
+        Findings =
+        [
+            .. Meetings
+                .Findings.Concat(Forecast.Findings)
+                .Concat(ItemFindings())
+                .OrderBy(finding => finding.Code, StringComparer.Ordinal)
+                .ThenBy(finding => finding.Target, StringComparer.Ordinal),
+        ];
     }
 
     public TermDays Term { get; }
@@ -44,7 +50,7 @@ public sealed class SectionSchedule
     public SectionCourse Course { get; }
 
     /// <summary>Where lessons fall.</summary>
-    public Placement Plan { get; }
+    public Placement Planned { get; }
 
     /// <summary>Where they fall given what was really taught.</summary>
     public Placement Forecast { get; }
@@ -64,12 +70,13 @@ public sealed class SectionSchedule
     /// <summary>Null: another section's item.</summary>
     public ScheduledItem? Item(Ref<Item> item) => (byItem ??= Items.ToDictionary(here => here.Item.Ref)).GetValueOrDefault(item);
 
-    public CourseLesson? Lesson(Ref<Lesson> lesson) => (lessons ??= Course.Lessons.ToDictionary(here => here.Ref)).GetValueOrDefault(lesson);
+    public CourseLesson? Lesson(Ref<Lesson> lesson) =>
+        (lessons ??= Course.Lessons.ToDictionary(here => here.Ref)).GetValueOrDefault(lesson);
 
     public CourseUnit? Unit(Ref<Unit> unit) => (units ??= Course.Units.ToDictionary(here => here.Ref)).GetValueOrDefault(unit);
 
     /// <summary>The gate of an item of this section; null: it has none, or is another section's.</summary>
-    public Release.Gate? GateOf(Ref<Item> item) => Item(item)?.Item.Item.Gate;
+    public Gate? GateOf(Ref<Item> item) => Item(item)?.Item.Item.Gate;
 
     /// <summary>What an anchor of a gate comes to in this section; null: it does not.</summary>
     public Instant? MomentOf(Anchor anchor) => Anchors.Resolve(anchor, null, null, null).At;
@@ -82,16 +89,19 @@ public sealed class SectionSchedule
             if (lesson.Skipped)
                 continue;
             var record = taught?.GetValueOrDefault(lesson.Ref);
-            lessons.Add(record is null
-                ? new(lesson.Ref, lesson.Length, lesson.Pin)
-                : new(lesson.Ref, ForecastLength(record, lesson.Length, edition), lesson.Pin, record is { Done: true, Took: 0 }));
+            lessons.Add(
+                record is null
+                    ? new(lesson.Ref, lesson.Length, lesson.Pin)
+                    : new(lesson.Ref, ForecastLength(record, lesson.Length, edition), lesson.Pin, record is { Done: true, Took: 0 })
+            );
         }
         return lessons;
     }
 
-    private static int ForecastLength(Taught record, int planned, Edition edition) => record.Done
-        ? record.Took
-        : record.Took + (record.Left ?? Math.Max(planned - record.Took, edition.Basis == Basis.Meetings ? 1 : edition.MinStart));
+    private static int ForecastLength(Taught record, int planned, Edition edition) =>
+        record.Done
+            ? record.Took
+            : record.Took + (record.Left ?? Math.Max(planned - record.Took, edition.Basis == Basis.Meetings ? 1 : edition.MinStart));
 
     private IEnumerable<Finding> ItemFindings()
     {

@@ -6,7 +6,9 @@ using Polycline.Core.Sections;
 
 namespace Polycline.Core.Release;
 
-/// <summary>How an item stands for a student at a moment, in the order in which they are decided. Source: the computation, chapter 5.</summary>
+/// <summary>
+/// How an item stands for a student at a moment, in the order in which they are decided. Source: the computation, chapter 5.
+/// </summary>
 public enum ReleaseState
 {
     /// <summary>No section lists the student.</summary>
@@ -64,7 +66,8 @@ public enum Outcome
 }
 
 /// <summary>A gate's node with its outcome, for showing why.</summary>
-/// <param name="Replaced">The item that is not for the student, whose own gate stands here instead of the leaf; null: nothing was replaced.</param>
+/// <param name="Replaced">The item that is not for the student, whose own gate stands here instead of the leaf; null: nothing was
+/// replaced.</param>
 public sealed record GateTrace(GateNode Node, Outcome Outcome, ImmutableArray<GateTrace> Below, Ref<Item>? Replaced = null);
 
 /// <summary>A gate at one level, as it came out.</summary>
@@ -82,8 +85,16 @@ public sealed record GateReason(Level Level, Gate Gate, bool Met, bool Unlocked,
 /// <param name="Gates">The gates of unit, lesson and item, where there are some and it came to them.</param>
 /// <param name="Missing">The leaves in the way, as written; of <see cref="ReleaseState.Locked"/> only.</param>
 public sealed record Decision(
-    Ref<Section>? Section, ReleaseState State, Sees Sees, ReleaseState? Because, Level? DecidedBy, Layer? DecidedIn,
-    ItemDates? Dates, ImmutableArray<GateReason> Gates, ImmutableArray<GateNode> Missing)
+    Ref<Section>? Section,
+    ReleaseState State,
+    Sees Sees,
+    ReleaseState? Because,
+    Level? DecidedBy,
+    Layer? DecidedIn,
+    ItemDates? Dates,
+    ImmutableArray<GateReason> Gates,
+    ImmutableArray<GateNode> Missing
+)
 {
     /// <summary>The state that decided: the one behind a withdrawal.</summary>
     public ReleaseState Deciding => Because ?? State;

@@ -28,22 +28,32 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
     }
 
     // An item that another section added counts as published and skipped.
-    private Decision Elsewhere(Ref<Item> item) => student.Exceptions.GetValueOrDefault(item) is { Excused: true }
-        ? Decided(ReleaseState.Excused, Sees.Title, Level.Item, Layer.Student)
-        : Decided(ReleaseState.NotAssigned, Sees.Nothing, Level.Item, Layer.Section);
+    private Decision Elsewhere(Ref<Item> item) =>
+        student.Exceptions.GetValueOrDefault(item) is { Excused: true }
+            ? Decided(ReleaseState.Excused, Sees.Title, Level.Item, Layer.Student)
+            : Decided(ReleaseState.NotAssigned, Sees.Nothing, Level.Item, Layer.Section);
 
     private Decision Decide(SectionSchedule schedule, CourseItem here, ItemDates? dates, GateEvaluation evaluation, Instant at)
     {
         var exception = student.Exceptions.GetValueOrDefault(here.Ref);
         if (!here.Published)
-            return Decided(ReleaseState.Unpublished, Sees.Nothing, LevelOf(here, unit => !unit.Published, lesson => !lesson.Published), PublishedBy(here));
+            return Decided(
+                ReleaseState.Unpublished,
+                Sees.Nothing,
+                LevelOf(here, unit => !unit.Published, lesson => !lesson.Published),
+                PublishedBy(here)
+            );
         if (exception is { Excused: true })
             return Decided(ReleaseState.Excused, Sees.Title, Level.Item, Layer.Student);
         if (!student.IsFor(here))
             return Decided(
-                ReleaseState.NotAssigned, Sees.Nothing,
+                ReleaseState.NotAssigned,
+                Sees.Nothing,
                 here.Skipped ? LevelOf(here, unit => unit.Skipped, lesson => lesson.Skipped) : Level.Item,
-                exception is { Exclude: true } ? Layer.Student : here.Skipped ? Layer.Section : here.ForBy);
+                exception is { Exclude: true } ? Layer.Student
+                    : here.Skipped ? Layer.Section
+                    : here.ForBy
+            );
         if (here.Held)
             return Decided(ReleaseState.Held, Sees.Nothing, LevelOf(here, unit => unit.Held, lesson => lesson.Held), Layer.Section);
         var (opens, due, closes) = (dates!.Opens, dates.Due, dates.Closes);
@@ -55,11 +65,24 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
             // theirs is not announced to them.
             var ahead = GatesOf(schedule, here, exception is { Unlocked: true }, Instant.MaxValue, evaluation, at);
             var isHidden = ahead.Any(gate => !gate.Met && gate.Gate.IsHidden);
-            return Decided(ReleaseState.Upcoming, here.Before == BeforeOpening.Unseen || isHidden ? Sees.Nothing : Sees.Title, Level.Item, opens.Layer) with { Gates = ahead };
+            return Decided(
+                ReleaseState.Upcoming,
+                here.Before == BeforeOpening.Unseen || isHidden ? Sees.Nothing : Sees.Title,
+                Level.Item,
+                opens.Layer
+            ) with
+            {
+                Gates = ahead,
+            };
         }
         var gates = GatesOf(schedule, here, exception is { Unlocked: true }, opens.At, evaluation, at);
         if (gates.Any(gate => !gate.Met))
-            return Decided(ReleaseState.Locked, gates.Any(gate => !gate.Met && gate.Gate.IsHidden) ? Sees.Nothing : Sees.Title, gates.First(gate => !gate.Met).Level, null) with
+            return Decided(
+                ReleaseState.Locked,
+                gates.Any(gate => !gate.Met && gate.Gate.IsHidden) ? Sees.Nothing : Sees.Title,
+                gates.First(gate => !gate.Met).Level,
+                null
+            ) with
             {
                 Gates = gates,
                 Missing = [.. gates.Where(gate => !gate.Met).SelectMany(gate => GateEvaluation.Missing(gate.Trace))],
@@ -67,7 +90,14 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
         if (closes.At is { } closing && at >= closing)
             return Decided(ReleaseState.Closed, Sees.Read, Level.Item, closes.Layer) with { Gates = gates };
         var work = here.Item.Kind is ItemKind.Page or ItemKind.Link ? Sees.Read : Sees.Work;
-        return (IsOverdue(here.Item, due.At, at) ? Decided(ReleaseState.Overdue, work, Level.Item, due.Layer) : Decided(ReleaseState.Open, work, Level.Item, opens.Layer)) with { Gates = gates };
+        return (
+            IsOverdue(here.Item, due.At, at)
+                ? Decided(ReleaseState.Overdue, work, Level.Item, due.Layer)
+                : Decided(ReleaseState.Open, work, Level.Item, opens.Layer)
+        ) with
+        {
+            Gates = gates,
+        };
     }
 
     private bool IsOverdue(Item item, Instant? due, Instant at) =>
@@ -75,13 +105,31 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
 
     // What someone has begun stays readable to them.
     private Decision Withdrawing(Ref<Item> item, Instant at, Decision decision) =>
-        decision.State is ReleaseState.Unpublished or ReleaseState.Held or ReleaseState.Unscheduled or ReleaseState.Upcoming or ReleaseState.Locked or ReleaseState.NotAssigned
+        decision.State
+            is ReleaseState.Unpublished
+                or ReleaseState.Held
+                or ReleaseState.Unscheduled
+                or ReleaseState.Upcoming
+                or ReleaseState.Locked
+                or ReleaseState.NotAssigned
         && student.Facts.HasBegun(item, at)
-            ? decision with { State = ReleaseState.Withdrawn, Because = decision.State, Sees = Sees.Read, Missing = [] }
+            ? decision with
+            {
+                State = ReleaseState.Withdrawn,
+                Because = decision.State,
+                Sees = Sees.Read,
+                Missing = [],
+            }
             : decision;
 
     private static ImmutableArray<GateReason> GatesOf(
-        SectionSchedule schedule, CourseItem here, bool unlocked, Instant? opens, GateEvaluation evaluation, Instant at)
+        SectionSchedule schedule,
+        CourseItem here,
+        bool unlocked,
+        Instant? opens,
+        GateEvaluation evaluation,
+        Instant at
+    )
     {
         var reasons = ImmutableArray.CreateBuilder<GateReason>();
         Add(Level.Unit, here.Unit.Gate, Instant.MinValue);
@@ -95,15 +143,29 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
                 return;
             var trace = evaluation.Trace(gate, at);
             var since = gate.IsLatched ? evaluation.FirstMet(gate, from, at) : null;
-            reasons.Add(new(level, gate, unlocked || trace.Outcome != Outcome.NotMet || since is not null, unlocked, since > Instant.MinValue ? since : null, trace));
+            reasons.Add(
+                new(
+                    level,
+                    gate,
+                    unlocked || trace.Outcome != Outcome.NotMet || since is not null,
+                    unlocked,
+                    since > Instant.MinValue ? since : null,
+                    trace
+                )
+            );
         }
     }
 
     private static Level LevelOf(CourseItem here, Func<CourseUnit, bool> unit, Func<CourseLesson, bool> lesson) =>
-        unit(here.Unit) ? Level.Unit : here.Lesson is { } on && lesson(on) ? Level.Lesson : Level.Item;
+        unit(here.Unit) ? Level.Unit
+        : here.Lesson is { } on && lesson(on) ? Level.Lesson
+        : Level.Item;
 
     private static Layer PublishedBy(CourseItem here) =>
-        !here.Unit.Published ? here.Unit.PublishedBy : here.Lesson is { Published: false } lesson ? lesson.PublishedBy : here.PublishedBy;
+        !here.Unit.Published ? here.Unit.PublishedBy
+        : here.Lesson is { Published: false } lesson ? lesson.PublishedBy
+        : here.PublishedBy;
 
-    private static Decision Decided(ReleaseState state, Sees sees, Level level, Layer? layer) => new(null, state, sees, null, level, layer, null, [], []);
+    private static Decision Decided(ReleaseState state, Sees sees, Level level, Layer? layer) =>
+        new(null, state, sees, null, level, layer, null, [], []);
 }

@@ -1,16 +1,26 @@
 using NodaTime;
 using Polycline.Core.Courses;
-using Polycline.Core.Planning;
+using Polycline.Core.Sections;
 
 namespace Polycline.Core.Release;
 
-/// <summary>What happened. Of facts at the same moment the one later in the list is the later. Source: the computation, chapter 5.</summary>
+/// <summary>
+/// What happened. Of facts at the same moment the one later in the list is the later. Source: the computation, chapter 5.
+/// </summary>
 /// <param name="Score">Percent; of <see cref="FactEvent.Scored"/> only.</param>
 /// <param name="Attempt">From 1; of <see cref="FactEvent.Scored"/> only.</param>
 /// <param name="Option">Of <see cref="FactEvent.Picked"/> only; null withdraws all earlier picks.</param>
 /// <param name="Again">Given back to try again; of <see cref="FactEvent.Returned"/> only.</param>
 public sealed record Fact(
-    Ref<Student> Student, Ref<Item> Item, FactEvent Event, Instant At, decimal? Score = null, int Attempt = 1, string? Option = null, bool Again = false);
+    Ref<Student> Student,
+    Ref<Item> Item,
+    FactEvent Event,
+    Instant At,
+    decimal? Score = null,
+    int Attempt = 1,
+    string? Option = null,
+    bool Again = false
+);
 
 public enum FactEvent
 {
@@ -31,18 +41,29 @@ public enum FactEvent
 /// <param name="Include">Beats <c>for</c> only.</param>
 /// <param name="Unlocked">Meets the gates of unit, lesson and item.</param>
 public sealed record ForOneStudent(
-    Ref<Student> Student, Ref<Item> Item, Given<Anchor> Opens = default, Given<Anchor> Due = default, Given<Anchor> Closes = default,
-    bool? Excused = null, bool? Include = null, bool? Exclude = null, bool? Unlocked = null)
+    Ref<Student> Student,
+    Ref<Item> Item,
+    Given<Anchor> Opens = default,
+    Given<Anchor> Due = default,
+    Given<Anchor> Closes = default,
+    bool? Excused = null,
+    bool? Include = null,
+    bool? Exclude = null,
+    bool? Unlocked = null
+)
 {
     /// <summary>This laid over <paramref name="earlier"/>: of a field given twice the later stands.</summary>
-    public ForOneStudent Over(ForOneStudent? earlier) => earlier is null ? this : this with
-    {
-        Opens = Opens.Or(earlier.Opens),
-        Due = Due.Or(earlier.Due),
-        Closes = Closes.Or(earlier.Closes),
-        Excused = Excused ?? earlier.Excused,
-        Include = Include ?? earlier.Include,
-        Exclude = Exclude ?? earlier.Exclude,
-        Unlocked = Unlocked ?? earlier.Unlocked,
-    };
+    public ForOneStudent Over(ForOneStudent? earlier) =>
+        earlier is null
+            ? this
+            : this with
+            {
+                Opens = Opens.Or(earlier.Opens),
+                Due = Due.Or(earlier.Due),
+                Closes = Closes.Or(earlier.Closes),
+                Excused = Excused ?? earlier.Excused,
+                Include = Include ?? earlier.Include,
+                Exclude = Exclude ?? earlier.Exclude,
+                Unlocked = Unlocked ?? earlier.Unlocked,
+            };
 }

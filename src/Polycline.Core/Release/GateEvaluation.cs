@@ -5,7 +5,9 @@ using Polycline.Core.Planning;
 
 namespace Polycline.Core.Release;
 
-/// <summary>Gates as they come out for one student in one section. Source: the computation, chapter 5, <i>Waived</i> and <i>Latch</i>.</summary>
+/// <summary>
+/// Gates as they come out for one student in one section. Source: the computation, chapter 5, <i>Waived</i> and <i>Latch</i>.
+/// </summary>
 public sealed class GateEvaluation(SectionSchedule schedule, StudentRecord student)
 {
     /// <summary>How a gate comes out at <paramref name="at"/>, whatever it was before.</summary>
@@ -27,27 +29,39 @@ public sealed class GateEvaluation(SectionSchedule schedule, StudentRecord stude
     }
 
     /// <summary>The leaves in the way of a gate that is not met, as written. Source: chapter 5, decision 7.</summary>
-    public static IEnumerable<GateNode> Missing(GateTrace trace) => trace switch
-    {
-        { Outcome: not Outcome.NotMet } => [],
-        { Node: GateNode.Not } => trace.Below.SelectMany(LeavesUnder),
-        { Below.IsEmpty: true } => trace.Node.IsLeaf ? [trace.Node] : [],
-        _ => trace.Below.SelectMany(Missing),
-    };
+    public static IEnumerable<GateNode> Missing(GateTrace trace) =>
+        trace switch
+        {
+            { Outcome: not Outcome.NotMet } => [],
+            { Node: GateNode.Not } => trace.Below.SelectMany(LeavesUnder),
+            { Below.IsEmpty: true } => trace.Node.IsLeaf ? [trace.Node] : [],
+            _ => trace.Below.SelectMany(Missing),
+        };
 
     private static IEnumerable<GateNode> LeavesUnder(GateTrace trace) =>
-        trace.Outcome == Outcome.Waived ? [] : trace.Node.IsLeaf ? [trace.Node] : trace.Below.SelectMany(LeavesUnder);
+        trace.Outcome == Outcome.Waived ? []
+        : trace.Node.IsLeaf ? [trace.Node]
+        : trace.Below.SelectMany(LeavesUnder);
 
     private GateTrace Trace(GateNode node, Instant at, bool underNot, ImmutableList<Ref<Item>> replaced)
     {
         switch (node)
         {
-            case GateNode.All or GateNode.Any or GateNode.AtLeast:
+            case GateNode.AllOf or GateNode.AnyOf or GateNode.AtLeast:
                 var below = node.Children.Select(child => Trace(child, at, underNot, replaced)).ToImmutableArray();
                 return new(node, Together(node, below), below);
             case GateNode.Not not:
                 var inner = Trace(not.Node, at, true, replaced);
-                return new(node, inner.Outcome switch { Outcome.Met => Outcome.NotMet, Outcome.NotMet => Outcome.Met, _ => Outcome.Waived }, [inner]);
+                return new(
+                    node,
+                    inner.Outcome switch
+                    {
+                        Outcome.Met => Outcome.NotMet,
+                        Outcome.NotMet => Outcome.Met,
+                        _ => Outcome.Waived,
+                    },
+                    [inner]
+                );
             case GateNode.Done done when !student.IsFor(schedule, done.Item):
                 return Replacement(done, at, underNot, replaced);
             default:
@@ -63,8 +77,8 @@ public sealed class GateEvaluation(SectionSchedule schedule, StudentRecord stude
         var met = below.Count(trace => trace.Outcome == Outcome.Met);
         var enough = node switch
         {
-            GateNode.All => met == left,
-            GateNode.Any => met > 0,
+            GateNode.AllOf => met == left,
+            GateNode.AnyOf => met > 0,
             _ => met >= Math.Min(((GateNode.AtLeast)node).Least, left),
         };
         return enough ? Outcome.Met : Outcome.NotMet;
@@ -86,23 +100,31 @@ public sealed class GateEvaluation(SectionSchedule schedule, StudentRecord stude
         var met = leaf switch
         {
             GateNode.Done done => student.Facts.Holds(done.Item, done.Deed, at),
-            GateNode.Scored scored => student.IsFor(schedule, scored.Item) && student.Facts.Score(scored.Item, scored.Latest == true, at) is { } score && scored.Holds(score),
-            GateNode.Picked picked => student.IsFor(schedule, picked.Choice) && student.Facts.Picked(picked.Choice, schedule.Item(picked.Choice)!.Item.Item.Picks, at).Contains(picked.Option),
+            GateNode.Scored scored => student.IsFor(schedule, scored.Item)
+                && student.Facts.Score(scored.Item, scored.Latest == true, at) is { } score
+                && scored.Holds(score),
+            GateNode.Picked picked => student.IsFor(schedule, picked.Choice)
+                && student.Facts.Picked(picked.Choice, schedule.Item(picked.Choice)!.Item.Item.Picks, at).Contains(picked.Option),
             GateNode.InGroup group => student.Groups.Contains(group.Group),
-            GateNode.HasTaught taught => schedule.Section.Taught.Any(record => record.Lesson == taught.Lesson && record.Done && record.At <= at),
+            GateNode.HasTaught taught => schedule.Section.Taught.Any(record =>
+                record.Lesson == taught.Lesson && record.Done && record.At <= at
+            ),
             GateNode.From from => schedule.MomentOf(from.Anchor) <= at,
             _ => throw new ArgumentException($"'{leaf}' is no leaf.", nameof(leaf)),
         };
         return met ? Outcome.Met : Outcome.NotMet;
     }
 
-    private IEnumerable<Instant> MomentsOf(GateTrace trace) => trace.Below.IsEmpty
-        ? trace.Node switch
-        {
-            GateNode.HasTaught taught => schedule.Section.Taught.Where(record => record.Lesson == taught.Lesson && record.At is not null).Select(record => record.At!.Value),
-            GateNode.From from => schedule.MomentOf(from.Anchor) is { } moment ? [moment] : [],
-            { ItemOf: { } item } => student.Facts.MomentsOf(item),
-            _ => [],
-        }
-        : trace.Below.SelectMany(MomentsOf);
+    private IEnumerable<Instant> MomentsOf(GateTrace trace) =>
+        trace.Below.IsEmpty
+            ? trace.Node switch
+            {
+                GateNode.HasTaught taught => schedule
+                    .Section.Taught.Where(record => record.Lesson == taught.Lesson && record.At is not null)
+                    .Select(record => record.At!.Value),
+                GateNode.From from => schedule.MomentOf(from.Anchor) is { } moment ? [moment] : [],
+                { ItemOf: { } item } => student.Facts.MomentsOf(item),
+                _ => [],
+            }
+            : trace.Below.SelectMany(MomentsOf);
 }

@@ -33,7 +33,11 @@ public static class ProgressOf
     {
         if (!facts.KnowsOf(item.Ref))
             return Progress.None;
-        if (item.Kind == ItemKind.Task && facts.On(item.Ref, at).LastOrDefault(fact => fact.Event is FactEvent.Submitted or FactEvent.TakenBack or FactEvent.Returned) is { } last)
+        if (
+            item.Kind == ItemKind.Task
+            && facts.On(item.Ref, at).LastOrDefault(fact => fact.Event is FactEvent.Submitted or FactEvent.TakenBack or FactEvent.Returned)
+                is { } last
+        )
             return last switch
             {
                 { Event: FactEvent.Returned, Again: true } => Progress.TryAgain,
@@ -50,5 +54,6 @@ public static class ProgressOf
     }
 
     /// <summary>Whether the student has nothing to do with it now.</summary>
-    public static bool IsSettled(this Progress progress) => progress is Progress.HandedIn or Progress.WithTeacher or Progress.GivenBack or Progress.Done;
+    public static bool IsSettled(this Progress progress) =>
+        progress is Progress.HandedIn or Progress.WithTeacher or Progress.GivenBack or Progress.Done;
 }

@@ -1,9 +1,7 @@
-using System.Collections.Immutable;
 using NodaTime;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 using Polycline.Core.Release.Compiled;
-using Polycline.Core.Wording;
 
 namespace Polycline.Core.Release;
 
@@ -13,7 +11,17 @@ namespace Polycline.Core.Release;
 /// </summary>
 public sealed class Sight
 {
-    internal Sight(Item item, Verdict verdict, ItemDates? dates, string code, string unit, string? lesson, Progress progress, ImmutableArray<string> missing, bool beforeJoining = false)
+    internal Sight(
+        Item item,
+        Verdict verdict,
+        ItemDates? dates,
+        string code,
+        string unit,
+        string? lesson,
+        Progress progress,
+        Decision? why,
+        bool beforeJoining = false
+    )
     {
         Item = item.Ref;
         Code = code;
@@ -29,7 +37,7 @@ public sealed class Sight
         Unit = unit;
         Lesson = lesson;
         Progress = progress;
-        Missing = missing;
+        Why = why;
         BeforeJoining = beforeJoining;
         Body = MayRead ? item.Body : null;
     }
@@ -64,8 +72,10 @@ public sealed class Sight
 
     public Progress Progress { get; }
 
-    /// <summary>What would open it, in words a student may read; of a locked one, and of one to come that has a condition beside its moment.</summary>
-    public ImmutableArray<string> Missing { get; }
+    /// <summary>
+    /// Of a locked one, and of one to come that has a condition beside its moment: why, to be put into words. Null: nothing is missing.
+    /// </summary>
+    internal Decision? Why { get; }
 
     /// <summary>It was due on the day on which the student joined, or before.</summary>
     public bool BeforeJoining { get; }
@@ -82,15 +92,16 @@ public sealed class Sight
 /// <summary>What one student sees of a course. Source: the computation, chapter 5, <i>What they see</i> and <i>Explanation</i>.</summary>
 public sealed class Sights(PlanSchedule plan, StudentRecord student)
 {
-    /// <summary>How a student is told of something they may not see.</summary>
-    public const string NotShown = "something not shown yet";
+    internal PlanSchedule Plan => plan;
 
     private readonly StudentRelease release = new(plan, student);
 
     // Asked only for what has to be put into words.
     private readonly Explain explain = new(plan, student);
 
-    /// <summary>Everything of their section that is not hidden from them, in reading order; then what they began that their section has no longer.</summary>
+    /// <summary>
+    /// Everything of their section that is not hidden from them, in reading order; then what they began that their section has no longer.
+    /// </summary>
     public IReadOnlyList<Sight> At(Instant at)
     {
         var sights = new List<Sight>();
@@ -99,7 +110,11 @@ public sealed class Sights(PlanSchedule plan, StudentRecord student)
                 if (replay.Decide(number) is { Sees: not Sees.Nothing } verdict)
                     sights.Add(Here(replay.Table, number, verdict, at));
         foreach (var item in student.Facts.All.Where(fact => fact.At <= at).Select(fact => fact.Item).Distinct())
-            if (release.At(at)?.Table.Section.NumberOf(item) is null && plan.Knows(item) && release.Decide(item, at) is { Sees: Sees.Read } verdict)
+            if (
+                release.At(at)?.Table.Section.NumberOf(item) is null
+                && plan.Knows(item)
+                && release.Decide(item, at) is { Sees: Sees.Read } verdict
+            )
                 sights.Add(Elsewhere(item, verdict, at));
         return sights;
     }
@@ -110,34 +125,42 @@ public sealed class Sights(PlanSchedule plan, StudentRecord student)
         var verdict = release.Decide(item, at);
         if (verdict.Sees == Sees.Nothing || release.At(at) is not { } replay)
             return null;
-        return replay.Table.Section.NumberOf(item) is { } number ? Here(replay.Table, number, verdict, at) : plan.Knows(item) ? Elsewhere(item, verdict, at) : null;
+        return replay.Table.Section.NumberOf(item) is { } number ? Here(replay.Table, number, verdict, at)
+            : plan.Knows(item) ? Elsewhere(item, verdict, at)
+            : null;
     }
 
     // What was begun and has no place in this section, or in the course any more, stays readable.
     private Sight Elsewhere(Ref<Item> item, Verdict verdict, Instant at)
     {
         var known = plan.Item(item);
-        return new(known, verdict, null, plan.CodeOf[item], "", null, ProgressOf.Of(known, student.Facts, at), []);
+        return new(known, verdict, null, plan.CodeOf[item], "", null, ProgressOf.Of(known, student.Facts, at), null);
     }
 
     private Sight Here(ReleaseTable table, int number, Verdict verdict, Instant at)
     {
         var here = table.Section.Schedule.Items[number].Item;
         return new(
-            here.Item, verdict, table.Dates[number], plan.CodeOf[here.Ref], here.Unit.Title, here.Lesson?.Title, ProgressOf.Of(here.Item, student.Facts, at),
-            here.Item.Gate is not null || here.Unit.Gate is not null || here.Lesson?.Gate is not null ? verdict.State is ReleaseState.Locked or ReleaseState.Upcoming ? MissingOf(here.Ref, at) : [] : [], IsBeforeJoining(table.Dates[number], at));
+            here.Item,
+            verdict,
+            table.Dates[number],
+            plan.CodeOf[here.Ref],
+            here.Unit.Title,
+            here.Lesson?.Title,
+            ProgressOf.Of(here.Item, student.Facts, at),
+            here.Item.Gate is not null || here.Unit.Gate is not null || here.Lesson?.Gate is not null
+                ? verdict.State is ReleaseState.Locked or ReleaseState.Upcoming
+                    ? explain.Decide(here.Ref, at)
+                    : null
+                : null,
+            IsBeforeJoining(table.Dates[number], at)
+        );
     }
 
     // Nobody can be ready on the day they join: what was due by then is no more than there to be done.
-    private bool IsBeforeJoining(ItemDates? dates, Instant at) => dates?.Due.At is { } due && due < at && plan.Term.Local(due).Date <= student.JoinedOn;
+    private bool IsBeforeJoining(ItemDates? dates, Instant at) =>
+        dates?.Due.At is { } due && due < at && plan.Term.Local(due).Date <= student.JoinedOn;
 
-    private ImmutableArray<string> MissingOf(Ref<Item> item, Instant at)
-    {
-        var decision = explain.Decide(item, at);
-        var words = new GateWords(
-            other => release.Decide(other, at).Sees == Sees.Nothing ? NotShown : $"{plan.CodeOf[other]} {plan.Item(other).Title}",
-            lesson => plan.Section(decision.Section!.Value).Lesson(new(lesson))?.Title ?? NotShown,
-            plan.Edition.Levels);
-        return words.Missing(decision.Gates.Where(gate => !gate.Met).Select(gate => gate.Trace));
-    }
+    /// <summary>Whether anything of an item is to be seen.</summary>
+    internal bool Shows(Ref<Item> item, Instant at) => release.Decide(item, at).Sees != Sees.Nothing;
 }

@@ -12,10 +12,17 @@ namespace Polycline.Core.Release;
 /// <param name="Enrolments">By section, in the order of the plan.</param>
 /// <param name="Exceptions">By item, of a field given twice the later.</param>
 public sealed record StudentRecord(
-    Ref<Student> Student, IReadOnlySet<string> Groups, Ref<Section>? Home, ImmutableArray<(Ref<Section> Section, Enrolment Enrolment)> Enrolments,
-    IReadOnlyDictionary<Ref<Item>, ForOneStudent> Exceptions, FactBook Facts)
+    Ref<Student> Student,
+    IReadOnlySet<string> Groups,
+    Ref<Section>? Home,
+    ImmutableArray<(Ref<Section> Section, Enrolment Enrolment)> Enrolments,
+    IReadOnlyDictionary<Ref<Item>, ForOneStudent> Exceptions,
+    FactBook Facts
+)
 {
-    /// <summary>The student's section at a moment: of those that list them for its local date the home section, else the first. Source: chapter 5.</summary>
+    /// <summary>
+    /// The student's section at a moment: of those that list them for its local date the home section, else the first. Source: chapter 5.
+    /// </summary>
     public Ref<Section>? SectionAt(Term term, Instant at)
     {
         var date = term.Local(at).Date;
@@ -31,11 +38,18 @@ public sealed record StudentRecord(
         return first;
     }
 
-    /// <summary>What was due on this date or before it is never overdue: nobody can be ready on the day they join; null: there is none.</summary>
-    public LocalDate? JoinedOn => Enrolments.Any(pair => pair.Enrolment.From is null) || Enrolments.IsEmpty ? null : Enrolments.Min(pair => pair.Enrolment.From);
+    /// <summary>
+    /// What was due on this date or before it is never overdue: nobody can be ready on the day they join; null: there is none.
+    /// </summary>
+    public LocalDate? JoinedOn =>
+        Enrolments.Any(pair => pair.Enrolment.From is null) || Enrolments.IsEmpty ? null : Enrolments.Min(pair => pair.Enrolment.From);
 
-    /// <summary>Whether an item of a section is for the student at all. What is not is so at every moment. Source: chapter 5, <i>Not for this student</i>.</summary>
-    public bool IsFor(CourseItem here) => !here.Skipped
+    /// <summary>
+    /// Whether an item of a section is for the student at all. What is not is so at every moment. Source: chapter 5, <i>Not for this
+    /// student</i>.
+    /// </summary>
+    public bool IsFor(CourseItem here) =>
+        !here.Skipped
         && Exceptions.GetValueOrDefault(here.Ref) is var exception
         && exception is not { Exclude: true } and not { Excused: true }
         && (exception is { Include: true } || here.For?.Includes(Student, Groups) != false);
@@ -59,13 +73,19 @@ public sealed record StudentRecord(
     }
 
     /// <summary>The record of a student in a plan.</summary>
-    public static StudentRecord Of(Plan plan, Ref<Student> student) => new(
-        student,
-        plan.Groups.Where(group => group.Value.Contains(student)).Select(group => group.Key).ToHashSet(StringComparer.Ordinal),
-        plan.Home.TryGetValue(student, out var home) ? home : null,
-        [.. plan.Sections.SelectMany(section => section.Students.Where(enrolment => enrolment.Student == student).Select(enrolment => (section.Ref, enrolment)))],
-        Merged(plan.Exceptions.Where(exception => exception.Student == student)),
-        new(plan.Facts.Where(fact => fact.Student == student)));
+    public static StudentRecord Of(Plan plan, Ref<Student> student) =>
+        new(
+            student,
+            plan.Groups.Where(group => group.Value.Contains(student)).Select(group => group.Key).ToHashSet(StringComparer.Ordinal),
+            plan.Home.TryGetValue(student, out var home) ? home : null,
+            [
+                .. plan.Sections.SelectMany(section =>
+                    section.Students.Where(enrolment => enrolment.Student == student).Select(enrolment => (section.Ref, enrolment))
+                ),
+            ],
+            Merged(plan.Exceptions.Where(exception => exception.Student == student)),
+            new(plan.Facts.Where(fact => fact.Student == student))
+        );
 
     /// <summary>Exceptions by item; of a field given twice the later stands.</summary>
     public static IReadOnlyDictionary<Ref<Item>, ForOneStudent> Merged(IEnumerable<ForOneStudent> exceptions)

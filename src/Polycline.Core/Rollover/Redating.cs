@@ -1,10 +1,12 @@
 using NodaTime;
 using Polycline.Core.Calendars;
-using Polycline.Core.Planning;
+using Polycline.Core.Courses;
 
 namespace Polycline.Core.Rollover;
 
-/// <summary>What becomes of dates that are fixed in the calendar. All other timing carries as it is. Source: the computation, chapter 8.</summary>
+/// <summary>
+/// What becomes of dates that are fixed in the calendar. All other timing carries as it is. Source: the computation, chapter 8.
+/// </summary>
 public enum FixedDates
 {
     /// <summary>The same teaching week and weekday of the new term.</summary>

@@ -1,6 +1,5 @@
 using NodaTime.Text;
 using Polycline.Core.Courses;
-using Polycline.Core.Planning;
 using static Polycline.Core.Wording.Counting;
 
 namespace Polycline.Core.Wording;
@@ -20,19 +19,32 @@ public sealed class AnchorWords(Func<string, string> titleOf, LevelNames levels)
         if (anchor.At == AnchorBase.Fixed && NoSteps(anchor))
             return $"on {Day.Format(anchor.Date!.Value)}, {(clock.Length == 0 ? Time.Format(anchor.Time!.Value) : clock)}";
         if (anchor.Meetings is { } n && n != 0)
-            return Later($"{Part(anchor)} the {Nth(Math.Abs(n))} class {(n > 0 ? "after" : "before")} {Base(anchor, onUnit)}", anchor, clock);
+            return Later(
+                $"{Part(anchor)} the {Nth(Math.Abs(n))} class {(n > 0 ? "after" : "before")} {Base(anchor, onUnit)}",
+                anchor,
+                clock
+            );
         if (NoSteps(anchor))
-            return anchor.Clock is null or { Kind: ClockKind.Keep } ? $"{When(anchor)} {Base(anchor, onUnit)}" : $"on the day of {Base(anchor, onUnit)}, {clock}";
+            return anchor.Clock is null or { Kind: ClockKind.Keep }
+                ? $"{When(anchor)} {Base(anchor, onUnit)}"
+                : $"on the day of {Base(anchor, onUnit)}, {clock}";
         return Steps(anchor) is var steps && Forward(anchor) is { } forward
             ? $"{steps} {(forward ? "after" : "before")} {Base(anchor, onUnit)}{(clock.Length == 0 ? "" : $", {clock}")}"
             : Later($"{When(anchor)} {Base(anchor, onUnit)}", anchor, clock);
     }
 
-    private static bool NoSteps(Anchor anchor) => anchor is { Meetings: null or 0, Weeks: null or 0, Days: null or 0, ClassDays: null or 0 };
+    private static bool NoSteps(Anchor anchor) =>
+        anchor is { Meetings: null or 0, Weeks: null or 0, Days: null or 0, ClassDays: null or 0 };
 
-    private static string Part(Anchor anchor) => anchor is { Clock.Kind: ClockKind.MeetingEnd, Weeks: null or 0, Days: null or 0, ClassDays: null or 0 } ? "at the end of" : "at the start of";
+    private static string Part(Anchor anchor) =>
+        anchor is { Clock.Kind: ClockKind.MeetingEnd, Weeks: null or 0, Days: null or 0, ClassDays: null or 0 }
+            ? "at the end of"
+            : "at the start of";
 
-    private static string When(Anchor anchor) => anchor.At is AnchorBase.OwnOpens or AnchorBase.OwnDue ? "when" : anchor.At == AnchorBase.Fixed ? "on" : "at";
+    private static string When(Anchor anchor) =>
+        anchor.At is AnchorBase.OwnOpens or AnchorBase.OwnDue ? "when"
+        : anchor.At == AnchorBase.Fixed ? "on"
+        : "at";
 
     private string Base(Anchor anchor, bool onUnit)
     {
@@ -49,13 +61,14 @@ public sealed class AnchorWords(Func<string, string> titleOf, LevelNames levels)
         };
     }
 
-    private static string ClockWords(Anchor anchor) => anchor.Clock switch
-    {
-        { Kind: ClockKind.Time, Time: { } time } => Time.Format(time),
-        { Kind: ClockKind.MeetingStart } => "at the start of class",
-        { Kind: ClockKind.MeetingEnd } => "at the end of class",
-        _ => "",
-    };
+    private static string ClockWords(Anchor anchor) =>
+        anchor.Clock switch
+        {
+            { Kind: ClockKind.Time, Time: { } time } => Time.Format(time),
+            { Kind: ClockKind.MeetingStart } => "at the start of class",
+            { Kind: ClockKind.MeetingEnd } => "at the end of class",
+            _ => "",
+        };
 
     // Further steps after the first: "…, 3 days later, 18:00".
     private static string Later(string words, Anchor anchor, string clock)
@@ -65,15 +78,25 @@ public sealed class AnchorWords(Func<string, string> titleOf, LevelNames levels)
         return anchor.Clock is { Kind: ClockKind.Time } || (clock.Length > 0 && StepsOf(anchor).Any()) ? $"{words}, {clock}" : words;
     }
 
-    private static string Steps(Anchor anchor) => Joined([.. StepsOf(anchor).Select(step => Counted(Math.Abs(step.N), step.One, step.Many))], "and");
+    private static string Steps(Anchor anchor) =>
+        Joined([.. StepsOf(anchor).Select(step => Counted(Math.Abs(step.N), step.One, step.Many))], "and");
 
     // Whether all steps go the same way, and which; null: they do not.
     private static bool? Forward(Anchor anchor) =>
-        StepsOf(anchor).All(step => step.N > 0) ? true : StepsOf(anchor).All(step => step.N < 0) ? false : null;
+        StepsOf(anchor).All(step => step.N > 0) ? true
+        : StepsOf(anchor).All(step => step.N < 0) ? false
+        : null;
 
     private static IEnumerable<(int N, string One, string Many)> StepsOf(Anchor anchor)
     {
-        foreach (var (n, one, many) in new[] { (anchor.Weeks, "week", "weeks"), (anchor.Days, "day", "days"), (anchor.ClassDays, "class day", "class days") })
+        foreach (
+            var (n, one, many) in new[]
+            {
+                (anchor.Weeks, "week", "weeks"),
+                (anchor.Days, "day", "days"),
+                (anchor.ClassDays, "class day", "class days"),
+            }
+        )
             if (n is { } steps && steps != 0)
                 yield return (steps, one, many);
     }

@@ -40,37 +40,46 @@ public sealed class DecisionWords(PlanSchedule plan, PlanNames names)
                 ? $"{student} has begun it, so it stays readable. {Deciding(decision, item, at, student, gates)}"
                 : Deciding(decision, item, at, student, gates),
             decision.Dates is { } dates ? DatesOf(dates) : [],
-            [.. decision.Gates.Select(gate => NodeOf(gate, gates))]);
+            [.. decision.Gates.Select(gate => NodeOf(gate, gates))]
+        );
     }
 
     /// <summary>For the student; null: they are told nothing.</summary>
     /// <param name="missing">What would open it, in words a student may read; of a locked one.</param>
-    public string? ForStudent(ReleaseState state, Sees sees, ItemDates? dates, IReadOnlyList<string> missing) => sees == Sees.Nothing ? null : state switch
-    {
-        ReleaseState.Upcoming => $"Opens on {When(dates!.Opens.At)}.",
-        ReleaseState.Locked when missing.Count > 0 => $"Opens when {Joined(missing, "and")}.",
-        ReleaseState.Locked => "Not open to you yet: ask your teacher.",
-        ReleaseState.Excused => "You are excused from it.",
-        ReleaseState.Closed => $"Closed on {When(dates!.Closes.At)}; you can still read it.",
-        ReleaseState.Overdue => $"Was due on {When(dates!.Due.At)}; you can still do it.",
-        ReleaseState.Withdrawn => "Not open any more; you can still read it, and what you have begun.",
-        _ => dates?.Due.At is { } due ? $"Due on {When(due)}." : "Open.",
-    };
+    public string? ForStudent(ReleaseState state, Sees sees, ItemDates? dates, IReadOnlyList<string> missing) =>
+        sees == Sees.Nothing
+            ? null
+            : state switch
+            {
+                ReleaseState.Upcoming => $"Opens on {When(dates!.Opens.At)}.",
+                ReleaseState.Locked when missing.Count > 0 => $"Opens when {Joined(missing, "and")}.",
+                ReleaseState.Locked => "Not open to you yet: ask your teacher.",
+                ReleaseState.Excused => "You are excused from it.",
+                ReleaseState.Closed => $"Closed on {When(dates!.Closes.At)}; you can still read it.",
+                ReleaseState.Overdue => $"Was due on {When(dates!.Due.At)}; you can still do it.",
+                ReleaseState.Withdrawn => "Not open any more; you can still read it, and what you have begun.",
+                _ => dates?.Due.At is { } due ? $"Due on {When(due)}." : "Open.",
+            };
 
-    private string Deciding(Decision decision, Ref<Item> item, Instant at, string student, GateWords gates) => decision.Deciding switch
-    {
-        ReleaseState.NotEnrolled => $"No section lists {student} on {Day.Format(plan.Term.Local(at).Date)}.",
-        ReleaseState.Unpublished => $"{Owner(decision, item).Capital()} is not published{(decision.DecidedIn == Layer.Section ? " in this section" : "")}.",
-        ReleaseState.Excused => $"{student} is excused from it.",
-        ReleaseState.NotAssigned => NotAssigned(decision, item, student),
-        ReleaseState.Held => $"{Owner(decision, item).Capital()} is kept back in this section.",
-        ReleaseState.Unscheduled => $"It is to open at a moment that does not come, {Given(decision.Dates!.Opens)}.",
-        ReleaseState.Upcoming => $"It opens only on {When(decision.Dates!.Opens.At)}, {Given(decision.Dates.Opens)}.",
-        ReleaseState.Locked => Locked(decision, item, gates),
-        ReleaseState.Closed => $"It closed on {When(decision.Dates!.Closes.At)}, {Given(decision.Dates.Closes)}.",
-        ReleaseState.Overdue => $"It was due on {When(decision.Dates!.Due.At)}, {Given(decision.Dates.Due)}, and {student} has not done it.",
-        _ => decision.Dates!.Opens.At is { } opened ? $"Open since {When(opened)}, {Given(decision.Dates.Opens)}." : "Open: it has no opening date.",
-    };
+    private string Deciding(Decision decision, Ref<Item> item, Instant at, string student, GateWords gates) =>
+        decision.Deciding switch
+        {
+            ReleaseState.NotEnrolled => $"No section lists {student} on {Day.Format(plan.Term.Local(at).Date)}.",
+            ReleaseState.Unpublished =>
+                $"{Owner(decision, item).Capital()} is not published{(decision.DecidedIn == Layer.Section ? " in this section" : "")}.",
+            ReleaseState.Excused => $"{student} is excused from it.",
+            ReleaseState.NotAssigned => NotAssigned(decision, item, student),
+            ReleaseState.Held => $"{Owner(decision, item).Capital()} is kept back in this section.",
+            ReleaseState.Unscheduled => $"It is to open at a moment that does not come, {Given(decision.Dates!.Opens)}.",
+            ReleaseState.Upcoming => $"It opens only on {When(decision.Dates!.Opens.At)}, {Given(decision.Dates.Opens)}.",
+            ReleaseState.Locked => Locked(decision, item, gates),
+            ReleaseState.Closed => $"It closed on {When(decision.Dates!.Closes.At)}, {Given(decision.Dates.Closes)}.",
+            ReleaseState.Overdue =>
+                $"It was due on {When(decision.Dates!.Due.At)}, {Given(decision.Dates.Due)}, and {student} has not done it.",
+            _ => decision.Dates!.Opens.At is { } opened
+                ? $"Open since {When(opened)}, {Given(decision.Dates.Opens)}."
+                : "Open: it has no opening date.",
+        };
 
     private string NotAssigned(Decision decision, Ref<Item> item, string student)
     {
@@ -78,7 +87,9 @@ public sealed class DecisionWords(PlanSchedule plan, PlanNames names)
             return "It belongs to another section only.";
         if (decision.DecidedIn == Layer.Student)
             return $"{student} is left out.";
-        return here.Skipped ? $"{Owner(decision, item).Capital()} is dropped in this section." : $"It is for some only, {LayerWords(here.ForBy)}, and {student} is not among them.";
+        return here.Skipped
+            ? $"{Owner(decision, item).Capital()} is dropped in this section."
+            : $"It is for some only, {LayerWords(here.ForBy)}, and {student} is not among them.";
     }
 
     private string Locked(Decision decision, Ref<Item> item, GateWords gates)
@@ -86,17 +97,19 @@ public sealed class DecisionWords(PlanSchedule plan, PlanNames names)
         var unmet = decision.Gates.Where(gate => !gate.Met).Select(gate => Owner(gate.Level, decision.Section!.Value, item)).ToList();
         // What is asked for, or must not be: of a condition that is never met, nothing at all.
         var missing = decision.Missing.Select(gates.Of).Distinct().ToList();
-        return $"The condition of {Joined(unmet, "and")} is not met{(missing.Count == 0 ? "" : $"; in the way: {Joined(missing, "and")}")}.";
+        return $"The condition of {Joined(unmet, "and")} is not "
+            + $"met{(missing.Count == 0 ? "" : $"; in the way: {Joined(missing, "and")}")}.";
     }
 
     private string Owner(Decision decision, Ref<Item> item) => Owner(decision.DecidedBy ?? Level.Item, decision.Section!.Value, item);
 
-    private string Owner(Level level, Ref<Sections.Section> section, Ref<Item> item) => (level, plan.Section(section).Item(item)?.Item) switch
-    {
-        (Level.Unit, { } here) => $"the {plan.Edition.Levels.Unit.One} “{here.Unit.Title}”",
-        (Level.Lesson, { Lesson: { } lesson }) => $"the {plan.Edition.Levels.Lesson.One} “{lesson.Title}”",
-        _ => $"the {plan.Edition.Levels.Item.One}",
-    };
+    private string Owner(Level level, Ref<Sections.Section> section, Ref<Item> item) =>
+        (level, plan.Section(section).Item(item)?.Item) switch
+        {
+            (Level.Unit, { } here) => $"the {plan.Edition.Levels.Unit.One} “{here.Unit.Title}”",
+            (Level.Lesson, { Lesson: { } lesson }) => $"the {plan.Edition.Levels.Lesson.One} “{lesson.Title}”",
+            _ => $"the {plan.Edition.Levels.Item.One}",
+        };
 
     private ImmutableArray<string> DatesOf(ItemDates dates)
     {
@@ -124,33 +137,36 @@ public sealed class DecisionWords(PlanSchedule plan, PlanNames names)
         };
     }
 
-    private static ReasonNode NodeOf(GateTrace trace, GateWords words) => new(
-        trace.Node switch
-        {
-            GateNode.All { Nodes.Length: > 0 } => "all of these",
-            GateNode.Any { Nodes.Length: > 0 } => "one of these",
-            GateNode.AtLeast { Nodes.Length: > 0 } some => $"at least {some.Least} of these",
-            GateNode.Not => "not this",
-            var other => words.Of(other),
-        },
-        trace.Outcome,
-        trace switch
-        {
-            { Outcome: Outcome.Waived } => "not needed here",
-            { Replaced: not null } => "not for this student: its own condition stands here instead",
-            _ => null,
-        },
-        [.. trace.Below.Select(below => NodeOf(below, words))]);
+    private static ReasonNode NodeOf(GateTrace trace, GateWords words) =>
+        new(
+            trace.Node switch
+            {
+                GateNode.AllOf { Nodes.Length: > 0 } => "all of these",
+                GateNode.AnyOf { Nodes.Length: > 0 } => "one of these",
+                GateNode.AtLeast { Nodes.Length: > 0 } some => $"at least {some.Least} of these",
+                GateNode.Not => "not this",
+                var other => words.Of(other),
+            },
+            trace.Outcome,
+            trace switch
+            {
+                { Outcome: Outcome.Waived } => "not needed here",
+                { Replaced: not null } => "not for this student: its own condition stands here instead",
+                _ => null,
+            },
+            [.. trace.Below.Select(below => NodeOf(below, words))]
+        );
 
     private static string Given(ItemDate date) => LayerWords(date.Layer);
 
-    private static string LayerWords(Layer layer) => layer switch
-    {
-        Layer.Master => "as in the course",
-        Layer.Section => "as changed in this section",
-        Layer.Opened => "as it did open and was announced",
-        _ => "for this student only",
-    };
+    private static string LayerWords(Layer layer) =>
+        layer switch
+        {
+            Layer.Master => "as in the course",
+            Layer.Section => "as changed in this section",
+            Layer.Opened => "as it did open and was announced",
+            _ => "for this student only",
+        };
 
-    private string When(Instant? moment) => Moments.InWords(moment, plan.Term.Term.Zone)!;
+    private string When(Instant? moment) => MomentWords.InWords(moment, plan.Term.Term.Zone)!;
 }

@@ -1,6 +1,8 @@
 using System.Globalization;
 using NodaTime.Text;
+using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Core.Findings;
 using static Polycline.Core.Wording.Counting;
 
 namespace Polycline.Core.Wording;
@@ -18,9 +20,10 @@ public sealed class FindingWords(Func<string, string> nameOf, Basis basis, Level
         var name = nameOf(finding.Target);
         return finding.Code switch
         {
-            "overflow" => $"“{name}” does not fit, by {(basis == Basis.Meetings ? Counted(finding.By ?? 0, "class", "classes") : Counted(finding.By ?? 0, "minute", "minutes"))}.",
+            "overflow" => $"“{name}” does not fit, by " + $"{basis.Counted(finding.By ?? 0)}.",
             "pin-missed" when finding.By == 0 => $"“{name}” is fixed to a date after which there is no class left.",
-            "pin-missed" => $"“{name}” is fixed to a date that another {levels.Lesson.One} has, and starts {Counted(finding.By ?? 0, "class", "classes")} later.",
+            "pin-missed" => $"“{name}” is fixed to a date that another {levels.Lesson.One} has, "
+                + $"and starts {Counted(finding.By ?? 0, "class", "classes")} later.",
             "after-pin" => $"“{name}” ends only after {levels.Lesson.A} fixed to a date has begun that should follow it.",
             "no-meetings" => "There are no classes yet: give this section its timetable.",
             "meeting-overlap" => $"Two classes overlap on {Date(finding.Target[..10])}, {finding.Target[11..]}.",
@@ -51,7 +54,8 @@ public sealed class FindingWords(Func<string, string> nameOf, Basis basis, Level
             "gate-late" => $"{here}“{first}” is due before {Quoted(others)} {(others.Count == 1 ? "opens" : "open")}, for which it waits.",
             "gate-no-outcome" => $"“{first}” waits for something that never comes of {Quoted(others)}: nobody may ever get in.",
             "gate-opens-late" => $"{here}“{first}” opens before {Quoted(others)}, for which it waits.",
-            "branch-gap" => $"In “{first}” {Joined([.. finding.Gaps!.Value.Select(Gap)], "and")} {(finding.Gaps.Value.Length == 1 ? "leads" : "lead")} to none of {Quoted(others)}; nor does never taking it.",
+            "branch-gap" => $"In “{first}” {Joined([.. finding.Gaps!.Value.Select(Gap)], "and")} "
+                + $"{(finding.Gaps.Value.Length == 1 ? "leads" : "lead")} to none of {Quoted(others)}; nor does never taking it.",
             "branch-overlap" => $"A score in “{first}” can open both {Quoted(others)}.",
             "choice-gap" => $"In “{first}” nothing hangs on {Quoted(finding.Options!.Value)}; nor on never picking.",
             "double-enrolment" => $"{first} is in {Joined(others, "and")} at the same time.",
@@ -62,9 +66,10 @@ public sealed class FindingWords(Func<string, string> nameOf, Basis basis, Level
 
     private static string Quoted(IEnumerable<string> names) => Joined([.. names.Select(name => $"“{name}”")], "and");
 
-    private static string Gap((decimal From, decimal To) gap) => gap.From == gap.To
-        ? $"a score of {Percent(gap.From)}"
-        : $"a score from {Percent(gap.From)} to {(gap.To == 100 ? "" : "below ")}{Percent(gap.To)}";
+    private static string Gap((decimal From, decimal To) gap) =>
+        gap.From == gap.To
+            ? $"a score of {Percent(gap.From)}"
+            : $"a score from {Percent(gap.From)} to {(gap.To == 100 ? "" : "below ")}{Percent(gap.To)}";
 
     private static string Percent(decimal score) => $"{score.ToString("0.##", CultureInfo.InvariantCulture)} %";
 

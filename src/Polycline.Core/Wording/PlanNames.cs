@@ -1,3 +1,5 @@
+using Polycline.Core.Planning;
+
 namespace Polycline.Core.Wording;
 
 /// <summary>How the things of a plan are called in sentences: an item by its code and title, all else by its title.</summary>

@@ -20,14 +20,21 @@ public static class BodyStore
     private sealed record Data(string Html);
 
     /// <summary>Keeps a body; one that is there already is left as it is.</summary>
-    public static Task Keep(NpgsqlConnection connection, Body body) => connection.ExecuteAsync(
-        "INSERT INTO body (hash, kind, data) VALUES (@hash, 'text', @data::jsonb) ON CONFLICT DO NOTHING",
-        new { hash = Convert.FromHexString(body.Hash), data = JsonSerializer.Serialize(new Data(body.Html)) });
+    public static Task Keep(NpgsqlConnection connection, Body body) =>
+        connection.ExecuteAsync(
+            "INSERT INTO body (hash, kind, data) VALUES (@hash, 'text', @data::jsonb) ON CONFLICT DO NOTHING",
+            new { hash = Convert.FromHexString(body.Hash), data = JsonSerializer.Serialize(new Data(body.Html)) }
+        );
 
     /// <summary>The text that a student may read; null: there is none, or it is not for them to read now.</summary>
     public static Task<string?> Read(NpgsqlConnection connection, Sight sight) => Read(connection, sight.Body);
 
     /// <summary>The text of an item, for its team.</summary>
-    public static async Task<string?> Read(NpgsqlConnection connection, string? hash) => hash is null ? null : await connection.ExecuteScalarAsync<string?>(
-        "SELECT data ->> 'Html' FROM body WHERE hash = @hash", new { hash = Convert.FromHexString(hash) });
+    public static async Task<string?> Read(NpgsqlConnection connection, string? hash) =>
+        hash is null
+            ? null
+            : await connection.ExecuteScalarAsync<string?>(
+                "SELECT data ->> 'Html' FROM body WHERE hash = @hash",
+                new { hash = Convert.FromHexString(hash) }
+            );
 }

@@ -6,6 +6,7 @@ using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Sections;
+using Polycline.Core.Wording;
 
 namespace Polycline.Data.Courses;
 
@@ -18,20 +19,51 @@ public static class CourseStore
     {
         var edition = course.Edition;
         var master = await Insert("master (title) VALUES (@Title)", course);
-        await connection.ExecuteAsync("INSERT INTO master_member (master, person, role) VALUES (@master, @lead, 'lead')", new { master, lead = lead.Value });
+        await connection.ExecuteAsync(
+            "INSERT INTO master_member (master, person, role) VALUES (@master, @lead, 'lead')",
+            new { master, lead = lead.Value }
+        );
         var made = await Insert(
-            "edition (master, ordinal, title, term, basis, min_start, codes, before, levels, state, taken_in_at) VALUES (@master, 1, @Title, @term, @basis, @MinStart, @codes, @before, @levels::jsonb, 'current', @at)",
-            new { master, edition.Title, term = term.Value, basis = Words.Of(edition.Basis), edition.MinStart, codes = Words.Of(edition.Codes), before = Words.Of(edition.Before), levels = edition.Levels == LevelNames.Plain ? null : PlanParts.Json(edition.Levels), at });
-        await connection.ExecuteAsync("INSERT INTO student_group (edition, name) SELECT @made, unnest(@names)", new { made, names = course.Groups().ToArray() });
+            "edition (master, ordinal, title, term, basis, min_start, codes, before, levels, state, taken_in_at) "
+                + "VALUES (@master, 1, @Title, @term, @basis, @MinStart, @codes, @before, @levels::jsonb, 'current', @at)",
+            new
+            {
+                master,
+                edition.Title,
+                term = term.Value,
+                basis = EnumNames.Of(edition.Basis),
+                edition.MinStart,
+                codes = EnumNames.Of(edition.Codes),
+                before = EnumNames.Of(edition.Before),
+                levels = edition.Levels == LevelNames.Plain ? null : PlanParts.Json(edition.Levels),
+                at,
+            }
+        );
+        await connection.ExecuteAsync(
+            "INSERT INTO student_group (edition, name) SELECT @made, unnest(@names)",
+            new { made, names = course.Groups().ToArray() }
+        );
         foreach (var (unit, place) in edition.Units.Select((unit, place) => (unit, place)))
         {
             var inUnit = await Insert(
-                "unit (edition, lineage, rank, title, published, gate, before) VALUES (@made, @lineage, @rank, @Title, @Published, @gate::jsonb, @before)",
-                new { made, lineage = Guid.Parse(unit.Ref.Name), rank = Rank.Nth(place), unit.Title, unit.Published, gate = Json(unit.Gate), before = Word(unit.Before) });
+                "unit (edition, lineage, rank, title, published, gate, before) VALUES "
+                    + "(@made, @lineage, @rank, @Title, @Published, @gate::jsonb, @before)",
+                new
+                {
+                    made,
+                    lineage = Guid.Parse(unit.Ref.Name),
+                    rank = Rank.Nth(place),
+                    unit.Title,
+                    unit.Published,
+                    gate = Json(unit.Gate),
+                    before = Word(unit.Before),
+                }
+            );
             foreach (var (lesson, n) in unit.Lessons.Select((lesson, n) => (lesson, n)))
             {
                 var onLesson = await Insert(
-                    "lesson (edition, unit, lineage, rank, title, length, min_length, optional, published, gate) VALUES (@made, @inUnit, @lineage, @rank, @Title, @Length, @shortest, @Optional, @Published, @gate::jsonb)",
+                    "lesson (edition, unit, lineage, rank, title, length, min_length, optional, published, gate) VALUES "
+                        + "(@made, @inUnit, @lineage, @rank, @Title, @Length, @shortest, @Optional, @Published, @gate::jsonb)",
                     new
                     {
                         made,
@@ -44,7 +76,8 @@ public static class CourseStore
                         lesson.Optional,
                         lesson.Published,
                         gate = Json(lesson.Gate),
-                    });
+                    }
+                );
                 await Items(lesson.Items, inUnit, onLesson);
             }
             await Items(unit.Items, inUnit, null);
@@ -56,8 +89,10 @@ public static class CourseStore
             foreach (var (item, place) in items.Select((item, place) => (item, place)))
                 await Insert(
                     """
-                    item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks)
-                    VALUES (@made, @unit, @lesson, @lineage, @rank, @kind, @purpose, @Title, @Published, @Code, @body, @opens::jsonb, @due::jsonb, @closes::jsonb, @gate::jsonb, @whom::jsonb, @before, @options, @Picks)
+                    item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body,
+                      opens, due, closes, gate, for_whom, before, options, picks)
+                    VALUES (@made, @unit, @lesson, @lineage, @rank, @kind, @purpose, @Title, @Published, @Code, @body,
+                      @opens::jsonb, @due::jsonb, @closes::jsonb, @gate::jsonb, @whom::jsonb, @before, @options, @Picks)
                     """,
                     new
                     {
@@ -66,8 +101,8 @@ public static class CourseStore
                         lesson,
                         lineage = Guid.Parse(item.Ref.Name),
                         rank = Rank.Nth(place),
-                        kind = Words.Of(item.Kind),
-                        purpose = Words.Of(item.Purpose),
+                        kind = EnumNames.Of(item.Kind),
+                        purpose = EnumNames.Of(item.Purpose),
                         item.Title,
                         item.Published,
                         item.Code,
@@ -80,7 +115,8 @@ public static class CourseStore
                         before = Word(item.Before),
                         options = item.Options.IsDefault ? [] : item.Options.ToArray(),
                         item.Picks,
-                    });
+                    }
+                );
         }
 
         Task<long> Insert(string into, object values) => connection.ExecuteScalarAsync<long>($"INSERT INTO {into} RETURNING id", values);
@@ -88,17 +124,22 @@ public static class CourseStore
 
     /// <summary>The texts of an edition's items, by hash.</summary>
     public static async Task<IReadOnlyDictionary<string, string>> Texts(NpgsqlConnection connection, Id<Edition> edition) =>
-        (await connection.QueryAsync<(string Hash, string Html)>(
-            "SELECT DISTINCT encode(b.hash, 'hex'), b.data ->> 'Html' FROM item i JOIN body b ON b.hash = i.body WHERE i.edition = @Value AND i.removed_at IS NULL", edition))
-        .ToDictionary(text => text.Hash, text => text.Html, StringComparer.Ordinal);
+        (
+            await connection.QueryAsync<(string Hash, string Html)>(
+                "SELECT DISTINCT encode(b.hash, 'hex'), b.data ->> 'Html' FROM item i JOIN "
+                    + "body b ON b.hash = i.body WHERE i.edition = @Value AND i.removed_at IS NULL",
+                edition
+            )
+        ).ToDictionary(text => text.Hash, text => text.Html, StringComparer.Ordinal);
 
     /// <summary>Takes back a course that was taken in: nothing of it is left.</summary>
     /// <exception cref="PostgresException">PC002: it was not taken in; PC003: a section follows it, or it was rolled over.</exception>
-    public static Task TakeBack(NpgsqlConnection connection, Id<Edition> edition) => connection.ExecuteAsync("SELECT take_back_course(@Value)", edition);
+    public static Task TakeBack(NpgsqlConnection connection, Id<Edition> edition) =>
+        connection.ExecuteAsync("SELECT take_back_course(@Value)", edition);
 
-    private static string? Json(Core.Planning.Anchor? anchor) => anchor is null ? null : PlanParts.Json(anchor);
+    private static string? Json(Core.Courses.Anchor? anchor) => anchor is null ? null : PlanParts.Json(anchor);
 
-    private static string? Json(Core.Release.Gate? gate) => gate is null ? null : PlanParts.Json(gate);
+    private static string? Json(Core.Courses.Gate? gate) => gate is null ? null : PlanParts.Json(gate);
 
-    private static string? Word(BeforeOpening? before) => before is { } seen ? Words.Of(seen) : null;
+    private static string? Word(BeforeOpening? before) => before is { } seen ? EnumNames.Of(seen) : null;
 }

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Calendars;
+using Polycline.Core.Changes;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 using Polycline.Core.Sections;
@@ -17,7 +18,18 @@ namespace Polycline.Data.Courses;
 /// <param name="Section">The only section it is of; null: of the course.</param>
 /// <param name="Shortest">The least a lesson can do with; null: its length.</param>
 /// <param name="Removed">It was removed, and is known for the sake of the work on it.</param>
-public sealed record TreeRow(string Table, long Id, long Version, string Lineage, string Rank, long Unit, long? Lesson, long? Section = null, int? Shortest = null, bool Removed = false);
+public sealed record TreeRow(
+    string Table,
+    long Id,
+    long Version,
+    string Lineage,
+    string Rank,
+    long Unit,
+    long? Lesson,
+    long? Section = null,
+    int? Shortest = null,
+    bool Removed = false
+);
 
 /// <summary>A section that follows an edition.</summary>
 /// <param name="Letter">What its line is marked with.</param>
@@ -25,10 +37,21 @@ public sealed record TreeRow(string Table, long Id, long Version, string Lineage
 /// <param name="FollowsFrom">Since when it follows the edition; null: from the beginning.</param>
 /// <param name="Slots">When it meets, in the plan file's form.</param>
 /// <param name="Section">As the computation knows it, without its students.</param>
-public sealed record FollowingSection(long Id, string Name, string Letter, IReadOnlyList<ListedStudent> Listed, long Version, LocalDate? FollowsFrom, string Slots, IReadOnlyList<string> Teachers, Section Section)
+public sealed record FollowingSection(
+    long Id,
+    string Name,
+    string Letter,
+    IReadOnlyList<ListedStudent> Listed,
+    long Version,
+    LocalDate? FollowsFrom,
+    string Slots,
+    IReadOnlyList<string> Teachers,
+    Section Section
+)
 {
     /// <summary>Its students as of a date: persons, those who are still to join among them, without those who have left.</summary>
-    public IReadOnlyList<long> PeopleOn(LocalDate date) => [.. Listed.Where(one => one.To is null || one.To >= date).Select(one => one.Person).Distinct()];
+    public IReadOnlyList<long> PeopleOn(LocalDate date) =>
+        [.. Listed.Where(one => one.To is null || one.To >= date).Select(one => one.Person).Distinct()];
 
     /// <summary>How many they are.</summary>
     public int StudentsOn(LocalDate date) => PeopleOn(date).Count;
@@ -67,8 +90,12 @@ public sealed record OpenedRow(long Section, string Item, Instant At, Instant? D
 /// <param name="MeetingChanges">What sections change in their classes, in turn.</param>
 /// <param name="Opened">What has opened.</param>
 public sealed record SectionRows(
-    IReadOnlyList<AdjustmentRow> Adjustments, IReadOnlyList<OrderChangeRow> Orders, IReadOnlyList<TaughtRow> Taught, IReadOnlyList<MeetingChangeRow> MeetingChanges,
-    IReadOnlyList<OpenedRow> Opened);
+    IReadOnlyList<AdjustmentRow> Adjustments,
+    IReadOnlyList<OrderChangeRow> Orders,
+    IReadOnlyList<TaughtRow> Taught,
+    IReadOnlyList<MeetingChangeRow> MeetingChanges,
+    IReadOnlyList<OpenedRow> Opened
+);
 
 /// <summary>A group of students: named before there are any, filled when they come.</summary>
 /// <param name="Members">Persons.</param>
@@ -86,13 +113,30 @@ public sealed record EditionSettings(long Version, bool CodesFixed, IReadOnlySet
 /// <param name="own">What is of one section only.</param>
 /// <param name="kept">What was removed and somebody has begun: in no section, and readable to whom it concerns.</param>
 public sealed class EditionPlan(
-    Id<Edition> id, Id<Master> master, EditionState state, Edition edition, long version, string courseTitle,
-    Id<Term> termId, Term term, long termVersion, IReadOnlyList<TreeRow> rows, ImmutableArray<FollowingSection> sections, SectionRows differences, OwnParts own, EditionSettings settings, IReadOnlyList<GroupRow> groups,
-    IReadOnlyList<(TreeRow Row, Item Item)> kept)
+    Id<Edition> id,
+    Id<Master> master,
+    EditionState state,
+    Edition edition,
+    long version,
+    string courseTitle,
+    Id<Term> termId,
+    Term term,
+    long termVersion,
+    IReadOnlyList<TreeRow> rows,
+    ImmutableArray<FollowingSection> sections,
+    SectionRows differences,
+    SectionOnlyContent own,
+    EditionSettings settings,
+    IReadOnlyList<GroupRow> groups,
+    IReadOnlyList<(TreeRow Row, Item Item)> kept
+)
 {
-    private readonly Dictionary<(string, long), TreeRow> byId = rows.Concat(kept.Select(one => one.Row)).ToDictionary(row => (row.Table, row.Id));
+    private readonly Dictionary<(string, long), TreeRow> byId = rows.Concat(kept.Select(one => one.Row))
+        .ToDictionary(row => (row.Table, row.Id));
     private readonly Dictionary<string, TreeRow> byLineage = rows.Concat(kept.Select(one => one.Row)).ToDictionary(row => row.Lineage);
-    private readonly Lazy<PlanSchedule> schedule = new(() => PlanSchedule.Of(TermDays.Of(term), edition, [.. sections.Select(section => section.Section)], [.. kept.Select(one => one.Item)]));
+    private readonly Lazy<PlanSchedule> schedule = new(() =>
+        PlanSchedule.Of(TermDays.Of(term), edition, [.. sections.Select(section => section.Section)], [.. kept.Select(one => one.Item)])
+    );
 
     public Id<Edition> Id { get; } = id;
 
@@ -110,7 +154,8 @@ public sealed class EditionPlan(
     public IReadOnlyList<GroupRow> Groups { get; } = groups;
 
     /// <summary>The names of the groups that somebody is in.</summary>
-    public IReadOnlySet<string> GroupsOf(long person) => Groups.Where(group => group.Members.Contains(person)).Select(group => group.Name).ToHashSet(StringComparer.Ordinal);
+    public IReadOnlySet<string> GroupsOf(long person) =>
+        Groups.Where(group => group.Members.Contains(person)).Select(group => group.Name).ToHashSet(StringComparer.Ordinal);
 
     public string CourseTitle { get; } = courseTitle;
 
@@ -140,7 +185,13 @@ public sealed class EditionPlan(
 
     /// <summary>The sections as reach counts them, with their students as of a moment.</summary>
     public ImmutableArray<SectionSize> SizesAt(Instant at) =>
-        [.. Sections.Select(section => new SectionSize(section.Section.Ref, section.Name, [.. section.PeopleOn(Term.Local(at).Date).Select(person => new Ref<Core.Courses.Student>($"{person}"))]))];
+        [
+            .. Sections.Select(section => new SectionSize(
+                section.Section.Ref,
+                section.Name,
+                [.. section.PeopleOn(Term.Local(at).Date).Select(person => new Ref<Core.Courses.Student>($"{person}"))]
+            )),
+        ];
 
     /// <summary>Null: not in this edition, or removed.</summary>
     public TreeRow? Row<T>(Id<T> id) => byId.GetValueOrDefault((TableOf<T>(), id.Value));
@@ -152,19 +203,23 @@ public sealed class EditionPlan(
     public TreeRow? Find(string lineage) => byLineage.GetValueOrDefault(lineage);
 
     /// <summary>A unit of the course or of one section only; without what is in it where it is of one section.</summary>
-    public Unit UnitOf(TreeRow row) => own.Units.GetValueOrDefault(row.Lineage) ?? Edition.Units.First(unit => unit.Ref.Name == row.Lineage);
+    public Unit UnitOf(TreeRow row) =>
+        own.Units.GetValueOrDefault(row.Lineage) ?? Edition.Units.First(unit => unit.Ref.Name == row.Lineage);
 
     /// <summary>A lesson of the course or of one section only; without what is on it where it is of one section.</summary>
-    public Lesson LessonOf(TreeRow row) => own.Lessons.GetValueOrDefault(row.Lineage) ?? Edition.Units.SelectMany(unit => unit.Lessons).First(lesson => lesson.Ref.Name == row.Lineage);
+    public Lesson LessonOf(TreeRow row) =>
+        own.Lessons.GetValueOrDefault(row.Lineage)
+        ?? Edition.Units.SelectMany(unit => unit.Lessons).First(lesson => lesson.Ref.Name == row.Lineage);
 
     /// <summary>The title of a unit, lesson or item.</summary>
-    public string TitleOf(string lineage) => Find(lineage) switch
-    {
-        { Table: "unit" } unit => UnitOf(unit).Title,
-        { Table: "lesson" } lesson => LessonOf(lesson).Title,
-        { } item => Schedule.Item(new(item.Lineage)).Title,
-        null => "something removed",
-    };
+    public string TitleOf(string lineage) =>
+        Find(lineage) switch
+        {
+            { Table: "unit" } unit => UnitOf(unit).Title,
+            { Table: "lesson" } lesson => LessonOf(lesson).Title,
+            { } item => Schedule.Item(new(item.Lineage)).Title,
+            null => "something removed",
+        };
 
     /// <summary>Whether a row is to be seen: of the course, or of a section that follows it.</summary>
     public bool IsHere(TreeRow row) => !row.Removed && (row.Section is null || Sections.Any(section => section.Id == row.Section));
@@ -175,21 +230,38 @@ public sealed class EditionPlan(
         var here = Rows.Where(IsHere).ToList();
         var lessonsOf = here.Where(row => row.Table == "lesson").ToLookup(row => row.Unit);
         var itemsOf = here.Where(row => row.Table == "item").ToLookup(row => (row.Unit, row.Lesson));
-        return here.Where(row => row.Table == "unit").Select(unit =>
-            (unit, (IReadOnlyList<TreeRow>)[.. lessonsOf[unit.Id].SelectMany(lesson => itemsOf[(unit.Id, lesson.Id)]), .. itemsOf[(unit.Id, null)]]));
+        return here.Where(row => row.Table == "unit")
+            .Select(unit =>
+                (
+                    unit,
+                    (IReadOnlyList<TreeRow>)
+                        [.. lessonsOf[unit.Id].SelectMany(lesson => itemsOf[(unit.Id, lesson.Id)]), .. itemsOf[(unit.Id, null)]]
+                )
+            );
     }
 
     /// <summary>How many items of the course, or of a section only, say something of a group.</summary>
-    public int UsesOf(string group) => Rows.Where(row => row.Table == "item" && IsHere(row)).Select(row => Schedule.Item(new(row.Lineage)))
-        .Count(item => item.For?.Groups?.Contains(group) == true || item.For?.Except.Contains(group) == true
-            || item.Gate?.Root.Leaves().Any(leaf => leaf is Core.Release.GateNode.InGroup named && named.Group == group) == true);
+    public int UsesOf(string group) =>
+        Rows.Where(row => row.Table == "item" && IsHere(row))
+            .Select(row => Schedule.Item(new(row.Lineage)))
+            .Count(item =>
+                item.For?.Groups?.Contains(group) == true
+                || item.For?.Except.Contains(group) == true
+                || item.Gate?.Root.Leaves().Any(leaf => leaf is Core.Courses.GateNode.InGroup named && named.Group == group) == true
+            );
 
     public Item? Item(Id<Item> id) => Row(id) is { } row && IsHere(row) ? Schedule.Item(new(row.Lineage)) : null;
 
     public FollowingSection? Following(Id<Section> section) => Sections.FirstOrDefault(following => following.Id == section.Value);
 
-    /// <summary>The latest moment at which something is recorded to have opened in a section; the least there is where nothing has.</summary>
-    public Instant OpenedUntil(Id<Section> section) => Following(section)?.Section.Opened.Select(opened => opened.At).DefaultIfEmpty(Instant.MinValue).Max() ?? Instant.MinValue;
+    /// <summary>
+    /// The latest moment at which something is recorded to have opened in a section; the least there is where nothing has.
+    /// </summary>
+    public Instant OpenedUntil(Id<Section> section) =>
+        Following(section)?.Section.Opened.Select(opened => opened.At).DefaultIfEmpty(Instant.MinValue).Max() ?? Instant.MinValue;
 
-    private static string TableOf<T>() => typeof(T) == typeof(Unit) ? "unit" : typeof(T) == typeof(Lesson) ? "lesson" : "item";
+    private static string TableOf<T>() =>
+        typeof(T) == typeof(Unit) ? "unit"
+        : typeof(T) == typeof(Lesson) ? "lesson"
+        : "item";
 }

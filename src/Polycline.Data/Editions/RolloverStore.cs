@@ -14,7 +14,21 @@ namespace Polycline.Data.Editions;
 /// <param name="EndsOn">The last day on which it is current; null: none is set.</param>
 /// <param name="GoneOn">Students have begun in the edition rolled over from it.</param>
 /// <param name="Worked">A student has worked in it: it cannot be taken back any more.</param>
-public sealed record EditionLifeRow(long Id, int Ordinal, string Title, string State, string Term, LocalDate First, LocalDate Last, long? CarriedFrom, bool TakenIn, LocalDate? EndsOn, bool GoneOn, int Sections, bool Worked);
+public sealed record EditionLifeRow(
+    long Id,
+    int Ordinal,
+    string Title,
+    string State,
+    string Term,
+    LocalDate First,
+    LocalDate Last,
+    long? CarriedFrom,
+    bool TakenIn,
+    LocalDate? EndsOn,
+    bool GoneOn,
+    int Sections,
+    bool Worked
+);
 
 /// <summary>A term that an edition can be rolled over to.</summary>
 public sealed record TermChoiceRow(long Id, string Name, LocalDate First, LocalDate Last);
@@ -26,7 +40,10 @@ public sealed record NewSection(string Name, string Letter, Id<Section> Succeeds
 public static class RolloverStore
 {
     /// <summary>Every edition of a course, the latest first, and the terms that begin after one's own.</summary>
-    public static async Task<(IReadOnlyList<EditionLifeRow> Editions, IReadOnlyList<TermChoiceRow> Terms)> Read(NpgsqlConnection connection, Id<Edition> edition)
+    public static async Task<(IReadOnlyList<EditionLifeRow> Editions, IReadOnlyList<TermChoiceRow> Terms)> Read(
+        NpgsqlConnection connection,
+        Id<Edition> edition
+    )
     {
         await using var results = await connection.QueryMultipleAsync(Sql.Of("Editions", "ReadEditions"), new { edition = edition.Value });
         return ([.. await results.ReadAsync<EditionLifeRow>()], [.. await results.ReadAsync<TermChoiceRow>()]);
@@ -34,23 +51,59 @@ public static class RolloverStore
 
     /// <summary>Writes edition k+1 with everything of edition k; students' things never carry. Edition k goes on as it is.</summary>
     public static async Task<Id<Edition>> Carry(NpgsqlConnection connection, Id<Edition> edition, string title, Id<Term> term) =>
-        new(await connection.ExecuteScalarAsync<long>(Sql.Of("Editions", "Carry"), new { edition = edition.Value, title, term = term.Value }));
+        new(
+            await connection.ExecuteScalarAsync<long>(
+                Sql.Of("Editions", "Carry"),
+                new
+                {
+                    edition = edition.Value,
+                    title,
+                    term = term.Value,
+                }
+            )
+        );
 
     /// <summary>Sets or clears a date of an item that was carried.</summary>
     /// <param name="field"><c>opens</c>, <c>due</c> or <c>closes</c>; it comes from a fixed list, never from a request.</param>
     /// <param name="anchor">In the plan file's form; null: cleared.</param>
-    public static Task SetDate(NpgsqlConnection connection, Id<Edition> edition, Ref<Item> item, string field, string? anchor) => connection.ExecuteAsync(
-        $"UPDATE item SET {field} = @anchor::jsonb WHERE edition = @edition AND lineage = @lineage", new { edition = edition.Value, lineage = Guid.Parse(item.Name), anchor });
+    public static Task SetDate(NpgsqlConnection connection, Id<Edition> edition, Ref<Item> item, string field, string? anchor) =>
+        connection.ExecuteAsync(
+            $"UPDATE item SET {field} = @anchor::jsonb WHERE edition = @edition AND lineage = @lineage",
+            new
+            {
+                edition = edition.Value,
+                lineage = Guid.Parse(item.Name),
+                anchor,
+            }
+        );
 
     /// <summary>Makes a section that succeeds another: its timetable and teachers, nobody and nothing else.</summary>
-    public static Task AddSection(NpgsqlConnection connection, Id<Edition> edition, Id<Term> term, NewSection section) => connection.ExecuteAsync(
-        Sql.Of("Editions", "AddSection"), new { edition = edition.Value, term = term.Value, section.Name, section.Letter, succeeds = section.Succeeds.Value });
+    public static Task AddSection(NpgsqlConnection connection, Id<Edition> edition, Id<Term> term, NewSection section) =>
+        connection.ExecuteAsync(
+            Sql.Of("Editions", "AddSection"),
+            new
+            {
+                edition = edition.Value,
+                term = term.Value,
+                section.Name,
+                section.Letter,
+                succeeds = section.Succeeds.Value,
+            }
+        );
 
     /// <summary>An edition becomes a past one, and the one that is coming the current one.</summary>
     public static async Task End(NpgsqlConnection connection, Id<Edition> edition)
     {
-        var ended = await connection.QueryAsync<(long, long)>("UPDATE edition SET state = 'resting', ends_on = NULL, version = version + 1 WHERE id = @Value AND state = 'current' RETURNING id, version", edition);
-        var begun = await connection.QueryAsync<(long, long)>("UPDATE edition SET state = 'current', version = version + 1 WHERE carried_from = @Value AND state = 'draft' RETURNING id, version", edition);
+        var ended = await connection.QueryAsync<(long, long)>(
+            "UPDATE edition SET state = 'resting', ends_on = NULL, version = version "
+                + "+ 1 WHERE id = @Value AND state = 'current' RETURNING id, version",
+            edition
+        );
+        var begun = await connection.QueryAsync<(long, long)>(
+            "UPDATE edition SET state = 'current', version = version + 1 WHERE "
+                + "carried_from = @Value AND state = 'draft' RETURNING id, version",
+            edition
+        );
         foreach (var (id, version) in ended.Concat(begun))
             await LedgerStore.Tell(connection, Scope.Of(new Id<Edition>(id)), version);
     }
@@ -61,11 +114,17 @@ public static class RolloverStore
 
     /// <summary>Takes back that an edition has ended: it is current again, and the next one is coming.</summary>
     /// <exception cref="PostgresException">PC003: students have begun in the next one.</exception>
-    public static Task Resume(NpgsqlConnection connection, Id<Edition> edition) => connection.ExecuteAsync("SELECT resume_edition(@Value)", edition);
+    public static Task Resume(NpgsqlConnection connection, Id<Edition> edition) =>
+        connection.ExecuteAsync("SELECT resume_edition(@Value)", edition);
 
     /// <summary>Current editions that have a last day, with the time zone that day is in.</summary>
     public static async Task<IReadOnlyList<(long Edition, LocalDate EndsOn, string Zone)>> Ending(NpgsqlConnection connection) =>
-        [.. await connection.QueryAsync<(long, LocalDate, string)>("SELECT e.id, e.ends_on, t.zone FROM edition e JOIN term t ON t.id = e.term WHERE e.state = 'current' AND e.ends_on IS NOT NULL")];
+        [
+            .. await connection.QueryAsync<(long, LocalDate, string)>(
+                "SELECT e.id, e.ends_on, t.zone FROM edition e JOIN term t ON "
+                    + "t.id = e.term WHERE e.state = 'current' AND e.ends_on IS NOT NULL"
+            ),
+        ];
 
     /// <summary>Takes a roll-over back: nothing of the new edition is left.</summary>
     /// <returns>The edition it came from.</returns>

@@ -20,49 +20,101 @@ public sealed record LinkChoice(string Kind, long? Section, string? SectionName,
 /// <param name="From">With <paramref name="To"/>: the dates between which it lists the student; null: no such end, or no student.</param>
 /// <param name="Batch">The latest change of its course or term: it only ever grows.</param>
 /// <param name="IsOver">Of a person's calendar: its term has been over for four weeks. Their calendar is of what is now.</param>
-public sealed record FeedSection(long Section, long Edition, long EditionVersion, long TermVersion, LocalDate? From, LocalDate? To, long Batch, Instant? ChangedAt, bool IsOver);
+public sealed record FeedSection(
+    long Section,
+    long Edition,
+    long EditionVersion,
+    long TermVersion,
+    LocalDate? From,
+    LocalDate? To,
+    long Batch,
+    Instant? ChangedAt,
+    bool IsOver
+);
 
 /// <summary>Private links, and what they lead to.</summary>
 public static class LinkStore
 {
     /// <summary>Null: no such link is in force, or its owner may no longer have it.</summary>
-    public static Task<LinkRow?> Find(NpgsqlConnection connection, byte[] tokenHash) => connection.QuerySingleOrDefaultAsync<LinkRow?>(
-        """
-        SELECT l.kind, l.person, p.name AS person_name, l.section
-        FROM private_link l
-        JOIN person p ON p.id = l.person AND p.removed_at IS NULL
-        WHERE l.token_hash = @tokenHash AND l.withdrawn_at IS NULL
-          AND (l.section IS NULL OR EXISTS (SELECT 1 FROM section_teacher st WHERE st.section = l.section AND st.person = l.person))
-        """, new { tokenHash });
+    public static Task<LinkRow?> Find(NpgsqlConnection connection, byte[] tokenHash) =>
+        connection.QuerySingleOrDefaultAsync<LinkRow?>(
+            """
+            SELECT l.kind, l.person, p.name AS person_name, l.section
+            FROM private_link l
+            JOIN person p ON p.id = l.person AND p.removed_at IS NULL
+            WHERE l.token_hash = @tokenHash AND l.withdrawn_at IS NULL
+              AND (l.section IS NULL OR EXISTS (SELECT 1 FROM section_teacher st WHERE st.section = l.section AND st.person = l.person))
+            """,
+            new { tokenHash }
+        );
 
     /// <summary>What somebody may have a link to, and since when they have one.</summary>
-    public static async Task<IReadOnlyList<LinkChoice>> Of(NpgsqlConnection connection, Id<Person> person) => [.. await connection.QueryAsync<LinkChoice>(
-        """
-        WITH choices AS (
-          SELECT 1 AS place, 'teacher-calendar' AS kind, NULL::bigint AS section, NULL::text AS name WHERE EXISTS (SELECT 1 FROM section_teacher WHERE person = @person)
-          UNION ALL
-          SELECT 2, 'section-calendar', c.id, c.name FROM section_teacher st JOIN section c ON c.id = st.section AND c.edition IS NOT NULL WHERE st.person = @person
-          UNION ALL
-          SELECT 3, 'student-calendar', NULL, NULL WHERE EXISTS (SELECT 1 FROM enrolment WHERE person = @person)
-        )
-        SELECT c.kind, c.section, c.name AS section_name, l.made_at, (SELECT zone FROM term ORDER BY first DESC LIMIT 1) AS zone
-        FROM choices c
-        LEFT JOIN private_link l ON l.person = @person AND l.kind = c.kind AND l.section IS NOT DISTINCT FROM c.section AND l.withdrawn_at IS NULL
-        ORDER BY c.place, c.name
-        """, new { person = person.Value })];
+    public static async Task<IReadOnlyList<LinkChoice>> Of(NpgsqlConnection connection, Id<Person> person) =>
+        [
+            .. await connection.QueryAsync<LinkChoice>(
+                """
+                WITH choices AS (
+                  SELECT 1 AS place, 'teacher-calendar' AS kind, NULL::bigint AS section, NULL::text AS name
+                    WHERE EXISTS (SELECT 1 FROM section_teacher WHERE person = @person)
+                  UNION ALL
+                  SELECT 2, 'section-calendar', c.id, c.name FROM section_teacher st
+                    JOIN section c ON c.id = st.section AND c.edition IS NOT NULL WHERE st.person = @person
+                  UNION ALL
+                  SELECT 3, 'student-calendar', NULL, NULL WHERE EXISTS (SELECT 1 FROM enrolment WHERE person = @person)
+                )
+                SELECT c.kind, c.section, c.name AS section_name, l.made_at, (SELECT zone FROM term ORDER BY first DESC LIMIT 1) AS zone
+                FROM choices c
+                LEFT JOIN private_link l ON l.person = @person AND l.kind = c.kind
+                  AND l.section IS NOT DISTINCT FROM c.section AND l.withdrawn_at IS NULL
+                ORDER BY c.place, c.name
+                """,
+                new { person = person.Value }
+            ),
+        ];
 
     /// <summary>Ends the link that somebody has, if any.</summary>
-    public static Task<int> Withdraw(NpgsqlConnection connection, Id<Person> person, string kind, long? section, Instant now) => connection.ExecuteAsync(
-        "UPDATE private_link SET withdrawn_at = @now WHERE person = @person AND kind = @kind AND section IS NOT DISTINCT FROM @section AND withdrawn_at IS NULL",
-        new { person = person.Value, kind, section, now });
+    public static Task<int> Withdraw(NpgsqlConnection connection, Id<Person> person, string kind, long? section, Instant now) =>
+        connection.ExecuteAsync(
+            "UPDATE private_link SET withdrawn_at = @now WHERE person = @person AND kind "
+                + "= @kind AND section IS NOT DISTINCT FROM @section AND withdrawn_at IS NULL",
+            new
+            {
+                person = person.Value,
+                kind,
+                section,
+                now,
+            }
+        );
 
-    public static Task Add(NpgsqlConnection connection, byte[] tokenHash, Id<Person> person, string kind, long? section, Instant now) => connection.ExecuteAsync(
-        """
-        INSERT INTO private_link (token_hash, kind, person, section, made_at) VALUES (@tokenHash, @kind, @person, @section, @now);
-        INSERT INTO audit (at, who, what, about) VALUES (@now, @person, 'link-made', jsonb_build_object('kind', @kind::text, 'section', @section::bigint))
-        """, new { tokenHash, kind, person = person.Value, section, now });
+    public static Task Add(NpgsqlConnection connection, byte[] tokenHash, Id<Person> person, string kind, long? section, Instant now) =>
+        connection.ExecuteAsync(
+            """
+            INSERT INTO private_link (token_hash, kind, person, section, made_at) VALUES (@tokenHash, @kind, @person, @section, @now);
+            INSERT INTO audit (at, who, what, about) VALUES (@now, @person, 'link-made',
+              jsonb_build_object('kind', @kind::text, 'section', @section::bigint))
+            """,
+            new
+            {
+                tokenHash,
+                kind,
+                person = person.Value,
+                section,
+                now,
+            }
+        );
 
     /// <summary>The sections that a link tells of, those that follow a course.</summary>
     public static async Task<IReadOnlyList<FeedSection>> Sections(NpgsqlConnection connection, LinkRow link, Instant at) =>
-        [.. await connection.QueryAsync<FeedSection>(Sql.Of("Feeds", "ReadSections"), new { link.Kind, link.Person, link.Section, at })];
+        [
+            .. await connection.QueryAsync<FeedSection>(
+                Sql.Of("Feeds", "ReadSections"),
+                new
+                {
+                    link.Kind,
+                    link.Person,
+                    link.Section,
+                    at,
+                }
+            ),
+        ];
 }

@@ -9,14 +9,65 @@ namespace Polycline.Data.Ledger;
 /// <param name="Fields">The columns a command may set.</param>
 /// <param name="Tombstoned">True: its rows are marked removed, never deleted.</param>
 /// <param name="Version">The column that is raised whenever a command sets a field of the row.</param>
-public sealed record LedgerTable(string Name, ImmutableArray<string> Key, ImmutableArray<string> Fields, bool Tombstoned, string Version = "version")
+public sealed record LedgerTable(
+    string Name,
+    ImmutableArray<string> Key,
+    ImmutableArray<string> Fields,
+    bool Tombstoned,
+    string Version = "version"
+)
 {
     /// <summary>Every table that the ledger keeps. What is never undone has no place here.</summary>
     public static readonly ImmutableArray<LedgerTable> All =
     [
         new("unit", ["id"], ["edition", "lineage", "rank", "title", "published", "gate", "before", "section", "removed_at"], true),
-        new("lesson", ["id"], ["edition", "unit", "lineage", "rank", "title", "length", "min_length", "optional", "published", "gate", "section", "removed_at"], true),
-        new("item", ["id"], ["edition", "unit", "lesson", "lineage", "rank", "kind", "purpose", "title", "published", "code", "body", "opens", "due", "closes", "gate", "for_whom", "before", "options", "picks", "section", "removed_at"], true),
+        new(
+            "lesson",
+            ["id"],
+            [
+                "edition",
+                "unit",
+                "lineage",
+                "rank",
+                "title",
+                "length",
+                "min_length",
+                "optional",
+                "published",
+                "gate",
+                "section",
+                "removed_at",
+            ],
+            true
+        ),
+        new(
+            "item",
+            ["id"],
+            [
+                "edition",
+                "unit",
+                "lesson",
+                "lineage",
+                "rank",
+                "kind",
+                "purpose",
+                "title",
+                "published",
+                "code",
+                "body",
+                "opens",
+                "due",
+                "closes",
+                "gate",
+                "for_whom",
+                "before",
+                "options",
+                "picks",
+                "section",
+                "removed_at",
+            ],
+            true
+        ),
         new("section", ["id"], ["edition", "slots", "follows_from"], false),
         new("adjustment", ["section", "target", "field"], ["value"], false),
         new("taught", ["section", "lesson"], ["took", "done", "left_over", "at"], false),

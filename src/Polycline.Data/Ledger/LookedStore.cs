@@ -11,9 +11,18 @@ namespace Polycline.Data.Ledger;
 public static class LookedStore
 {
     /// <summary>They have seen everything up to a change. Looking never goes back.</summary>
-    public static Task Set(NpgsqlConnection connection, Id<Person> person, Id<Edition> edition, Id<Batch> batch, Instant now) => connection.ExecuteAsync(
-        """
-        INSERT INTO looked (person, edition, batch, at) VALUES (@person, @edition, @batch, @now)
-        ON CONFLICT (person, edition) DO UPDATE SET batch = greatest(looked.batch, excluded.batch), at = excluded.at
-        """, new { person = person.Value, edition = edition.Value, batch = batch.Value, now });
+    public static Task Set(NpgsqlConnection connection, Id<Person> person, Id<Edition> edition, Id<Batch> batch, Instant now) =>
+        connection.ExecuteAsync(
+            """
+            INSERT INTO looked (person, edition, batch, at) VALUES (@person, @edition, @batch, @now)
+            ON CONFLICT (person, edition) DO UPDATE SET batch = greatest(looked.batch, excluded.batch), at = excluded.at
+            """,
+            new
+            {
+                person = person.Value,
+                edition = edition.Value,
+                batch = batch.Value,
+                now,
+            }
+        );
 }

@@ -1,10 +1,10 @@
 using Dapper;
 using NodaTime;
 using Npgsql;
-using Polycline.Core.Sections;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 
 namespace Polycline.Data.People;
 
@@ -14,12 +14,27 @@ namespace Polycline.Data.People;
 /// </summary>
 /// <param name="MemberRole"><c>lead</c> or <c>co</c> on the edition's team; null: not of the team.</param>
 /// <param name="Teaches">The sections that they teach.</param>
-/// <param name="EnrolledFrom">With <paramref name="EnrolledTo"/>: the dates, both inclusive, on which they are a student of the section.</param>
+/// <param name="EnrolledFrom">With <paramref name="EnrolledTo"/>: the dates, both inclusive, on which they are a student of the
+/// section.</param>
 public sealed record AccessRow(
-    long Person, string PersonName, bool Office,
-    long? Edition, long? Master, string? EditionState, long? EditionVersion, string? MemberRole,
-    long? Section, long? SectionVersion, bool TeachesSection, long[] Teaches, LocalDate[]? EnrolledFrom, LocalDate[]? EnrolledTo,
-    long? Term, long? TermVersion, string? TermZone);
+    long Person,
+    string PersonName,
+    bool Office,
+    long? Edition,
+    long? Master,
+    string? EditionState,
+    long? EditionVersion,
+    string? MemberRole,
+    long? Section,
+    long? SectionVersion,
+    bool TeachesSection,
+    long[] Teaches,
+    LocalDate[]? EnrolledFrom,
+    LocalDate[]? EnrolledTo,
+    long? Term,
+    long? TermVersion,
+    string? TermZone
+);
 
 /// <summary>What a lens needs to know of the student it looks through.</summary>
 public sealed record LensStudentRow(string Name, long Section, long Edition, bool TaughtByViewer);
@@ -31,27 +46,79 @@ public sealed record LensPlaceRow(long Section, string SectionName, string Lette
 public static class AccessStore
 {
     /// <summary>Null where the session is unknown, over, or its person removed.</summary>
-    public static Task<AccessRow?> Find(NpgsqlConnection connection, byte[] token, Id<Edition>? edition, Id<Section>? section, Id<Term>? term, Instant now) =>
-        connection.QuerySingleOrDefaultAsync<AccessRow?>(Sql.Of("People", "ReadAccess"), new
-        {
-            token,
-            edition = edition?.Value,
-            section = section?.Value,
-            term = term?.Value,
-            now,
-        });
+    public static Task<AccessRow?> Find(
+        NpgsqlConnection connection,
+        byte[] token,
+        Id<Edition>? edition,
+        Id<Section>? section,
+        Id<Term>? term,
+        Instant now
+    ) =>
+        connection.QuerySingleOrDefaultAsync<AccessRow?>(
+            Sql.Of("People", "ReadAccess"),
+            new
+            {
+                token,
+                edition = edition?.Value,
+                section = section?.Value,
+                term = term?.Value,
+                now,
+            }
+        );
 
-    /// <summary>The sections of one master in which <paramref name="student"/> is or was, as <paramref name="viewer"/> may look at them.</summary>
-    public static async Task<IReadOnlyList<LensStudentRow>> LensStudent(NpgsqlConnection connection, Id<Master> master, Id<Person> student, Id<Person> viewer) =>
-        [.. await connection.QueryAsync<LensStudentRow>(Sql.Of("People", "ReadLensStudent"), new { master = master.Value, student = student.Value, viewer = viewer.Value })];
+    /// <summary>
+    /// The sections of one master in which <paramref name="student"/> is or was, as <paramref name="viewer"/> may look at them.
+    /// </summary>
+    public static async Task<IReadOnlyList<LensStudentRow>> LensStudent(
+        NpgsqlConnection connection,
+        Id<Master> master,
+        Id<Person> student,
+        Id<Person> viewer
+    ) =>
+        [
+            .. await connection.QueryAsync<LensStudentRow>(
+                Sql.Of("People", "ReadLensStudent"),
+                new
+                {
+                    master = master.Value,
+                    student = student.Value,
+                    viewer = viewer.Value,
+                }
+            ),
+        ];
 
-    /// <summary>Whether somebody may look as if they were a student of a section that follows a course: its teachers, and the leads of the course.</summary>
+    /// <summary>
+    /// Whether somebody may look as if they were a student of a section that follows a course: its teachers, and the leads of the course.
+    /// </summary>
     public static Task<bool> MayPretend(NpgsqlConnection connection, Id<Master> master, Id<Section> section, Id<Person> viewer) =>
-        connection.ExecuteScalarAsync<bool>(Sql.Of("People", "ReadMayPretend"), new { master = master.Value, section = section.Value, viewer = viewer.Value });
+        connection.ExecuteScalarAsync<bool>(
+            Sql.Of("People", "ReadMayPretend"),
+            new
+            {
+                master = master.Value,
+                section = section.Value,
+                viewer = viewer.Value,
+            }
+        );
 
     /// <summary>The students of an edition whom <paramref name="viewer"/> teaches, or all for a lead, by section.</summary>
-    public static async Task<IReadOnlyList<LensPlaceRow>> StudentsOf(NpgsqlConnection connection, Id<Edition> edition, Id<Person> viewer, bool lead) =>
-        [.. await connection.QueryAsync<LensPlaceRow>(StudentsStatement, new { edition = edition.Value, viewer = viewer.Value, lead })];
+    public static async Task<IReadOnlyList<LensPlaceRow>> StudentsOf(
+        NpgsqlConnection connection,
+        Id<Edition> edition,
+        Id<Person> viewer,
+        bool lead
+    ) =>
+        [
+            .. await connection.QueryAsync<LensPlaceRow>(
+                StudentsStatement,
+                new
+                {
+                    edition = edition.Value,
+                    viewer = viewer.Value,
+                    lead,
+                }
+            ),
+        ];
 
     internal static string StudentsStatement => Sql.Of("People", "ReadStudentsOf");
 
@@ -62,5 +129,14 @@ public static class AccessStore
     /// <param name="what">Such as <c>signed-in</c> or <c>lens-used</c>.</param>
     /// <param name="about">JSON.</param>
     public static Task Audit(NpgsqlConnection connection, Instant at, Id<Person>? who, string what, string about) =>
-        connection.ExecuteAsync("INSERT INTO audit (at, who, what, about) VALUES (@at, @who, @what, @about::jsonb)", new { at, who = who?.Value, what, about });
+        connection.ExecuteAsync(
+            "INSERT INTO audit (at, who, what, about) VALUES (@at, @who, @what, @about::jsonb)",
+            new
+            {
+                at,
+                who = who?.Value,
+                what,
+                about,
+            }
+        );
 }

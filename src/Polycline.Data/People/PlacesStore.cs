@@ -1,8 +1,8 @@
 using Dapper;
 using NodaTime;
 using Npgsql;
-using Polycline.Core.Sections;
 using Polycline.Core;
+using Polycline.Core.Sections;
 
 namespace Polycline.Data.People;
 
@@ -10,7 +10,15 @@ namespace Polycline.Data.People;
 public sealed record CourseRow(long Edition, string Course, string Title, string State, string Role, int Sections);
 
 /// <summary>A section somebody is a student of.</summary>
-public sealed record OwnSectionRow(long Section, string Name, string? Course, string TermName, string TermZone, LocalDate From, LocalDate To);
+public sealed record OwnSectionRow(
+    long Section,
+    string Name,
+    string? Course,
+    string TermName,
+    string TermZone,
+    LocalDate From,
+    LocalDate To
+);
 
 /// <summary>A term, for the office.</summary>
 public sealed record TermRow(long Term, string Name, string Zone, LocalDate First, LocalDate Last, int Sections);
@@ -19,9 +27,19 @@ public sealed record TermRow(long Term, string Name, string Zone, LocalDate Firs
 public static class PlacesStore
 {
     public static async Task<(IReadOnlyList<CourseRow> Courses, IReadOnlyList<OwnSectionRow> Sections, IReadOnlyList<TermRow> Terms)> Of(
-        NpgsqlConnection connection, Id<Person> person, bool office)
+        NpgsqlConnection connection,
+        Id<Person> person,
+        bool office
+    )
     {
-        await using var results = await connection.QueryMultipleAsync(Sql.Of("People", "ReadPlaces"), new { person = person.Value, office });
-        return ([.. await results.ReadAsync<CourseRow>()], [.. await results.ReadAsync<OwnSectionRow>()], [.. await results.ReadAsync<TermRow>()]);
+        await using var results = await connection.QueryMultipleAsync(
+            Sql.Of("People", "ReadPlaces"),
+            new { person = person.Value, office }
+        );
+        return (
+            [.. await results.ReadAsync<CourseRow>()],
+            [.. await results.ReadAsync<OwnSectionRow>()],
+            [.. await results.ReadAsync<TermRow>()]
+        );
     }
 }

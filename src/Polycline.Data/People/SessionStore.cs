@@ -2,8 +2,8 @@ using System.Net;
 using Dapper;
 using NodaTime;
 using Npgsql;
-using Polycline.Core.Sections;
 using Polycline.Core;
+using Polycline.Core.Sections;
 
 namespace Polycline.Data.People;
 
@@ -11,7 +11,8 @@ namespace Polycline.Data.People;
 public sealed record AccountRow(long Id, string Name, string PasswordHash);
 
 /// <summary>How many tries stood in the window before this one.</summary>
-/// <param name="AtAccount">Tries at this account that were wrong or are still being checked: those from this browser if the owner has signed in on it before, otherwise those from all other browsers.</param>
+/// <param name="AtAccount">Tries at this account that were wrong or are still being checked: those from this browser if the owner has
+/// signed in on it before, otherwise those from all other browsers.</param>
 /// <param name="FromAddress">Wrong ones from this address, at whatever account.</param>
 /// <param name="Try">This try's id.</param>
 /// <param name="KnowsBrowser">The account's owner has signed in from this browser before.</param>
@@ -22,15 +23,36 @@ public static class SessionStore
 {
     public static Task<AccountRow?> Account(NpgsqlConnection connection, string email) =>
         connection.QuerySingleOrDefaultAsync<AccountRow?>(
-            "SELECT id, name, password_hash FROM person WHERE email = @email::citext AND removed_at IS NULL", new { email });
+            "SELECT id, name, password_hash FROM person WHERE email = @email::citext AND removed_at IS NULL",
+            new { email }
+        );
 
-    /// <summary>Counts a try and says what stood before it. Tries at one account are counted one after another; those at others wait for nothing.</summary>
+    /// <summary>
+    /// Counts a try and says what stood before it. Tries at one account are counted one after another; those at others wait for nothing.
+    /// </summary>
     /// <param name="browser">The hash of what the browser keeps to be known again; null: nothing.</param>
     /// <param name="since">Earlier ones do not count.</param>
-    public static async Task<TryCount> CountTry(NpgsqlConnection connection, string account, IPAddress address, byte[]? browser, Instant now, Instant since)
+    public static async Task<TryCount> CountTry(
+        NpgsqlConnection connection,
+        string account,
+        IPAddress address,
+        byte[]? browser,
+        Instant now,
+        Instant since
+    )
     {
         await connection.ExecuteAsync("SELECT pg_advisory_xact_lock(1, hashtext(lower(@account)))", new { account });
-        return await connection.QuerySingleAsync<TryCount>(Sql.Of("People", "CountTry"), new { account, address, browser, now, since });
+        return await connection.QuerySingleAsync<TryCount>(
+            Sql.Of("People", "CountTry"),
+            new
+            {
+                account,
+                address,
+                browser,
+                now,
+                since,
+            }
+        );
     }
 
     /// <summary>A try was wrong: from now on it counts from its address too.</summary>
@@ -38,34 +60,65 @@ public static class SessionStore
         connection.ExecuteAsync("UPDATE sign_in_try SET wrong = true WHERE id = @counted", new { counted });
 
     /// <summary>A password was right: what was tried before it from here no longer counts.</summary>
-    public static async Task Start(NpgsqlConnection connection, Id<Person> person, string account, IPAddress address, byte[] tokenHash, byte[] browser, Instant now, Instant expires)
+    public static async Task Start(
+        NpgsqlConnection connection,
+        Id<Person> person,
+        string account,
+        IPAddress address,
+        byte[] tokenHash,
+        byte[] browser,
+        Instant now,
+        Instant expires
+    )
     {
-        await connection.ExecuteAsync(Sql.Of("People", "StartSession"), new { person = person.Value, account, address, tokenHash, browser, now, expires });
+        await connection.ExecuteAsync(
+            Sql.Of("People", "StartSession"),
+            new
+            {
+                person = person.Value,
+                account,
+                address,
+                tokenHash,
+                browser,
+                now,
+                expires,
+            }
+        );
     }
 
     /// <summary>Ends one session, and tells every instance to close its open connections.</summary>
     public static async Task End(NpgsqlConnection connection, byte[] tokenHash)
     {
         await connection.ExecuteAsync("DELETE FROM session WHERE token_hash = @tokenHash", new { tokenHash });
-        await connection.ExecuteAsync("SELECT pg_notify(@channel, @message)", new
-        {
-            channel = Ledger.LedgerStore.Channel,
-            message = new Live.Raised($"session:{Convert.ToHexStringLower(tokenHash)}", 0).ToJson(),
-        });
+        await connection.ExecuteAsync(
+            "SELECT pg_notify(@channel, @message)",
+            new
+            {
+                channel = Ledger.LedgerStore.Channel,
+                message = new Live.ScopeChanged($"session:{Convert.ToHexStringLower(tokenHash)}", 0).ToJson(),
+            }
+        );
     }
 
     /// <summary>Ends every session of a person, and tells every instance to close their open connections.</summary>
     public static async Task EndAll(NpgsqlConnection connection, Id<Person> person)
     {
         await connection.ExecuteAsync("DELETE FROM session WHERE person = @Value", person);
-        await connection.ExecuteAsync("SELECT pg_notify(@channel, @message)", new
-        {
-            channel = Ledger.LedgerStore.Channel,
-            message = new Live.Raised($"person:{person}", 0).ToJson(),
-        });
+        await connection.ExecuteAsync(
+            "SELECT pg_notify(@channel, @message)",
+            new { channel = Ledger.LedgerStore.Channel, message = new Live.ScopeChanged($"person:{person}", 0).ToJson() }
+        );
     }
 
     /// <summary>Drops what no longer counts: sessions that are over, old tries, answers kept for requests sent twice.</summary>
     public static Task<int> Sweep(NpgsqlConnection connection, Instant now) =>
-        connection.ExecuteAsync(Sql.Of("People", "Sweep"), new { now, tries = now - Duration.FromHours(1), requests = now - Duration.FromDays(7) });
+        connection.ExecuteAsync(
+            Sql.Of("People", "Sweep"),
+            new
+            {
+                now,
+                tries = now - Duration.FromHours(1),
+                requests = now - Duration.FromDays(7),
+            }
+        );
 }

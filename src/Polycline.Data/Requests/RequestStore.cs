@@ -1,8 +1,8 @@
 using Dapper;
 using NodaTime;
 using Npgsql;
-using Polycline.Core.Sections;
 using Polycline.Core;
+using Polycline.Core.Sections;
 
 namespace Polycline.Data.Requests;
 
@@ -19,13 +19,31 @@ public static class RequestStore
     {
         var claimed = await connection.ExecuteAsync(
             "INSERT INTO request (person, key, asked, at) VALUES (@person, @key, @asked, @at) ON CONFLICT DO NOTHING",
-            new { person = person.Value, key, asked, at });
-        return claimed == 1 ? null : await connection.QuerySingleAsync<KeptAnswer>(
-            "SELECT asked, status, answer::text FROM request WHERE person = @person AND key = @key", new { person = person.Value, key });
+            new
+            {
+                person = person.Value,
+                key,
+                asked,
+                at,
+            }
+        );
+        return claimed == 1
+            ? null
+            : await connection.QuerySingleAsync<KeptAnswer>(
+                "SELECT asked, status, answer::text FROM request WHERE person = @person AND key = @key",
+                new { person = person.Value, key }
+            );
     }
 
     public static Task Keep(NpgsqlConnection connection, Id<Person> person, Guid key, int status, string answer) =>
         connection.ExecuteAsync(
             "UPDATE request SET status = @status, answer = @answer::jsonb WHERE person = @person AND key = @key",
-            new { person = person.Value, key, status, answer });
+            new
+            {
+                person = person.Value,
+                key,
+                status,
+                answer,
+            }
+        );
 }

@@ -1,9 +1,9 @@
 using Dapper;
 using NodaTime;
 using Npgsql;
-using Polycline.Core.Sections;
 using Polycline.Core;
 using Polycline.Core.Calendars;
+using Polycline.Core.Sections;
 
 namespace Polycline.Data.Sections;
 
@@ -21,18 +21,26 @@ public static class SectionStore
         connection.QuerySingleOrDefaultAsync<SectionRow?>(Sql.Of("Sections", "ReadSection"), new { section = section.Value });
 
     /// <returns>Null where there is no such section.</returns>
-    public static Task<JoiningSection?> Joining(NpgsqlConnection connection, Id<Section> section) => connection.QuerySingleOrDefaultAsync<JoiningSection?>(
-        """
-        SELECT id, name, letter, term, edition, version, ARRAY(SELECT person FROM section_teacher st WHERE st.section = c.id) AS teachers
-        FROM section c WHERE id = @Value FOR UPDATE
-        """, section);
+    public static Task<JoiningSection?> Joining(NpgsqlConnection connection, Id<Section> section) =>
+        connection.QuerySingleOrDefaultAsync<JoiningSection?>(
+            """
+            SELECT id, name, letter, term, edition, version,
+              ARRAY(SELECT person FROM section_teacher st WHERE st.section = c.id) AS teachers
+            FROM section c WHERE id = @Value FOR UPDATE
+            """,
+            section
+        );
 
     /// <summary>The sections of a term that somebody teaches and that follow nothing.</summary>
     public static async Task<IReadOnlyList<JoiningSection>> Joinable(NpgsqlConnection connection, Id<Term> term, Id<Person> teacher) =>
-        [.. await connection.QueryAsync<JoiningSection>(
-            """
-            SELECT id, name, letter, term, edition, version, ARRAY[st.person] AS teachers
-            FROM section c JOIN section_teacher st ON st.section = c.id AND st.person = @teacher
-            WHERE c.term = @term AND c.edition IS NULL ORDER BY c.name
-            """, new { term = term.Value, teacher = teacher.Value })];
+        [
+            .. await connection.QueryAsync<JoiningSection>(
+                """
+                SELECT id, name, letter, term, edition, version, ARRAY[st.person] AS teachers
+                FROM section c JOIN section_teacher st ON st.section = c.id AND st.person = @teacher
+                WHERE c.term = @term AND c.edition IS NULL ORDER BY c.name
+                """,
+                new { term = term.Value, teacher = teacher.Value }
+            ),
+        ];
 }

@@ -11,6 +11,8 @@ public static class SettingStore
     public static async Task<Duration> ClockOffset(NpgsqlConnection connection)
     {
         var seconds = await connection.ExecuteScalarAsync<string?>("SELECT value FROM setting WHERE key = 'clock-offset-seconds'");
-        return seconds is null ? Duration.Zero : Duration.FromSeconds(long.Parse(seconds, System.Globalization.CultureInfo.InvariantCulture));
+        return seconds is null
+            ? Duration.Zero
+            : Duration.FromSeconds(long.Parse(seconds, System.Globalization.CultureInfo.InvariantCulture));
     }
 }

@@ -6,6 +6,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
+using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Work;
 
@@ -19,23 +20,58 @@ public static class StudentStore
 {
     private sealed record EnrolmentRow(long Person, long Section, LocalDate? From, LocalDate? To);
 
-    private sealed record FactRow(long Person, long Item, string Event, Instant At, decimal? Score, int Attempt, string? Option, bool Again);
+    private sealed record FactRow(
+        long Person,
+        long Item,
+        string Event,
+        Instant At,
+        decimal? Score,
+        int Attempt,
+        string? Option,
+        bool Again
+    );
 
     /// <summary>The records of some students of an edition as they were at a moment, in one round trip.</summary>
     /// <param name="at">Later facts and feedback are left out.</param>
     public static async Task<(IReadOnlyDictionary<long, StudentRecord> Records, IReadOnlyList<FeedbackRow> Feedback)> Read(
-        NpgsqlConnection connection, EditionPlan plan, IReadOnlyList<long> students, Instant at)
+        NpgsqlConnection connection,
+        EditionPlan plan,
+        IReadOnlyList<long> students,
+        Instant at
+    )
     {
-        await using var results = await connection.QueryMultipleAsync(Statements, new { edition = plan.Id.Value, students = students.ToArray(), at });
+        await using var results = await connection.QueryMultipleAsync(
+            Statements,
+            new
+            {
+                edition = plan.Id.Value,
+                students = students.ToArray(),
+                at,
+            }
+        );
         return await From(results, plan, students);
     }
 
     /// <summary>The same of one student, with what they have written for an item.</summary>
     public static async Task<(StudentRecord Record, IReadOnlyList<FeedbackRow> Feedback, OwnWork Work)> Read(
-        NpgsqlConnection connection, EditionPlan plan, Id<Person> student, Id<Item> item, Instant at)
+        NpgsqlConnection connection,
+        EditionPlan plan,
+        Id<Person> student,
+        Id<Item> item,
+        Instant at
+    )
     {
         await using var results = await connection.QueryMultipleAsync(
-            Sql.Together(Statements, WorkStore.OwnStatements), new { edition = plan.Id.Value, students = new[] { student.Value }, at, person = student.Value, item = item.Value });
+            Sql.Together(Statements, WorkStore.OwnStatements),
+            new
+            {
+                edition = plan.Id.Value,
+                students = new[] { student.Value },
+                at,
+                person = student.Value,
+                item = item.Value,
+            }
+        );
         var (records, feedback) = await From(results, plan, [student.Value]);
         return (records[student.Value], feedback, await WorkStore.OwnFrom(results));
     }
@@ -44,20 +80,41 @@ public static class StudentStore
 
     /// <param name="students">Null: all that were found.</param>
     internal static async Task<(IReadOnlyDictionary<long, StudentRecord> Records, IReadOnlyList<FeedbackRow> Feedback)> From(
-        SqlMapper.GridReader results, EditionPlan plan, IReadOnlyList<long>? students)
+        SqlMapper.GridReader results,
+        EditionPlan plan,
+        IReadOnlyList<long>? students
+    )
     {
         var enrolments = (await results.ReadAsync<EnrolmentRow>()).ToLookup(row => row.Person);
         var facts = (await results.ReadAsync<FactRow>()).ToLookup(row => row.Person);
         var feedback = (await results.ReadAsync<FeedbackRow>()).AsList();
-        return ((students ?? [.. enrolments.Select(person => person.Key)]).Distinct().ToDictionary(student => student, student => RecordOf(student, plan, enrolments[student], facts[student])), feedback);
+        return (
+            (students ?? [.. enrolments.Select(person => person.Key)])
+                .Distinct()
+                .ToDictionary(student => student, student => RecordOf(student, plan, enrolments[student], facts[student])),
+            feedback
+        );
     }
 
     /// <summary>What is known of the students of some sections, before a change of the plan and after it.</summary>
     /// <param name="sections">Those that follow the edition before or after.</param>
     public static async Task<IReadOnlyList<(StudentRecord Before, StudentRecord After)>> Beside(
-        NpgsqlConnection connection, EditionPlan before, EditionPlan after, IReadOnlyList<long> sections, Instant at)
+        NpgsqlConnection connection,
+        EditionPlan before,
+        EditionPlan after,
+        IReadOnlyList<long> sections,
+        Instant at
+    )
     {
-        await using var results = await connection.QueryMultipleAsync(Sql.Of("Students", "ReadStudentsIn"), new { edition = after.Id.Value, sections = sections.ToArray(), at });
+        await using var results = await connection.QueryMultipleAsync(
+            Sql.Of("Students", "ReadStudentsIn"),
+            new
+            {
+                edition = after.Id.Value,
+                sections = sections.ToArray(),
+                at,
+            }
+        );
         var enrolments = (await results.ReadAsync<EnrolmentRow>()).ToLookup(row => row.Person);
         var facts = (await results.ReadAsync<FactRow>()).ToLookup(row => row.Person);
         return [.. enrolments.Select(person => (Of(before, person), Of(after, person)))];
@@ -70,10 +127,13 @@ public static class StudentStore
     {
         var student = new Ref<Student>($"{person}");
         return new(
-            student, plan.GroupsOf(person), null,
+            student,
+            plan.GroupsOf(person),
+            null,
             [.. enrolments.Select(row => (new Ref<Section>($"{row.Section}"), new Enrolment(student, Since(plan, row), row.To)))],
             ImmutableDictionary<Ref<Item>, ForOneStudent>.Empty,
-            new([.. facts.Select(row => FactOf(student, plan, row)).OfType<Fact>()]));
+            new([.. facts.Select(row => FactOf(student, plan, row)).OfType<Fact>()])
+        );
     }
 
     // A student's past in a course begins when they join the section, or when the section joins the course.
@@ -81,7 +141,8 @@ public static class StudentStore
         plan.Following(new Id<Section>(row.Section))?.FollowsFrom is { } since && !(row.From >= since) ? since : row.From;
 
     // Facts on what is no longer in the tree, or is of another edition, are nobody's question here.
-    private static Fact? FactOf(Ref<Student> student, EditionPlan plan, FactRow row) => plan.Row(new Id<Item>(row.Item)) is { } item
-        ? new(student, new(item.Lineage), Words.Parse<FactEvent>(row.Event), row.At, row.Score, row.Attempt, row.Option, row.Again)
-        : null;
+    private static Fact? FactOf(Ref<Student> student, EditionPlan plan, FactRow row) =>
+        plan.Row(new Id<Item>(row.Item)) is { } item
+            ? new(student, new(item.Lineage), EnumNames.Parse<FactEvent>(row.Event), row.At, row.Score, row.Attempt, row.Option, row.Again)
+            : null;
 }

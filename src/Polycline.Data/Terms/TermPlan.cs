@@ -12,10 +12,26 @@ namespace Polycline.Data.Terms;
 /// <param name="Last">Inclusive; the first date itself unless it is a closure.</param>
 /// <param name="Runs">Of a special day: the label it takes; null: its own.</param>
 /// <param name="Periods">Of a special day: its periods as JSON, in the plan file's form; null: the term's.</param>
-public sealed record CalendarDayRow(long Id, string Kind, LocalDate First, LocalDate Last, string Name, string? Runs, string? Periods, long Version);
+public sealed record CalendarDayRow(
+    long Id,
+    string Kind,
+    LocalDate First,
+    LocalDate Last,
+    string Name,
+    string? Runs,
+    string? Periods,
+    long Version
+);
 
 /// <summary>A section that meets in a term, whether or not it follows a course.</summary>
-public sealed record TermSection(long Id, string Name, string Letter, Id<Edition>? Edition, ImmutableArray<Slot> Slots, ImmutableArray<MeetingChange> Changes);
+public sealed record TermSection(
+    long Id,
+    string Name,
+    string Letter,
+    Id<Edition>? Edition,
+    ImmutableArray<Slot> Slots,
+    ImmutableArray<MeetingChange> Changes
+);
 
 /// <summary>A term as it stood at one counter, with what a change of it needs.</summary>
 /// <param name="Version">Its counter.</param>
@@ -23,5 +39,12 @@ public sealed record TermSection(long Id, string Name, string Letter, Id<Edition
 /// <param name="Settings">Weekdays, rotation, periods and off-days, in the plan file's form.</param>
 /// <param name="Editions">Those that some section of the term follows.</param>
 public sealed record TermPlan(
-    Id<Term> Id, Term Term, long Version, long OwnVersion, string Settings, ImmutableArray<CalendarDayRow> Days, ImmutableArray<TermSection> Sections,
-    ImmutableArray<EditionCounters> Editions);
+    Id<Term> Id,
+    Term Term,
+    long Version,
+    long OwnVersion,
+    string Settings,
+    ImmutableArray<CalendarDayRow> Days,
+    ImmutableArray<TermSection> Sections,
+    ImmutableArray<EditionCounters> Editions
+);

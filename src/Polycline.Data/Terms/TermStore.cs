@@ -13,7 +13,16 @@ namespace Polycline.Data.Terms;
 /// <summary>Reads terms.</summary>
 public static class TermStore
 {
-    private sealed record TermRow(string Name, string Zone, LocalDate First, LocalDate Last, string Calendar, long Version, long OwnVersion, string Settings);
+    private sealed record TermRow(
+        string Name,
+        string Zone,
+        LocalDate First,
+        LocalDate Last,
+        string Calendar,
+        long Version,
+        long OwnVersion,
+        string Settings
+    );
 
     private sealed record SectionRow(long Id, string Name, string Letter, long? Edition, string Slots);
 
@@ -29,12 +38,24 @@ public static class TermStore
         var changes = (await results.ReadAsync<MeetingChangeRow>()).ToLookup(change => change.Section);
         var editions = await results.ReadAsync<EditionCounters>();
         return new(
-            term, new(row.Name, DateTimeZoneProviders.Tzdb[row.Zone], row.First, row.Last, PlanParts.Calendar(row.Calendar)), row.Version, row.OwnVersion, row.Settings,
+            term,
+            new(row.Name, DateTimeZoneProviders.Tzdb[row.Zone], row.First, row.Last, PlanParts.Calendar(row.Calendar)),
+            row.Version,
+            row.OwnVersion,
+            row.Settings,
             [.. days],
-            [.. sections.Select(section => new TermSection(
-                section.Id, section.Name, section.Letter, section.Edition is { } edition ? new Id<Edition>(edition) : null, PlanParts.Slots(section.Slots),
-                [.. changes[section.Id].Select(change => PlanParts.MeetingChange(change.Change))]))],
-            [.. editions]);
+            [
+                .. sections.Select(section => new TermSection(
+                    section.Id,
+                    section.Name,
+                    section.Letter,
+                    section.Edition is { } edition ? new Id<Edition>(edition) : null,
+                    PlanParts.Slots(section.Slots),
+                    [.. changes[section.Id].Select(change => PlanParts.MeetingChange(change.Change))]
+                )),
+            ],
+            [.. editions]
+        );
     }
 
     /// <summary>Reads a term in a transaction of its own.</summary>
@@ -42,6 +63,9 @@ public static class TermStore
         database.Within(IsolationLevel.RepeatableRead, connection => Read(connection, term), stop);
 
     /// <summary>Locks every edition taught in a term, and then the term, against other changes until the transaction ends.</summary>
-    public static Task Lock(NpgsqlConnection connection, Id<Term> term) => connection.ExecuteAsync(
-        "SELECT 1 FROM edition WHERE term = @Value ORDER BY id FOR UPDATE; SELECT 1 FROM term WHERE id = @Value FOR UPDATE", term);
+    public static Task Lock(NpgsqlConnection connection, Id<Term> term) =>
+        connection.ExecuteAsync(
+            "SELECT 1 FROM edition WHERE term = @Value ORDER BY id FOR UPDATE; SELECT 1 FROM term WHERE id = @Value FOR UPDATE",
+            term
+        );
 }

@@ -19,28 +19,60 @@ namespace Polycline.Data.Today;
 /// <param name="Seen">The last change they have looked at; 0: none yet.</param>
 /// <param name="Changes">The latest changes of the edition, newest first.</param>
 public sealed record TodayRows(
-    IReadOnlySet<long> Mine, IReadOnlyList<PieceRow> Pieces, IReadOnlyList<LensPlaceRow> Students, IReadOnlyDictionary<long, StudentRecord> Records,
-    long Seen, IReadOnlyList<HistoryRow> Changes);
+    IReadOnlySet<long> Mine,
+    IReadOnlyList<PieceRow> Pieces,
+    IReadOnlyList<LensPlaceRow> Students,
+    IReadOnlyDictionary<long, StudentRecord> Records,
+    long Seen,
+    IReadOnlyList<HistoryRow> Changes
+);
 
 /// <summary>Reads a team member's day in one round trip.</summary>
 public static class TodayStore
 {
     /// <param name="lead">Then all sections are theirs.</param>
     /// <param name="most">How many changes at most.</param>
-    public static async Task<TodayRows> Read(NpgsqlConnection connection, EditionPlan plan, Id<Person> viewer, bool lead, Instant at, int most)
+    public static async Task<TodayRows> Read(
+        NpgsqlConnection connection,
+        EditionPlan plan,
+        Id<Person> viewer,
+        bool lead,
+        Instant at,
+        int most
+    )
     {
         var scope = Scope.Of(plan.Id);
         await using var results = await connection.QueryMultipleAsync(
             Sql.Together(
-                WorkStore.EditionStatements, AccessStore.StudentsStatement, StudentStore.Statements, "SELECT batch FROM looked WHERE person = @viewer AND edition = @edition",
-                LedgerStore.HistoryStatement),
-            new { edition = plan.Id.Value, viewer = viewer.Value, lead, at, students = (long[]?)null, scope.Kind, scope.Key, most });
+                WorkStore.EditionStatements,
+                AccessStore.StudentsStatement,
+                StudentStore.Statements,
+                "SELECT batch FROM looked WHERE person = @viewer AND edition = @edition",
+                LedgerStore.HistoryStatement
+            ),
+            new
+            {
+                edition = plan.Id.Value,
+                viewer = viewer.Value,
+                lead,
+                at,
+                students = (long[]?)null,
+                scope.Kind,
+                scope.Key,
+                most,
+            }
+        );
         var (mine, pieces) = await WorkStore.EditionFrom(results);
         var students = (await results.ReadAsync<LensPlaceRow>()).Where(row => row.Student is not null).ToList();
         var theirs = students.Select(row => row.Student!.Value).ToHashSet();
         var (records, _) = await StudentStore.From(results, plan, null);
         return new(
-            mine, pieces, students, records.Where(record => theirs.Contains(record.Key)).ToDictionary(),
-            await results.ReadSingleOrDefaultAsync<long?>() ?? 0, [.. await results.ReadAsync<HistoryRow>()]);
+            mine,
+            pieces,
+            students,
+            records.Where(record => theirs.Contains(record.Key)).ToDictionary(),
+            await results.ReadSingleOrDefaultAsync<long?>() ?? 0,
+            [.. await results.ReadAsync<HistoryRow>()]
+        );
     }
 }

@@ -12,7 +12,14 @@ public sealed record Fault(string Check, string Words);
 public static class Verifier
 {
     /// <summary>The checks, each a file of that name beside this one.</summary>
-    public static readonly IReadOnlyList<string> Checks = ["LogFolds", "LogIsUnbroken", "CountersFollowLog", "SectionsShareTheTerm", "MomentsAreInBounds"];
+    public static readonly IReadOnlyList<string> Checks =
+    [
+        "LogFolds",
+        "LogIsUnbroken",
+        "CountersFollowLog",
+        "SectionsShareTheTerm",
+        "MomentsAreInBounds",
+    ];
 
     /// <summary>Runs every check on one state of the database.</summary>
     public static async Task<IReadOnlyList<Fault>> Run(string connectionString, CancellationToken stop)

@@ -21,8 +21,20 @@ public sealed record OwnWork(IReadOnlyList<VersionRow> Versions, DraftRow? Draft
 /// <summary>A piece of work as its teacher lists it.</summary>
 /// <param name="Missed">It came after the item had closed, and was kept as a draft.</param>
 public sealed record PieceRow(
-    long Section, long? Work, long Item, long Person, string Name, int N, string Text, Instant HandedInAt, Instant? ClaimedAt, bool Missed,
-    string? Feedback, bool? Again, Instant? ReturnedAt);
+    long Section,
+    long? Work,
+    long Item,
+    long Person,
+    string Name,
+    int N,
+    string Text,
+    Instant HandedInAt,
+    Instant? ClaimedAt,
+    bool Missed,
+    string? Feedback,
+    bool? Again,
+    Instant? ReturnedAt
+);
 
 /// <summary>Students' work: append-only, but for drafts.</summary>
 public static class WorkStore
@@ -30,46 +42,152 @@ public static class WorkStore
     /// <summary>What a student has handed in for an item up to a moment, the latest first, and their draft.</summary>
     public static async Task<OwnWork> Of(NpgsqlConnection connection, Id<Person> person, Id<Item> item, Instant at)
     {
-        await using var results = await connection.QueryMultipleAsync(OwnStatements, new { person = person.Value, item = item.Value, at });
+        await using var results = await connection.QueryMultipleAsync(
+            OwnStatements,
+            new
+            {
+                person = person.Value,
+                item = item.Value,
+                at,
+            }
+        );
         return await OwnFrom(results);
     }
 
     internal static string OwnStatements => Sql.Of("Work", "ReadOwn");
 
-    internal static async Task<OwnWork> OwnFrom(SqlMapper.GridReader results) => new([.. await results.ReadAsync<VersionRow>()], await results.ReadSingleOrDefaultAsync<DraftRow>());
+    internal static async Task<OwnWork> OwnFrom(SqlMapper.GridReader results) =>
+        new([.. await results.ReadAsync<VersionRow>()], await results.ReadSingleOrDefaultAsync<DraftRow>());
 
     /// <summary>Keeps a draft. Of two pages that write at once the one that read the later version wins; the other is told.</summary>
     /// <returns>The new version; null: it was changed meanwhile.</returns>
-    public static Task<long?> SaveDraft(NpgsqlConnection connection, Id<Person> person, Id<Item> item, string text, long version, Instant at) =>
-        connection.ExecuteScalarAsync<long?>(Sql.Of("Work", "SaveDraft"), new { person = person.Value, item = item.Value, text, version, at });
+    public static Task<long?> SaveDraft(
+        NpgsqlConnection connection,
+        Id<Person> person,
+        Id<Item> item,
+        string text,
+        long version,
+        Instant at
+    ) =>
+        connection.ExecuteScalarAsync<long?>(
+            Sql.Of("Work", "SaveDraft"),
+            new
+            {
+                person = person.Value,
+                item = item.Value,
+                text,
+                version,
+                at,
+            }
+        );
 
     /// <summary>Keeps what was sent too late as a draft.</summary>
-    public static Task KeepMissed(NpgsqlConnection connection, Id<Person> person, Id<Item> item, string text, Instant at, Instant? claimed) =>
-        connection.ExecuteAsync(Sql.Of("Work", "KeepMissed"), new { person = person.Value, item = item.Value, text, at, claimed });
+    public static Task KeepMissed(
+        NpgsqlConnection connection,
+        Id<Person> person,
+        Id<Item> item,
+        string text,
+        Instant at,
+        Instant? claimed
+    ) =>
+        connection.ExecuteAsync(
+            Sql.Of("Work", "KeepMissed"),
+            new
+            {
+                person = person.Value,
+                item = item.Value,
+                text,
+                at,
+                claimed,
+            }
+        );
 
     /// <summary>Hands in: a version, the fact, and no draft any more, in the caller's transaction.</summary>
     /// <returns>Which version it is, from 1.</returns>
     public static async Task<int> HandIn(
-        NpgsqlConnection connection, Id<Person> person, Id<Item> item, Id<Section> section, string text, Instant at, Instant? claimed, Guid request)
+        NpgsqlConnection connection,
+        Id<Person> person,
+        Id<Item> item,
+        Id<Section> section,
+        string text,
+        Instant at,
+        Instant? claimed,
+        Guid request
+    )
     {
         // Taking the piece first lets a second hand-in of it wait, and number itself after the first.
-        var work = await connection.ExecuteScalarAsync<long>(Sql.Of("Work", "TakePiece"), new { person = person.Value, item = item.Value, section = section.Value });
+        var work = await connection.ExecuteScalarAsync<long>(
+            Sql.Of("Work", "TakePiece"),
+            new
+            {
+                person = person.Value,
+                item = item.Value,
+                section = section.Value,
+            }
+        );
         return await connection.ExecuteScalarAsync<int>(
-            Sql.Of("Work", "HandIn"), new { work, person = person.Value, item = item.Value, section = section.Value, text, at, claimed, request });
+            Sql.Of("Work", "HandIn"),
+            new
+            {
+                work,
+                person = person.Value,
+                item = item.Value,
+                section = section.Value,
+                text,
+                at,
+                claimed,
+                request,
+            }
+        );
     }
 
     /// <summary>Writes down something that a student did.</summary>
-    public static Task Record(NpgsqlConnection connection, Id<Person> person, Id<Item> item, Id<Section> section, string what, Instant at, Guid request) =>
+    public static Task Record(
+        NpgsqlConnection connection,
+        Id<Person> person,
+        Id<Item> item,
+        Id<Section> section,
+        string what,
+        Instant at,
+        Guid request
+    ) =>
         connection.ExecuteAsync(
-            "INSERT INTO fact (person, item, section, event, at, recorded_at, by, request) VALUES (@person, @item, @section, @what, @at, @at, @person, @request) ON CONFLICT DO NOTHING",
-            new { person = person.Value, item = item.Value, section = section.Value, what, at, request });
+            "INSERT INTO fact (person, item, section, event, at, recorded_at, by, request) VALUES "
+                + "(@person, @item, @section, @what, @at, @at, @person, @request) ON CONFLICT DO NOTHING",
+            new
+            {
+                person = person.Value,
+                item = item.Value,
+                section = section.Value,
+                what,
+                at,
+                request,
+            }
+        );
 
-    /// <summary>The work of an edition's sections that a viewer teaches, or of all for a lead: what waits longest first, then what was given back latest.</summary>
+    /// <summary>
+    /// The work of an edition's sections that a viewer teaches, or of all for a lead: what waits longest first, then what was given back
+    /// latest.
+    /// </summary>
     /// <returns>With the sections whose work it is, those without any too.</returns>
     public static async Task<(IReadOnlySet<long> Sections, IReadOnlyList<PieceRow> Pieces)> OfEdition(
-        NpgsqlConnection connection, Id<Edition> edition, Id<Person> viewer, bool lead, Instant at)
+        NpgsqlConnection connection,
+        Id<Edition> edition,
+        Id<Person> viewer,
+        bool lead,
+        Instant at
+    )
     {
-        await using var results = await connection.QueryMultipleAsync(EditionStatements, new { edition = edition.Value, viewer = viewer.Value, lead, at });
+        await using var results = await connection.QueryMultipleAsync(
+            EditionStatements,
+            new
+            {
+                edition = edition.Value,
+                viewer = viewer.Value,
+                lead,
+                at,
+            }
+        );
         return await EditionFrom(results);
     }
 
@@ -79,15 +197,49 @@ public static class WorkStore
         ((await results.ReadAsync<long>()).ToHashSet(), [.. await results.ReadAsync<PieceRow>()]);
 
     /// <summary>The latest version of a piece, locked; null where the section has none of that id.</summary>
-    public static Task<(long Person, long Item, int N, bool Returned)?> Latest(NpgsqlConnection connection, Id<Section> section, long work) =>
+    public static Task<(long Person, long Item, int N, bool Returned)?> Latest(
+        NpgsqlConnection connection,
+        Id<Section> section,
+        long work
+    ) =>
         connection.QuerySingleOrDefaultAsync<(long, long, int, bool)?>(Sql.Of("Work", "ReadLatest"), new { section = section.Value, work });
 
     /// <summary>Gives a version back: the feedback and the fact, in the caller's transaction.</summary>
     public static Task GiveBack(
-        NpgsqlConnection connection, long work, int n, long person, long item, Id<Section> section, Id<Person> by, string text, bool again, Instant at, Guid request) =>
-        connection.ExecuteAsync(Sql.Of("Work", "GiveBack"), new { work, n, person, item, section = section.Value, by = by.Value, text, again, at, request });
+        NpgsqlConnection connection,
+        long work,
+        int n,
+        long person,
+        long item,
+        Id<Section> section,
+        Id<Person> by,
+        string text,
+        bool again,
+        Instant at,
+        Guid request
+    ) =>
+        connection.ExecuteAsync(
+            Sql.Of("Work", "GiveBack"),
+            new
+            {
+                work,
+                n,
+                person,
+                item,
+                section = section.Value,
+                by = by.Value,
+                text,
+                again,
+                at,
+                request,
+            }
+        );
 
     /// <summary>Whether a student has worked in an edition: then it is there to stay.</summary>
-    public static Task<bool> AnyIn(NpgsqlConnection connection, Id<Edition> edition) => connection.ExecuteScalarAsync<bool>(
-        "SELECT EXISTS (SELECT 1 FROM fact f JOIN item i ON i.id = f.item WHERE i.edition = @Value) OR EXISTS (SELECT 1 FROM draft d JOIN item i ON i.id = d.item WHERE i.edition = @Value)", edition);
+    public static Task<bool> AnyIn(NpgsqlConnection connection, Id<Edition> edition) =>
+        connection.ExecuteScalarAsync<bool>(
+            "SELECT EXISTS (SELECT 1 FROM fact f JOIN item i ON i.id = f.item WHERE i.edition = @Value) "
+                + "OR EXISTS (SELECT 1 FROM draft d JOIN item i ON i.id = d.item WHERE i.edition = @Value)",
+            edition
+        );
 }

@@ -37,12 +37,31 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
         {
             var unitId = await Insert(
                 "unit (edition, lineage, rank, title, published) VALUES (@edition, @lineage, @rank, @title, @published)",
-                new { edition, lineage = Of(unit), rank = Rank.Nth(place), title = Text(unit, "title"), published = (bool)unit["published"]! });
+                new
+                {
+                    edition,
+                    lineage = Of(unit),
+                    rank = Rank.Nth(place),
+                    title = Text(unit, "title"),
+                    published = (bool)unit["published"]!,
+                }
+            );
             var lessons = new Dictionary<string, long>();
             foreach (var (lesson, at) in Numbered(unit["lessons"]!))
                 lessons[Text(lesson, "id")] = await Insert(
-                    "lesson (edition, unit, lineage, rank, title, length, optional, published) VALUES (@edition, @unitId, @lineage, @rank, @title, @length, @optional, true)",
-                    new { edition, unitId, lineage = Of(lesson), rank = Rank.Nth(at), title = Text(lesson, "title"), length = (int)lesson["length"]!, optional = (bool?)lesson["optional"] ?? false });
+                    "lesson (edition, unit, lineage, rank, title, length, optional, published) "
+                        + "VALUES (@edition, @unitId, @lineage, @rank, @title, @length, @optional, true)",
+                    new
+                    {
+                        edition,
+                        unitId,
+                        lineage = Of(lesson),
+                        rank = Rank.Nth(at),
+                        title = Text(lesson, "title"),
+                        length = (int)lesson["length"]!,
+                        optional = (bool?)lesson["optional"] ?? false,
+                    }
+                );
             foreach (var (item, at) in Numbered(unit["items"]!))
                 await WriteItem(item, unitId, lessons[Text(item, "lesson")], at, texts, conditions);
         }
@@ -64,7 +83,8 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
         await Insert(
             """
             item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, gate, options)
-            VALUES (@edition, @unit, @lesson, @lineage, @rank, @kind, @purpose, @title, @published, @body, @opens::jsonb, @due::jsonb, @gate::jsonb, @options)
+            VALUES (@edition, @unit, @lesson, @lineage, @rank, @kind, @purpose, @title, @published, @body,
+              @opens::jsonb, @due::jsonb, @gate::jsonb, @options)
             """,
             new
             {
@@ -80,12 +100,16 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
                 body = body is null ? null : Convert.FromHexString(body.Hash),
                 opens,
                 due,
-                gate = conditions[id] is { } gate ? Named().Replace(gate.ToJsonString(), match => $"\"{Lineage(course, match.Groups[1].Value)}\"") : null,
+                gate = conditions[id] is { } gate
+                    ? Named().Replace(gate.ToJsonString(), match => $"\"{Lineage(course, match.Groups[1].Value)}\"")
+                    : null,
                 options = item["options"]?.AsArray().Select(option => (string)option!).ToArray() ?? [],
-            });
+            }
+        );
     }
 
-    private Task<long> Insert(string into, object values) => connection.ExecuteScalarAsync<long>($"INSERT INTO {into} RETURNING id", values);
+    private Task<long> Insert(string into, object values) =>
+        connection.ExecuteScalarAsync<long>($"INSERT INTO {into} RETURNING id", values);
 
     private async Task<JsonObject?> File(string suffix)
     {
@@ -95,7 +119,8 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
 
     private Guid Of(JsonObject thing) => Lineage(course, Text(thing, "id"));
 
-    private static IEnumerable<(JsonObject Thing, int Place)> Numbered(JsonNode list) => list.AsArray().Select((thing, place) => (thing!.AsObject(), place));
+    private static IEnumerable<(JsonObject Thing, int Place)> Numbered(JsonNode list) =>
+        list.AsArray().Select((thing, place) => (thing!.AsObject(), place));
 
     private static string Text(JsonObject owner, string name) => (string)owner[name]!;
 

@@ -29,20 +29,75 @@ public static class DemoPeople
 
     private static readonly string[] FirstNames =
     [
-        "Aino", "Bashir", "Chiara", "Dao", "Eilidh", "Femi", "Greta", "Hugo", "Ines", "Jomo", "Katya", "Liam", "Mei", "Nuno", "Oona",
-        "Pavel", "Quynh", "Rosa", "Sefa", "Tadhg", "Uma", "Viktor", "Wanja", "Xenia", "Yusuf", "Zofia", "Amaru", "Brid", "Cemal", "Delphine", "Emeka",
+        "Aino",
+        "Bashir",
+        "Chiara",
+        "Dao",
+        "Eilidh",
+        "Femi",
+        "Greta",
+        "Hugo",
+        "Ines",
+        "Jomo",
+        "Katya",
+        "Liam",
+        "Mei",
+        "Nuno",
+        "Oona",
+        "Pavel",
+        "Quynh",
+        "Rosa",
+        "Sefa",
+        "Tadhg",
+        "Uma",
+        "Viktor",
+        "Wanja",
+        "Xenia",
+        "Yusuf",
+        "Zofia",
+        "Amaru",
+        "Brid",
+        "Cemal",
+        "Delphine",
+        "Emeka",
     ];
 
     private static readonly string[] LastNames =
     [
-        "Abara", "Brennan", "Castellan", "Dvorak", "Eriksen", "Farouk", "Gallo", "Haugen", "Ito", "Jensen", "Kowal", "Lund", "Mbeki", "Novak",
-        "Orban", "Petrov", "Quirke", "Rahman", "Silva", "Tanaka", "Ueda", "Varga", "Walsh", "Yilmaz", "Zeman", "Aalto", "Byrne", "Costa", "Demir",
+        "Abara",
+        "Brennan",
+        "Castellan",
+        "Dvorak",
+        "Eriksen",
+        "Farouk",
+        "Gallo",
+        "Haugen",
+        "Ito",
+        "Jensen",
+        "Kowal",
+        "Lund",
+        "Mbeki",
+        "Novak",
+        "Orban",
+        "Petrov",
+        "Quirke",
+        "Rahman",
+        "Silva",
+        "Tanaka",
+        "Ueda",
+        "Varga",
+        "Walsh",
+        "Yilmaz",
+        "Zeman",
+        "Aalto",
+        "Byrne",
+        "Costa",
+        "Demir",
     ];
 
     /// <summary>The name of the <paramref name="n"/>-th further student; no two are alike for n below 899.</summary>
     public static string Student(int n) => $"{FirstNames[n % FirstNames.Length]} {LastNames[n % LastNames.Length]}";
 
     /// <summary>Their address: none of these exists.</summary>
-    public static string Email(string name) =>
-        $"{name.ToLowerInvariant().Replace(' ', '.')}@fenwater.example";
+    public static string Email(string name) => $"{name.ToLowerInvariant().Replace(' ', '.')}@fenwater.example";
 }

@@ -1,18 +1,12 @@
-using System.Text.Json;
 using Dapper;
 using NodaTime;
-using Npgsql;
-using Polycline.Core;
-using Polycline.Core.Courses;
 using Polycline.Data;
-using Polycline.Data.Courses;
-using Polycline.Web.Foundation;
 using Polycline.Web.SignIn;
 
 namespace Polycline.Demo.School;
 
 /// <summary>Loads Fenwater College into an empty database.</summary>
-public static class DemoSchool
+public static partial class DemoSchool
 {
     /// <summary>Where the demo's clock starts: Thursday 8 October 2026, 10:15 in Fenwater.</summary>
     public static readonly Instant Start = Instant.FromUtc(2026, 10, 8, 9, 15);
@@ -23,7 +17,14 @@ public static class DemoSchool
 
     private static readonly object[] LateStart =
     [
-        .. Enumerable.Range(0, 6).Select(n => new { name = $"P{n + 1}", start = Clock(600 + (40 * n)), end = Clock(640 + (40 * n)) }),
+        .. Enumerable
+            .Range(0, 6)
+            .Select(n => new
+            {
+                name = $"P{n + 1}",
+                start = Clock(600 + (40 * n)),
+                end = Clock(640 + (40 * n)),
+            }),
     ];
 
     /// <summary>Loads the school, whole or not at all.</summary>
@@ -31,199 +32,35 @@ public static class DemoSchool
     public static async Task<bool> Load(string ownerConnection, CancellationToken stop)
     {
         await using var database = Database.Open(ownerConnection);
-        return await database.Within(System.Data.IsolationLevel.Serializable, async connection =>
-        {
-            if (await connection.ExecuteScalarAsync<bool>("SELECT EXISTS (SELECT 1 FROM person)"))
-                return false;
-            var school = new Writer(connection, StartSession.Hash(DemoPeople.Password));
-            await school.Write();
-            return true;
-        }, stop);
+        return await database.Within(
+            System.Data.IsolationLevel.Serializable,
+            async connection =>
+            {
+                if (await connection.ExecuteScalarAsync<bool>("SELECT EXISTS (SELECT 1 FROM person)"))
+                    return false;
+                var school = new Writer(connection, StartSession.Hash(DemoPeople.Password));
+                await school.Write();
+                return true;
+            },
+            stop
+        );
     }
 
     private static object[] Times(params string[] times) =>
         new (int Start, int End)[] { (0, 1), (1, 2), (3, 4), (4, 5), (6, 7), (7, 8) }
-            .Select((period, n) => (object)new { name = $"P{n + 1}", start = times[period.Start], end = times[period.End] }).ToArray();
+            .Select(
+                (period, n) =>
+                    (object)
+                        new
+                        {
+                            name = $"P{n + 1}",
+                            start = times[period.Start],
+                            end = times[period.End],
+                        }
+            )
+            .ToArray();
 
     private static string Clock(int minutes) => $"{minutes / 60:00}:{minutes % 60:00}";
 
     private sealed record Mark(string Kind, string From, string To, string Called, object[]? Periods = null);
-
-    private sealed class Writer(NpgsqlConnection connection, string passwordHash)
-    {
-        private int students;
-
-        public async Task Write()
-        {
-            var lastAutumn = await Term("Autumn term 2025", "2025-09-01", "2025-12-19", new Mark("closure", "2025-10-27", "2025-10-31", "Mid-term break"));
-            var autumn = await Term(
-                "Autumn term 2026", "2026-08-31", "2026-12-18",
-                new("closure", "2026-09-18", "2026-09-18", "Staff day"), new("closure", "2026-10-26", "2026-10-30", "Mid-term break"),
-                new("extra", "2026-11-14", "2026-11-14", "Open day"), new("special", "2026-10-09", "2026-10-09", "Late start", LateStart));
-            await Term("Spring term 2027", "2027-01-11", "2027-04-23");
-
-            var lead = await Person(DemoPeople.Lead);
-            var coTeacher = await Person(DemoPeople.CoTeacher);
-            var colleague = await Person(DemoPeople.Colleague);
-            await Person(DemoPeople.Office, office: true);
-
-            var weather = await Master("Weather Watch", (lead, "lead"), (coTeacher, "co"));
-            var before = await Edition(weather, 1, "edition 2025", lastAutumn, "resting", "weather-watch");
-            var current = await Edition(weather, 2, "edition 2026", autumn, "current", "weather-watch");
-            var tides = await Master("Tides and Channels", (colleague, "lead"));
-            var tides2026 = await Edition(tides, 1, "edition 2026", autumn, "current", "tides-and-channels");
-
-            var alder = await Section("9 Alder", "A", autumn, current, [Meets("mon", "P1"), Meets("wed", "P3"), Meets("fri", "P2")], lead);
-            var birch = await Section("9 Birch", "B", autumn, current, [Meets("tue", "P4"), Meets("thu", "P1"), Meets("A-fri", "P5")], lead);
-            var cedar = await Section("9 Cedar", "C", autumn, current, [Double("A-mon", "P2", "P3"), Double("A-thu", "P2", "P3"), Double("B-wed", "P4", "P5")], lead);
-            var dogwood = await Section("9 Dogwood", "D", autumn, current, [Meets("mon", "P6"), Meets("thu", "P6")], lead, coTeacher);
-            var evening = await Section("Evening watch", "E", autumn, null, [new { day = "thu", start = "18:30", end = "20:00" }], lead);
-            await Differs(birch, "i45", "hold", "true");
-            // The diary does not wait for its lesson there: it was given out two classes before.
-            await Differs(birch, "i42", "opens", $$"""{"at":"lesson-start","of":"{{DemoCourse.Lineage("weather-watch", "l2.5")}}"}""");
-            await connection.ExecuteAsync(
-                "INSERT INTO order_change (section, seq, target, change) VALUES (@cedar, 1, @unit, '{\"order\":3}')", new { cedar, unit = DemoCourse.Lineage("weather-watch", "u4") });
-            await Differs(dogwood, "i42", "due", """{"at":"lesson-end","meetings":3,"clock":"meeting-start"}""");
-
-            await Enrol(alder, await Person(DemoPeople.OnTrack));
-            await Enrol(birch, await Person(DemoPeople.HeldUp));
-            await Enrol(cedar, await Person(DemoPeople.JoinedLate), from: new LocalDate(2026, 10, 1));
-            await Enrol(alder, await Person(DemoPeople.Leaver), to: new LocalDate(2026, 9, 25));
-            var both = await Person(DemoPeople.InTwoSections);
-            await Enrol(alder, both);
-            await Enrol(dogwood, both);
-            foreach (var (section, count) in new[] { (alder, 22), (birch, 22), (cedar, 24), (dogwood, 21), (evening, 18) })
-                for (var n = 0; n < count; n++)
-                    await Enrol(section, await Person(DemoPeople.Student(students++)));
-
-            // Last year's two, with how long everything really took.
-            var rowan = await Section("9 Rowan", "A", lastAutumn, before, [Meets("mon", "P1"), Meets("wed", "P3"), Meets("fri", "P2")], lead);
-            var hazel = await Section("9 Hazel", "B", lastAutumn, before, [Meets("tue", "P4"), Meets("thu", "P1"), Meets("A-fri", "P5")], lead);
-            foreach (var (section, count) in new[] { (rowan, 23), (hazel, 21) })
-                for (var n = 0; n < count; n++)
-                    await Enrol(section, await Person(DemoPeople.Student(students++)), new LocalDate(2025, 9, 1), new LocalDate(2025, 12, 19));
-            await TaughtThrough(new(before), rowan, every: 8);
-            await TaughtThrough(new(before), hazel, every: 4);
-
-            await Taught(new(current), birch);
-            await Work(new(current), lead);
-            foreach (var edition in new[] { current, tides2026 })
-                await Opened(edition);
-
-#pragma warning disable RS0030 // the demo's clock is set against the machine's, once
-            var offset = Start - SystemClock.Instance.GetCurrentInstant();
-#pragma warning restore RS0030
-            await connection.ExecuteAsync("INSERT INTO setting (key, value) VALUES ('clock-offset-seconds', @seconds)", new { seconds = ((long)offset.TotalSeconds).ToString(System.Globalization.CultureInfo.InvariantCulture) });
-        }
-
-        private Task<long> Insert(string statement, object values) => connection.ExecuteScalarAsync<long>($"{statement} RETURNING id", values);
-
-        private Task<long> Person(string name, bool office = false) => Insert(
-            "INSERT INTO person (name, email, password_hash, office) VALUES (@name, @email, @passwordHash, @office)",
-            new { name, email = DemoPeople.Email(name), passwordHash, office });
-
-        private async Task<long> Term(string name, string first, string last, params Mark[] marks)
-        {
-            var term = await Insert("INSERT INTO term (name, zone, first, last, settings) VALUES (@name, @zone, @first::date, @last::date, @settings::jsonb)", new
-            {
-                name,
-                zone = Zone,
-                first,
-                last,
-                settings = JsonSerializer.Serialize(new
-                {
-                    weekdays = new[] { "mon", "tue", "wed", "thu", "fri" },
-                    rotation = new { kind = "weeks", labels = new[] { "A", "B" }, count = "calendar" },
-                    periods = Periods,
-                }),
-            });
-            foreach (var (kind, from, to, called, periods) in marks)
-                await connection.ExecuteAsync(
-                    "INSERT INTO calendar_day (term, kind, first, last, name, periods) VALUES (@term, @kind, @from::date, @to::date, @called, @periods::jsonb)",
-                    new { term, kind, from, to, called, periods = periods is null ? null : JsonSerializer.Serialize(periods) });
-            return term;
-        }
-
-        private async Task<long> Master(string title, params (long Person, string Role)[] team)
-        {
-            var master = await Insert("INSERT INTO master (title) VALUES (@title)", new { title });
-            foreach (var (person, role) in team)
-                await connection.ExecuteAsync("INSERT INTO master_member (master, person, role) VALUES (@master, @person, @role)", new { master, person, role });
-            return master;
-        }
-
-        private async Task<long> Edition(long master, int ordinal, string title, long term, string state, string course)
-        {
-            var edition = await Insert("INSERT INTO edition (master, ordinal, title, term) VALUES (@master, @ordinal, @title, @term)", new { master, ordinal, title, term });
-            await new DemoCourse(connection, edition, course).Write();
-            await connection.ExecuteAsync("UPDATE edition SET state = @state WHERE id = @edition", new { edition, state });
-            return edition;
-        }
-
-        private static object Meets(string day, string period) => new { day, periods = new[] { period } };
-
-        private static object Double(string day, params string[] periods) => new { day, periods, counts = 2 };
-
-        private Task Differs(long section, string of, string field, string value) => connection.ExecuteAsync(
-            "INSERT INTO adjustment (section, target, field, value) VALUES (@section, @target, @field, @value::jsonb)",
-            new { section, target = DemoCourse.Lineage("weather-watch", of), field, value });
-
-        // What was taught before yesterday is confirmed; in 9 Birch one lesson took two classes more than planned.
-        private async Task Taught(Id<Edition> edition, long behind)
-        {
-            var bare = (await EditionStore.Read(connection, edition))!;
-            var slow = bare.Schedule.Section(new($"{behind}")).Forecast.Lessons.First(lesson => lesson.Start?.Ordinal >= 6);
-            await Record(behind, slow.Lesson.Name, slow.Ordinals.Length + 2, slow.EndsAt!.Value);
-            var plan = (await EditionStore.Read(connection, edition))!;
-            foreach (var section in plan.Sections)
-                foreach (var lesson in plan.Schedule.Section(section.Section.Ref).Forecast.Lessons.Where(lesson => lesson.EndsAt < Start - Duration.FromDays(1)))
-                    if (section.Id != behind || lesson.Lesson != slow.Lesson)
-                        await Record(section.Id, lesson.Lesson.Name, plan.Schedule.Section(section.Section.Ref).Lesson(lesson.Lesson)!.Length, lesson.EndsAt!.Value);
-
-            Task Record(long section, string lesson, int took, Instant at) => connection.ExecuteAsync(
-                "INSERT INTO taught (section, lesson, took, done, at) VALUES (@section, @lesson::uuid, @took, true, @at)", new { section, lesson, took, at });
-        }
-
-        // A term taught to its end: every so many lessons one took a class more than planned, and what was optional was left out.
-        private async Task TaughtThrough(Id<Edition> edition, long section, int every)
-        {
-            var schedule = (await EditionStore.Read(connection, edition))!.Schedule.Section(new($"{section}"));
-            var used = 0;
-            foreach (var (lesson, n) in schedule.Course.Lessons.Where(lesson => !lesson.Optional).Select((lesson, n) => (lesson, n)))
-            {
-                var took = lesson.Length + (n % every == 2 ? 1 : 0);
-                if ((used += took) > schedule.Meetings.Meetings.Length)
-                    return;
-                await connection.ExecuteAsync(
-                    "INSERT INTO taught (section, lesson, took, done, at) VALUES (@section, @lesson::uuid, @took, true, @at)",
-                    new { section, lesson = lesson.Ref.Name, took, at = schedule.Meetings.Meetings[Math.Max(0, used - 1)].EndsAt });
-            }
-        }
-
-        // What has opened by the time the clock starts is recorded, as the sweep would have done.
-        private async Task Opened(long edition) => await OpeningRecords.Keep(connection, (await EditionStore.Read(connection, new(edition)))!, Start);
-
-        private async Task Work(Id<Edition> edition, long lead)
-        {
-            var plan = await EditionStore.Read(connection, edition) ?? throw new InvalidOperationException("The course was not written.");
-            var rows = await connection.QueryAsync<(long Section, long Person, string Name)>(
-                "SELECT n.section, p.id, p.name FROM enrolment n JOIN person p ON p.id = n.person WHERE upper_inf(n.period) ORDER BY n.id");
-            var studentsOf = rows.ToLookup(row => row.Section, row => (row.Person, row.Name));
-            await new DemoWork(connection, plan, lead, Start).Write(plan.Sections.ToDictionary(section => section.Id, section => (IReadOnlyList<(long, string)>)[.. studentsOf[section.Id]]));
-        }
-
-        private async Task<long> Section(string name, string letter, long term, long? edition, object[] slots, params long[] teachers)
-        {
-            var section = await Insert(
-                "INSERT INTO section (name, letter, term, edition, slots) VALUES (@name, @letter, @term, @edition, @slots::jsonb)",
-                new { name, letter, term, edition, slots = JsonSerializer.Serialize(slots) });
-            foreach (var person in teachers)
-                await connection.ExecuteAsync("INSERT INTO section_teacher (section, person) VALUES (@section, @person)", new { section, person });
-            return section;
-        }
-
-        // Both dates inclusive; null: from the beginning, or for good.
-        private Task Enrol(long section, long person, LocalDate? from = null, LocalDate? to = null) => connection.ExecuteAsync(
-            "INSERT INTO enrolment (section, person, period) VALUES (@section, @person, daterange(@from, @to, '[]'))", new { section, person, from, to });
-    }
 }

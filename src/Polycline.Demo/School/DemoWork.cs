@@ -12,31 +12,69 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
 {
     private static readonly string[] Beginnings =
     [
-        "I read it three times and took the middle one.", "We went up on the roof in the break.", "The needle moved while I was looking.", "It was raining, so the first page is a bit wet.",
-        "My neighbour and I did not agree at first.", "I began on Tuesday because Monday was fog.", "The wind came round from the south in the afternoon.", "I did it twice, once before and once after lunch.",
+        "I read it three times and took the middle one.",
+        "We went up on the roof in the break.",
+        "The needle moved while I was looking.",
+        "It was raining, so the first page is a bit wet.",
+        "My neighbour and I did not agree at first.",
+        "I began on Tuesday because Monday was fog.",
+        "The wind came round from the south in the afternoon.",
+        "I did it twice, once before and once after lunch.",
     ];
 
     private static readonly string[] Endings =
     [
-        "I would take the last one again.", "The two lines go up together.", "I am not sure about the third.", "It fell fastest in the night.", "After that the sky cleared from the west.",
-        "Next time I would stand further from the wall.", "That fits with what the chart says.", "The dash is where nobody was there to read it.",
+        "I would take the last one again.",
+        "The two lines go up together.",
+        "I am not sure about the third.",
+        "It fell fastest in the night.",
+        "After that the sky cleared from the west.",
+        "Next time I would stand further from the wall.",
+        "That fits with what the chart says.",
+        "The dash is where nobody was there to read it.",
     ];
 
     private static readonly string[] Backs =
     [
-        "Clear and complete. Keep writing the time first.", "Good looking. Say next time which instrument it was.", "I can follow every step. Go on.", "The third line is the best one: you noticed something nobody asked for.",
+        "Clear and complete. Keep writing the time first.",
+        "Good looking. Say next time which instrument it was.",
+        "I can follow every step. Go on.",
+        "The third line is the best one: you noticed something nobody asked for.",
     ];
 
     private readonly Random chance = new(20261008);
-    private readonly List<(long Person, long Item, long Section, string Event, Instant At, long By, bool Again, decimal? Score, string? Option)> facts = [];
-    private readonly List<(long Person, long Item, long Section, string Text, Instant At, string? Back, bool Again, Instant? BackAt)> pieces = [];
+    private readonly List<(
+        long Person,
+        long Item,
+        long Section,
+        string Event,
+        Instant At,
+        long By,
+        bool Again,
+        decimal? Score,
+        string? Option
+    )> facts = [];
+    private readonly List<(
+        long Person,
+        long Item,
+        long Section,
+        string Text,
+        Instant At,
+        string? Back,
+        bool Again,
+        Instant? BackAt
+    )> pieces = [];
 
     public async Task Write(IReadOnlyDictionary<long, IReadOnlyList<(long Person, string Name)>> studentsOf)
     {
         foreach (var section in plan.Sections)
-            foreach (var item in plan.Schedule.Section(section.Section.Ref).Items.Where(item => item.Dates?.Opens.At < now && item.Item.Published && !item.Item.Held))
-                foreach (var (person, name) in studentsOf[section.Id])
-                    Did(person, name, section.Id, item);
+        foreach (
+            var item in plan
+                .Schedule.Section(section.Section.Ref)
+                .Items.Where(item => item.Dates?.Opens.At < now && item.Item.Published && !item.Item.Held)
+        )
+        foreach (var (person, name) in studentsOf[section.Id])
+            Did(person, name, section.Id, item);
         await Store();
     }
 
@@ -64,8 +102,22 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
         var waits = name == DemoPeople.HeldUp && item.Item.Item.Title == "Isobars by hand";
         var backAt = handed + Duration.FromHours(40 + (40 * chance.NextDouble()));
         var again = chance.NextDouble() < 0.08 && !steady;
-        var back = waits || backAt > now || now - handed < Duration.FromDays(6) ? null : again ? "Nearly. Write down with what you measured, and hand it in again." : Backs[chance.Next(Backs.Length)];
-        pieces.Add((person, id, section, $"{Beginnings[chance.Next(Beginnings.Length)]} {Endings[chance.Next(Endings.Length)]}", handed, back, again && back is not null, back is null ? null : backAt));
+        var back =
+            waits || backAt > now || now - handed < Duration.FromDays(6) ? null
+            : again ? "Nearly. Write down with what you measured, and hand it in again."
+            : Backs[chance.Next(Backs.Length)];
+        pieces.Add(
+            (
+                person,
+                id,
+                section,
+                $"{Beginnings[chance.Next(Beginnings.Length)]} {Endings[chance.Next(Endings.Length)]}",
+                handed,
+                back,
+                again && back is not null,
+                back is null ? null : backAt
+            )
+        );
         Add("submitted", handed, person);
         if (back is not null)
             Add("returned", backAt, lead, again);
@@ -81,7 +133,8 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
             """
             INSERT INTO fact (person, item, section, event, at, recorded_at, by, again, score, option, request)
             SELECT person, item, section, event, at, at, by, again, score::numeric, option, gen_random_uuid()
-            FROM unnest(@person, @item, @section, @what, @at, @by, @again, @score, @option) f (person, item, section, event, at, by, again, score, option)
+            FROM unnest(@person, @item, @section, @what, @at, @by, @again, @score, @option)
+              f (person, item, section, event, at, by, again, score, option)
             """,
             new
             {
@@ -94,14 +147,29 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
                 again = facts.Select(fact => fact.Again).ToArray(),
                 score = facts.Select(fact => fact.Score is { } score ? $"{score}" : null!).ToArray(),
                 option = facts.Select(fact => fact.Option!).ToArray(),
-            });
+            }
+        );
         foreach (var piece in pieces)
             await connection.ExecuteAsync(
                 """
                 WITH w AS (INSERT INTO work (person, item, section) VALUES (@Person, @Item, @Section) ON CONFLICT DO NOTHING RETURNING id),
-                     v AS (INSERT INTO work_version (work, n, text, handed_in_at, request) SELECT id, 1, @Text, @At, gen_random_uuid() FROM w)
-                INSERT INTO feedback (work, n, by, text, again, returned_at) SELECT id, 1, @lead, @Back, @Again, @BackAt FROM w WHERE @Back IS NOT NULL
+                     v AS (INSERT INTO work_version (work, n, text, handed_in_at, request)
+                       SELECT id, 1, @Text, @At, gen_random_uuid() FROM w)
+                INSERT INTO feedback (work, n, by, text, again, returned_at)
+                  SELECT id, 1, @lead, @Back, @Again, @BackAt FROM w WHERE @Back IS NOT NULL
                 """,
-                new { piece.Person, piece.Item, piece.Section, piece.Text, piece.At, piece.Back, piece.Again, piece.BackAt, lead });
+                new
+                {
+                    piece.Person,
+                    piece.Item,
+                    piece.Section,
+                    piece.Text,
+                    piece.At,
+                    piece.Back,
+                    piece.Again,
+                    piece.BackAt,
+                    lead,
+                }
+            );
     }
 }

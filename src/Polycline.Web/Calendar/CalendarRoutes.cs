@@ -1,4 +1,5 @@
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Calendar;
 
@@ -8,7 +9,11 @@ public static class CalendarRoutes
     public static void MapCalendar(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/terms/{term:long}/calendar", ReadCalendar.Handle).WithName("term-calendar").For(May.Office);
-        routes.MapPost("/api/terms/{term:long}/closures-of-file", FindClosures.Handle).WithName("closures-of-file").For(May.Office).ProducesProblems(422);
+        routes
+            .MapPost("/api/terms/{term:long}/closures-of-file", FindClosures.Handle)
+            .WithName("closures-of-file")
+            .For(May.Office)
+            .ProducesProblems(422);
         routes.MapTermCommand<MarkDays, MarkDaysRequest, Data.Terms.TermPlan>();
         routes.MapTermCommand<SetTerm, SetTermRequest, Data.Terms.TermPlan>();
     }

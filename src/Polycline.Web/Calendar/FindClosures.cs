@@ -1,9 +1,11 @@
 using NodaTime.Text;
 using Polycline.Core.Calendars;
+using Polycline.Data;
 using Polycline.Data.Terms;
 using Polycline.Formats;
-using Polycline.Web.Foundation;
-using Polycline.Data;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Calendar;
 
@@ -25,7 +27,13 @@ public static class FindClosures
 {
     private const int Longest = 1_000_000;
 
-    public static async Task<ClosuresOfFileAnswer> Handle(long term, ClosuresOfFileRequest request, Access access, Database database, CancellationToken stop)
+    public static async Task<ClosuresOfFileAnswer> Handle(
+        long term,
+        ClosuresOfFileRequest request,
+        Access access,
+        Database database,
+        CancellationToken stop
+    )
     {
         if (request.Text.Length > Longest)
             throw Problem.Field("text", "This file is longer than a million letters. Give one of the closures only.");
@@ -42,12 +50,19 @@ public static class FindClosures
 
     private static ClosuresOfFileAnswer Of(TermPlan plan, ClosuresOfFile file)
     {
-        var days = ClassDays.Of(plan.Term);
+        var days = ClassDayMaker.Of(plan.Term);
         return new(
-            [.. file.Days.Select(day => new ProposedClosure(
-                LocalDatePattern.Iso.Format(day.First), LocalDatePattern.Iso.Format(day.Last), day.Name, Moment.InWords(day.First, day.Last),
-                plan.Days.Any(mark => mark.Kind == "closure" && mark.First <= day.First && day.Last <= mark.Last),
-                days.Count(one => day.First <= one.Date && one.Date <= day.Last)))],
-            file.LeftOut);
+            [
+                .. file.Days.Select(day => new ProposedClosure(
+                    LocalDatePattern.Iso.Format(day.First),
+                    LocalDatePattern.Iso.Format(day.Last),
+                    day.Name,
+                    Moment.InWords(day.First, day.Last),
+                    plan.Days.Any(mark => mark.Kind == "closure" && mark.First <= day.First && day.Last <= mark.Last),
+                    days.Count(one => day.First <= one.Date && one.Date <= day.Last)
+                )),
+            ],
+            file.LeftOut
+        );
     }
 }

@@ -10,7 +10,10 @@ using Polycline.Core.PlanFiles;
 using Polycline.Core.Wording;
 using Polycline.Data.Ledger;
 using Polycline.Data.Terms;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Calendar;
 
@@ -26,7 +29,17 @@ public sealed record MarkDaysRequest(IReadOnlyList<DayMark> Marks);
 /// <param name="Last">A date, inclusive; the same as the first unless it is a closure.</param>
 /// <param name="Runs">Of a special day: the label it takes; null: its own.</param>
 /// <param name="Periods">Of a special day, in the plan file's form; null: the term's.</param>
-public sealed record DayMark(long? Id, long Version, bool Gone, string Kind, string First, string Last, string Name, string? Runs, JsonElement? Periods);
+public sealed record DayMark(
+    long? Id,
+    long Version,
+    bool Gone,
+    string Kind,
+    string First,
+    string Last,
+    string Name,
+    string? Runs,
+    JsonElement? Periods
+);
 
 /// <summary>Marks days in a term's calendar, one or many at once; every section's classes and dates follow.</summary>
 public sealed class MarkDays : ITermCommand<MarkDaysRequest, TermPlan>
@@ -38,7 +51,7 @@ public sealed class MarkDays : ITermCommand<MarkDaysRequest, TermPlan>
     public static async Task<TermPlan> Load(NpgsqlConnection connection, Id<Term> term, MarkDaysRequest request) =>
         await TermStore.Read(connection, term) ?? throw Problem.Unknown();
 
-    public static Decision Decide(TermPlan plan, MarkDaysRequest request, Viewpoint viewpoint)
+    public static CommandDecision Decide(TermPlan plan, MarkDaysRequest request, Viewpoint viewpoint)
     {
         var changes = new List<Change>();
         var words = new List<string>();
@@ -48,14 +61,19 @@ public sealed class MarkDays : ITermCommand<MarkDaysRequest, TermPlan>
                 changes.Add(change);
                 words.Add(said);
             }
-        Decision decision = changes.Count switch
+        CommandDecision decision = changes.Count switch
         {
             0 => new("left the calendar as it is", []),
             1 => new(words[0], changes),
             _ => new($"marked {Counting.Counted(changes.Count, "stretch", "stretches")} of days in the calendar", changes),
         };
         var gone = request.Marks.All(mark => mark.Gone);
-        return decision with { Act = $"{(gone ? "Take out" : "Mark")} {Counting.Counted(changes.Count, gone ? "mark" : "stretch of days", gone ? "marks" : "stretches of days")}" };
+        return decision with
+        {
+            Act =
+                $"{(gone ? "Take out" : "Mark")} "
+                + $"{Counting.Counted(changes.Count, gone ? "mark" : "stretch of days", gone ? "marks" : "stretches of days")}",
+        };
     }
 
     // Null: it is so already.
@@ -63,21 +81,34 @@ public sealed class MarkDays : ITermCommand<MarkDaysRequest, TermPlan>
     {
         var present = mark.Id is { } id ? plan.Days.FirstOrDefault(day => day.Id == id) ?? throw Problem.Unknown($"{at}.id") : null;
         if (mark.Gone)
-            return present is null ? null : (
-                new("calendar_day", new() { ["id"] = present.Id }, Fields(plan.Id, present), null, mark.Version),
-                $"took {Said(present.Kind, present.Name, present.First, present.Last)} out of the calendar");
+            return present is null
+                ? null
+                : (
+                    new("calendar_day", new() { ["id"] = present.Id }, Fields(plan.Id, present), null, mark.Version),
+                    $"took {Said(present.Kind, present.Name, present.First, present.Last)} out of the calendar"
+                );
         var (first, last) = (Date(mark.First, $"{at}.first"), Date(mark.Last, $"{at}.last"));
         if (last < first)
             throw Problem.Field($"{at}.last", "The last day is before the first. Give one that is not.");
         if (mark.Kind != "closure" && first != last)
             throw Problem.Field($"{at}.last", "An extra day or a special day is one day. Give the same date twice.");
         if (last < plan.Term.First || first > plan.Term.Last)
-            throw Problem.Field($"{at}.first", $"{plan.Term.Name} is from {Moment.InWords(plan.Term.First)} to {Moment.InWords(plan.Term.Last)}. Give a day within it.");
-        if (mark.Kind != "closure" && plan.Days.FirstOrDefault(day => day.Kind == mark.Kind && day.First == first && day.Id != mark.Id) is { } same)
+            throw Problem.Field(
+                $"{at}.first",
+                $"{plan.Term.Name} is from {Moment.InWords(plan.Term.First)} to {Moment.InWords(plan.Term.Last)}. Give a day within it."
+            );
+        if (
+            mark.Kind != "closure"
+            && plan.Days.FirstOrDefault(day => day.Kind == mark.Kind && day.First == first && day.Id != mark.Id) is { } same
+        )
             throw Problem.Field($"{at}.first", $"{Moment.InWords(first)} is marked already: {same.Name}. Change that instead.");
         var periods = mark.Periods is { ValueKind: JsonValueKind.Array } given ? PeriodsOf(given, $"{at}.periods") : null;
-        if (mark.Runs is { } runs && !Meetings.LabelsOf(plan.Term.Calendar.Rotation).Contains(runs))
-            throw Problem.Field($"{at}.runs", $"This term has no day “{runs}”: choose one of {Counting.Joined([.. Meetings.LabelsOf(plan.Term.Calendar.Rotation)], "and")}.");
+        if (mark.Runs is { } runs && !SectionMeetings.LabelsOf(plan.Term.Calendar.Rotation).Contains(runs))
+            throw Problem.Field(
+                $"{at}.runs",
+                $"This term has no day “{runs}”: choose one of "
+                    + $"{Counting.Joined([.. SectionMeetings.LabelsOf(plan.Term.Calendar.Rotation)], "and")}."
+            );
         if (mark.Kind != "special" && (mark.Runs is not null || periods is not null))
             throw Problem.Field($"{at}.kind", "Only a special day runs as another, or has periods of its own.");
         var after = Fields(plan.Id, new(0, mark.Kind, first, last, mark.Name.Trim(), mark.Runs, periods, 0));
@@ -85,19 +116,22 @@ public sealed class MarkDays : ITermCommand<MarkDaysRequest, TermPlan>
         if (present is null)
             return (new("calendar_day", [], null, after, null), said);
         var before = Fields(plan.Id, present);
-        return JsonNode.DeepEquals(before, after) ? null : (new("calendar_day", new() { ["id"] = present.Id }, before, after, mark.Version), said);
+        return JsonNode.DeepEquals(before, after)
+            ? null
+            : (new("calendar_day", new() { ["id"] = present.Id }, before, after, mark.Version), said);
     }
 
-    private static JsonObject Fields(Id<Term> term, CalendarDayRow day) => new()
-    {
-        ["name"] = day.Name,
-        ["term"] = term.Value,
-        ["kind"] = day.Kind,
-        ["first"] = LocalDatePattern.Iso.Format(day.First),
-        ["last"] = LocalDatePattern.Iso.Format(day.Last),
-        ["runs"] = day.Runs,
-        ["periods"] = day.Periods is null ? null : JsonNode.Parse(day.Periods),
-    };
+    private static JsonObject Fields(Id<Term> term, CalendarDayRow day) =>
+        new()
+        {
+            ["name"] = day.Name,
+            ["term"] = term.Value,
+            ["kind"] = day.Kind,
+            ["first"] = LocalDatePattern.Iso.Format(day.First),
+            ["last"] = LocalDatePattern.Iso.Format(day.Last),
+            ["runs"] = day.Runs,
+            ["periods"] = day.Periods is null ? null : JsonNode.Parse(day.Periods),
+        };
 
     private static string Said(string kind, string name, LocalDate first, LocalDate last)
     {
@@ -111,7 +145,9 @@ public sealed class MarkDays : ITermCommand<MarkDaysRequest, TermPlan>
     }
 
     private static LocalDate Date(string text, string field) =>
-        LocalDatePattern.Iso.Parse(text) is { Success: true, Value: var date } ? date : throw Problem.Field(field, "Give a date, such as 2026-10-26.");
+        LocalDatePattern.Iso.Parse(text) is { Success: true, Value: var date }
+            ? date
+            : throw Problem.Field(field, "Give a date, such as 2026-10-26.");
 
     private static string PeriodsOf(JsonElement json, string field)
     {
@@ -130,17 +166,31 @@ public sealed class MarkDays : ITermCommand<MarkDaysRequest, TermPlan>
     {
         public Rules()
         {
-            RuleFor(request => request.Marks).Must(marks => marks.Count is > 0 and <= 400).WithMessage("Mark from 1 to 400 stretches of days at once.");
-            RuleFor(request => request.Marks).Must(marks => marks.Where(mark => mark.Id is not null).DistinctBy(mark => mark.Id).Count() == marks.Count(mark => mark.Id is not null))
+            RuleFor(request => request.Marks)
+                .Must(marks => marks.Count is > 0 and <= 400)
+                .WithMessage("Mark from 1 to 400 stretches of days at once.");
+            RuleFor(request => request.Marks)
+                .Must(marks =>
+                    marks.Where(mark => mark.Id is not null).DistinctBy(mark => mark.Id).Count() == marks.Count(mark => mark.Id is not null)
+                )
                 .WithMessage("One mark is named twice.");
-            RuleFor(request => request.Marks).Must(marks => marks.Where(mark => !mark.Gone && mark.Kind != "closure") is var days && days.DistinctBy(mark => (mark.Kind, mark.First)).Count() == days.Count())
+            RuleFor(request => request.Marks)
+                .Must(marks =>
+                    marks.Where(mark => !mark.Gone && mark.Kind != "closure") is var days
+                    && days.DistinctBy(mark => (mark.Kind, mark.First)).Count() == days.Count()
+                )
                 .WithMessage("One day is to be an extra or a special day twice. Name it once.");
-            RuleForEach(request => request.Marks).ChildRules(mark =>
-            {
-                mark.RuleFor(one => one.Kind).Must(kind => kind is "closure" or "extra" or "special").WithMessage("Say whether it is a closure, an extra day or a special day.");
-                mark.RuleFor(one => one.Name).MaximumLength(120).WithMessage("Call it something of at most 120 letters.");
-                mark.RuleFor(one => one.Name).Must((one, name) => one.Gone || one.Kind == "special" || name.Trim().Length > 0).WithMessage("Say what it is called, such as “Mid-term break”.");
-            });
+            RuleForEach(request => request.Marks)
+                .ChildRules(mark =>
+                {
+                    mark.RuleFor(one => one.Kind)
+                        .Must(kind => kind is "closure" or "extra" or "special")
+                        .WithMessage("Say whether it is a closure, an extra day or a special day.");
+                    mark.RuleFor(one => one.Name).MaximumLength(120).WithMessage("Call it something of at most 120 letters.");
+                    mark.RuleFor(one => one.Name)
+                        .Must((one, name) => one.Gone || one.Kind == "special" || name.Trim().Length > 0)
+                        .WithMessage("Say what it is called, such as “Mid-term break”.");
+                });
         }
     }
 }

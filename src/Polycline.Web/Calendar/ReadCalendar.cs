@@ -3,12 +3,13 @@ using System.Text.Json.Nodes;
 using NodaTime;
 using NodaTime.Text;
 using Polycline.Core.Calendars;
-using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Terms;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Calendar;
 
@@ -22,9 +23,27 @@ namespace Polycline.Web.Calendar;
 /// <param name="Labels">The days a special day can run as.</param>
 /// <param name="Today">The date now.</param>
 public sealed record CalendarAnswer(
-    long Term, string Name, string Zone, long Version, long OwnVersion, bool CanChange, string First, string Last, string Dates, int ClassDays,
-    IReadOnlyList<string> Weekdays, JsonNode Rotation, string RotationWords, JsonNode Periods, string OffDays, IReadOnlyList<LabelChoice> Labels, string Today,
-    IReadOnlyList<CalendarMonth> Months, IReadOnlyList<CalendarMark> Marks, IReadOnlyList<TermSectionCard> Sections);
+    long Term,
+    string Name,
+    string Zone,
+    long Version,
+    long OwnVersion,
+    bool CanChange,
+    string First,
+    string Last,
+    string Dates,
+    int ClassDays,
+    IReadOnlyList<string> Weekdays,
+    JsonNode Rotation,
+    string RotationWords,
+    JsonNode Periods,
+    string OffDays,
+    IReadOnlyList<LabelChoice> Labels,
+    string Today,
+    IReadOnlyList<CalendarMonth> Months,
+    IReadOnlyList<CalendarMark> Marks,
+    IReadOnlyList<TermSectionCard> Sections
+);
 
 public sealed record LabelChoice(string Label, string Words);
 
@@ -43,7 +62,18 @@ public sealed record CalendarDay(string Date, string Words, string State, string
 /// <param name="Facts">What else is to be said of it.</param>
 /// <param name="Sleeps">It has no effect as things are.</param>
 public sealed record CalendarMark(
-    long Id, long Version, string Kind, string First, string Last, string Name, string? Runs, JsonNode? Periods, string Words, string Facts, bool Sleeps);
+    long Id,
+    long Version,
+    string Kind,
+    string First,
+    string Last,
+    string Name,
+    string? Runs,
+    JsonNode? Periods,
+    string Words,
+    string Facts,
+    bool Sleeps
+);
 
 /// <param name="Course">Null: it follows none.</param>
 /// <param name="Standing">What is to be said of its room: <c>3 classes free</c>.</param>
@@ -53,7 +83,14 @@ public sealed record TermSectionCard(long Id, string Name, string Letter, string
 /// <summary>Reads a term as a year sheet, with what it means for every section.</summary>
 public static class ReadCalendar
 {
-    public static async Task<CalendarAnswer> Handle(long term, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
+    public static async Task<CalendarAnswer> Handle(
+        long term,
+        Access access,
+        Viewpoint viewpoint,
+        PlanCache compiled,
+        Database database,
+        CancellationToken stop
+    )
     {
         var plan = await TermStore.Read(database, access.Term!.Value, stop) ?? throw Problem.Unknown();
         return Of(plan, await Task.WhenAll(plan.Editions.Select(compiled.Edition)), viewpoint);
@@ -67,14 +104,31 @@ public static class ReadCalendar
         var today = term.Local(viewpoint.At).Date;
         var settings = JsonNode.Parse(plan.Settings)!;
         return new(
-            plan.Id.Value, term.Name, term.Zone.Id, plan.Version, plan.OwnVersion, viewpoint.TakesCommands && today <= term.Last, Iso(term.First), Iso(term.Last),
-            Moment.InWords(term.First, term.Last), days.Days.Length,
+            plan.Id.Value,
+            term.Name,
+            term.Zone.Id,
+            plan.Version,
+            plan.OwnVersion,
+            viewpoint.TakesCommands && today <= term.Last,
+            Iso(term.First),
+            Iso(term.Last),
+            Moment.InWords(term.First, term.Last),
+            days.Days.Length,
             [.. term.Calendar.Weekdays.Select(day => day.ToString()[..3].ToLowerInvariant())],
-            settings["rotation"]?.DeepClone() ?? new JsonObject { ["kind"] = "weekly" }, InWords(term.Calendar.Rotation), settings["periods"]?.DeepClone() ?? new JsonArray(),
+            settings["rotation"]?.DeepClone() ?? new JsonObject { ["kind"] = "weekly" },
+            InWords(term.Calendar.Rotation),
+            settings["periods"]?.DeepClone() ?? new JsonArray(),
             term.Calendar.OffDays.ToString().ToLowerInvariant(),
-            [.. Meetings.LabelsOf(term.Calendar.Rotation).Select(label => new LabelChoice(label, DifferenceWords.DayInWords(label).Capital()))], Iso(today),
-            [.. MonthsOf(plan, labels)], [.. plan.Days.Select(day => MarkOf(days, day))],
-            [.. plan.Sections.Select(section => CardOf(days, section, courses.FirstOrDefault(course => course.Id == section.Edition)))]);
+            [
+                .. SectionMeetings
+                    .LabelsOf(term.Calendar.Rotation)
+                    .Select(label => new LabelChoice(label, DifferenceWords.DayInWords(label).Capital())),
+            ],
+            Iso(today),
+            [.. MonthsOf(plan, labels)],
+            [.. plan.Days.Select(day => MarkOf(days, day))],
+            [.. plan.Sections.Select(section => CardOf(days, section, courses.FirstOrDefault(course => course.Id == section.Edition)))]
+        );
     }
 
     private static IEnumerable<CalendarMonth> MonthsOf(TermPlan plan, Dictionary<LocalDate, string> labels)
@@ -83,9 +137,19 @@ public static class ReadCalendar
         for (var month = new LocalDate(term.First.Year, term.First.Month, 1); month <= term.Last; month = month.PlusMonths(1))
             yield return new(
                 month.ToString("MMMM uuuu", CultureInfo.InvariantCulture),
-                [.. Enumerable.Range(0, CalendarSystem.Iso.GetDaysInMonth(month.Year, month.Month)).Select(n => month.PlusDays(n)).Select(date => new CalendarDay(
-                    Iso(date), date.ToString("ddd d MMM", CultureInfo.InvariantCulture), StateOf(term, labels, date), labels.GetValueOrDefault(date),
-                    [.. plan.Days.Where(day => day.First <= date && date <= day.Last).Select(day => day.Id)]))]);
+                [
+                    .. Enumerable
+                        .Range(0, CalendarSystem.Iso.GetDaysInMonth(month.Year, month.Month))
+                        .Select(n => month.PlusDays(n))
+                        .Select(date => new CalendarDay(
+                            Iso(date),
+                            date.ToString("ddd d MMM", CultureInfo.InvariantCulture),
+                            StateOf(term, labels, date),
+                            labels.GetValueOrDefault(date),
+                            [.. plan.Days.Where(day => day.First <= date && date <= day.Last).Select(day => day.Id)]
+                        )),
+                ]
+            );
     }
 
     private static string StateOf(Term term, Dictionary<LocalDate, string> labels, LocalDate date) =>
@@ -99,38 +163,81 @@ public static class ReadCalendar
         var periods = day.Periods is null ? null : JsonNode.Parse(day.Periods);
         var (sleeps, facts) = day.Kind switch
         {
-            "special" => (!days.IsClassDay(day.First), string.Join(", ", new[] { day.Runs is null ? null : $"runs as {DifferenceWords.DayInWords(day.Runs)}", PeriodsInWords(periods) }.OfType<string>())),
+            "special" => (
+                !days.IsClassDay(day.First),
+                string.Join(
+                    ", ",
+                    new[]
+                    {
+                        day.Runs is null ? null : $"runs as {DifferenceWords.DayInWords(day.Runs)}",
+                        PeriodsInWords(periods),
+                    }.OfType<string>()
+                )
+            ),
             "extra" => (!days.Holds(day.First), "classes are held"),
-            _ => (day.Last < days.Term.First || day.First > days.Term.Last, Counting.Counted(NodaTime.Period.DaysBetween(day.First, day.Last) + 1, "day", "days")),
+            _ => (
+                day.Last < days.Term.First || day.First > days.Term.Last,
+                Counting.Counted(NodaTime.Period.DaysBetween(day.First, day.Last) + 1, "day", "days")
+            ),
         };
-        return new(day.Id, day.Version, day.Kind, Iso(day.First), Iso(day.Last), day.Name, day.Runs, periods, Moment.InWords(day.First, day.Last), facts, sleeps);
+        return new(
+            day.Id,
+            day.Version,
+            day.Kind,
+            Iso(day.First),
+            Iso(day.Last),
+            day.Name,
+            day.Runs,
+            periods,
+            Moment.InWords(day.First, day.Last),
+            facts,
+            sleeps
+        );
     }
 
-    private static string? PeriodsInWords(JsonNode? periods) => periods?.AsArray() switch
-    {
-        null => null,
-        { Count: 0 } => "no periods",
-        var list => $"{Counting.Counted(list.Count, "period", "periods")} from {list[0]!["start"]} to {list[^1]!["end"]}",
-    };
+    private static string? PeriodsInWords(JsonNode? periods) =>
+        periods?.AsArray() switch
+        {
+            null => null,
+            { Count: 0 } => "no periods",
+            var list => $"{Counting.Counted(list.Count, "period", "periods")} from {list[0]!["start"]} to {list[^1]!["end"]}",
+        };
 
     private static TermSectionCard CardOf(TermDays days, TermSection section, EditionPlan? course)
     {
         if (course?.Schedule.Section(new($"{section.Id}")) is not { } schedule)
-            return new(section.Id, section.Name, section.Letter, null, Meetings.Of(days, section.Name, section.Slots, section.Changes).Meetings.Length, "follows no course", false);
+            return new(
+                section.Id,
+                section.Name,
+                section.Letter,
+                null,
+                SectionMeetings.Of(days, section.Name, section.Slots, section.Changes).Meetings.Length,
+                "follows no course",
+                false
+            );
         var (lacking, free) = (schedule.Forecast.Lacking, schedule.Forecast.Free.Length);
         return new(
-            section.Id, section.Name, section.Letter, course.CourseTitle, schedule.Meetings.Meetings.Length,
-            lacking > 0 ? $"does not fit, by {(course.Edition.Basis == Basis.Meetings ? Counting.Counted(lacking, "class", "classes") : Counting.Counted(lacking, "minute", "minutes"))}"
-                : free == 0 ? "fits to the last class" : $"fits, {Counting.Counted(free, "class", "classes")} free",
-            lacking > 0);
+            section.Id,
+            section.Name,
+            section.Letter,
+            course.CourseTitle,
+            schedule.Meetings.Meetings.Length,
+            lacking > 0 ? $"does not fit, by " + $"{course.Edition.Basis.Counted(lacking)}"
+                : free == 0 ? "fits to the last class"
+                : $"fits, {Counting.Counted(free, "class", "classes")} free",
+            lacking > 0
+        );
     }
 
-    private static string InWords(Rotation rotation) => rotation switch
-    {
-        Rotation.Weeks weeks => $"weeks {Counting.Joined(weeks.Labels, "and")} in turn{(weeks.TeachingOnly ? ", closed weeks left out" : "")}",
-        Rotation.Days days => $"days {days.Labels[0]} to {days.Labels[^1]} in turn{(days.ClosuresCount ? ", closed days counted" : "")}",
-        _ => "each week alike",
-    };
+    private static string InWords(Rotation rotation) =>
+        rotation switch
+        {
+            Rotation.ByWeeks weeks =>
+                $"weeks {Counting.Joined(weeks.Labels, "and")} in turn{(weeks.TeachingOnly ? ", closed weeks left out" : "")}",
+            Rotation.ByDays days =>
+                $"days {days.Labels[0]} to {days.Labels[^1]} in turn{(days.ClosuresCount ? ", closed days counted" : "")}",
+            _ => "each week alike",
+        };
 
     private static string Iso(LocalDate date) => LocalDatePattern.Iso.Format(date);
 }

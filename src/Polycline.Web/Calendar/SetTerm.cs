@@ -9,7 +9,10 @@ using Polycline.Core.PlanFiles;
 using Polycline.Core.Wording;
 using Polycline.Data.Ledger;
 using Polycline.Data.Terms;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Calendar;
 
@@ -20,7 +23,15 @@ namespace Polycline.Web.Calendar;
 /// <param name="Periods">Of an ordinary day: at most 40.</param>
 /// <param name="OffDays">Where a due of the course goes that falls on no class day: <c>stay</c>, <c>back</c> or <c>forward</c>.</param>
 /// <param name="Version">The version of the term's own fields that was read.</param>
-public sealed record SetTermRequest(string First, string Last, IReadOnlyList<string> Weekdays, JsonElement Rotation, JsonElement Periods, string OffDays, long Version);
+public sealed record SetTermRequest(
+    string First,
+    string Last,
+    IReadOnlyList<string> Weekdays,
+    JsonElement Rotation,
+    JsonElement Periods,
+    string OffDays,
+    long Version
+);
 
 /// <summary>Sets when a term is, on which weekdays there are classes, what the days are called and in which periods they run.</summary>
 public sealed class SetTerm : ITermCommand<SetTermRequest, TermPlan>
@@ -34,7 +45,7 @@ public sealed class SetTerm : ITermCommand<SetTermRequest, TermPlan>
     public static async Task<TermPlan> Load(NpgsqlConnection connection, Id<Term> term, SetTermRequest request) =>
         await TermStore.Read(connection, term) ?? throw Problem.Unknown();
 
-    public static Decision Decide(TermPlan plan, SetTermRequest request, Viewpoint viewpoint)
+    public static CommandDecision Decide(TermPlan plan, SetTermRequest request, Viewpoint viewpoint)
     {
         var settings = new JsonObject
         {
@@ -48,8 +59,18 @@ public sealed class SetTerm : ITermCommand<SetTermRequest, TermPlan>
             throw Problem.Field("last", "A term is at most 400 days long. Give an earlier last day.");
         if (term.Calendar.Weekdays.IsEmpty)
             throw Problem.Field("weekdays", "There would be no weekday with classes. Choose at least one.");
-        JsonObject before = new() { ["first"] = Iso(plan.Term.First), ["last"] = Iso(plan.Term.Last), ["settings"] = JsonNode.Parse(plan.Settings) };
-        JsonObject after = new() { ["first"] = Iso(term.First), ["last"] = Iso(term.Last), ["settings"] = settings };
+        JsonObject before = new()
+        {
+            ["first"] = Iso(plan.Term.First),
+            ["last"] = Iso(plan.Term.Last),
+            ["settings"] = JsonNode.Parse(plan.Settings),
+        };
+        JsonObject after = new()
+        {
+            ["first"] = Iso(term.First),
+            ["last"] = Iso(term.Last),
+            ["settings"] = settings,
+        };
         // Both in one form: what is left out stands for what it stands for.
         before["settings"] = Canonical(plan.Term);
         after["settings"] = Canonical(term);
@@ -60,7 +81,20 @@ public sealed class SetTerm : ITermCommand<SetTermRequest, TermPlan>
         after["settings"] = settings;
         return new(
             said,
-            [Change.Of("term", plan.Id, request.Version, new(changed.Select(field => KeyValuePair.Create(field, field == "settings" ? JsonNode.Parse(plan.Settings) : before[field]?.DeepClone()))), new(changed.Select(field => KeyValuePair.Create(field, after[field]?.DeepClone()))))]);
+            [
+                Change.Of(
+                    "term",
+                    plan.Id,
+                    request.Version,
+                    new(
+                        changed.Select(field =>
+                            KeyValuePair.Create(field, field == "settings" ? JsonNode.Parse(plan.Settings) : before[field]?.DeepClone())
+                        )
+                    ),
+                    new(changed.Select(field => KeyValuePair.Create(field, after[field]?.DeepClone())))
+                ),
+            ]
+        );
     }
 
     private static string Said(TermPlan plan, JsonObject before, JsonObject after, Term term)
@@ -68,8 +102,17 @@ public sealed class SetTerm : ITermCommand<SetTermRequest, TermPlan>
         var parts = new List<string>();
         if (plan.Term.First != term.First || plan.Term.Last != term.Last)
             parts.Add($"set {plan.Term.Name} from {Moment.InWords(term.First)} to {Moment.InWords(term.Last)}");
-        var names = new[] { ("weekdays", "weekdays"), ("rotation", "rotation"), ("periods", "periods"), ("offDays", "rule for dues on days without classes") };
-        var fields = names.Where(name => !JsonNode.DeepEquals(before["settings"]![name.Item1], after["settings"]![name.Item1])).Select(name => name.Item2).ToList();
+        var names = new[]
+        {
+            ("weekdays", "weekdays"),
+            ("rotation", "rotation"),
+            ("periods", "periods"),
+            ("offDays", "rule for dues on days without classes"),
+        };
+        var fields = names
+            .Where(name => !JsonNode.DeepEquals(before["settings"]![name.Item1], after["settings"]![name.Item1]))
+            .Select(name => name.Item2)
+            .ToList();
         if (fields.Count > 0)
             parts.Add($"changed the {Counting.Joined(fields, "and")} of {plan.Term.Name}");
         return Counting.Joined(parts, "and");
@@ -78,12 +121,20 @@ public sealed class SetTerm : ITermCommand<SetTermRequest, TermPlan>
     private static JsonObject Canonical(Term term)
     {
         var all = JsonNode.Parse(PlanParts.Json(term))!.AsObject();
-        return new(new[] { "weekdays", "rotation", "periods", "offDays" }.Select(field => KeyValuePair.Create(field, all[field]?.DeepClone())));
+        return new(
+            new[] { "weekdays", "rotation", "periods", "offDays" }.Select(field => KeyValuePair.Create(field, all[field]?.DeepClone()))
+        );
     }
 
     private static Term Read(string name, string zone, string first, string last, JsonObject settings)
     {
-        var json = new JsonObject { ["name"] = name, ["zone"] = zone, ["first"] = first, ["last"] = last };
+        var json = new JsonObject
+        {
+            ["name"] = name,
+            ["zone"] = zone,
+            ["first"] = first,
+            ["last"] = last,
+        };
         foreach (var (field, value) in settings)
             json[field] = value?.DeepClone();
         try
@@ -102,8 +153,12 @@ public sealed class SetTerm : ITermCommand<SetTermRequest, TermPlan>
     {
         public Rules()
         {
-            RuleFor(request => request.Periods).Must(periods => periods.ValueKind == JsonValueKind.Array && periods.GetArrayLength() <= 40).WithMessage("Give a list of at most 40 periods.");
-            RuleFor(request => request.Rotation).Must(rotation => rotation.ValueKind == JsonValueKind.Object).WithMessage("Say what the days are called.");
+            RuleFor(request => request.Periods)
+                .Must(periods => periods.ValueKind == JsonValueKind.Array && periods.GetArrayLength() <= 40)
+                .WithMessage("Give a list of at most 40 periods.");
+            RuleFor(request => request.Rotation)
+                .Must(rotation => rotation.ValueKind == JsonValueKind.Object)
+                .WithMessage("Say what the days are called.");
         }
     }
 }

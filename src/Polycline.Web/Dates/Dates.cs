@@ -1,4 +1,5 @@
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Dates;
 
@@ -7,7 +8,11 @@ public static class DatesRoutes
 {
     public static void MapDates(this IEndpointRouteBuilder routes)
     {
-        routes.MapGet("/api/editions/{edition:long}/dates.csv", ReadDates.HandleCsv).WithName("dates-csv").For(May.Team).Produces(200, contentType: "text/csv");
+        routes
+            .MapGet("/api/editions/{edition:long}/dates.csv", ReadDates.HandleCsv)
+            .WithName("dates-csv")
+            .For(May.Team)
+            .Produces(200, contentType: "text/csv");
         routes.MapGet("/api/editions/{edition:long}/dates", ReadDates.Handle).WithName("dates").For(May.Team);
     }
 }

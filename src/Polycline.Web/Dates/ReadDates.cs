@@ -1,26 +1,52 @@
 using NodaTime;
-using Polycline.Core;
+using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Formats;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Dates;
 
-public sealed record DatesAnswer(long Edition, long Version, bool CanChange, IReadOnlyList<DatesSection> Sections, IReadOnlyList<DatesUnit> Units, int Differences, int ToCheck);
+public sealed record DatesAnswer(
+    long Edition,
+    long Version,
+    bool CanChange,
+    IReadOnlyList<DatesSection> Sections,
+    IReadOnlyList<DatesUnit> Units,
+    int Differences,
+    int ToCheck
+);
 
 /// <param name="Lacking">By how many classes the course does not fit; 0: it fits.</param>
 /// <param name="ToCheck">What was noticed, in words.</param>
-public sealed record DatesSection(long Id, string Name, string Letter, int Students, int Classes, int Lacking, IReadOnlyList<string> ToCheck);
+public sealed record DatesSection(
+    long Id,
+    string Name,
+    string Letter,
+    int Students,
+    int Classes,
+    int Lacking,
+    IReadOnlyList<string> ToCheck
+);
 
 /// <param name="Number">Null: it is of one section only.</param>
 public sealed record DatesUnit(int? Number, string Title, IReadOnlyList<DatesRow> Items);
 
 /// <param name="Opens">Timing in words; null: open as soon as it is published.</param>
 /// <param name="Cells">One for each section, in their order.</param>
-public sealed record DatesRow(long Item, string Code, string Title, string Kind, bool Published, string? Opens, string? Due, IReadOnlyList<DatesCell> Cells);
+public sealed record DatesRow(
+    long Item,
+    string Code,
+    string Title,
+    string Kind,
+    bool Published,
+    string? Opens,
+    string? Due,
+    IReadOnlyList<DatesCell> Cells
+);
 
 /// <param name="Opens">When it opens there.</param>
 /// <param name="HasOpened">It has opened there and stays open, whatever its date says.</param>
@@ -29,7 +55,19 @@ public sealed record DatesRow(long Item, string Code, string Title, string Kind,
 /// <param name="Absent">It is of another section only.</param>
 /// <param name="Students">How many students of the section it is for.</param>
 /// <param name="Differs">The fields that this section has otherwise, and since when: to be named when they are changed.</param>
-public sealed record DatesCell(Moment? Opens, Moment? Due, Moment? Closes, bool HasOpened, bool Unresolved, bool Held, bool Skipped, bool Absent, int Students, IReadOnlyList<DatesDifference> Differs, IReadOnlyList<string> ToCheck);
+public sealed record DatesCell(
+    Moment? Opens,
+    Moment? Due,
+    Moment? Closes,
+    bool HasOpened,
+    bool Unresolved,
+    bool Held,
+    bool Skipped,
+    bool Absent,
+    int Students,
+    IReadOnlyList<DatesDifference> Differs,
+    IReadOnlyList<string> ToCheck
+);
 
 /// <param name="Field"><c>opens</c>, <c>due</c>, <c>closes</c> …</param>
 /// <param name="Course">What it would be if it were put back.</param>
@@ -38,7 +76,7 @@ public sealed record DatesDifference(string Field, long Version, Moment? Course)
 /// <summary>Reads every item's dates in every section.</summary>
 public static class ReadDates
 {
-    public static async Task<DatesAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Compiled compiled)
+    public static async Task<DatesAnswer> Handle(long edition, Access access, Viewpoint viewpoint, PlanCache compiled)
     {
         viewpoint.NeedsTeam("The table of dates");
         var plan = await compiled.Edition(access);
@@ -46,7 +84,7 @@ public static class ReadDates
     }
 
     /// <summary>The same as a table for a spreadsheet.</summary>
-    public static async Task<IResult> HandleCsv(long edition, Access access, Viewpoint viewpoint, Compiled compiled)
+    public static async Task<IResult> HandleCsv(long edition, Access access, Viewpoint viewpoint, PlanCache compiled)
     {
         var answer = await Handle(edition, access, viewpoint, compiled);
         return Results.File(Csv.Write(Table(answer)), "text/csv; charset=utf-8", "dates.csv");
@@ -55,14 +93,42 @@ public static class ReadDates
     /// <summary>An item a row; of each section when it opens, is due and closes.</summary>
     public static IEnumerable<IReadOnlyList<string?>> Table(DatesAnswer answer)
     {
-        yield return ["Code", "Title", "Kind", .. answer.Sections.SelectMany(section => new[] { $"{section.Name} opens", $"{section.Name} due", $"{section.Name} closes" })];
+        yield return
+        [
+            "Code",
+            "Title",
+            "Kind",
+            .. answer.Sections.SelectMany(section => new[] { $"{section.Name} opens", $"{section.Name} due", $"{section.Name} closes" }),
+        ];
         foreach (var row in answer.Units.SelectMany(unit => unit.Items))
-            yield return [row.Code, row.Title, row.Kind, .. row.Cells.SelectMany(cell => cell.Absent ? [null, null, null] : cell.Skipped ? ["dropped here", null, null] : new[] { Local(cell.Opens), Local(cell.Due), Local(cell.Closes) })];
+            yield return
+            [
+                row.Code,
+                row.Title,
+                row.Kind,
+                .. row.Cells.SelectMany(cell =>
+                    cell.Absent ? [null, null, null]
+                    : cell.Skipped ? ["dropped here", null, null]
+                    : new[] { Local(cell.Opens), Local(cell.Due), Local(cell.Closes) }
+                ),
+            ];
 
         static string? Local(Moment? moment) => moment?.Local[..16].Replace('T', ' ');
     }
 
-    private static readonly DatesCell OfAnotherSection = new(null, null, null, HasOpened: false, Unresolved: false, Held: false, Skipped: false, Absent: true, Students: 0, [], []);
+    private static readonly DatesCell OfAnotherSection = new(
+        null,
+        null,
+        null,
+        HasOpened: false,
+        Unresolved: false,
+        Held: false,
+        Skipped: false,
+        Absent: true,
+        Students: 0,
+        [],
+        []
+    );
 
     /// <summary>The answer for an edition: a pure function.</summary>
     public static DatesAnswer Of(EditionPlan plan, bool canChange, Instant moment)
@@ -71,24 +137,64 @@ public static class ReadDates
         var number = 0;
         var anchors = new AnchorWords(plan.TitleOf, plan.Edition.Levels);
         var differences = plan.Adjustments.ToLookup(row => (row.Section, row.Target));
-        var findings = plan.Sections.Select(section => plan.Schedule.Section(section.Section.Ref).Findings.ToLookup(finding => finding.Target)).ToList();
+        var findings = plan
+            .Sections.Select(section => plan.Schedule.Section(section.Section.Ref).Findings.ToLookup(finding => finding.Target))
+            .ToList();
         return new(
-            plan.Id.Value, plan.Version, canChange, [.. plan.Sections.Select((section, at) => SectionOf(plan, section, people[at].Count))],
-            [.. plan.ItemsByUnit().Select(unit => new DatesUnit(unit.Unit.Section is null ? ++number : null, plan.TitleOf(unit.Unit.Lineage), [.. unit.Items.Select(Row)]))],
-            plan.Adjustments.Count, plan.Sections.Sum(section => plan.Schedule.Section(section.Section.Ref).Findings.Length));
+            plan.Id.Value,
+            plan.Version,
+            canChange,
+            [.. plan.Sections.Select((section, at) => SectionOf(plan, section, people[at].Count))],
+            [
+                .. plan.ItemsByUnit()
+                    .Select(unit => new DatesUnit(
+                        unit.Unit.Section is null ? ++number : null,
+                        plan.TitleOf(unit.Unit.Lineage),
+                        [.. unit.Items.Select(Row)]
+                    )),
+            ],
+            plan.Adjustments.Count,
+            plan.Sections.Sum(section => plan.Schedule.Section(section.Section.Ref).Findings.Length)
+        );
 
         DatesRow Row(TreeRow row)
         {
             var item = plan.Schedule.Item(new(row.Lineage));
             return new(
-                row.Id, plan.Schedule.CodeOf[item.Ref], item.Title, Words.Of(item.Kind), item.Published, Said(item.Opens), Said(item.Due),
-                [.. plan.Sections.Select((section, at) => Cell(plan, section, people[at], item, differences[(section.Id, item.Ref.Name)], [.. findings[at][item.Ref.Name]]))]);
+                row.Id,
+                plan.Schedule.CodeOf[item.Ref],
+                item.Title,
+                EnumNames.Of(item.Kind),
+                item.Published,
+                Said(item.Opens),
+                Said(item.Due),
+                [
+                    .. plan.Sections.Select(
+                        (section, at) =>
+                            Cell(
+                                plan,
+                                section,
+                                people[at],
+                                item,
+                                differences[(section.Id, item.Ref.Name)],
+                                [.. findings[at][item.Ref.Name]]
+                            )
+                    ),
+                ]
+            );
 
             string? Said(Anchor? anchor) => anchor is null ? null : anchors.Of(anchor, row.Lesson is null);
         }
     }
 
-    private static DatesCell Cell(EditionPlan plan, FollowingSection section, IReadOnlyList<long> people, Item item, IEnumerable<AdjustmentRow> differences, IReadOnlyList<Finding> findings)
+    private static DatesCell Cell(
+        EditionPlan plan,
+        FollowingSection section,
+        IReadOnlyList<long> people,
+        Item item,
+        IEnumerable<AdjustmentRow> differences,
+        IReadOnlyList<Finding> findings
+    )
     {
         var schedule = plan.Schedule.Section(section.Section.Ref);
         if (schedule.Item(item.Ref) is not { } found)
@@ -96,26 +202,66 @@ public static class ReadDates
         var (here, dates) = found;
         var zone = plan.Term.Zone;
         var rows = differences.ToList();
-        var bare = rows.Count == 0 || here.Skipped ? null : ItemDates.Of(
-            here with { Opens = new(item.Opens, Layer.Master), Due = new(item.Due, Layer.Master), Closes = new(item.Closes, Layer.Master) }, schedule.Anchors, schedule.Term);
+        var bare =
+            rows.Count == 0 || here.Skipped
+                ? null
+                : ItemDates.Of(
+                    here with
+                    {
+                        Opens = new(item.Opens, Layer.Master),
+                        Due = new(item.Due, Layer.Master),
+                        Closes = new(item.Closes, Layer.Master),
+                    },
+                    schedule.Anchors,
+                    schedule.Term
+                );
         return new(
-            Moment.Of(dates?.Opens.At, zone), Moment.Of(dates?.Due.At, zone), Moment.Of(dates?.Closes.At, zone),
-            here.Opened is not null, dates is { Opens.IsUnresolved: true } or { Due.IsUnresolved: true }, here.Held, here.Skipped, false, here.Skipped ? 0 : For(plan, people, here),
-            [.. rows.Select(row => new DatesDifference(row.Field, row.Version, Moment.Of(
-                row.Field switch { "opens" => bare?.Opens.At, "due" => bare?.Due.At, "closes" => bare?.Closes.At, _ => null }, zone)))],
-            findings.Count == 0 ? [] : [.. findings.Select(WordsOf(plan).Of)]);
+            Moment.Of(dates?.Opens.At, zone),
+            Moment.Of(dates?.Due.At, zone),
+            Moment.Of(dates?.Closes.At, zone),
+            here.Opened is not null,
+            dates is { Opens.IsUnresolved: true } or { Due.IsUnresolved: true },
+            here.Held,
+            here.Skipped,
+            false,
+            here.Skipped ? 0 : For(plan, people, here),
+            [
+                .. rows.Select(row => new DatesDifference(
+                    row.Field,
+                    row.Version,
+                    Moment.Of(
+                        row.Field switch
+                        {
+                            "opens" => bare?.Opens.At,
+                            "due" => bare?.Due.At,
+                            "closes" => bare?.Closes.At,
+                            _ => null,
+                        },
+                        zone
+                    )
+                )),
+            ],
+            findings.Count == 0 ? [] : [.. findings.Select(WordsOf(plan).Of)]
+        );
     }
 
     private static int For(EditionPlan plan, IReadOnlyList<long> people, CourseItem here) =>
         here.For is { } whom ? people.Count(person => whom.Includes(new($"{person}"), plan.GroupsOf(person))) : people.Count;
 
-    private static FindingWords WordsOf(EditionPlan plan) => new(target => plan.Find(target) is null ? target : plan.TitleOf(target), plan.Edition.Basis, plan.Edition.Levels);
+    private static FindingWords WordsOf(EditionPlan plan) =>
+        new(target => plan.Find(target) is null ? target : plan.TitleOf(target), plan.Edition.Basis, plan.Edition.Levels);
 
     private static DatesSection SectionOf(EditionPlan plan, FollowingSection section, int students)
     {
         var schedule = plan.Schedule.Section(section.Section.Ref);
         return new(
-            section.Id, section.Name, section.Letter, students, schedule.Meetings.Meetings.Length, schedule.Forecast.Lacking,
-            [.. schedule.Findings.Select(WordsOf(plan).Of)]);
+            section.Id,
+            section.Name,
+            section.Letter,
+            students,
+            schedule.Meetings.Meetings.Length,
+            schedule.Forecast.Lacking,
+            [.. schedule.Findings.Select(WordsOf(plan).Of)]
+        );
     }
 }

@@ -5,13 +5,17 @@ using NodaTime;
 using NodaTime.Text;
 using Npgsql;
 using Polycline.Core.Courses;
-using Polycline.Core.Release.WhatIf;
+using Polycline.Core.WhatIf;
+using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Editions;
 using Polycline.Data.People;
 using Polycline.Data.Students;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 using static Polycline.Core.Wording.Counting;
 
 namespace Polycline.Web.Editions;
@@ -31,44 +35,72 @@ public sealed record EndEditionAnswer(bool Applied, string Sentence, string Act)
 public static class EndEdition
 {
     public static async Task<EndEditionAnswer> Handle(
-        long edition, [FromBody] EndEditionRequest request, [FromQuery] bool? preview, [FromHeader(Name = "Idempotency-Key")] Guid? key,
-        Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
+        long edition,
+        [FromBody] EndEditionRequest request,
+        [FromQuery] bool? preview,
+        [FromHeader(Name = "Idempotency-Key")] Guid? key,
+        Access access,
+        Viewpoint viewpoint,
+        Database database,
+        CancellationToken stop
+    )
     {
         MayEnd(access, viewpoint);
-        var given = preview == true ? Guid.Empty : Once.Key(key);
+        var given = preview == true ? Guid.Empty : Idempotency.Key(key);
         await using var connection = await database.Source.OpenConnectionAsync(stop);
         await using var transaction = await connection.BeginTransactionAsync(IsolationLevel.ReadCommitted, stop);
         // A preview goes the same way and gives the transaction up.
         if (preview == true)
             return await Do(connection, access, viewpoint, request) with { Applied = false };
-        var answer = await Once.Run(connection, viewpoint, given, Once.Digest($"{edition} end", request), () => Do(connection, access, viewpoint, request));
+        var answer = await Idempotency.Run(connection, viewpoint, given, Idempotency.Digest($"{edition} end", request), () =>
+            Do(connection, access, viewpoint, request)
+        );
         await transaction.CommitAsync(stop);
         return answer;
     }
 
     /// <summary>Takes back that it has ended, or that it is to end on a day.</summary>
     public static async Task<IResult> HandleResume(
-        long edition, [FromHeader(Name = "Idempotency-Key")] Guid? key, Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
+        long edition,
+        [FromHeader(Name = "Idempotency-Key")] Guid? key,
+        Access access,
+        Viewpoint viewpoint,
+        Database database,
+        CancellationToken stop
+    )
     {
         MayEnd(access, viewpoint);
-        var given = Once.Key(key);
+        var given = Idempotency.Key(key);
         try
         {
-            await database.Within(IsolationLevel.ReadCommitted, connection => Once.Run(connection, viewpoint, given, Once.Digest($"{edition} resume", new { }), async () =>
-            {
-                await EditionStore.Lock(connection, access.Edition!.Value);
-                if (access.EditionState == EditionState.Current)
-                    await RolloverStore.EndOn(connection, access.Edition.Value, null);
-                else
-                    await RolloverStore.Resume(connection, access.Edition.Value);
-                await AccessStore.Audit(connection, viewpoint.At, access.Person.Id, "edition-resumed", JsonSerializer.Serialize(new { edition }));
-                return true;
-            }), stop);
+            await database.Within(
+                IsolationLevel.ReadCommitted,
+                connection => Idempotency.Run(connection, viewpoint, given, Idempotency.Digest($"{edition} resume", new { }), async () =>
+                    {
+                        await EditionStore.Lock(connection, access.Edition!.Value);
+                        if (access.EditionState == EditionState.Current)
+                            await RolloverStore.EndOn(connection, access.Edition.Value, null);
+                        else
+                            await RolloverStore.Resume(connection, access.Edition.Value);
+                        await AccessStore.Audit(
+                            connection,
+                            viewpoint.At,
+                            access.Person.Id,
+                            "edition-resumed",
+                            JsonSerializer.Serialize(new { edition })
+                        );
+                        return true;
+                    }),
+                stop
+            );
             return Results.NoContent();
         }
         catch (PostgresException fault) when (fault.SqlState is "PC003")
         {
-            throw Problem.CannotUndo("Students have begun in the next edition.", "Nothing was changed. This edition stays open for reading only.");
+            throw Problem.CannotUndo(
+                "Students have begun in the next edition.",
+                "Nothing was changed. This edition stays open for reading only."
+            );
         }
         catch (PostgresException fault) when (fault.SqlState is PostgresErrorCodes.UniqueViolation)
         {
@@ -84,7 +116,12 @@ public static class EndEdition
             throw Problem.Forbidden("Only the lead can end an edition.", "Ask whoever leads this course to do it.");
     }
 
-    private static async Task<EndEditionAnswer> Do(NpgsqlConnection connection, Access access, Viewpoint viewpoint, EndEditionRequest request)
+    private static async Task<EndEditionAnswer> Do(
+        NpgsqlConnection connection,
+        Access access,
+        Viewpoint viewpoint,
+        EndEditionRequest request
+    )
     {
         var id = access.Edition!.Value;
         await EditionStore.Lock(connection, id);
@@ -102,20 +139,33 @@ public static class EndEdition
             await RolloverStore.EndOn(connection, id, last);
         else
             await RolloverStore.End(connection, id);
-        await AccessStore.Audit(connection, viewpoint.At, access.Person.Id, "edition-ended", JsonSerializer.Serialize(new { edition = id.Value, on = request.On }));
+        await AccessStore.Audit(
+            connection,
+            viewpoint.At,
+            access.Person.Id,
+            "edition-ended",
+            JsonSerializer.Serialize(new { edition = id.Value, on = request.On })
+        );
         var when = on is { } day ? $"after {Moment.InWords(day, day)}" : "now";
         List<string> told =
         [
-            $"{plan.CourseTitle}, {plan.Edition.Title} becomes a past edition {when}: it stays complete with its work, to be read and searched, and is not changed any more.",
-            unpublished == 0 ? "Everything in it was published." : $"{plan.Edition.Levels.Item.Counted(unpublished)} in it {(unpublished == 1 ? "was" : "were")} never published.",
-            waiting == 0 ? "No work waits for feedback." : $"{Counted(waiting, "piece of work waits", "pieces of work wait")} for feedback; {(waiting == 1 ? "it" : "they")} can still be given back.",
+            $"{plan.CourseTitle}, {plan.Edition.Title} becomes a past edition {when}: it stays "
+                + $"complete with its work, to be read and searched, and is not changed any more.",
+            unpublished == 0
+                ? "Everything in it was published."
+                : $"{plan.Edition.Levels.Item.Counted(unpublished)} in it {(unpublished == 1 ? "was" : "were")} never published.",
+            waiting == 0
+                ? "No work waits for feedback."
+                : $"{Counted(waiting, "piece of work waits", "pieces of work wait")} for "
+                    + $"feedback; {(waiting == 1 ? "it" : "they")} can still be given back.",
             coming is null ? "No next edition is being prepared." : $"{coming.Title} becomes the current one.",
         ];
         return new(true, string.Join(' ', told), on is null ? $"End {plan.Edition.Title}" : $"End {plan.Edition.Title} {when}");
     }
 
     // Null: now.
-    private static LocalDate? DayOf(string? on, LocalDate today) => on is null ? null
+    private static LocalDate? DayOf(string? on, LocalDate today) =>
+        on is null ? null
         : LocalDatePattern.Iso.Parse(on) is { Success: true, Value: var day } && day >= today && day <= today.PlusYears(2) ? day
         : throw Problem.Field("on", "Give the last day on which it is current, from today to two years ahead.");
 }

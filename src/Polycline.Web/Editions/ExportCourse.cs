@@ -2,24 +2,35 @@ using System.Collections.Immutable;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
+using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Formats;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Editions;
 
-/// <summary>A course as a file: as a plan file with its term and sections, or by itself with its texts as a package. Nothing of students goes out.</summary>
+/// <summary>
+/// A course as a file: as a plan file with its term and sections, or by itself with its texts as a package. Nothing of students goes out.
+/// </summary>
 public static class ExportCourse
 {
-    public static async Task<IResult> HandlePlan(long edition, Access access, Viewpoint viewpoint, Compiled compiled)
+    public static async Task<IResult> HandlePlan(long edition, Access access, Viewpoint viewpoint, PlanCache compiled)
     {
         viewpoint.NeedsTeam("The plan file");
         return Results.File(PlanWriter.Write(PlanOf(await compiled.Edition(access))), "application/json; charset=utf-8", "plan.json");
     }
 
-    public static async Task<IResult> HandlePackage(long edition, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
+    public static async Task<IResult> HandlePackage(
+        long edition,
+        Access access,
+        Viewpoint viewpoint,
+        PlanCache compiled,
+        Database database,
+        CancellationToken stop
+    )
     {
         viewpoint.NeedsTeam("The package");
         var plan = await compiled.Edition(access);
@@ -28,20 +39,36 @@ public static class ExportCourse
     }
 
     /// <summary>The plan as the computation has it, without students.</summary>
-    public static Plan PlanOf(EditionPlan plan) => new(
-        plan.Term, plan.Edition, [.. plan.Sections.Select(section => section.Section)],
-        ImmutableDictionary<string, ImmutableArray<Ref<Core.Courses.Student>>>.Empty, ImmutableDictionary<Ref<Core.Courses.Student>, Ref<Section>>.Empty, [], []);
+    public static Plan PlanOf(EditionPlan plan) =>
+        new(
+            plan.Term,
+            plan.Edition,
+            [.. plan.Sections.Select(section => section.Section)],
+            ImmutableDictionary<string, ImmutableArray<Ref<Core.Courses.Student>>>.Empty,
+            ImmutableDictionary<Ref<Core.Courses.Student>, Ref<Section>>.Empty,
+            [],
+            []
+        );
 
     /// <summary>The course under ids by place, its texts under names by hash.</summary>
     public static CoursePackage PackageOf(EditionPlan plan, IReadOnlyDictionary<string, string> texts)
     {
         var renaming = Renaming.ByPlace(plan.Edition);
         var edition = renaming.Of(plan.Edition);
-        var shortest = plan.Edition.Units.SelectMany(unit => unit.Lessons).Zip(edition.Units.SelectMany(unit => unit.Lessons))
-            .Select(pair => (pair.Second.Ref.Name, plan.Row(pair.First.Ref).Shortest)).Where(pair => pair.Shortest is not null).ToDictionary(pair => pair.Name, pair => pair.Shortest!.Value);
+        var shortest = plan
+            .Edition.Units.SelectMany(unit => unit.Lessons)
+            .Zip(edition.Units.SelectMany(unit => unit.Lessons))
+            .Select(pair => (pair.Second.Ref.Name, plan.Row(pair.First.Ref).Shortest))
+            .Where(pair => pair.Shortest is not null)
+            .ToDictionary(pair => pair.Name, pair => pair.Shortest!.Value);
         return new(
             new(plan.CourseTitle, WithBodies(edition, hash => $"{hash}.html"), shortest),
-            plan.Edition.InReadingOrder().Select(item => item.Body).OfType<string>().Distinct().ToDictionary(hash => $"{hash}.html", hash => texts[hash]));
+            plan.Edition.InReadingOrder()
+                .Select(item => item.Body)
+                .OfType<string>()
+                .Distinct()
+                .ToDictionary(hash => $"{hash}.html", hash => texts[hash])
+        );
     }
 
     /// <summary>An edition with its bodies called otherwise.</summary>
@@ -50,11 +77,16 @@ public static class ExportCourse
         Item Of(Item item) => item with { Body = item.Body is null ? null : name(item.Body) };
         return edition with
         {
-            Units = [.. edition.Units.Select(unit => unit with
-            {
-                Lessons = [.. unit.Lessons.Select(lesson => lesson with { Items = [.. lesson.Items.Select(Of)] })],
-                Items = [.. unit.Items.Select(Of)],
-            })],
+            Units =
+            [
+                .. edition.Units.Select(unit =>
+                    unit with
+                    {
+                        Lessons = [.. unit.Lessons.Select(lesson => lesson with { Items = [.. lesson.Items.Select(Of)] })],
+                        Items = [.. unit.Items.Select(Of)],
+                    }
+                ),
+            ],
         };
     }
 }

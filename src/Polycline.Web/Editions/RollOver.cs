@@ -6,7 +6,6 @@ using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
-using Polycline.Core.Planning;
 using Polycline.Core.Rollover;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
@@ -14,7 +13,10 @@ using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Editions;
 using Polycline.Data.People;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Editions;
 
@@ -30,11 +32,26 @@ public sealed record RollOverSection(string Name, string Letter, Id<Section> Suc
 /// <param name="Applied">False if this was only a preview and nothing was written.</param>
 /// <param name="Edition">The new one; null in a preview.</param>
 public sealed record RollOverAnswer(
-    bool Applied, long? Edition, string Sentence, int Units, int Lessons, int Items, IReadOnlyList<RolledSection> Sections, IReadOnlyList<RedatedItem> Redated);
+    bool Applied,
+    long? Edition,
+    string Sentence,
+    int Units,
+    int Lessons,
+    int Items,
+    IReadOnlyList<RolledSection> Sections,
+    IReadOnlyList<RedatedItem> Redated
+);
 
 /// <param name="Lacking">By how many classes the course does not fit.</param>
 /// <param name="DoesNotFit">The lessons that do not, in words.</param>
-public sealed record RolledSection(string Name, int Classes, int Lacking, Moment? FirstClass, Moment? LastLessonEnds, IReadOnlyList<string> DoesNotFit);
+public sealed record RolledSection(
+    string Name,
+    int Classes,
+    int Lacking,
+    Moment? FirstClass,
+    Moment? LastLessonEnds,
+    IReadOnlyList<string> DoesNotFit
+);
 
 /// <param name="After">Null: cleared, to be looked at.</param>
 public sealed record RedatedItem(string Code, string Title, string Field, string Before, string? After);
@@ -43,21 +60,30 @@ public sealed record RedatedItem(string Code, string Title, string Field, string
 public static class RollOver
 {
     public static async Task<RollOverAnswer> Handle(
-        long edition, [FromBody] RollOverRequest request, [FromQuery] bool? preview, [FromHeader(Name = "Idempotency-Key")] Guid? key,
-        Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
+        long edition,
+        [FromBody] RollOverRequest request,
+        [FromQuery] bool? preview,
+        [FromHeader(Name = "Idempotency-Key")] Guid? key,
+        Access access,
+        Viewpoint viewpoint,
+        Database database,
+        CancellationToken stop
+    )
     {
         if (!viewpoint.TakesCommands)
             throw Problem.NotNow();
         if (!access.IsLead)
             throw Problem.Forbidden("Only the lead can roll a course over.", "Ask whoever leads this course to do it.");
         Check(request);
-        var given = preview == true ? Guid.Empty : Once.Key(key);
+        var given = preview == true ? Guid.Empty : Idempotency.Key(key);
         await using var connection = await database.Source.OpenConnectionAsync(stop);
         await using var transaction = await connection.BeginTransactionAsync(IsolationLevel.ReadCommitted, stop);
         // A preview goes the same way and gives the transaction up.
         if (preview == true)
             return await Do(connection, access, viewpoint, request) with { Applied = false, Edition = null };
-        var answer = await Once.Run(connection, viewpoint, given, Once.Digest($"{edition} roll-over", request), () => Do(connection, access, viewpoint, request));
+        var answer = await Idempotency.Run(connection, viewpoint, given, Idempotency.Digest($"{edition} roll-over", request), () =>
+            Do(connection, access, viewpoint, request)
+        );
         await transaction.CommitAsync(stop);
         return answer;
     }
@@ -88,7 +114,10 @@ public static class RollOver
             throw Problem.AtRest();
         var (editions, terms) = await RolloverStore.Read(connection, id);
         if (editions.FirstOrDefault(one => one.State == "draft") is { } coming)
-            throw Problem.InUse($"{coming.Title} is being prepared already.", "Nothing was changed. Take that roll-over back first, or end this edition so that it becomes the current one.");
+            throw Problem.InUse(
+                $"{coming.Title} is being prepared already.",
+                "Nothing was changed. Take that roll-over back first, or end this edition so that it becomes the current one."
+            );
         if (terms.All(term => term.Id != request.Term.Value))
             throw Problem.Unknown("term");
         if (request.Sections.FirstOrDefault(section => old.Following(section.Succeeds) is null) is not null)
@@ -98,7 +127,13 @@ public static class RollOver
             await AddSection(connection, made, request.Term, section);
         var redated = await Redate(connection, old, made, request);
         var next = await EditionStore.Read(connection, made) ?? throw Problem.Unknown();
-        await AccessStore.Audit(connection, viewpoint.At, access.Person.Id, "rolled-over", JsonSerializer.Serialize(new { from = id.Value, to = made.Value }));
+        await AccessStore.Audit(
+            connection,
+            viewpoint.At,
+            access.Person.Id,
+            "rolled-over",
+            JsonSerializer.Serialize(new { from = id.Value, to = made.Value })
+        );
         return Of(old, next, made, redated);
     }
 
@@ -114,20 +149,31 @@ public static class RollOver
         }
     }
 
-    private static async Task<List<RedatedItem>> Redate(NpgsqlConnection connection, EditionPlan old, Id<Edition> made, RollOverRequest request)
+    private static async Task<List<RedatedItem>> Redate(
+        NpgsqlConnection connection,
+        EditionPlan old,
+        Id<Edition> made,
+        RollOverRequest request
+    )
     {
         var next = await EditionStore.Read(connection, made) ?? throw Problem.Unknown();
-        var redating = new Redating(TermDays.Of(old.Term), TermDays.Of(next.Term), request.FixedDates == "week" ? FixedDates.Week : FixedDates.Clear);
+        var redating = new Redating(
+            TermDays.Of(old.Term),
+            TermDays.Of(next.Term),
+            request.FixedDates == "week" ? FixedDates.Week : FixedDates.Clear
+        );
         var anchors = new AnchorWords(next.TitleOf, next.Edition.Levels);
         var redated = new List<RedatedItem>();
         foreach (var item in next.Edition.InReadingOrder())
-            foreach (var (field, anchor) in new[] { ("opens", item.Opens), ("due", item.Due), ("closes", item.Closes) })
-                if (anchor is { At: AnchorBase.Fixed })
-                {
-                    var then = redating.Of(anchor);
-                    await RolloverStore.SetDate(connection, made, item.Ref, field, then is null ? null : PlanParts.Json(then));
-                    redated.Add(new(next.Schedule.CodeOf[item.Ref], item.Title, field, anchors.Of(anchor), then is null ? null : anchors.Of(then)));
-                }
+        foreach (var (field, anchor) in new[] { ("opens", item.Opens), ("due", item.Due), ("closes", item.Closes) })
+            if (anchor is { At: AnchorBase.Fixed })
+            {
+                var then = redating.Of(anchor);
+                await RolloverStore.SetDate(connection, made, item.Ref, field, then is null ? null : PlanParts.Json(then));
+                redated.Add(
+                    new(next.Schedule.CodeOf[item.Ref], item.Title, field, anchors.Of(anchor), then is null ? null : anchors.Of(then))
+                );
+            }
         return redated;
     }
 
@@ -138,10 +184,21 @@ public static class RollOver
         var sections = next.Sections.Select(section => SectionOf(next, section)).ToList();
         var fits = sections.All(section => section.Lacking == 0);
         return new(
-            true, made.Value,
-            $"Carries {next.Edition.Levels.Unit.Counted(next.Edition.Units.Length)}, {next.Edition.Levels.Lesson.Counted(lessons)} and {next.Edition.Levels.Item.Counted(items)}; nothing of the students. {old.Edition.Title} goes on as it is."
-                + (sections.Count == 0 ? "" : fits ? " Everything fits." : " Not everything fits."),
-            next.Edition.Units.Length, lessons, items, sections, redated);
+            true,
+            made.Value,
+            $"Carries {next.Edition.Levels.Unit.Counted(next.Edition.Units.Length)}, {next.Edition.Levels.Lesson.Counted(lessons)} "
+                + $"and {next.Edition.Levels.Item.Counted(items)}; nothing of the students. {old.Edition.Title} goes on as it is."
+                + (
+                    sections.Count == 0 ? ""
+                    : fits ? " Everything fits."
+                    : " Not everything fits."
+                ),
+            next.Edition.Units.Length,
+            lessons,
+            items,
+            sections,
+            redated
+        );
     }
 
     private static RolledSection SectionOf(EditionPlan next, FollowingSection section)
@@ -150,7 +207,16 @@ public static class RollOver
         var meetings = schedule.Meetings.Meetings;
         var lastEnd = schedule.Forecast.Lessons.Where(lesson => lesson.IsPlaced).Select(lesson => lesson.EndsAt).Max();
         return new(
-            section.Name, meetings.Length, schedule.Forecast.Lacking, Moment.Of(meetings.IsEmpty ? null : meetings[0].StartsAt, next.Term.Zone), Moment.Of(lastEnd, next.Term.Zone),
-            [.. schedule.Findings.Where(finding => finding.Code == "overflow").Select(finding => new FindingWords(next.TitleOf, next.Edition.Basis, next.Edition.Levels).Of(finding))]);
+            section.Name,
+            meetings.Length,
+            schedule.Forecast.Lacking,
+            Moment.Of(meetings.IsEmpty ? null : meetings[0].StartsAt, next.Term.Zone),
+            Moment.Of(lastEnd, next.Term.Zone),
+            [
+                .. schedule
+                    .Findings.Where(finding => finding.Code == "overflow")
+                    .Select(finding => new FindingWords(next.TitleOf, next.Edition.Basis, next.Edition.Levels).Of(finding)),
+            ]
+        );
     }
 }

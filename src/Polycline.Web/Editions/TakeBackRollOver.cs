@@ -5,7 +5,9 @@ using Npgsql;
 using Polycline.Data;
 using Polycline.Data.Editions;
 using Polycline.Data.People;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Editions;
 
@@ -16,22 +18,37 @@ public sealed record TakenBackAnswer(long Edition);
 public static class TakeBackRollOver
 {
     public static async Task<TakenBackAnswer> Handle(
-        long edition, [FromHeader(Name = "Idempotency-Key")] Guid? key, Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
+        long edition,
+        [FromHeader(Name = "Idempotency-Key")] Guid? key,
+        Access access,
+        Viewpoint viewpoint,
+        Database database,
+        CancellationToken stop
+    )
     {
         if (!viewpoint.TakesCommands)
             throw Problem.NotNow();
         if (!access.IsLead)
             throw Problem.Forbidden("Only the lead can undo rolling over.", "Ask whoever leads this course to take it back.");
-        var given = Once.Key(key);
+        var given = Idempotency.Key(key);
         try
         {
-            return await database.Within(IsolationLevel.ReadCommitted, connection => Once.Run(
-                connection, viewpoint, given, Once.Digest($"{edition} take-back", new { }), async () =>
-                {
-                    var origin = await RolloverStore.TakeBack(connection, access.Edition!.Value);
-                    await AccessStore.Audit(connection, viewpoint.At, access.Person.Id, "roll-over-taken-back", JsonSerializer.Serialize(new { edition, current = origin.Value }));
-                    return new TakenBackAnswer(origin.Value);
-                }), stop);
+            return await database.Within(
+                IsolationLevel.ReadCommitted,
+                connection => Idempotency.Run(connection, viewpoint, given, Idempotency.Digest($"{edition} take-back", new { }), async () =>
+                    {
+                        var origin = await RolloverStore.TakeBack(connection, access.Edition!.Value);
+                        await AccessStore.Audit(
+                            connection,
+                            viewpoint.At,
+                            access.Person.Id,
+                            "roll-over-taken-back",
+                            JsonSerializer.Serialize(new { edition, current = origin.Value })
+                        );
+                        return new TakenBackAnswer(origin.Value);
+                    }),
+                stop
+            );
         }
         catch (PostgresException fault) when (fault.SqlState is "PC002")
         {

@@ -12,7 +12,10 @@ using Polycline.Data.Courses;
 using Polycline.Data.Editions;
 using Polycline.Data.People;
 using Polycline.Formats;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 using Polycline.Web.Outline;
 
 namespace Polycline.Web.Editions;
@@ -33,21 +36,34 @@ public static class TakeInCourse
     private const int MostParts = 5_000;
 
     public static async Task<TakeInAnswer> Handle(
-        long edition, [FromBody] TakeInRequest request, [FromQuery] bool? preview, [FromHeader(Name = "Idempotency-Key")] Guid? key,
-        Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
+        long edition,
+        [FromBody] TakeInRequest request,
+        [FromQuery] bool? preview,
+        [FromHeader(Name = "Idempotency-Key")] Guid? key,
+        Access access,
+        Viewpoint viewpoint,
+        Database database,
+        CancellationToken stop
+    )
     {
         if (!viewpoint.TakesCommands)
             throw Problem.NotNow();
         var package = Read(request.Package);
-        var given = preview == true ? Guid.Empty : Once.Key(key);
-        return await database.Within(IsolationLevel.ReadCommitted, async connection =>
-        {
-            if (!await MayBeIn(connection, access, request.Term))
-                throw Problem.Unknown("term");
-            return preview == true
-                ? Answer(package, null)
-                : await Once.Run(connection, viewpoint, given, Once.Digest($"{edition} take-in", request), () => Do(connection, access, viewpoint, request.Term, package));
-        }, stop);
+        var given = preview == true ? Guid.Empty : Idempotency.Key(key);
+        return await database.Within(
+            IsolationLevel.ReadCommitted,
+            async connection =>
+            {
+                if (!await MayBeIn(connection, access, request.Term))
+                    throw Problem.Unknown("term");
+                return preview == true
+                    ? Answer(package, null)
+                    : await Idempotency.Run(connection, viewpoint, given, Idempotency.Digest($"{edition} take-in", request), () =>
+                        Do(connection, access, viewpoint, request.Term, package)
+                    );
+            },
+            stop
+        );
     }
 
     // A package is held to what the screens allow: as many parts, titles as long, conditions as large.
@@ -58,15 +74,28 @@ public static class TakeInCourse
         var items = edition.InReadingOrder().ToList();
         if (edition.Units.Length + lessons.Count + items.Count > MostParts)
             return $"This course has more than {MostParts:N0} units, lessons and items together. Split it into smaller courses.";
-        var titles = edition.Units.Select(unit => unit.Title).Concat(lessons.Select(lesson => lesson.Title)).Concat(items.Select(item => item.Title)).Append(edition.Title).Append(package.Course.Title);
+        var titles = edition
+            .Units.Select(unit => unit.Title)
+            .Concat(lessons.Select(lesson => lesson.Title))
+            .Concat(items.Select(item => item.Title))
+            .Append(edition.Title)
+            .Append(package.Course.Title);
         if (titles.FirstOrDefault(title => title.Length > 200 || !Bounds.IsVisible(title) || title.Any(char.IsControl)) is { } title)
             return $"A title is one line of 1 to 200 characters; “{(title.Length > 40 ? title[..40] + "…" : title)}” is not.";
-        var gates = edition.Units.Select(unit => unit.Gate).Concat(lessons.Select(lesson => lesson.Gate)).Concat(items.Select(item => item.Gate));
-        if (gates.OfType<Core.Release.Gate>().Any(gate => gate.Root.WithAllBelow().Take(OutlineRules.MostParts + 1).Count() > OutlineRules.MostParts))
+        var gates = edition
+            .Units.Select(unit => unit.Gate)
+            .Concat(lessons.Select(lesson => lesson.Gate))
+            .Concat(items.Select(item => item.Gate));
+        if (
+            gates
+                .OfType<Core.Courses.Gate>()
+                .Any(gate => gate.Root.WithAllBelow().Take(OutlineRules.MostParts + 1).Count() > OutlineRules.MostParts)
+        )
             return $"A condition has at most {OutlineRules.MostParts} parts.";
         foreach (var (name, html) in package.Texts)
             if (html.Length > 200_000 || Bounds.Fault(html) is not null || FormattedText.Fault(html) is not null)
-                return $"texts/{name}: {(html.Length > 200_000 ? "it is longer than 200,000 characters." : Bounds.Fault(html) ?? FormattedText.Fault(html))}";
+                return $"texts/{name}: "
+                    + (html.Length > 200_000 ? "it is longer than 200,000 characters." : Bounds.Fault(html) ?? FormattedText.Fault(html));
         return null;
     }
 
@@ -81,7 +110,10 @@ public static class TakeInCourse
             if (Fault(package) is { } fault)
                 throw Problem.Field("package", fault);
             // Every text comes out in the one form in which texts are kept.
-            return package with { Texts = package.Texts.ToDictionary(text => text.Key, text => FormattedText.Canonical(text.Value), StringComparer.Ordinal) };
+            return package with
+            {
+                Texts = package.Texts.ToDictionary(text => text.Key, text => FormattedText.Canonical(text.Value), StringComparer.Ordinal),
+            };
         }
         catch (FormatException)
         {
@@ -103,17 +135,35 @@ public static class TakeInCourse
         return term == access.Term || later.Any(one => one.Id == term.Value);
     }
 
-    private static async Task<TakeInAnswer> Do(NpgsqlConnection connection, Access access, Viewpoint viewpoint, Id<Term> term, CoursePackage package)
+    private static async Task<TakeInAnswer> Do(
+        NpgsqlConnection connection,
+        Access access,
+        Viewpoint viewpoint,
+        Id<Term> term,
+        CoursePackage package
+    )
     {
         var bodies = package.Texts.ToDictionary(text => text.Key, text => new Body(text.Value), StringComparer.Ordinal);
         foreach (var body in bodies.Values.Where(body => body.Html.Length > 0))
             await BodyStore.Keep(connection, body);
         var names = new Dictionary<string, string>(StringComparer.Ordinal);
         string Lineage(string name) => names.TryGetValue(name, out var known) ? known : names[name] = $"{Guid.NewGuid()}";
-        var edition = ExportCourse.WithBodies(new Renaming(Lineage).Of(package.Course.Edition), name => bodies[name] is { Html.Length: > 0 } body ? body.Hash : null);
-        var course = package.Course with { Edition = edition, Shortest = package.Course.Shortest.ToDictionary(pair => Lineage(pair.Key), pair => pair.Value) };
+        var edition = ExportCourse.WithBodies(new Renaming(Lineage).Of(package.Course.Edition), name =>
+            bodies[name] is { Html.Length: > 0 } body ? body.Hash : null
+        );
+        var course = package.Course with
+        {
+            Edition = edition,
+            Shortest = package.Course.Shortest.ToDictionary(pair => Lineage(pair.Key), pair => pair.Value),
+        };
         var made = await CourseStore.Add(connection, course, term, access.Person.Id, viewpoint.At);
-        await AccessStore.Audit(connection, viewpoint.At, access.Person.Id, "course-taken-in", JsonSerializer.Serialize(new { edition = made.Value }));
+        await AccessStore.Audit(
+            connection,
+            viewpoint.At,
+            access.Person.Id,
+            "course-taken-in",
+            JsonSerializer.Serialize(new { edition = made.Value })
+        );
         return Answer(package, made);
     }
 
@@ -121,8 +171,15 @@ public static class TakeInCourse
     {
         var edition = package.Course.Edition;
         var items = edition.InReadingOrder().ToList();
-        return new(made is not null, made?.Value, package.Course.Title,
-            $"“{package.Course.Title}”, {edition.Title}: {edition.Levels.Unit.Counted(edition.Units.Length)}, {edition.Levels.Lesson.Counted(edition.Units.Sum(unit => unit.Lessons.Length))}, "
-            + $"{edition.Levels.Item.Counted(items.Count)}, {Counting.Counted(items.Count(item => item.Body is not null), "text", "texts")}. It becomes a course of your own, that no section follows yet.");
+        return new(
+            made is not null,
+            made?.Value,
+            package.Course.Title,
+            $"“{package.Course.Title}”, {edition.Title}: {edition.Levels.Unit.Counted(edition.Units.Length)}, "
+                + $"{edition.Levels.Lesson.Counted(edition.Units.Sum(unit => unit.Lessons.Length))}, "
+                + $"{edition.Levels.Item.Counted(items.Count)}, "
+                + $"{Counting.Counted(items.Count(item => item.Body is not null), "text", "texts")}. "
+                + $"It becomes a course of your own, that no section follows yet."
+        );
     }
 }

@@ -6,7 +6,9 @@ using Microsoft.AspNetCore.WebUtilities;
 using NodaTime;
 using Polycline.Data;
 using Polycline.Data.Feeds;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 using Polycline.Web.Host;
 
 namespace Polycline.Web.Feeds;
@@ -30,7 +32,11 @@ public static class CalendarLinks
     {
         routes.MapGet("/api/calendar-links", Read).WithName("calendar-links").For(May.SignedIn);
         routes.MapPost("/api/calendar-links", Make).WithName("make-calendar-link").For(May.SignedIn).ProducesProblems(404, 409);
-        routes.MapPost("/api/calendar-links/withdraw", Withdraw).WithName("withdraw-calendar-link").For(May.SignedIn).ProducesProblems(404, 409);
+        routes
+            .MapPost("/api/calendar-links/withdraw", Withdraw)
+            .WithName("withdraw-calendar-link")
+            .For(May.SignedIn)
+            .ProducesProblems(404, 409);
         routes.MapGet("/calendars/{token:length(22)}.ics", Feed.Handle).WithName("calendar").For(May.Anyone).ExcludeFromDescription();
     }
 
@@ -38,31 +44,63 @@ public static class CalendarLinks
     public static byte[] Hash(string token) => SHA256.HashData(Encoding.ASCII.GetBytes(token));
 
     public static async Task<IReadOnlyList<CalendarChoice>> Read(Viewpoint viewpoint, Database database, CancellationToken stop) =>
-        [.. (await database.Read(connection => LinkStore.Of(connection, viewpoint.Who.Id), stop)).Select(choice => new CalendarChoice(choice.Kind, choice.Section, choice.SectionName, Moment.Of(choice.MadeAt, DateTimeZoneProviders.Tzdb[choice.Zone])))];
+        [
+            .. (await database.Read(connection => LinkStore.Of(connection, viewpoint.Who.Id), stop)).Select(choice => new CalendarChoice(
+                choice.Kind,
+                choice.Section,
+                choice.SectionName,
+                Moment.Of(choice.MadeAt, DateTimeZoneProviders.Tzdb[choice.Zone])
+            )),
+        ];
 
     /// <summary>Makes a link, or another in the place of the one there was.</summary>
-    public static Task<CalendarLinkAnswer> Make([FromBody] CalendarLinkRequest request, HttpContext http, Viewpoint viewpoint, HostSettings settings, Database database, CancellationToken stop) =>
-        database.Within(IsolationLevel.ReadCommitted, async connection =>
-        {
-            await Needed(connection, viewpoint, request);
-            var token = WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(Bytes));
-            await LinkStore.Withdraw(connection, viewpoint.Who.Id, request.Kind, request.Section, viewpoint.At);
-            await LinkStore.Add(connection, Hash(token), viewpoint.Who.Id, request.Kind, request.Section, viewpoint.At);
-            return new CalendarLinkAnswer($"{settings.PublicAddress?.GetLeftPart(UriPartial.Authority) ?? $"{http.Request.Scheme}://{http.Request.Host}"}/calendars/{token}.ics");
-        }, stop);
+    public static Task<CalendarLinkAnswer> Make(
+        [FromBody] CalendarLinkRequest request,
+        HttpContext http,
+        Viewpoint viewpoint,
+        HostSettings settings,
+        Database database,
+        CancellationToken stop
+    ) =>
+        database.Within(
+            IsolationLevel.ReadCommitted,
+            async connection =>
+            {
+                await Needed(connection, viewpoint, request);
+                var token = WebEncoders.Base64UrlEncode(RandomNumberGenerator.GetBytes(Bytes));
+                await LinkStore.Withdraw(connection, viewpoint.Who.Id, request.Kind, request.Section, viewpoint.At);
+                await LinkStore.Add(connection, Hash(token), viewpoint.Who.Id, request.Kind, request.Section, viewpoint.At);
+                var school = settings.PublicAddress?.GetLeftPart(UriPartial.Authority) ?? $"{http.Request.Scheme}://{http.Request.Host}";
+                return new CalendarLinkAnswer($"{school}/calendars/{token}.ics");
+            },
+            stop
+        );
 
     /// <summary>From now on the link leads nowhere.</summary>
-    public static Task<IResult> Withdraw([FromBody] CalendarLinkRequest request, Viewpoint viewpoint, Database database, CancellationToken stop) =>
-        database.Within(IsolationLevel.ReadCommitted, async connection =>
-        {
-            await Needed(connection, viewpoint, request);
-            await LinkStore.Withdraw(connection, viewpoint.Who.Id, request.Kind, request.Section, viewpoint.At);
-            return Results.NoContent();
-        }, stop);
+    public static Task<IResult> Withdraw(
+        [FromBody] CalendarLinkRequest request,
+        Viewpoint viewpoint,
+        Database database,
+        CancellationToken stop
+    ) =>
+        database.Within(
+            IsolationLevel.ReadCommitted,
+            async connection =>
+            {
+                await Needed(connection, viewpoint, request);
+                await LinkStore.Withdraw(connection, viewpoint.Who.Id, request.Kind, request.Section, viewpoint.At);
+                return Results.NoContent();
+            },
+            stop
+        );
 
     private static async Task Needed(Npgsql.NpgsqlConnection connection, Viewpoint viewpoint, CalendarLinkRequest request)
     {
-        if (!(await LinkStore.Of(connection, viewpoint.Who.Id)).Any(choice => choice.Kind == request.Kind && choice.Section == request.Section))
+        if (
+            !(await LinkStore.Of(connection, viewpoint.Who.Id)).Any(choice =>
+                choice.Kind == request.Kind && choice.Section == request.Section
+            )
+        )
             throw Problem.Unknown();
     }
 }

@@ -5,16 +5,25 @@ using Polycline.Data.Courses;
 using Polycline.Data.Feeds;
 using Polycline.Data.Students;
 using Polycline.Formats;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Feeds;
 
 /// <summary>A calendar by its private link: whoever has the link reads it.</summary>
 public static class Feed
 {
-    public static async Task<IResult> Handle(string token, HttpContext http, Database database, Compiled compiled, IClock clock, CancellationToken stop)
+    public static async Task<IResult> Handle(
+        string token,
+        HttpContext http,
+        Database database,
+        PlanCache compiled,
+        IClock clock,
+        CancellationToken stop
+    )
     {
-        var link = await database.Read(connection => LinkStore.Find(connection, CalendarLinks.Hash(token)), stop) ?? throw Problem.Unknown();
+        var link = await database.Read(connection => LinkStore.Find(connection, CalendarLinks.Hash(token)), stop)
+            ?? throw Problem.Unknown();
         var at = clock.GetCurrentInstant();
         var sections = await database.Read(connection => LinkStore.Sections(connection, link, at), stop);
         var events = new List<FeedEvent>();
@@ -26,25 +35,40 @@ public static class Feed
             if (plan.Following(new(told.Section)) is not { } section)
                 continue;
             zone = plan.Term.Zone;
-            events.AddRange(link.Kind switch
-            {
-                "teacher-calendar" => SectionFeed.ForTeam(plan, section),
-                "section-calendar" => SectionFeed.ForStudent(plan, section, SectionFeed.Nobody(section), at, null, null),
-                _ => SectionFeed.ForStudent(plan, section, await Record(database, plan, link.Person, at, stop), at, told.From, told.To),
-            });
+            events.AddRange(
+                link.Kind switch
+                {
+                    "teacher-calendar" => SectionFeed.ForTeam(plan, section),
+                    "section-calendar" => SectionFeed.ForStudent(plan, section, SectionFeed.Nobody(section), at, null, null),
+                    _ => SectionFeed.ForStudent(plan, section, await Record(database, plan, link.Person, at, stop), at, told.From, told.To),
+                }
+            );
         }
         var name = link.Kind == "section-calendar" && sections is [var only, ..] ? await NameOf(compiled, only) : link.PersonName;
         var bytes = CalendarFeed.Write(
-            name, zone, events.DistinctBy(one => one.Uid), (int)sections.Select(section => section.Batch).DefaultIfEmpty(0).Max(),
-            sections.Select(section => section.ChangedAt).OfType<Instant>().DefaultIfEmpty(NodaConstants.UnixEpoch).Max());
+            name,
+            zone,
+            events.DistinctBy(one => one.Uid),
+            (int)sections.Select(section => section.Batch).DefaultIfEmpty(0).Max(),
+            sections.Select(section => section.ChangedAt).OfType<Instant>().DefaultIfEmpty(NodaConstants.UnixEpoch).Max()
+        );
         http.Response.Headers.CacheControl = "private, no-cache";
-        return Results.File(bytes, "text/calendar; charset=utf-8", entityTag: new($"\"{Convert.ToHexStringLower(SHA256.HashData(bytes).AsSpan(0, 16))}\""));
+        return Results.File(
+            bytes,
+            "text/calendar; charset=utf-8",
+            entityTag: new($"\"{Convert.ToHexStringLower(SHA256.HashData(bytes).AsSpan(0, 16))}\"")
+        );
     }
 
-    private static async Task<Core.Release.StudentRecord> Record(Database database, EditionPlan plan, long person, Instant at, CancellationToken stop) =>
-        (await database.Read(connection => StudentStore.Read(connection, plan, [person], at), stop)).Records[person];
+    private static async Task<Core.Release.StudentRecord> Record(
+        Database database,
+        EditionPlan plan,
+        long person,
+        Instant at,
+        CancellationToken stop
+    ) => (await database.Read(connection => StudentStore.Read(connection, plan, [person], at), stop)).Records[person];
 
-    private static async Task<string> NameOf(Compiled compiled, FeedSection told)
+    private static async Task<string> NameOf(PlanCache compiled, FeedSection told)
     {
         var plan = await compiled.Edition(new(told.Edition), told.EditionVersion, told.TermVersion);
         return $"{plan.CourseTitle}, {plan.Following(new(told.Section))?.Name}";

@@ -1,5 +1,6 @@
 using Polycline.Data.Courses;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Groups;
 

@@ -8,7 +8,9 @@ using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
 using Polycline.Web.Outline;
 
 namespace Polycline.Web.Groups;
@@ -40,7 +42,7 @@ public sealed class PutInGroup : IEditionCommand<PutInGroupRequest, GroupPlan>
         return new(plan, plan.Sections.SelectMany(section => section.Listed).Select(listed => listed.Person).ToHashSet());
     }
 
-    public static Decision Decide(GroupPlan read, PutInGroupRequest request, Viewpoint viewpoint)
+    public static CommandDecision Decide(GroupPlan read, PutInGroupRequest request, Viewpoint viewpoint)
     {
         var group = read.Plan.Groups.FirstOrDefault(group => group.Id == request.Group.Value) ?? throw Problem.Unknown("group");
         var changes = new List<Change>();
@@ -59,7 +61,8 @@ public sealed class PutInGroup : IEditionCommand<PutInGroupRequest, GroupPlan>
             return new($"left the group “{group.Name}” as it is", []);
         // The history is read by the whole team, who do not all teach these students: it counts them and names nobody.
         var who = Counting.Counted(changes.Count, "student", "students");
-        var (done, act) = request.Members.All(member => member.In) ? ($"put {who} into the group “{group.Name}”", $"Put {who} in")
+        var (done, act) =
+            request.Members.All(member => member.In) ? ($"put {who} into the group “{group.Name}”", $"Put {who} in")
             : request.Members.All(member => !member.In) ? ($"took {who} out of the group “{group.Name}”", $"Take {who} out")
             : ($"changed who is in the group “{group.Name}”", $"Change {who}");
         return new(done, changes) { Act = act };
@@ -67,7 +70,9 @@ public sealed class PutInGroup : IEditionCommand<PutInGroupRequest, GroupPlan>
 
     private sealed class Rules : AbstractValidator<PutInGroupRequest>
     {
-        public Rules() => RuleFor(request => request.Members).Must(members => members.Count is > 0 and <= 500 && members.DistinctBy(member => member.Student).Count() == members.Count)
-            .WithMessage("Name from 1 to 500 students at once, each once.");
+        public Rules() =>
+            RuleFor(request => request.Members)
+                .Must(members => members.Count is > 0 and <= 500 && members.DistinctBy(member => member.Student).Count() == members.Count)
+                .WithMessage("Name from 1 to 500 students at once, each once.");
     }
 }

@@ -1,7 +1,8 @@
 using Polycline.Core.Courses;
 using Polycline.Data;
 using Polycline.Data.People;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Groups;
 
@@ -20,7 +21,14 @@ public sealed record GroupStudent(long Id, string Name);
 /// <summary>Reads the groups of an edition, and who could be in them.</summary>
 public static class ReadGroups
 {
-    public static async Task<GroupsAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
+    public static async Task<GroupsAnswer> Handle(
+        long edition,
+        Access access,
+        Viewpoint viewpoint,
+        PlanCache compiled,
+        Database database,
+        CancellationToken stop
+    )
     {
         viewpoint.NeedsTeam("Groups");
         var plan = await compiled.Edition(access);
@@ -30,9 +38,32 @@ public static class ReadGroups
         var seen = rows.Select(row => row.Student).OfType<long>().ToHashSet();
         return new(
             plan.State != EditionState.Resting && viewpoint.TakesCommands,
-            [.. plan.Groups.Select(group => new GroupCard(group.Id, group.Name, group.Version, [.. group.Members.Where(seen.Contains)], group.Members.Count(member => !seen.Contains(member)), plan.UsesOf(group.Name)))],
-            [.. rows.GroupBy(row => (row.Section, row.SectionName, row.Letter)).Select(section => new GroupSection(
-                section.Key.Section, section.Key.SectionName, section.Key.Letter,
-                [.. section.Where(row => row.Student is { } student && plan.Following(new(section.Key.Section))?.PeopleOn(today).Contains(student) == true).Select(row => new GroupStudent(row.Student!.Value, row.Name!))]))]);
+            [
+                .. plan.Groups.Select(group => new GroupCard(
+                    group.Id,
+                    group.Name,
+                    group.Version,
+                    [.. group.Members.Where(seen.Contains)],
+                    group.Members.Count(member => !seen.Contains(member)),
+                    plan.UsesOf(group.Name)
+                )),
+            ],
+            [
+                .. rows.GroupBy(row => (row.Section, row.SectionName, row.Letter))
+                    .Select(section => new GroupSection(
+                        section.Key.Section,
+                        section.Key.SectionName,
+                        section.Key.Letter,
+                        [
+                            .. section
+                                .Where(row =>
+                                    row.Student is { } student
+                                    && plan.Following(new(section.Key.Section))?.PeopleOn(today).Contains(student) == true
+                                )
+                                .Select(row => new GroupStudent(row.Student!.Value, row.Name!)),
+                        ]
+                    )),
+            ]
+        );
     }
 }

@@ -5,7 +5,9 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
 using Polycline.Web.Outline;
 
 namespace Polycline.Web.Groups;
@@ -22,15 +24,30 @@ public sealed class RemoveGroup : IEditionCommand<RemoveGroupRequest, EditionPla
 
     public static IValidator<RemoveGroupRequest> Validator { get; } = new InlineValidator<RemoveGroupRequest>();
 
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, RemoveGroupRequest request) => OutlineRules.Load(connection, edition);
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, RemoveGroupRequest request) =>
+        OutlineRules.Load(connection, edition);
 
-    public static Decision Decide(EditionPlan plan, RemoveGroupRequest request, Viewpoint viewpoint)
+    public static CommandDecision Decide(EditionPlan plan, RemoveGroupRequest request, Viewpoint viewpoint)
     {
         var group = plan.Groups.FirstOrDefault(group => group.Id == request.Group.Value) ?? throw Problem.Unknown("group");
         if (plan.UsesOf(group.Name) is > 0 and var uses)
-            throw Problem.InUse($"{Counting.Counted(uses, $"{plan.Edition.Levels.Item.One} says", $"{plan.Edition.Levels.Item.Many} say")} something of the group {group.Name}.", "Nothing was removed. Have those for everyone first.");
-        return new($"removed the group “{group.Name}”", [new(
-            "student_group", new() { ["id"] = group.Id }, new() { ["removed_at"] = null }, new() { ["removed_at"] = InstantPattern.ExtendedIso.Format(viewpoint.At) }, request.Version)])
+            throw Problem.InUse(
+                $"{Counting.Counted(uses, $"{plan.Edition.Levels.Item.One} says", $"{plan.Edition.Levels.Item.Many} say")} "
+                    + $"something of the group {group.Name}.",
+                "Nothing was removed. Have those for everyone first."
+            );
+        return new(
+            $"removed the group “{group.Name}”",
+            [
+                new(
+                    "student_group",
+                    new() { ["id"] = group.Id },
+                    new() { ["removed_at"] = null },
+                    new() { ["removed_at"] = InstantPattern.ExtendedIso.Format(viewpoint.At) },
+                    request.Version
+                ),
+            ]
+        )
         {
             Act = $"Remove {group.Name}",
         };

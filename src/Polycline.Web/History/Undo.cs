@@ -5,7 +5,9 @@ using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Data.Ledger;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.History;
 
@@ -23,7 +25,8 @@ public sealed record UndoRow(Change Change, JsonObject? Present, HistoryRow? Lat
 /// <summary>Takes a batch back, where everything it wrote still stands as it wrote it.</summary>
 public sealed class Undo : IEditionCommand<UndoRequest, UndoPlan>, ITermCommand<UndoRequest, UndoPlan>
 {
-    private const string Undid = "undid: ", Redid = "redid: ";
+    private const string Undid = "undid: ",
+        Redid = "redid: ";
 
     public static string Name => "undo";
 
@@ -31,9 +34,11 @@ public sealed class Undo : IEditionCommand<UndoRequest, UndoPlan>, ITermCommand<
 
     public static IValidator<UndoRequest> Validator { get; } = new InlineValidator<UndoRequest>();
 
-    public static Task<UndoPlan> Load(NpgsqlConnection connection, Id<Edition> edition, UndoRequest request) => Load(connection, Scope.Of(edition), request);
+    public static Task<UndoPlan> Load(NpgsqlConnection connection, Id<Edition> edition, UndoRequest request) =>
+        Load(connection, Scope.Of(edition), request);
 
-    public static Task<UndoPlan> Load(NpgsqlConnection connection, Id<Term> term, UndoRequest request) => Load(connection, Scope.Of(term), request);
+    public static Task<UndoPlan> Load(NpgsqlConnection connection, Id<Term> term, UndoRequest request) =>
+        Load(connection, Scope.Of(term), request);
 
     private static async Task<UndoPlan> Load(NpgsqlConnection connection, Scope scope, UndoRequest request)
     {
@@ -41,11 +46,13 @@ public sealed class Undo : IEditionCommand<UndoRequest, UndoPlan>, ITermCommand<
             return new(null, []);
         var rows = new List<UndoRow>();
         foreach (var change in found.Changes)
-            rows.Add(new(change, await LedgerStore.Present(connection, change), await LedgerStore.LaterChange(connection, change, request.Batch)));
+            rows.Add(
+                new(change, await LedgerStore.Present(connection, change), await LedgerStore.LaterChange(connection, change, request.Batch))
+            );
         return new(found.Head, rows);
     }
 
-    public static Decision Decide(UndoPlan plan, UndoRequest request, Viewpoint viewpoint)
+    public static CommandDecision Decide(UndoPlan plan, UndoRequest request, Viewpoint viewpoint)
     {
         var head = plan.Head ?? throw Problem.Unknown("batch");
         if (head.UndoneBy is not null)
@@ -53,11 +60,17 @@ public sealed class Undo : IEditionCommand<UndoRequest, UndoPlan>, ITermCommand<
         foreach (var row in plan.Rows.Where(row => !StillStands(row)))
             throw Problem.CannotUndo(
                 row.Later is { } later ? $"{later.AuthorName} has since {later.Words}." : "It has been changed since.",
-                "Nothing was changed. Undo the later change first.");
+                "Nothing was changed. Undo the later change first."
+            );
         return new(
             $"{(head.IsUndo ? Redid : Undid)}{Plain(head.Words)}",
-            [.. plan.Rows.Reverse().Select(row => LedgerStore.Inverse(row.Change, LedgerTable.Of(row.Change).VersionOf(row.Present) ?? 0, viewpoint.At))],
-            request.Batch)
+            [
+                .. plan
+                    .Rows.Reverse()
+                    .Select(row => LedgerStore.Inverse(row.Change, LedgerTable.Of(row.Change).VersionOf(row.Present) ?? 0, viewpoint.At)),
+            ],
+            request.Batch
+        )
         {
             Act = head.IsUndo ? "Redo" : "Undo",
         };
@@ -65,9 +78,12 @@ public sealed class Undo : IEditionCommand<UndoRequest, UndoPlan>, ITermCommand<
 
     // What was done at first, without how often it was taken back since.
     private static string Plain(string words) =>
-        words.StartsWith(Undid, StringComparison.Ordinal) ? words[Undid.Length..] : words.StartsWith(Redid, StringComparison.Ordinal) ? words[Redid.Length..] : words;
+        words.StartsWith(Undid, StringComparison.Ordinal) ? words[Undid.Length..]
+        : words.StartsWith(Redid, StringComparison.Ordinal) ? words[Redid.Length..]
+        : words;
 
-    private static bool StillStands(UndoRow row) => row.Change.After is { } after
-        ? row.Present is { } present && after.All(field => JsonNode.DeepEquals(field.Value, present[field.Key]))
-        : row.Present is null;
+    private static bool StillStands(UndoRow row) =>
+        row.Change.After is { } after
+            ? row.Present is { } present && after.All(field => JsonNode.DeepEquals(field.Value, present[field.Key]))
+            : row.Present is null;
 }

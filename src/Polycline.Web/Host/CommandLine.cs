@@ -22,7 +22,17 @@ public static class CommandLine
             switch (command)
             {
                 case "serve":
-                    var app = PolyclineHost.Build(new(Needed(DatabaseVariable), Environment.GetEnvironmentVariable(AddressVariable) ?? "http://127.0.0.1:5210", Proxies()) { PublicAddress = Public() }, profile);
+                    var app = PolyclineHost.Build(
+                        new(
+                            Needed(DatabaseVariable),
+                            Environment.GetEnvironmentVariable(AddressVariable) ?? "http://127.0.0.1:5210",
+                            Proxies()
+                        )
+                        {
+                            PublicAddress = Public(),
+                        },
+                        profile
+                    );
                     await PolyclineHost.Prepare(app);
                     await app.RunAsync();
                     return 0;
@@ -40,7 +50,9 @@ public static class CommandLine
                     Console.WriteLine(await PolyclineHost.OpenApi(profile));
                     return 0;
                 default:
-                    if (profile.Command(command, Environment.GetEnvironmentVariable(OwnerVariable) ?? "", CancellationToken.None) is { } own)
+                    if (
+                        profile.Command(command, Environment.GetEnvironmentVariable(OwnerVariable) ?? "", CancellationToken.None) is { } own
+                    )
                         return await own;
                     await Console.Error.WriteLineAsync($"There is no command '{command}'. There are: serve, migrate, verify, openapi.");
                     return 2;
@@ -53,18 +65,28 @@ public static class CommandLine
         }
     }
 
-    private static System.Net.IPAddress[] Proxies() => (Environment.GetEnvironmentVariable(ProxiesVariable) ?? "")
-        .Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-        .Select(text => System.Net.IPAddress.TryParse(text, out var address)
-            ? address
-            : throw new InvalidOperationException($"{ProxiesVariable} lists the addresses of what stands before Polycline, with commas between; '{text}' is no address."))
-        .ToArray();
+    private static System.Net.IPAddress[] Proxies() =>
+        (Environment.GetEnvironmentVariable(ProxiesVariable) ?? "")
+            .Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+            .Select(text =>
+                System.Net.IPAddress.TryParse(text, out var address)
+                    ? address
+                    : throw new InvalidOperationException(
+                        $"{ProxiesVariable} lists the addresses of what stands before "
+                            + $"Polycline, with commas between; '{text}' is no address."
+                    )
+            )
+            .ToArray();
 
-    private static Uri? Public() => Environment.GetEnvironmentVariable(PublicVariable) is not { Length: > 0 } text ? null
+    private static Uri? Public() =>
+        Environment.GetEnvironmentVariable(PublicVariable) is not { Length: > 0 } text ? null
         : Uri.TryCreate(text, UriKind.Absolute, out var address) && address.Scheme is "http" or "https" ? address
-        : throw new InvalidOperationException($"{PublicVariable} is the address by which the school is reached, such as https://polycline.fenwater.example; '{text}' is none.");
+        : throw new InvalidOperationException(
+            $"{PublicVariable} is the address by which the school is reached, such as https://polycline.fenwater.example; '{text}' is none."
+        );
 
-    private static string Needed(string variable) => Environment.GetEnvironmentVariable(variable) is { Length: > 0 } value
-        ? value
-        : throw new InvalidOperationException($"{variable} is not set: it says how to reach the database. ./polycline start sets it.");
+    private static string Needed(string variable) =>
+        Environment.GetEnvironmentVariable(variable) is { Length: > 0 } value
+            ? value
+            : throw new InvalidOperationException($"{variable} is not set: it says how to reach the database. ./polycline start sets it.");
 }

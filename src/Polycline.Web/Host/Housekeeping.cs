@@ -1,7 +1,7 @@
 using NodaTime;
 using Polycline.Data;
 using Polycline.Data.People;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Host;
 
@@ -22,7 +22,11 @@ public sealed class Housekeeping(Database database, IClock clock, ILogger<Housek
                 // Whatever is wrong, the school goes on.
                 log.LogWarning("Housekeeping waits an hour: {Problem}", Problem.From(fault)?.Message ?? fault.Message);
             }
-        }
-        while (await timer.WaitForNextTickAsync(stoppingToken).AsTask().ContinueWith(tick => tick.IsCompletedSuccessfully && tick.Result, TaskScheduler.Default));
+        } while (
+            await timer
+                .WaitForNextTickAsync(stoppingToken)
+                .AsTask()
+                .ContinueWith(tick => tick.IsCompletedSuccessfully && tick.Result, TaskScheduler.Default)
+        );
     }
 }

@@ -1,5 +1,5 @@
 using System.Net;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Host;
 
@@ -19,11 +19,17 @@ public sealed class KnownHosts(Uri? set, string listening, bool behindProxies)
         // From this machine it is always reached: whether it lives is asked so.
         if (host is "localhost" or "127.0.0.1" or "[::1]" or "::1" || string.Equals(host, own, StringComparison.OrdinalIgnoreCase))
             return true;
-        return set is null && behindProxies && http.Request.Headers.ContainsKey("X-Original-Host") && IPAddress.TryParse(host, out _) == false;
+        return set is null
+            && behindProxies
+            && http.Request.Headers.ContainsKey("X-Original-Host")
+            && IPAddress.TryParse(host, out _) == false;
     }
 }
 
-/// <summary>Answers only requests for hosts by which the school is known: another site's name that leads here gets nothing, and no link is made with it.</summary>
+/// <summary>
+/// Answers only requests for hosts by which the school is known: another site's name that leads here gets nothing, and no link is made with
+/// it.
+/// </summary>
 public sealed class KnownHostsOnly(RequestDelegate next, KnownHosts hosts)
 {
     public Task InvokeAsync(HttpContext http) => hosts.Knows(http) ? next(http) : throw Problem.UnknownHost();
@@ -34,7 +40,10 @@ public sealed class Heads(RequestDelegate next)
 {
     public Task InvokeAsync(HttpContext http)
     {
-        if (http.Request.Path.StartsWithSegments("/index.html") || http.Request.Path.Value?.StartsWith("/index.html.", StringComparison.OrdinalIgnoreCase) == true)
+        if (
+            http.Request.Path.StartsWithSegments("/index.html")
+            || http.Request.Path.Value?.StartsWith("/index.html.", StringComparison.OrdinalIgnoreCase) == true
+        )
         {
             http.Response.Redirect("/");
             return Task.CompletedTask;

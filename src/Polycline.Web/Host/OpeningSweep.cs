@@ -6,12 +6,17 @@ using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Editions;
 using Polycline.Data.Sections;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Host;
 
-/// <summary>Records openings as time passes, and ends editions whose last day is over. Several instances may sweep at once: what one holds another leaves, and nothing is recorded twice.</summary>
-public sealed class OpeningSweep(Database database, Compiled compiled, IClock clock, ILogger<OpeningSweep> log) : BackgroundService
+/// <summary>
+/// Records openings as time passes, and ends editions whose last day is over. Several instances may sweep at once: what one holds another
+/// leaves, and nothing is recorded twice.
+/// </summary>
+public sealed class OpeningSweep(Database database, PlanCache compiled, IClock clock, ILogger<OpeningSweep> log) : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromSeconds(15);
 
@@ -23,12 +28,18 @@ public sealed class OpeningSweep(Database database, Compiled compiled, IClock cl
         var at = clock.GetCurrentInstant();
         foreach (var (edition, endsOn, zone) in await database.Read(RolloverStore.Ending, stop))
             if (at.InZone(DateTimeZoneProviders.Tzdb[zone]).Date > endsOn)
-                await database.Within(IsolationLevel.ReadCommitted, async connection =>
-                {
-                    await RolloverStore.End(connection, new(edition));
-                    return true;
-                }, stop);
-        foreach (var (edition, version, termVersion) in await database.Read(connection => OpenedStore.Taught(connection, at.InUtc().Date), stop))
+                await database.Within(
+                    IsolationLevel.ReadCommitted,
+                    async connection =>
+                    {
+                        await RolloverStore.End(connection, new(edition));
+                        return true;
+                    },
+                    stop
+                );
+        foreach (
+            var (edition, version, termVersion) in await database.Read(connection => OpenedStore.Taught(connection, at.InUtc().Date), stop)
+        )
         {
             try
             {
@@ -47,7 +58,12 @@ public sealed class OpeningSweep(Database database, Compiled compiled, IClock cl
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         using var timer = new PeriodicTimer(Every);
-        while (await timer.WaitForNextTickAsync(stoppingToken).AsTask().ContinueWith(tick => tick.IsCompletedSuccessfully && tick.Result, TaskScheduler.Default))
+        while (
+            await timer
+                .WaitForNextTickAsync(stoppingToken)
+                .AsTask()
+                .ContinueWith(tick => tick.IsCompletedSuccessfully && tick.Result, TaskScheduler.Default)
+        )
         {
             try
             {
@@ -56,13 +72,21 @@ public sealed class OpeningSweep(Database database, Compiled compiled, IClock cl
             catch (Exception fault) when (fault is not OperationCanceledException || !stoppingToken.IsCancellationRequested)
             {
                 // Whatever is wrong, the school goes on: it is tried again in a moment.
-                log.LogWarning("Could not record what has opened; will try again shortly: {Problem}", Problem.From(fault)?.Message ?? fault.Message);
+                log.LogWarning(
+                    "Could not record what has opened; will try again shortly: {Problem}",
+                    Problem.From(fault)?.Message ?? fault.Message
+                );
             }
         }
     }
 
-    private Task<int> Record(Id<Edition> edition, Instant at, CancellationToken stop) => database.Within(
-        IsolationLevel.ReadCommitted,
-        async connection => await OpenedStore.TryLock(connection, edition) && await EditionStore.Read(connection, edition) is { } plan ? await OpeningRecords.Keep(connection, plan, at) : 0,
-        stop);
+    private Task<int> Record(Id<Edition> edition, Instant at, CancellationToken stop) =>
+        database.Within(
+            IsolationLevel.ReadCommitted,
+            async connection =>
+                await OpenedStore.TryLock(connection, edition) && await EditionStore.Read(connection, edition) is { } plan
+                    ? await OpeningRecords.Keep(connection, plan, at)
+                    : 0,
+            stop
+        );
 }

@@ -12,7 +12,10 @@ using Polycline.Web.Calendar;
 using Polycline.Web.Dates;
 using Polycline.Web.Editions;
 using Polycline.Web.Feeds;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 using Polycline.Web.Groups;
 using Polycline.Web.Health;
 using Polycline.Web.History;
@@ -35,10 +38,14 @@ namespace Polycline.Web.Host;
 
 /// <param name="Database">How the application reaches PostgreSQL.</param>
 /// <param name="Address">Where it listens; port 0 takes a free one.</param>
-/// <param name="Proxies">Those that stand before it: what they say of a request's sender, scheme and host is believed, and nobody else.</param>
+/// <param name="Proxies">Those that stand before it: what they say of a request's sender, scheme and host is believed, and nobody
+/// else.</param>
 public sealed record HostSettings(string Database, string Address, params IReadOnlyList<IPAddress> Proxies)
 {
-    /// <summary>The address the school has set: links are made with it, and no other host is answered. Null: none is set, and it is reached where it listens.</summary>
+    /// <summary>
+    /// The address the school has set: links are made with it, and no other host is answered. Null: none is set, and it is reached where it
+    /// listens.
+    /// </summary>
     public Uri? PublicAddress { get; init; }
 }
 
@@ -53,12 +60,14 @@ public static class PolyclineHost
     public static WebApplication Build(HostSettings settings, IProfile profile, IClock? clock = null)
     {
         // The program's folder holds the front end.
-        var builder = WebApplication.CreateSlimBuilder(new WebApplicationOptions
-        {
-            ApplicationName = typeof(PolyclineHost).Assembly.GetName().Name,
-            ContentRootPath = AppContext.BaseDirectory,
-            EnvironmentName = Environments.Production,
-        });
+        var builder = WebApplication.CreateSlimBuilder(
+            new WebApplicationOptions
+            {
+                ApplicationName = typeof(PolyclineHost).Assembly.GetName().Name,
+                ContentRootPath = AppContext.BaseDirectory,
+                EnvironmentName = Environments.Production,
+            }
+        );
         builder.WebHost.UseKestrelHttpsConfiguration();
         builder.WebHost.UseUrls(settings.Address);
         builder.WebHost.ConfigureKestrel(kestrel =>
@@ -66,11 +75,12 @@ public static class PolyclineHost
             kestrel.AddServerHeader = false;
             kestrel.Limits.MaxRequestBodySize = LargestRequest;
         });
-        builder.Services.AddSerilog(log => log
-            .MinimumLevel.Information()
-            .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
-            .MinimumLevel.Override("Microsoft.Hosting.Lifetime", LogEventLevel.Warning)
-            .WriteTo.Console(formatProvider: CultureInfo.InvariantCulture, standardErrorFromLevel: LogEventLevel.Verbose));
+        builder.Services.AddSerilog(log =>
+            log.MinimumLevel.Information()
+                .MinimumLevel.Override("Microsoft", LogEventLevel.Warning)
+                .MinimumLevel.Override("Microsoft.Hosting.Lifetime", LogEventLevel.Warning)
+                .WriteTo.Console(formatProvider: CultureInfo.InvariantCulture, standardErrorFromLevel: LogEventLevel.Verbose)
+        );
         builder.Services.Configure<Microsoft.Extensions.Hosting.HostOptions>(host => host.ShutdownTimeout = Drain);
         builder.Services.ConfigureHttpJsonOptions(json => Json.With(json.SerializerOptions));
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
@@ -81,7 +91,7 @@ public static class PolyclineHost
         builder.Services.AddSingleton<IClock>(services => clock ?? services.GetRequiredService<SchoolClock>());
         builder.Services.AddSingleton(settings);
         builder.Services.AddSingleton(new CompileCache(CacheBytes));
-        builder.Services.AddSingleton<Compiled>();
+        builder.Services.AddSingleton<PlanCache>();
         builder.Services.AddSingleton<CommandRunner>();
         builder.Services.AddSingleton<TermCommandRunner>();
         builder.Services.AddSingleton<LiveConnections>();
@@ -166,11 +176,18 @@ public static class PolyclineHost
     // An endpoint that says nothing of who may call it would be open to all: it does not start.
     private static void RefuseUnruled(IEndpointRouteBuilder app)
     {
-        var unruled = app.DataSources.SelectMany(source => source.Endpoints)
+        var unruled = app
+            .DataSources.SelectMany(source => source.Endpoints)
             .OfType<RouteEndpoint>()
-            .Where(endpoint => endpoint.RoutePattern.RawText?.TrimStart('/') is { } path
-                && (path.StartsWith("api/", StringComparison.Ordinal) || path.StartsWith("live", StringComparison.Ordinal) || path.StartsWith("health", StringComparison.Ordinal))
-                && endpoint.Metadata.GetMetadata<AccessRule>() is null)
+            .Where(endpoint =>
+                endpoint.RoutePattern.RawText?.TrimStart('/') is { } path
+                && (
+                    path.StartsWith("api/", StringComparison.Ordinal)
+                    || path.StartsWith("live", StringComparison.Ordinal)
+                    || path.StartsWith("health", StringComparison.Ordinal)
+                )
+                && endpoint.Metadata.GetMetadata<AccessRule>() is null
+            )
             .Select(endpoint => endpoint.RoutePattern.RawText)
             .ToList();
         if (unruled.Count > 0)
@@ -179,35 +196,50 @@ public static class PolyclineHost
 
     private static void Describe(OpenApiOptions options)
     {
-        options.AddDocumentTransformer((document, _, _) =>
-        {
-            document.Info = new() { Title = "Polycline", Version = "1" };
-            document.Servers?.Clear();
-            return Task.CompletedTask;
-        });
-        // Whatever is read can be read through other eyes and at another moment; Viewpoint binds these in one place.
-        options.AddOperationTransformer((operation, context, _) =>
-        {
-            var rule = context.Description.ActionDescriptor.EndpointMetadata.OfType<AccessRule>().FirstOrDefault();
-            if (context.Description.HttpMethod == HttpMethods.Get && rule?.May.HasFlag(May.Anyone) == false)
-                foreach (var name in (string[])["at", "as"])
-                    (operation.Parameters ??= []).Add(new OpenApiParameter { Name = name, In = ParameterLocation.Query, Schema = new OpenApiSchema { Type = JsonSchemaType.String } });
-            return Task.CompletedTask;
-        });
-        // Ids travel as numbers.
-        options.AddSchemaTransformer((schema, context, _) =>
-        {
-            var type = context.JsonTypeInfo.Type;
-            if (type.IsGenericType && type.GetGenericTypeDefinition() == typeof(Id<>))
+        options.AddDocumentTransformer(
+            (document, _, _) =>
             {
-                schema.Type = JsonSchemaType.Integer;
-                schema.Format = "int64";
-                schema.Description = null;
-                schema.Properties?.Clear();
+                document.Info = new() { Title = "Polycline", Version = "1" };
+                document.Servers?.Clear();
+                return Task.CompletedTask;
             }
-            return Task.CompletedTask;
-        });
+        );
+        // Whatever is read can be read through other eyes and at another moment; Viewpoint binds these in one place.
+        options.AddOperationTransformer(
+            (operation, context, _) =>
+            {
+                var rule = context.Description.ActionDescriptor.EndpointMetadata.OfType<AccessRule>().FirstOrDefault();
+                if (context.Description.HttpMethod == HttpMethods.Get && rule?.May.HasFlag(May.Anyone) == false)
+                    foreach (var name in (string[])["at", "as"])
+                        (operation.Parameters ??= []).Add(
+                            new OpenApiParameter
+                            {
+                                Name = name,
+                                In = ParameterLocation.Query,
+                                Schema = new OpenApiSchema { Type = JsonSchemaType.String },
+                            }
+                        );
+                return Task.CompletedTask;
+            }
+        );
+        // Ids travel as numbers.
+        options.AddSchemaTransformer(
+            (schema, context, _) =>
+            {
+                var type = context.JsonTypeInfo.Type;
+                if (type.IsGenericType && type.GetGenericTypeDefinition() == typeof(Id<>))
+                {
+                    schema.Type = JsonSchemaType.Integer;
+                    schema.Format = "int64";
+                    schema.Description = null;
+                    schema.Properties?.Clear();
+                }
+                return Task.CompletedTask;
+            }
+        );
         options.CreateSchemaReferenceId = type =>
-            type.Type.IsGenericType && type.Type.GetGenericTypeDefinition() == typeof(Id<>) ? null : OpenApiOptions.CreateDefaultSchemaReferenceId(type);
+            type.Type.IsGenericType && type.Type.GetGenericTypeDefinition() == typeof(Id<>)
+                ? null
+                : OpenApiOptions.CreateDefaultSchemaReferenceId(type);
     }
 }

@@ -17,9 +17,7 @@ public sealed class SchoolProfile : IProfile
 {
     public string Name => "school";
 
-    public void MapRoutes(IEndpointRouteBuilder routes)
-    {
-    }
+    public void MapRoutes(IEndpointRouteBuilder routes) { }
 
     public Task<int>? Command(string name, string ownerConnection, CancellationToken stop) => null;
 }

@@ -1,4 +1,4 @@
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Host;
 
@@ -16,14 +16,18 @@ public sealed class SameSiteOnly(RequestDelegate next)
         var request = http.Request;
         var changes = !HttpMethods.IsGet(request.Method) && !HttpMethods.IsHead(request.Method);
         var connects = http.WebSockets.IsWebSocketRequest || request.Headers.Upgrade.Count > 0;
-        if ((changes || connects) && (FromElsewhere(request) || (changes && !request.Headers.ContainsKey(Header) && !request.Path.StartsWithSegments("/live"))))
+        if (
+            (changes || connects)
+            && (FromElsewhere(request) || (changes && !request.Headers.ContainsKey(Header) && !request.Path.StartsWithSegments("/live")))
+        )
             throw Problem.CrossSite();
         return next(http);
     }
 
     private static bool FromElsewhere(HttpRequest request)
     {
-        string? origin = request.Headers.Origin, site = request.Headers["Sec-Fetch-Site"];
+        string? origin = request.Headers.Origin,
+            site = request.Headers["Sec-Fetch-Site"];
         return (site is not null && site is not ("same-origin" or "none"))
             || (origin is not null && origin != $"{request.Scheme}://{request.Host}");
     }

@@ -19,7 +19,8 @@ public sealed class SecurityHeaders(RequestDelegate next)
         http.Features.Set(new Nonce(nonce));
         var headers = http.Response.Headers;
         headers.ContentSecurityPolicy =
-            $"default-src 'none'; script-src 'self' 'nonce-{nonce}'; style-src 'self' 'nonce-{nonce}'; font-src 'self'; img-src 'self' data:; "
+            $"default-src 'none'; script-src 'self' 'nonce-{nonce}'; style-src "
+            + $"'self' 'nonce-{nonce}'; font-src 'self'; img-src 'self' data:; "
             + "connect-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'; object-src 'none'";
         headers.XContentTypeOptions = "nosniff";
         headers["Referrer-Policy"] = "no-referrer";

@@ -1,4 +1,5 @@
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Host;
 
@@ -25,9 +26,21 @@ public static class Shell
     private static Task Answer(HttpContext http, string? page)
     {
         var path = http.Request.Path;
-        if (HttpMethods.IsPost(http.Request.Method) && path.StartsWithSegments("/api") && http.Request.ContentType is { } type && !http.Request.HasJsonContentType())
+        if (
+            HttpMethods.IsPost(http.Request.Method)
+            && path.StartsWithSegments("/api")
+            && http.Request.ContentType is { } type
+            && !http.Request.HasJsonContentType()
+        )
             throw Problem.From(new BadHttpRequestException(type, StatusCodes.Status415UnsupportedMediaType))!;
-        if (page is null || !HttpMethods.IsGet(http.Request.Method) || path.StartsWithSegments("/api") || path.StartsWithSegments("/live") || path.StartsWithSegments("/health") || Path.HasExtension(path))
+        if (
+            page is null
+            || !HttpMethods.IsGet(http.Request.Method)
+            || path.StartsWithSegments("/api")
+            || path.StartsWithSegments("/live")
+            || path.StartsWithSegments("/health")
+            || Path.HasExtension(path)
+        )
             throw Problem.Unknown();
         http.Response.Headers.CacheControl = "no-store";
         http.Response.ContentType = "text/html; charset=utf-8";

@@ -6,7 +6,9 @@ using Polycline.Core.Sections;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Data.Sections;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
 using Polycline.Web.Outline;
 
 namespace Polycline.Web.Joining;
@@ -35,9 +37,11 @@ public sealed class JoinSection : IEditionCommand<JoinSectionRequest, JoinSectio
 
     // Before the term's first day it follows from the beginning; later nothing of what was due by then is asked of its students.
     private static string? From(EditionPlan course, Viewpoint viewpoint) =>
-        course.Term.Local(viewpoint.At).Date is var today && today > course.Term.First ? NodaTime.Text.LocalDatePattern.Iso.Format(today) : null;
+        course.Term.Local(viewpoint.At).Date is var today && today > course.Term.First
+            ? NodaTime.Text.LocalDatePattern.Iso.Format(today)
+            : null;
 
-    public static Decision Decide(JoinSectionPlan plan, JoinSectionRequest request, Viewpoint viewpoint)
+    public static CommandDecision Decide(JoinSectionPlan plan, JoinSectionRequest request, Viewpoint viewpoint)
     {
         // Whose section it is not, does not know of it.
         if (plan.Section is not { } section || !section.Teachers.Contains(viewpoint.Who.Id.Value))
@@ -47,10 +51,22 @@ public sealed class JoinSection : IEditionCommand<JoinSectionRequest, JoinSectio
         if (section.Edition is not null)
             throw Problem.InUse($"{section.Name} follows another course.", "Nothing was changed. Let it stop following that first.");
         if (section.Term != plan.Course.TermId.Value)
-            throw Problem.InUse($"{section.Name} is of another term than this edition.", "Nothing was changed. Roll the edition over into that term, or choose a section of this one.");
+            throw Problem.InUse(
+                $"{section.Name} is of another term than this edition.",
+                "Nothing was changed. Roll the edition over into that term, or choose a section of this one."
+            );
         return new(
             $"added {section.Name}",
-            [Change.Of("section", request.Section, request.Version, new() { ["edition"] = null, ["follows_from"] = null }, new() { ["edition"] = plan.Course.Id.Value, ["follows_from"] = From(plan.Course, viewpoint) })])
+            [
+                Change.Of(
+                    "section",
+                    request.Section,
+                    request.Version,
+                    new() { ["edition"] = null, ["follows_from"] = null },
+                    new() { ["edition"] = plan.Course.Id.Value, ["follows_from"] = From(plan.Course, viewpoint) }
+                ),
+            ]
+        )
         {
             Act = $"Add {section.Name}",
         };

@@ -1,7 +1,8 @@
 using Polycline.Core.Courses;
 using Polycline.Data;
 using Polycline.Data.Sections;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Joining;
 
@@ -20,7 +21,13 @@ public static class JoiningRoutes
         routes.MapCommand<JoinSection, JoinSectionRequest, JoinSectionPlan>();
     }
 
-    public static async Task<JoinableAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
+    public static async Task<JoinableAnswer> Handle(
+        long edition,
+        Access access,
+        Viewpoint viewpoint,
+        Database database,
+        CancellationToken stop
+    )
     {
         if (!viewpoint.TakesCommands || access.EditionState == EditionState.Resting)
             return new([]);

@@ -1,8 +1,11 @@
 using Polycline.Core;
 using Polycline.Core.Sections;
+using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.People;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Lens;
 
@@ -22,17 +25,49 @@ public static class LensRoutes
     public static void MapLens(this IEndpointRouteBuilder routes) =>
         routes.MapGet("/api/editions/{edition:long}/students", Handle).WithName("students").For(May.Team);
 
-    public static async Task<LensAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Database database, Compiled compiled, CancellationToken stop)
+    public static async Task<LensAnswer> Handle(
+        long edition,
+        Access access,
+        Viewpoint viewpoint,
+        Database database,
+        PlanCache compiled,
+        CancellationToken stop
+    )
     {
         var plan = await compiled.Edition(access);
-        var rows = await database.Read(connection => AccessStore.StudentsOf(connection, access.Edition!.Value, access.Person.Id, access.IsLead), stop);
+        var rows = await database.Read(
+            connection => AccessStore.StudentsOf(connection, access.Edition!.Value, access.Person.Id, access.IsLead),
+            stop
+        );
         // Whoever has left is in no list of the present.
         var on = plan.Term.Local(viewpoint.At).Date;
-        bool IsHere(LensPlaceRow row) => row.Student is { } student && plan.Following(new Id<Section>(row.Section))?.PeopleOn(on).Contains(student) == true;
+        bool IsHere(LensPlaceRow row) =>
+            row.Student is { } student && plan.Following(new Id<Section>(row.Section))?.PeopleOn(on).Contains(student) == true;
         return new(
-            [.. rows.GroupBy(row => (row.Section, row.SectionName, row.Letter)).Select(section => new LensSection(
-                section.Key.Section, section.Key.SectionName, section.Key.Letter,
-                [.. section.Where(row => IsHere(row) && row.Name is not null).Select(row => new LensStudent(row.Student!.Value, row.Name!))]))],
-            [.. plan.Edition.InReadingOrder().Select(item => new LensItem(plan.Row(item.Ref).Id, plan.Schedule.CodeOf[item.Ref], item.Title, Words.Of(item.Kind), item.Options))]);
+            [
+                .. rows.GroupBy(row => (row.Section, row.SectionName, row.Letter))
+                    .Select(section => new LensSection(
+                        section.Key.Section,
+                        section.Key.SectionName,
+                        section.Key.Letter,
+                        [
+                            .. section
+                                .Where(row => IsHere(row) && row.Name is not null)
+                                .Select(row => new LensStudent(row.Student!.Value, row.Name!)),
+                        ]
+                    )),
+            ],
+            [
+                .. plan
+                    .Edition.InReadingOrder()
+                    .Select(item => new LensItem(
+                        plan.Row(item.Ref).Id,
+                        plan.Schedule.CodeOf[item.Ref],
+                        item.Title,
+                        EnumNames.Of(item.Kind),
+                        item.Options
+                    )),
+            ]
+        );
     }
 }

@@ -3,7 +3,7 @@ using Npgsql;
 using Polycline.Data;
 using Polycline.Data.Ledger;
 using Polycline.Data.Live;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Live;
 
@@ -11,7 +11,13 @@ namespace Polycline.Web.Live;
 /// Listens, once an instance, for raised counters and passes them to the browsers that watch. What was told while the
 /// database was away is lost, so after it every browser is told to read again.
 /// </summary>
-public sealed class Listener(Database database, IHubContext<LiveHub> hub, LiveConnections connections, SchoolClock clock, ILogger<Listener> log) : BackgroundService
+public sealed class Listener(
+    Database database,
+    IHubContext<LiveHub> hub,
+    LiveConnections connections,
+    SchoolClock clock,
+    ILogger<Listener> log
+) : BackgroundService
 {
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(5);
 
@@ -23,13 +29,13 @@ public sealed class Listener(Database database, IHubContext<LiveHub> hub, LiveCo
             try
             {
                 await using var connection = await database.Source.OpenConnectionAsync(stoppingToken);
-                connection.Notification += (_, told) => _ = Tell(Raised.FromJson(told.Payload));
+                connection.Notification += (_, told) => _ = Tell(ScopeChanged.FromJson(told.Payload));
                 await using (var listen = new NpgsqlCommand($"LISTEN {LedgerStore.Channel}", connection))
                     await listen.ExecuteNonQueryAsync(stoppingToken);
                 if (missed)
                 {
                     await clock.Set(stoppingToken);
-                    await hub.Clients.All.SendAsync("raised", new Raised("*", 0), stoppingToken);
+                    await hub.Clients.All.SendAsync("raised", new ScopeChanged("*", 0), stoppingToken);
                 }
                 pause = TimeSpan.FromMilliseconds(100);
                 while (!stoppingToken.IsCancellationRequested)
@@ -48,7 +54,7 @@ public sealed class Listener(Database database, IHubContext<LiveHub> hub, LiveCo
         }
     }
 
-    private Task Tell(Raised raised)
+    private Task Tell(ScopeChanged raised)
     {
         if (raised.Scope.StartsWith("person:", StringComparison.Ordinal))
             connections.End(long.Parse(raised.Scope["person:".Length..], System.Globalization.CultureInfo.InvariantCulture));

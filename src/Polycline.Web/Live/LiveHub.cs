@@ -6,7 +6,7 @@ using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Data;
 using Polycline.Data.Ledger;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
 
 namespace Polycline.Web.Live;
 
@@ -59,13 +59,16 @@ public sealed class LiveHub(Database database, IClock clock, LiveConnections con
     }
 
     /// <summary>From now on tells this connection when the edition is changed.</summary>
-    /// <returns>The counters as answers name them, so that nothing is missed between reading and watching; null: there is no such edition for whoever asks.</returns>
-    public Task<string?> WatchEdition(long edition) => Watch(Scope.Of(new Id<Edition>(edition)), new(edition), null, access => access.IsMember);
+    /// <returns>The counters as answers name them, so that nothing is missed between reading and watching; null: there is no such edition
+    /// for whoever asks.</returns>
+    public Task<string?> WatchEdition(long edition) =>
+        Watch(Scope.Of(new Id<Edition>(edition)), new(edition), null, access => access.IsMember);
 
     public Task LeaveEdition(long edition) => Leave(Scope.Of(new Id<Edition>(edition)));
 
     /// <summary>The same for the calendar of a term, for the office.</summary>
-    public Task<string?> WatchTerm(long term) => Watch(Scope.Of(new Id<Term>(term)), null, new(term), access => access is { IsOffice: true, Term: not null });
+    public Task<string?> WatchTerm(long term) =>
+        Watch(Scope.Of(new Id<Term>(term)), null, new(term), access => access is { IsOffice: true, Term: not null });
 
     public Task LeaveTerm(long term) => Leave(Scope.Of(new Id<Term>(term)));
 
@@ -82,7 +85,10 @@ public sealed class LiveHub(Database database, IClock clock, LiveConnections con
         return null;
 
         async Task<string?> Counters() =>
-            await AccessMiddleware.Find(Context.GetHttpContext()!, database, edition, null, term, clock.GetCurrentInstant()) is { } access && may(access) ? access.Counters : null;
+            await AccessMiddleware.Find(Context.GetHttpContext()!, database, edition, null, term, clock.GetCurrentInstant()) is { } access
+            && may(access)
+                ? access.Counters
+                : null;
     }
 
     private Task Leave(Scope scope) => Groups.RemoveFromGroupAsync(Context.ConnectionId, $"{scope}");

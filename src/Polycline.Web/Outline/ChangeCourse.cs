@@ -4,13 +4,17 @@ using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
+using Polycline.Core.Wording;
 using Polycline.Data.Courses;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Outline;
 
 /// <param name="Codes">How items are numbered: <c>by-unit</c> or <c>straight</c> through.</param>
-/// <param name="Before">What students see of an item before it opens, where it and its unit say nothing: <c>listed</c> or <c>unseen</c>.</param>
+/// <param name="Before">What students see of an item before it opens, where it and its unit say nothing: <c>listed</c> or
+/// <c>unseen</c>.</param>
 /// <param name="Levels">What its three levels are called; null: as they are.</param>
 /// <param name="Version">The version of the course's own settings that was read.</param>
 public sealed record ChangeCourseRequest(string Codes, string Before, LevelNames? Levels, long Version);
@@ -24,18 +28,32 @@ public sealed class ChangeCourse : IEditionCommand<ChangeCourseRequest, EditionP
 
     public static IValidator<ChangeCourseRequest> Validator { get; } = new Rules();
 
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ChangeCourseRequest request) => OutlineRules.Load(connection, edition);
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ChangeCourseRequest request) =>
+        OutlineRules.Load(connection, edition);
 
-    public static Decision Decide(EditionPlan plan, ChangeCourseRequest request, Viewpoint viewpoint)
+    public static CommandDecision Decide(EditionPlan plan, ChangeCourseRequest request, Viewpoint viewpoint)
     {
-        var (codes, before) = (Words.Of(plan.Edition.Codes), Words.Of(plan.Edition.Before));
+        var (codes, before) = (EnumNames.Of(plan.Edition.Codes), EnumNames.Of(plan.Edition.Before));
         if (request.Codes != codes && plan.Settings.CodesFixed)
-            throw Problem.Field("codes", "Students have seen the codes of this edition: they stay. The next edition can be numbered otherwise.");
+            throw Problem.Field(
+                "codes",
+                "Students have seen the codes of this edition: they stay. The next edition can be numbered otherwise."
+            );
         var named = request.Levels ?? plan.Edition.Levels;
         return new Settings()
-            .Set("codes", codes, request.Codes, $"numbered the {named.Item.Many} {(request.Codes == "straight" ? "straight through" : $"by {named.Unit.One}")}")
+            .Set(
+                "codes",
+                codes,
+                request.Codes,
+                $"numbered the {named.Item.Many} {(request.Codes == "straight" ? "straight through" : $"by {named.Unit.One}")}"
+            )
             .Set("before", before, request.Before, $"had {named.Item.Many} {BeforeWords.InWords(request.Before)}")
-            .Set("levels", Node(plan.Edition.Levels), Node(named), $"called its levels {named.Unit.One}, {named.Lesson.One} and {named.Item.One}")
+            .Set(
+                "levels",
+                Node(plan.Edition.Levels),
+                Node(named),
+                $"called its levels {named.Unit.One}, {named.Lesson.One} and {named.Item.One}"
+            )
             .Of("edition", plan.Id.Value, request.Version, plan.CourseTitle);
     }
 
@@ -46,13 +64,20 @@ public sealed class ChangeCourse : IEditionCommand<ChangeCourseRequest, EditionP
     {
         public Rules()
         {
-            RuleFor(request => request.Codes).Must(codes => codes is "by-unit" or "straight").WithMessage("Number by unit or straight through.");
-            RuleFor(request => request.Before).Must(before => before is "listed" or "unseen").WithMessage("Say what students see of an item before it opens: listed or unseen.");
-            RuleFor(request => request.Levels).Custom((levels, context) =>
-            {
-                foreach (var (at, message) in levels?.Faults() ?? [])
-                    context.AddFailure($"levels.{at}", message);
-            });
+            RuleFor(request => request.Codes)
+                .Must(codes => codes is "by-unit" or "straight")
+                .WithMessage("Number by unit or straight through.");
+            RuleFor(request => request.Before)
+                .Must(before => before is "listed" or "unseen")
+                .WithMessage("Say what students see of an item before it opens: listed or unseen.");
+            RuleFor(request => request.Levels)
+                .Custom(
+                    (levels, context) =>
+                    {
+                        foreach (var (at, message) in levels?.Faults() ?? [])
+                            context.AddFailure($"levels.{at}", message);
+                    }
+                );
         }
     }
 }

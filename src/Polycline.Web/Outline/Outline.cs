@@ -1,5 +1,9 @@
 using Polycline.Data.Courses;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Outline.Items;
+using Polycline.Web.Outline.Lessons;
+using Polycline.Web.Outline.Units;
 
 namespace Polycline.Web.Outline;
 

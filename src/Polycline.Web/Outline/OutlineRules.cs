@@ -6,11 +6,10 @@ using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
-using Polycline.Core.Planning;
-using Polycline.Core.Release;
 using Polycline.Core.Sections;
+using Polycline.Core.Wording;
 using Polycline.Data.Courses;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Outline;
 
@@ -24,13 +23,17 @@ public static class OutlineRules
         await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
 
     /// <summary>1 to 200 characters of one line.</summary>
-    public static void IsTitle<T>(this IRuleBuilder<T, string> rule) => rule
-        .Must(Bounds.IsVisible).WithMessage("A title needs at least one letter.")
-        .Must(title => title.Trim().Length <= 200).WithMessage("A title has at most 200 characters.")
-        .Must(title => !title.Any(char.IsControl)).WithMessage("A title is one line of text.");
+    public static void IsTitle<T>(this IRuleBuilder<T, string> rule) =>
+        rule.Must(Bounds.IsVisible)
+            .WithMessage("A title needs at least one letter.")
+            .Must(title => title.Trim().Length <= 200)
+            .WithMessage("A title has at most 200 characters.")
+            .Must(title => !title.Any(char.IsControl))
+            .WithMessage("A title is one line of text.");
 
     /// <exception cref="ProblemException">The edition has none of that id.</exception>
-    public static TreeRow Needed<T>(this EditionPlan plan, Id<T> id, string field) => plan.Row(id) is { } row && plan.IsHere(row) ? row : throw Problem.Unknown(field);
+    public static TreeRow Needed<T>(this EditionPlan plan, Id<T> id, string field) =>
+        plan.Row(id) is { } row && plan.IsHere(row) ? row : throw Problem.Unknown(field);
 
     /// <summary>Whose something new is: the section asked for, or that of what it is to stand in; null: the course's.</summary>
     /// <exception cref="ProblemException">No such section follows the course, or it is to stand in what is another section's.</exception>
@@ -45,17 +48,30 @@ public static class OutlineRules
     }
 
     /// <summary>In which section alone, to be read on; empty: in all.</summary>
-    public static string OnlyIn(this EditionPlan plan, long? owner) => owner is { } section ? $", in {plan.Following(new Id<Section>(section))!.Name} only" : "";
+    public static string OnlyIn(this EditionPlan plan, long? owner) =>
+        owner is { } section ? $", in {plan.Following(new Id<Section>(section))!.Name} only" : "";
 
-    /// <summary>The sections something is in, for a button: <c>9 Birch</c>, <c>4 sections</c>, or <c>the course</c> if no section follows it.</summary>
-    public static string Where(this EditionPlan plan, long? owner) => owner is { } only ? plan.Following(new Id<Section>(only))!.Name
-        : plan.Sections.Length switch { 0 => "the course", 1 => plan.Sections[0].Name, var count => $"{count} sections" };
+    /// <summary>
+    /// The sections something is in, for a button: <c>9 Birch</c>, <c>4 sections</c>, or <c>the course</c> if no section follows it.
+    /// </summary>
+    public static string Where(this EditionPlan plan, long? owner) =>
+        owner is { } only
+            ? plan.Following(new Id<Section>(only))!.Name
+            : plan.Sections.Length switch
+            {
+                0 => "the course",
+                1 => plan.Sections[0].Name,
+                var count => $"{count} sections",
+            };
 
     /// <exception cref="ProblemException">What is of one section only cannot hold what is of the course, or of another.</exception>
     public static void MayStandIn(this EditionPlan plan, long? owner, TreeRow? home)
     {
         if (home?.Section is { } only && only != owner)
-            throw Problem.Field(home.Table, $"“{plan.TitleOf(home.Lineage)}” is of {plan.Following(new Id<Section>(only))?.Name} only. Choose a place in the course.");
+            throw Problem.Field(
+                home.Table,
+                $"“{plan.TitleOf(home.Lineage)}” is of {plan.Following(new Id<Section>(only))?.Name} only. Choose a place in the course."
+            );
     }
 
     /// <summary>A name for something new: the same in a preview and when it is done.</summary>
@@ -74,8 +90,12 @@ public static class OutlineRules
     }
 
     /// <summary>The units of the edition, or the lessons of a unit, or the items of a lesson or unit, in order.</summary>
-    public static IReadOnlyList<TreeRow> Siblings(this EditionPlan plan, string table, long? unit, long? lesson) => [.. plan.Rows.Where(row =>
-        row.Table == table && (table == "unit" || (row.Unit == unit && (table == "lesson" || row.Lesson == lesson))))];
+    public static IReadOnlyList<TreeRow> Siblings(this EditionPlan plan, string table, long? unit, long? lesson) =>
+        [
+            .. plan.Rows.Where(row =>
+                row.Table == table && (table == "unit" || (row.Unit == unit && (table == "lesson" || row.Lesson == lesson)))
+            ),
+        ];
 
     /// <summary>Reads an anchor and holds what it names against the edition.</summary>
     /// <exception cref="ProblemException">It has not the form of one, or names nothing here.</exception>
@@ -103,7 +123,11 @@ public static class OutlineRules
             if (leaf.ItemOf is { } item)
                 Named(plan, item.Name, "item", field, of);
             if (leaf.ItemOf is { } asked && plan.Schedule.Knows(asked) && !plan.Schedule.Item(asked).CanCome(leaf))
-                throw Problem.Field(field, $"No {Outcomes.InWords(leaf).Replace("a ", "", StringComparison.Ordinal)} ever comes of “{plan.Schedule.Item(asked).Title}”, so nobody could meet this. Ask for something else, or name another item.");
+                throw Problem.Field(
+                    field,
+                    $"No {OutcomeWords.Of(leaf).Replace("a ", "", StringComparison.Ordinal)} ever comes of "
+                        + $"“{plan.Schedule.Item(asked).Title}”, so nobody could meet this. Ask for something else, or name another item."
+                );
             if (leaf is GateNode.HasTaught taught)
                 Named(plan, taught.Lesson.Name, "lesson", field, of);
             if (leaf is GateNode.Picked picked && !plan.Schedule.Item(picked.Choice).Options.Contains(picked.Option))
@@ -128,7 +152,10 @@ public static class OutlineRules
         if (plan.Find(name) is not { } named || named.Table != table || !plan.IsHere(named))
             throw Problem.Unknown(field);
         if (named.Section is not null && (named.Section != of?.Section || (table == "item" && named.Id >= of?.Id)))
-            throw Problem.Field(field, $"“{plan.TitleOf(name)}” is of one section only: what others have cannot hang on it. Name something of the course.");
+            throw Problem.Field(
+                field,
+                $"“{plan.TitleOf(name)}” is of one section only: what others have cannot hang on it. Name something of the course."
+            );
     }
 
     private static T Read<T>(Func<T> read, string field)

@@ -1,34 +1,61 @@
 using FluentValidation;
 using NodaTime.Text;
-using Polycline.Core.Release;
+using Polycline.Core.Courses;
+using Polycline.Core.Wording;
 using Polycline.Data.Courses;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
 using static Polycline.Core.Wording.Counting;
-
-using Decision = Polycline.Web.Foundation.Decision;
+using CommandDecision = Polycline.Web.Foundation.Commands.CommandDecision;
 
 namespace Polycline.Web.Outline;
 
 /// <summary>Removing marks one row; what others refer to is not removed, and they are named.</summary>
 internal static class Removing
 {
-    public static Decision Decide(EditionPlan plan, TreeRow row, long version, Viewpoint viewpoint)
+    public static CommandDecision Decide(EditionPlan plan, TreeRow row, long version, Viewpoint viewpoint)
     {
-        var gone = plan.Rows.Where(other => other.Lineage == row.Lineage || (row.Table == "unit" && other.Unit == row.Id) || (row.Table == "lesson" && other.Lesson == row.Id))
-            .Select(other => other.Lineage).ToHashSet(StringComparer.Ordinal);
+        var gone = plan
+            .Rows.Where(other =>
+                other.Lineage == row.Lineage
+                || (row.Table == "unit" && other.Unit == row.Id)
+                || (row.Table == "lesson" && other.Lesson == row.Id)
+            )
+            .Select(other => other.Lineage)
+            .ToHashSet(StringComparer.Ordinal);
         var title = plan.TitleOf(row.Lineage);
-        var referring = Referring(plan).Where(pair => !gone.Contains(pair.From) && pair.To.Any(gone.Contains)).Select(pair => $"“{plan.TitleOf(pair.From)}”").Distinct().ToList();
+        var referring = Referring(plan)
+            .Where(pair => !gone.Contains(pair.From) && pair.To.Any(gone.Contains))
+            .Select(pair => $"“{plan.TitleOf(pair.From)}”")
+            .Distinct()
+            .ToList();
         if (referring.Count > 0)
             throw Problem.InUse(
-                $"{Joined([.. referring.Take(5)], "and")}{(referring.Count > 5 ? $" and {referring.Count - 5} more" : "")} {(referring.Count == 1 ? "refers" : "refer")} to it.",
-                "Nothing was removed. Change their timing or condition first.");
-        var within = new[] { "lesson", "item" }.Where(table => table != row.Table).Select(table => (Table: table, Count: plan.Rows.Count(other => other.Table == table && gone.Contains(other.Lineage))))
-            .Where(level => level.Count > 0).Select(level => plan.Edition.Levels.Of(level.Table).Counted(level.Count)).ToList();
+                $"{Joined([.. referring.Take(5)], "and")}{(referring.Count > 5 ? $" and {referring.Count - 5} more" : "")} "
+                    + $"{(referring.Count == 1 ? "refers" : "refer")} to it.",
+                "Nothing was removed. Change their timing or condition first."
+            );
+        var within = new[] { "lesson", "item" }
+            .Where(table => table != row.Table)
+            .Select(table => (Table: table, Count: plan.Rows.Count(other => other.Table == table && gone.Contains(other.Lineage))))
+            .Where(level => level.Count > 0)
+            .Select(level => plan.Edition.Levels.Of(level.Table).Counted(level.Count))
+            .ToList();
         return new(
             $"removed “{title}”{(within.Count > 0 ? $" with {Joined(within, "and")}" : "")}",
-            [new(row.Table, new() { ["id"] = row.Id }, new() { ["removed_at"] = null }, new() { ["removed_at"] = InstantPattern.ExtendedIso.Format(viewpoint.At) }, version)])
+            [
+                new(
+                    row.Table,
+                    new() { ["id"] = row.Id },
+                    new() { ["removed_at"] = null },
+                    new() { ["removed_at"] = InstantPattern.ExtendedIso.Format(viewpoint.At) },
+                    version
+                ),
+            ]
+        )
         {
-            Act = $"Remove {Joined([.. within.Prepend(plan.Edition.Levels.Of(row.Table).Counted(1))], "and")} from {plan.Where(row.Section)}",
+            Act =
+                $"Remove {Joined([.. within.Prepend(plan.Edition.Levels.Of(row.Table).Counted(1))], "and")} from {plan.Where(row.Section)}",
         };
     }
 
@@ -42,9 +69,24 @@ internal static class Removing
                 yield return (lesson.Ref.Name, Named(lesson.Gate));
         }
         foreach (var item in plan.ItemsByUnit().SelectMany(unit => unit.Items).Select(row => plan.Schedule.Item(new(row.Lineage))))
-            yield return (item.Ref.Name, Named(item.Gate).Concat(new[] { item.Opens, item.Due, item.Closes }.Select(anchor => anchor?.Of).OfType<string>()));
+            yield return (
+                item.Ref.Name,
+                Named(item.Gate).Concat(new[] { item.Opens, item.Due, item.Closes }.Select(anchor => anchor?.Of).OfType<string>())
+            );
     }
 
-    private static IEnumerable<string> Named(Gate? gate) => gate is null ? [] : gate.Root.Leaves()
-        .Select(leaf => leaf switch { GateNode.HasTaught taught => taught.Lesson.Name, GateNode.From from => from.Anchor.Of, _ => leaf.ItemOf?.Name }).OfType<string>();
+    private static IEnumerable<string> Named(Gate? gate) =>
+        gate is null
+            ? []
+            : gate
+                .Root.Leaves()
+                .Select(leaf =>
+                    leaf switch
+                    {
+                        GateNode.HasTaught taught => taught.Lesson.Name,
+                        GateNode.From from => from.Anchor.Of,
+                        _ => leaf.ItemOf?.Name,
+                    }
+                )
+                .OfType<string>();
 }

@@ -2,7 +2,7 @@ using System.Text.Json.Nodes;
 using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data.Ledger;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.Commands;
 
 namespace Polycline.Web.Outline;
 
@@ -34,9 +34,10 @@ internal sealed class Settings
     }
 
     /// <param name="title">What was looked at, where nothing was changed.</param>
-    public Decision Of(string table, long id, long version, string title) => done.Count == 0
-        ? new($"left “{title}” as it is", [])
-        : new(Counting.Joined(done, "and"), [new Change(table, new() { ["id"] = id }, before, after, version)]);
+    public CommandDecision Of(string table, long id, long version, string title) =>
+        done.Count == 0
+            ? new($"left “{title}” as it is", [])
+            : new(Counting.Joined(done, "and"), [new Change(table, new() { ["id"] = id }, before, after, version)]);
 }
 
 /// <summary>What students see of something before it opens, as it is asked for and stored.</summary>
@@ -46,7 +47,13 @@ internal static class BeforeWords
 
     public const string Choice = "Say what students see of it before it opens: listed, unseen, or as what it is in.";
 
-    public static string? Of(BeforeOpening? before) => before is { } known ? Core.Words.Of(known) : null;
+    public static string? Of(BeforeOpening? before) => before is { } known ? Core.Wording.EnumNames.Of(known) : null;
 
-    public static string InWords(string? before) => before switch { "listed" => "listed before it opens", "unseen" => "unseen before it opens", _ => "seen before it opens as what it is in" };
+    public static string InWords(string? before) =>
+        before switch
+        {
+            "listed" => "listed before it opens",
+            "unseen" => "unseen before it opens",
+            _ => "seen before it opens as what it is in",
+        };
 }

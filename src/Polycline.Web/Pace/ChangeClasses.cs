@@ -9,12 +9,16 @@ using Polycline.Core.PlanFiles;
 using Polycline.Core.Sections;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 using Polycline.Web.Outline;
 
 namespace Polycline.Web.Pace;
 
-/// <param name="Change">In the plan file's form: exactly one of <c>cancel</c>, <c>move</c>, <c>add</c>; null: <paramref name="PutBack"/> is given.</param>
+/// <param name="Change">In the plan file's form: exactly one of <c>cancel</c>, <c>move</c>, <c>add</c>; null: <paramref name="PutBack"/> is
+/// given.</param>
 /// <param name="PutBack">The number of a change that is taken away, so that the timetable holds again.</param>
 /// <param name="Version">The version of what is put back.</param>
 public sealed record ChangeClassesRequest(Id<Section> Section, JsonElement? Change, int? PutBack, long Version);
@@ -28,9 +32,10 @@ public sealed class ChangeClasses : IEditionCommand<ChangeClassesRequest, Editio
 
     public static IValidator<ChangeClassesRequest> Validator { get; } = new Rules();
 
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ChangeClassesRequest request) => OutlineRules.Load(connection, edition);
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ChangeClassesRequest request) =>
+        OutlineRules.Load(connection, edition);
 
-    public static Decision Decide(EditionPlan plan, ChangeClassesRequest request, Viewpoint viewpoint)
+    public static CommandDecision Decide(EditionPlan plan, ChangeClassesRequest request, Viewpoint viewpoint)
     {
         var section = plan.Following(request.Section) ?? throw Problem.Unknown("section");
         var own = plan.MeetingChanges.Where(row => row.Section == section.Id).ToList();
@@ -40,25 +45,44 @@ public sealed class ChangeClasses : IEditionCommand<ChangeClassesRequest, Editio
         var change = Read(json);
         try
         {
-            Meetings.Of(plan.Schedule.Term, section.Name, section.Section.Slots, [.. section.Section.Changes, change]);
+            SectionMeetings.Of(plan.Schedule.Term, section.Name, section.Section.Slots, [.. section.Section.Changes, change]);
         }
         catch (MeetingChangeException fault)
         {
             throw Problem.Field(fault.Member is { } member ? $"change.{member}" : "change", fault.Message);
         }
-        return new(InWords(change, section.Name), [new("meeting_change", Key(section, own.Count == 0 ? 1 : own.Max(row => row.Seq) + 1), null, new() { ["change"] = JsonNode.Parse(json) }, null)])
+        return new(
+            InWords(change, section.Name),
+            [
+                new(
+                    "meeting_change",
+                    Key(section, own.Count == 0 ? 1 : own.Max(row => row.Seq) + 1),
+                    null,
+                    new() { ["change"] = JsonNode.Parse(json) },
+                    null
+                ),
+            ]
+        )
         {
-            Act = change switch { MeetingChange.Cancel => $"Cancel 1 class of {section.Name}", MeetingChange.Move => $"Move 1 class of {section.Name}", _ => $"Add 1 class to {section.Name}" },
+            Act = change switch
+            {
+                MeetingChange.Cancel => $"Cancel 1 class of {section.Name}",
+                MeetingChange.Move => $"Move 1 class of {section.Name}",
+                _ => $"Add 1 class to {section.Name}",
+            },
         };
     }
 
-    private static Decision PutBack(FollowingSection section, List<MeetingChangeRow> own, int seq, long version)
+    private static CommandDecision PutBack(FollowingSection section, List<MeetingChangeRow> own, int seq, long version)
     {
         var row = own.Find(row => row.Seq == seq) ?? throw Problem.Unknown("putBack");
         var change = new Change("meeting_change", Key(section, seq), new() { ["change"] = JsonNode.Parse(row.Change) }, null, version);
         return row.Version != version
             ? throw new StaleChangeException(change, new() { ["change"] = row.Change, ["version"] = row.Version })
-            : new($"put back a class of {section.Name} that was {PastOf(PlanParts.MeetingChange(row.Change))}", [change]) { Act = $"Put back 1 class of {section.Name}" };
+            : new($"put back a class of {section.Name} that was {PastOf(PlanParts.MeetingChange(row.Change))}", [change])
+            {
+                Act = $"Put back 1 class of {section.Name}",
+            };
     }
 
     private static MeetingChange Read(string json)
@@ -75,23 +99,27 @@ public sealed class ChangeClasses : IEditionCommand<ChangeClassesRequest, Editio
 
     private static JsonObject Key(FollowingSection section, int seq) => new() { ["section"] = section.Id, ["seq"] = seq };
 
-    private static string InWords(MeetingChange change, string section) => change switch
-    {
-        MeetingChange.Cancel cancel => $"cancelled the class of {section} on {Moment.InWords(cancel.Date)}",
-        MeetingChange.Move move => $"moved the class of {section} on {Moment.InWords(move.Date)} to {Moment.InWords(move.ToDate)}",
-        _ => $"added a class of {section} on {Moment.InWords(((MeetingChange.Add)change).Date)}",
-    };
+    private static string InWords(MeetingChange change, string section) =>
+        change switch
+        {
+            MeetingChange.Cancel cancel => $"cancelled the class of {section} on {Moment.InWords(cancel.Date)}",
+            MeetingChange.Move move => $"moved the class of {section} on {Moment.InWords(move.Date)} to {Moment.InWords(move.ToDate)}",
+            _ => $"added a class of {section} on {Moment.InWords(((MeetingChange.Extra)change).Date)}",
+        };
 
-    private static string PastOf(MeetingChange change) => change switch
-    {
-        MeetingChange.Cancel => "cancelled",
-        MeetingChange.Move => "moved",
-        _ => "added",
-    };
+    private static string PastOf(MeetingChange change) =>
+        change switch
+        {
+            MeetingChange.Cancel => "cancelled",
+            MeetingChange.Move => "moved",
+            _ => "added",
+        };
 
     private sealed class Rules : AbstractValidator<ChangeClassesRequest>
     {
-        public Rules() => RuleFor(request => request.Change).Must((request, change) => (change is { ValueKind: not JsonValueKind.Null }) != (request.PutBack is not null))
-            .WithMessage("Give either a change of a class, or the number of one to put back.");
+        public Rules() =>
+            RuleFor(request => request.Change)
+                .Must((request, change) => (change is { ValueKind: not JsonValueKind.Null }) != (request.PutBack is not null))
+                .WithMessage("Give either a change of a class, or the number of one to put back.");
     }
 }

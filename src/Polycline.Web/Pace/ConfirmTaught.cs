@@ -4,9 +4,12 @@ using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
+using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
 using Polycline.Web.Outline;
 
 namespace Polycline.Web.Pace;
@@ -28,15 +31,17 @@ public sealed class ConfirmTaught : IEditionCommand<ConfirmTaughtRequest, Editio
 
     public static IValidator<ConfirmTaughtRequest> Validator { get; } = new Rules();
 
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ConfirmTaughtRequest request) => OutlineRules.Load(connection, edition);
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ConfirmTaughtRequest request) =>
+        OutlineRules.Load(connection, edition);
 
-    public static Decision Decide(EditionPlan plan, ConfirmTaughtRequest request, Viewpoint viewpoint)
+    public static CommandDecision Decide(EditionPlan plan, ConfirmTaughtRequest request, Viewpoint viewpoint)
     {
         var section = plan.Following(request.Section) ?? throw Problem.Unknown("section");
         var changes = request.Lessons.Select(lesson => Decide(plan, section, lesson, viewpoint)).OfType<Change>().ToList();
         var titles = request.Lessons.Select(lesson => plan.TitleOf(plan.Needed(lesson.Lesson, "lesson").Lineage)).ToList();
         var what = titles.Count == 1 ? $"“{titles[0]}”" : plan.Edition.Levels.Lesson.Counted(titles.Count);
-        var (done, act) = request.Lessons.All(lesson => lesson.Took is null) ? ("cleared the record of", "Clear the record")
+        var (done, act) =
+            request.Lessons.All(lesson => lesson.Took is null) ? ("cleared the record of", "Clear the record")
             : request.Lessons.All(lesson => lesson is { Took: not null, Done: false }) ? ("noted as not finished:", "Note as not finished")
             : ("noted as taught:", "Note as taught");
         return changes.Count == 0
@@ -56,21 +61,39 @@ public sealed class ConfirmTaught : IEditionCommand<ConfirmTaughtRequest, Editio
             return null;
         var change = new Change("taught", key, before, after, asked.Version);
         if ((present?.Version ?? 0) != asked.Version)
-            throw new StaleChangeException(change, present is null ? null : new() { ["took"] = present.Took, ["version"] = present.Version });
-        if (present is not null && asked.Took == present.Took && asked.Done == present.Done && (asked.Done ? null : asked.Left) == present.Left)
+            throw new StaleChangeException(
+                change,
+                present is null ? null : new() { ["took"] = present.Took, ["version"] = present.Version }
+            );
+        if (
+            present is not null
+            && asked.Took == present.Took
+            && asked.Done == present.Done
+            && (asked.Done ? null : asked.Left) == present.Left
+        )
             return null;
         return change with { Version = present?.Version };
     }
 
-    private static JsonObject Fields(int took, bool done, int? left, string at) => new() { ["took"] = took, ["done"] = done, ["left_over"] = left, ["at"] = at };
+    private static JsonObject Fields(int took, bool done, int? left, string at) =>
+        new()
+        {
+            ["took"] = took,
+            ["done"] = done,
+            ["left_over"] = left,
+            ["at"] = at,
+        };
 
     private sealed class Rules : AbstractValidator<ConfirmTaughtRequest>
     {
         public Rules()
         {
             RuleFor(request => request.Lessons).Must(lessons => lessons.Count is > 0 and <= 500).WithMessage("Name from 1 to 500 at once.");
-            RuleFor(request => request.Lessons).Must(lessons => lessons.DistinctBy(lesson => lesson.Lesson).Count() == lessons.Count).WithMessage("One is named twice.");
-            RuleForEach(request => request.Lessons).Must(lesson => lesson is { Took: null or (>= 0 and <= 10_000), Left: null or (>= 0 and <= 10_000) })
+            RuleFor(request => request.Lessons)
+                .Must(lessons => lessons.DistinctBy(lesson => lesson.Lesson).Count() == lessons.Count)
+                .WithMessage("One is named twice.");
+            RuleForEach(request => request.Lessons)
+                .Must(lesson => lesson is { Took: null or (>= 0 and <= 10_000), Left: null or (>= 0 and <= 10_000) })
                 .WithMessage("What it took, and what is left of it, is a whole number from 0 to 10,000.");
         }
     }

@@ -1,11 +1,19 @@
 using NodaTime;
 using Polycline.Data;
 using Polycline.Data.People;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Places;
 
-public sealed record PlacesAnswer(string Name, bool IsOffice, IReadOnlyList<CoursePlace> Courses, IReadOnlyList<SectionPlace> Sections, IReadOnlyList<TermPlace> Terms);
+public sealed record PlacesAnswer(
+    string Name,
+    bool IsOffice,
+    IReadOnlyList<CoursePlace> Courses,
+    IReadOnlyList<SectionPlace> Sections,
+    IReadOnlyList<TermPlace> Terms
+);
 
 /// <param name="Role"><c>lead</c> or <c>co</c>.</param>
 public sealed record CoursePlace(long Edition, string Course, string Title, string State, string Role, int Sections);
@@ -22,12 +30,29 @@ public static class PlacesRoutes
 
     public static async Task<PlacesAnswer> Handle(Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
     {
-        var (courses, sections, terms) = await database.Read(connection => PlacesStore.Of(connection, access.Person.Id, access.IsOffice), stop);
+        var (courses, sections, terms) = await database.Read(
+            connection => PlacesStore.Of(connection, access.Person.Id, access.IsOffice),
+            stop
+        );
         return new(
-            access.Person.Name, access.IsOffice,
+            access.Person.Name,
+            access.IsOffice,
             [.. courses.Select(row => new CoursePlace(row.Edition, row.Course, row.Title, row.State, row.Role, row.Sections))],
-            [.. sections.Where(row => Lists(row, viewpoint.At)).Select(row => new SectionPlace(row.Section, row.Name, row.Course, row.TermName))],
-            [.. terms.Select(row => new TermPlace(row.Term, row.Name, $"{Moment.InWords(row.First)} – {Moment.InWords(row.Last)} {row.Last.Year}", row.Zone, row.Sections))]);
+            [
+                .. sections
+                    .Where(row => Lists(row, viewpoint.At))
+                    .Select(row => new SectionPlace(row.Section, row.Name, row.Course, row.TermName)),
+            ],
+            [
+                .. terms.Select(row => new TermPlace(
+                    row.Term,
+                    row.Name,
+                    $"{Moment.InWords(row.First)} – {Moment.InWords(row.Last)} {row.Last.Year}",
+                    row.Zone,
+                    row.Sections
+                )),
+            ]
+        );
     }
 
     private static bool Lists(OwnSectionRow row, Instant at)

@@ -6,7 +6,9 @@ using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.People;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Ribbon;
 
@@ -20,9 +22,24 @@ namespace Polycline.Web.Ribbon;
 /// <param name="Levels">What the course calls its levels.</param>
 /// <param name="MomentAt">Where the moment stands; off the strip where it is outside the term.</param>
 public sealed record RibbonAnswer(
-    string Course, string Edition, string Term, string Origin, int Days, int From, int To,
-    IReadOnlyList<RibbonWeek> Weeks, IReadOnlyList<RibbonClosure> Closures, IReadOnlyList<RibbonDay> ClassDays,
-    Moment Moment, double MomentAt, string Relative, bool IsNow, string? Eyes, IReadOnlyList<RibbonLine> Lines, LevelNames Levels);
+    string Course,
+    string Edition,
+    string Term,
+    string Origin,
+    int Days,
+    int From,
+    int To,
+    IReadOnlyList<RibbonWeek> Weeks,
+    IReadOnlyList<RibbonClosure> Closures,
+    IReadOnlyList<RibbonDay> ClassDays,
+    Moment Moment,
+    double MomentAt,
+    string Relative,
+    bool IsNow,
+    string? Eyes,
+    IReadOnlyList<RibbonLine> Lines,
+    LevelNames Levels
+);
 
 /// <summary>Where a section's lessons lie.</summary>
 public sealed record RibbonLine(long Section, string Letter, string Name, IReadOnlyList<RibbonLesson> Lessons);
@@ -40,14 +57,29 @@ public sealed record RibbonDay(int At, string Date, string Label);
 public static class ReadRibbon
 {
     public static async Task<RibbonAnswer> Handle(
-        long edition, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop) =>
+        long edition,
+        Access access,
+        Viewpoint viewpoint,
+        PlanCache compiled,
+        Database database,
+        CancellationToken stop
+    ) =>
         await compiled.Edition(access) is var plan
-            ? Of(plan, await compiled.Term(access), viewpoint, viewpoint.Eyes switch
-            {
-                Eyes.OfStudent { Student: var student } => await database.Read(connection => AccessStore.NameOf(connection, student), stop),
-                Eyes.OfPretend { Section: var section, Facts.Count: var facts } => $"{(facts == 0 ? "anyone" : "a pretend student")} in {plan.Following(section)?.Name}",
-                _ => null,
-            })
+            ? Of(
+                plan,
+                await compiled.Term(access),
+                viewpoint,
+                viewpoint.Eyes switch
+                {
+                    Eyes.OfStudent { Student: var student } => await database.Read(
+                        connection => AccessStore.NameOf(connection, student),
+                        stop
+                    ),
+                    Eyes.OfPretend { Section: var section, Facts.Count: var facts } =>
+                        $"{(facts == 0 ? "anyone" : "a pretend student")} in {plan.Following(section)?.Name}",
+                    _ => null,
+                }
+            )
             : throw Problem.Unknown();
 
     /// <summary>The answer for a term and a moment: a pure function.</summary>
@@ -57,28 +89,71 @@ public static class ReadRibbon
         var origin = compiled.Weeks[0].Monday;
         var local = term.Local(viewpoint.At);
         return new(
-            course.CourseTitle, course.Edition.Title, term.Name, LocalDatePattern.Iso.Format(origin), 7 * compiled.Weeks.Count, Place(term.First), Place(term.Last) + 1,
+            course.CourseTitle,
+            course.Edition.Title,
+            term.Name,
+            LocalDatePattern.Iso.Format(origin),
+            7 * compiled.Weeks.Count,
+            Place(term.First),
+            Place(term.Last) + 1,
             [.. compiled.Weeks.Select(week => new RibbonWeek(Place(week.Monday), Moment.InWords(week.Monday), week.Letter))],
             [.. term.Calendar.Closures.Where(closure => closure.To >= term.First && closure.From <= term.Last).Select(Strip)],
             [.. compiled.ClassDays.Select(day => new RibbonDay(Place(day.Date), Moment.InWords(day.Date), day.Label))],
-            Moment.Of(viewpoint.At, term.Zone), Place(local.Date) + (local.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay),
-            Moments.Relative(viewpoint.At, viewpoint.Now, term.Zone), viewpoint.IsNow, eyes, [.. course.Sections.Where(section => viewpoint.Eyes switch { Eyes.OfTeam => true, Eyes.OfPretend pretend => pretend.Section.Value == section.Id, _ => false }).Select(LineOf)], course.Edition.Levels);
+            Moment.Of(viewpoint.At, term.Zone),
+            Place(local.Date) + (local.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay),
+            MomentWords.Relative(viewpoint.At, viewpoint.Now, term.Zone),
+            viewpoint.IsNow,
+            eyes,
+            [
+                .. course
+                    .Sections.Where(section =>
+                        viewpoint.Eyes switch
+                        {
+                            Eyes.OfTeam => true,
+                            Eyes.OfPretend pretend => pretend.Section.Value == section.Id,
+                            _ => false,
+                        }
+                    )
+                    .Select(LineOf),
+            ],
+            course.Edition.Levels
+        );
 
         RibbonLine LineOf(FollowingSection section)
         {
             var schedule = course.Schedule.Section(section.Section.Ref);
-            return new(section.Id, section.Letter, section.Name, [.. schedule.Forecast.Lessons.Where(lesson => lesson.IsPlaced)
-                .Select(lesson => new RibbonLesson(At(lesson.StartsAt!.Value), At(lesson.EndsAt!.Value), schedule.Lesson(lesson.Lesson)!.Title))]);
+            return new(
+                section.Id,
+                section.Letter,
+                section.Name,
+                [
+                    .. schedule
+                        .Forecast.Lessons.Where(lesson => lesson.IsPlaced)
+                        .Select(lesson => new RibbonLesson(
+                            At(lesson.StartsAt!.Value),
+                            At(lesson.EndsAt!.Value),
+                            schedule.Lesson(lesson.Lesson)!.Title
+                        )),
+                ]
+            );
         }
 
-        double At(Instant moment) => term.Local(moment) is var there ? Place(there.Date) + Math.Round(there.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay, 3) : 0;
+        double At(Instant moment) =>
+            term.Local(moment) is var there
+                ? Place(there.Date) + Math.Round(there.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay, 3)
+                : 0;
 
         int Place(LocalDate date) => NodaTime.Period.DaysBetween(origin, date);
 
         RibbonClosure Strip(Closure closure)
         {
             var (from, to) = (LocalDate.Max(closure.From, term.First), LocalDate.Min(closure.To, term.Last));
-            return new(Place(from), Place(to) + 1, closure.Name, from == to ? Moment.InWords(from) : $"{Moment.InWords(from)} – {Moment.InWords(to)}");
+            return new(
+                Place(from),
+                Place(to) + 1,
+                closure.Name,
+                from == to ? Moment.InWords(from) : $"{Moment.InWords(from)} – {Moment.InWords(to)}"
+            );
         }
     }
 }

@@ -10,7 +10,9 @@ using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
 using Polycline.Web.Outline;
 
 namespace Polycline.Web.Sections;
@@ -28,9 +30,10 @@ public sealed class ChangeTimetable : IEditionCommand<ChangeTimetableRequest, Ed
 
     public static IValidator<ChangeTimetableRequest> Validator { get; } = new Rules();
 
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ChangeTimetableRequest request) => OutlineRules.Load(connection, edition);
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ChangeTimetableRequest request) =>
+        OutlineRules.Load(connection, edition);
 
-    public static Decision Decide(EditionPlan plan, ChangeTimetableRequest request, Viewpoint viewpoint)
+    public static CommandDecision Decide(EditionPlan plan, ChangeTimetableRequest request, Viewpoint viewpoint)
     {
         var section = plan.Following(request.Section) ?? throw Problem.Unknown("section");
         var json = request.Slots.GetRawText();
@@ -38,7 +41,10 @@ public sealed class ChangeTimetable : IEditionCommand<ChangeTimetableRequest, Ed
         var (before, after) = (JsonNode.Parse(section.Slots), JsonNode.Parse(json));
         return JsonNode.DeepEquals(before, after)
             ? new($"left when {section.Name} meets as it is", [])
-            : new($"changed when {section.Name} meets", [Change.Of("section", request.Section, request.Version, new() { ["slots"] = before }, new() { ["slots"] = after })]);
+            : new(
+                $"changed when {section.Name} meets",
+                [Change.Of("section", request.Section, request.Version, new() { ["slots"] = before }, new() { ["slots"] = after })]
+            );
     }
 
     private static IReadOnlyList<Slot> Read(string json)
@@ -55,18 +61,30 @@ public sealed class ChangeTimetable : IEditionCommand<ChangeTimetableRequest, Ed
 
     private static void Check(Term term, IReadOnlyList<Slot> slots)
     {
-        var (labels, periods) = (Meetings.LabelsOf(term.Calendar.Rotation).ToList(), term.Calendar.Periods.Select(period => period.Name).ToList());
+        var (labels, periods) = (
+            SectionMeetings.LabelsOf(term.Calendar.Rotation).ToList(),
+            term.Calendar.Periods.Select(period => period.Name).ToList()
+        );
         for (var n = 0; n < slots.Count; n++)
         {
             if (!labels.Contains(slots[n].Day))
-                throw Problem.Field($"slots[{n}].day", $"This term has no day “{slots[n].Day}”: choose one of {Counting.Joined(labels, "and")}.");
+                throw Problem.Field(
+                    $"slots[{n}].day",
+                    $"This term has no day “{slots[n].Day}”: choose one of {Counting.Joined(labels, "and")}."
+                );
             if (slots[n] is Slot.InPeriods of && of.Periods.FirstOrDefault(name => !periods.Contains(name)) is { } unknown)
-                throw Problem.Field($"slots[{n}].periods", $"This term has no period “{unknown}”: choose one of {Counting.Joined(periods, "and")}.");
+                throw Problem.Field(
+                    $"slots[{n}].periods",
+                    $"This term has no period “{unknown}”: choose one of {Counting.Joined(periods, "and")}."
+                );
         }
     }
 
     private sealed class Rules : AbstractValidator<ChangeTimetableRequest>
     {
-        public Rules() => RuleFor(request => request.Slots).Must(slots => slots.ValueKind == JsonValueKind.Array && slots.GetArrayLength() <= 60).WithMessage("Give a list of at most 60 times.");
+        public Rules() =>
+            RuleFor(request => request.Slots)
+                .Must(slots => slots.ValueKind == JsonValueKind.Array && slots.GetArrayLength() <= 60)
+                .WithMessage("Give a list of at most 60 times.");
     }
 }

@@ -4,7 +4,9 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Data.Courses;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
 using Polycline.Web.Outline;
 
 namespace Polycline.Web.Sections;
@@ -22,9 +24,10 @@ public sealed class OrderLesson : IEditionCommand<OrderLessonRequest, EditionPla
 
     public static IValidator<OrderLessonRequest> Validator { get; } = new Rules();
 
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, OrderLessonRequest request) => OutlineRules.Load(connection, edition);
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, OrderLessonRequest request) =>
+        OutlineRules.Load(connection, edition);
 
-    public static Decision Decide(EditionPlan plan, OrderLessonRequest request, Viewpoint viewpoint)
+    public static CommandDecision Decide(EditionPlan plan, OrderLessonRequest request, Viewpoint viewpoint)
     {
         var section = plan.Following(request.Section) ?? throw Problem.Unknown("section");
         var lesson = plan.Needed(request.Lesson, "lesson");
@@ -32,11 +35,20 @@ public sealed class OrderLesson : IEditionCommand<OrderLessonRequest, EditionPla
             return Ordering.Decide(plan, section, lesson, null, "", request.Version);
         var after = plan.Needed(afterId, "after");
         return Ordering.Decide(
-            plan, section, lesson, new() { ["after"] = after.Lineage }, $"took “{plan.TitleOf(lesson.Lineage)}” after “{plan.TitleOf(after.Lineage)}”", request.Version);
+            plan,
+            section,
+            lesson,
+            new() { ["after"] = after.Lineage },
+            $"took “{plan.TitleOf(lesson.Lineage)}” after “{plan.TitleOf(after.Lineage)}”",
+            request.Version
+        );
     }
 
     private sealed class Rules : AbstractValidator<OrderLessonRequest>
     {
-        public Rules() => RuleFor(request => request.After).Must((request, after) => after != request.Lesson).WithMessage("It cannot come after itself: name another one.");
+        public Rules() =>
+            RuleFor(request => request.After)
+                .Must((request, after) => after != request.Lesson)
+                .WithMessage("It cannot come after itself: name another one.");
     }
 }

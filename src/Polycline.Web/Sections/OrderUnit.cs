@@ -5,7 +5,9 @@ using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
 using Polycline.Web.Outline;
 
 namespace Polycline.Web.Sections;
@@ -23,9 +25,10 @@ public sealed class OrderUnit : IEditionCommand<OrderUnitRequest, EditionPlan>
 
     public static IValidator<OrderUnitRequest> Validator { get; } = new Rules();
 
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, OrderUnitRequest request) => OutlineRules.Load(connection, edition);
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, OrderUnitRequest request) =>
+        OutlineRules.Load(connection, edition);
 
-    public static Decision Decide(EditionPlan plan, OrderUnitRequest request, Viewpoint viewpoint)
+    public static CommandDecision Decide(EditionPlan plan, OrderUnitRequest request, Viewpoint viewpoint)
     {
         var section = plan.Following(request.Section) ?? throw Problem.Unknown("section");
         var unit = plan.Needed(request.Unit, "unit");
@@ -33,8 +36,18 @@ public sealed class OrderUnit : IEditionCommand<OrderUnitRequest, EditionPlan>
         if (request.Place is not { } place)
             return Ordering.Decide(plan, section, unit, null, "", request.Version);
         if (place > units)
-            throw Problem.Field("place", $"{section.Name} has {plan.Edition.Levels.Unit.Counted(units)}: choose a place from 1 to {units}.");
-        return Ordering.Decide(plan, section, unit, new() { ["order"] = place }, $"took “{plan.TitleOf(unit.Lineage)}” as the {Counting.Nth(place)} {plan.Edition.Levels.Unit.One}", request.Version);
+            throw Problem.Field(
+                "place",
+                $"{section.Name} has {plan.Edition.Levels.Unit.Counted(units)}: choose a place from 1 to {units}."
+            );
+        return Ordering.Decide(
+            plan,
+            section,
+            unit,
+            new() { ["order"] = place },
+            $"took “{plan.TitleOf(unit.Lineage)}” as the {Counting.Nth(place)} {plan.Edition.Levels.Unit.One}",
+            request.Version
+        );
     }
 
     private sealed class Rules : AbstractValidator<OrderUnitRequest>

@@ -1,8 +1,8 @@
 using System.Text.Json.Nodes;
-using Polycline.Core.Planning;
+using Polycline.Core.Sections;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.Commands;
 
 namespace Polycline.Web.Sections;
 
@@ -12,19 +12,31 @@ internal static class Ordering
     /// <param name="change">Where it stands there; null: where the course has it.</param>
     /// <param name="words">What is done, to be followed by the section's name.</param>
     /// <param name="version">The version of the change of its place that was read; 0: there was none.</param>
-    public static Decision Decide(EditionPlan plan, FollowingSection section, TreeRow target, JsonObject? change, string words, long version)
+    public static CommandDecision Decide(
+        EditionPlan plan,
+        FollowingSection section,
+        TreeRow target,
+        JsonObject? change,
+        string words,
+        long version
+    )
     {
         var own = plan.Orders.Where(row => row.Section == section.Id).ToList();
         var earlier = own.Find(row => row.Target == target.Lineage);
         if (earlier is null && change is null)
             return new($"left the order of {section.Name} as it is", []);
         // What put the same thing elsewhere before goes: where it stands now is what counts.
-        var gone = earlier is null ? null : new Change("order_change", Key(section, earlier.Seq), Fields(earlier.Target, JsonNode.Parse(earlier.Change)), null, version);
+        var gone = earlier is null
+            ? null
+            : new Change("order_change", Key(section, earlier.Seq), Fields(earlier.Target, JsonNode.Parse(earlier.Change)), null, version);
         var next = own.Count == 0 ? 1 : own.Max(row => row.Seq) + 1;
         var added = change is null ? null : new Change("order_change", Key(section, next), null, Fields(target.Lineage, change), null);
         if ((earlier?.Version ?? 0) != version)
             throw new StaleChangeException(gone ?? added!, gone?.Before);
-        return new(change is null ? $"put back the place of “{plan.TitleOf(target.Lineage)}” in {section.Name}" : $"{words} in {section.Name}", [.. new[] { gone, added }.OfType<Change>()])
+        return new(
+            change is null ? $"put back the place of “{plan.TitleOf(target.Lineage)}” in {section.Name}" : $"{words} in {section.Name}",
+            [.. new[] { gone, added }.OfType<Change>()]
+        )
         {
             Act = change is null ? $"Put back 1 place in {section.Name}" : $"Move in {section.Name}",
         };
@@ -38,7 +50,13 @@ internal static class Ordering
         foreach (var row in own.Where(row => lessons.Any(lesson => lesson.Lesson.Name == row.Target)))
             yield return new("order_change", Key(section, row.Seq), Fields(row.Target, JsonNode.Parse(row.Change)), null, row.Version);
         foreach (var lesson in lessons)
-            yield return new("order_change", Key(section, next++), null, Fields(lesson.Lesson.Name, new JsonObject { ["after"] = lesson.After!.Value.Name }), null);
+            yield return new(
+                "order_change",
+                Key(section, next++),
+                null,
+                Fields(lesson.Lesson.Name, new JsonObject { ["after"] = lesson.After!.Value.Name }),
+                null
+            );
     }
 
     private static JsonObject Key(FollowingSection section, int seq) => new() { ["section"] = section.Id, ["seq"] = seq };

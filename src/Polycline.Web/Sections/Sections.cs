@@ -1,7 +1,9 @@
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Sections;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Sections;
 
@@ -16,16 +18,29 @@ public static class SectionRoutes
         routes.MapGet("/api/sections/{section:long}", Handle).WithName("section").For(May.SectionTeacher | May.SectionStudent);
         routes.MapGet("/api/editions/{edition:long}/sections", ReadSections.Handle).WithName("sections").For(May.Team);
         routes.MapGet("/api/editions/{edition:long}/ways", ReadWays.Handle).WithName("ways").For(May.Team);
-        routes.MapCommand<Differ, DifferRequest, EditionPlan>();
+        routes.MapCommand<AdjustSections, AdjustSectionsRequest, EditionPlan>();
         routes.MapCommand<OrderUnit, OrderUnitRequest, EditionPlan>();
         routes.MapCommand<OrderLesson, OrderLessonRequest, EditionPlan>();
         routes.MapCommand<ChangeTimetable, ChangeTimetableRequest, EditionPlan>();
         routes.MapCommand<LoseClasses, LoseClassesRequest, EditionPlan>();
     }
 
-    public static async Task<SectionAnswer> Handle(long section, Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
+    public static async Task<SectionAnswer> Handle(
+        long section,
+        Access access,
+        Viewpoint viewpoint,
+        Database database,
+        CancellationToken stop
+    )
     {
         var row = await database.Read(connection => SectionStore.Read(connection, access.Section!.Value), stop) ?? throw Problem.Unknown();
-        return new(row.Id, row.Name, row.Course, row.TermName, $"{Moment.InWords(row.First)} – {Moment.InWords(row.Last)} {row.Last.Year}", row.Teachers);
+        return new(
+            row.Id,
+            row.Name,
+            row.Course,
+            row.TermName,
+            $"{Moment.InWords(row.First)} – {Moment.InWords(row.Last)} {row.Last.Year}",
+            row.Teachers
+        );
     }
 }

@@ -2,11 +2,12 @@ using System.Data;
 using System.Text.Json;
 using Microsoft.AspNetCore.Identity;
 using NodaTime;
-using Polycline.Core.Sections;
 using Polycline.Core;
+using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.People;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.SignIn;
 
@@ -15,7 +16,8 @@ public sealed record SignInRequest(string Email, string Password);
 public sealed record SignInAnswer(string Name);
 
 /// <summary>
-/// Starts a session. Tries at an account are counted in the database before a password is looked at: 10 wrong ones in 15 minutes are its last. Where
+/// Starts a session. Tries at an account are counted in the database before a password is looked at: 10 wrong ones in 15 minutes are its
+/// last. Where
 /// its owner has signed in before, at an address or with a browser, strangers' tries do not lock the owner out. Wrong tries
 /// from one address make every further one from a browser that is not known wait longer, up to some seconds; they refuse
 /// nobody, since a whole school may sign in from behind one address.
@@ -35,7 +37,13 @@ public static class StartSession
     // Checked where there is no such account, so that the answer takes as long as for one that exists.
     private static readonly string NobodysHash = Hasher.HashPassword("", "nobody has this password");
 
-    public static async Task<SignInAnswer> Handle(SignInRequest request, HttpContext http, Database database, IClock clock, CancellationToken stop)
+    public static async Task<SignInAnswer> Handle(
+        SignInRequest request,
+        HttpContext http,
+        Database database,
+        IClock clock,
+        CancellationToken stop
+    )
     {
         var email = request.Email.Trim();
         if (email.Length is 0 or > 200)
@@ -44,7 +52,11 @@ public static class StartSession
             throw Problem.Field("password", "Write your password.");
         var address = http.Connection.RemoteIpAddress!.MapToIPv6();
         var now = clock.GetCurrentInstant();
-        var count = await database.Within(IsolationLevel.ReadCommitted, connection => SessionStore.CountTry(connection, email, address, SessionCookie.ReadKnown(http), now, now - Window), stop);
+        var count = await database.Within(
+            IsolationLevel.ReadCommitted,
+            connection => SessionStore.CountTry(connection, email, address, SessionCookie.ReadKnown(http), now, now - Window),
+            stop
+        );
         if (!count.KnowsBrowser && count.AtAccount >= MostAtAccount)
             throw Problem.TooManyTries((int)Window.TotalSeconds);
         if (!count.KnowsBrowser && count.FromAddress >= MostFromAddress)
@@ -53,26 +65,41 @@ public static class StartSession
         var right = await IsRight(account?.PasswordHash ?? NobodysHash, request.Password, stop);
         if (account is null || !right)
         {
-            await database.Read(async connection =>
-            {
-                await SessionStore.WasWrong(connection, count.Try);
-                return true;
-            }, stop);
+            await database.Read(
+                async connection =>
+                {
+                    await SessionStore.WasWrong(connection, count.Try);
+                    return true;
+                },
+                stop
+            );
             throw Problem.WrongSignIn();
         }
         var (token, browser) = (SessionCookie.Give(http), SessionCookie.Remember(http));
-        await database.Within(IsolationLevel.ReadCommitted, async connection =>
-        {
-            await SessionStore.Start(connection, new(account.Id), email, address, token, browser, now, now + SessionCookie.Life);
-            await AccessStore.Audit(connection, now, new Id<Person>(account.Id), "signed-in", JsonSerializer.Serialize(new { address = address.ToString() }));
-            return true;
-        }, stop);
+        await database.Within(
+            IsolationLevel.ReadCommitted,
+            async connection =>
+            {
+                await SessionStore.Start(connection, new(account.Id), email, address, token, browser, now, now + SessionCookie.Life);
+                await AccessStore.Audit(
+                    connection,
+                    now,
+                    new Id<Person>(account.Id),
+                    "signed-in",
+                    JsonSerializer.Serialize(new { address = address.ToString() })
+                );
+                return true;
+            },
+            stop
+        );
         return new(account.Name);
     }
 
     /// <summary>How long a try waits after so many wrong ones from its address: longer with each, up to some seconds.</summary>
     public static TimeSpan WaitAfter(int wrong) =>
-        wrong < MostFromAddress ? TimeSpan.Zero : TimeSpan.FromMilliseconds(Math.Min(LongestWait.TotalMilliseconds, 250 + (50.0 * (wrong - MostFromAddress))));
+        wrong < MostFromAddress
+            ? TimeSpan.Zero
+            : TimeSpan.FromMilliseconds(Math.Min(LongestWait.TotalMilliseconds, 250 + (50.0 * (wrong - MostFromAddress))));
 
     // A class that signs in at once waits here, holding neither a thread nor a connection, and not at everything else.
     private static async Task<bool> IsRight(string hash, string password, CancellationToken stop)

@@ -7,7 +7,10 @@ using Polycline.Core.Courses;
 using Polycline.Core.Release;
 using Polycline.Data;
 using Polycline.Data.Work;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Student;
 
@@ -25,11 +28,19 @@ public static class HandIn
     private static readonly Duration Noticeable = Duration.FromMinutes(1);
 
     public static async Task<HandInAnswer> Handle(
-        long section, long item, [FromBody] HandInRequest request, [FromHeader(Name = "Idempotency-Key")] Guid? key,
-        Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
+        long section,
+        long item,
+        [FromBody] HandInRequest request,
+        [FromHeader(Name = "Idempotency-Key")] Guid? key,
+        Access access,
+        Viewpoint viewpoint,
+        PlanCache compiled,
+        Database database,
+        CancellationToken stop
+    )
     {
         viewpoint.NeedsOneself();
-        var given = Once.Key(key);
+        var given = Idempotency.Key(key);
         if (!Bounds.IsVisible(request.Text))
             throw Problem.Field("text", "There is nothing to hand in yet: write something first.");
         if (request.Text.Length > SaveDraft.Longest)
@@ -37,17 +48,34 @@ public static class HandIn
         var claimed = Claimed(request.PressedAt, viewpoint.At);
         var course = await StudentCourse.Read(access, viewpoint, compiled, database, stop);
         var sight = course.See(new Id<Item>(item));
-        return await database.Within(IsolationLevel.ReadCommitted, connection => Once.Run(
-            connection, viewpoint, given, Once.Digest($"{section} {item} hand-in", request), async () =>
-            {
-                var at = Moment.Of(viewpoint.At, course.Zone);
-                if (sight is { MayWork: true, Kind: ItemKind.Task })
-                    return new HandInAnswer(true, await WorkStore.HandIn(connection, course.Oneself, new(item), course.Section, request.Text, viewpoint.At, claimed, given), at);
-                if (sight.State != ReleaseState.Closed)
-                    throw Problem.NotOpen("Nothing was handed in. What you wrote is still on your page.");
-                await WorkStore.KeepMissed(connection, course.Oneself, new(item), request.Text, viewpoint.At, claimed);
-                return new HandInAnswer(false, 0, at);
-            }), stop);
+        return await database.Within(
+            IsolationLevel.ReadCommitted,
+            connection =>
+                Idempotency.Run(connection, viewpoint, given, Idempotency.Digest($"{section} {item} hand-in", request), async () =>
+                {
+                    var at = Moment.Of(viewpoint.At, course.Zone);
+                    if (sight is { MayWork: true, Kind: ItemKind.Task })
+                        return new HandInAnswer(
+                            true,
+                            await WorkStore.HandIn(
+                                connection,
+                                course.Oneself,
+                                new(item),
+                                course.Section,
+                                request.Text,
+                                viewpoint.At,
+                                claimed,
+                                given
+                            ),
+                            at
+                        );
+                    if (sight.State != ReleaseState.Closed)
+                        throw Problem.NotOpen("Nothing was handed in. What you wrote is still on your page.");
+                    await WorkStore.KeepMissed(connection, course.Oneself, new(item), request.Text, viewpoint.At, claimed);
+                    return new HandInAnswer(false, 0, at);
+                }),
+            stop
+        );
     }
 
     // Told only where it makes a difference.
@@ -55,7 +83,10 @@ public static class HandIn
     {
         if (pressed is null)
             return null;
-        var claimed = InstantPattern.ExtendedIso.Parse(pressed) is { Success: true, Value: var moment } && Bounds.Holds(moment) ? moment : throw Problem.Field("pressedAt", "A moment in UTC is wanted, such as 2026-10-08T09:15:00Z.");
+        var claimed =
+            InstantPattern.ExtendedIso.Parse(pressed) is { Success: true, Value: var moment } && Bounds.Holds(moment)
+                ? moment
+                : throw Problem.Field("pressedAt", "A moment in UTC is wanted, such as 2026-10-08T09:15:00Z.");
         return now - claimed > Noticeable ? claimed : null;
     }
 }

@@ -4,7 +4,9 @@ using Polycline.Core.Courses;
 using Polycline.Core.Release;
 using Polycline.Data;
 using Polycline.Data.Work;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Student;
 
@@ -20,7 +22,15 @@ public static class SaveDraft
     public const int Longest = 100_000;
 
     public static async Task<SavedAnswer> Handle(
-        long section, long item, SaveDraftRequest request, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
+        long section,
+        long item,
+        SaveDraftRequest request,
+        Access access,
+        Viewpoint viewpoint,
+        PlanCache compiled,
+        Database database,
+        CancellationToken stop
+    )
     {
         viewpoint.NeedsOneself();
         if (request.Text.Length > Longest)
@@ -30,11 +40,21 @@ public static class SaveDraft
         var sight = course.See(new Id<Item>(item));
         if (sight.Kind != ItemKind.Task || !(sight.MayWork || sight.State is ReleaseState.Closed or ReleaseState.Withdrawn))
             throw Problem.NotOpen("Nothing was saved. What you wrote is still on your page.");
-        var version = await database.Within(System.Data.IsolationLevel.ReadCommitted, connection => Keep(connection, course, item, request, viewpoint.At), stop);
+        var version = await database.Within(
+            System.Data.IsolationLevel.ReadCommitted,
+            connection => Keep(connection, course, item, request, viewpoint.At),
+            stop
+        );
         return new(version, Moment.Of(viewpoint.At, course.Zone));
     }
 
-    private static async Task<long> Keep(Npgsql.NpgsqlConnection connection, StudentCourse course, long item, SaveDraftRequest request, Instant at)
+    private static async Task<long> Keep(
+        Npgsql.NpgsqlConnection connection,
+        StudentCourse course,
+        long item,
+        SaveDraftRequest request,
+        Instant at
+    )
     {
         if (await WorkStore.SaveDraft(connection, course.Oneself, new(item), request.Text, request.Version, at) is { } version)
         {

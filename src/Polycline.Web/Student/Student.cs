@@ -1,4 +1,5 @@
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Student;
 
@@ -10,8 +11,20 @@ public static class StudentRoutes
         const May Readers = May.SectionStudent | May.SectionTeacher;
         routes.MapGet("/api/sections/{section:long}/now", ReadNow.Handle).WithName("now").For(Readers);
         routes.MapGet("/api/sections/{section:long}/items/{item:long}", ReadItem.Handle).WithName("student-item").For(Readers);
-        routes.MapPost("/api/sections/{section:long}/items/{item:long}/opened", RecordOpened.Handle).WithName("opened").For(May.SectionStudent).ProducesProblems(404);
-        routes.MapPost("/api/sections/{section:long}/items/{item:long}/draft", SaveDraft.Handle).WithName("draft").For(May.SectionStudent).ProducesProblems(404, 409, 422);
-        routes.MapPost("/api/sections/{section:long}/items/{item:long}/hand-in", HandIn.Handle).WithName("hand-in").For(May.SectionStudent).ProducesProblems(404, 409, 422);
+        routes
+            .MapPost("/api/sections/{section:long}/items/{item:long}/opened", RecordOpened.Handle)
+            .WithName("opened")
+            .For(May.SectionStudent)
+            .ProducesProblems(404);
+        routes
+            .MapPost("/api/sections/{section:long}/items/{item:long}/draft", SaveDraft.Handle)
+            .WithName("draft")
+            .For(May.SectionStudent)
+            .ProducesProblems(404, 409, 422);
+        routes
+            .MapPost("/api/sections/{section:long}/items/{item:long}/hand-in", HandIn.Handle)
+            .WithName("hand-in")
+            .For(May.SectionStudent)
+            .ProducesProblems(404, 409, 422);
     }
 }

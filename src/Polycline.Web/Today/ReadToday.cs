@@ -4,7 +4,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 using Polycline.Core.Release;
-using Polycline.Core.Release.WhatIf;
+using Polycline.Core.WhatIf;
 using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
@@ -12,7 +12,8 @@ using Polycline.Data.Ledger;
 using Polycline.Data.People;
 using Polycline.Data.Today;
 using Polycline.Data.Work;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Today;
 
@@ -20,7 +21,14 @@ namespace Polycline.Web.Today;
 /// <param name="Sections">In order of name.</param>
 /// <param name="Course">What was noticed in the course itself.</param>
 /// <param name="Changed">What others changed since the viewer last looked, the latest first.</param>
-public sealed record TodayAnswer(Moment Moment, bool CanChange, string Unit, IReadOnlyList<TodaySection> Sections, IReadOnlyList<TodayCheck> Course, IReadOnlyList<TodayChange> Changed);
+public sealed record TodayAnswer(
+    Moment Moment,
+    bool CanChange,
+    string Unit,
+    IReadOnlyList<TodaySection> Sections,
+    IReadOnlyList<TodayCheck> Course,
+    IReadOnlyList<TodayChange> Changed
+);
 
 /// <param name="Words">For a sentence that starts with the author's name.</param>
 public sealed record TodayChange(long Batch, string Author, string Words, Moment At);
@@ -34,8 +42,18 @@ public sealed record TodayChange(long Batch, string Author, string Words, Moment
 /// <param name="FreesMost">The piece that frees most; null: none frees anything.</param>
 /// <param name="Idle">Who has nothing open while something remains.</param>
 public sealed record TodaySection(
-    long Id, string Name, string Letter, IReadOnlyList<TodayClass> Classes, IReadOnlyList<TodayDate> Comes, IReadOnlyList<TodayLesson> ToConfirm, IReadOnlyList<TodayCheck> ToCheck,
-    int? Waiting, string? LongestSince, TodayPiece? FreesMost, IReadOnlyList<string> Idle);
+    long Id,
+    string Name,
+    string Letter,
+    IReadOnlyList<TodayClass> Classes,
+    IReadOnlyList<TodayDate> Comes,
+    IReadOnlyList<TodayLesson> ToConfirm,
+    IReadOnlyList<TodayCheck> ToCheck,
+    int? Waiting,
+    string? LongestSince,
+    TodayPiece? FreesMost,
+    IReadOnlyList<string> Idle
+);
 
 /// <param name="Words">What giving it back does.</param>
 public sealed record TodayPiece(string Words, long Item, long Student);
@@ -49,7 +67,17 @@ public sealed record TodayDate(string What, long Item, string Code, string Title
 /// <param name="Length">How much it will have taken by the end of that class.</param>
 /// <param name="Version">Of what is noted of it already; 0: nothing is.</param>
 /// <param name="Next">The lesson after it, for where one went further; null: there is none.</param>
-public sealed record TodayLesson(long Lesson, string Title, string Ended, int Class, int Length, long Version, long? Next, string? NextTitle, long NextVersion);
+public sealed record TodayLesson(
+    long Lesson,
+    string Title,
+    string Ended,
+    int Class,
+    int Length,
+    long Version,
+    long? Next,
+    string? NextTitle,
+    long NextVersion
+);
 
 /// <summary>Reads what needs a team member on the moment's day.</summary>
 public static class ReadToday
@@ -57,59 +85,136 @@ public static class ReadToday
     private const int MostChanges = 60;
     private static readonly Duration Ahead = Duration.FromDays(7);
 
-    public static async Task<TodayAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
+    public static async Task<TodayAnswer> Handle(
+        long edition,
+        Access access,
+        Viewpoint viewpoint,
+        PlanCache compiled,
+        Database database,
+        CancellationToken stop
+    )
     {
         viewpoint.NeedsTeam("What needs the team");
         var plan = await compiled.Edition(access);
-        var rows = await database.Read(connection => TodayStore.Read(connection, plan, access.Person.Id, access.IsLead, viewpoint.At, MostChanges), stop);
+        var rows = await database.Read(
+            connection => TodayStore.Read(connection, plan, access.Person.Id, access.IsLead, viewpoint.At, MostChanges),
+            stop
+        );
         return Of(
-            plan, viewpoint, rows.Mine, rows.Pieces, rows.Students, rows.Records,
-            [.. rows.Changes.Where(row => row.Id > rows.Seen && row.Author != access.Person.Id.Value && row.At <= viewpoint.At && row.Undoes is null && row.UndoneBy is null)]);
+            plan,
+            viewpoint,
+            rows.Mine,
+            rows.Pieces,
+            rows.Students,
+            rows.Records,
+            [
+                .. rows.Changes.Where(row =>
+                    row.Id > rows.Seen
+                    && row.Author != access.Person.Id.Value
+                    && row.At <= viewpoint.At
+                    && row.Undoes is null
+                    && row.UndoneBy is null
+                ),
+            ]
+        );
     }
 
     /// <summary>The answer for an edition at a moment: a pure function.</summary>
     public static TodayAnswer Of(
-        EditionPlan plan, Viewpoint viewpoint, IReadOnlySet<long> mine, IReadOnlyList<PieceRow> pieces, IReadOnlyList<LensPlaceRow> students, IReadOnlyDictionary<long, StudentRecord> records,
-        IReadOnlyList<HistoryRow> changed)
+        EditionPlan plan,
+        Viewpoint viewpoint,
+        IReadOnlySet<long> mine,
+        IReadOnlyList<PieceRow> pieces,
+        IReadOnlyList<LensPlaceRow> students,
+        IReadOnlyDictionary<long, StudentRecord> records,
+        IReadOnlyList<HistoryRow> changed
+    )
     {
-        var nameOf = students.DistinctBy(row => row.Student).ToDictionary(row => new Ref<Core.Courses.Student>($"{row.Student}"), row => row.Name);
+        var nameOf = students
+            .DistinctBy(row => row.Student)
+            .ToDictionary(row => new Ref<Core.Courses.Student>($"{row.Student}"), row => row.Name);
         var waiting = Waiting.Of(plan.Schedule, records.Values, viewpoint.At).ToLookup(piece => piece.Section);
         var idle = NothingOpen.Of(plan.Schedule, records.Values, viewpoint.At).ToLookup(one => one.Section);
-        var bySection = pieces.Where(piece => piece.ReturnedAt is null && plan.Row(new Id<Item>(piece.Item)) is not null).ToLookup(piece => piece.Section);
+        var bySection = pieces
+            .Where(piece => piece.ReturnedAt is null && plan.Row(new Id<Item>(piece.Item)) is not null)
+            .ToLookup(piece => piece.Section);
         var checks = new TodayChecks(plan);
         return new(
-            Moment.Of(viewpoint.At, plan.Term.Zone), plan.State != EditionState.Resting && viewpoint.TakesCommands, plan.Edition.Basis == Basis.Meetings ? "classes" : "minutes",
-            [.. plan.Sections.Select(SectionOf)], [.. checks.OfCourse(person => nameOf.GetValueOrDefault(new($"{person}")), plan.Term.Local(viewpoint.At).Date)],
-            [.. changed.Select(row => new TodayChange(row.Id, row.AuthorName, row.Words, Moment.Of(row.At, plan.Term.Zone)))]);
+            Moment.Of(viewpoint.At, plan.Term.Zone),
+            plan.State != EditionState.Resting && viewpoint.TakesCommands,
+            plan.Edition.Basis == Basis.Meetings ? "classes" : "minutes",
+            [.. plan.Sections.Select(SectionOf)],
+            [.. checks.OfCourse(person => nameOf.GetValueOrDefault(new($"{person}")), plan.Term.Local(viewpoint.At).Date)],
+            [.. changed.Select(row => new TodayChange(row.Id, row.AuthorName, row.Words, Moment.Of(row.At, plan.Term.Zone)))]
+        );
 
         TodaySection SectionOf(FollowingSection section)
         {
             var schedule = plan.Schedule.Section(section.Section.Ref);
             var (local, zone) = (plan.Term.Local(viewpoint.At), plan.Term.Zone);
-            var inClass = schedule.Forecast.Lessons.SelectMany(lesson => lesson.Ordinals.Select(ordinal => (ordinal, lesson.Lesson))).ToLookup(pair => pair.ordinal, pair => schedule.Lesson(pair.Lesson)!.Title);
+            var inClass = schedule
+                .Forecast.Lessons.SelectMany(lesson => lesson.Ordinals.Select(ordinal => (ordinal, lesson.Lesson)))
+                .ToLookup(pair => pair.ordinal, pair => schedule.Lesson(pair.Lesson)!.Title);
             var own = bySection[section.Id].ToList();
             var frees = waiting[section.Section.Ref].FirstOrDefault(piece => piece.Frees.Length > 0);
             return new(
-                section.Id, section.Name, section.Letter,
-                [.. schedule.Meetings.Meetings.Where(meeting => meeting.Date == local.Date).Select(meeting => new TodayClass(
-                    $"{meeting.Start:HH:mm}", $"{meeting.End:HH:mm}", Counting.Joined([.. inClass[meeting.Ordinal]], "and"), meeting.EndsAt <= viewpoint.At))],
-                [.. Comes(plan, schedule, viewpoint.At)], [.. ToConfirm(plan, section, schedule, viewpoint.At)],
+                section.Id,
+                section.Name,
+                section.Letter,
+                [
+                    .. schedule
+                        .Meetings.Meetings.Where(meeting => meeting.Date == local.Date)
+                        .Select(meeting => new TodayClass(
+                            $"{meeting.Start:HH:mm}",
+                            $"{meeting.End:HH:mm}",
+                            Counting.Joined([.. inClass[meeting.Ordinal]], "and"),
+                            meeting.EndsAt <= viewpoint.At
+                        )),
+                ],
+                [.. Comes(plan, schedule, viewpoint.At)],
+                [.. ToConfirm(plan, section, schedule, viewpoint.At)],
                 [.. checks.Of(section)],
-                mine.Contains(section.Id) ? own.Count : null, own.Count == 0 ? null : Moments.Relative(own.Min(piece => piece.HandedInAt), viewpoint.At, zone),
-                frees is null || !mine.Contains(section.Id) ? null : new(
-                    $"giving back {plan.Schedule.CodeOf[frees.Item]} of {nameOf.GetValueOrDefault(frees.Student, "a student")} opens {Counting.Joined([.. frees.Frees.Select(item => plan.Schedule.CodeOf[item])], "and")}",
-                    plan.Row(frees.Item).Id, long.Parse(frees.Student.Name, CultureInfo.InvariantCulture)),
-                [.. idle[section.Section.Ref].Select(one => nameOf.GetValueOrDefault(one.Student)).OfType<string>().Order(StringComparer.Ordinal)]);
+                mine.Contains(section.Id) ? own.Count : null,
+                own.Count == 0 ? null : MomentWords.Relative(own.Min(piece => piece.HandedInAt), viewpoint.At, zone),
+                frees is null || !mine.Contains(section.Id)
+                    ? null
+                    : new(
+                        $"giving back {plan.Schedule.CodeOf[frees.Item]} of {nameOf.GetValueOrDefault(frees.Student, "a student")} "
+                            + $"opens {Counting.Joined([.. frees.Frees.Select(item => plan.Schedule.CodeOf[item])], "and")}",
+                        plan.Row(frees.Item).Id,
+                        long.Parse(frees.Student.Name, CultureInfo.InvariantCulture)
+                    ),
+                [
+                    .. idle[section.Section.Ref]
+                        .Select(one => nameOf.GetValueOrDefault(one.Student))
+                        .OfType<string>()
+                        .Order(StringComparer.Ordinal),
+                ]
+            );
         }
     }
 
     private static IEnumerable<TodayDate> Comes(EditionPlan plan, SectionSchedule schedule, Instant at) =>
-        schedule.Items.Where(item => item.Dates is not null && item.Item.Published && !item.Item.Held)
-            .SelectMany(item => new (string What, Instant? At, CourseItem Of)[] { ("opens", item.Dates!.Opens.At, item.Item), ("is due", item.Dates.Due.At, item.Item) })
+        schedule
+            .Items.Where(item => item.Dates is not null && item.Item.Published && !item.Item.Held)
+            .SelectMany(item =>
+                new (string What, Instant? At, CourseItem Of)[]
+                {
+                    ("opens", item.Dates!.Opens.At, item.Item),
+                    ("is due", item.Dates.Due.At, item.Item),
+                }
+            )
             .Where(date => date.At > at && date.At <= at + Ahead)
-            .OrderBy(date => date.At).ThenBy(date => date.What, StringComparer.Ordinal)
+            .OrderBy(date => date.At)
+            .ThenBy(date => date.What, StringComparer.Ordinal)
             .Select(date => new TodayDate(
-                date.What, plan.Row(date.Of.Ref).Id, plan.Schedule.CodeOf[date.Of.Ref], date.Of.Item.Title, Moment.Of(date.At!.Value, plan.Term.Zone), Moments.Relative(date.At.Value, at, plan.Term.Zone)));
+                date.What,
+                plan.Row(date.Of.Ref).Id,
+                plan.Schedule.CodeOf[date.Of.Ref],
+                date.Of.Item.Title,
+                Moment.Of(date.At!.Value, plan.Term.Zone),
+                MomentWords.Relative(date.At.Value, at, plan.Term.Zone)
+            ));
 
     // What is over and not noted, up to the first that is to come.
     private static IEnumerable<TodayLesson> ToConfirm(EditionPlan plan, FollowingSection section, SectionSchedule schedule, Instant at)
@@ -119,13 +224,25 @@ public static class ReadToday
         for (var n = 0; n < lessons.Count; n++)
         {
             // One that was not finished is asked about again after each class it goes on in, until it is done.
-            if (lessons[n] is not { EndsAt: { } ended } lesson || ended > at || noted.GetValueOrDefault(lesson.Lesson.Name) is var record && record is not null && (record.Done || ended <= record.At))
+            if (
+                lessons[n] is not { EndsAt: { } ended } lesson
+                || ended > at
+                || noted.GetValueOrDefault(lesson.Lesson.Name) is var record && record is not null && (record.Done || ended <= record.At)
+            )
                 continue;
             var next = n + 1 < lessons.Count ? lessons[n + 1].Lesson : (Ref<Lesson>?)null;
             var length = record is null ? schedule.Lesson(lesson.Lesson)!.Length : record.Took + (record.Left ?? 1);
             yield return new(
-                plan.Row(lesson.Lesson).Id, schedule.Lesson(lesson.Lesson)!.Title, Moment.Of(ended, plan.Term.Zone).Words, lesson.End!.Ordinal, length, record?.Version ?? 0,
-                next is { } following ? plan.Row(following).Id : null, next is { } then ? schedule.Lesson(then)!.Title : null, next is { } after ? noted.GetValueOrDefault(after.Name)?.Version ?? 0 : 0);
+                plan.Row(lesson.Lesson).Id,
+                schedule.Lesson(lesson.Lesson)!.Title,
+                Moment.Of(ended, plan.Term.Zone).Words,
+                lesson.End!.Ordinal,
+                length,
+                record?.Version ?? 0,
+                next is { } following ? plan.Row(following).Id : null,
+                next is { } then ? schedule.Lesson(then)!.Title : null,
+                next is { } after ? noted.GetValueOrDefault(after.Name)?.Version ?? 0 : 0
+            );
         }
     }
 }

@@ -1,7 +1,7 @@
 using NodaTime;
-using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Findings;
 using Polycline.Core.Planning;
-using Polycline.Core.Release.Findings;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 
@@ -23,8 +23,11 @@ public sealed record TodayMend(string Words, string? Screen, long? Section, long
 internal sealed class TodayChecks(EditionPlan plan)
 {
     private readonly FindingWords words = new(new PlanNames(plan.Schedule).Of, plan.Edition.Basis, plan.Edition.Levels);
-    private readonly ILookup<string, PlanFinding> ofPlan = PlanFindings.Of(plan.Schedule)
-        .Concat(ConditionChecks.OfCourse(plan.Schedule)).Concat(plan.Schedule.Sections.SelectMany(ConditionChecks.OfSection)).ToLookup(finding => finding.Section ?? "");
+    private readonly ILookup<string, PlanFinding> ofPlan = PlanFindings
+        .Of(plan.Schedule)
+        .Concat(ConditionChecks.OfCourse(plan.Schedule))
+        .Concat(plan.Schedule.Sections.SelectMany(ConditionChecks.OfSection))
+        .ToLookup(finding => finding.Section ?? "");
 
     /// <summary>In the course itself.</summary>
     /// <param name="nameOf">The students whom the viewer may know, by person; others are not named, and so not told of.</param>
@@ -34,18 +37,29 @@ internal sealed class TodayChecks(EditionPlan plan)
 
     private IEnumerable<TodayCheck> Twice(Func<long, string?> nameOf, LocalDate on)
     {
-        var places = plan.Sections.SelectMany(section => section.Listed.Where(listed => listed.To is null || listed.To >= on).Select(listed => (Section: section, Listed: listed))).ToLookup(place => place.Listed.Person);
+        var places = plan
+            .Sections.SelectMany(section =>
+                section.Listed.Where(listed => listed.To is null || listed.To >= on).Select(listed => (Section: section, Listed: listed))
+            )
+            .ToLookup(place => place.Listed.Person);
         foreach (var person in places.Where(person => person.Count() > 1 && nameOf(person.Key) is not null))
         {
-            var shared = person.Where(one => person.Any(other => other.Section.Id != one.Section.Id && Meets(one.Listed, other.Listed))).Select(one => one.Section.Name).Distinct().ToList();
+            var shared = person
+                .Where(one => person.Any(other => other.Section.Id != one.Section.Id && Meets(one.Listed, other.Listed)))
+                .Select(one => one.Section.Name)
+                .Distinct()
+                .ToList();
             if (shared.Count > 1)
                 yield return new(
-                    $"{nameOf(person.Key)} is in {Core.Wording.Counting.Joined(shared, "and")} at the same time; the dates of {shared[0]} count.",
-                    new("the office ends one of the two", null, null, null, null, null));
+                    $"{nameOf(person.Key)} is in {Core.Wording.Counting.Joined(shared, "and")} "
+                        + $"at the same time; the dates of {shared[0]} count.",
+                    new("the office ends one of the two", null, null, null, null, null)
+                );
         }
 
         static bool Meets(ListedStudent one, ListedStudent other) =>
-            (one.From is null || other.To is null || one.From <= other.To) && (one.To is null || other.From is null || other.From <= one.To);
+            (one.From is null || other.To is null || one.From <= other.To)
+            && (one.To is null || other.From is null || other.From <= one.To);
     }
 
     /// <summary>In one section.</summary>
@@ -53,9 +67,14 @@ internal sealed class TodayChecks(EditionPlan plan)
     {
         var schedule = plan.Schedule.Section(section.Section.Ref);
         // What may leave somebody stuck comes before what is out of place.
-        return ofPlan[section.Section.Ref.Name].Select(finding => new TodayCheck(words.Of(finding), MendOf(finding)))
+        return ofPlan[section.Section.Ref.Name]
+            .Select(finding => new TodayCheck(words.Of(finding), MendOf(finding)))
             .Concat(Lacking(section, schedule))
-            .Concat(schedule.Findings.Where(finding => !IsOfLacking(finding, schedule)).Select(finding => new TodayCheck(words.Of(finding), MendOf(finding, section, schedule))));
+            .Concat(
+                schedule
+                    .Findings.Where(finding => !IsOfLacking(finding, schedule))
+                    .Select(finding => new TodayCheck(words.Of(finding), MendOf(finding, section, schedule)))
+            );
     }
 
     // A course that does not fit is one cause, however many lessons and items it leaves without a place.
@@ -64,16 +83,27 @@ internal sealed class TodayChecks(EditionPlan plan)
         if (schedule.Forecast.Lacking == 0)
             yield break;
         var items = schedule.Findings.Count(finding => finding.Code == "beyond-term" && IsOfLacking(finding, schedule));
-        var lack = plan.Edition.Basis == Core.Courses.Basis.Meetings ? Core.Wording.Counting.Counted(schedule.Forecast.Lacking, "class", "classes") : Core.Wording.Counting.Counted(schedule.Forecast.Lacking, "minute", "minutes");
-        var lessons = plan.Edition.Levels.Lesson.Counted(schedule.Forecast.Lessons.Count(lesson => lesson.Overflow > 0));
+        var lack = plan.Edition.Basis.Counted(schedule.Forecast.Lacking);
+        var over = schedule.Forecast.Lessons.Count(lesson => lesson.Overflow > 0);
+        var outside =
+            items == 0 ? "" : $", and {plan.Edition.Levels.Item.Counted(items)} {(items == 1 ? "falls" : "fall")} out of the term";
         yield return new(
-            $"{section.Name} lacks {lack}: {lessons} {(schedule.Forecast.Lessons.Count(lesson => lesson.Overflow > 0) == 1 ? "does" : "do")} not fit{(items == 0 ? "" : $", and {plan.Edition.Levels.Item.Counted(items)} {(items == 1 ? "falls" : "fall")} out of the term")}.",
-            new("make it fit: drop, shorten or move something", "sections", section.Id, null, "lessons", null));
+            $"{section.Name} lacks {lack}: {plan.Edition.Levels.Lesson.Counted(over)} {(over == 1 ? "does" : "do")} not fit{outside}.",
+            new("make it fit: drop, shorten or move something", "sections", section.Id, null, "lessons", null)
+        );
     }
 
     // Lessons that have no room, and items out of the term because of theirs, or of what comes just before its end.
-    private static bool IsOfLacking(Finding finding, SectionSchedule schedule) => schedule.Forecast.Lacking > 0
-        && (finding.Code == "overflow" || (finding.Code == "beyond-term" && schedule.Item(new(finding.Target)) is { Dates: { } dates } && !new[] { dates.Opens, dates.Due, dates.Closes }.Any(date => date is { Layer: Layer.Section, IsGiven: true })));
+    private static bool IsOfLacking(Finding finding, SectionSchedule schedule) =>
+        schedule.Forecast.Lacking > 0
+        && (
+            finding.Code == "overflow"
+            || (
+                finding.Code == "beyond-term"
+                && schedule.Item(new(finding.Target)) is { Dates: { } dates }
+                && !new[] { dates.Opens, dates.Due, dates.Closes }.Any(date => date is { Layer: Layer.Section, IsGiven: true })
+            )
+        );
 
     private TodayMend MendOf(Finding finding, FollowingSection section, SectionSchedule schedule)
     {
@@ -91,20 +121,22 @@ internal sealed class TodayChecks(EditionPlan plan)
 
         TodayMend There(string what, string shows) => new(what, "sections", section.Id, null, shows, null);
 
-        TodayMend Date(string what, string field) => plan.Find(finding.Target) is { Table: "item" } item
-            ? new(what, "dates", section.Id, item.Id, field, null)
-            : There(what, "lessons");
+        TodayMend Date(string what, string field) =>
+            plan.Find(finding.Target) is { Table: "item" } item
+                ? new(what, "dates", section.Id, item.Id, field, null)
+                : There(what, "lessons");
     }
 
-    private TodayMend MendOf(PlanFinding finding) => finding.Code switch
-    {
-        "double-enrolment" => new("the office ends one of the two", null, null, null, null, null),
-        "special-day-idle" => new("the office takes that day away", null, null, null, null, null),
-        // What hangs on a score stands in the others; the first is what the score is in.
-        "branch-gap" or "branch-overlap" => Row("change a condition", finding.Targets.ElementAtOrDefault(1) ?? finding.Targets[0]),
-        "choice-gap" => Row("look at the choice", finding.Targets[0]),
-        _ => Row("change its condition", finding.Targets[0]),
-    };
+    private TodayMend MendOf(PlanFinding finding) =>
+        finding.Code switch
+        {
+            "double-enrolment" => new("the office ends one of the two", null, null, null, null, null),
+            "special-day-idle" => new("the office takes that day away", null, null, null, null, null),
+            // What hangs on a score stands in the others; the first is what the score is in.
+            "branch-gap" or "branch-overlap" => Row("change a condition", finding.Targets.ElementAtOrDefault(1) ?? finding.Targets[0]),
+            "choice-gap" => Row("look at the choice", finding.Targets[0]),
+            _ => Row("change its condition", finding.Targets[0]),
+        };
 
     private TodayMend Row(string what, string target) => new(what, "outline", null, null, null, RowOf(target));
 
@@ -116,7 +148,11 @@ internal sealed class TodayChecks(EditionPlan plan)
         if (schedule.Item(new(target))?.Dates is not { } dates)
             return "opens";
         var end = plan.Term.Last + new LocalTime(23, 59);
-        bool IsOutside(ItemDate date) => date.IsUnresolved || (date.At is { } at && plan.Term.Local(at) is var local && (local.Date < plan.Term.First || local >= end));
-        return new[] { ("opens", dates.Opens), ("due", dates.Due), ("closes", dates.Closes) }.Where(date => IsOutside(date.Item2)).Select(date => date.Item1).FirstOrDefault("due");
+        bool IsOutside(ItemDate date) =>
+            date.IsUnresolved || (date.At is { } at && plan.Term.Local(at) is var local && (local.Date < plan.Term.First || local >= end));
+        return new[] { ("opens", dates.Opens), ("due", dates.Due), ("closes", dates.Closes) }
+            .Where(date => IsOutside(date.Item2))
+            .Select(date => date.Item1)
+            .FirstOrDefault("due");
     }
 }

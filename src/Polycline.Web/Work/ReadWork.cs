@@ -3,7 +3,8 @@ using Polycline.Core.Courses;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Work;
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Work;
 
@@ -18,26 +19,57 @@ public sealed record WorkSection(long Section, string Name, string Letter, int W
 /// <param name="Late">How late after its due, in words; null: in time.</param>
 /// <param name="Back">What was given back; null: it waits.</param>
 public sealed record WorkPiece(
-    long? Work, int N, long Item, string Code, string Title, long Student, string Name, string Text, Moment HandedInAt, Moment? PressedAt, string? Late, string? WaitsFor, WorkBack? Back);
+    long? Work,
+    int N,
+    long Item,
+    string Code,
+    string Title,
+    long Student,
+    string Name,
+    string Text,
+    Moment HandedInAt,
+    Moment? PressedAt,
+    string? Late,
+    string? WaitsFor,
+    WorkBack? Back
+);
 
 public sealed record WorkBack(string Text, bool Again, Moment At);
 
 /// <summary>Reads what was handed in, by section: what waits longest first.</summary>
 public static class ReadWork
 {
-    public static async Task<WorkAnswer> Handle(long edition, Access access, Viewpoint viewpoint, Compiled compiled, Database database, CancellationToken stop)
+    public static async Task<WorkAnswer> Handle(
+        long edition,
+        Access access,
+        Viewpoint viewpoint,
+        PlanCache compiled,
+        Database database,
+        CancellationToken stop
+    )
     {
         viewpoint.NeedsTeam("The work");
         var plan = await compiled.Edition(access);
         var (mine, pieces) = await database.Read(
-            connection => WorkStore.OfEdition(connection, access.Edition!.Value, access.Person.Id, access.IsLead, viewpoint.At), stop);
+            connection => WorkStore.OfEdition(connection, access.Edition!.Value, access.Person.Id, access.IsLead, viewpoint.At),
+            stop
+        );
         var bySection = pieces.ToLookup(piece => piece.Section);
-        return new(viewpoint.TakesCommands, [.. plan.Sections.Where(section => mine.Contains(section.Id)).Select(section => SectionOf(plan, section, bySection[section.Id]))]);
+        return new(
+            viewpoint.TakesCommands,
+            [
+                .. plan
+                    .Sections.Where(section => mine.Contains(section.Id))
+                    .Select(section => SectionOf(plan, section, bySection[section.Id])),
+            ]
+        );
     }
 
     private static WorkSection SectionOf(EditionPlan plan, FollowingSection section, IEnumerable<PieceRow> rows)
     {
-        var pieces = rows.Where(row => plan.Row(new Id<Item>(row.Item)) is { } known && plan.Schedule.Knows(new(known.Lineage))).Select(row => PieceOf(plan, section, row)).ToList();
+        var pieces = rows.Where(row => plan.Row(new Id<Item>(row.Item)) is { } known && plan.Schedule.Knows(new(known.Lineage)))
+            .Select(row => PieceOf(plan, section, row))
+            .ToList();
         return new(section.Id, section.Name, section.Letter, pieces.Count(piece => piece.Back is null), pieces);
     }
 
@@ -47,11 +79,27 @@ public static class ReadWork
         var zone = plan.Term.Zone;
         var due = plan.Schedule.Section(section.Section.Ref).Item(item.Ref)?.Dates?.Due.At;
         var late = due is { } falls && row.HandedInAt > falls ? (row.HandedInAt - falls).TotalDays : 0;
-        var waiting = plan.Edition.InReadingOrder().Where(other => other.Gate?.Root.Leaves().Any(leaf => leaf.ItemOf == item.Ref) == true).Select(other => plan.Schedule.CodeOf[other.Ref]).ToList();
+        var waiting = plan
+            .Edition.InReadingOrder()
+            .Where(other => other.Gate?.Root.Leaves().Any(leaf => leaf.ItemOf == item.Ref) == true)
+            .Select(other => plan.Schedule.CodeOf[other.Ref])
+            .ToList();
         return new(
-            row.Work, row.N, row.Item, plan.Schedule.CodeOf[item.Ref], item.Title, row.Person, row.Name, row.Text, Moment.Of(row.HandedInAt, zone), Moment.Of(row.ClaimedAt, zone),
-            late <= 0 ? null : late < 1 ? "less than a day late" : Core.Wording.Counting.Counted((int)late, "day late", "days late"),
+            row.Work,
+            row.N,
+            row.Item,
+            plan.Schedule.CodeOf[item.Ref],
+            item.Title,
+            row.Person,
+            row.Name,
+            row.Text,
+            Moment.Of(row.HandedInAt, zone),
+            Moment.Of(row.ClaimedAt, zone),
+            late <= 0 ? null
+                : late < 1 ? "less than a day late"
+                : Core.Wording.Counting.Counted((int)late, "day late", "days late"),
             waiting.Count == 0 ? null : Core.Wording.Counting.Joined(waiting, "and"),
-            row.ReturnedAt is { } at ? new(row.Feedback!, row.Again == true, Moment.Of(at, zone)) : null);
+            row.ReturnedAt is { } at ? new(row.Feedback!, row.Again == true, Moment.Of(at, zone)) : null
+        );
     }
 }

@@ -1,4 +1,5 @@
-using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Work;
 
@@ -8,6 +9,10 @@ public static class WorkRoutes
     public static void MapWork(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/editions/{edition:long}/work", ReadWork.Handle).WithName("work").For(May.Team);
-        routes.MapPost("/api/sections/{section:long}/give-back", GiveBack.Handle).WithName("give-back").For(May.SectionTeacher).ProducesProblems(404, 409, 422);
+        routes
+            .MapPost("/api/sections/{section:long}/give-back", GiveBack.Handle)
+            .WithName("give-back")
+            .For(May.SectionTeacher)
+            .ProducesProblems(404, 409, 422);
     }
 }

@@ -8,11 +8,13 @@ namespace Polycline.Tests.Core.Courses;
 /// <summary>The computation, chapter 7, and the order of siblings.</summary>
 public sealed class CodesTests
 {
-    private static Item Item(int id, string? code = null) => new(new($"i{id}"), ItemKind.Page, $"Item {id}", Published: id % 2 == 0, Code: code);
+    private static Item Item(int id, string? code = null) =>
+        new(new($"i{id}"), ItemKind.Page, $"Item {id}", Published: id % 2 == 0, Code: code);
 
     private static Edition Of(CodeStyle style, params Unit[] units) => Plans.Edition(units) with { Codes = style };
 
-    private static Unit Unit(int id, Item[] inLesson, params Item[] own) => new(new($"u{id}"), $"Unit {id}", [Plans.Lesson($"l{id}", 1, inLesson)], [.. own]);
+    private static Unit Unit(int id, Item[] inLesson, params Item[] own) =>
+        new(new($"u{id}"), $"Unit {id}", [Plans.Lesson($"l{id}", 1, inLesson)], [.. own]);
 
     private static string Codes(Edition edition)
     {
@@ -30,7 +32,8 @@ public sealed class CodesTests
 
     [Fact]
     public void A_given_code_is_kept_and_left_out_by_the_others_wherever_it_is_given() =>
-        Codes(Of(CodeStyle.ByUnit, Unit(1, [Item(1), Item(2, "1.02"), Item(3)], Item(4)), Unit(2, [Item(5, "1.03"), Item(6)]))).ShouldBe("1.01 1.02 1.04 1.05 1.03 2.01");
+        Codes(Of(CodeStyle.ByUnit, Unit(1, [Item(1), Item(2, "1.02"), Item(3)], Item(4)), Unit(2, [Item(5, "1.03"), Item(6)])))
+            .ShouldBe("1.01 1.02 1.04 1.05 1.03 2.01");
 
     [Theory]
     [InlineData("3.", "3.07", false, "3.07a")]
@@ -40,8 +43,22 @@ public sealed class CodesTests
     [InlineData("8.", null, true, "8.01")]
     [InlineData("#", "#041", false, "#041a")]
     [InlineData("+", null, true, "+3")]
-    public void What_comes_when_codes_are_fixed_takes_a_letter_between_two_and_the_next_number_at_the_end(string prefix, string? before, bool isLast, string code) =>
-        Polycline.Core.Courses.Codes.OfLater(prefix, before, isLast, new HashSet<string> { "3.07", "3.07b", "3.09", "3.09a", "#041", "+2" } is var taken && before == "3.07a" ? [.. taken, "3.07a"] : taken).ShouldBe(code);
+    public void What_comes_when_codes_are_fixed_takes_a_letter_between_two_and_the_next_number_at_the_end(
+        string prefix,
+        string? before,
+        bool isLast,
+        string code
+    ) =>
+        Polycline
+            .Core.Courses.Codes.OfLater(
+                prefix,
+                before,
+                isLast,
+                new HashSet<string> { "3.07", "3.07b", "3.09", "3.09a", "#041", "+2" } is var taken && before == "3.07a"
+                    ? [.. taken, "3.07a"]
+                    : taken
+            )
+            .ShouldBe(code);
 
     [Fact]
     public void A_unit_of_over_99_items_takes_as_many_digits_as_it_needs()
@@ -62,32 +79,41 @@ public sealed class CodesTests
     public void No_two_items_share_a_code_and_every_code_has_the_form_of_its_style()
     {
         var given = Gen.OneOf(Gen.Const((string?)null), Gen.Int[1, 12].Select(n => (string?)$"1.{n:00}"));
-        Gen.Select(given.Array[0, 20], Gen.Int[0, 20], Gen.Bool).Sample((codes, split, straight) =>
-        {
-            var seen = new HashSet<string>();
-            var items = codes.Select((code, n) => Item(n + 1, code is not null && seen.Add(code) ? code : null)).ToArray();
-            var edition = Of(straight ? CodeStyle.Straight : CodeStyle.ByUnit, Unit(1, [.. items.Take(split)]), Unit(2, [.. items.Skip(split)]));
-            var all = Polycline.Core.Courses.Codes.Of(edition);
-            all.Count.ShouldBe(items.Length);
-            all.Values.Distinct().Count().ShouldBe(items.Length);
-            foreach (var item in items.Where(item => item.Code is null))
-                all[item.Ref].ShouldMatch(straight ? @"^#\d{3}$" : @"^[12]\.\d\d$");
-        });
+        Gen.Select(given.Array[0, 20], Gen.Int[0, 20], Gen.Bool)
+            .Sample(
+                (codes, split, straight) =>
+                {
+                    var seen = new HashSet<string>();
+                    var items = codes.Select((code, n) => Item(n + 1, code is not null && seen.Add(code) ? code : null)).ToArray();
+                    var edition = Of(
+                        straight ? CodeStyle.Straight : CodeStyle.ByUnit,
+                        Unit(1, [.. items.Take(split)]),
+                        Unit(2, [.. items.Skip(split)])
+                    );
+                    var all = Polycline.Core.Courses.Codes.Of(edition);
+                    all.Count.ShouldBe(items.Length);
+                    all.Values.Distinct().Count().ShouldBe(items.Length);
+                    foreach (var item in items.Where(item => item.Code is null))
+                        all[item.Ref].ShouldMatch(straight ? @"^#\d{3}$" : @"^[12]\.\d\d$");
+                }
+            );
     }
 
     [Fact]
     public void There_is_always_a_rank_between_two_and_before_and_after_all()
     {
-        Gen.Int[0, 1_000_000].Array[1, 60].Sample(places =>
-        {
-            var ranks = new List<string> { "0010", "0020" };
-            foreach (var place in places)
+        Gen.Int[0, 1_000_000]
+            .Array[1, 60]
+            .Sample(places =>
             {
-                var at = place % (ranks.Count + 1);
-                ranks.Insert(at, Rank.Between(at == 0 ? null : ranks[at - 1], at == ranks.Count ? null : ranks[at]));
-            }
-            ranks.ShouldBe(ranks.Distinct().Order(StringComparer.Ordinal));
-        });
+                var ranks = new List<string> { "0010", "0020" };
+                foreach (var place in places)
+                {
+                    var at = place % (ranks.Count + 1);
+                    ranks.Insert(at, Rank.Between(at == 0 ? null : ranks[at - 1], at == ranks.Count ? null : ranks[at]));
+                }
+                ranks.ShouldBe(ranks.Distinct().Order(StringComparer.Ordinal));
+            });
         Should.Throw<ArgumentException>(() => Rank.Between("1", "10"));
     }
 }

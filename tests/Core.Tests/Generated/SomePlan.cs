@@ -4,7 +4,6 @@ using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
-using Polycline.Core.Planning;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
 
@@ -32,21 +31,35 @@ internal sealed class SomePlan
     public static Gen<Plan> TangledPlans { get; } = Gen.Int[0, 1_000_000].Select(seed => new SomePlan(seed).DrawTangled());
 
     /// <summary>Some moment of the term or near it.</summary>
-    public static Gen<Instant> Moments { get; } = Gen.Int[-5 * 24, 75 * 24].Select(hours => Instant.FromUtc(2026, 9, 7, 6, 0) + Duration.FromHours(hours));
+    public static Gen<Instant> Moments { get; } =
+        Gen.Int[-5 * 24, 75 * 24].Select(hours => Instant.FromUtc(2026, 9, 7, 6, 0) + Duration.FromHours(hours));
 
     private Plan Draw()
     {
         var term = DrawTerm();
         var edition = new Edition(
-            "Weather", One(Basis.Meetings, Basis.Minutes), One(0, 10, 25), One(CodeStyle.ByUnit, CodeStyle.Straight), One(BeforeOpening.Listed, BeforeOpening.Unseen),
-            [.. Many(1, 3, DrawUnit)]);
+            "Weather",
+            One(Basis.Meetings, Basis.Minutes),
+            One(0, 10, 25),
+            One(CodeStyle.ByUnit, CodeStyle.Straight),
+            One(BeforeOpening.Listed, BeforeOpening.Unseen),
+            [.. Many(1, 3, DrawUnit)]
+        );
         edition = edition with { Units = [.. edition.Units.Select(unit => unit with { Gate = Maybe(0.2, () => DrawGate()) })] };
         var sections = Many(1, 3, () => DrawSection(term, edition.Basis));
         return new(
-            term, edition, [.. sections],
-            ImmutableDictionary<string, ImmutableArray<Ref<Student>>>.Empty.Add("support", [new("p2")]).Add("early", [.. One<Ref<Student>[]>([], [new("p1")], [new("p1"), new("p2")])]),
-            chance.NextDouble() < 0.3 ? ImmutableDictionary<Ref<Student>, Ref<Section>>.Empty.Add(new("p1"), sections[^1].Ref) : ImmutableDictionary<Ref<Student>, Ref<Section>>.Empty,
-            [.. Many(0, 5, DrawException)], [.. Many(0, 60, DrawFact)]);
+            term,
+            edition,
+            [.. sections],
+            ImmutableDictionary<string, ImmutableArray<Ref<Student>>>
+                .Empty.Add("support", [new("p2")])
+                .Add("early", [.. One<Ref<Student>[]>([], [new("p1")], [new("p1"), new("p2")])]),
+            chance.NextDouble() < 0.3
+                ? ImmutableDictionary<Ref<Student>, Ref<Section>>.Empty.Add(new("p1"), sections[^1].Ref)
+                : ImmutableDictionary<Ref<Student>, Ref<Section>>.Empty,
+            [.. Many(0, 5, DrawException)],
+            [.. Many(0, 60, DrawFact)]
+        );
     }
 
     private Plan DrawTangled()
@@ -56,26 +69,49 @@ internal sealed class SomePlan
         {
             Edition = plan.Edition with
             {
-                Units = [.. plan.Edition.Units.Select(unit => unit with
-                {
-                    Items = [.. unit.Items.Select(Regated)],
-                    Lessons = [.. unit.Lessons.Select(lesson => lesson with { Items = [.. lesson.Items.Select(Regated)] })],
-                })],
+                Units =
+                [
+                    .. plan.Edition.Units.Select(unit =>
+                        unit with
+                        {
+                            Items = [.. unit.Items.Select(Regated)],
+                            Lessons = [.. unit.Lessons.Select(lesson => lesson with { Items = [.. lesson.Items.Select(Regated)] })],
+                        }
+                    ),
+                ],
             },
         };
 
         Item Regated(Item item) => item with { Gate = Maybe(0.5, () => DrawGate()), For = Maybe(0.4, () => DrawFor()) };
     }
 
-    private Term DrawTerm() => new(
-        "Autumn", DateTimeZoneProviders.Tzdb[One("Europe/Dublin", "America/St_Johns", "Pacific/Apia", "UTC", "Pacific/Auckland", "Australia/Sydney")], First, First.PlusDays(chance.Next(4, 70)),
+    private Term DrawTerm() =>
         new(
-            [.. Enumerable.Range(1, One(5, 5, 7)).Select(day => (IsoDayOfWeek)day)],
-            [.. Many(0, 2, () => First.PlusDays(chance.Next(-3, 60))).Select(from => new Closure(from, from.PlusDays(chance.Next(0, 6)), ""))],
-            [.. Many(0, 2, () => new ExtraDay(First.PlusDays(chance.Next(-3, 60)), ""))],
-            One<Rotation>(new Rotation.Weekly(), new Rotation.Weeks(["A", "B"], true), new Rotation.Weeks(["A", "B"], false), new Rotation.Days(["1", "2", "3"], false), new Rotation.Days(["1", "2", "3"], true)),
-            [new("P1", new(8, 40), new(9, 30)), new("P2", new(9, 30), new(10, 20)), new("P3", new(10, 40), new(11, 30))],
-            [], One(OffDays.Stay, OffDays.Back, OffDays.Forward)));
+            "Autumn",
+            DateTimeZoneProviders.Tzdb[
+                One("Europe/Dublin", "America/St_Johns", "Pacific/Apia", "UTC", "Pacific/Auckland", "Australia/Sydney")
+            ],
+            First,
+            First.PlusDays(chance.Next(4, 70)),
+            new(
+                [.. Enumerable.Range(1, One(5, 5, 7)).Select(day => (IsoDayOfWeek)day)],
+                [
+                    .. Many(0, 2, () => First.PlusDays(chance.Next(-3, 60)))
+                        .Select(from => new Closure(from, from.PlusDays(chance.Next(0, 6)), "")),
+                ],
+                [.. Many(0, 2, () => new ExtraDay(First.PlusDays(chance.Next(-3, 60)), ""))],
+                One<Rotation>(
+                    new Rotation.Weekly(),
+                    new Rotation.ByWeeks(["A", "B"], true),
+                    new Rotation.ByWeeks(["A", "B"], false),
+                    new Rotation.ByDays(["1", "2", "3"], false),
+                    new Rotation.ByDays(["1", "2", "3"], true)
+                ),
+                [new("P1", new(8, 40), new(9, 30)), new("P2", new(9, 30), new(10, 20)), new("P3", new(10, 40), new(11, 30))],
+                [],
+                One(OffDays.Stay, OffDays.Back, OffDays.Forward)
+            )
+        );
 
     private Unit DrawUnit()
     {
@@ -86,7 +122,14 @@ internal sealed class SomePlan
     private Lesson DrawLesson()
     {
         var lesson = New<Lesson>("l", lessons);
-        return new(lesson, lesson.Name, chance.Next(0, 4) * One(1, 1, 30), [.. Many(0, 3, () => DrawItem("i"))], Published: chance.NextDouble() < 0.95, Gate: Maybe(0.1, () => DrawGate()));
+        return new(
+            lesson,
+            lesson.Name,
+            chance.Next(0, 4) * One(1, 1, 30),
+            [.. Many(0, 3, () => DrawItem("i"))],
+            Published: chance.NextDouble() < 0.95,
+            Gate: Maybe(0.1, () => DrawGate())
+        );
     }
 
     // A gate names what was drawn before, so that there are circles only where a test makes one.
@@ -98,57 +141,122 @@ internal sealed class SomePlan
         if (kind == ItemKind.Choice)
             choices.Add(item);
         return new(
-            item, kind, item.Name, Published: chance.NextDouble() < 0.9, For: Maybe(0.15, () => DrawFor()),
-            Opens: Maybe(0.6, () => DrawAnchor()), Due: Maybe(0.5, () => DrawAnchor()), Closes: Maybe(0.2, () => DrawAnchor()), Gate: gate,
-            Before: MaybeValue(0.2, () => One(BeforeOpening.Listed, BeforeOpening.Unseen)), Options: kind == ItemKind.Choice ? ["a", "b", "c"] : [], Picks: One(1, 1, 2));
+            item,
+            kind,
+            item.Name,
+            Published: chance.NextDouble() < 0.9,
+            For: Maybe(0.15, () => DrawFor()),
+            Opens: Maybe(0.6, () => DrawAnchor()),
+            Due: Maybe(0.5, () => DrawAnchor()),
+            Closes: Maybe(0.2, () => DrawAnchor()),
+            Gate: gate,
+            Before: MaybeValue(0.2, () => One(BeforeOpening.Listed, BeforeOpening.Unseen)),
+            Options: kind == ItemKind.Choice ? ["a", "b", "c"] : [],
+            Picks: One(1, 1, 2)
+        );
     }
 
-    private ForWhom DrawFor() => One<ForWhom>(
-        new(null, ["support"], []), new(null, null, ["early"]), new([new("p1")], null, ["support"]), new([], null, []), new([new("p2")], ["early"], []));
+    private ForWhom DrawFor() =>
+        One<ForWhom>(
+            new(null, ["support"], []),
+            new(null, null, ["early"]),
+            new([new("p1")], null, ["support"]),
+            new([], null, []),
+            new([new("p2")], ["early"], [])
+        );
 
     private Anchor DrawAnchor()
     {
-        var at = One(AnchorBase.LessonStart, AnchorBase.LessonEnd, AnchorBase.UnitStart, AnchorBase.UnitEnd, AnchorBase.TermStart, AnchorBase.TermEnd, AnchorBase.OwnOpens, AnchorBase.OwnDue, AnchorBase.Fixed);
+        var at = One(
+            AnchorBase.LessonStart,
+            AnchorBase.LessonEnd,
+            AnchorBase.UnitStart,
+            AnchorBase.UnitEnd,
+            AnchorBase.TermStart,
+            AnchorBase.TermEnd,
+            AnchorBase.OwnOpens,
+            AnchorBase.OwnDue,
+            AnchorBase.Fixed
+        );
         if (at == AnchorBase.Fixed)
             // The clocks of Auckland skip half past two on 27 September, those of Sydney on 4 October.
-            return Anchor.OnDate(First.PlusDays(One(20, 27, chance.Next(-3, 80))), new(One(2, chance.Next(0, 24)), 30)) with { ClassDays = MaybeValue(0.3, () => chance.Next(-2, 3)) };
+            return Anchor.OnDate(First.PlusDays(One(20, 27, chance.Next(-3, 80))), new(One(2, chance.Next(0, 24)), 30)) with
+            {
+                ClassDays = MaybeValue(0.3, () => chance.Next(-2, 3)),
+            };
         return new(
-            at, null, MaybeValue(0.4, () => chance.Next(-3, 5)), MaybeValue(0.1, () => chance.Next(-1, 3)), MaybeValue(0.2, () => chance.Next(-3, 8)), MaybeValue(0.2, () => chance.Next(-3, 5)),
-            Maybe(0.4, () => One(new AnchorClock(ClockKind.MeetingStart), new(ClockKind.MeetingEnd), new(ClockKind.Keep), new(ClockKind.Time, new(One(2, 18), 30)))));
+            at,
+            null,
+            MaybeValue(0.4, () => chance.Next(-3, 5)),
+            MaybeValue(0.1, () => chance.Next(-1, 3)),
+            MaybeValue(0.2, () => chance.Next(-3, 8)),
+            MaybeValue(0.2, () => chance.Next(-3, 5)),
+            Maybe(0.4, () =>
+                One(
+                    new AnchorClock(ClockKind.MeetingStart),
+                    new(ClockKind.MeetingEnd),
+                    new(ClockKind.Keep),
+                    new(ClockKind.Time, new(One(2, 18), 30))
+                )
+            )
+        );
     }
 
-    private Gate? DrawGate() => items.Count == 0 ? null : new(DrawNode(0), MaybeValue(0.3, () => One(true, false)), MaybeValue(0.2, () => One(WhenLocked.Show, WhenLocked.Hide)));
+    private Gate? DrawGate() =>
+        items.Count == 0
+            ? null
+            : new(DrawNode(0), MaybeValue(0.3, () => One(true, false)), MaybeValue(0.2, () => One(WhenLocked.Show, WhenLocked.Hide)));
 
-    private GateNode DrawNode(int depth) => chance.Next(depth < 3 ? 11 : 7) switch
-    {
-        0 or 1 or 2 => new GateNode.Done(One([.. items]), One(Enum.GetValues<Deed>())),
-        3 => new GateNode.Scored(One([.. items]), 50, MaybeValue(0.4, () => 80m), MaybeValue(0.3, () => true)),
-        4 => choices.Count == 0 ? new GateNode.InGroup("support") : new GateNode.Picked(One([.. choices]), One("a", "b", "c")),
-        5 => lessons.Count == 0 ? new GateNode.InGroup("early") : new GateNode.HasTaught(One([.. lessons])),
-        6 => new GateNode.From(lessons.Count > 0 && chance.NextDouble() < 0.5
-            ? new(AnchorBase.LessonStart, One([.. lessons]).Name, Meetings: chance.Next(-1, 3))
-            : new(AnchorBase.TermStart, Days: chance.Next(0, 30))),
-        7 => new GateNode.All([.. Many(0, 3, () => DrawNode(depth + 1))]),
-        8 => new GateNode.Any([.. Many(1, 3, () => DrawNode(depth + 1))]),
-        9 => new GateNode.AtLeast(1, [.. Many(1, 3, () => DrawNode(depth + 1))]),
-        _ => new GateNode.Not(DrawNode(depth + 1)),
-    };
+    private GateNode DrawNode(int depth) =>
+        chance.Next(depth < 3 ? 11 : 7) switch
+        {
+            0 or 1 or 2 => new GateNode.Done(One([.. items]), One(Enum.GetValues<Deed>())),
+            3 => new GateNode.Scored(One([.. items]), 50, MaybeValue(0.4, () => 80m), MaybeValue(0.3, () => true)),
+            4 => choices.Count == 0 ? new GateNode.InGroup("support") : new GateNode.Picked(One([.. choices]), One("a", "b", "c")),
+            5 => lessons.Count == 0 ? new GateNode.InGroup("early") : new GateNode.HasTaught(One([.. lessons])),
+            6 => new GateNode.From(
+                lessons.Count > 0 && chance.NextDouble() < 0.5
+                    ? new(AnchorBase.LessonStart, One([.. lessons]).Name, Meetings: chance.Next(-1, 3))
+                    : new(AnchorBase.TermStart, Days: chance.Next(0, 30))
+            ),
+            7 => new GateNode.AllOf([.. Many(0, 3, () => DrawNode(depth + 1))]),
+            8 => new GateNode.AnyOf([.. Many(1, 3, () => DrawNode(depth + 1))]),
+            9 => new GateNode.AtLeast(1, [.. Many(1, 3, () => DrawNode(depth + 1))]),
+            _ => new GateNode.Not(DrawNode(depth + 1)),
+        };
 
     private Section DrawSection(Term term, Basis basis)
     {
-        var labels = Meetings.LabelsOf(term.Calendar.Rotation).ToArray();
+        var labels = SectionMeetings.LabelsOf(term.Calendar.Rotation).ToArray();
         var section = New<Section>("s", []);
-        return new(
-            section, section.Name,
-            [.. Many(0, 4, () => chance.NextDouble() < 0.7
+        var slots = Many(0, 4, () => chance.NextDouble() < 0.7
                 ? (Slot)new Slot.InPeriods(One(labels), [.. One<string[]>(["P1"], ["P2", "P3"], ["P3"])], Counts: chance.Next(1, 3))
                 // In Auckland and Sydney the clocks skip this half hour on one night of the term.
-                : new Slot.AtTimes(One(labels), new(One(2, 18), 15), new(19, 45), Counts: chance.Next(1, 3)))],
-            [.. Many(0, 2, () => (MeetingChange)new MeetingChange.Add(First.PlusDays(chance.Next(0, 5)), new(7, chance.Next(0, 50)), new(8, 0)))],
+                : new Slot.AtTimes(One(labels), new(One(2, 18), 15), new(19, 45), Counts: chance.Next(1, 3)));
+        MeetingChange Extra() => new MeetingChange.Extra(First.PlusDays(chance.Next(0, 5)), new(7, chance.Next(0, 50)), new(8, 0));
+        Taught TaughtOf(Ref<Lesson> lesson)
+        {
+            var (took, done, left) = (chance.Next(0, 4), chance.NextDouble() < 0.7, MaybeValue(0.3, () => chance.Next(0, 3)));
+            return new(lesson, took, done, left, Instant.FromUtc(2026, 9, 7 + chance.Next(0, 20), 12, 0));
+        }
+
+        OpeningRecord OpeningOf(Ref<Item> item)
+        {
+            var at = Instant.FromUtc(2026, 9, 8 + chance.Next(0, 10), 8, 0);
+            return new(item, at, MaybeValue(0.5, () => Instant.FromUtc(2026, 9, 20, 8, 0)));
+        }
+
+        LocalDate? Day(double share, int from, int to) => MaybeValue(share, () => First.PlusDays(chance.Next(from, to)));
+        return new(
+            section,
+            section.Name,
+            [.. slots],
+            [.. Many(0, 2, Extra)],
             [.. Many(0, 6, () => DrawAdjustment(basis)).OfType<Adjustment>(), .. DrawOwn(basis)],
-            [.. lessons.Where(_ => chance.NextDouble() < 0.15).Select(lesson => new Taught(lesson, chance.Next(0, 4), chance.NextDouble() < 0.7, MaybeValue(0.3, () => chance.Next(0, 3)), Instant.FromUtc(2026, 9, 7 + chance.Next(0, 20), 12, 0)))],
-            [.. items.Where(_ => chance.NextDouble() < 0.1).Select(item => new Opened(item, Instant.FromUtc(2026, 9, 8 + chance.Next(0, 10), 8, 0), MaybeValue(0.5, () => Instant.FromUtc(2026, 9, 20, 8, 0))))],
-            [new(new("p1"), MaybeValue(0.3, () => First.PlusDays(chance.Next(0, 10))), MaybeValue(0.3, () => First.PlusDays(chance.Next(10, 30)))), new(new("p2"), MaybeValue(0.4, () => First.PlusDays(chance.Next(0, 10))))]);
+            [.. lessons.Where(_ => chance.NextDouble() < 0.15).Select(TaughtOf)],
+            [.. items.Where(_ => chance.NextDouble() < 0.1).Select(OpeningOf)],
+            [new(new("p1"), Day(0.3, 0, 10), Day(0.3, 10, 30)), new(new("p2"), Day(0.4, 0, 10))]
+        );
     }
 
     // A unit, a lesson and items of one section only; the items may wait for those of the course and for each other.
@@ -159,12 +267,12 @@ internal sealed class SomePlan
         var unit = New<Unit>("ou", []);
         yield return new Adjustment.AddUnit(unit, unit.Name, chance.NextDouble() < 0.5 ? null : One([.. units]));
         var lesson = New<Lesson>("ol", []);
-        yield return new Adjustment.Insert(lesson, lesson.Name, basis == Basis.Minutes ? 40 : 1, null, unit);
+        yield return new Adjustment.AddLesson(lesson, lesson.Name, basis == Basis.Minutes ? 40 : 1, null, unit);
         var edition = items.Count;
         foreach (var _ in Many(1, 3, () => 0))
         {
             var item = DrawItem("oi");
-            yield return chance.NextDouble() < 0.5 ? new Adjustment.Add(item, lesson, null) : new Adjustment.Add(item, null, unit);
+            yield return chance.NextDouble() < 0.5 ? new Adjustment.AddItem(item, lesson, null) : new Adjustment.AddItem(item, null, unit);
         }
         // Nothing outside this section may name them but exceptions and facts.
         ofOneSection.AddRange(items[edition..]);
@@ -172,30 +280,56 @@ internal sealed class SomePlan
         choices.RemoveAll(choice => choice.Name.StartsWith("oi", StringComparison.Ordinal));
     }
 
-    private Adjustment? DrawAdjustment(Basis basis) => chance.Next(6) switch
-    {
-        0 => new Adjustment.OfUnit(One([.. units]), Order: chance.Next(1, units.Count + 1)),
-        1 when lessons.Count > 0 => new Adjustment.OfLesson(One([.. lessons]), Length: chance.Next(0, 4) * (basis == Basis.Minutes ? 25 : 1), Skip: MaybeValue(0.3, () => true)),
-        2 when lessons.Count > 0 => new Adjustment.OfLesson(One([.. lessons]), Pin: First.PlusDays(chance.Next(0, 30))),
-        3 when items.Count > 0 => new Adjustment.OfItem(One([.. items]), Due: Maybe(0.7, () => DrawAnchor())),
-        4 when items.Count > 0 => new Adjustment.OfItem(One([.. items]), Skip: MaybeValue(0.5, () => true), Hold: MaybeValue(0.3, () => true)),
-        _ => null,
-    };
+    private Adjustment? DrawAdjustment(Basis basis) =>
+        chance.Next(6) switch
+        {
+            0 => new Adjustment.OfUnit(One([.. units]), Order: chance.Next(1, units.Count + 1)),
+            1 when lessons.Count > 0 => new Adjustment.OfLesson(
+                One([.. lessons]),
+                Length: chance.Next(0, 4) * (basis == Basis.Minutes ? 25 : 1),
+                Skip: MaybeValue(0.3, () => true)
+            ),
+            2 when lessons.Count > 0 => new Adjustment.OfLesson(One([.. lessons]), Pin: First.PlusDays(chance.Next(0, 30))),
+            3 when items.Count > 0 => new Adjustment.OfItem(One([.. items]), Due: Maybe(0.7, () => DrawAnchor())),
+            4 when items.Count > 0 => new Adjustment.OfItem(
+                One([.. items]),
+                Skip: MaybeValue(0.5, () => true),
+                Hold: MaybeValue(0.3, () => true)
+            ),
+            _ => null,
+        };
 
-    private ForOneStudent DrawException() => new(
-        One<Ref<Student>>(new("p1"), new("p1"), new("p2")), AnyItem(), Opens: chance.NextDouble() < 0.2 ? DrawAnchor() : default(Given<Anchor>), Due: chance.NextDouble() < 0.5 ? DrawAnchor() : default(Given<Anchor>),
-        Excused: MaybeValue(0.3, () => true), Include: MaybeValue(0.2, () => true), Exclude: MaybeValue(0.1, () => true), Unlocked: MaybeValue(0.2, () => true));
+    private ForOneStudent DrawException() =>
+        new(
+            One<Ref<Student>>(new("p1"), new("p1"), new("p2")),
+            AnyItem(),
+            Opens: chance.NextDouble() < 0.2 ? DrawAnchor() : default(Given<Anchor>),
+            Due: chance.NextDouble() < 0.5 ? DrawAnchor() : default(Given<Anchor>),
+            Excused: MaybeValue(0.3, () => true),
+            Include: MaybeValue(0.2, () => true),
+            Exclude: MaybeValue(0.1, () => true),
+            Unlocked: MaybeValue(0.2, () => true)
+        );
 
     private Fact DrawFact()
     {
         var what = One(Enum.GetValues<FactEvent>());
         return new(
-            One<Ref<Student>>(new("p1"), new("p2")), AnyItem(), what, Instant.FromUtc(2026, 9, 7, 8, 0) + Duration.FromHours(One(chance.Next(0, 40 * 24), 24 * chance.Next(0, 40), 24 * 14 * chance.Next(0, 3))),
-            what == FactEvent.Scored ? chance.Next(0, 110) : null, chance.Next(1, 3), what == FactEvent.Picked ? One("a", "b", "c", "d", null) : null, what == FactEvent.Returned && chance.NextDouble() < 0.3);
+            One<Ref<Student>>(new("p1"), new("p2")),
+            AnyItem(),
+            what,
+            Instant.FromUtc(2026, 9, 7, 8, 0)
+                + Duration.FromHours(One(chance.Next(0, 40 * 24), 24 * chance.Next(0, 40), 24 * 14 * chance.Next(0, 3))),
+            what == FactEvent.Scored ? chance.Next(0, 110) : null,
+            chance.Next(1, 3),
+            what == FactEvent.Picked ? One("a", "b", "c", "d", null) : null,
+            what == FactEvent.Returned && chance.NextDouble() < 0.3
+        );
     }
 
     // Of the course, or of one section only, theirs or another.
-    private Ref<Item> AnyItem() => (Ref<Item>[])[.. items, .. ofOneSection, .. ofOneSection] is { Length: > 0 } all ? One(all) : new("none");
+    private Ref<Item> AnyItem() =>
+        (Ref<Item>[])[.. items, .. ofOneSection, .. ofOneSection] is { Length: > 0 } all ? One(all) : new("none");
 
     private Ref<T> New<T>(string prefix, List<Ref<T>> known)
     {
@@ -207,7 +341,8 @@ internal sealed class SomePlan
 
     private T One<T>(params T[] values) => values[chance.Next(values.Length)];
 
-    private List<T> Many<T>(int least, int most, Func<T> draw) => [.. Enumerable.Range(0, chance.Next(least, most + 1)).Select(_ => draw())];
+    private List<T> Many<T>(int least, int most, Func<T> draw) =>
+        [.. Enumerable.Range(0, chance.Next(least, most + 1)).Select(_ => draw())];
 
     private T? Maybe<T>(double often, Func<T?> draw)
         where T : class => chance.NextDouble() < often ? draw() : null;

@@ -11,7 +11,9 @@ using Xunit;
 
 namespace Polycline.Tests.Core.Generated;
 
-/// <summary>The plain evaluator and the one on arrays decide alike, at every moment at which anything can change. The computation, chapter 5.</summary>
+/// <summary>
+/// The plain evaluator and the one on arrays decide alike, at every moment at which anything can change. The computation, chapter 5.
+/// </summary>
 public sealed class TwoEvaluatorsTests
 {
     private static readonly Ref<Student>[] Students = [new("p1"), new("p2"), new("nobody")];
@@ -23,19 +25,22 @@ public sealed class TwoEvaluatorsTests
     public void They_agree_where_conditions_name_whatever_item() => SomePlan.TangledPlans.Sample(Agree, iter: 120);
 
     [Fact]
-    public void They_agree_wherever_one_stands_and_in_whatever_order_one_asks() => Gen.Select(SomePlan.Plans, SomePlan.Moments.Array[5]).Sample(
-        (plan, moments) =>
-        {
-            var schedule = PlanSchedule.Of(TermDays.Of(plan.Term), plan.Edition, plan.Sections);
-            foreach (var student in Students)
-            {
-                var record = StudentRecord.Of(plan, student);
-                var (explain, compiled) = (new Explain(schedule, record), new StudentRelease(schedule, record));
-                foreach (var moment in moments)
-                    Agree(schedule, explain, compiled, moment);
-            }
-        },
-        iter: 100);
+    public void They_agree_wherever_one_stands_and_in_whatever_order_one_asks() =>
+        Gen.Select(SomePlan.Plans, SomePlan.Moments.Array[5])
+            .Sample(
+                (plan, moments) =>
+                {
+                    var schedule = PlanSchedule.Of(TermDays.Of(plan.Term), plan.Edition, plan.Sections);
+                    foreach (var student in Students)
+                    {
+                        var record = StudentRecord.Of(plan, student);
+                        var (explain, compiled) = (new Explain(schedule, record), new StudentRelease(schedule, record));
+                        foreach (var moment in moments)
+                            Agree(schedule, explain, compiled, moment);
+                    }
+                },
+                iter: 100
+            );
 
     private static void Agree(Plan plan)
     {
@@ -61,13 +66,39 @@ public sealed class TwoEvaluatorsTests
     // Just before, at and just after every fact, date, record of what was taught, moment of a condition and change of section.
     private static List<Instant> Moments(Plan plan, PlanSchedule schedule, StudentRecord record)
     {
-        var gates = plan.Edition.Units.SelectMany(unit => unit.InReadingOrder().Select(item => item.Gate).Append(unit.Gate).Concat(unit.Lessons.Select(lesson => lesson.Gate)));
-        var anchors = gates.OfType<Gate>().SelectMany(gate => gate.Root.Leaves()).OfType<GateNode.From>().Select(leaf => leaf.Anchor).ToList();
-        var moments = record.Facts.All.Select(fact => (Instant?)fact.At)
-            .Concat(schedule.Sections.SelectMany(section => section.Items.Select(item => record.DatesOf(section, item)).OfType<ItemDates>().SelectMany(dates => new[] { dates.Opens.At, dates.Due.At, dates.Closes.At })))
+        var gates = plan.Edition.Units.SelectMany(unit =>
+            unit.InReadingOrder().Select(item => item.Gate).Append(unit.Gate).Concat(unit.Lessons.Select(lesson => lesson.Gate))
+        );
+        var anchors = gates
+            .OfType<Gate>()
+            .SelectMany(gate => gate.Root.Leaves())
+            .OfType<GateNode.From>()
+            .Select(leaf => leaf.Anchor)
+            .ToList();
+        var moments = record
+            .Facts.All.Select(fact => (Instant?)fact.At)
+            .Concat(
+                schedule.Sections.SelectMany(section =>
+                    section
+                        .Items.Select(item => record.DatesOf(section, item))
+                        .OfType<ItemDates>()
+                        .SelectMany(dates => new[] { dates.Opens.At, dates.Due.At, dates.Closes.At })
+                )
+            )
             .Concat(schedule.Sections.SelectMany(section => anchors.Select(section.MomentOf)))
             .Concat(plan.Sections.SelectMany(section => section.Taught.Select(taught => taught.At)))
-            .Concat(record.Enrolments.SelectMany(pair => new[] { pair.Enrolment.From, pair.Enrolment.To?.PlusDays(1) }).Select(date => date is { } day ? (Instant?)plan.Term.Zone.AtStartOfDay(day).ToInstant() : null));
-        return [.. moments.OfType<Instant>().SelectMany(moment => new[] { moment - Duration.FromTicks(1), moment, moment + Duration.FromTicks(1) }).Distinct().Order()];
+            .Concat(
+                record
+                    .Enrolments.SelectMany(pair => new[] { pair.Enrolment.From, pair.Enrolment.To?.PlusDays(1) })
+                    .Select(date => date is { } day ? (Instant?)plan.Term.Zone.AtStartOfDay(day).ToInstant() : null)
+            );
+        return
+        [
+            .. moments
+                .OfType<Instant>()
+                .SelectMany(moment => new[] { moment - Duration.FromTicks(1), moment, moment + Duration.FromTicks(1) })
+                .Distinct()
+                .Order(),
+        ];
     }
 }

@@ -13,7 +13,8 @@ public sealed class CasesTests
 
     internal static readonly string Root = Path.GetFullPath(Path.Combine(Folder, "../.."));
 
-    public static TheoryData<string> Cases => [.. Directory.EnumerateFiles(Folder, "*.json").Select(path => Path.GetFileNameWithoutExtension(path)!).Order()];
+    public static TheoryData<string> Cases =>
+        [.. Directory.EnumerateFiles(Folder, "*.json").Select(path => Path.GetFileNameWithoutExtension(path)!).Order()];
 
     [Fact]
     public void None_of_them_is_lost() => Cases.Count.ShouldBeGreaterThanOrEqualTo(34);
@@ -24,7 +25,9 @@ public sealed class CasesTests
     {
         using var file = JsonDocument.Parse(File.ReadAllBytes(Path.Combine(Folder, name + ".json")));
         var root = file.RootElement;
-        var input = root.TryGetProperty("raw", out var raw) ? System.Text.Encoding.UTF8.GetBytes(raw.GetString()!) : JsonSerializer.SerializeToUtf8Bytes(root.GetProperty("input"));
+        var input = root.TryGetProperty("raw", out var raw)
+            ? System.Text.Encoding.UTF8.GetBytes(raw.GetString()!)
+            : JsonSerializer.SerializeToUtf8Bytes(root.GetProperty("input"));
         var expected = JsonNode.Parse(root.GetProperty("expect").GetRawText())!;
         var answer = JsonNode.Parse(Plans.Answer(input).GetRawText())!;
         // What a refusal says is free; where it points is not.
@@ -39,7 +42,10 @@ public sealed class CasesTests
     public void Written_and_read_again_it_is_the_same_plan(string name)
     {
         using var file = JsonDocument.Parse(File.ReadAllBytes(Path.Combine(Folder, name + ".json")));
-        if (!file.RootElement.TryGetProperty("input", out var input) || file.RootElement.GetProperty("expect").TryGetProperty("error", out _))
+        if (
+            !file.RootElement.TryGetProperty("input", out var input)
+            || file.RootElement.GetProperty("expect").TryGetProperty("error", out _)
+        )
             return;
         var read = PlanFile.Read(JsonSerializer.SerializeToUtf8Bytes(input));
         var written = PlanWriter.Write(read.Plan);
@@ -48,7 +54,10 @@ public sealed class CasesTests
         // The same answers come of it.
         var asked = JsonNode.Parse(written)!;
         asked["ask"] = JsonNode.Parse(input.TryGetProperty("ask", out var ask) ? ask.GetRawText() : "[]");
-        Plans.Answer(JsonSerializer.SerializeToUtf8Bytes(asked)).GetRawText().ShouldBe(Plans.Answer(JsonSerializer.SerializeToUtf8Bytes(input)).GetRawText());
+        Plans
+            .Answer(JsonSerializer.SerializeToUtf8Bytes(asked))
+            .GetRawText()
+            .ShouldBe(Plans.Answer(JsonSerializer.SerializeToUtf8Bytes(input)).GetRawText());
     }
 
     private static string FindFolder()

@@ -4,7 +4,9 @@ using Xunit;
 
 namespace Polycline.Tests.Core.PlanFiles;
 
-/// <summary>Files made to be large, deep or tangled: read or refused by path, in memory that grows as they do. Time is in the benches.</summary>
+/// <summary>
+/// Files made to be large, deep or tangled: read or refused by path, in memory that grows as they do. Time is in the benches.
+/// </summary>
 public sealed class HostileFileTests
 {
     public static TheoryData<string> Shapes => [.. HostileFile.Shapes.Keys];

@@ -10,9 +10,18 @@ namespace Polycline.Tests.Core.PlanFiles;
 /// <summary>The JSON Schema beside the page on plan files says what the reader does, as far as a schema can.</summary>
 public sealed class PlanSchemaTests
 {
-    private static readonly JsonSchema Schema = JsonSchema.FromText(File.ReadAllText(Path.Combine(CasesTests.Root, "docs/formats/plan.schema.json")));
+    private static readonly JsonSchema Schema = JsonSchema.FromText(
+        File.ReadAllText(Path.Combine(CasesTests.Root, "docs/formats/plan.schema.json"))
+    );
 
-    public static TheoryData<string> Cases => [.. Directory.EnumerateFiles(CasesTests.Folder, "*.json").Where(file => Input(file) is not null).Select(file => Path.GetFileName(file)!).Order(StringComparer.Ordinal)];
+    public static TheoryData<string> Cases =>
+        [
+            .. Directory
+                .EnumerateFiles(CasesTests.Folder, "*.json")
+                .Where(file => Input(file) is not null)
+                .Select(file => Path.GetFileName(file)!)
+                .Order(StringComparer.Ordinal),
+        ];
 
     [Theory]
     [MemberData(nameof(Cases))]
@@ -32,18 +41,20 @@ public sealed class PlanSchemaTests
     {
         var inputs = Cases.Select(row => Input(Path.Combine(CasesTests.Folder, row.Data))!.ToJsonString()).ToArray();
         var (read, refused) = (0, 0);
-        Gen.Select(Gen.Int[0, inputs.Length - 1], Gen.Int[0, int.MaxValue], Gen.Int[0, 5]).Sample(
-            (which, where, how) =>
-            {
-                var plan = JsonNode.Parse(inputs[which])!;
-                Change(plan, where, how);
-                var satisfies = Satisfies(plan);
-                var isRead = Plans.PathOf(plan.ToJsonString()) is null;
-                Interlocked.Add(ref read, isRead ? 1 : 0);
-                Interlocked.Add(ref refused, satisfies ? 0 : 1);
-                (isRead && !satisfies).ShouldBeFalse(plan.ToJsonString());
-            },
-            iter: 600);
+        Gen.Select(Gen.Int[0, inputs.Length - 1], Gen.Int[0, int.MaxValue], Gen.Int[0, 5])
+            .Sample(
+                (which, where, how) =>
+                {
+                    var plan = JsonNode.Parse(inputs[which])!;
+                    Change(plan, where, how);
+                    var satisfies = Satisfies(plan);
+                    var isRead = Plans.PathOf(plan.ToJsonString()) is null;
+                    Interlocked.Add(ref read, isRead ? 1 : 0);
+                    Interlocked.Add(ref refused, satisfies ? 0 : 1);
+                    (isRead && !satisfies).ShouldBeFalse(plan.ToJsonString());
+                },
+                iter: 600
+            );
         // Both happened, and often.
         read.ShouldBeGreaterThan(50);
         refused.ShouldBeGreaterThan(50);
@@ -74,9 +85,11 @@ public sealed class PlanSchemaTests
     public void A_wrong_form_does_not_satisfy_it(string part, string instead)
     {
         const string Good = """
-            {"format":"polycline-plan","version":1,"term":{"name":"A","zone":"UTC","first":"2026-09-07","last":"2026-09-18","periods":[{"name":"P1","start":"08:40","end":"09:40"}]},
+            {"format":"polycline-plan","version":1,"term":{"name":"A","zone":"UTC",
+              "first":"2026-09-07","last":"2026-09-18","periods":[{"name":"P1","start":"08:40","end":"09:40"}]},
              "edition":{"title":"W","basis":"meetings","units":[{"id":"u1","title":"One","lessons":[{"id":"l1","title":"A","length":1}],
-               "items":[{"id":"i1","kind":"choice","title":"C","options":["a"],"due":{"at":"lesson-end"}},{"id":"i2","kind":"page","title":"P","gate":{"all":[{"item":"i1","is":"opened"}]}}]}]},
+               "items":[{"id":"i1","kind":"choice","title":"C","options":["a"],"due":{"at":"lesson-end"}},
+                 {"id":"i2","kind":"page","title":"P","gate":{"all":[{"item":"i1","is":"opened"}]}}]}]},
              "sections":[{"id":"s1","title":"S","slots":[{"day":"mon","periods":["P1"]}],"changes":[{"cancel":{"date":"2026-09-07"}}],
                "adjustments":[{"add":{"id":"i3","kind":"page","title":"O","lesson":null,"unit":"u1"}}],"students":["p1"]}],
              "facts":[{"student":"p1","item":"i1","event":"opened","at":"2026-09-09T12:00:00Z"}]}
@@ -110,7 +123,13 @@ public sealed class PlanSchemaTests
                     owner[name + "s"] = 1;
                     break;
                 default:
-                    owner[name] = how switch { 2 => null, 3 => "x", 4 => 1, _ => all[where / 7 % all.Count].DeepClone() };
+                    owner[name] = how switch
+                    {
+                        2 => null,
+                        3 => "x",
+                        4 => 1,
+                        _ => all[where / 7 % all.Count].DeepClone(),
+                    };
                     break;
             }
         }
@@ -130,7 +149,11 @@ public sealed class PlanSchemaTests
             return;
         if (node.Parent is not null)
             all.Add(node);
-        foreach (var child in node is JsonObject members ? members.Select(member => member.Value) : node is JsonArray list ? list : [])
+        foreach (
+            var child in node is JsonObject members ? members.Select(member => member.Value)
+            : node is JsonArray list ? list
+            : []
+        )
             Collect(child, all);
     }
 }

@@ -1,8 +1,10 @@
 using NodaTime;
 using NodaTime.Text;
 using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Planning;
+using Polycline.Core.Sections;
 using Shouldly;
 using Xunit;
 
@@ -55,9 +57,22 @@ public sealed class AnchorTests
     [InlineData("""{"at":"lesson-start","days":6,"classDays":1,"clock":"meeting-end"}""", "2026-03-30T01:30:00Z")]
     public void A_clock_time_stays_local_through_all_steps_and_becomes_a_moment_once(string json, string opens)
     {
-        var term = TermDays.Of(new("Spring", DateTimeZoneProviders.Tzdb["Europe/Berlin"], new(2026, 3, 16), new(2026, 4, 10), new([IsoDayOfWeek.Monday, IsoDayOfWeek.Friday], [], [], new Rotation.Weekly(), [], [])));
-        var edition = Plans.Edition(Plans.Unit("u1", Plans.Lesson("l1", 2), Plans.Lesson("l2", 1, Plans.Task("i", PlanParts.Anchor(json)))));
-        var section = Plans.Section("s1") with { Slots = [new Slot.AtTimes("mon", new(2, 30), new(3, 30)), new Slot.AtTimes("fri", new(2, 30), new(3, 30))] };
+        var term = TermDays.Of(
+            new(
+                "Spring",
+                DateTimeZoneProviders.Tzdb["Europe/Berlin"],
+                new(2026, 3, 16),
+                new(2026, 4, 10),
+                new([IsoDayOfWeek.Monday, IsoDayOfWeek.Friday], [], [], new Rotation.Weekly(), [], [])
+            )
+        );
+        var edition = Plans.Edition(
+            Plans.Unit("u1", Plans.Lesson("l1", 2), Plans.Lesson("l2", 1, Plans.Task("i", PlanParts.Anchor(json))))
+        );
+        var section = Plans.Section("s1") with
+        {
+            Slots = [new Slot.AtTimes("mon", new(2, 30), new(3, 30)), new Slot.AtTimes("fri", new(2, 30), new(3, 30))],
+        };
         SectionSchedule.Of(term, edition, section).Item(new("i"))!.Dates!.Opens.At.ShouldBe(InstantPattern.General.Parse(opens).Value);
     }
 
@@ -77,7 +92,9 @@ public sealed class AnchorTests
         var (opened, announced) = (Instant.FromUtc(2026, 9, 9, 7, 40), Instant.FromUtc(2026, 9, 11, 7, 40));
         var section = Plans.Section("s1") with { Opened = [new(item.Ref, opened, announced)] };
         var dates = Plans.Schedule(edition, section).Section(section.Ref).Item(item.Ref)!.Dates!;
-        (dates.Opens.At, dates.Opens.Layer, dates.Due.At, dates.Due.Layer, dates.DueEarlier).ShouldBe((opened, Layer.Opened, announced, Layer.Opened, true));
+        (dates.Opens.At, dates.Opens.Layer, dates.Due.At, dates.Due.Layer, dates.DueEarlier).ShouldBe(
+            (opened, Layer.Opened, announced, Layer.Opened, true)
+        );
         var own = section with { Adjustments = [new Adjustment.OfItem(item.Ref, Due: Anchor.OnDate(new(2026, 9, 8), new(12, 0)))] };
         Plans.Schedule(edition, own).Section(own.Ref).Item(item.Ref)!.Dates!.Due.Layer.ShouldBe(Layer.Section);
     }
@@ -89,7 +106,12 @@ public sealed class AnchorTests
         return Plans.Schedule(edition, Plans.Section("s1")).Section(new("s1")).Item(item.Ref)!.Dates!;
     }
 
-    private static Instant? Local(string? local) => local is null
-        ? null
-        : LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm").Parse(local).Value.InZoneLeniently(Plans.Fortnight.Zone).ToInstant();
+    private static Instant? Local(string? local) =>
+        local is null
+            ? null
+            : LocalDateTimePattern
+                .CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm")
+                .Parse(local)
+                .Value.InZoneLeniently(Plans.Fortnight.Zone)
+                .ToInstant();
 }

@@ -11,7 +11,9 @@ namespace Polycline.Tests.Core.Planning;
 public sealed class LostClassesTests
 {
     // Classes on Mon 7, Wed 9, Mon 14 and Wed 16 September.
-    private static readonly Edition Course = Plans.Edition(Plans.Unit("u1", Plans.Lesson("l1", 1), Plans.Lesson("l2", 1), Plans.Lesson("l3", 1) with { Optional = true }));
+    private static readonly Edition Course = Plans.Edition(
+        Plans.Unit("u1", Plans.Lesson("l1", 1), Plans.Lesson("l2", 1), Plans.Lesson("l3", 1) with { Optional = true })
+    );
 
     [Fact]
     public void A_spare_class_takes_its_lesson_and_nothing_else_moves()
@@ -30,7 +32,13 @@ public sealed class LostClassesTests
         var use = Lost(section, 1).UseSpare().ShouldHaveSingleItem();
         use.Change.ShouldBe(new(new("l1"), After: new("l2")));
         use.At.Date.ShouldBe(new(2026, 9, 14));
-        Dates(section with { Changes = [new MeetingChange.Cancel(new(2026, 9, 7), null)], Adjustments = [.. section.Adjustments, use.Change] })
+        Dates(
+                section with
+                {
+                    Changes = [new MeetingChange.Cancel(new(2026, 9, 7), null)],
+                    Adjustments = [.. section.Adjustments, use.Change],
+                }
+            )
             .ShouldBe(["l2 2026-09-09", "l1 2026-09-14", "l3 2026-09-16"]);
     }
 
@@ -47,7 +55,8 @@ public sealed class LostClassesTests
     {
         var made = Lost(Plans.Section("s1"), 1).Drop();
         made.ShouldBe([new(new("l3"), Skip: true)]);
-        Dates(Plans.Section("s1") with { Changes = [new MeetingChange.Cancel(new(2026, 9, 7), null)], Adjustments = [.. made] }).ShouldBe(["l1 2026-09-09", "l2 2026-09-14"]);
+        Dates(Plans.Section("s1") with { Changes = [new MeetingChange.Cancel(new(2026, 9, 7), null)], Adjustments = [.. made] })
+            .ShouldBe(["l1 2026-09-09", "l2 2026-09-14"]);
         Lost(Plans.Section("s1"), 1, 2).Drop().ShouldBeEmpty();
         Lost(Plans.Section("s1", made[0]), 1).Drop().ShouldBeEmpty();
     }
@@ -57,7 +66,13 @@ public sealed class LostClassesTests
     {
         var section = Plans.Section("s1", new Adjustment.OfLesson(new("l2"), Length: 2));
         Lost(section, 1).Shorten(lesson => lesson.Name == "l2" ? 1 : null).ShouldBe([new(new("l2"), Length: 1)]);
-        Lost(section, 1, 2).Shorten(lesson => lesson.Name == "l2" ? 1 : lesson.Name == "l3" ? 0 : null).ShouldBe([new(new("l2"), Length: 1), new(new("l3"), Length: 0)]);
+        Lost(section, 1, 2)
+            .Shorten(lesson =>
+                lesson.Name == "l2" ? 1
+                : lesson.Name == "l3" ? 0
+                : null
+            )
+            .ShouldBe([new(new("l2"), Length: 1), new(new("l3"), Length: 0)]);
         Lost(section, 1, 2).Shorten(lesson => lesson.Name == "l2" ? 1 : null).ShouldBeEmpty();
         Lost(section, 1).Shorten(_ => null).ShouldBeEmpty();
     }
@@ -69,8 +84,12 @@ public sealed class LostClassesTests
         Lost(Plans.Section("s1"), 4).UseSpare().ShouldBeEmpty();
     }
 
-    private static LostClasses Lost(Section section, params int[] ordinals) => new(Plans.Schedule(Course, section).Section(section.Ref), Basis.Meetings, [.. ordinals]);
+    private static LostClasses Lost(Section section, params int[] ordinals) =>
+        new(Plans.Schedule(Course, section).Section(section.Ref), Basis.Meetings, [.. ordinals]);
 
     private static IEnumerable<string> Dates(Section section) =>
-        Plans.Schedule(Course, section).Section(section.Ref).Forecast.Lessons.Select(lesson => $"{lesson.Lesson.Name} {lesson.Start!.Date:uuuu-MM-dd}");
+        Plans
+            .Schedule(Course, section)
+            .Section(section.Ref)
+            .Forecast.Lessons.Select(lesson => $"{lesson.Lesson.Name} {lesson.Start!.Date:uuuu-MM-dd}");
 }

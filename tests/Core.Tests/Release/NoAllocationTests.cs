@@ -1,5 +1,5 @@
 using NodaTime;
-using Polycline.Core.Planning;
+using Polycline.Core.Courses;
 using Polycline.Core.Release;
 using Polycline.Core.Release.Compiled;
 using Shouldly;
@@ -15,12 +15,34 @@ public sealed class NoAllocationTests
     [Fact]
     public void Facts_are_replayed_and_all_items_decided_without_a_byte_allocated()
     {
-        var tasks = Enumerable.Range(0, 60).Select(n => Plans.Task(
-            $"i{n:00}", new Anchor(AnchorBase.TermStart), new Anchor(AnchorBase.TermEnd), n < 3 ? null : n % 3 == 0 ? Waiting(n) : null)).ToArray();
+        var tasks = Enumerable
+            .Range(0, 60)
+            .Select(n =>
+                Plans.Task(
+                    $"i{n:00}",
+                    new Anchor(AnchorBase.TermStart),
+                    new Anchor(AnchorBase.TermEnd),
+                    n < 3 ? null
+                        : n % 3 == 0 ? Waiting(n)
+                        : null
+                )
+            )
+            .ToArray();
         var schedule = Plans.Schedule(Plans.Edition(Plans.Unit("u1", Plans.Lesson("l1", 1, tasks))), Plans.Section("s1"));
-        var facts = Enumerable.Range(0, 500).Select(n => new Fact(new("p1"), new($"i{n * 7 % 60:00}"), (FactEvent)(n % 9), Begin + Duration.FromMinutes(n), 50 + (n % 50), 1 + (n % 3), "a")).ToArray();
+        var facts = Enumerable
+            .Range(0, 500)
+            .Select(n => new Fact(
+                new("p1"),
+                new($"i{n * 7 % 60:00}"),
+                (FactEvent)(n % 9),
+                Begin + Duration.FromMinutes(n),
+                50 + (n % 50),
+                1 + (n % 3),
+                "a"
+            ))
+            .ToArray();
         var student = Plans.Student("s1", facts);
-        var section = schedule.Release(new("s1"));
+        var section = SectionTable.Of(schedule.Section(new("s1")));
         var replay = new Replay(section.For(student), FactTable.Of(section, student));
         var verdicts = new byte[section.Count];
         var states = new HashSet<ReleaseState>();
@@ -53,9 +75,13 @@ public sealed class NoAllocationTests
         }
     }
 
-    private static GateNode Waiting(int n) => new GateNode.All(
-    [
-        new GateNode.Done(new($"i{n - 3:00}"), Deed.Returned), new GateNode.Scored(new($"i{n - 2:00}"), 60, 90),
-        new GateNode.Any([new GateNode.Done(new($"i{n - 1:00}"), Deed.Submitted), new GateNode.Not(new GateNode.Done(new($"i{n - 3:00}"), Deed.Opened))]),
-    ]);
+    private static GateNode Waiting(int n) =>
+        new GateNode.AllOf([
+            new GateNode.Done(new($"i{n - 3:00}"), Deed.Returned),
+            new GateNode.Scored(new($"i{n - 2:00}"), 60, 90),
+            new GateNode.AnyOf([
+                new GateNode.Done(new($"i{n - 1:00}"), Deed.Submitted),
+                new GateNode.Not(new GateNode.Done(new($"i{n - 3:00}"), Deed.Opened)),
+            ]),
+        ]);
 }

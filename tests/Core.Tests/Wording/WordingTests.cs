@@ -3,10 +3,11 @@ using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Core.Findings;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Planning;
 using Polycline.Core.Release;
-using Polycline.Core.Release.Findings;
+using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Tests.Core.Generated;
 using Shouldly;
@@ -27,7 +28,10 @@ public sealed class WordingTests
     [InlineData("""{"at":"own-opens","weeks":1}""", "1 week after it opens")]
     [InlineData("""{"at":"term-end","days":-3}""", "3 days before the end of the term")]
     [InlineData("""{"at":"fixed","date":"2026-10-08","time":"10:15"}""", "on Thu 8 Oct 2026, 10:15")]
-    [InlineData("""{"at":"lesson-end","meetings":1,"days":2,"clock":"20:00"}""", "at the start of the 1st class after the lesson, 2 days later, 20:00")]
+    [InlineData(
+        """{"at":"lesson-end","meetings":1,"days":2,"clock":"20:00"}""",
+        "at the start of the 1st class after the lesson, 2 days later, 20:00"
+    )]
     public void Timing_in_words_and_as_it_is_stored(string json, string words)
     {
         var anchor = PlanParts.Anchor(json);
@@ -37,11 +41,23 @@ public sealed class WordingTests
 
     [Theory]
     [InlineData("""{"item":"i1","is":"returned"}""", "Opens when feedback on i1 is given back. Students are told.")]
-    [InlineData("""{"all":[{"item":"i1","is":"returned"},{"item":"i2","scoreMin":70}]}""", "Opens when feedback on i1 is given back and the score in i2 is at least 70 %. Students are told.")]
-    [InlineData("""{"any":[{"item":"i1","is":"submitted"},{"all":[{"item":"i2","is":"opened"},{"item":"i3","is":"ticked"}]}]}""", "Opens when i1 is handed in or (i2 is opened and i3 is ticked off). Students are told.")]
+    [InlineData(
+        """{"all":[{"item":"i1","is":"returned"},{"item":"i2","scoreMin":70}]}""",
+        "Opens when feedback on i1 is given back and the score in i2 is at least 70 %. Students are told."
+    )]
+    [InlineData(
+        """{"any":[{"item":"i1","is":"submitted"},{"all":[{"item":"i2","is":"opened"},{"item":"i3","is":"ticked"}]}]}""",
+        "Opens when i1 is handed in or (i2 is opened and i3 is ticked off). Students are told."
+    )]
     [InlineData("""{"item":"i2","scoreBelow":70}""", "Opens when the score in i2 is below 70 %. Until then students see nothing of it.")]
-    [InlineData("""{"choice":"i2","picked":"a"}""", "Opens when “a” is picked in i2, as long as that holds. Until then students see nothing of it.")]
-    [InlineData("""{"atLeast":1,"of":[{"item":"i1","is":"opened"},{"group":"support"}],"whenLocked":"show"}""", "Opens when at least 1 of these: i1 is opened and the student is in support. Students are told.")]
+    [InlineData(
+        """{"choice":"i2","picked":"a"}""",
+        "Opens when “a” is picked in i2, as long as that holds. Until then students see nothing of it."
+    )]
+    [InlineData(
+        """{"atLeast":1,"of":[{"item":"i1","is":"opened"},{"group":"support"}],"whenLocked":"show"}""",
+        "Opens when at least 1 of these: i1 is opened and the student is in support. Students are told."
+    )]
     public void A_condition_is_one_sentence_and_is_stored_as_it_was_given(string json, string sentence)
     {
         var gate = PlanParts.Gate(json);
@@ -68,7 +84,9 @@ public sealed class WordingTests
 
     [Fact]
     public void What_does_not_fit_is_told_in_what_lessons_are_measured_in() =>
-        new FindingWords(name => name, Basis.Minutes, LevelNames.Plain).Of(new Finding("overflow", "l1", 1)).ShouldBe("“l1” does not fit, by 1 minute.");
+        new FindingWords(name => name, Basis.Minutes, LevelNames.Plain)
+            .Of(new Finding("overflow", "l1", 1))
+            .ShouldBe("“l1” does not fit, by 1 minute.");
 
     [Theory]
     [InlineData("gate-circle", "a", "“a” waits for itself: nobody may ever get in.")]
@@ -78,42 +96,88 @@ public sealed class WordingTests
     [InlineData("gate-blocked", "a b", "In s1 nobody can meet the condition of “a”: “b” cannot be worked on there.", "s1")]
     [InlineData("gate-waived", "a b c", "In s1 “a” no longer waits for “b” and “c”, dropped there.", "s1")]
     [InlineData("gate-late", "a b", "In s1 “a” is due before “b” opens, for which it waits.", "s1")]
-    [InlineData("branch-gap", "a b c", "In “a” a score from 0 % to below 40 % and a score of 100 % lead to none of “b” and “c”; nor does never taking it.")]
+    [InlineData(
+        "branch-gap",
+        "a b c",
+        "In “a” a score from 0 % to below 40 % and a score of 100 % lead to none of “b” and “c”; nor does never taking it."
+    )]
     [InlineData("branch-overlap", "a b c", "A score in “a” can open both “b” and “c”.")]
     [InlineData("choice-gap", "a", "In “a” nothing hangs on “poster”; nor on never picking.")]
     [InlineData("double-enrolment", "p1 s1 s2", "p1 is in s1 and s2 at the same time.")]
     [InlineData("special-day-idle", "2026-09-12", "The special day on Sat 12 Sep 2026 does nothing: there are no classes that day.")]
     public void Every_finding_of_a_plan_is_a_sentence(string code, string targets, string sentence, string? section = null) =>
-        new FindingWords(name => name, Basis.Meetings, LevelNames.Plain).Of(new PlanFinding(code, section, [.. targets.Split(' ')], [(0, 40), (100, 100)], ["poster"])).ShouldBe(sentence);
+        new FindingWords(name => name, Basis.Meetings, LevelNames.Plain)
+            .Of(new PlanFinding(code, section, [.. targets.Split(' ')], [(0, 40), (100, 100)], ["poster"]))
+            .ShouldBe(sentence);
 
     [Fact]
     public void Why_an_item_stands_as_it_does_is_told_to_the_team_with_every_reason_and_to_a_student_with_what_they_may_know()
     {
         var start = new Anchor(AnchorBase.TermStart);
         var edition = Plans.Edition(
-            Plans.Unit("u1", Plans.Lesson("l1", 1,
-                Plans.Task("a", start, new(AnchorBase.TermStart, Days: 2)),
-                Plans.Task("b", new(AnchorBase.TermStart, Days: 8)),
-                Plans.Task("c", gate: new GateNode.All([new GateNode.Done(new("a"), Deed.Returned), new GateNode.Any([new GateNode.Scored(new("a"), 70, null), new GateNode.Done(new("b"), Deed.Opened)])])),
-                Plans.Task("d") with { Published = false },
-                Plans.Task("e", closes: new(AnchorBase.TermStart, Days: 3)),
-                Plans.Task("f", new(AnchorBase.LessonStart, "l9")),
-                Plans.Task("g") with { For = new(null, ["support"], []) },
-                Plans.Task("h"), Plans.Task("i"), Plans.Task("j", gate: new GateNode.InGroup("support")) with { Gate = new(new GateNode.InGroup("support"), WhenLocked: WhenLocked.Show) })),
-            Plans.Unit("u2", Plans.Lesson("l9", 1, Plans.Task("k"))));
-        var plan = Plans.Schedule(edition, Plans.Section("s1",
-            new Adjustment.OfLesson(new("l9"), Skip: true), new Adjustment.OfItem(new("h"), Hold: true), new Adjustment.OfItem(new("a"), Due: new Anchor(AnchorBase.TermStart, Days: 4))));
+            Plans.Unit(
+                "u1",
+                Plans.Lesson(
+                    "l1",
+                    1,
+                    Plans.Task("a", start, new(AnchorBase.TermStart, Days: 2)),
+                    Plans.Task("b", new(AnchorBase.TermStart, Days: 8)),
+                    Plans.Task(
+                        "c",
+                        gate: new GateNode.AllOf([
+                            new GateNode.Done(new("a"), Deed.Returned),
+                            new GateNode.AnyOf([new GateNode.Scored(new("a"), 70, null), new GateNode.Done(new("b"), Deed.Opened)]),
+                        ])
+                    ),
+                    Plans.Task("d") with
+                    {
+                        Published = false,
+                    },
+                    Plans.Task("e", closes: new(AnchorBase.TermStart, Days: 3)),
+                    Plans.Task("f", new(AnchorBase.LessonStart, "l9")),
+                    Plans.Task("g") with
+                    {
+                        For = new(null, ["support"], []),
+                    },
+                    Plans.Task("h"),
+                    Plans.Task("i"),
+                    Plans.Task("j", gate: new GateNode.InGroup("support")) with
+                    {
+                        Gate = new(new GateNode.InGroup("support"), WhenLocked: WhenLocked.Show),
+                    }
+                )
+            ),
+            Plans.Unit("u2", Plans.Lesson("l9", 1, Plans.Task("k")))
+        );
+        var plan = Plans.Schedule(
+            edition,
+            Plans.Section(
+                "s1",
+                new Adjustment.OfLesson(new("l9"), Skip: true),
+                new Adjustment.OfItem(new("h"), Hold: true),
+                new Adjustment.OfItem(new("a"), Due: new Anchor(AnchorBase.TermStart, Days: 4))
+            )
+        );
         var student = Plans.Student("s1", new Fact(new("p1"), new("h"), FactEvent.Begun, Instant.MinValue)) with
         {
             Exceptions = new Dictionary<Ref<Item>, ForOneStudent> { [new("i")] = new(new("p1"), new("i"), Excused: true) },
         };
         var words = new DecisionWords(plan, new(plan));
         var saturday = Instant.FromUtc(2026, 9, 12, 12, 0);
-        Reasons Team(string item, Instant? at = null) => words.ForTeam(new Explain(plan, student).Decide(new(item), at ?? saturday), new(item), at ?? saturday, "Ines");
+        Reasons Team(string item, Instant? at = null) =>
+            words.ForTeam(new Explain(plan, student).Decide(new(item), at ?? saturday), new(item), at ?? saturday, "Ines");
         string? Told(string item)
         {
-            var sight = new Sights(plan, student).Of(new(item), saturday);
-            return sight is null ? null : words.ForStudent(sight.State, sight.Sees, plan.Section(new("s1")).Item(new(item))!.Dates, sight.Missing);
+            var sights = new Sights(plan, student);
+            var sight = sights.Of(new(item), saturday);
+            return sight is null
+                ? null
+                : words.ForStudent(
+                    sight.State,
+                    sight.Sees,
+                    plan.Section(new("s1")).Item(new(item))!.Dates,
+                    new SightWords(sights).Missing(sight, saturday)
+                );
         }
 
         Team("a").Sentence.ShouldBe("It was due on Fri 11 Sep, 00:00, as changed in this section, and Ines has not done it.");
@@ -121,10 +185,17 @@ public sealed class WordingTests
         Told("a").ShouldBe("Was due on Fri 11 Sep, 00:00; you can still do it.");
         Team("b").Sentence.ShouldBe("It opens only on Tue 15 Sep, 00:00, as in the course.");
         Told("b").ShouldBe("Opens on Tue 15 Sep, 00:00.");
-        Team("c").Sentence.ShouldBe("The condition of the item is not met; in the way: feedback on 1.01 Task a is given back, the score in 1.01 Task a is at least 70 % and 1.02 Task b is opened.");
+        Team("c")
+            .Sentence.ShouldBe(
+                "The condition of the item is not met; in the way: feedback on 1.01 Task a is "
+                    + "given back, the score in 1.01 Task a is at least 70 % and 1.02 Task b is opened."
+            );
         var tree = Team("c").Conditions.ShouldHaveSingleItem();
         (tree.Text, tree.Outcome, tree.Below.Length, tree.Below[1].Text).ShouldBe(("all of these", Outcome.NotMet, 2, "one of these"));
-        Told("c").ShouldBe("Opens when feedback on 1.01 Task a is given back and the score in 1.01 Task a is at least 70 % or 1.02 Task b is opened.");
+        Told("c")
+            .ShouldBe(
+                "Opens when feedback on 1.01 Task a is given back and the score in 1.01 Task a is at least 70 % or 1.02 Task b is opened."
+            );
         Team("d").Sentence.ShouldBe("The item is not published.");
         Team("e").Sentence.ShouldBe("It closed on Thu 10 Sep, 00:00, as in the course.");
         Told("e").ShouldBe("Closed on Thu 10 Sep, 00:00; you can still read it.");
@@ -138,40 +209,60 @@ public sealed class WordingTests
         Team("k").Sentence.ShouldBe("The lesson “Lesson l9” is dropped in this section.");
         new[] { Told("d"), Told("f"), Told("g"), Told("k") }.ShouldAllBe(told => told == null);
         Team("a", Instant.FromUtc(2026, 9, 8, 12, 0)).Sentence.ShouldBe("Open since Mon 7 Sep, 00:00, as in the course.");
-        words.ForTeam(new Explain(plan, student with { Enrolments = [] }).Decide(new("a"), saturday), new("a"), saturday, "Ines").Sentence.ShouldBe("No section lists Ines on Sat 12 Sep 2026.");
+        words
+            .ForTeam(new Explain(plan, student with { Enrolments = [] }).Decide(new("a"), saturday), new("a"), saturday, "Ines")
+            .Sentence.ShouldBe("No section lists Ines on Sat 12 Sep 2026.");
     }
 
     [Fact]
     public void On_whatever_plan_every_reason_is_a_sentence_and_a_student_reads_of_no_group_no_score_below_and_nothing_hidden()
     {
-        Gen.Select(SomePlan.Plans, SomePlan.Moments).Sample((plan, at) =>
-        {
-            var schedule = PlanSchedule.Of(TermDays.Of(plan.Term), plan.Edition, plan.Sections);
-            var words = new DecisionWords(schedule, new(schedule));
-            var findings = new FindingWords(name => name, plan.Edition.Basis, LevelNames.Plain);
-            schedule.Sections.SelectMany(section => section.Findings).Select(findings.Of).Concat(PlanFindings.Of(schedule).Select(findings.Of)).ShouldAllBe(sentence => IsSentence(sentence));
-            foreach (var student in new[] { StudentRecord.Of(plan, new("p1")), StudentRecord.Of(plan, new("p2")) })
-            {
-                var (explain, sights) = (new Explain(schedule, student), new Sights(schedule, student));
-                foreach (var item in schedule.CodeOf.Keys)
+        Gen.Select(SomePlan.Plans, SomePlan.Moments)
+            .Sample(
+                (plan, at) =>
                 {
-                    var decision = explain.Decide(item, at);
-                    var reasons = words.ForTeam(decision, item, at, "Ines");
-                    reasons.Dates.Append(reasons.Sentence).ShouldAllBe(sentence => IsSentence(sentence));
-                    reasons.Conditions.Length.ShouldBe(decision.Gates.Length);
-                    var sight = sights.Of(item, at);
-                    var told = words.ForStudent(decision.State, decision.Sees, decision.Dates, sight?.Missing ?? []);
-                    (told is null).ShouldBe(decision.Sees == Sees.Nothing);
-                    if (told is null)
-                        continue;
-                    IsSentence(told).ShouldBeTrue(told);
-                    new[] { "support", "early", "below", " not so" }.ShouldAllBe(secret => !told.Contains(secret));
-                    foreach (var hidden in schedule.CodeOf.Keys.Where(other => explain.Decide(other, at).Sees == Sees.Nothing))
-                        told.ShouldNotContain($"{schedule.CodeOf[hidden]} {schedule.Item(hidden).Title}");
-                }
-            }
-        }, iter: 60);
+                    var schedule = PlanSchedule.Of(TermDays.Of(plan.Term), plan.Edition, plan.Sections);
+                    var words = new DecisionWords(schedule, new(schedule));
+                    var findings = new FindingWords(name => name, plan.Edition.Basis, LevelNames.Plain);
+                    schedule
+                        .Sections.SelectMany(section => section.Findings)
+                        .Select(findings.Of)
+                        .Concat(PlanFindings.Of(schedule).Select(findings.Of))
+                        .ShouldAllBe(sentence => IsSentence(sentence));
+                    foreach (var student in new[] { StudentRecord.Of(plan, new("p1")), StudentRecord.Of(plan, new("p2")) })
+                    {
+                        var (explain, sights) = (new Explain(schedule, student), new Sights(schedule, student));
+                        foreach (var item in schedule.CodeOf.Keys)
+                        {
+                            var decision = explain.Decide(item, at);
+                            var reasons = words.ForTeam(decision, item, at, "Ines");
+                            reasons.Dates.Append(reasons.Sentence).ShouldAllBe(sentence => IsSentence(sentence));
+                            reasons.Conditions.Length.ShouldBe(decision.Gates.Length);
+                            var sight = sights.Of(item, at);
+                            var told = words.ForStudent(
+                                decision.State,
+                                decision.Sees,
+                                decision.Dates,
+                                sight is null ? [] : new SightWords(sights).Missing(sight, at)
+                            );
+                            (told is null).ShouldBe(decision.Sees == Sees.Nothing);
+                            if (told is null)
+                                continue;
+                            IsSentence(told).ShouldBeTrue(told);
+                            new[] { "support", "early", "below", " not so" }.ShouldAllBe(secret => !told.Contains(secret));
+                            foreach (var hidden in schedule.CodeOf.Keys.Where(other => explain.Decide(other, at).Sees == Sees.Nothing))
+                                told.ShouldNotContain($"{schedule.CodeOf[hidden]} {schedule.Item(hidden).Title}");
+                        }
+                    }
+                },
+                iter: 60
+            );
     }
 
-    private static bool IsSentence(string words) => (char.IsUpper(words[0]) || words[0] is '“' or 'p') && words[^1] == '.' && !words.Contains("  ") && !words.Contains("“”") && !words.Contains(" .");
+    private static bool IsSentence(string words) =>
+        (char.IsUpper(words[0]) || words[0] is '“' or 'p')
+        && words[^1] == '.'
+        && !words.Contains("  ")
+        && !words.Contains("“”")
+        && !words.Contains(" .");
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import PageHead from './PageHead.vue'
+import PageHead from './shell/PageHead.vue'
 
 /** A page that belongs to no course: the head, a line, and what stands below it. */
 </script>

@@ -14,7 +14,10 @@ internal enum GateStepKind : byte
     /// <summary>Some of the deeds in <see cref="GateStep.Least"/> with item <see cref="GateStep.Item"/>.</summary>
     Done,
 
-    /// <summary>The best score in item <see cref="GateStep.Item"/> lies in a part from <see cref="GateStep.Least"/> to before <see cref="GateStep.Below"/>.</summary>
+    /// <summary>
+    /// The best score in item <see cref="GateStep.Item"/> lies in a part from <see cref="GateStep.Least"/> to before <see
+    /// cref="GateStep.Below"/>.
+    /// </summary>
     Best,
 
     /// <summary>The same of the latest score.</summary>

@@ -36,7 +36,8 @@ internal sealed class GateTable
     /// <summary>Takes a gate in.</summary>
     /// <param name="from">The moment from which a latched one counts, in ticks.</param>
     /// <returns>Its number; <see cref="Open"/> where it is waived as a whole.</returns>
-    public int Add(Gate? gate, long from) => gate is null ? Open : Compile(gate.Root, gate.IsLatched, gate.IsHidden, gate.IsLatched ? from : long.MinValue) ?? Open;
+    public int Add(Gate? gate, long from) =>
+        gate is null ? Open : Compile(gate.Root, gate.IsLatched, gate.IsHidden, gate.IsLatched ? from : long.MinValue) ?? Open;
 
     /// <summary>Everything taken in, laid out in arrays.</summary>
     public Layout LaidOut()
@@ -56,12 +57,20 @@ internal sealed class GateTable
                 byMoment[moment].Add(gate);
         }
         return new(
-            [.. steps], roots, [.. entries.Select(entry => entry.IsLatched)], [.. entries.Select(entry => entry.IsHidden)], [.. entries.Select(entry => entry.From)],
-            [.. byItem.Select(gates => gates.ToArray())], moments, [.. moments.Select(moment => byMoment[moment].ToArray())]);
+            [.. steps],
+            roots,
+            [.. entries.Select(entry => entry.IsLatched)],
+            [.. entries.Select(entry => entry.IsHidden)],
+            [.. entries.Select(entry => entry.From)],
+            [.. byItem.Select(gates => gates.ToArray())],
+            moments,
+            [.. moments.Select(moment => byMoment[moment].ToArray())]
+        );
     }
 
     // When a gate can change by itself, and when it begins to be latched.
-    private static IEnumerable<long> MomentsOf(Entry entry) => entry.From > long.MinValue ? entry.Moments.Append(entry.From).Distinct() : entry.Moments;
+    private static IEnumerable<long> MomentsOf(Entry entry) =>
+        entry.From > long.MinValue ? entry.Moments.Append(entry.From).Distinct() : entry.Moments;
 
     private int? Compile(GateNode root, bool isLatched, bool isHidden, long from)
     {
@@ -78,7 +87,7 @@ internal sealed class GateTable
     {
         switch (node)
         {
-            case GateNode.All or GateNode.Any or GateNode.AtLeast:
+            case GateNode.AllOf or GateNode.AnyOf or GateNode.AtLeast:
                 return WriteTogether(node, underNot, steps, entry);
             case GateNode.Not not:
                 var place = steps.Count;
@@ -126,8 +135,8 @@ internal sealed class GateTable
         var length = steps.Count - place;
         steps[place] = node switch
         {
-            GateNode.All => new(GateStepKind.All, length),
-            GateNode.Any => new(GateStepKind.Any, length),
+            GateNode.AllOf => new(GateStepKind.All, length),
+            GateNode.AnyOf => new(GateStepKind.Any, length),
             _ => new(GateStepKind.AtLeast, length, Least: Math.Min(((GateNode.AtLeast)node).Least, left)),
         };
         return true;
@@ -160,31 +169,44 @@ internal sealed class GateTable
         return instead;
     }
 
-    private GateStep StepOf(GateNode leaf) => leaf switch
-    {
-        GateNode.Done done => new(GateStepKind.Done, Item: section.NumberOf(done.Item)!.Value, Least: (int)DeedsOf(done.Deed)),
-        GateNode.Scored or GateNode.Picked when !student.IsFor(section.Schedule, leaf.ItemOf!.Value) => new(GateStepKind.Any),
-        GateNode.Scored scored => ScoreStep(scored, section.NumberOf(scored.Item)!.Value),
-        GateNode.Picked picked => new(GateStepKind.Picked, Item: section.NumberOf(picked.Choice)!.Value, Least: section.OptionOf(picked.Option)!.Value),
-        GateNode.InGroup group => student.Groups.Contains(group.Group) ? new(GateStepKind.All) : new(GateStepKind.Any),
-        GateNode.HasTaught taught => Since(section.Schedule.Section.Taught.Where(record => record.Lesson == taught.Lesson && record.Done).Min(record => record.At)),
-        GateNode.From from => Since(section.Schedule.MomentOf(from.Anchor)),
-        _ => throw new ArgumentException($"'{leaf}' is no leaf.", nameof(leaf)),
-    };
+    private GateStep StepOf(GateNode leaf) =>
+        leaf switch
+        {
+            GateNode.Done done => new(GateStepKind.Done, Item: section.NumberOf(done.Item)!.Value, Least: (int)DeedsOf(done.Deed)),
+            GateNode.Scored or GateNode.Picked when !student.IsFor(section.Schedule, leaf.ItemOf!.Value) => new(GateStepKind.Any),
+            GateNode.Scored scored => ScoreStep(scored, section.NumberOf(scored.Item)!.Value),
+            GateNode.Picked picked => new(
+                GateStepKind.Picked,
+                Item: section.NumberOf(picked.Choice)!.Value,
+                Least: section.OptionOf(picked.Option)!.Value
+            ),
+            GateNode.InGroup group => student.Groups.Contains(group.Group) ? new(GateStepKind.All) : new(GateStepKind.Any),
+            GateNode.HasTaught taught => Since(
+                section.Schedule.Section.Taught.Where(record => record.Lesson == taught.Lesson && record.Done).Min(record => record.At)
+            ),
+            GateNode.From from => Since(section.Schedule.MomentOf(from.Anchor)),
+            _ => throw new ArgumentException($"'{leaf}' is no leaf.", nameof(leaf)),
+        };
 
-    private GateStep ScoreStep(GateNode.Scored scored, int item) => new(
-        scored.Latest == true ? GateStepKind.Latest : GateStepKind.Best, Item: item,
-        Least: section.PartFrom(item, scored.Min ?? 0), Below: scored.Below is { } below ? section.PartFrom(item, below) : int.MaxValue);
+    private GateStep ScoreStep(GateNode.Scored scored, int item) =>
+        new(
+            scored.Latest == true ? GateStepKind.Latest : GateStepKind.Best,
+            Item: item,
+            Least: section.PartFrom(item, scored.Min ?? 0),
+            Below: scored.Below is { } below ? section.PartFrom(item, below) : int.MaxValue
+        );
 
-    private static GateStep Since(Instant? moment) => moment is { } at ? new(GateStepKind.Since, Since: Ticks.Of(at)) : new(GateStepKind.Any);
+    private static GateStep Since(Instant? moment) =>
+        moment is { } at ? new(GateStepKind.Since, Since: Ticks.Of(at)) : new(GateStepKind.Any);
 
-    private static Deeds DeedsOf(Deed deed) => deed switch
-    {
-        Deed.Opened => Deeds.Opened,
-        Deed.Ticked => Deeds.Ticked,
-        Deed.Submitted => Deeds.Submitted,
-        _ => Deeds.Returned,
-    };
+    private static Deeds DeedsOf(Deed deed) =>
+        deed switch
+        {
+            Deed.Opened => Deeds.Opened,
+            Deed.Ticked => Deeds.Ticked,
+            Deed.Submitted => Deeds.Submitted,
+            _ => Deeds.Returned,
+        };
 
     /// <summary>Gates in arrays, each array but the last three by gate number.</summary>
     /// <param name="Steps">Of all gates, one after the other.</param>
@@ -193,7 +215,16 @@ internal sealed class GateTable
     /// <param name="ByItem">For each item the gates that what a student does with it can change, in order.</param>
     /// <param name="Moments">At which a gate can change by itself, rising.</param>
     /// <param name="ByMoment">For each of these the gates, in order.</param>
-    internal sealed record Layout(GateStep[] Steps, int[] Roots, bool[] Latched, bool[] Hidden, long[] From, int[][] ByItem, long[] Moments, int[][] ByMoment);
+    internal sealed record Layout(
+        GateStep[] Steps,
+        int[] Roots,
+        bool[] Latched,
+        bool[] Hidden,
+        long[] From,
+        int[][] ByItem,
+        long[] Moments,
+        int[][] ByMoment
+    );
 }
 
 /// <summary>Moments as the arrays keep them: in ticks of 100 ns from 1970.</summary>

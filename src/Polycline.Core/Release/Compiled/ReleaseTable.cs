@@ -28,11 +28,18 @@ public sealed class ReleaseTable
             var opens = dates?.Opens.At is { } opening ? Ticks.Of(opening) : long.MinValue;
             var isRead = here.Item.Kind is ItemKind.Page or ItemKind.Link;
             return new(
-                Standing(here, dates, student), isRead ? Sees.Read : Sees.Work, here.Before == BeforeOpening.Unseen ? Sees.Nothing : Sees.Title, DoneBy(here.Item.Kind),
-                opens, Ticks.Of(dates?.Due.At ?? Instant.MaxValue), Ticks.Of(dates?.Closes.At ?? Instant.MaxValue),
+                Standing(here, dates, student),
+                isRead ? Sees.Read : Sees.Work,
+                here.Before == BeforeOpening.Unseen ? Sees.Nothing : Sees.Title,
+                DoneBy(here.Item.Kind),
+                opens,
+                Ticks.Of(dates?.Due.At ?? Instant.MaxValue),
+                Ticks.Of(dates?.Closes.At ?? Instant.MaxValue),
                 dates?.Due.At is { } due ? section.Schedule.Term.Local(due).Date.DayNumber() : int.MaxValue,
-                unlocked ? GateTable.Open : units[here.Unit.Ref], unlocked || here.Lesson is null ? GateTable.Open : lessons[here.Lesson.Ref],
-                unlocked ? GateTable.Open : gates.Add(here.Item.Gate, opens));
+                unlocked ? GateTable.Open : units[here.Unit.Ref],
+                unlocked || here.Lesson is null ? GateTable.Open : lessons[here.Lesson.Ref],
+                unlocked ? GateTable.Open : gates.Add(here.Item.Gate, opens)
+            );
         }
     }
 
@@ -59,7 +66,18 @@ public sealed class ReleaseTable
     /// <param name="Closes">In ticks; the greatest there is where there is none.</param>
     /// <param name="DueDay">The local date of the due.</param>
     internal readonly record struct Row(
-        Verdict? Standing, Sees Open, Sees Before, Deeds Done, long Opens, long Due, long Closes, int DueDay, int UnitGate, int LessonGate, int ItemGate);
+        Verdict? Standing,
+        Sees Open,
+        Sees Before,
+        Deeds Done,
+        long Opens,
+        long Due,
+        long Closes,
+        int DueDay,
+        int UnitGate,
+        int LessonGate,
+        int ItemGate
+    );
 
     // Decisions 2 to 5: what is so at every moment.
     private static Verdict? Standing(CourseItem here, ItemDates? dates, StudentRecord student)
@@ -75,11 +93,12 @@ public sealed class ReleaseTable
         return dates!.Opens.IsUnresolved ? Verdict.Of(ReleaseState.Unscheduled, Sees.Nothing) : null;
     }
 
-    private static Deeds DoneBy(ItemKind kind) => kind switch
-    {
-        ItemKind.Page or ItemKind.Link => Deeds.Opened | Deeds.Ticked,
-        ItemKind.Quiz => Deeds.Submitted | Deeds.Scored,
-        ItemKind.Choice => Deeds.Picked,
-        _ => Deeds.Submitted,
-    };
+    private static Deeds DoneBy(ItemKind kind) =>
+        kind switch
+        {
+            ItemKind.Page or ItemKind.Link => Deeds.Opened | Deeds.Ticked,
+            ItemKind.Quiz => Deeds.Submitted | Deeds.Scored,
+            ItemKind.Choice => Deeds.Picked,
+            _ => Deeds.Submitted,
+        };
 }

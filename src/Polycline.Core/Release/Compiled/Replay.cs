@@ -69,7 +69,10 @@ public sealed class Replay
         var moments = gates.Moments;
         while (true)
         {
-            var moment = Math.Min(nextFact < entries.Length ? entries[nextFact].At : long.MaxValue, nextMoment < moments.Length ? moments[nextMoment] : long.MaxValue);
+            var moment = Math.Min(
+                nextFact < entries.Length ? entries[nextFact].At : long.MaxValue,
+                nextMoment < moments.Length ? moments[nextMoment] : long.MaxValue
+            );
             if (moment > at || moment == long.MaxValue)
                 break;
             now = moment;
@@ -117,7 +120,19 @@ public sealed class Replay
         for (var item = 0; item < rows.Length; item++)
         {
             ref readonly var row = ref rows[item];
-            var read = row.Opens + row.Due + row.Closes + row.DueDay + row.UnitGate + row.LessonGate + row.ItemGate + (int)row.Done + (int)row.Open + (int)row.Before + (int)deeds[item] + (met[row.ItemGate] ? 1 : 0);
+            var read =
+                row.Opens
+                + row.Due
+                + row.Closes
+                + row.DueDay
+                + row.UnitGate
+                + row.LessonGate
+                + row.ItemGate
+                + (int)row.Done
+                + (int)row.Open
+                + (int)row.Before
+                + (int)deeds[item]
+                + (met[row.ItemGate] ? 1 : 0);
             into[item] = (byte)read;
             sum += read;
         }
@@ -151,12 +166,23 @@ public sealed class Replay
         if (row.Standing is { } standing)
             return standing;
         if (now < row.Opens)
-            return Verdict.Of(ReleaseState.Upcoming, IsHidden(row.UnitGate) || IsHidden(row.LessonGate) || (!holds[row.ItemGate] && gates.Hidden[row.ItemGate]) ? Sees.Nothing : row.Before);
+            return Verdict.Of(
+                ReleaseState.Upcoming,
+                IsHidden(row.UnitGate) || IsHidden(row.LessonGate) || (!holds[row.ItemGate] && gates.Hidden[row.ItemGate])
+                    ? Sees.Nothing
+                    : row.Before
+            );
         if (!(met[row.UnitGate] & met[row.LessonGate] & met[row.ItemGate]))
-            return Verdict.Of(ReleaseState.Locked, IsHidden(row.UnitGate) || IsHidden(row.LessonGate) || IsHidden(row.ItemGate) ? Sees.Nothing : Sees.Title);
+            return Verdict.Of(
+                ReleaseState.Locked,
+                IsHidden(row.UnitGate) || IsHidden(row.LessonGate) || IsHidden(row.ItemGate) ? Sees.Nothing : Sees.Title
+            );
         if (now >= row.Closes)
             return Verdict.Of(ReleaseState.Closed, Sees.Read);
-        return Verdict.Of(now > row.Due && (deeds[item] & row.Done) == 0 && row.DueDay > facts.JoinedDay ? ReleaseState.Overdue : ReleaseState.Open, row.Open);
+        return Verdict.Of(
+            now > row.Due && (deeds[item] & row.Done) == 0 && row.DueDay > facts.JoinedDay ? ReleaseState.Overdue : ReleaseState.Open,
+            row.Open
+        );
     }
 
     private bool IsHidden(int gate) => !met[gate] && gates.Hidden[gate];
@@ -230,7 +256,11 @@ public sealed class Replay
     private bool IsPicked(int item, int option)
     {
         var (first, options, most) = facts.PicksOn[item];
-        if (options is null || Array.IndexOf(options, option) is not (>= 0 and var place) || picked[first + place] is not (> 0 and var since))
+        if (
+            options is null
+            || Array.IndexOf(options, option) is not (>= 0 and var place)
+            || picked[first + place] is not (> 0 and var since)
+        )
             return false;
         var later = 0;
         for (var slot = first; slot < first + options.Length; slot++)

@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 
@@ -12,6 +13,7 @@ public sealed class SectionTable
 {
     // So many kinds of students are kept; what a course has beyond that is made anew each time.
     private const int MostKept = 256;
+    private static readonly ConditionalWeakTable<SectionSchedule, SectionTable> Made = [];
     private readonly Dictionary<Ref<Item>, int> numberOf = [];
     private readonly decimal[][] cuts;
     private readonly Dictionary<string, int> options = [];
@@ -19,18 +21,37 @@ public sealed class SectionTable
     private readonly List<string> groups = [];
     private readonly ConcurrentDictionary<string, ReleaseTable> tables = [];
 
-    public SectionTable(SectionSchedule schedule)
+    /// <summary>The one of a schedule: made when it is first asked for, and kept as long as the schedule is.</summary>
+    public static SectionTable Of(SectionSchedule schedule) => Made.GetValue(schedule, section => new(section));
+
+    private SectionTable(SectionSchedule schedule)
     {
         Schedule = schedule;
         foreach (var item in schedule.Items)
             numberOf.Add(item.Item.Ref, numberOf.Count);
-        var leaves = schedule.Items.Select(item => item.Item.Item.Gate)
-            .Concat(schedule.Course.Units.Select(unit => unit.Gate)).Concat(schedule.Course.Lessons.Select(lesson => lesson.Gate))
-            .OfType<Gate>().SelectMany(gate => gate.Root.Leaves()).ToList();
+        var leaves = schedule
+            .Items.Select(item => item.Item.Item.Gate)
+            .Concat(schedule.Course.Units.Select(unit => unit.Gate))
+            .Concat(schedule.Course.Lessons.Select(lesson => lesson.Gate))
+            .OfType<Gate>()
+            .SelectMany(gate => gate.Root.Leaves())
+            .ToList();
         var scored = leaves.OfType<GateNode.Scored>().ToLookup(leaf => leaf.Item);
-        cuts = [.. schedule.Items.Select(item => scored[item.Item.Ref]
-            .SelectMany(leaf => leaf.Below is { } below ? [leaf.Min ?? 0, below] : new[] { leaf.Min ?? 0 }).Distinct().Order().ToArray())];
-        foreach (var option in schedule.Items.SelectMany(item => item.Item.Item.Options.IsDefault ? [] : item.Item.Item.Options).Concat(leaves.OfType<GateNode.Picked>().Select(leaf => leaf.Option)))
+        cuts =
+        [
+            .. schedule.Items.Select(item =>
+                scored[item.Item.Ref]
+                    .SelectMany(leaf => leaf.Below is { } below ? [leaf.Min ?? 0, below] : new[] { leaf.Min ?? 0 })
+                    .Distinct()
+                    .Order()
+                    .ToArray()
+            ),
+        ];
+        foreach (
+            var option in schedule
+                .Items.SelectMany(item => item.Item.Item.Options.IsDefault ? [] : item.Item.Item.Options)
+                .Concat(leaves.OfType<GateNode.Picked>().Select(leaf => leaf.Option))
+        )
             options.TryAdd(option, options.Count);
         audiences.AddRange(schedule.Items.Select(item => item.Item.For).OfType<ForWhom>().Distinct());
         groups.AddRange(leaves.OfType<GateNode.InGroup>().Select(leaf => leaf.Group).Distinct());
@@ -53,7 +74,14 @@ public sealed class SectionTable
         {
             var (table, student) = who;
             for (var n = 0; n < said.Length; n++)
-                said[n] = (n < table.audiences.Count ? table.audiences[n].Includes(student.Student, student.Groups) : student.Groups.Contains(table.groups[n - table.audiences.Count])) ? '+' : '-';
+                said[n] =
+                    (
+                        n < table.audiences.Count
+                            ? table.audiences[n].Includes(student.Student, student.Groups)
+                            : student.Groups.Contains(table.groups[n - table.audiences.Count])
+                    )
+                        ? '+'
+                        : '-';
         });
         if (tables.TryGetValue(kind, out var known))
             return known;

@@ -1,5 +1,6 @@
 using NodaTime;
 using Polycline.Core.Courses;
+using Polycline.Core.Planning;
 
 namespace Polycline.Core.Release.Compiled;
 
@@ -32,7 +33,7 @@ public sealed class StudentRelease(PlanSchedule plan, StudentRecord student)
             return null;
         if (!replays.TryGetValue(section, out var replay))
         {
-            var table = plan.Release(section);
+            var table = SectionTable.Of(plan.Section(section));
             replays[section] = replay = new(table.For(student), FactTable.Of(table, student));
         }
         replay.MoveTo(at);

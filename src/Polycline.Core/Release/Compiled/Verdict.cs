@@ -27,7 +27,14 @@ public readonly record struct Verdict
     public static Verdict Of(ReleaseState state, Sees sees) => new((byte)((int)state | ((int)sees << SeesFrom)));
 
     /// <summary>The same for a student who has begun: what someone has begun stays readable to them.</summary>
-    public Verdict OnceBegun() => State is ReleaseState.Unpublished or ReleaseState.NotAssigned or ReleaseState.Held or ReleaseState.Unscheduled or ReleaseState.Upcoming or ReleaseState.Locked
-        ? new((byte)(IsWithdrawn | (int)State))
-        : this;
+    public Verdict OnceBegun() =>
+        State
+            is ReleaseState.Unpublished
+                or ReleaseState.NotAssigned
+                or ReleaseState.Held
+                or ReleaseState.Unscheduled
+                or ReleaseState.Upcoming
+                or ReleaseState.Locked
+            ? new((byte)(IsWithdrawn | (int)State))
+            : this;
 }

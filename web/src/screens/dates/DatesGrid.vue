@@ -4,8 +4,9 @@ import { capital, useLevels } from '../../foundation/levels'
 import { computed, nextTick, onBeforeUnmount, ref, useTemplateRef, watch } from 'vue'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import StateMark from '../../look/marks/StateMark.vue'
-import { type Block, type Place, copied, holds, moved } from './dateBlock'
-import { type Answer, type Cell, type Field, differenceOf, fieldWords } from './dateCells'
+import DateCell from './DateCell.vue'
+import { type Block, type Place, copied, moved } from './dateBlock'
+import type { Answer, Field } from './dateCells'
 import type { Line, Row } from './dateRows'
 
 /**
@@ -47,15 +48,7 @@ const active = computed<Block>(() => {
   const first = { row: 0, column: 0 }
   return block.value ?? { field: props.fields[0]!, from: first, to: first }
 })
-const isActive = (field: Field, row: number, column: number) =>
-  active.value.field === field && active.value.to.row === row && active.value.to.column === column
 const dragging = ref(false)
-
-function said(cell: Cell, field: Field): string {
-  if (cell[field]) return cell[field].words
-  if (field === 'opens') return cell.unresolved ? 'does not fit' : 'at once'
-  return field === 'due' ? 'no due' : 'stays open'
-}
 
 function begin(field: Field, place: Place, event: PointerEvent): void {
   if (event.button !== 0) return
@@ -184,52 +177,19 @@ defineExpose({ focusActive, bringIntoView })
               line.row.due ? `due ${line.row.due}` : line.row.opens ? `opens ${line.row.opens}` : ''
             }}</span>
           </span>
-          <span
+          <DateCell
             v-for="(cell, column) in line.row.cells"
             :key="column"
-            role="gridcell"
-            class="cell"
-            :class="{ differs: cell.differs.length > 0 }"
-            :title="cell.toCheck.join('\n') || undefined"
-            @pointerenter="extend({ row: line.place, column })"
-          >
-            <button
-              v-for="field in fields"
-              :key="field"
-              type="button"
-              class="date"
-              :class="{
-                own: differenceOf(cell, field),
-                in: holds(block, field, line.place, column),
-                gone: cell.skipped,
-              }"
-              :tabindex="isActive(field, line.place, column) ? 0 : -1"
-              :data-cell="`${line.row.code} ${field} ${answer.sections[column]!.name}`"
-              @pointerdown="begin(field, { row: line.place, column }, $event)"
-            >
-              <span v-if="cell.absent" class="small" title="It is of another section only">–</span>
-              <span v-else-if="cell.skipped" class="small">{{ field === fields[0] ? 'dropped here' : '' }}</span>
-              <template v-else>
-                <span v-if="cell[field]" :class="field === 'opens' ? 'said-only' : 'small word'">{{
-                  field === 'due' ? 'due' : fieldWords[field]
-                }}</span>
-                <span :class="{ small: !cell[field] }">{{ said(cell, field) }}</span>
-                <span v-if="cell.held && field === fields[0]" class="small after">kept back</span>
-                <span
-                  v-if="field === fields[0] && cell.students < answer.sections[column]!.students"
-                  class="small after"
-                  :title="`It is for ${cell.students} of ${answer.sections[column]!.students} students here`"
-                  >for {{ cell.students }}</span
-                >
-                <span v-if="field === 'opens' && cell.hasOpened" class="said-only">has opened</span>
-              </template>
-              <span class="said-only"
-                >, {{ line.row.code }}, {{ answer.sections[column]!.name
-                }}{{ differenceOf(cell, field) ? ', differs from the course' : '' }}</span
-              >
-            </button>
-            <span v-if="cell.toCheck.length > 0" class="check accent" aria-label="to check">?</span>
-          </span>
+            :cell="cell"
+            :code="line.row.code"
+            :section="answer.sections[column]!"
+            :fields="fields"
+            :place="{ row: line.place, column }"
+            :block="block"
+            :active="active"
+            @enter="extend({ row: line.place, column })"
+            @begin="(field, event) => begin(field, { row: line.place, column }, event)"
+          />
         </div>
       </template>
     </div>
@@ -311,51 +271,5 @@ defineExpose({ focusActive, bringIntoView })
 }
 .timing {
   grid-column: 2;
-}
-.cell {
-  position: relative;
-  padding: var(--space-2) 0 0;
-}
-.differs {
-  background: var(--wash);
-}
-.date {
-  display: block;
-  width: 100%;
-  padding: 0 var(--space-4);
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  user-select: none;
-  touch-action: none;
-}
-.date:hover {
-  text-decoration: underline;
-  text-underline-offset: 3px;
-}
-.date.own {
-  font-weight: 650;
-}
-.date.in {
-  outline: var(--stroke-hair) solid var(--accent);
-  outline-offset: calc(-1 * var(--stroke-hair));
-}
-.word {
-  margin-right: var(--space-3);
-}
-.after {
-  margin-left: var(--space-4);
-}
-.date.in:focus-visible {
-  outline-width: var(--stroke-bold);
-}
-.date.gone {
-  color: var(--ink-2);
-}
-.check {
-  position: absolute;
-  right: var(--space-3);
-  top: var(--space-2);
-  font-weight: 650;
 }
 </style>

@@ -13,7 +13,7 @@ import ProblemNote from '../../parts/ProblemNote.vue'
 import FollowsTable from './FollowsTable.vue'
 import WhoseChoice from './WhoseChoice.vue'
 import { fallsOf } from './falls'
-import PublishTogether from './PublishTogether.vue'
+import PublishTogether from './editors/PublishTogether.vue'
 import { type Row, onlyIn, titleOf, unpublishedOf } from './outlineRows'
 import { useInView } from './useInView'
 

@@ -7,11 +7,11 @@ import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useLevels } from '../../foundation/levels'
 import FormattedText from '../../parts/FormattedText.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
-import ConditionEditor from './ConditionEditor.vue'
+import ConditionEditor from './editors/ConditionEditor.vue'
 import FollowsTable from './FollowsTable.vue'
-import ForWhomEditor from './ForWhomEditor.vue'
+import ForWhomEditor from './editors/ForWhomEditor.vue'
 import RenamePanel from './RenamePanel.vue'
-import TimingEditor from './TimingEditor.vue'
+import TimingEditor from './editors/TimingEditor.vue'
 import type { ItemRow } from './outlineRows'
 import { useInView } from './useInView'
 
@@ -26,7 +26,7 @@ const props = defineProps<{
 const emit = defineEmits<{ close: []; remove: []; move: [by: -1 | 1] }>()
 const levels = useLevels()
 
-const TextEditor = defineAsyncComponent(() => import('./TextEditor.vue'))
+const TextEditor = defineAsyncComponent(() => import('./editors/TextEditor.vue'))
 const edition = toRef(props, 'edition')
 const answer = useAnswer(
   computed(() => [...keys.ofEdition(props.edition, 'item', ''), props.item.id]),

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { conditionOf, gateOf } from './condition'
+import { conditionOf, gateOf } from './editors/condition'
 import { dropOn, nudge } from './outlineMoves'
 import { type Row, rowsOf } from './outlineRows'
 import { anchorOf, choiceOf } from '../../parts/timing/timing'

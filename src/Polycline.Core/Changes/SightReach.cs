@@ -1,0 +1,173 @@
+using System.Collections.Immutable;
+using NodaTime;
+using Polycline.Core.Courses;
+using Polycline.Core.Planning;
+using Polycline.Core.Release;
+using Polycline.Core.Release.Compiled;
+using Polycline.Core.Sections;
+
+namespace Polycline.Core.Changes;
+
+/// <summary>What a change does for one student with one item at a moment.</summary>
+/// <param name="Section">The student's section then.</param>
+/// <param name="Before">What they see of it now.</param>
+/// <param name="After">What they would see.</param>
+/// <param name="BecomesOverdue">It is not overdue for them now, and would be.</param>
+/// <param name="DateMoves">Whether its opening, due or closing moves for them.</param>
+/// <param name="Alters">Whether something they see of it reads differently: its title, code, text, or where it stands.</param>
+/// <param name="HasBegun">Whether they have begun it.</param>
+/// <param name="HasHandedIn">Whether they have handed something in for it.</param>
+/// <param name="WasTheirs">It is for them now, and no longer would be: its audience becomes narrower.</param>
+public sealed record SightChange(
+    Ref<Student> Student,
+    Ref<Section> Section,
+    Ref<Item> Item,
+    Sees Before,
+    Sees After,
+    bool BecomesOverdue = false,
+    bool DateMoves = false,
+    bool Alters = false,
+    bool HasBegun = false,
+    bool HasHandedIn = false,
+    bool WasTheirs = false
+)
+{
+    public bool Gains => After > Before;
+
+    public bool Loses => After < Before;
+
+    /// <summary>It takes something from the student: sight of it, the right to work on it, or the time to.</summary>
+    public bool Takes => Loses || BecomesOverdue || WasTheirs;
+}
+
+/// <summary>
+/// The reach of a change on students, computed from the course before it and after it: who gains and loses sight of what,
+/// who becomes overdue, whose dates move, who has begun. Source: the computation, chapters 4 and 5.
+/// </summary>
+/// <param name="Changes">Student by student in the order given, items in reading order; what stays as it is is left out.</param>
+public sealed record SightReach(ImmutableArray<SightChange> Changes)
+{
+    /// <summary>Of items that are no longer for some: for whom they stay.</summary>
+    public ImmutableArray<(Ref<Student> Student, Ref<Section> Section, Ref<Item> Item)> Keep { get; private init; } = [];
+
+    /// <param name="students">Each as they are before the change and after it: exceptions, groups and enrolment may be what
+    /// changes.</param>
+    public static SightReach Between(
+        PlanSchedule before,
+        PlanSchedule after,
+        IEnumerable<(StudentRecord Before, StudentRecord After)> students,
+        Instant at
+    )
+    {
+        var altered = new Dictionary<Ref<Section>, IReadOnlySet<Ref<Item>>>();
+        var pairs = students.ToList();
+        ImmutableArray<SightChange> changes = [.. pairs.SelectMany(pair => Of(before, after, pair.Before, pair.After, at, altered))];
+        var narrower = changes.Where(change => change.WasTheirs).Select(change => change.Item).Distinct().ToList();
+        return new(changes)
+        {
+            Keep = narrower.Count == 0 ? [] : [.. pairs.SelectMany(pair => KeptBy(before, after, pair.Before, pair.After, at, narrower))],
+        };
+    }
+
+    /// <inheritdoc cref="Between(PlanSchedule, PlanSchedule, IEnumerable{ValueTuple{StudentRecord, StudentRecord}}, Instant)"/>
+    public static SightReach Between(PlanSchedule before, PlanSchedule after, IEnumerable<StudentRecord> students, Instant at) =>
+        Between(before, after, students.Select(student => (student, student)), at);
+
+    private static IEnumerable<SightChange> Of(
+        PlanSchedule before,
+        PlanSchedule after,
+        StudentRecord was,
+        StudentRecord will,
+        Instant at,
+        Dictionary<Ref<Section>, IReadOnlySet<Ref<Item>>> altered
+    )
+    {
+        var (old, now) = (new StudentRelease(before, was), new StudentRelease(after, will));
+        if ((SectionOf(now.At(at)) ?? SectionOf(old.At(at))) is not { } section)
+            yield break;
+        if (!altered.TryGetValue(section, out var reads))
+            altered[section] = reads = Altered(before, after, section);
+        foreach (var item in ItemsOf(now.At(at)).Union(ItemsOf(old.At(at))))
+        {
+            var (first, then) = (old.Decide(item, at), now.Decide(item, at));
+            var moves = Moments(old.At(at), item) is { } earlier && Moments(now.At(at), item) is { } later && earlier != later;
+            var late = first.State != ReleaseState.Overdue && then.State == ReleaseState.Overdue;
+            var alters = then.Sees != Sees.Nothing && first.Sees != Sees.Nothing && reads.Contains(item);
+            // Whoever is excused has it no less for that.
+            var wasTheirs =
+                Taught(before, section, item) is { } there
+                && was.IsFor(there)
+                && Taught(after, section, item) is { } here
+                && !will.IsFor(here)
+                && will.Exceptions.GetValueOrDefault(item) is not { Excused: true };
+            if (first.Sees != then.Sees || moves || late || alters || wasTheirs)
+                yield return new(
+                    was.Student,
+                    section,
+                    item,
+                    first.Sees,
+                    then.Sees,
+                    late,
+                    moves,
+                    alters,
+                    was.Facts.HasBegun(item, at),
+                    was.Facts.Holds(item, Deed.Submitted, at),
+                    wasTheirs
+                );
+        }
+    }
+
+    private static IEnumerable<(Ref<Student>, Ref<Section>, Ref<Item>)> KeptBy(
+        PlanSchedule before,
+        PlanSchedule after,
+        StudentRecord was,
+        StudentRecord will,
+        Instant at,
+        List<Ref<Item>> narrower
+    )
+    {
+        if (will.SectionAt(after.Term.Term, at) is { } section)
+            foreach (
+                var item in narrower.Where(item =>
+                    Taught(before, section, item) is { } there
+                    && was.IsFor(there)
+                    && Taught(after, section, item) is { } here
+                    && will.IsFor(here)
+                )
+            )
+                yield return (was.Student, section, item);
+    }
+
+    private static CourseItem? Taught(PlanSchedule plan, Ref<Section> section, Ref<Item> item) =>
+        plan.Follows(section) && plan.Section(section).Item(item) is { Item: { Skipped: false, Published: true } here } ? here : null;
+
+    // What reads differently of a section's items: title, code, purpose, text, and the names of where they stand.
+    private static HashSet<Ref<Item>> Altered(PlanSchedule before, PlanSchedule after, Ref<Section> section)
+    {
+        if (!before.Follows(section) || !after.Follows(section))
+            return [];
+        var renamed = before.Edition.Levels != after.Edition.Levels;
+        return
+        [
+            .. after
+                .Section(section)
+                .Items.Where(item =>
+                    before.Section(section).Item(item.Item.Ref) is { } old && (renamed || Read(before, old.Item) != Read(after, item.Item))
+                )
+                .Select(item => item.Item.Ref),
+        ];
+
+        static (string, string, Purpose, string?, string, string?) Read(PlanSchedule plan, CourseItem item) =>
+            (item.Item.Title, plan.CodeOf[item.Ref], item.Item.Purpose, item.Item.Body, item.Unit.Title, item.Lesson?.Title);
+    }
+
+    private static Ref<Section>? SectionOf(Replay? replay) => replay?.Table.Section.Schedule.Section.Ref;
+
+    private static IEnumerable<Ref<Item>> ItemsOf(Replay? replay) =>
+        replay is null ? [] : replay.Table.Section.Schedule.Items.Select(item => item.Item.Ref);
+
+    private static (Instant? Opens, Instant? Due, Instant? Closes)? Moments(Replay? replay, Ref<Item> item) =>
+        replay?.Table.Section.NumberOf(item) is { } number && replay.Table.Dates[number] is { } dates
+            ? (dates.Opens.At, dates.Due.At, dates.Closes.At)
+            : null;
+}

@@ -1,0 +1,28 @@
+using System.Collections.Immutable;
+
+namespace Polycline.Core.Findings;
+
+/// <summary>Something noticed over a whole plan. Source: the computation, chapters 1, 5 and 6.</summary>
+/// <param name="Section">The section it is of; null: of the edition.</param>
+/// <param name="Gaps">Parts of 0…100 % that lead nowhere, each from and to; <c>branch-gap</c> only.</param>
+/// <param name="Options">Options that nothing is tied to; <c>choice-gap</c> only.</param>
+public sealed record PlanFinding(
+    string Code,
+    string? Section,
+    ImmutableArray<string> Targets,
+    ImmutableArray<(decimal From, decimal To)>? Gaps = null,
+    ImmutableArray<string>? Options = null
+)
+{
+    /// <summary>By code, then section (none first), then targets one by one, all by character code.</summary>
+    public static Comparison<PlanFinding> Order { get; } =
+        (left, right) =>
+        {
+            var order = string.CompareOrdinal(left.Code, right.Code);
+            if (order == 0)
+                order = string.CompareOrdinal(left.Section, right.Section);
+            for (var n = 0; order == 0 && n < Math.Max(left.Targets.Length, right.Targets.Length); n++)
+                order = string.CompareOrdinal(left.Targets.ElementAtOrDefault(n), right.Targets.ElementAtOrDefault(n));
+            return order;
+        };
+}

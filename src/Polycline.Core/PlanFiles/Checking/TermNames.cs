@@ -1,0 +1,40 @@
+using NodaTime;
+using Polycline.Core.Calendars;
+using Polycline.Core.PlanFiles.Reading;
+
+namespace Polycline.Core.PlanFiles.Checking;
+
+/// <summary>Whether what a term names is there, and named once. Source: the plan file, <i>Refusal</i>.</summary>
+internal static class TermNames
+{
+    /// <summary>Every label that days of the term can be given.</summary>
+    public static HashSet<string> Labels(JsonPiece term) => [.. SectionMeetings.LabelsOf(PlanBuilder.RotationOf(term["rotation"]))];
+
+    public static void Check(JsonPiece term, FaultList faults)
+    {
+        if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(term["zone"]!.Value!) is null)
+            faults.Add(term["zone"]!, "no such zone: an IANA name is wanted, such as Europe/Dublin");
+        CheckPeriods(DeclaredNames.Entries(term, "periods"), faults);
+        var labels = Labels(term);
+        foreach (var day in DeclaredNames.Entries(term, "specialDays"))
+        {
+            CheckPeriods(DeclaredNames.Entries(day, "periods"), faults);
+            if (day["runs"] is { IsNull: false } runs && !labels.Contains(runs.Value!))
+                faults.Add(runs, "no such day in the rotation");
+        }
+        if (term["rotation"] is { } rotation)
+            Once(DeclaredNames.Entries(rotation, "labels"), "there is a label of that name already", faults);
+    }
+
+    public static void CheckPeriods(IEnumerable<JsonPiece> periods, FaultList faults) =>
+        Once(periods.Select(period => period["name"]!), "there is a period of that name already", faults);
+
+    /// <summary>The one that stands second in the file is told.</summary>
+    public static void Once(IEnumerable<JsonPiece> texts, string message, FaultList faults)
+    {
+        var seen = new HashSet<string>(StringComparer.Ordinal);
+        foreach (var text in texts.OrderBy(text => text.At))
+            if (!seen.Add(text.Value!))
+                faults.Add(text, message);
+    }
+}

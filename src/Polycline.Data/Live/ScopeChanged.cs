@@ -1,0 +1,14 @@
+using System.Text.Json;
+
+namespace Polycline.Data.Live;
+
+/// <summary>Tells that a counter was raised. It carries no content: who cares reads again.</summary>
+/// <param name="Scope"><c>edition:5</c>; <c>person:7</c> where somebody's sessions ended; <c>*</c> where one may have missed some.</param>
+public sealed record ScopeChanged(string Scope, long Version)
+{
+    private static readonly JsonSerializerOptions Web = new(JsonSerializerDefaults.Web);
+
+    public string ToJson() => JsonSerializer.Serialize(this, Web);
+
+    public static ScopeChanged FromJson(string json) => JsonSerializer.Deserialize<ScopeChanged>(json, Web)!;
+}

@@ -1,0 +1,113 @@
+using System.Collections.Immutable;
+using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+using Polycline.Core.Sections;
+using Polycline.Core.Wording;
+using Polycline.Data.People;
+
+namespace Polycline.Web.Foundation.AccessControl;
+
+/// <summary>Who may call an endpoint: any of the named.</summary>
+[Flags]
+public enum May
+{
+    /// <summary>Anybody at all, signed in or not.</summary>
+    Anyone = 1,
+
+    /// <summary>Anybody signed in.</summary>
+    SignedIn = 2,
+
+    /// <summary>Members of the team of the edition that the address names.</summary>
+    Team = 4,
+
+    /// <summary>Teachers of the section that the address names, and the leads of the course it follows.</summary>
+    SectionTeacher = 8,
+
+    /// <summary>Students whom that section lists today.</summary>
+    SectionStudent = 16,
+
+    /// <summary>The school's office, for the term that the address names.</summary>
+    Office = 32,
+}
+
+/// <summary>Stands on every endpoint; a test walks them all.</summary>
+public sealed record AccessRule(May May);
+
+/// <summary>Who asks, and what they are to the edition or section that the address names.</summary>
+/// <param name="Token">The hash of their session's token.</param>
+/// <param name="Teaches">The sections that they teach.</param>
+/// <param name="EnrolledFrom">With <paramref name="EnrolledTo"/>: when the section lists them, dates inclusive.</param>
+public sealed record Access(
+    Person Person,
+    byte[] Token,
+    bool IsOffice,
+    bool IsLead,
+    bool IsMember,
+    bool TeachesSection,
+    ImmutableHashSet<long> Teaches,
+    Id<Edition>? Edition,
+    Id<Master>? Master,
+    EditionState? EditionState,
+    long EditionVersion,
+    Id<Section>? Section,
+    ImmutableArray<LocalDate> EnrolledFrom,
+    ImmutableArray<LocalDate> EnrolledTo,
+    Id<Term>? Term,
+    long TermVersion,
+    DateTimeZone Zone
+)
+{
+    /// <summary>Where times are shown that belong to no term.</summary>
+    private static readonly DateTimeZone NoTerm = DateTimeZone.Utc;
+
+    public static Access Of(AccessRow row, byte[] token) =>
+        new(
+            new(new(row.Person), row.PersonName),
+            token,
+            row.Office,
+            row.MemberRole == "lead",
+            row.MemberRole is not null,
+            row.TeachesSection,
+            [.. row.Teaches],
+            Some<Edition>(row.Edition),
+            Some<Master>(row.Master),
+            row.EditionState is null ? null : EnumNames.Parse<EditionState>(row.EditionState),
+            row.EditionVersion ?? 0,
+            Some<Section>(row.Section),
+            [.. row.EnrolledFrom ?? []],
+            [.. row.EnrolledTo ?? []],
+            Some<Term>(row.Term),
+            row.TermVersion ?? 0,
+            row.TermZone is null ? NoTerm : DateTimeZoneProviders.Tzdb[row.TermZone]
+        );
+
+    /// <summary>
+    /// Where the counters stood of what the address names: the edition's and its term's, or the term's; null: it names neither.
+    /// </summary>
+    public string? Counters =>
+        Edition is not null ? $"{EditionVersion}.{TermVersion}"
+        : Term is not null ? $"{TermVersion}"
+        : null;
+
+    /// <summary>Whether they may, as of <paramref name="now"/>.</summary>
+    public bool Allows(May may, Instant now) =>
+        may.HasFlag(May.SignedIn)
+        || (may.HasFlag(May.Office) && IsOffice && Term is not null)
+        || (may.HasFlag(May.Team) && IsMember)
+        || (may.HasFlag(May.SectionTeacher) && Section is not null && (TeachesSection || IsLead))
+        || (may.HasFlag(May.SectionStudent) && IsStudent(now));
+
+    /// <summary>Whether the section lists them as a student on the local date of <paramref name="now"/>.</summary>
+    public bool IsStudent(Instant now)
+    {
+        var today = now.InZone(Zone).Date;
+        return EnrolledFrom.Zip(EnrolledTo).Any(period => period.First <= today && today <= period.Second);
+    }
+
+    /// <summary>Binds a handler's parameter to what <see cref="AccessMiddleware"/> found.</summary>
+    public static ValueTask<Access?> BindAsync(HttpContext http) => ValueTask.FromResult(http.Features.Get<Access>());
+
+    private static Id<T>? Some<T>(long? value) => value is { } id ? new Id<T>(id) : null;
+}

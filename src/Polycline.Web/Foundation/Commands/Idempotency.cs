@@ -1,0 +1,45 @@
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json;
+using Npgsql;
+using Polycline.Data.Requests;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
+
+namespace Polycline.Web.Foundation.Commands;
+
+/// <summary>Does what a request asks once for each key: sent again, it is answered as it was the first time.</summary>
+public static class Idempotency
+{
+    /// <summary>The key that a request must carry.</summary>
+    public static Guid Key(Guid? key) =>
+        key
+        ?? throw Problem.Malformed(
+            "Idempotency-Key",
+            "A request that changes something carries a key of its own, so that sent twice it is done once."
+        );
+
+    /// <summary>What a request asks, so that the same key under another request is noticed.</summary>
+    public static byte[] Digest<TRequest>(string what, TRequest request) =>
+        SHA256.HashData([.. Encoding.UTF8.GetBytes(what), .. JsonSerializer.SerializeToUtf8Bytes(request, Json.Options)]);
+
+    /// <summary>
+    /// Runs <paramref name="run"/> in the caller's transaction unless the key was used; whoever sends the same key at the same time waits.
+    /// </summary>
+    public static async Task<TAnswer> Run<TAnswer>(
+        NpgsqlConnection connection,
+        Viewpoint viewpoint,
+        Guid key,
+        byte[] asked,
+        Func<Task<TAnswer>> run
+    )
+    {
+        if (await RequestStore.Claim(connection, viewpoint.Who.Id, key, asked, viewpoint.At) is { } kept)
+            return kept.Asked.AsSpan().SequenceEqual(asked) && kept.Answer is not null
+                ? JsonSerializer.Deserialize<TAnswer>(kept.Answer, Json.Options)!
+                : throw Problem.KeyReused();
+        var answer = await run();
+        await RequestStore.Keep(connection, viewpoint.Who.Id, key, StatusCodes.Status200OK, JsonSerializer.Serialize(answer, Json.Options));
+        return answer;
+    }
+}

@@ -1,0 +1,42 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using Polycline.Core;
+
+namespace Polycline.Web.Foundation.Http;
+
+/// <summary>How requests and answers are written.</summary>
+public static class Json
+{
+    public static readonly JsonSerializerOptions Options = With(new(JsonSerializerDefaults.Web));
+
+    public static JsonSerializerOptions With(JsonSerializerOptions options)
+    {
+        options.NumberHandling = JsonNumberHandling.Strict;
+        options.RespectNullableAnnotations = true;
+        options.RespectRequiredConstructorParameters = true;
+        options.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
+        options.Converters.Add(new IdConverters());
+        return options;
+    }
+
+    // An id travels as its number.
+    private sealed class IdConverters : JsonConverterFactory
+    {
+        public override bool CanConvert(Type typeToConvert) =>
+            typeToConvert.IsGenericType && typeToConvert.GetGenericTypeDefinition() == typeof(Id<>);
+
+        public override JsonConverter CreateConverter(Type typeToConvert, JsonSerializerOptions options) =>
+            (JsonConverter)Activator.CreateInstance(typeof(IdConverter<>).MakeGenericType(typeToConvert.GenericTypeArguments))!;
+    }
+
+    private sealed class IdConverter<T> : JsonConverter<Id<T>>
+    {
+        public override Id<T> Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+            reader.TokenType == JsonTokenType.Number && reader.TryGetInt64(out var value) && value > 0
+                ? new(value)
+                : throw new JsonException();
+
+        public override void Write(Utf8JsonWriter writer, Id<T> value, JsonSerializerOptions options) =>
+            writer.WriteNumberValue(value.Value);
+    }
+}

@@ -1,0 +1,133 @@
+using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Release;
+using Polycline.Core.Sections;
+using Polycline.Core.Wording;
+using Polycline.Data;
+using Polycline.Data.Courses;
+using Polycline.Data.Students;
+using Polycline.Data.Work;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
+
+namespace Polycline.Web.Foundation.Reading;
+
+/// <summary>
+/// A course as one student may see it at the viewpoint's moment: sights, and nothing else of it. Features for students have
+/// this in hand, never the edition itself.
+/// </summary>
+public sealed class StudentCourse
+{
+    private readonly EditionPlan plan;
+    private readonly Sights sights;
+    private readonly SightWords words;
+
+    private StudentCourse(
+        EditionPlan plan,
+        StudentRecord record,
+        Id<Person>? student,
+        Id<Section> section,
+        IReadOnlyList<FeedbackRow> feedback,
+        Instant at,
+        OwnWork? work = null
+    )
+    {
+        this.plan = plan;
+        sights = new(plan.Schedule, record);
+        words = new(sights);
+        Student = student;
+        Section = section;
+        Feedback = feedback;
+        At = at;
+        Work = work ?? new([], null);
+    }
+
+    /// <summary>Whose eyes; null: a pretend student's, who has written nothing.</summary>
+    public Id<Person>? Student { get; }
+
+    /// <exception cref="ProblemException">It is a pretend student, who does nothing.</exception>
+    public Id<Person> Oneself => Student ?? throw Problem.NotNow();
+
+    public Id<Section> Section { get; }
+
+    public string SectionName => plan.Following(Section)!.Name;
+
+    public string Title => plan.CourseTitle;
+
+    /// <summary>What the course calls its levels.</summary>
+    public LevelNames Levels => plan.Edition.Levels;
+
+    public DateTimeZone Zone => plan.Term.Zone;
+
+    public Instant At { get; }
+
+    /// <summary>What came back to them, the latest first.</summary>
+    public IReadOnlyList<FeedbackRow> Feedback { get; }
+
+    /// <summary>What they have written for the item they look at.</summary>
+    public OwnWork Work { get; }
+
+    /// <summary>Everything that is not hidden from them, in reading order.</summary>
+    public IReadOnlyList<Sight> All => sights.At(At);
+
+    /// <exception cref="ProblemException">The section follows no course, or the student of the viewpoint is not in it then.</exception>
+    /// <param name="item">The item they look at, whose work is to be read along; null: all of it.</param>
+    public static async Task<StudentCourse> Read(
+        Access access,
+        Viewpoint viewpoint,
+        PlanCache compiled,
+        Database database,
+        CancellationToken stop,
+        Id<Item>? item = null
+    )
+    {
+        var section = access.Section ?? throw Problem.Unknown();
+        if (viewpoint.Eyes is Eyes.OfPretend pretend && access.Edition is not null && pretend.Section == section)
+            return await compiled.Edition(access) is var course && course.Following(section) is not null
+                ? new(course, Pretended.RecordOf(course, section, pretend.Facts, viewpoint.At), null, section, [], viewpoint.At)
+                : throw Problem.Unknown();
+        // A teacher sees this through a student's eyes only.
+        if (viewpoint.Eyes is not Eyes.OfStudent { Student: var student } || access.Edition is null)
+            throw Problem.Unknown();
+        var plan = await compiled.Edition(access);
+        // A clock that was set back shuts nothing that has opened, and forgets nothing that was done.
+        var at = viewpoint.IsNow ? Instant.Max(viewpoint.At, plan.OpenedUntil(section)) : viewpoint.At;
+        var (record, feedback, work) = await database.Read(
+            async connection =>
+            {
+                if (item is { } looked)
+                    return await StudentStore.Read(connection, plan, student, looked, at);
+                var (records, back) = await StudentStore.Read(connection, plan, [student.Value], at);
+                return (records[student.Value], back, new OwnWork([], null));
+            },
+            stop
+        );
+        // Whoever is in two of its sections opens both, and sees one thing: the dates of the one that decides.
+        var today = plan.Term.Local(at).Date;
+        if (
+            !record.Enrolments.Any(pair => pair.Section == new Ref<Section>($"{section}") && pair.Enrolment.Holds(today))
+            || record.SectionAt(plan.Term, at) is not { } home
+        )
+            throw Problem.Unknown();
+        return new(
+            plan,
+            record,
+            student,
+            new(long.Parse(home.Name, System.Globalization.CultureInfo.InvariantCulture)),
+            feedback,
+            at,
+            work
+        );
+    }
+
+    /// <summary>What they see of one item.</summary>
+    /// <exception cref="ProblemException">Nothing: for them it is not there.</exception>
+    public Sight See(Id<Item> item) =>
+        plan.Row(item) is { } row && sights.Of(new(row.Lineage), At) is { } sight ? sight : throw Problem.Unknown();
+
+    /// <summary>What would open it, in words they may read.</summary>
+    public IReadOnlyList<string> Missing(Sight sight) => words.Missing(sight, At);
+
+    public Id<Item> IdOf(Sight sight) => new(plan.Row(sight.Item).Id);
+}

@@ -1,0 +1,72 @@
+using FluentValidation;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
+
+namespace Polycline.Web.Outline.Items;
+
+/// <param name="Html">The text; what is not of the kept elements is dropped.</param>
+/// <param name="Version">The version of the item that was read.</param>
+public sealed record WriteItemRequest(Id<Item> Item, string Html, long Version);
+
+/// <summary>Writes an item's text: of a page what is to be read, of a task its instructions.</summary>
+public sealed class WriteItem : IEditionCommand<WriteItemRequest, EditionPlan>
+{
+    private const int Longest = 200_000;
+
+    public static string Name => "write-item";
+
+    public static May May => May.Team;
+
+    public static IValidator<WriteItemRequest> Validator { get; } = new Rules();
+
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, WriteItemRequest request) =>
+        OutlineRules.Load(connection, edition);
+
+    public static CommandDecision Decide(EditionPlan plan, WriteItemRequest request, Viewpoint viewpoint)
+    {
+        var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
+        var html = FormattedText.Canonical(request.Html);
+        var body = html.Length == 0 ? null : new Body(html);
+        return item.Body == body?.Hash
+            ? new($"left the text of “{item.Title}” as it is", [])
+            : new(
+                $"wrote the text of “{item.Title}”",
+                [
+                    Change.Of(
+                        "item",
+                        request.Item,
+                        request.Version,
+                        new() { ["body"] = Bytes(item.Body) },
+                        new() { ["body"] = Bytes(body?.Hash) }
+                    ),
+                ],
+                null,
+                body is null ? [] : [body]
+            );
+    }
+
+    // As PostgreSQL writes bytes.
+    private static string? Bytes(string? hash) => hash is null ? null : $"\\x{hash}";
+
+    private sealed class Rules : AbstractValidator<WriteItemRequest>
+    {
+        public Rules() =>
+            RuleFor(request => request.Html)
+                .MaximumLength(Longest)
+                .WithMessage("This text is too long: 200,000 characters at most. Divide it in two.")
+                .Custom(
+                    (html, context) =>
+                    {
+                        if (FormattedText.Fault(html) is { } fault)
+                            context.AddFailure(fault);
+                    }
+                );
+    }
+}

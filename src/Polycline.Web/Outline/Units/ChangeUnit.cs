@@ -1,0 +1,57 @@
+using FluentValidation;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Data.Courses;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+
+namespace Polycline.Web.Outline.Units;
+
+/// <param name="Title">1 to 200 characters; spaces around it are dropped.</param>
+/// <param name="Published">Whether students may know of it and of what is in it.</param>
+/// <param name="Before">What students see of its items before they open: <c>listed</c> or <c>unseen</c>; null: as the course says.</param>
+/// <param name="Version">The version of the unit that was read.</param>
+public sealed record ChangeUnitRequest(Id<Unit> Unit, string Title, bool Published, string? Before, long Version);
+
+/// <summary>
+/// Gives a unit another title, publishes it or takes it back, says what of it is seen beforehand: in every section at once.
+/// </summary>
+public sealed class ChangeUnit : IEditionCommand<ChangeUnitRequest, EditionPlan>
+{
+    public static string Name => "change-unit";
+
+    public static May May => May.Team;
+
+    public static IValidator<ChangeUnitRequest> Validator { get; } = new Rules();
+
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ChangeUnitRequest request) =>
+        OutlineRules.Load(connection, edition);
+
+    public static CommandDecision Decide(EditionPlan plan, ChangeUnitRequest request, Viewpoint viewpoint)
+    {
+        var row = plan.Needed(request.Unit, "unit");
+        var unit = plan.UnitOf(row);
+        if (row.Section is not null && (!request.Published || request.Before is not null))
+            throw Problem.Field(
+                "published",
+                $"What is of one section only is published, and seen beforehand, as its {plan.Edition.Levels.Item.Many} are. Change those."
+            );
+        var title = request.Title.Trim();
+        return new Settings()
+            .Set("title", unit.Title, title, $"renamed “{unit.Title}” to “{title}”")
+            .Set("published", unit.Published, request.Published, $"{(request.Published ? "published" : "unpublished")} “{title}”")
+            .Set("before", BeforeWords.Of(unit.Before), request.Before, $"had “{title}” {BeforeWords.InWords(request.Before)}")
+            .Of("unit", row.Id, request.Version, unit.Title);
+    }
+
+    private sealed class Rules : AbstractValidator<ChangeUnitRequest>
+    {
+        public Rules()
+        {
+            RuleFor(request => request.Title).IsTitle();
+            RuleFor(request => request.Before).Must(before => BeforeWords.All.Contains(before)).WithMessage(BeforeWords.Choice);
+        }
+    }
+}

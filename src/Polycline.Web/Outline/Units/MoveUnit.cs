@@ -1,0 +1,36 @@
+using FluentValidation;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Data.Courses;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+
+namespace Polycline.Web.Outline.Units;
+
+/// <param name="After">The unit it then comes after; null: first.</param>
+/// <param name="Version">The version of the unit that was read.</param>
+public sealed record MoveUnitRequest(Id<Unit> Unit, Id<Unit>? After, long Version);
+
+/// <summary>Puts a unit, with all it holds, at another place.</summary>
+public sealed class MoveUnit : IEditionCommand<MoveUnitRequest, EditionPlan>
+{
+    public static string Name => "move-unit";
+
+    public static May May => May.Team;
+
+    public static IValidator<MoveUnitRequest> Validator { get; } = new InlineValidator<MoveUnitRequest>();
+
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, MoveUnitRequest request) =>
+        OutlineRules.Load(connection, edition);
+
+    public static CommandDecision Decide(EditionPlan plan, MoveUnitRequest request, Viewpoint viewpoint) =>
+        Moving.Decide(
+            plan,
+            plan.Needed(request.Unit, "unit"),
+            request.Version,
+            [],
+            plan.Siblings("unit", null, null),
+            request.After?.Value
+        );
+}

@@ -1,0 +1,227 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using FluentValidation;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.PlanFiles;
+using Polycline.Core.Sections;
+using Polycline.Core.Wording;
+using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Outline;
+using Polycline.Web.Outline.Items;
+
+namespace Polycline.Web.Sections;
+
+/// <param name="Changes">1 to 5,000, each of them once.</param>
+public sealed record AdjustSectionsRequest(IReadOnlyList<DifferenceChange> Changes);
+
+/// <param name="Of"><c>unit</c>, <c>lesson</c> or <c>item</c>.</param>
+/// <param name="Target">The id of what is to be otherwise.</param>
+/// <param name="Field">One that what it is of has: <c>opens</c>, <c>due</c>, <c>hold</c>, <c>length</c> …</param>
+/// <param name="PutBack">True: as the course has it again; the value is then left out.</param>
+/// <param name="Value">In the plan file's form; the lesson that an item hangs on is its id.</param>
+/// <param name="Version">The version of the difference that was read; 0: there was none.</param>
+public sealed record DifferenceChange(
+    Id<Section> Section,
+    string Of,
+    long Target,
+    string Field,
+    bool PutBack,
+    JsonElement? Value,
+    long Version
+);
+
+/// <summary>Has something otherwise than the course in one, some or all sections, or puts it back.</summary>
+public sealed class AdjustSections : IEditionCommand<AdjustSectionsRequest, EditionPlan>
+{
+    /// <summary>What a section can have otherwise.</summary>
+    public static readonly IReadOnlyDictionary<string, ImmutableArray<string>> FieldsOf = new Dictionary<string, ImmutableArray<string>>
+    {
+        ["unit"] = ["hold", "skip", "published"],
+        ["lesson"] = ["hold", "skip", "published", "length", "pin"],
+        ["item"] = ["opens", "due", "closes", "hold", "skip", "published", "lesson"],
+    };
+
+    public static string Name => "differ";
+
+    public static May May => May.Team;
+
+    public static IValidator<AdjustSectionsRequest> Validator { get; } = new Rules();
+
+    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, AdjustSectionsRequest request) =>
+        OutlineRules.Load(connection, edition);
+
+    public static CommandDecision Decide(EditionPlan plan, AdjustSectionsRequest request, Viewpoint viewpoint)
+    {
+        var changes = ChangesOf(plan, request.Changes);
+        return changes.Count == 0
+            ? new("left things as they are", [])
+            : new(InWords(plan, request), changes) { Act = ActOf(plan, request) };
+    }
+
+    /// <summary>The changes that are asked for; none for what is so already.</summary>
+    internal static IReadOnlyList<Change> ChangesOf(EditionPlan plan, IReadOnlyList<DifferenceChange> asked)
+    {
+        var present = plan.Adjustments.ToDictionary(row => (row.Section, row.Target, row.Field));
+        return [.. asked.Select((change, n) => Decide(plan, present, change, n)).OfType<Change>()];
+    }
+
+    // Null: it is so already.
+    private static Change? Decide(
+        EditionPlan plan,
+        Dictionary<(long, string, string), AdjustmentRow> differences,
+        DifferenceChange asked,
+        int n
+    )
+    {
+        var section = plan.Following(asked.Section) ?? throw Problem.Unknown($"changes[{n}].section");
+        var target = Target(plan, asked) ?? throw Problem.Unknown($"changes[{n}].target");
+        var present = differences.GetValueOrDefault((section.Id, target.Lineage, asked.Field));
+        JsonObject key = new()
+        {
+            ["section"] = section.Id,
+            ["target"] = target.Lineage,
+            ["field"] = asked.Field,
+        };
+        var before = present is null ? null : new JsonObject { ["value"] = present.Value is null ? null : JsonNode.Parse(present.Value) };
+        var after = asked.PutBack ? null : new JsonObject { ["value"] = ValueOf(plan, target, asked, $"changes[{n}].value") };
+        if ((before is null && after is null) || (before is not null && after is not null && JsonNode.DeepEquals(before, after)))
+            return null;
+        // What somebody else has put there, or put back, meanwhile is told.
+        var change = new Change("adjustment", key, before, after, asked.Version);
+        if ((present?.Version ?? 0) != asked.Version)
+            throw new StaleChangeException(
+                change,
+                present is null ? null : new() { ["value"] = before!["value"]?.DeepClone(), ["version"] = present.Version }
+            );
+        return change with { Version = present?.Version };
+    }
+
+    private static TreeRow? Target(EditionPlan plan, DifferenceChange change) =>
+        (
+            change.Of switch
+            {
+                "unit" => plan.Row(new Id<Unit>(change.Target)),
+                "lesson" => plan.Row(new Id<Lesson>(change.Target)),
+                _ => plan.Row(new Id<Item>(change.Target)),
+            }
+        )
+            is { Removed: false } row
+        && (row.Section is null || row.Section == change.Section.Value)
+            ? row
+            : null;
+
+    private static JsonNode? ValueOf(EditionPlan plan, TreeRow target, DifferenceChange change, string at)
+    {
+        if (TimeItem.Fields.Contains(change.Field))
+        {
+            var anchor = plan.AnchorOf(change.Value, at, target);
+            TimeItem.NotOnItself(anchor, change.Field, at);
+            return TimeItem.Node(anchor);
+        }
+        var given = change.Value is { } value ? JsonNode.Parse(value.GetRawText()) : null;
+        if (change.Field == "lesson")
+            given =
+                given is JsonValue id && id.TryGetValue(out long lesson) && plan.Row(new Id<Lesson>(lesson)) is { } row
+                    ? row.Lineage
+                    : throw Problem.Unknown(at);
+        try
+        {
+            PlanParts.Adjustment(change.Of, target.Lineage, [(change.Field, given?.ToJsonString())]);
+            return given;
+        }
+        catch (PlanRefusedException refusal)
+        {
+            throw Problem.Field(at, $"{refusal.Message.Capital()}.");
+        }
+    }
+
+    private static string InWords(EditionPlan plan, AdjustSectionsRequest request)
+    {
+        var targets = request.Changes.Select(change => plan.TitleOf(Target(plan, change)!.Lineage)).Distinct().ToList();
+        var sections = Counting.Joined([.. request.Changes.Select(change => plan.Following(change.Section)!.Name).Distinct()], "and");
+        var what =
+            targets.Count == 1 ? $"“{targets[0]}”"
+            : request.Changes.Select(change => change.Of).Distinct().ToList() is [var level]
+                ? plan.Edition.Levels.Of(level).Counted(targets.Count)
+            : $"{targets.Count} things";
+        if (request.Changes.All(change => change.PutBack))
+            return $"put back {what} in {sections}";
+        return
+            request.Changes.Select(change => change.Field).Distinct().ToList() is [var field]
+            && request.Changes.Select(change => change.Value?.ValueKind).Distinct().ToList() is [var kind]
+            ? $"{Verb(plan, field, kind == JsonValueKind.True)} {what} in {sections}"
+            : $"changed {what} in {sections}";
+    }
+
+    // What the button says: how much of what is done where, such as "Drop 3 items in 9 Birch".
+    private static string ActOf(EditionPlan plan, AdjustSectionsRequest request)
+    {
+        var targets = request.Changes.Select(change => (change.Of, change.Target)).Distinct().ToList();
+        var what = targets.Select(target => target.Of).Distinct().ToList() is [var level]
+            ? plan.Edition.Levels.Of(level).Counted(targets.Count)
+            : $"{targets.Count} things";
+        var where = request.Changes.Select(change => change.Section).Distinct().ToList() is [var one]
+            ? plan.Following(one)!.Name
+            : $"{request.Changes.Select(change => change.Section).Distinct().Count()} sections";
+        var isSo = request.Changes.All(change => change.Value?.ValueKind == JsonValueKind.True);
+        return request.Changes.All(change => change.PutBack)
+            ? $"Put back {what} in {where}"
+            : (request.Changes.Select(change => change.Field).Distinct().ToList() is [var field] ? field : "") switch
+            {
+                "hold" => $"{(isSo ? "Keep back" : "No longer keep back")} {what} in {where}",
+                "skip" => $"{(isSo ? "Drop" : "No longer drop")} {what} in {where}",
+                "published" => $"{(isSo ? "Publish" : "Unpublish")} {what} in {where}",
+                _ => $"Change {what} in {where}",
+            };
+    }
+
+    private static string Verb(EditionPlan plan, string field, bool isSo) =>
+        (field, isSo) switch
+        {
+            ("hold", true) => "kept back",
+            ("hold", false) => "no longer kept back",
+            ("skip", true) => "dropped",
+            ("skip", false) => "no longer dropped",
+            ("published", true) => "published",
+            ("published", false) => "unpublished",
+            ("length", _) => "changed the length of",
+            ("pin", _) => "fixed the date of",
+            ("lesson", _) => $"hung on another {plan.Edition.Levels.Lesson.One}:",
+            _ => "changed dates of",
+        };
+
+    private sealed class Rules : AbstractValidator<AdjustSectionsRequest>
+    {
+        public Rules()
+        {
+            RuleFor(request => request.Changes)
+                .Must(changes => changes.Count is > 0 and <= 5_000)
+                .WithMessage("Change from 1 to 5,000 things at once.");
+            RuleFor(request => request.Changes)
+                .Must(changes =>
+                    changes.DistinctBy(change => (change.Section, change.Of, change.Target, change.Field)).Count() == changes.Count
+                )
+                .WithMessage("One thing is named twice.");
+            RuleForEach(request => request.Changes)
+                .Must(change => FieldsOf.ContainsKey(change.Of))
+                .WithMessage("Say of what it is: a unit, lesson or item.");
+            RuleForEach(request => request.Changes)
+                .Must(change => !FieldsOf.TryGetValue(change.Of, out var fields) || fields.Contains(change.Field))
+                .WithMessage(_ =>
+                    $"Name one of: "
+                    + string.Join(
+                        "; ",
+                        FieldsOf.Select(of => $"{string.Join(", ", of.Value)} of {(of.Key == "item" ? "an" : "a")} {of.Key}")
+                    )
+                    + "."
+                );
+        }
+    }
+}

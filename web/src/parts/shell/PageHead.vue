@@ -1,0 +1,34 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { api, ask } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import WordMark from '../../look/marks/WordMark.vue'
+import PersonMenu from './PersonMenu.vue'
+
+/** The first line of every page: the name, what is looked at, who one is. */
+const places = useQuery({ queryKey: keys.places, queryFn: () => ask(api.GET('/api/places')) })
+</script>
+
+<template>
+  <header>
+    <router-link :to="{ name: 'places' }" aria-label="Polycline, all your courses"><WordMark /></router-link>
+    <slot />
+    <span class="you"><PersonMenu v-if="places.data.value" :name="places.data.value.name" /></span>
+  </header>
+</template>
+
+<style scoped>
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0 var(--space-7);
+  padding: var(--space-5) 0 var(--space-4);
+}
+a {
+  text-decoration: none;
+}
+.you {
+  margin-left: auto;
+}
+</style>
