@@ -56,7 +56,7 @@ cluster_running() { as_pg "$PGBIN/pg_ctl" -D "$PGROOT/data" status >/dev/null 2>
 cluster_start() {
   cluster_running && return
   as_pg "$PGBIN/pg_ctl" -D "$PGROOT/data" -l "$PGROOT/server.log" -w -t 60 \
-    -o "-p $PGPORT -c listen_addresses=127.0.0.1 -c unix_socket_directories=$PGROOT ${1:-}" start >/dev/null 9>&- ||
+    -o "-p $PGPORT -c listen_addresses=127.0.0.1 -c unix_socket_directories=$PGROOT -c random_page_cost=1.1 ${1:-}" start >/dev/null 9>&- ||
     fail "PostgreSQL did not start." "What it said stands in $PGROOT/server.log."
 }
 

@@ -86,6 +86,33 @@ public sealed class ArchitectureTests
     }
 
     [Fact]
+    public void Every_type_of_the_glossary_exists_once_and_every_type_that_a_plan_is_made_of_has_its_word()
+    {
+        var lines = File.ReadAllLines(Path.Combine(TestServer.Root, "docs/glossary.md"))
+            .Where(line => line.StartsWith("| ", StringComparison.Ordinal))
+            .Skip(1);
+        var named = lines.SelectMany(line => line.Split('|')[3].Split('`').Where((_, place) => place % 2 == 1)).Distinct().ToList();
+        named.Count.ShouldBeGreaterThan(40);
+        var known = new[] { Core, Data, Web, typeof(Csv).Assembly }
+            .SelectMany(assembly => assembly.GetTypes())
+            .GroupBy(type => type.Name.Split('`')[0])
+            .ToDictionary(types => types.Key, types => types.Count());
+        named.Where(type => !known.ContainsKey(type)).ShouldBeEmpty();
+        // Of what is called the same in two places it cannot be said which is meant; a closed family counts once.
+        named.Where(type => known[type] > 2).ShouldBeEmpty();
+        var plan = typeof(Polycline.Core.Release.Plan)
+            .GetProperties()
+            .Concat(typeof(Polycline.Core.Sections.Section).GetProperties())
+            .SelectMany(property =>
+                property.PropertyType.IsGenericType ? property.PropertyType.GenericTypeArguments : [property.PropertyType]
+            )
+            .Where(type => type.Assembly == Core && !type.IsGenericType && type != typeof(string))
+            .Select(type => type.Name)
+            .Distinct();
+        plan.Except(named).ShouldBeEmpty();
+    }
+
+    [Fact]
     public void Data_and_Formats_know_Core_and_Web_knows_them_all_and_nobody_knows_the_demo()
     {
         References(Data).ShouldBe(["Polycline.Core"]);

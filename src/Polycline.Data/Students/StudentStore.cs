@@ -41,11 +41,12 @@ public static class StudentStore
     )
     {
         await using var results = await connection.QueryMultipleAsync(
-            Statements,
+            students.Count == 1 ? StatementsOfOne : Statements,
             new
             {
                 edition = plan.Id.Value,
                 students = students.ToArray(),
+                person = students.Count == 1 ? students[0] : 0,
                 at,
             }
         );
@@ -62,11 +63,10 @@ public static class StudentStore
     )
     {
         await using var results = await connection.QueryMultipleAsync(
-            Sql.Together(Statements, WorkStore.OwnStatements),
+            Sql.Together(StatementsOfOne, WorkStore.OwnStatements),
             new
             {
                 edition = plan.Id.Value,
-                students = new[] { student.Value },
                 at,
                 person = student.Value,
                 item = item.Value,
@@ -77,6 +77,8 @@ public static class StudentStore
     }
 
     internal static string Statements => Sql.Of("Students", "ReadStudents");
+
+    private static string StatementsOfOne => Sql.Of("Students", "ReadStudent");
 
     /// <param name="students">Null: all that were found.</param>
     internal static async Task<(IReadOnlyDictionary<long, StudentRecord> Records, IReadOnlyList<FeedbackRow> Feedback)> From(

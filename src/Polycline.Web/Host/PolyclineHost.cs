@@ -1,9 +1,11 @@
 using System.Globalization;
+using System.IO.Compression;
 using System.Net;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.OpenApi;
+using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.OpenApi;
 using NodaTime;
 using Polycline.Core;
@@ -86,6 +88,13 @@ public static class PolyclineHost
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
         builder.Services.AddOpenApi("polycline", Describe);
         builder.Services.AddSignalR();
+        builder.Services.AddResponseCompression(compression =>
+        {
+            compression.EnableForHttps = true;
+            compression.Providers.Add<GzipCompressionProvider>();
+            compression.MimeTypes = ["application/json", "application/problem+json", "text/csv", "text/calendar"];
+        });
+        builder.Services.Configure<GzipCompressionProviderOptions>(gzip => gzip.Level = CompressionLevel.Fastest);
         builder.Services.AddSingleton(_ => Database.Open(settings.Database));
         builder.Services.AddSingleton<SchoolClock>();
         builder.Services.AddSingleton<IClock>(services => clock ?? services.GetRequiredService<SchoolClock>());
@@ -102,6 +111,7 @@ public static class PolyclineHost
         var app = builder.Build();
         if (settings.Proxies.Count > 0)
             app.UseForwardedHeaders(Believing(settings.Proxies));
+        app.UseWhen(MayCompress, answers => answers.UseResponseCompression());
         app.UseMiddleware<SecurityHeaders>();
         app.UseMiddleware<ProblemMiddleware>();
         app.UseMiddleware<KnownHostsOnly>(new KnownHosts(settings.PublicAddress, settings.Address, settings.Proxies.Count > 0));
@@ -159,6 +169,10 @@ public static class PolyclineHost
         profile.MapRoutes(app);
         app.MapShell(profile);
     }
+
+    // Where an answer holds a secret, its length must not tell of it.
+    private static bool MayCompress(HttpContext http) =>
+        !http.Request.Path.StartsWithSegments("/api/calendar-links") && !http.Request.Path.StartsWithSegments("/api/sign-in");
 
     private static ForwardedHeadersOptions Believing(IReadOnlyList<IPAddress> proxies)
     {

@@ -31,6 +31,14 @@ public sealed class SecurityHeaders(RequestDelegate next)
             headers.StrictTransportSecurity = "max-age=31536000";
         if (http.Request.Path.StartsWithSegments("/api"))
             headers.CacheControl = "private, no-store";
+        // Their names hold a hash of what is in them: under one name there is never anything else.
+        if (http.Request.Path.StartsWithSegments("/assets"))
+            http.Response.OnStarting(() =>
+            {
+                if (http.Response.StatusCode is StatusCodes.Status200OK or StatusCodes.Status304NotModified)
+                    http.Response.Headers.CacheControl = "public, max-age=31536000, immutable";
+                return Task.CompletedTask;
+            });
         return next(http);
     }
 }

@@ -1260,6 +1260,10 @@ export interface components {
             after: null | components["schemas"]["IdOfUnit"];
             section: null | components["schemas"]["IdOfSection"];
         };
+        AdjustSectionsRequest: {
+            /** @description 1 to 5,000, each of them once. */
+            changes: components["schemas"]["DifferenceChange"][];
+        };
         BackAnswer: {
             by: string;
             text: string;
@@ -1388,7 +1392,10 @@ export interface components {
         ChangeCourseRequest: {
             /** @description How items are numbered: `by-unit` or `straight` through. */
             codes: string;
-            /** @description What students see of an item before it opens, where it and its unit say nothing: `listed` or `unseen`. */
+            /**
+             * @description What students see of an item before it opens, where it and its unit say nothing: `listed` or
+             *         `unseen`.
+             */
             before: string;
             levels: null | components["schemas"]["LevelNames"];
             /**
@@ -1447,6 +1454,10 @@ export interface components {
              * @description The version of the unit that was read.
              */
             version: number;
+        };
+        ChangesSeenRequest: {
+            /** Format: int64 */
+            batch: number;
         };
         ClosuresOfFileAnswer: {
             closures: components["schemas"]["ProposedClosure"][];
@@ -1649,10 +1660,6 @@ export interface components {
              * @description The version of the item that was read.
              */
             version: number;
-        };
-        DifferRequest: {
-            /** @description 1 to 5,000, each of them once. */
-            changes: components["schemas"]["DifferenceChange"][];
         };
         DifferenceChange: {
             /** Format: int64 */
@@ -2015,10 +2022,6 @@ export interface components {
             lesson: components["schemas"]["LevelName"];
             item: components["schemas"]["LevelName"];
         };
-        LookedRequest: {
-            /** Format: int64 */
-            batch: number;
-        };
         LoseClassesRequest: {
             /** Format: int64 */
             section: number;
@@ -2170,7 +2173,10 @@ export interface components {
             purpose: string;
             title: string;
             published: boolean;
-            /** @description Students see nothing of it though it is published: `unit` or `lesson`, whichever is not; null: nothing stands before it. */
+            /**
+             * @description Students see nothing of it though it is published: `unit` or `lesson`, whichever is not; null: nothing
+             *         stands before it.
+             */
             behind: null | string;
             /** @description In words; null: for everyone. */
             forWhom: null | string;
@@ -2267,7 +2273,10 @@ export interface components {
             canChange: boolean;
             /** @description What a length is told in: `classes` or `minutes`. */
             unit: string;
-            /** @description The title of the edition before, where something was taught in it; null: there is nothing to hold this one against. */
+            /**
+             * @description The title of the edition before, where something was taught in it; null: there is nothing to hold this one
+             *         against.
+             */
             last: null | string;
             /** @description In the course's order: the first at the bottom. */
             lessons: components["schemas"]["PaceLesson"][];
@@ -2329,7 +2338,8 @@ export interface components {
             plannedTo: null | number;
             /**
              * Format: double
-             * @description Where it would begin if it went as in the edition before, by classes and not by date; null: it was not taught then, or does not fit.
+             * @description Where it would begin if it went as in the edition before, by classes and not by date; null: it was not taught
+             *         then, or does not fit.
              */
             lastFrom: null | number;
             /** Format: double */
@@ -2494,7 +2504,10 @@ export interface components {
             rows: components["schemas"]["ReachRow"][];
             sections: components["schemas"]["ReachSection"][];
             sentence: string;
-            /** @description `none`: nothing changes for students; `some`; `takes`: something is taken from them, or work is touched. */
+            /**
+             * @description `none`: nothing changes for students; `some`; `takes`: something is taken from them, or work is
+             *         touched.
+             */
             effect: string;
             /** @description Who is reached and how, as far as the viewer may know them; null: that was not asked. */
             students: null | components["schemas"]["ReachedStudent"][];
@@ -3412,7 +3425,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DifferRequest"];
+                "application/json": components["schemas"]["AdjustSectionsRequest"];
             };
         };
         responses: {
@@ -4830,7 +4843,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LookedRequest"];
+                "application/json": components["schemas"]["ChangesSeenRequest"];
             };
         };
         responses: {

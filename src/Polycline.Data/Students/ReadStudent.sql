@@ -1,0 +1,19 @@
+-- The same of one, found by index.
+SELECT n.person, n.section, lower(n.period) AS "from", upper(n.period) - 1 AS "to"
+FROM enrolment n
+JOIN section c ON c.id = n.section
+WHERE n.person = @person AND c.edition = @edition
+ORDER BY c.name, n.period;
+
+SELECT person, item, event, at, score, attempt, option, again
+FROM fact
+WHERE person = @person AND voided_at IS NULL AND at <= @at
+ORDER BY id;
+
+SELECT w.item, f.n, p.name AS by, f.text, f.again, f.returned_at
+FROM work w
+JOIN feedback f ON f.work = w.id
+JOIN person p ON p.id = f.by
+JOIN item i ON i.id = w.item
+WHERE w.person = @person AND i.edition = @edition AND f.returned_at <= @at
+ORDER BY f.returned_at DESC, f.id DESC;
