@@ -81,8 +81,11 @@ onScopeDispose(stop)
     <ul v-if="students?.length" class="names" tabindex="0" aria-label="Students">
       <li v-for="one in students" :key="`${one.section} ${one.name}`">
         {{ one.name }} <span class="small">{{ one.section }}</span>
-        <span v-for="effect in effects(one)" :key="effect.words" class="effect" :title="effect.items.join('\n')"
-          ><span class="small">{{ effect.words }}</span> {{ some(effect.items) }}</span
+        <template v-for="effect in effects(one)" :key="effect.words"
+          >{{ ' '
+          }}<span class="effect" :title="effect.items.join('\n')"
+            ><span class="small">{{ effect.words }}</span> {{ some(effect.items) }}</span
+          ></template
         >
       </li>
     </ul>
