@@ -47,7 +47,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Button(p, "Keep")
         ),
         new(
-            "outline/PublishTogether",
+            "outline/editors/PublishTogether",
             "publish-items",
             "outline?row=unit:A unit offered",
             p => Button(p, "publish 1 item"),
@@ -65,25 +65,25 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
         ),
         new("outline/ItemPanel", "publish-item", "outline?row=item:An item renamed", p => Button(p, "unpublish")),
         new(
-            "outline/TimingEditor",
+            "outline/editors/TimingEditor",
             "time-item",
             "outline?row=item:An item renamed",
             p => Press(p, "(//p[@class = 'sentence']//button)[2]"),
             p => Select(p, ".editor select", "term-end", "lesson-end"),
             p => Button(p, "Set it so")
         ),
-        new("outline/ConditionEditor", "condition-item", "outline?row=item:Isobars by hand", SetCondition),
+        new("outline/editors/ConditionEditor", "condition-item", "outline?row=item:Isobars by hand", SetCondition),
         new(
-            "outline/ForWhomEditor",
+            "outline/editors/ForWhomEditor",
             "add-group",
             "outline?row=item:An item renamed",
             p => Press(p, "(//p[@class = 'sentence']//button)[5]"),
             p => Fill(p, ".editor input[type=text]", "Field team"),
             p => Button(p, "name it")
         ),
-        new("outline/ForWhomEditor", "for-whom", "outline?row=item:Isobars by hand", SetForWhom),
+        new("outline/editors/ForWhomEditor", "for-whom", "outline?row=item:Isobars by hand", SetForWhom),
         new(
-            "outline/TextEditor",
+            "outline/editors/TextEditor",
             "write-item",
             "outline?row=item:Isobars by hand",
             p => Press(p, "//button[contains(., 'instructions') or contains(., 'Change the text')]"),
@@ -198,7 +198,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "mark-days",
             "calendar",
             p => Press(p, "[data-date='2026-11-17']"),
-            p => p.Ask<object?>("document.querySelector(\"[data-date='2026-11-17']\").focus(), p => return null"),
+            p => p.Ask<object?>("document.querySelector(\"[data-date='2026-11-17']\").focus(); return null"),
             p => p.Type(Keys.Enter),
             p => Fill(p, "aside input[autofocus], aside input[maxlength='120']", "Polling day"),
             p => Meant(p, "aside")
