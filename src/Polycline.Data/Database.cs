@@ -24,7 +24,9 @@ public sealed class Database : IAsyncDisposable
         SqlMapper.AddTypeHandler(new AsIs<IPAddress>());
     }
 
-    private Database(NpgsqlDataSource source) => Source = source;
+    private readonly string own;
+
+    private Database(NpgsqlDataSource source, string own) => (Source, this.own) = (source, own);
 
     public NpgsqlDataSource Source { get; }
 
@@ -40,11 +42,29 @@ public sealed class Database : IAsyncDisposable
             MaxAutoPrepare = 50,
             AutoPrepareMinUsages = 2,
             ApplicationName = "polycline",
+            // Nothing that is done on a connection of the pool outlasts its transaction.
+            NoResetOnClose = true,
         };
         var builder = new NpgsqlDataSourceBuilder(settings.ConnectionString);
         builder.UseNodaTime();
         builder.DefaultNameTranslator = new NpgsqlSnakeCaseNameTranslator();
-        return new(builder.Build());
+        return new(builder.Build(), new NpgsqlConnectionStringBuilder(settings.ConnectionString) { Pooling = false }.ConnectionString);
+    }
+
+    /// <summary>A connection that never goes back to the pool, for whoever listens on it.</summary>
+    public async Task<NpgsqlConnection> OpenOwn(CancellationToken stop)
+    {
+        var connection = new NpgsqlConnection(own);
+        try
+        {
+            await connection.OpenAsync(stop);
+            return connection;
+        }
+        catch
+        {
+            await connection.DisposeAsync();
+            throw;
+        }
     }
 
     /// <summary>Runs <paramref name="work"/> on a connection of its own, outside a transaction.</summary>

@@ -78,9 +78,9 @@ public static class SectionMeetings
         }
         var meetings = Number(drafts);
         foreach (var meeting in Overlapping(meetings))
-            findings.Add(new("meeting-overlap", $"{meeting.Date:uuuu-MM-dd}T{meeting.Start:HH:mm}"));
+            findings.Add(new(FindingCode.MeetingOverlap, $"{meeting.Date:uuuu-MM-dd}T{meeting.Start:HH:mm}"));
         if (meetings.IsEmpty)
-            findings.Add(new("no-meetings", section));
+            findings.Add(new(FindingCode.NoMeetings, section));
         return new(meetings, findings.ToImmutable(), cancelled.ToImmutable());
     }
 
@@ -259,7 +259,7 @@ public static class SectionMeetings
                 $"There are {named.Count} meetings on {date:uuuu-MM-dd} that this may mean: name the start of one of them."
             );
         if (named.Count == 0)
-            findings.Add(new("change-idle", $"{date:uuuu-MM-dd}"));
+            findings.Add(new(FindingCode.ChangeIdle, $"{date:uuuu-MM-dd}"));
         return named.FirstOrDefault();
     }
 

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 
 namespace Polycline.Core.Findings;
@@ -21,11 +22,11 @@ internal static class Branches
             var own = branches[item.Ref].ToList();
             var gaps = Gaps(own);
             if (!gaps.IsEmpty)
-                yield return new("branch-gap", null, [item.Ref.Name, .. own.Select(branch => branch.Name)], gaps);
+                yield return new(FindingCode.BranchGap, null, [item.Ref.Name, .. own.Select(branch => branch.Name)], gaps);
             for (var one = 0; one < own.Count; one++)
             for (var other = one + 1; other < own.Count; other++)
                 if (own[one].Alone && own[other].Alone && Overlap(own[one].Leaf, own[other].Leaf))
-                    yield return new("branch-overlap", null, [item.Ref.Name, own[one].Name, own[other].Name]);
+                    yield return new(FindingCode.BranchOverlap, null, [item.Ref.Name, own[one].Name, own[other].Name]);
         }
         foreach (var finding in ChoiceGaps(edition))
             yield return finding;
@@ -82,7 +83,7 @@ internal static class Branches
         {
             var untied = choice.Options.Except(named[choice.Ref]).ToImmutableArray();
             if (!untied.IsEmpty)
-                yield return new("choice-gap", null, [choice.Ref.Name], Options: untied);
+                yield return new(FindingCode.ChoiceGap, null, [choice.Ref.Name], Options: untied);
         }
     }
 }

@@ -1,3 +1,4 @@
+using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 
@@ -30,7 +31,7 @@ public static class ConditionChecks
                         .ToList()
                         is { Count: > 0 } lacking
                 )
-                    yield return new("gate-no-outcome", null, [owner, .. lacking]);
+                    yield return new(FindingCode.GateNoOutcome, null, [owner, .. lacking]);
         }
     }
 
@@ -60,7 +61,7 @@ public static class ConditionChecks
                 .Select(named => named.Name)
                 .ToList();
             if (later.Count > 0)
-                yield return new("gate-opens-late", schedule.Section.Ref.Name, [here.Ref.Name, .. later]);
+                yield return new(FindingCode.GateOpensLate, schedule.Section.Ref.Name, [here.Ref.Name, .. later]);
         }
     }
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 
 namespace Polycline.Core.Findings;
@@ -25,7 +26,7 @@ internal static class GateCircles
             .ToArray();
         return Components(needs)
             .Where(group => group.Count > 1 || needs[group[0]].Contains(group[0]))
-            .Select(group => new PlanFinding("gate-circle", null, [.. group.Order().Select(place => owners[place].Name)]));
+            .Select(group => new PlanFinding(FindingCode.GateCircle, null, [.. group.Order().Select(place => owners[place].Name)]));
     }
 
     // The gates an item waits behind: its own, its lesson's and its unit's.

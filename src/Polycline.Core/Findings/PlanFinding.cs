@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Polycline.Core.Calendars;
 
 namespace Polycline.Core.Findings;
 
@@ -7,7 +8,7 @@ namespace Polycline.Core.Findings;
 /// <param name="Gaps">Parts of 0…100 % that lead nowhere, each from and to; <c>branch-gap</c> only.</param>
 /// <param name="Options">Options that nothing is tied to; <c>choice-gap</c> only.</param>
 public sealed record PlanFinding(
-    string Code,
+    FindingCode Code,
     string? Section,
     ImmutableArray<string> Targets,
     ImmutableArray<(decimal From, decimal To)>? Gaps = null,
@@ -18,7 +19,7 @@ public sealed record PlanFinding(
     public static Comparison<PlanFinding> Order { get; } =
         (left, right) =>
         {
-            var order = string.CompareOrdinal(left.Code, right.Code);
+            var order = left.Code.CompareTo(right.Code);
             if (order == 0)
                 order = string.CompareOrdinal(left.Section, right.Section);
             for (var n = 0; order == 0 && n < Math.Max(left.Targets.Length, right.Targets.Length); n++)

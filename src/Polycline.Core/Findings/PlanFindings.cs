@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 using Polycline.Core.Sections;
@@ -57,7 +58,7 @@ public sealed class PlanFindings
     }
 
     private static IEnumerable<PlanFinding> IdleDays(PlanSchedule plan) =>
-        plan.Term.IdleSpecialDays.Select(day => new PlanFinding("special-day-idle", null, [$"{day.Date:uuuu-MM-dd}"]));
+        plan.Term.IdleSpecialDays.Select(day => new PlanFinding(FindingCode.SpecialDayIdle, null, [$"{day.Date:uuuu-MM-dd}"]));
 
     private IEnumerable<PlanFinding> OfEdition() =>
         [.. GateCircles.In(plan.Edition), .. Branches.Of(plan.Edition), .. GateOwner.Of(plan.Edition).Where(CanNeverBeMet).Select(Never)];
@@ -71,18 +72,22 @@ public sealed class PlanFindings
         {
             var gate = new SectionGate(owner.Gate, schedule);
             if (gate.Waived.Count > 0)
-                yield return new("gate-waived", schedule.Section.Ref.Name, [owner.Name, .. gate.Waived.OrderBy(name => place[name])]);
+                yield return new(
+                    FindingCode.GateWaived,
+                    schedule.Section.Ref.Name,
+                    [owner.Name, .. gate.Waived.OrderBy(name => place[name])]
+                );
             if (Blocking(gate, schedule) is { Count: > 0 } blocking)
-                yield return new("gate-blocked", schedule.Section.Ref.Name, [owner.Name, .. InOrder(blocking)]);
+                yield return new(FindingCode.GateBlocked, schedule.Section.Ref.Name, [owner.Name, .. InOrder(blocking)]);
         }
         foreach (var item in schedule.Items)
             if (LateFor(item, schedule) is { Count: > 0 } late)
-                yield return new("gate-late", schedule.Section.Ref.Name, [item.Item.Ref.Name, .. InOrder(late)]);
+                yield return new(FindingCode.GateLate, schedule.Section.Ref.Name, [item.Item.Ref.Name, .. InOrder(late)]);
     }
 
     private bool CanNeverBeMet(GateOwner owner) => Atoms(owner.Gate.Root) is { IsJudged: true } atoms && !atoms.CanBeMet(_ => false);
 
-    private static PlanFinding Never(GateOwner owner) => new("gate-never", owner.Section?.Name, [owner.Name]);
+    private static PlanFinding Never(GateOwner owner) => new(FindingCode.GateNever, owner.Section?.Name, [owner.Name]);
 
     private GateAtoms Atoms(GateNode node) => new(node, plan.Item);
 
@@ -134,7 +139,7 @@ public sealed class PlanFindings
                 .Distinct()
                 .ToList();
             if (sharing.Count > 0)
-                yield return new("double-enrolment", null, [student.Key.Name, .. sharing]);
+                yield return new(FindingCode.DoubleEnrolment, null, [student.Key.Name, .. sharing]);
         }
     }
 }

@@ -85,7 +85,7 @@ public sealed class PlanAnswer
         Each("findings", section.Findings, finding =>
         {
             json.WriteStartObject();
-            json.WriteString("code", finding.Code);
+            json.WriteString("code", EnumNames.Of(finding.Code));
             json.WriteString("target", finding.Target);
             if (finding.By is { } by)
                 json.WriteNumber("by", by);
@@ -140,7 +140,7 @@ public sealed class PlanAnswer
     private void Finding(PlanFinding finding)
     {
         json.WriteStartObject();
-        json.WriteString("code", finding.Code);
+        json.WriteString("code", EnumNames.Of(finding.Code));
         if (finding.Section is { } section)
             json.WriteString("section", section);
         Each("targets", finding.Targets, json.WriteStringValue);

@@ -60,7 +60,9 @@ public sealed record Placement(
     }
 
     private static IEnumerable<Finding> Overflows(ImmutableArray<PlacedLesson> placed) =>
-        placed.Where(lesson => lesson.Overflow > 0).Select(lesson => new Finding("overflow", lesson.Lesson.Name, lesson.Overflow));
+        placed
+            .Where(lesson => lesson.Overflow > 0)
+            .Select(lesson => new Finding(FindingCode.Overflow, lesson.Lesson.Name, lesson.Overflow));
 
     // A placed lesson that a pinned one follows in running order, but that ends later than that one starts.
     private static IEnumerable<Finding> AfterPins(IReadOnlyList<LessonToPlace> lessons, ImmutableArray<PlacedLesson> placed)
@@ -69,7 +71,7 @@ public sealed record Placement(
         for (var n = lessons.Count - 1; n >= 0; n--)
         {
             if (placed[n].EndsAt > earliest)
-                yield return new("after-pin", placed[n].Lesson.Name);
+                yield return new(FindingCode.AfterPin, placed[n].Lesson.Name);
             if (lessons[n] is { Pin: not null, TakenAlong: false } && placed[n].StartsAt is { } start && !(earliest < start))
                 earliest = start;
         }

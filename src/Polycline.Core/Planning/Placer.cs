@@ -59,11 +59,11 @@ internal sealed class Placer(ImmutableArray<Meeting> meetings, Basis basis, int 
         var first = NextWithRoom(wanted);
         if (first == meetings.Length)
         {
-            Findings.Add(new("pin-missed", lesson.Lesson.Name, 0));
+            Findings.Add(new(FindingCode.PinMissed, lesson.Lesson.Name, 0));
             return (Unplaced(lesson), null);
         }
         if (first > wanted)
-            Findings.Add(new("pin-missed", lesson.Lesson.Name, first - wanted));
+            Findings.Add(new(FindingCode.PinMissed, lesson.Lesson.Name, first - wanted));
         var start = new Place(first, FreeFrom(first, 0));
         if (lesson.Length == 0)
             return (Standing(lesson, start, asEnd: false), start);

@@ -36,7 +36,7 @@ public sealed class SectionSchedule
             .. Meetings
                 .Findings.Concat(Forecast.Findings)
                 .Concat(ItemFindings())
-                .OrderBy(finding => finding.Code, StringComparer.Ordinal)
+                .OrderBy(finding => finding.Code)
                 .ThenBy(finding => finding.Target, StringComparer.Ordinal),
         ];
     }
@@ -111,17 +111,17 @@ public sealed class SectionSchedule
                 continue;
             var (opens, due, closes) = (dates.Opens.At, dates.Due.At, dates.Closes.At);
             if (due < opens)
-                yield return new("due-before-opens", item.Ref.Name);
+                yield return new(FindingCode.DueBeforeOpens, item.Ref.Name);
             if (closes < due)
-                yield return new("closes-before-due", item.Ref.Name);
+                yield return new(FindingCode.ClosesBeforeDue, item.Ref.Name);
             if (item.Lesson is { } lesson && due < Anchors.StartOf(lesson.Ref))
-                yield return new("due-before-lesson", item.Ref.Name);
+                yield return new(FindingCode.DueBeforeLesson, item.Ref.Name);
             if (due is { } falls && !Term.IsClassDay(falls))
-                yield return new("due-off-day", item.Ref.Name);
+                yield return new(FindingCode.DueOffDay, item.Ref.Name);
             if (dates.DueEarlier)
-                yield return new("due-earlier", item.Ref.Name);
+                yield return new(FindingCode.DueEarlier, item.Ref.Name);
             if (dates.BeyondTerm)
-                yield return new("beyond-term", item.Ref.Name);
+                yield return new(FindingCode.BeyondTerm, item.Ref.Name);
         }
     }
 }

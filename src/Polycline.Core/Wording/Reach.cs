@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using NodaTime;
+using Polycline.Core.Calendars;
 using Polycline.Core.Changes;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
@@ -155,7 +156,7 @@ public sealed record Reach(
                 && other.Item(item.Item.Ref)?.Dates is not null
             );
 
-        static int Sleepers(SectionSchedule schedule) => schedule.Findings.Count(finding => finding.Code == "change-idle");
+        static int Sleepers(SectionSchedule schedule) => schedule.Findings.Count(finding => finding.Code == FindingCode.ChangeIdle);
     }
 
     private static IEnumerable<ReachRow> CourseRows(PlanSchedule before, PlanSchedule after)

@@ -214,7 +214,7 @@ public static class RollOver
             Moment.Of(lastEnd, next.Term.Zone),
             [
                 .. schedule
-                    .Findings.Where(finding => finding.Code == "overflow")
+                    .Findings.Where(finding => finding.Code == FindingCode.Overflow)
                     .Select(finding => new FindingWords(next.TitleOf, next.Edition.Basis, next.Edition.Levels).Of(finding)),
             ]
         );

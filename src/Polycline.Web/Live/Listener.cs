@@ -28,7 +28,7 @@ public sealed class Listener(
         {
             try
             {
-                await using var connection = await database.Source.OpenConnectionAsync(stoppingToken);
+                await using var connection = await database.OpenOwn(stoppingToken);
                 connection.Notification += (_, told) => _ = Tell(ScopeChanged.FromJson(told.Payload));
                 await using (var listen = new NpgsqlCommand($"LISTEN {LedgerStore.Channel}", connection))
                     await listen.ExecuteNonQueryAsync(stoppingToken);

@@ -204,7 +204,7 @@ public static class ReadSections
     {
         var asleep = plan
             .Schedule.Section(section.Section.Ref)
-            .Findings.Where(finding => finding.Code == "change-idle")
+            .Findings.Where(finding => finding.Code == FindingCode.ChangeIdle)
             .Select(finding => finding.Target)
             .ToHashSet();
         return plan

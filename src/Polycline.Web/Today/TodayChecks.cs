@@ -82,7 +82,7 @@ internal sealed class TodayChecks(EditionPlan plan)
     {
         if (schedule.Forecast.Lacking == 0)
             yield break;
-        var items = schedule.Findings.Count(finding => finding.Code == "beyond-term" && IsOfLacking(finding, schedule));
+        var items = schedule.Findings.Count(finding => finding.Code == FindingCode.BeyondTerm && IsOfLacking(finding, schedule));
         var lack = plan.Edition.Basis.Counted(schedule.Forecast.Lacking);
         var over = schedule.Forecast.Lessons.Count(lesson => lesson.Overflow > 0);
         var outside =
@@ -97,9 +97,9 @@ internal sealed class TodayChecks(EditionPlan plan)
     private static bool IsOfLacking(Finding finding, SectionSchedule schedule) =>
         schedule.Forecast.Lacking > 0
         && (
-            finding.Code == "overflow"
+            finding.Code == FindingCode.Overflow
             || (
-                finding.Code == "beyond-term"
+                finding.Code == FindingCode.BeyondTerm
                 && schedule.Item(new(finding.Target)) is { Dates: { } dates }
                 && !new[] { dates.Opens, dates.Due, dates.Closes }.Any(date => date is { Layer: Layer.Section, IsGiven: true })
             )
@@ -109,13 +109,13 @@ internal sealed class TodayChecks(EditionPlan plan)
     {
         return finding.Code switch
         {
-            "overflow" => There("drop, shorten or move something here", "lessons"),
-            "pin-missed" or "after-pin" => There("put its date back", "lessons") with { Row = RowOf(finding.Target) },
-            "no-meetings" => There("give it its timetable", "timetable"),
-            "meeting-overlap" => There("move or cancel one of them", "classes"),
-            "change-idle" => There("put that change back", "classes"),
-            "closes-before-due" => Date("set when it closes", "closes"),
-            "beyond-term" => Date("set it otherwise here, or drop it", Outside(schedule, finding.Target)),
+            FindingCode.Overflow => There("drop, shorten or move something here", "lessons"),
+            FindingCode.PinMissed or FindingCode.AfterPin => There("put its date back", "lessons") with { Row = RowOf(finding.Target) },
+            FindingCode.NoMeetings => There("give it its timetable", "timetable"),
+            FindingCode.MeetingOverlap => There("move or cancel one of them", "classes"),
+            FindingCode.ChangeIdle => There("put that change back", "classes"),
+            FindingCode.ClosesBeforeDue => Date("set when it closes", "closes"),
+            FindingCode.BeyondTerm => Date("set it otherwise here, or drop it", Outside(schedule, finding.Target)),
             _ => Date("set when it is due", "due"),
         };
 
@@ -130,11 +130,14 @@ internal sealed class TodayChecks(EditionPlan plan)
     private TodayMend MendOf(PlanFinding finding) =>
         finding.Code switch
         {
-            "double-enrolment" => new("the office ends one of the two", null, null, null, null, null),
-            "special-day-idle" => new("the office takes that day away", null, null, null, null, null),
+            FindingCode.DoubleEnrolment => new("the office ends one of the two", null, null, null, null, null),
+            FindingCode.SpecialDayIdle => new("the office takes that day away", null, null, null, null, null),
             // What hangs on a score stands in the others; the first is what the score is in.
-            "branch-gap" or "branch-overlap" => Row("change a condition", finding.Targets.ElementAtOrDefault(1) ?? finding.Targets[0]),
-            "choice-gap" => Row("look at the choice", finding.Targets[0]),
+            FindingCode.BranchGap or FindingCode.BranchOverlap => Row(
+                "change a condition",
+                finding.Targets.ElementAtOrDefault(1) ?? finding.Targets[0]
+            ),
+            FindingCode.ChoiceGap => Row("look at the choice", finding.Targets[0]),
             _ => Row("change its condition", finding.Targets[0]),
         };
 

@@ -53,10 +53,10 @@ public sealed class SectionMeetingsTests
         var cancel = new MeetingChange.Cancel(extra.Date, null);
         Of(extra, cancel).Meetings.Length.ShouldBe(4);
         var asleep = Of(cancel, extra);
-        (asleep.Meetings.Length, asleep.Findings.ShouldHaveSingleItem()).ShouldBe((5, new Finding("change-idle", "2026-09-12")));
+        (asleep.Meetings.Length, asleep.Findings.ShouldHaveSingleItem()).ShouldBe((5, new Finding(FindingCode.ChangeIdle, "2026-09-12")));
         Of(new MeetingChange.Cancel(Monday, null), new MeetingChange.Cancel(Monday, null))
             .Findings.ShouldHaveSingleItem()
-            .Code.ShouldBe("change-idle");
+            .Code.ShouldBe(FindingCode.ChangeIdle);
     }
 
     [Fact]
@@ -87,10 +87,10 @@ public sealed class SectionMeetingsTests
     public void Classes_that_overlap_are_found_and_so_is_a_section_that_never_meets()
     {
         var overlap = Of(new MeetingChange.Extra(Monday, new(9, 0), new(9, 30)));
-        overlap.Findings.ShouldBe([new("meeting-overlap", "2026-09-07T09:00")]);
+        overlap.Findings.ShouldBe([new(FindingCode.MeetingOverlap, "2026-09-07T09:00")]);
         // One right after the other is no overlap.
         Of(new MeetingChange.Extra(Monday, new(9, 40), new(10, 0))).Findings.ShouldBeEmpty();
-        Of([new Slot.InPeriods("sat", ["P1"])]).Findings.ShouldBe([new("no-meetings", "s1")]);
+        Of([new Slot.InPeriods("sat", ["P1"])]).Findings.ShouldBe([new(FindingCode.NoMeetings, "s1")]);
         // A period that a day does not have is no class either.
         Of([new Slot.InPeriods("mon", ["P1", "P9"])]).Meetings.ShouldBeEmpty();
     }

@@ -7,6 +7,7 @@ using Polycline.Core.Findings;
 using Polycline.Core.Planning;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
+using Polycline.Core.Wording;
 using Shouldly;
 using Xunit;
 
@@ -43,7 +44,7 @@ public sealed class GeneratedPlanTests
                     .ShouldBe(plan.Edition.InReadingOrder().Select(item => item.Ref));
                 section.Findings.ShouldBe(
                     section
-                        .Findings.OrderBy(finding => finding.Code, StringComparer.Ordinal)
+                        .Findings.OrderBy(finding => EnumNames.Of(finding.Code), StringComparer.Ordinal)
                         .ThenBy(finding => finding.Target, StringComparer.Ordinal)
                 );
             }
@@ -71,7 +72,7 @@ public sealed class GeneratedPlanTests
                     if (
                         plan.Edition.Basis == Basis.Minutes
                         && placed > 0
-                        && section.Findings.All(finding => finding.Code != "meeting-overlap")
+                        && section.Findings.All(finding => finding.Code != FindingCode.MeetingOverlap)
                         && section.Course.Lessons.All(other => other.Pin is null)
                     )
                         meetings
@@ -90,7 +91,7 @@ public sealed class GeneratedPlanTests
                     .Order()
                     .ShouldBe(meetings.Select(meeting => meeting.Ordinal));
                 // Overlapping classes aside, the lessons that flow follow one another.
-                if (section.Findings.All(finding => finding.Code is not ("meeting-overlap" or "after-pin")))
+                if (section.Findings.All(finding => finding.Code is not (FindingCode.MeetingOverlap or FindingCode.AfterPin)))
                 {
                     var flowing = section
                         .Planned.Lessons.Where(lesson => lesson.IsPlaced && section.Lesson(lesson.Lesson)!.Pin is null)
@@ -489,7 +490,7 @@ public sealed class GeneratedPlanTests
             findings.ShouldAllBe(finding => finding.Targets.All(known.Contains));
             findings.Zip(findings.Skip(1)).ShouldAllBe(pair => PlanFinding.Order(pair.First, pair.Second) <= 0);
             findings
-                .Where(finding => finding.Code == "double-enrolment")
+                .Where(finding => finding.Code == FindingCode.DoubleEnrolment)
                 .Select(finding => finding.Targets[0])
                 .ShouldBe(
                     new[] { "p1", "p2" }.Where(student =>
@@ -532,7 +533,9 @@ public sealed class GeneratedPlanTests
                 node =>
                 {
                     var gated = edition with { Units = [edition.Units[0] with { Items = [Plans.Task("g", gate: node)] }] };
-                    var never = PlanFindings.Of(Plans.Schedule(gated, Plans.Section("s1"))).Any(finding => finding.Code == "gate-never");
+                    var never = PlanFindings
+                        .Of(Plans.Schedule(gated, Plans.Section("s1")))
+                        .Any(finding => finding.Code == FindingCode.GateNever);
                     never.ShouldBe(!Everything(two).Any(facts => Meets(gated, node, facts)));
                 },
                 iter: 60

@@ -68,7 +68,7 @@ public sealed class PlacementTests
                         .ShouldAllBe(pair => pair.Second.Overflow >= 0 && pair.Second.Overflow <= pair.First.Length);
                     (sized.Sum(lesson => lesson.Length) - placement.Lacking).ShouldBeLessThanOrEqualTo(capacity);
                     placement.Lacking.ShouldBe(
-                        placement.Findings.Where(finding => finding.Code == "overflow").Sum(finding => finding.By!.Value)
+                        placement.Findings.Where(finding => finding.Code == FindingCode.Overflow).Sum(finding => finding.By!.Value)
                     );
                     placement.Lessons.ShouldAllBe(lesson =>
                         lesson.Ordinals.SequenceEqual(lesson.Ordinals.Order()) && lesson.StartsAt <= lesson.EndsAt || !lesson.IsPlaced

@@ -1,9 +1,11 @@
 using NodaTime;
 using Polycline.Core;
+using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.Findings;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
+using Polycline.Core.Wording;
 using Shouldly;
 using Xunit;
 
@@ -26,7 +28,7 @@ public sealed class FindingsTests
             .. PlanFindings
                 .Of(Plans.Schedule(edition, sections))
                 .Select(finding =>
-                    $"{finding.Code}{(finding.Section is null ? "" : $" in {finding.Section}")}: {string.Join(' ', finding.Targets)}"
+                    $"{EnumNames.Of(finding.Code)}{(finding.Section is null ? "" : $" in {finding.Section}")}: {string.Join(' ', finding.Targets)}"
                     + (
                         finding.Gaps is { } gaps
                             ? " " + string.Join(' ', gaps.Select(gap => FormattableString.Invariant($"{gap.From}–{gap.To}")))
@@ -35,6 +37,12 @@ public sealed class FindingsTests
                     + (finding.Options is { } options ? " " + string.Join(' ', options) : "")
                 ),
         ];
+
+    [Fact]
+    public void Codes_stand_in_the_order_of_their_names_by_which_findings_are_sorted() =>
+        Enum.GetValues<FindingCode>()
+            .Select(EnumNames.Of)
+            .ShouldBe(Enum.GetValues<FindingCode>().Select(EnumNames.Of).Order(StringComparer.Ordinal));
 
     [Fact]
     public void A_circle_is_named_once_through_items_lessons_and_units_and_not_for_who_only_leads_into_it()

@@ -67,45 +67,49 @@ public sealed class WordingTests
     }
 
     [Theory]
-    [InlineData("overflow", "“l1” does not fit, by 2 classes.")]
-    [InlineData("pin-missed", "“l1” is fixed to a date that another lesson has, and starts 2 classes later.")]
-    [InlineData("after-pin", "“l1” ends only after a lesson fixed to a date has begun that should follow it.")]
-    [InlineData("no-meetings", "There are no classes yet: give this section its timetable.")]
-    [InlineData("meeting-overlap", "Two classes overlap on Mon 7 Sep 2026, 08:40.", "2026-09-07T08:40")]
-    [InlineData("change-idle", "A changed class on Mon 7 Sep 2026 is not there any more.", "2026-09-07")]
-    [InlineData("due-before-opens", "“l1” is due before it opens.")]
-    [InlineData("closes-before-due", "“l1” closes before it is due.")]
-    [InlineData("due-before-lesson", "“l1” is due before its lesson starts.")]
-    [InlineData("due-off-day", "“l1” is due on a day without classes.")]
-    [InlineData("due-earlier", "“l1” would now be due earlier than announced, and stays as announced.")]
-    [InlineData("beyond-term", "“l1” has a date outside the term.")]
-    public void Every_finding_of_a_section_is_a_sentence(string code, string sentence, string target = "l1") =>
+    [InlineData(FindingCode.Overflow, "“l1” does not fit, by 2 classes.")]
+    [InlineData(FindingCode.PinMissed, "“l1” is fixed to a date that another lesson has, and starts 2 classes later.")]
+    [InlineData(FindingCode.AfterPin, "“l1” ends only after a lesson fixed to a date has begun that should follow it.")]
+    [InlineData(FindingCode.NoMeetings, "There are no classes yet: give this section its timetable.")]
+    [InlineData(FindingCode.MeetingOverlap, "Two classes overlap on Mon 7 Sep 2026, 08:40.", "2026-09-07T08:40")]
+    [InlineData(FindingCode.ChangeIdle, "A changed class on Mon 7 Sep 2026 is not there any more.", "2026-09-07")]
+    [InlineData(FindingCode.DueBeforeOpens, "“l1” is due before it opens.")]
+    [InlineData(FindingCode.ClosesBeforeDue, "“l1” closes before it is due.")]
+    [InlineData(FindingCode.DueBeforeLesson, "“l1” is due before its lesson starts.")]
+    [InlineData(FindingCode.DueOffDay, "“l1” is due on a day without classes.")]
+    [InlineData(FindingCode.DueEarlier, "“l1” would now be due earlier than announced, and stays as announced.")]
+    [InlineData(FindingCode.BeyondTerm, "“l1” has a date outside the term.")]
+    public void Every_finding_of_a_section_is_a_sentence(FindingCode code, string sentence, string target = "l1") =>
         new FindingWords(name => name, Basis.Meetings, LevelNames.Plain).Of(new Finding(code, target, 2)).ShouldBe(sentence);
 
     [Fact]
     public void What_does_not_fit_is_told_in_what_lessons_are_measured_in() =>
         new FindingWords(name => name, Basis.Minutes, LevelNames.Plain)
-            .Of(new Finding("overflow", "l1", 1))
+            .Of(new Finding(FindingCode.Overflow, "l1", 1))
             .ShouldBe("“l1” does not fit, by 1 minute.");
 
     [Theory]
-    [InlineData("gate-circle", "a", "“a” waits for itself: nobody may ever get in.")]
-    [InlineData("gate-circle", "a b c", "“a”, “b” and “c” wait for one another: nobody may ever get in.")]
-    [InlineData("gate-never", "a", "Nobody can ever meet the condition of “a”.")]
-    [InlineData("gate-never", "a", "In s1 nobody can ever meet the condition of “a”.", "s1")]
-    [InlineData("gate-blocked", "a b", "In s1 nobody can meet the condition of “a”: “b” cannot be worked on there.", "s1")]
-    [InlineData("gate-waived", "a b c", "In s1 “a” no longer waits for “b” and “c”, dropped there.", "s1")]
-    [InlineData("gate-late", "a b", "In s1 “a” is due before “b” opens, for which it waits.", "s1")]
+    [InlineData(FindingCode.GateCircle, "a", "“a” waits for itself: nobody may ever get in.")]
+    [InlineData(FindingCode.GateCircle, "a b c", "“a”, “b” and “c” wait for one another: nobody may ever get in.")]
+    [InlineData(FindingCode.GateNever, "a", "Nobody can ever meet the condition of “a”.")]
+    [InlineData(FindingCode.GateNever, "a", "In s1 nobody can ever meet the condition of “a”.", "s1")]
+    [InlineData(FindingCode.GateBlocked, "a b", "In s1 nobody can meet the condition of “a”: “b” cannot be worked on there.", "s1")]
+    [InlineData(FindingCode.GateWaived, "a b c", "In s1 “a” no longer waits for “b” and “c”, dropped there.", "s1")]
+    [InlineData(FindingCode.GateLate, "a b", "In s1 “a” is due before “b” opens, for which it waits.", "s1")]
     [InlineData(
-        "branch-gap",
+        FindingCode.BranchGap,
         "a b c",
         "In “a” a score from 0 % to below 40 % and a score of 100 % lead to none of “b” and “c”; nor does never taking it."
     )]
-    [InlineData("branch-overlap", "a b c", "A score in “a” can open both “b” and “c”.")]
-    [InlineData("choice-gap", "a", "In “a” nothing hangs on “poster”; nor on never picking.")]
-    [InlineData("double-enrolment", "p1 s1 s2", "p1 is in s1 and s2 at the same time.")]
-    [InlineData("special-day-idle", "2026-09-12", "The special day on Sat 12 Sep 2026 does nothing: there are no classes that day.")]
-    public void Every_finding_of_a_plan_is_a_sentence(string code, string targets, string sentence, string? section = null) =>
+    [InlineData(FindingCode.BranchOverlap, "a b c", "A score in “a” can open both “b” and “c”.")]
+    [InlineData(FindingCode.ChoiceGap, "a", "In “a” nothing hangs on “poster”; nor on never picking.")]
+    [InlineData(FindingCode.DoubleEnrolment, "p1 s1 s2", "p1 is in s1 and s2 at the same time.")]
+    [InlineData(
+        FindingCode.SpecialDayIdle,
+        "2026-09-12",
+        "The special day on Sat 12 Sep 2026 does nothing: there are no classes that day."
+    )]
+    public void Every_finding_of_a_plan_is_a_sentence(FindingCode code, string targets, string sentence, string? section = null) =>
         new FindingWords(name => name, Basis.Meetings, LevelNames.Plain)
             .Of(new PlanFinding(code, section, [.. targets.Split(' ')], [(0, 40), (100, 100)], ["poster"]))
             .ShouldBe(sentence);

@@ -23,12 +23,21 @@ public sealed record Moment(string Instant, string Local, string Weekday, string
     private const int MostKept = 20_000;
     private static readonly ConcurrentDictionary<(Instant, string), Moment> Kept = [];
 
+    private static int kept;
+
     public static Moment Of(Instant instant, DateTimeZone zone)
     {
+        // Now, and when somebody did something, is asked for once; plans are made of whole minutes.
+        if (instant.ToUnixTimeTicks() % NodaConstants.TicksPerMinute != 0)
+            return Written(instant, zone);
         if (Kept.TryGetValue((instant, zone.Id), out var known))
             return known;
-        if (Kept.Count >= MostKept)
+        // Counted here: the dictionary would take every lock of its own to count.
+        if (Interlocked.Increment(ref kept) > MostKept)
+        {
             Kept.Clear();
+            Interlocked.Exchange(ref kept, 0);
+        }
         return Kept[(instant, zone.Id)] = Written(instant, zone);
     }
 
