@@ -6,7 +6,10 @@ using Xunit;
 
 namespace Polycline.Tests.Core.Calendars;
 
-/// <summary>When a section meets, and what its changes make of that. The computation, chapter 2. Mondays and Wednesdays for a fortnight from 7 September.</summary>
+/// <summary>
+/// When a section meets, and what its changes make of that: on Mondays and Wednesdays, for a fortnight from 7 September.
+/// The computation, chapter 2.
+/// </summary>
 public sealed class SectionMeetingsTests
 {
     private static readonly LocalDate Monday = new(2026, 9, 7),

@@ -28,7 +28,8 @@ public sealed class FindingsTests
             .. PlanFindings
                 .Of(Plans.Schedule(edition, sections))
                 .Select(finding =>
-                    $"{EnumNames.Of(finding.Code)}{(finding.Section is null ? "" : $" in {finding.Section}")}: {string.Join(' ', finding.Targets)}"
+                    $"{EnumNames.Of(finding.Code)}{(finding.Section is null ? "" : $" in {finding.Section}")}: "
+                    + string.Join(' ', finding.Targets)
                     + (
                         finding.Gaps is { } gaps
                             ? " " + string.Join(' ', gaps.Select(gap => FormattableString.Invariant($"{gap.From}–{gap.To}")))
