@@ -98,7 +98,7 @@ const put = (part: keyof Filter, event: Event) =>
   padding-bottom: var(--space-4);
 }
 input {
-  width: 170px;
+  width: 140px;
 }
 select {
   max-width: 140px;
