@@ -312,9 +312,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
                 methods is [var one] ? one
                 : methods is null ? "*"
                 : string.Join(',', methods.Where(method => method != "OPTIONS").Order())
-            )
-            + " "
-            + $"{path}";
+            ) + $" {path}";
     }
 
     private async Task<Caller> Persona(string who)

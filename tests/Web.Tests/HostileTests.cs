@@ -56,7 +56,7 @@ public sealed class HostileTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         "as=student:-1",
         "as=pretend:99999999999999999999",
         "as=pretend:1~%00.score.1",
-        "as=" + "x%C0%80",
+        "as=x%C0%80",
     ];
 
     private School school = null!;

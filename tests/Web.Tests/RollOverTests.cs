@@ -208,10 +208,10 @@ public sealed class RollOverTests : IAsyncLifetime
         shown.Json["sentence"]!
             .GetValue<string>()
             .ShouldMatch(
-                @"^Weather Watch, edition 2026 becomes a past edition now: "
-                    + @"it stays complete with its work, to be read and searched, and is not changed any more\."
-                    + @" 30 items in it were never published\. \d+ pieces of work wait for feedback; "
-                    + @"they can still be given back\. edition 2027 becomes the current one\.$"
+                @"^Weather Watch, edition 2026 becomes a past edition now\. "
+                    + @"It stays complete, with its work, to be read and searched, but is no longer changed\."
+                    + @" 30 items in it were never published\. \d+ pieces of work have not been read and given back; "
+                    + @"that can still be done\. Edition 2027 becomes the current one\.$"
             );
         using var co = await school.As(DemoPeople.CoTeacher);
         (await co.Post(Route("end"), new { on = (string?)null }, Guid.NewGuid())).Code.ShouldBe("forbidden");

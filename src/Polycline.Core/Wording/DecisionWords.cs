@@ -57,7 +57,7 @@ public sealed class DecisionWords(PlanSchedule plan, PlanNames names)
                 ReleaseState.Excused => "You are excused from it.",
                 ReleaseState.Closed => $"Closed on {When(dates!.Closes.At)}; you can still read it.",
                 ReleaseState.Overdue => $"Was due on {When(dates!.Due.At)}; you can still do it.",
-                ReleaseState.Withdrawn => "Not open any more; you can still read it, and what you have begun.",
+                ReleaseState.Withdrawn => "No longer open. You can still read it, and what you have begun.",
                 _ => dates?.Due.At is { } due ? $"Due on {When(due)}." : "Open.",
             };
 

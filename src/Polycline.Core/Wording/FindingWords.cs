@@ -20,7 +20,7 @@ public sealed class FindingWords(Func<string, string> nameOf, Basis basis, Level
         var name = nameOf(finding.Target);
         return finding.Code switch
         {
-            FindingCode.Overflow => $"“{name}” does not fit, by " + $"{basis.Counted(finding.By ?? 0)}.",
+            FindingCode.Overflow => $"“{name}” does not fit, by {basis.Counted(finding.By ?? 0)}.",
             FindingCode.PinMissed when finding.By == 0 => $"“{name}” is fixed to a date after which there is no class left.",
             FindingCode.PinMissed => $"“{name}” is fixed to a date that another {levels.Lesson.One} has, "
                 + $"and starts {Counted(finding.By ?? 0, "class", "classes")} later.",

@@ -104,7 +104,7 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
         var again = chance.NextDouble() < 0.08 && !steady;
         var back =
             waits || backAt > now || now - handed < Duration.FromDays(6) ? null
-            : again ? "Nearly. Write down with what you measured, and hand it in again."
+            : again ? "Nearly. Say what you measured with, and hand it in again."
             : Backs[chance.Next(Backs.Length)];
         pieces.Add(
             (

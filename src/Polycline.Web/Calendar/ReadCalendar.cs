@@ -222,7 +222,7 @@ public static class ReadCalendar
             section.Letter,
             course.CourseTitle,
             schedule.Meetings.Meetings.Length,
-            lacking > 0 ? $"does not fit, by " + $"{course.Edition.Basis.Counted(lacking)}"
+            lacking > 0 ? $"does not fit, by {course.Edition.Basis.Counted(lacking)}"
                 : free == 0 ? "fits to the last class"
                 : $"fits, {Counting.Counted(free, "class", "classes")} free",
             lacking > 0

@@ -149,16 +149,15 @@ public static class EndEdition
         var when = on is { } day ? $"after {Moment.InWords(day, day)}" : "now";
         List<string> told =
         [
-            $"{plan.CourseTitle}, {plan.Edition.Title} becomes a past edition {when}: it stays "
-                + $"complete with its work, to be read and searched, and is not changed any more.",
+            $"{plan.CourseTitle}, {plan.Edition.Title} becomes a past edition {when}.",
+            "It stays complete, with its work, to be read and searched, but is no longer changed.",
             unpublished == 0
                 ? "Everything in it was published."
                 : $"{plan.Edition.Levels.Item.Counted(unpublished)} in it {(unpublished == 1 ? "was" : "were")} never published.",
             waiting == 0
-                ? "No work waits for feedback."
-                : $"{Counted(waiting, "piece of work waits", "pieces of work wait")} for "
-                    + $"feedback; {(waiting == 1 ? "it" : "they")} can still be given back.",
-            coming is null ? "No next edition is being prepared." : $"{coming.Title} becomes the current one.",
+                ? "All work has been read and given back."
+                : $"{Counted(waiting, "piece of work has", "pieces of work have")} not been read and given back; that can still be done.",
+            coming is null ? "No next edition is being prepared." : $"{coming.Title.Capital()} becomes the current one.",
         ];
         return new(true, string.Join(' ', told), on is null ? $"End {plan.Edition.Title}" : $"End {plan.Edition.Title} {when}");
     }
@@ -167,5 +166,5 @@ public static class EndEdition
     private static LocalDate? DayOf(string? on, LocalDate today) =>
         on is null ? null
         : LocalDatePattern.Iso.Parse(on) is { Success: true, Value: var day } && day >= today && day <= today.PlusYears(2) ? day
-        : throw Problem.Field("on", "Give the last day on which it is current, from today to two years ahead.");
+        : throw Problem.Field("on", "Give the last day it stays current, from today to two years ahead.");
 }

@@ -85,6 +85,6 @@ public sealed class ChangeTimetable : IEditionCommand<ChangeTimetableRequest, Ed
         public Rules() =>
             RuleFor(request => request.Slots)
                 .Must(slots => slots.ValueKind == JsonValueKind.Array && slots.GetArrayLength() <= 60)
-                .WithMessage("Give a list of at most 60 times.");
+                .WithMessage("A timetable has at most 60 times.");
     }
 }

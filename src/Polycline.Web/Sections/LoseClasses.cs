@@ -162,7 +162,7 @@ public sealed class LoseClasses : IEditionCommand<LoseClassesRequest, EditionPla
                 .WithMessage("One class is named twice.");
             RuleFor(request => request.Drop)
                 .Must(drop => drop is null or { Count: > 0 and <= 60 })
-                .WithMessage("Choose from 1 to 60 to drop.");
+                .WithMessage("Choose what to drop: at least one, and at most 60.");
             RuleFor(request => request.Drop)
                 .Must((request, drop) => drop is null || request.How == "drop")
                 .WithMessage("Only with “drop” can what to drop be chosen.");

@@ -206,7 +206,7 @@ public sealed class WordingTests
         Team("f").Sentence.ShouldBe("It is to open at a moment that does not come, as in the course.");
         Team("g").Sentence.ShouldBe("It is for some only, as in the course, and Ines is not among them.");
         Team("h").Sentence.ShouldBe("Ines has begun it, so it stays readable. The item is kept back in this section.");
-        Told("h").ShouldBe("Not open any more; you can still read it, and what you have begun.");
+        Told("h").ShouldBe("No longer open. You can still read it, and what you have begun.");
         Team("i").Sentence.ShouldBe("Ines is excused from it.");
         Told("i").ShouldBe("You are excused from it.");
         Told("j").ShouldBe("Not open to you yet: ask your teacher.");

@@ -59,11 +59,11 @@ public static class Bounds
         for (var at = 0; at < text.Length; at++)
         {
             if (char.IsControl(text[at]) && text[at] is not ('\n' or '\r' or '\t'))
-                return "It holds a control character, which cannot be kept. Write it again without.";
+                return "It contains a control character, which cannot be saved. Take it out and try again.";
             if (char.IsHighSurrogate(text[at]) && at + 1 < text.Length && char.IsLowSurrogate(text[at + 1]))
                 at++;
             else if (char.IsSurrogate(text[at]))
-                return "It holds half a character, which cannot be kept. Write it again without.";
+                return "It contains a broken character, which cannot be saved. Take it out and try again.";
         }
         return null;
     }
@@ -116,7 +116,7 @@ public static class Bounds
         {
             case JsonValueKind.String:
                 if (TextOf(json) is not { } text)
-                    throw Problem.Field(path, "It holds half a character, which cannot be kept. Write it again without.");
+                    throw Problem.Field(path, "It contains a broken character, which cannot be saved. Take it out and try again.");
                 if (Fault(text) is { } fault)
                     throw Problem.Field(path, fault);
                 break;

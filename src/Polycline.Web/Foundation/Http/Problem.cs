@@ -142,7 +142,7 @@ public static class Problem
                 413,
                 "too-large",
                 "That is too much to send at once.",
-                "Nothing was changed. Send less, or in parts."
+                "Nothing was changed. Send less, or send it in parts."
             ),
             BadHttpRequestException { StatusCode: StatusCodes.Status415UnsupportedMediaType } => new(
                 415,

@@ -93,7 +93,7 @@ async function back(which: number): Promise<void> {
       <ProblemNote v-if="rolling.problem.value && !editions.data.value.canRollOver" :problem="rolling.problem.value" />
       <ProblemNote v-if="ending.problem.value" :problem="ending.problem.value" />
       <RollOverForm v-if="editions.data.value.canRollOver" :answer="editions.data.value" :rolling="rolling" @go="go" />
-      <p v-else class="second none">The course’s lead rolls the current edition over, one at a time.</p>
+      <p v-else class="second none">Only the course’s lead can roll it over, and only the current edition.</p>
       <FilePart :edition="edition" :answer="editions.data.value" />
     </template>
   </main>
