@@ -329,14 +329,8 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
 
     private static void DragEnd(Person p)
     {
-        const string End =
-            "const f = document.querySelector('.frame').getBoundingClientRect(); const d = "
-            + "document.querySelector('path.forecast').getAttribute('d').match(/[ML][0-9.]+ [0-9.]+/g)[3]"
-            + ".slice(1).split(' ').map(Number); return ";
-        p.See(".frame svg");
-        p.Drag((int)p.Ask<double>(End + "f.left + d[0] + 0.5"), (int)p.Ask<double>(End + "f.top + d[1] + 0.5"), 60, () =>
-            p.SeeText(" in 9 Alder")
-        );
+        p.See(".frame path.forecast");
+        p.Drag(PaceWalk.FirstEnd, 60, () => p.SeeText(" in 9 Alder"));
         Button(p, "Have it so here");
     }
 

@@ -112,14 +112,8 @@ public sealed class PaceWalk(PublishedSchool school) : IClassFixture<PublishedSc
         using var lead = new Person(school.Addresses[0]);
         lead.ComeIn("Orla Tierney-Vance");
         lead.Open("/editions/2/pace");
-        lead.See(".frame svg");
-        // The end of the first lesson to come in the first section, on the page.
-        const string End =
-            "const f = document.querySelector('.frame').getBoundingClientRect(); const d = "
-            + "document.querySelector('path.forecast').getAttribute('d').match(/[ML][0-9.]+ "
-            + "[0-9.]+/g)[3].slice(1).split(' ').map(Number); return ";
-        var (x, y) = (lead.Ask<double>(End + "f.left + d[0] + 0.5"), lead.Ask<double>(End + "f.top + d[1] + 0.5"));
-        lead.Drag((int)x, (int)y, 60, () => lead.SeeText("dates move in 9 Alder"));
+        lead.See(".frame path.forecast");
+        lead.Drag(FirstEnd, 60, () => lead.SeeText("dates move in 9 Alder"));
         lead.SeeText("Have it so here");
         lead.Press(lead.See("//button[normalize-space() = 'Have it so here']"));
         lead.Sure(() => lead.Text().Contains("You changed the length of") || lead.Text().Contains("You fixed the date of"), "it is so");
@@ -148,6 +142,11 @@ public sealed class PaceWalk(PublishedSchool school) : IClassFixture<PublishedSc
         lead.Sure("You undid: fixed the date of");
         lead.HeardNoComplaint();
     }
+
+    /// <summary>Where the first lesson to come in the first section ends on the page of Pace, as a script.</summary>
+    public const string FirstEnd =
+        "(f => document.querySelector('path.forecast').getAttribute('d').match(/[ML][0-9.]+ [0-9.]+/g)[3].slice(1).split(' ')"
+        + ".map((n, i) => Number(n) + (i ? f.top : f.left) + 0.5))(document.querySelector('.frame').getBoundingClientRect())";
 
     private static string[] Cells(Person person)
     {

@@ -137,10 +137,22 @@ public sealed class Person : IDisposable
         new OpenQA.Selenium.Interactions.Actions(driver).KeyDown(Keys.Shift).Click(element).KeyUp(Keys.Shift).Perform();
 
     /// <summary>Takes what is at a place on the page, moves it to the right, and lets it go once something was seen on the way.</summary>
-    public void Drag(int x, int y, int by, Action seen)
+    /// <param name="place">A script that gives the place, in pixels; it is asked until the place stands still.</param>
+    public void Drag(string place, int by, Action seen)
     {
-        var mouse = new OpenQA.Selenium.Interactions.Actions(driver);
-        mouse.MoveToLocation(x, y).ClickAndHold().Perform();
+        (long X, long Y) at = default;
+        var stood = 0;
+        Until(
+            () =>
+            {
+                var now = Ask<IReadOnlyCollection<object>>($"return ({place}).map(Math.round)").Select(Convert.ToInt64).ToArray();
+                stood = (now[0], now[1]) == at ? stood + 1 : 0;
+                at = (now[0], now[1]);
+                return stood >= 5;
+            },
+            "a place that stands still"
+        );
+        new OpenQA.Selenium.Interactions.Actions(driver).MoveToLocation((int)at.X, (int)at.Y).ClickAndHold().Perform();
         for (var moved = 10; moved <= by; moved += 10)
             new OpenQA.Selenium.Interactions.Actions(driver).MoveByOffset(10, 0).Perform();
         seen();
