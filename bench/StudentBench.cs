@@ -126,8 +126,13 @@ public static class StudentBench
                 {
                     var reply = await callers[n]
                         .Post(
-                            $"/api/sections/{section}/items/{item}/hand-in",
-                            new { text = "A piece", pressedAt = (string?)null },
+                            $"/api/sections/{section}/hand-in",
+                            new
+                            {
+                                item,
+                                text = "A piece",
+                                pressedAt = (string?)null,
+                            },
                             Guid.NewGuid()
                         );
                     if (reply.Status != HttpStatusCode.OK)

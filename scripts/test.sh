@@ -44,28 +44,24 @@ script_is_small() {
 
 scripts_are_sound() { for file in "$ROOT/polycline" "$ROOT"/scripts/*.sh "$ROOT/.ci/run"; do bash -n "$file" || return 1; done; }
 
-# dotnet_tests NAME: runs one test project and adds up what it counts.
+# dotnet_tests NAME: runs one test project and adds up what its report says.
 dotnet_tests() {
-  local name=$1 log="$STATE/test/$1.log" passed failed
+  local name=$1 log="$STATE/test/$1.log" report="$STATE/test/$1.json" said="$STATE/test/$1.failures" passed failed
   local dll="$ROOT/tests/$name.Tests/bin/Release/net10.0/$name.Tests"
   local started=$SECONDS
-  timeout 1200 "$dll" -noColor -maxThreads 4 "${@:2}" >"$log" 2>&1 || true
-  # "   Core.Tests  Total: 19, Errors: 0, Failed: 0, Skipped: 0, …"
-  local total
-  total=$(sed -n 's/^ *'"$name"'\.Tests  Total: \([0-9]*\).*/\1/p' "$log" | tail -1)
-  failed=$(sed -n 's/^ *'"$name"'\.Tests  Total:.*Errors: \([0-9]*\), Failed: \([0-9]*\).*/\1 \2/p' "$log" | tail -1)
-  failed=${failed:+$((${failed/ / + }))}
-  passed=${failed:+$((total - failed))}
-  if [ -z "$passed" ] || [ -z "$failed" ]; then
+  rm -f "$report"
+  timeout 1200 "$dll" -noColor -maxThreads 4 -result-ctrf "$report" "${@:2}" >"$log" 2>&1 || true
+  if ! node "$ROOT/scripts/report.mjs" "$report" >"$said" 2>>"$log"; then
     FAILED=$((FAILED + 1))
     say "FAILED  $name.Tests did not finish"
     tail -40 "$log" | sed 's/^/        /'
     return
   fi
+  read -r passed failed <"$said"
   PASSED=$((PASSED + passed))
   FAILED=$((FAILED + failed))
   say "$([ "$failed" = 0 ] && printf 'ok    ' || printf 'FAILED')  $name.Tests: $passed passed, $failed failed, $((SECONDS - started)) s"
-  [ "$failed" = 0 ] || grep -v '^\s*$' "$log" | tail -120 | sed 's/^/        /'
+  [ "$failed" = 0 ] || tail -n +2 "$said" | sed 's/^/        /'
 }
 
 # A cluster that is thrown away. OPTIONS: how safely it writes; a test's need not survive anything, which makes it quick.

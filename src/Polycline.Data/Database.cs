@@ -4,6 +4,7 @@ using Dapper;
 using NodaTime;
 using Npgsql;
 using Npgsql.NameTranslation;
+using Polycline.Core;
 
 namespace Polycline.Data;
 
@@ -22,6 +23,25 @@ public sealed class Database : IAsyncDisposable
         SqlMapper.AddTypeHandler(new AsIs<Instant[]>());
         SqlMapper.AddTypeHandler(new AsIs<Instant?[]>());
         SqlMapper.AddTypeHandler(new AsIs<IPAddress>());
+        Ids<Core.Calendars.Term>();
+        Ids<Core.Courses.Master>();
+        Ids<Core.Courses.Edition>();
+        Ids<Core.Courses.Unit>();
+        Ids<Core.Courses.Lesson>();
+        Ids<Core.Courses.Item>();
+        Ids<Core.Sections.Section>();
+        Ids<Core.Sections.Person>();
+        Ids<Courses.GroupRow>();
+        Ids<Terms.CalendarDayRow>();
+        Ids<Ledger.Batch>();
+        Ids<Work.PieceRow>();
+    }
+
+    // An id travels to and from the database as its number.
+    private static void Ids<T>()
+    {
+        SqlMapper.AddTypeHandler(new OfId<T>());
+        SqlMapper.AddTypeHandler(new OfIds<T>());
     }
 
     private readonly string own;
@@ -92,6 +112,21 @@ public sealed class Database : IAsyncDisposable
         public override void SetValue(IDbDataParameter parameter, T? value) => parameter.Value = value;
 
         public override T Parse(object value) => (T)value;
+    }
+
+    private sealed class OfId<T> : SqlMapper.TypeHandler<Id<T>>
+    {
+        public override void SetValue(IDbDataParameter parameter, Id<T> value) => parameter.Value = value.Value;
+
+        public override Id<T> Parse(object value) => new((long)value);
+    }
+
+    private sealed class OfIds<T> : SqlMapper.TypeHandler<Id<T>[]>
+    {
+        public override void SetValue(IDbDataParameter parameter, Id<T>[]? value) =>
+            parameter.Value = value is null ? DBNull.Value : Array.ConvertAll(value, id => id.Value);
+
+        public override Id<T>[] Parse(object value) => Array.ConvertAll((long[])value, id => new Id<T>(id));
     }
 
     // No such row is written any more; one that there is, endless or outside all calendars, must not take a screen down

@@ -158,12 +158,26 @@ public sealed class LossTests
         for (var n = 0; n < count; n++)
         {
             var (key, text) = (Guid.NewGuid(), $"Piece {n} of {email}");
-            var first = await Until(school, instance, () =>
-                caller.Post($"/api/sections/{section}/items/{item}/hand-in", new { text, pressedAt = (string?)null }, key)
-            );
-            var again = await Until(school, instance, () =>
-                caller.Post($"/api/sections/{section}/items/{item}/hand-in", new { text, pressedAt = (string?)null }, key)
-            );
+            var first = await Until(school, instance, () => caller.Post(
+                    $"/api/sections/{section}/hand-in",
+                    new
+                    {
+                        item,
+                        text,
+                        pressedAt = (string?)null,
+                    },
+                    key
+                ));
+            var again = await Until(school, instance, () => caller.Post(
+                    $"/api/sections/{section}/hand-in",
+                    new
+                    {
+                        item,
+                        text,
+                        pressedAt = (string?)null,
+                    },
+                    key
+                ));
             again.Text.ShouldBe(first.Text);
             acknowledged.TryAdd(key, 0).ShouldBeTrue();
         }

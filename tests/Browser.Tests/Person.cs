@@ -16,7 +16,7 @@ public sealed class Person : IDisposable
     private readonly string profile = Directory.CreateTempSubdirectory("polycline-browser.").FullName;
 
     // What changes nothing of a course: that somebody has seen what is new, and reading a file.
-    private static readonly string[] DoneAtOnce = ["looked", "closures-of-file", "take-back-course", "take-back-roll-over"];
+    private static readonly string[] DoneAtOnce = ["mark-changes-seen", "closures-of-file", "take-back-course", "take-back-roll-over"];
     private readonly HashSet<string> looked = [];
     private readonly ChromeDriver driver;
     private readonly Uri address;

@@ -126,13 +126,42 @@ public sealed class ArchitectureTests
     {
         Packages("Polycline.Web").ShouldNotContain(package => package.Contains("Dapper") || package.Contains("Npgsql"));
         Types.InAssembly(Web).ShouldNot().HaveDependencyOn("Dapper").GetResult().IsSuccessful.ShouldBeTrue();
-        var decisions = Commands().Select(command => command.GetMethod("Decide")!);
-        decisions.ShouldNotBeEmpty();
+        var decisions = Commands(typeof(IPlanningCommand<,>), typeof(IPlanningCommand<,,>))
+            .SelectMany(command => command.GetMethods().Where(method => method.Name == "Decide"))
+            .ToList();
+        decisions.Count.ShouldBeGreaterThan(30);
         decisions.ShouldAllBe(decide =>
             decide
                 .GetParameters()
                 .All(parameter => parameter.ParameterType != typeof(IClock) && parameter.ParameterType.Name != "NpgsqlConnection")
         );
+    }
+
+    [Fact]
+    public void Whatever_is_written_goes_through_the_one_pipeline()
+    {
+        // A session is begun before anybody is known to ask, and what has opened is recorded while nobody does.
+        var beside = new[]
+        {
+            "Foundation/Commands/CommandPipeline.cs",
+            "Host/OpeningSweep.cs",
+            "SignIn/StartSession.cs",
+            "SignIn/EndSession.cs",
+        };
+        var root = Path.Combine(TestServer.Root, "src/Polycline.Web");
+        Directory
+            .EnumerateFiles(root, "*.cs", SearchOption.AllDirectories)
+            .Where(path => !path.Contains("/obj/", StringComparison.Ordinal) && !path.Contains("/bin/", StringComparison.Ordinal))
+            .Where(path => File.ReadAllText(path) is var text && (text.Contains("BeginTransaction") || text.Contains(".Within(")))
+            .Select(path => Path.GetRelativePath(root, path))
+            .ShouldBe(beside, ignoreOrder: true);
+        // A store writes on the connection it is given; those that open one of their own read.
+        File.ReadAllText(Path.Combine(TestServer.Root, "src/Polycline.Data/Courses/EditionStore.cs")).ShouldContain("RepeatableRead");
+        Directory
+            .EnumerateFiles(Path.Combine(TestServer.Root, "src/Polycline.Data"), "*Store.cs", SearchOption.AllDirectories)
+            .Where(path => File.ReadAllText(path).Contains("ReadCommitted", StringComparison.Ordinal))
+            .ShouldBeEmpty();
+        Commands(typeof(IWorkCommand<,>), typeof(IWorkCommand<,,>)).Count().ShouldBeGreaterThan(10);
     }
 
     [Fact]
@@ -194,11 +223,9 @@ public sealed class ArchitectureTests
                 );
     }
 
-    private static IEnumerable<Type> Commands() =>
+    private static IEnumerable<Type> Commands(params Type[] kinds) =>
         Web.GetTypes()
-            .Where(type =>
-                type.GetInterfaces().Any(face => face.IsGenericType && face.GetGenericTypeDefinition() == typeof(IEditionCommand<,>))
-            );
+            .Where(type => type.GetInterfaces().Any(face => face.IsGenericType && kinds.Contains(face.GetGenericTypeDefinition())));
 
     private static IEnumerable<string> References(Assembly assembly) =>
         assembly

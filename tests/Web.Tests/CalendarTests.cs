@@ -7,7 +7,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Polycline.Data.Verify;
 using Polycline.Demo.School;
 using Polycline.Testing;
-using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Live;
 using Shouldly;
 using Xunit;
@@ -73,8 +73,10 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         school
             .Instance.Services.GetServices<EndpointDataSource>()
             .SelectMany(source => source.Endpoints)
-            .Select(endpoint => endpoint.Metadata.GetMetadata<Routes.TermCommandRow>()?.Name)
-            .OfType<string>()
+            .Select(endpoint => endpoint.Metadata.GetMetadata<CommandEntry>())
+            .OfType<CommandEntry>()
+            .Where(entry => entry.Place == "term")
+            .Select(entry => entry.Name)
             .Order()
             .ShouldBe(Examples.Keys.Order());
         var body = await Examples[command](this);

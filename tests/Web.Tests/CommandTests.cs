@@ -9,7 +9,7 @@ using Polycline.Core.Release;
 using Polycline.Data.Verify;
 using Polycline.Demo.School;
 using Polycline.Testing;
-using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Commands;
 using Shouldly;
 using Xunit;
 
@@ -176,13 +176,14 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
 
     private string Route(string command) => $"/api/editions/{school.WeatherWatch}/{command}";
 
-    private List<Routes.CommandRow> Registered() =>
+    private List<CommandEntry> Registered() =>
         [
             .. school
                 .Instance.Services.GetServices<EndpointDataSource>()
                 .SelectMany(source => source.Endpoints)
-                .Select(endpoint => endpoint.Metadata.GetMetadata<Routes.CommandRow>())
-                .OfType<Routes.CommandRow>(),
+                .Select(endpoint => endpoint.Metadata.GetMetadata<CommandEntry>())
+                .OfType<CommandEntry>()
+                .Where(entry => entry is { Planning: true, Place: "edition" }),
         ];
 
     // Ids of the colleague's course, by what they are ids of.
@@ -199,7 +200,7 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
             ["Lesson"] = await Some("lesson"),
             ["Unit"] = await Some("unit"),
             ["Person"] = school.Ids["person:" + DemoPeople.Colleague],
-            ["Grouping"] = await school.Sql(connection =>
+            ["GroupRow"] = await school.Sql(connection =>
                 connection.ExecuteScalarAsync<long>(
                     "INSERT INTO student_group (edition, name) VALUES (@tides, 'Theirs') ON CONFLICT "
                         + "(edition, name) WHERE removed_at IS NULL DO UPDATE SET version = 1 RETURNING id",

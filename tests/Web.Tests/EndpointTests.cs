@@ -85,11 +85,13 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["GET /api/places"] = new("/api/places", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
         ["GET /api/sections/{section:long}"] = new("/api/sections/{section}", [401, 200, 404, 404, 200, 404, 404, 404, 401]),
         ["GET /api/calendar-links"] = new("/api/calendar-links", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
-        ["POST /api/calendar-links"] = new("/api/calendar-links", [401, 404, 404, 404, 200, 404, 404, 404, 401], school =>
+        ["POST /api/me/make-calendar-link"] = new("/api/me/make-calendar-link", [401, 404, 404, 404, 200, 404, 404, 404, 401], school =>
             Body(new { kind = "section-calendar", section = school.Ids["section:9 Alder"] })
         ),
-        ["POST /api/calendar-links/withdraw"] = new("/api/calendar-links/withdraw", [401, 404, 404, 404, 204, 404, 404, 404, 401], school =>
-            Body(new { kind = "section-calendar", section = school.Ids["section:9 Alder"] })
+        ["POST /api/me/withdraw-calendar-link"] = new(
+            "/api/me/withdraw-calendar-link",
+            [401, 404, 404, 404, 200, 404, 404, 404, 401],
+            school => Body(new { kind = "section-calendar", section = school.Ids["section:9 Alder"] })
         ),
         ["GET /calendars/{token:length(22)}.ics"] = new(
             "/calendars/AAAAAAAAAAAAAAAAAAAAAA.ics",
@@ -102,8 +104,8 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["GET /api/editions/{edition:long}/dates"] = new("/api/editions/{edition}/dates", Team),
         ["GET /api/editions/{edition:long}/dates.csv"] = new("/api/editions/{edition}/dates.csv", Team),
         ["GET /api/editions/{edition:long}/today"] = new("/api/editions/{edition}/today", Team),
-        ["POST /api/editions/{edition:long}/looked"] = new(
-            "/api/editions/{edition}/looked",
+        ["POST /api/editions/{edition:long}/mark-changes-seen"] = new(
+            "/api/editions/{edition}/mark-changes-seen",
             [401, 404, 404, 404, 404, 404, 404, 404, 401],
             _ => Body(new { batch = 1_000_000 })
         ),
@@ -131,12 +133,16 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ),
         ["GET /api/editions/{edition:long}/plan.json"] = new("/api/editions/{edition}/plan.json", Team),
         ["GET /api/editions/{edition:long}/course.zip"] = new("/api/editions/{edition}/course.zip", Team),
-        ["POST /api/editions/{edition:long}/end"] = new(
-            "/api/editions/{edition}/end?preview=true",
+        ["POST /api/editions/{edition:long}/end-edition"] = new(
+            "/api/editions/{edition}/end-edition?preview=true",
             [401, 404, 404, 404, 200, 403, 404, 404, 401],
             _ => Body(new { on = (string?)null })
         ),
-        ["POST /api/editions/{edition:long}/resume"] = new("/api/editions/{edition}/resume", [401, 404, 404, 404, 204, 403, 404, 404, 401]),
+        ["POST /api/editions/{edition:long}/resume-edition"] = new(
+            "/api/editions/{edition}/resume-edition?preview=true",
+            [401, 404, 404, 404, 200, 403, 404, 404, 401],
+            Nothing
+        ),
         ["POST /api/editions/{edition:long}/take-in"] = new(
             "/api/editions/{edition}/take-in?preview=true",
             [401, 404, 404, 404, 422, 422, 404, 404, 401],
@@ -144,11 +150,13 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ),
         ["POST /api/editions/{edition:long}/take-back-course"] = new(
             "/api/editions/{edition}/take-back-course",
-            [401, 404, 404, 404, 409, 403, 404, 404, 401]
+            [401, 404, 404, 404, 409, 403, 404, 404, 401],
+            Nothing
         ),
         ["POST /api/editions/{edition:long}/take-back-roll-over"] = new(
             "/api/editions/{edition}/take-back-roll-over",
-            [401, 404, 404, 404, 409, 403, 404, 404, 401]
+            [401, 404, 404, 404, 409, 403, 404, 404, 401],
+            Nothing
         ),
         ["GET /api/terms/{term:long}/calendar"] = new("/api/terms/{term}/calendar", Office),
         ["GET /api/terms/{term:long}/history"] = new("/api/terms/{term}/history", Office),
@@ -200,16 +208,22 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         // The team sees these through a student's eyes only, and does nothing in a student's place.
         ["GET /api/sections/{section:long}/now"] = new("/api/sections/{section}/now", Student),
         ["GET /api/sections/{section:long}/items/{item:long}"] = new("/api/sections/{section}/items/{task}", Student),
-        ["POST /api/sections/{section:long}/items/{item:long}/opened"] = new(
-            "/api/sections/{section}/items/{task}/opened",
-            [401, 204, 404, 404, 404, 404, 404, 404, 401]
-        ),
-        ["POST /api/sections/{section:long}/items/{item:long}/draft"] = new("/api/sections/{section}/items/{task}/draft", Student, _ =>
-            Body(new { text = "So far", version = 0 })
-        ),
-        ["POST /api/sections/{section:long}/items/{item:long}/hand-in"] = new("/api/sections/{section}/items/{task}/hand-in", Student, _ =>
-            Body(new { text = "All of it", pressedAt = (string?)null })
-        ),
+        ["POST /api/sections/{section:long}/record-opened"] = new("/api/sections/{section}/record-opened", Student, async school => new
+        {
+            item = await school.Item("Cloud diary"),
+        }),
+        ["POST /api/sections/{section:long}/save-draft"] = new("/api/sections/{section}/save-draft", Student, async school => new
+        {
+            item = await school.Item("Cloud diary"),
+            text = "So far",
+            version = 0,
+        }),
+        ["POST /api/sections/{section:long}/hand-in"] = new("/api/sections/{section}/hand-in", Student, async school => new
+        {
+            item = await school.Item("Cloud diary"),
+            text = "All of it",
+            pressedAt = (string?)null,
+        }),
         ["POST /api/sections/{section:long}/give-back"] = new(
             "/api/sections/{section}/give-back?preview=true",
             [401, 404, 404, 404, 200, 404, 404, 404, 401],
@@ -301,6 +315,8 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         foreach (var name in new[] { "9 Alder", "9 Birch", "9 Cedar", "9 Dogwood", "Evening watch" })
             (await lead.Get($"/api/sections/{school.Ids["section:" + name]}")).Status.ShouldBe(HttpStatusCode.OK, name);
     }
+
+    private static Task<object?> Nothing(School school) => Body(new { });
 
     private static Task<object?> Body(object body) => Task.FromResult<object?>(body);
 

@@ -141,12 +141,14 @@ public sealed class FeedTests : LeadOfASchool
         (await nobody.Get(first)).Status.ShouldBe(HttpStatusCode.NotFound);
         (await nobody.Get(second)).Status.ShouldBe(HttpStatusCode.OK);
         (await Lead.Get("/api/calendar-links")).Json.AsArray().Count(choice => choice!["madeAt"] is not null).ShouldBe(1);
-        (await Lead.Post("/api/calendar-links/withdraw", new { kind = "teacher-calendar", section = (long?)null })).Status.ShouldBe(
-            HttpStatusCode.NoContent
-        );
+        (
+            await Lead.Post("/api/me/withdraw-calendar-link", new { kind = "teacher-calendar", section = (long?)null }, Guid.NewGuid())
+        ).Status.ShouldBe(HttpStatusCode.OK);
         (await nobody.Get(second)).Status.ShouldBe(HttpStatusCode.NotFound);
         foreach (var (kind, section) in new[] { ("teacher-calendar", (long?)null), ("section-calendar", School.Ids["section:9 Alder"]) })
-            (await student.Post("/api/calendar-links", new { kind, section })).Status.ShouldBe(HttpStatusCode.NotFound);
+            (await student.Post("/api/me/make-calendar-link", new { kind, section }, Guid.NewGuid())).Status.ShouldBe(
+                HttpStatusCode.NotFound
+            );
         // Whoever does not teach the section any more has lost its link with it.
         var alder = await Link(Lead, "section-calendar", "9 Alder");
         await School.Sql(connection =>
@@ -159,8 +161,9 @@ public sealed class FeedTests : LeadOfASchool
     private async Task<string> Link(Caller caller, string kind, string? section)
     {
         var reply = await caller.Post(
-            "/api/calendar-links",
-            new { kind, section = section is null ? (long?)null : School.Ids["section:" + section] }
+            "/api/me/make-calendar-link",
+            new { kind, section = section is null ? (long?)null : School.Ids["section:" + section] },
+            Guid.NewGuid()
         );
         reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
         return new Uri(reply.Json["address"]!.GetValue<string>()).AbsolutePath;

@@ -143,10 +143,20 @@ public sealed class HostileTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
             (await lead.Get("/api/places")).Status.ShouldBe(HttpStatusCode.OK);
         // A moment before all calendars is not kept, and takes no screen down.
         using var student = await school.As(DemoPeople.OnTrack);
-        var handing = $"/api/sections/{school.Ids["section:9 Alder"]}/items/{await school.Item("Cloud diary")}/hand-in";
-        (await student.Post(handing, new { text = "All of it", pressedAt = "-9998-01-01T00:00:00Z" }, Guid.NewGuid())).Json["field"]!
-            .GetValue<string>()
-            .ShouldBe("pressedAt");
+        var handing = $"/api/sections/{school.Ids["section:9 Alder"]}/hand-in";
+        var diary = await school.Item("Cloud diary");
+        (
+            await student.Post(
+                handing,
+                new
+                {
+                    item = diary,
+                    text = "All of it",
+                    pressedAt = "-9998-01-01T00:00:00Z",
+                },
+                Guid.NewGuid()
+            )
+        ).Json["field"]!.GetValue<string>().ShouldBe("pressedAt");
         (await lead.Get($"/api/editions/{school.WeatherWatch}/work")).Status.ShouldBe(HttpStatusCode.OK);
     }
 
@@ -224,7 +234,7 @@ public sealed class HostileTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         // Another site's name that leads here gets nothing, least of all a link made with it.
         var elsewhere = await lead.Send(
             HttpMethod.Post,
-            "/api/calendar-links",
+            "/api/me/make-calendar-link",
             new { kind = "section-calendar", section = school.Ids["section:9 Alder"] },
             request => request.Headers.Host = "elsewhere.example"
         );

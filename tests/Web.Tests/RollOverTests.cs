@@ -115,7 +115,7 @@ public sealed class RollOverTests : IAsyncLifetime
     {
         var before = await school.RowCounts("audit", "request", "edition");
         var next = (await lead.Post(Route("roll-over"), await Spring(school), Guid.NewGuid())).Json["edition"]!.GetValue<long>();
-        var back = await lead.Post($"/api/editions/{next}/take-back-roll-over", null, Guid.NewGuid());
+        var back = await lead.Post($"/api/editions/{next}/take-back-roll-over", new { }, Guid.NewGuid());
         back.Json["edition"]!.GetValue<long>().ShouldBe(school.WeatherWatch);
         (await school.RowCounts("audit", "request", "edition")).ShouldBe(before);
         (await lead.Get(Route("outline"))).Json["state"]!.GetValue<string>().ShouldBe("current");
@@ -131,7 +131,7 @@ public sealed class RollOverTests : IAsyncLifetime
                 new { person = school.Ids["person:" + DemoPeople.OnTrack], next }
             )
         );
-        (await lead.Post($"/api/editions/{next}/take-back-roll-over", null, Guid.NewGuid())).Code.ShouldBe("cannot-undo");
+        (await lead.Post($"/api/editions/{next}/take-back-roll-over", new { }, Guid.NewGuid())).Code.ShouldBe("cannot-undo");
     }
 
     [Fact]
@@ -148,7 +148,7 @@ public sealed class RollOverTests : IAsyncLifetime
         (await lead.Post($"/api/editions/{next}/join-section", await CommandExamples.Join(school), Guid.NewGuid())).Status.ShouldBe(
             HttpStatusCode.OK
         );
-        (await lead.Post($"/api/editions/{next}/take-back-roll-over", null, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (await lead.Post($"/api/editions/{next}/take-back-roll-over", new { }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
         var left = await school.Sql(connection =>
             connection.QuerySingleAsync<(long? Edition, long Students, long Teachers)>(
                 "SELECT edition, (SELECT count(*) FROM enrolment WHERE section = c.id), (SELECT "
@@ -203,7 +203,7 @@ public sealed class RollOverTests : IAsyncLifetime
         (await lead.Get($"/api/editions/{next}/outline")).Text.ShouldNotContain("A very slow ramp");
 
         var before = await school.RowCounts();
-        var shown = await lead.Post(Route("end?preview=true"), new { on = (string?)null });
+        var shown = await lead.Post(Route("end-edition?preview=true"), new { on = (string?)null });
         (await school.RowCounts()).ShouldBe(before);
         shown.Json["sentence"]!
             .GetValue<string>()
@@ -214,8 +214,8 @@ public sealed class RollOverTests : IAsyncLifetime
                     + @"that can still be done\. Edition 2027 becomes the current one\.$"
             );
         using var co = await school.As(DemoPeople.CoTeacher);
-        (await co.Post(Route("end"), new { on = (string?)null }, Guid.NewGuid())).Code.ShouldBe("forbidden");
-        (await lead.Post(Route("end"), new { on = (string?)null }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (await co.Post(Route("end-edition"), new { on = (string?)null }, Guid.NewGuid())).Code.ShouldBe("forbidden");
+        (await lead.Post(Route("end-edition"), new { on = (string?)null }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
         async Task<string> States() =>
             string.Join(
                 ", ",
@@ -236,9 +236,9 @@ public sealed class RollOverTests : IAsyncLifetime
                 Guid.NewGuid()
             )
         ).Code.ShouldBe("at-rest");
-        (await lead.Post(Route("resume"), null, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.NoContent);
+        (await lead.Post(Route("resume-edition"), new { }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
         (await States()).ShouldBe("2027 draft, 2026 current, 2025 resting");
-        (await lead.Post(Route("end"), new { on = (string?)null }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (await lead.Post(Route("end-edition"), new { on = (string?)null }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
         await school.Sql(connection =>
             connection.ExecuteAsync(
                 """
@@ -249,14 +249,14 @@ public sealed class RollOverTests : IAsyncLifetime
                 new { person = school.Ids["person:" + DemoPeople.OnTrack], next }
             )
         );
-        (await lead.Post(Route("resume"), null, Guid.NewGuid())).Code.ShouldBe("cannot-undo");
+        (await lead.Post(Route("resume-edition"), new { }, Guid.NewGuid())).Code.ShouldBe("cannot-undo");
     }
 
     [Fact]
     public async Task On_a_day_that_is_set_it_ends_by_itself_and_not_before()
     {
-        (await lead.Post(Route("end"), new { on = "2026-10-01" }, Guid.NewGuid())).Json["field"]!.GetValue<string>().ShouldBe("on");
-        (await lead.Post(Route("end"), new { on = "2026-10-08" }, Guid.NewGuid())).Json["act"]!
+        (await lead.Post(Route("end-edition"), new { on = "2026-10-01" }, Guid.NewGuid())).Json["field"]!.GetValue<string>().ShouldBe("on");
+        (await lead.Post(Route("end-edition"), new { on = "2026-10-08" }, Guid.NewGuid())).Json["act"]!
             .GetValue<string>()
             .ShouldBe("End edition 2026 after Thu 8 Oct");
         var sweep = school.Instance.Services.GetRequiredService<OpeningSweep>();

@@ -421,7 +421,9 @@ public sealed class SectionsTests : LeadOfASchool
         changed
             .Select(change => $"{change!["author"]} {change["words"]}")
             .ShouldBe([$"{DemoPeople.CoTeacher} took “Storm season” as the 5th unit in 9 Dogwood"]);
-        (await Lead.Post(Route("looked"), new { batch = mine.Json["batch"]!.GetValue<long>() })).Status.ShouldBe(HttpStatusCode.NoContent);
+        (await Lead.Post(Route("mark-changes-seen"), new { batch = mine.Json["batch"]!.GetValue<long>() }, Guid.NewGuid())).Status.ShouldBe(
+            HttpStatusCode.OK
+        );
         (await Lead.Get(Route("today"))).Json["changed"]!.AsArray().ShouldBeEmpty();
         (await co.Get(Route("today"))).Json["changed"]!.AsArray().Count.ShouldBe(1);
     }

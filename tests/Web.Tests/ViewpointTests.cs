@@ -103,10 +103,8 @@ public sealed class ViewpointTests(SchoolOfClass shared) : IClassFixture<SchoolO
         var view = $"as=student:{school.Ids["person:" + DemoPeople.OnTrack]}";
         var section = $"/api/sections/{school.Ids["section:9 Alder"]}";
         (await lead.Get($"{section}/items/{item}?{view}")).Status.ShouldBe(HttpStatusCode.OK);
-        foreach (var what in new[] { "opened", "hand-in", "draft" })
-            (await lead.Post($"{section}/items/{item}/{what}?{view}", new { text = "x", version = 0 }, Guid.NewGuid())).Status.ShouldNotBe(
-                HttpStatusCode.OK
-            );
+        foreach (var (what, body) in AsStudents(item))
+            (await lead.Post($"{section}/{what}?{view}", body, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.NotFound, what);
         (await school.RowCounts("audit")).ShouldBe(before);
     }
 
@@ -162,14 +160,11 @@ public sealed class ViewpointTests(SchoolOfClass shared) : IClassFixture<SchoolO
         (await lead.Get($"/api/editions/{school.WeatherWatch}/ribbon?as=section:{section}")).Json["eyes"]!
             .GetValue<string>()
             .ShouldBe("anyone in 9 Alder");
-        foreach (var what in new[] { "opened", "hand-in", "draft" })
-            (
-                await lead.Post(
-                    $"/api/sections/{section}/items/{quiz}/{what}?as=pretend:{section}",
-                    new { text = "x", version = 0 },
-                    Guid.NewGuid()
-                )
-            ).Status.ShouldNotBe(HttpStatusCode.OK);
+        foreach (var (what, body) in AsStudents(quiz))
+            (await lead.Post($"/api/sections/{section}/{what}?as=pretend:{section}", body, Guid.NewGuid())).Status.ShouldBe(
+                HttpStatusCode.NotFound,
+                what
+            );
         (await school.RowCounts()).ShouldBe(before);
         using var co = await school.As(DemoPeople.CoTeacher);
         (await co.Get($"/api/editions/{school.WeatherWatch}/ribbon?as=pretend:{section}")).Status.ShouldBe(HttpStatusCode.NotFound);
@@ -196,4 +191,28 @@ public sealed class ViewpointTests(SchoolOfClass shared) : IClassFixture<SchoolO
         var reply = await lead.Get($"/api/editions/{school.WeatherWatch}/ribbon?{view}");
         (reply.Code, reply.Json["field"]!.GetValue<string>()).ShouldBe(("malformed", field));
     }
+
+    // What only a student does, in a form that would do.
+    private static (string What, object Body)[] AsStudents(long item) =>
+        [
+            ("record-opened", new { item }),
+            (
+                "hand-in",
+                new
+                {
+                    item,
+                    text = "x",
+                    pressedAt = (string?)null,
+                }
+            ),
+            (
+                "save-draft",
+                new
+                {
+                    item,
+                    text = "x",
+                    version = 0,
+                }
+            ),
+        ];
 }

@@ -139,11 +139,7 @@ public sealed class WorkTests : IAsyncLifetime
         var locked = await school.Item("Arrows on the chart");
         (await Draft(locked, "Let me in", 0)).Code.ShouldBe("not-open");
         (await HandIn(locked, "Let me in")).Code.ShouldBe("not-open");
-        (
-            await student.Send(HttpMethod.Post, $"{section}/items/{locked}/opened", null, request =>
-                request.Headers.Add("Idempotency-Key", $"{Guid.NewGuid()}")
-            )
-        ).Code.ShouldBe("not-open");
+        (await student.Post($"{section}/record-opened", new { item = locked }, Guid.NewGuid())).Code.ShouldBe("not-open");
         (await StateOf(locked)).ShouldBe("locked");
         var unpublished = await school.Item("Project, step 1: your question");
         (await student.Get($"{section}/items/{unpublished}")).Status.ShouldBe(HttpStatusCode.NotFound);
@@ -175,8 +171,13 @@ public sealed class WorkTests : IAsyncLifetime
         ).Status.ShouldBe(HttpStatusCode.OK);
         var pressed = InstantPattern.General.Format(school.Clock.GetCurrentInstant() - Duration.FromHours(1));
         var late = await student.Post(
-            $"{section}/items/{item}/hand-in",
-            new { text = "It was the net", pressedAt = pressed },
+            $"{section}/hand-in",
+            new
+            {
+                item,
+                text = "It was the net",
+                pressedAt = pressed,
+            },
             Guid.NewGuid()
         );
         (late.Status, late.Json["handedIn"]!.GetValue<bool>()).ShouldBe((HttpStatusCode.OK, false));
@@ -196,7 +197,18 @@ public sealed class WorkTests : IAsyncLifetime
         var replies = await Task.WhenAll(
             Enumerable
                 .Range(0, 8)
-                .Select(_ => student.Post($"{section}/items/{item}/hand-in", new { text = "Once", pressedAt = (string?)null }, key))
+                .Select(_ =>
+                    student.Post(
+                        $"{section}/hand-in",
+                        new
+                        {
+                            item,
+                            text = "Once",
+                            pressedAt = (string?)null,
+                        },
+                        key
+                    )
+                )
         );
         replies.Select(reply => reply.Text).Distinct().Count().ShouldBe(1);
         (await student.Get($"{section}/items/{item}")).Json["history"]!.AsArray().Count.ShouldBe(1);
@@ -206,9 +218,28 @@ public sealed class WorkTests : IAsyncLifetime
     }
 
     private Task<Reply> HandIn(long item, string text) =>
-        student.Post($"{section}/items/{item}/hand-in", new { text, pressedAt = (string?)null }, Guid.NewGuid());
+        student.Post(
+            $"{section}/hand-in",
+            new
+            {
+                item,
+                text,
+                pressedAt = (string?)null,
+            },
+            Guid.NewGuid()
+        );
 
-    private Task<Reply> Draft(long item, string text, long version) => student.Post($"{section}/items/{item}/draft", new { text, version });
+    private Task<Reply> Draft(long item, string text, long version) =>
+        student.Post(
+            $"{section}/save-draft",
+            new
+            {
+                item,
+                text,
+                version,
+            },
+            Guid.NewGuid()
+        );
 
     private async Task<string> StateOf(long item) => (await student.Get($"{section}/items/{item}")).Json["state"]!.GetValue<string>();
 

@@ -9,173 +9,81 @@ using Polycline.Core.Sections;
 
 namespace Polycline.Data.Courses;
 
-/// <summary>Where a unit, lesson or item stands in the database.</summary>
-/// <param name="Table"><c>unit</c>, <c>lesson</c> or <c>item</c>.</param>
-/// <param name="Lineage">What the plan calls it.</param>
-/// <param name="Rank">Its place among its siblings.</param>
-/// <param name="Unit">The row of its unit; its own for a unit.</param>
-/// <param name="Lesson">The row of its lesson, where it is on one; its own for a lesson.</param>
-/// <param name="Section">The only section it is of; null: of the course.</param>
-/// <param name="Shortest">The least a lesson can do with; null: its length.</param>
-/// <param name="Removed">It was removed, and is known for the sake of the work on it.</param>
-public sealed record TreeRow(
-    string Table,
-    long Id,
-    long Version,
-    string Lineage,
-    string Rank,
-    long Unit,
-    long? Lesson,
-    long? Section = null,
-    int? Shortest = null,
-    bool Removed = false
-);
-
-/// <summary>A section that follows an edition.</summary>
-/// <param name="Letter">What its line is marked with.</param>
-/// <param name="Listed">Whom it lists or has listed.</param>
-/// <param name="FollowsFrom">Since when it follows the edition; null: from the beginning.</param>
-/// <param name="Slots">When it meets, in the plan file's form.</param>
-/// <param name="Section">As the computation knows it, without its students.</param>
-public sealed record FollowingSection(
-    long Id,
-    string Name,
-    string Letter,
-    IReadOnlyList<ListedStudent> Listed,
-    long Version,
-    LocalDate? FollowsFrom,
-    string Slots,
-    IReadOnlyList<string> Teachers,
-    Section Section
-)
-{
-    /// <summary>Its students as of a date: persons, those who are still to join among them, without those who have left.</summary>
-    public IReadOnlyList<long> PeopleOn(LocalDate date) =>
-        [.. Listed.Where(one => one.To is null || one.To >= date).Select(one => one.Person).Distinct()];
-
-    /// <summary>How many they are.</summary>
-    public int StudentsOn(LocalDate date) => PeopleOn(date).Count;
-}
-
-/// <summary>One line of a class list: a person, and the first and last day they belong to the section.</summary>
-/// <param name="From">Null: from the beginning.</param>
-/// <param name="To">Null: for good.</param>
-public sealed record ListedStudent(long Person, LocalDate? From, LocalDate? To);
-
-/// <summary>One row of a section's differences.</summary>
-/// <param name="Value">JSON; null: cleared.</param>
-public sealed record AdjustmentRow(long Section, string Target, string Field, string? Value, long Version);
-
-/// <summary>What a lesson has really taken in a section.</summary>
-/// <param name="Left">How much is left of one that is not done; null: what was planned less what it took.</param>
-public sealed record TaughtRow(long Section, string Lesson, int Took, bool Done, int? Left, Instant At, long Version);
-
-/// <summary>One change of a section's classes, in the order in which they apply.</summary>
-/// <param name="Change">In the plan file's form.</param>
-public sealed record MeetingChangeRow(long Section, int Seq, string Change, long Version);
-
-/// <summary>One change of a section's order, in the order in which they apply.</summary>
-/// <param name="Target">The unit or lesson that is put elsewhere.</param>
-/// <param name="Change">In the plan file's form, without its target: <c>order</c> or <c>after</c>.</param>
-public sealed record OrderChangeRow(long Section, int Seq, string Target, string Change, long Version);
-
-/// <summary>That an item has opened in a section.</summary>
-/// <param name="Due">The due then announced.</param>
-public sealed record OpenedRow(long Section, string Item, Instant At, Instant? Due);
-
-/// <summary>What sections do differently from the course, and what became of it there, row by row.</summary>
-/// <param name="Adjustments">One a field.</param>
-/// <param name="Orders">Section by section, in turn.</param>
-/// <param name="Taught">What was taught, section by section.</param>
-/// <param name="MeetingChanges">What sections change in their classes, in turn.</param>
-/// <param name="Opened">What has opened.</param>
-public sealed record SectionRows(
-    IReadOnlyList<AdjustmentRow> Adjustments,
-    IReadOnlyList<OrderChangeRow> Orders,
-    IReadOnlyList<TaughtRow> Taught,
-    IReadOnlyList<MeetingChangeRow> MeetingChanges,
-    IReadOnlyList<OpenedRow> Opened
-);
-
-/// <summary>A group of students: named before there are any, filled when they come.</summary>
-/// <param name="Members">Persons.</param>
-public sealed record GroupRow(long Id, string Name, long Version, long[] Members);
-
 /// <summary>What an edition says of itself.</summary>
 /// <param name="Version">Raised when its own settings are changed.</param>
 /// <param name="CodesFixed">Every item has its code for good.</param>
 /// <param name="RetiredCodes">Codes of what was removed: they are given to nothing else.</param>
 public sealed record EditionSettings(long Version, bool CodesFixed, IReadOnlySet<string> RetiredCodes);
 
-/// <summary>An edition as it stood at one counter, with what a change of it needs.</summary>
-/// <param name="rows">Every unit, lesson and item of its tree.</param>
-/// <param name="sections">The sections that follow it, in order of name.</param>
-/// <param name="own">What is of one section only.</param>
-/// <param name="kept">What was removed and somebody has begun: in no section, and readable to whom it concerns.</param>
+/// <summary>An edition, without what is in it.</summary>
+/// <param name="Version">Its counter.</param>
+public sealed record EditionHead(
+    Id<Edition> Id,
+    Id<Master> Master,
+    EditionState State,
+    long Version,
+    string CourseTitle,
+    EditionSettings Settings
+);
+
+/// <summary>The term that an edition is taught in.</summary>
+/// <param name="Version">Its counter.</param>
+public sealed record EditionTerm(Id<Term> Id, Term Term, long Version);
+
+/// <summary>The sections that follow an edition, in order of name, and what they do differently, row by row.</summary>
+public sealed record FollowingSections(ImmutableArray<FollowingSection> Sections, SectionRows Rows);
+
+/// <summary>
+/// An edition as it stood at one counter, with what a change of it needs: its tree, its sections and its groups, each of
+/// which changes by itself. What hangs on items and is no part of planning is read where it is asked for, not here.
+/// </summary>
+/// <param name="groups">In order of name.</param>
 public sealed class EditionPlan(
-    Id<Edition> id,
-    Id<Master> master,
-    EditionState state,
-    Edition edition,
-    long version,
-    string courseTitle,
-    Id<Term> termId,
-    Term term,
-    long termVersion,
-    IReadOnlyList<TreeRow> rows,
-    ImmutableArray<FollowingSection> sections,
-    SectionRows differences,
-    SectionOnlyContent own,
-    EditionSettings settings,
-    IReadOnlyList<GroupRow> groups,
-    IReadOnlyList<(TreeRow Row, Item Item)> kept
+    EditionHead head,
+    EditionTerm term,
+    CourseTree tree,
+    FollowingSections following,
+    IReadOnlyList<GroupRow> groups
 )
 {
-    private readonly Dictionary<(string, long), TreeRow> byId = rows.Concat(kept.Select(one => one.Row))
-        .ToDictionary(row => (row.Table, row.Id));
-    private readonly Dictionary<string, TreeRow> byLineage = rows.Concat(kept.Select(one => one.Row)).ToDictionary(row => row.Lineage);
     private readonly Lazy<PlanSchedule> schedule = new(() =>
-        PlanSchedule.Of(TermDays.Of(term), edition, [.. sections.Select(section => section.Section)], [.. kept.Select(one => one.Item)])
+        PlanSchedule.Of(TermDays.Of(term.Term), tree.Edition, [.. following.Sections.Select(section => section.Section)], [.. tree.Kept])
     );
 
-    public Id<Edition> Id { get; } = id;
+    public Id<Edition> Id => head.Id;
 
-    public Id<Master> Master { get; } = master;
+    public Id<Master> Master => head.Master;
 
-    public EditionState State { get; } = state;
+    public EditionState State => head.State;
 
-    public Edition Edition { get; } = edition;
+    public long Version => head.Version;
 
-    public long Version { get; } = version;
+    public EditionSettings Settings => head.Settings;
 
-    public EditionSettings Settings { get; } = settings;
+    public string CourseTitle => head.CourseTitle;
+
+    public Id<Term> TermId => term.Id;
+
+    public Term Term => term.Term;
+
+    public long TermVersion => term.Version;
+
+    public Edition Edition => tree.Edition;
+
+    public IReadOnlyList<TreeRow> Rows => tree.Rows;
 
     /// <summary>In order of name.</summary>
     public IReadOnlyList<GroupRow> Groups { get; } = groups;
 
-    /// <summary>The names of the groups that somebody is in.</summary>
-    public IReadOnlySet<string> GroupsOf(long person) =>
-        Groups.Where(group => group.Members.Contains(person)).Select(group => group.Name).ToHashSet(StringComparer.Ordinal);
+    public ImmutableArray<FollowingSection> Sections => following.Sections;
 
-    public string CourseTitle { get; } = courseTitle;
+    public IReadOnlyList<AdjustmentRow> Adjustments => following.Rows.Adjustments;
 
-    public Id<Term> TermId { get; } = termId;
+    public IReadOnlyList<OrderChangeRow> Orders => following.Rows.Orders;
 
-    public Term Term { get; } = term;
+    public IReadOnlyList<TaughtRow> Taught => following.Rows.Taught;
 
-    public long TermVersion { get; } = termVersion;
-
-    public IReadOnlyList<TreeRow> Rows { get; } = rows;
-
-    public ImmutableArray<FollowingSection> Sections { get; } = sections;
-
-    public IReadOnlyList<AdjustmentRow> Adjustments => differences.Adjustments;
-
-    public IReadOnlyList<OrderChangeRow> Orders => differences.Orders;
-
-    public IReadOnlyList<TaughtRow> Taught => differences.Taught;
-
-    public IReadOnlyList<MeetingChangeRow> MeetingChanges => differences.MeetingChanges;
+    public IReadOnlyList<MeetingChangeRow> MeetingChanges => following.Rows.MeetingChanges;
 
     /// <summary>The course on its sections' calendars.</summary>
     public PlanSchedule Schedule => schedule.Value;
@@ -183,33 +91,37 @@ public sealed class EditionPlan(
     /// <summary>Roughly how much memory it takes, in bytes, with its schedules.</summary>
     public long Weight => 10_000 + (Rows.Count * (1_500L + (800L * Sections.Length)));
 
+    /// <inheritdoc cref="CourseTree.Row{T}(Id{T})"/>
+    public TreeRow? Row<T>(Id<T> id) => tree.Row(id);
+
+    /// <inheritdoc cref="CourseTree.Row{T}(Ref{T})"/>
+    public TreeRow Row<T>(Ref<T> name) => tree.Row(name);
+
+    /// <inheritdoc cref="CourseTree.IdOf{T}"/>
+    public Id<T> IdOf<T>(Ref<T> name) => tree.IdOf(name);
+
+    /// <inheritdoc cref="CourseTree.Find"/>
+    public TreeRow? Find(string lineage) => tree.Find(lineage);
+
+    /// <inheritdoc cref="CourseTree.UnitOf"/>
+    public Unit UnitOf(TreeRow row) => tree.UnitOf(row);
+
+    /// <inheritdoc cref="CourseTree.LessonOf"/>
+    public Lesson LessonOf(TreeRow row) => tree.LessonOf(row);
+
+    /// <summary>The names of the groups that somebody is in.</summary>
+    public IReadOnlySet<string> GroupsOf(Id<Person> person) =>
+        Groups.Where(group => group.Members.Contains(person)).Select(group => group.Name).ToHashSet(StringComparer.Ordinal);
+
     /// <summary>The sections as reach counts them, with their students as of a moment.</summary>
     public ImmutableArray<SectionSize> SizesAt(Instant at) =>
         [
             .. Sections.Select(section => new SectionSize(
                 section.Section.Ref,
                 section.Name,
-                [.. section.PeopleOn(Term.Local(at).Date).Select(person => new Ref<Core.Courses.Student>($"{person}"))]
+                [.. section.PeopleOn(Term.Local(at).Date).Select(person => person.InPlan())]
             )),
         ];
-
-    /// <summary>Null: not in this edition, or removed.</summary>
-    public TreeRow? Row<T>(Id<T> id) => byId.GetValueOrDefault((TableOf<T>(), id.Value));
-
-    /// <summary>The row of what the plan calls so.</summary>
-    public TreeRow Row<T>(Ref<T> name) => byLineage[name.Name];
-
-    /// <summary>Null: the plan knows nothing of that name.</summary>
-    public TreeRow? Find(string lineage) => byLineage.GetValueOrDefault(lineage);
-
-    /// <summary>A unit of the course or of one section only; without what is in it where it is of one section.</summary>
-    public Unit UnitOf(TreeRow row) =>
-        own.Units.GetValueOrDefault(row.Lineage) ?? Edition.Units.First(unit => unit.Ref.Name == row.Lineage);
-
-    /// <summary>A lesson of the course or of one section only; without what is on it where it is of one section.</summary>
-    public Lesson LessonOf(TreeRow row) =>
-        own.Lessons.GetValueOrDefault(row.Lineage)
-        ?? Edition.Units.SelectMany(unit => unit.Lessons).First(lesson => lesson.Ref.Name == row.Lineage);
 
     /// <summary>The title of a unit, lesson or item.</summary>
     public string TitleOf(string lineage) =>
@@ -235,7 +147,7 @@ public sealed class EditionPlan(
                 (
                     unit,
                     (IReadOnlyList<TreeRow>)
-                        [.. lessonsOf[unit.Id].SelectMany(lesson => itemsOf[(unit.Id, lesson.Id)]), .. itemsOf[(unit.Id, null)]]
+                        [.. lessonsOf[unit.Unit].SelectMany(lesson => itemsOf[(unit.Unit, lesson.Lesson)]), .. itemsOf[(unit.Unit, null)]]
                 )
             );
     }
@@ -252,16 +164,11 @@ public sealed class EditionPlan(
 
     public Item? Item(Id<Item> id) => Row(id) is { } row && IsHere(row) ? Schedule.Item(new(row.Lineage)) : null;
 
-    public FollowingSection? Following(Id<Section> section) => Sections.FirstOrDefault(following => following.Id == section.Value);
+    public FollowingSection? Following(Id<Section> section) => Sections.FirstOrDefault(following => following.Id == section);
 
     /// <summary>
     /// The latest moment at which something is recorded to have opened in a section; the least there is where nothing has.
     /// </summary>
     public Instant OpenedUntil(Id<Section> section) =>
         Following(section)?.Section.Opened.Select(opened => opened.At).DefaultIfEmpty(Instant.MinValue).Max() ?? Instant.MinValue;
-
-    private static string TableOf<T>() =>
-        typeof(T) == typeof(Unit) ? "unit"
-        : typeof(T) == typeof(Lesson) ? "lesson"
-        : "item";
 }

@@ -41,7 +41,7 @@ public sealed record SectionOnlyContent(
                         lesson.Title,
                         lesson.Length,
                         before is null ? null : new Ref<Lesson>(before),
-                        before is null ? new Ref<Unit>(lineage[("unit", unit.Key)]) : null
+                        before is null ? new Ref<Unit>(lineage[("unit", unit.Key.Value)]) : null
                     );
                 before = row.Lineage;
             }
@@ -49,8 +49,8 @@ public sealed record SectionOnlyContent(
         foreach (var row in here.Where(row => row is { Table: "item", Section: not null }).OrderBy(row => row.Id))
             yield return new Adjustment.AddItem(
                 parts.Items[row.Lineage],
-                row.Lesson is { } lesson ? new Ref<Lesson>(lineage[("lesson", lesson)]) : null,
-                row.Lesson is null ? new Ref<Unit>(lineage[("unit", row.Unit)]) : null
+                row.Lesson is { } lesson ? new Ref<Lesson>(lineage[("lesson", lesson.Value)]) : null,
+                row.Lesson is null ? new Ref<Unit>(lineage[("unit", row.Unit.Value)]) : null
             );
     }
 }

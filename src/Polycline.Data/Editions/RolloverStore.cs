@@ -15,14 +15,14 @@ namespace Polycline.Data.Editions;
 /// <param name="GoneOn">Students have begun in the edition rolled over from it.</param>
 /// <param name="Worked">A student has worked in it: it cannot be taken back any more.</param>
 public sealed record EditionLifeRow(
-    long Id,
+    Id<Edition> Id,
     int Ordinal,
     string Title,
     string State,
     string Term,
     LocalDate First,
     LocalDate Last,
-    long? CarriedFrom,
+    Id<Edition>? CarriedFrom,
     bool TakenIn,
     LocalDate? EndsOn,
     bool GoneOn,
@@ -31,7 +31,7 @@ public sealed record EditionLifeRow(
 );
 
 /// <summary>A term that an edition can be rolled over to.</summary>
-public sealed record TermChoiceRow(long Id, string Name, LocalDate First, LocalDate Last);
+public sealed record TermChoiceRow(Id<Term> Id, string Name, LocalDate First, LocalDate Last);
 
 /// <summary>A section to come.</summary>
 public sealed record NewSection(string Name, string Letter, Id<Section> Succeeds);
@@ -118,9 +118,9 @@ public static class RolloverStore
         connection.ExecuteAsync("SELECT resume_edition(@Value)", edition);
 
     /// <summary>Current editions that have a last day, with the time zone that day is in.</summary>
-    public static async Task<IReadOnlyList<(long Edition, LocalDate EndsOn, string Zone)>> Ending(NpgsqlConnection connection) =>
+    public static async Task<IReadOnlyList<(Id<Edition> Edition, LocalDate EndsOn, string Zone)>> Ending(NpgsqlConnection connection) =>
         [
-            .. await connection.QueryAsync<(long, LocalDate, string)>(
+            .. await connection.QueryAsync<(Id<Edition>, LocalDate, string)>(
                 "SELECT e.id, e.ends_on, t.zone FROM edition e JOIN term t ON "
                     + "t.id = e.term WHERE e.state = 'current' AND e.ends_on IS NOT NULL"
             ),

@@ -2,32 +2,34 @@ using Dapper;
 using NodaTime;
 using Npgsql;
 using Polycline.Core;
+using Polycline.Core.Courses;
 using Polycline.Core.Sections;
+using Polycline.Data.Ledger;
 
 namespace Polycline.Data.Feeds;
 
 /// <summary>A private link that is in force.</summary>
 /// <param name="Kind"><c>section-calendar</c>, <c>teacher-calendar</c> or <c>student-calendar</c>.</param>
 /// <param name="Section">Of a section's calendar.</param>
-public sealed record LinkRow(string Kind, long Person, string PersonName, long? Section);
+public sealed record LinkRow(string Kind, Id<Person> Person, string PersonName, Id<Section>? Section);
 
 /// <summary>What somebody may have a private link to.</summary>
 /// <param name="MadeAt">Since when they have one; null: they have none.</param>
 /// <param name="Zone">The school's.</param>
-public sealed record LinkChoice(string Kind, long? Section, string? SectionName, Instant? MadeAt, string Zone);
+public sealed record LinkChoice(string Kind, Id<Section>? Section, string? SectionName, Instant? MadeAt, string Zone);
 
 /// <summary>A section that a feed tells of.</summary>
 /// <param name="From">With <paramref name="To"/>: the dates between which it lists the student; null: no such end, or no student.</param>
 /// <param name="Batch">The latest change of its course or term: it only ever grows.</param>
 /// <param name="IsOver">Of a person's calendar: its term has been over for four weeks. Their calendar is of what is now.</param>
 public sealed record FeedSection(
-    long Section,
-    long Edition,
+    Id<Section> Section,
+    Id<Edition> Edition,
     long EditionVersion,
     long TermVersion,
     LocalDate? From,
     LocalDate? To,
-    long Batch,
+    Id<Batch> Batch,
     Instant? ChangedAt,
     bool IsOver
 );
@@ -73,7 +75,7 @@ public static class LinkStore
         ];
 
     /// <summary>Ends the link that somebody has, if any.</summary>
-    public static Task<int> Withdraw(NpgsqlConnection connection, Id<Person> person, string kind, long? section, Instant now) =>
+    public static Task<int> Withdraw(NpgsqlConnection connection, Id<Person> person, string kind, Id<Section>? section, Instant now) =>
         connection.ExecuteAsync(
             "UPDATE private_link SET withdrawn_at = @now WHERE person = @person AND kind "
                 + "= @kind AND section IS NOT DISTINCT FROM @section AND withdrawn_at IS NULL",
@@ -86,7 +88,14 @@ public static class LinkStore
             }
         );
 
-    public static Task Add(NpgsqlConnection connection, byte[] tokenHash, Id<Person> person, string kind, long? section, Instant now) =>
+    public static Task Add(
+        NpgsqlConnection connection,
+        byte[] tokenHash,
+        Id<Person> person,
+        string kind,
+        Id<Section>? section,
+        Instant now
+    ) =>
         connection.ExecuteAsync(
             """
             INSERT INTO private_link (token_hash, kind, person, section, made_at) VALUES (@tokenHash, @kind, @person, @section, @now);

@@ -4,17 +4,75 @@ using Polycline.Core;
 
 namespace Polycline.Data.Ledger;
 
-/// <summary>One row that a command touches.</summary>
-/// <param name="Table">A table of <see cref="LedgerTable"/>.</param>
-/// <param name="Key">The columns of its primary key.</param>
-/// <param name="Before">The touched fields as they were; null: the row is new.</param>
-/// <param name="After">The touched fields as they will be; null: the row goes.</param>
-/// <param name="Version">The version of the row that <paramref name="Before"/> was read from; null for a new row.</param>
-public sealed record Change(string Table, JsonObject Key, JsonObject? Before, JsonObject? After, long? Version)
+/// <summary>One row that a command touches. Commands make it of the columns of <see cref="Tables"/>.</summary>
+public sealed record Change
 {
-    /// <summary>A change of fields of a row with a single id.</summary>
-    public static Change Of<T>(string table, Id<T> id, long version, JsonObject before, JsonObject after) =>
-        new(table, new JsonObject { ["id"] = id.Value }, before, after, version);
+    // What is in the log is made so too; the names in it were columns when they were written.
+    internal Change(LedgerTable table, JsonObject key, JsonObject? before, JsonObject? after, long? version) =>
+        (Table, Key, Before, After, Version) = (table, key, before, after, version);
+
+    public LedgerTable Table { get; }
+
+    /// <summary>The columns of its primary key; empty where the database gives a new row its id.</summary>
+    public JsonObject Key { get; internal init; }
+
+    /// <summary>The touched fields as they were; null: the row is new.</summary>
+    public JsonObject? Before { get; internal init; }
+
+    /// <summary>The touched fields as they will be; null: the row goes.</summary>
+    public JsonObject? After { get; internal init; }
+
+    /// <summary>The version of the row that <see cref="Before"/> was read from; null for a new row.</summary>
+    public long? Version { get; init; }
+
+    /// <summary>A new row; its key is among the cells, or given by the database.</summary>
+    public static Change Add(params IReadOnlyList<Cell> cells)
+    {
+        var table = Same(cells);
+        return new(table, Row(cells.Where(cell => IsKey(table, cell))), null, Row(cells.Where(cell => !IsKey(table, cell))), null);
+    }
+
+    /// <summary>Some columns of the row of an id turn; those that hold what they are to hold already are left out.</summary>
+    public static Change Set<T>(LedgerTable<T> table, Id<T> id, long version, params IReadOnlyList<Turn> turns) =>
+        Set(table, KeyOf(id), version, turns);
+
+    /// <summary>Some columns of a row turn whose key is of several columns.</summary>
+    public static Change Set(IReadOnlyList<Cell> key, long version, params IReadOnlyList<Turn> turns) =>
+        Set(Same(key), Row(key), version, turns);
+
+    /// <summary>A row is marked removed.</summary>
+    public static Change Remove<T>(LedgerTable<T> table, Id<T> id, long version, Instant at) =>
+        Set(table, id, version, table.RemovedAt!.Turns(null, at));
+
+    /// <summary>A row is deleted; <paramref name="row"/> is its key and what it held.</summary>
+    public static Change Delete(long version, params IReadOnlyList<Cell> row)
+    {
+        var table = Same(row);
+        return new(table, Row(row.Where(cell => IsKey(table, cell))), Row(row.Where(cell => !IsKey(table, cell))), null, version);
+    }
+
+    /// <summary>The same of a row with an id.</summary>
+    public static Change Delete<T>(LedgerTable<T> table, Id<T> id, long version, params IReadOnlyList<Cell> row) =>
+        new(table, KeyOf(id), Row(row), null, version);
+
+    private static Change Set(LedgerTable table, JsonObject key, long version, IReadOnlyList<Turn> turns)
+    {
+        if (turns.FirstOrDefault(turn => turn.After.Table != table) is { After.Table: not null } stray)
+            throw new ArgumentException($"'{stray.After.Column}' is no column of '{table.Name}'.", nameof(turns));
+        var changing = turns.Where(turn => turn.Changes).ToList();
+        return new(table, key, Row(changing.Select(turn => turn.Before)), Row(changing.Select(turn => turn.After)), version);
+    }
+
+    private static JsonObject KeyOf<T>(Id<T> id) => new() { ["id"] = id.Value };
+
+    private static LedgerTable Same(IReadOnlyList<Cell> cells) =>
+        cells.All(cell => cell.Table == cells[0].Table)
+            ? cells[0].Table
+            : throw new ArgumentException("A change is of one table.", nameof(cells));
+
+    private static bool IsKey(LedgerTable table, Cell cell) => table.Key.Contains(cell.Column);
+
+    private static JsonObject Row(IEnumerable<Cell> cells) => new(cells.Select(cell => KeyValuePair.Create(cell.Column, cell.Value)));
 }
 
 /// <summary>What carries a version counter of its own and is watched as one.</summary>
@@ -33,7 +91,7 @@ public sealed record Batch;
 
 /// <summary>What stands in the log of a batch.</summary>
 /// <param name="Words">What was done, for a sentence that starts with the author's name.</param>
-public sealed record BatchHead(Scope Scope, string Command, string Words, long Author, Instant At, Id<Batch>? Undoes);
+public sealed record BatchHead(Scope Scope, string Command, string Words, Id<Core.Sections.Person> Author, Instant At, Id<Batch>? Undoes);
 
 /// <summary>A batch as it was applied.</summary>
 /// <param name="Version">The scope's counter after it.</param>

@@ -3,6 +3,8 @@ using Dapper;
 using NodaTime;
 using Npgsql;
 using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 
 namespace Polycline.Data.Ledger;
 
@@ -11,17 +13,17 @@ namespace Polycline.Data.Ledger;
 /// <param name="UndoneBy">The batch that undid it; null: it stands.</param>
 /// <param name="Items">The items it touched.</param>
 public sealed record HistoryRow(
-    long Id,
+    Id<Batch> Id,
     long Version,
     string Command,
     string Words,
-    long Author,
+    Id<Person> Author,
     string AuthorName,
     Instant At,
-    long? Undoes,
+    Id<Batch>? Undoes,
     int Depth,
-    long? UndoneBy,
-    long[] Items
+    Id<Batch>? UndoneBy,
+    Id<Item>[] Items
 )
 {
     /// <summary>It took something back; a taking back that was taken back itself is a change again.</summary>
@@ -30,6 +32,14 @@ public sealed record HistoryRow(
     /// <summary>It brought back what had been taken back.</summary>
     public bool IsRedo => Depth > 0 && !IsUndo;
 }
+
+/// <summary>How a row of a change stands.</summary>
+/// <param name="Present">The row as it is now; null: there is none.</param>
+/// <param name="Later">The latest later batch that touched the same fields; null: none did.</param>
+public sealed record StandingRow(Change Change, JsonObject? Present, LaterBatch? Later);
+
+/// <param name="Words">For a sentence that starts with the author's name.</param>
+public sealed record LaterBatch(string Author, string Words);
 
 /// <summary>
 /// Applies changes of planning, logs them, raises the scope's counter and tells who listens, all in the caller's
@@ -42,76 +52,38 @@ public static class LedgerStore
 
     /// <summary>Applies <paramref name="changes"/> as one batch.</summary>
     /// <exception cref="StaleChangeException">A row is no more as its change found it; the transaction must be given up.</exception>
-    public static async Task<AppliedBatch> Apply(NpgsqlConnection connection, BatchHead head, IReadOnlyList<Change> changes)
-    {
-        // The four kinds of scope are tables; the name comes from Scope's makers, never from a request.
-        var version = await connection.ExecuteScalarAsync<long>(
-            $"UPDATE {head.Scope.Kind} SET version = version + 1 WHERE id = @Key RETURNING version",
-            head.Scope
-        );
-        var batch = await connection.ExecuteScalarAsync<long>(
-            Sql.Of("Ledger", "InsertBatch"),
-            new
-            {
-                ScopeKind = head.Scope.Kind,
-                Scope = head.Scope.Key,
-                version,
-                head.Command,
-                head.Words,
-                head.Author,
-                head.At,
-                Undoes = head.Undoes?.Value,
-            }
-        );
-        for (var n = 0; n < changes.Count; n++)
-        {
-            var change = await ApplyOne(connection, changes[n]);
-            await connection.ExecuteAsync(
-                Sql.Of("Ledger", "InsertChange"),
-                new
-                {
-                    batch,
-                    n,
-                    tbl = change.Table,
-                    key = change.Key.ToJsonString(),
-                    before = change.Before?.ToJsonString(),
-                    after = change.After?.ToJsonString(),
-                }
-            );
-        }
-        await Tell(connection, head.Scope, version);
-        return new(new(batch), version);
-    }
+    public static Task<AppliedBatch> Apply(NpgsqlConnection connection, BatchHead head, IReadOnlyList<Change> changes) =>
+        LedgerWriter.Write(connection, head, changes);
 
     /// <summary>
     /// The sections and the people whose rows some changes touch: read off their keys, their fields, and the rows themselves.
     /// </summary>
-    public static async Task<(IReadOnlySet<long> Sections, IReadOnlySet<long> People)> Touched(
+    public static async Task<(IReadOnlySet<Id<Section>> Sections, IReadOnlySet<Id<Person>> People)> Touched(
         NpgsqlConnection connection,
         IReadOnlyList<Change> changes
     )
     {
-        var (sections, people) = (new HashSet<long>(), new HashSet<long>());
+        var (sections, people) = (new HashSet<Id<Section>>(), new HashSet<Id<Person>>());
         foreach (var change in changes)
         {
             foreach (var row in new[] { change.Key, change.Before, change.After })
             {
                 if (row?["section"] is JsonValue section)
-                    sections.Add(section.GetValue<long>());
+                    sections.Add(new(section.GetValue<long>()));
                 if (row?["person"] is JsonValue person)
-                    people.Add(person.GetValue<long>());
+                    people.Add(new(person.GetValue<long>()));
             }
-            if (change is { Table: "section" } && change.Key["id"] is JsonValue itself)
-                sections.Add(itself.GetValue<long>());
+            if (change.Table == Tables.Sections.Table && change.Key["id"] is JsonValue itself)
+                sections.Add(new(itself.GetValue<long>()));
         }
         // A row that is of one section only says so itself.
         foreach (
             var table in changes
-                .Where(change => change.Key["id"] is not null && LedgerTable.Of(change) is { } table && table.Fields.Contains("section"))
-                .GroupBy(change => change.Table)
+                .Where(change => change.Key["id"] is not null && change.Table.Fields.Contains("section"))
+                .GroupBy(change => change.Table.Name)
         )
             sections.UnionWith(
-                await connection.QueryAsync<long>(
+                await connection.QueryAsync<Id<Section>>(
                     $"SELECT DISTINCT section FROM {table.Key} WHERE id = ANY(@ids) AND section IS NOT NULL",
                     new { ids = table.Select(change => change.Key["id"]!.GetValue<long>()).ToArray() }
                 )
@@ -164,32 +136,77 @@ public static class LedgerStore
             Sql.Of("Ledger", "ReadChanges"),
             new { batch = batch.Value }
         );
-        return (head, [.. rows.Select(row => new Change(row.Tbl, Parse(row.Key)!, Parse(row.Before), Parse(row.After), null))]);
+        return (head, [.. rows.Select(row => new Change(Tables.Of(row.Tbl), Parse(row.Key)!, Parse(row.Before), Parse(row.After), null))]);
     }
 
     /// <summary>The row a change is about as it is now, locked until the transaction ends; null where there is none.</summary>
     public static async Task<JsonObject?> Present(NpgsqlConnection connection, Change change)
     {
-        var table = LedgerTable.Of(change);
-        return Parse(
-            await connection.ExecuteScalarAsync<string?>(
-                $"SELECT to_jsonb(t)::text FROM {table.Name} t, {Record(table, "@key::jsonb")} k WHERE {SameKey(table)} FOR UPDATE OF t",
-                new { key = change.Key.ToJsonString() }
-            )
-        );
+        await using var batch = new NpgsqlBatch(connection) { BatchCommands = { PresentCommand(change) } };
+        await using var results = await batch.ExecuteReaderAsync();
+        return await RowOf(results);
     }
 
     /// <summary>
-    /// The latest batch after <paramref name="batch"/> that touched the same fields of the same row; null where none did.
+    /// How every row of some changes stands now, locked until the transaction ends, and which later batch touched the same
+    /// fields of it last; in one round trip.
     /// </summary>
-    /// <param name="batch">Null: the latest of all.</param>
-    public static Task<HistoryRow?> LaterChange(NpgsqlConnection connection, Change change, Id<Batch>? batch) =>
+    /// <param name="batch">The batch that the changes are of.</param>
+    public static async Task<IReadOnlyList<StandingRow>> Standing(
+        NpgsqlConnection connection,
+        IReadOnlyList<Change> changes,
+        Id<Batch> batch
+    )
+    {
+        await using var asked = new NpgsqlBatch(connection);
+        foreach (var change in changes)
+        {
+            asked.BatchCommands.Add(PresentCommand(change));
+            asked.BatchCommands.Add(
+                new(Sql.Of("Ledger", "ReadLaterBatch"))
+                {
+                    Parameters =
+                    {
+                        LedgerWriter.Value(change.Table.Name),
+                        LedgerWriter.Json(change.Key),
+                        LedgerWriter.Value(batch.Value),
+                        LedgerWriter.Value((change.After ?? change.Before ?? []).Select(field => field.Key).ToArray()),
+                    },
+                }
+            );
+        }
+        var rows = new List<StandingRow>();
+        await using var results = await asked.ExecuteReaderAsync();
+        foreach (var change in changes)
+        {
+            var present = await RowOf(results);
+            await results.NextResultAsync();
+            var later = await results.ReadAsync() ? new LaterBatch(results.GetString(0), results.GetString(1)) : null;
+            await results.NextResultAsync();
+            rows.Add(new(change, present, later));
+        }
+        return rows;
+    }
+
+    private static NpgsqlBatchCommand PresentCommand(Change change) =>
+        new(
+            $"SELECT to_jsonb(t)::text FROM {change.Table.Name} t, {LedgerWriter.Record(change.Table, "$1")} k "
+                + $"WHERE {LedgerWriter.SameKey(change.Table, "t", "k")} FOR UPDATE OF t"
+        )
+        {
+            Parameters = { LedgerWriter.Json(change.Key) },
+        };
+
+    private static async Task<JsonObject?> RowOf(NpgsqlDataReader results) =>
+        await results.ReadAsync() ? Parse(results.GetString(0)) : null;
+
+    /// <summary>The latest batch that touched the same fields of the same row; null where none did.</summary>
+    public static Task<HistoryRow?> LastChange(NpgsqlConnection connection, Change change) =>
         connection.QueryFirstOrDefaultAsync<HistoryRow?>(
-            Sql.Of("Ledger", "ReadLaterChange"),
+            Sql.Of("Ledger", "ReadLastChange"),
             new
             {
-                batch = batch?.Value ?? 0,
-                tbl = change.Table,
+                tbl = change.Table.Name,
                 key = change.Key.ToJsonString(),
                 fields = (change.After ?? change.Before ?? []).Select(field => field.Key).ToArray(),
             }
@@ -201,79 +218,21 @@ public static class LedgerStore
     /// </summary>
     public static Change Inverse(Change change, long version, Instant at)
     {
-        if (change.Before is null && LedgerTable.Of(change).Tombstoned)
-            return new(change.Table, Copy(change.Key)!, new() { ["removed_at"] = null }, new() { ["removed_at"] = at.ToString() }, version);
+        if (change.Before is null && change.Table.RemovedAt is { } removed)
+        {
+            var turn = removed.Turns(null, at);
+            return new(
+                change.Table,
+                Copy(change.Key)!,
+                new() { [removed.Name] = turn.Before.Value },
+                new() { [removed.Name] = turn.After.Value },
+                version
+            );
+        }
         return new(change.Table, Copy(change.Key)!, Copy(change.After), Copy(change.Before), version);
     }
 
-    // Answers the change as it stood and now stands in the row, so that the log and the row compare equal for ever after.
-    private static async Task<Change> ApplyOne(NpgsqlConnection connection, Change change)
-    {
-        var table = LedgerTable.Of(change);
-        var key = change.Key.ToJsonString();
-        if (change.After is null)
-        {
-            var gone = Parse(
-                await connection.ExecuteScalarAsync<string?>(
-                    $"DELETE FROM {table.Name} t USING {Record(table, "@key::jsonb")} k WHERE "
-                        + $"{SameKey(table)} AND t.{table.Version} = @version RETURNING to_jsonb(t)::text",
-                    new { key, change.Version }
-                )
-            );
-            return gone is null
-                ? throw new StaleChangeException(change, await Present(connection, change))
-                : change with
-                {
-                    Before = Only(gone, change.Before!.Select(field => field.Key)),
-                };
-        }
-        var after = change.After.ToJsonString();
-        var fields = change.After.Select(field => field.Key).ToArray();
-        if (change.Before is null)
-        {
-            var columns = string.Join(", ", change.Key.Select(field => field.Key).Concat(fields));
-            var inserted = Parse(
-                await connection.ExecuteScalarAsync<string>(
-                    $"INSERT INTO {table.Name} AS t ({columns}) SELECT {columns} FROM "
-                        + $"{Record(table, "@key::jsonb || @after::jsonb")} n RETURNING to_jsonb(t)::text",
-                    new { key, after }
-                )
-            )!;
-            return change with { Key = Only(inserted, table.Key), After = Only(inserted, fields) };
-        }
-        var before = await Present(connection, change);
-        var updated = Parse(
-            await connection.ExecuteScalarAsync<string?>(
-                $"UPDATE {table.Name} t SET {string.Join(", ", fields.Select(field => $"{field} = n.{field}"))}, "
-                    + $"{table.Version} = t.{table.Version} + 1 FROM "
-                    + $"{Record(table, "@after::jsonb")} n, {Record(table, "@key::jsonb")} k WHERE "
-                    + $"{SameKey(table)} AND t.{table.Version} = @version RETURNING to_jsonb(t)::text",
-                new
-                {
-                    key,
-                    after,
-                    change.Version,
-                }
-            )
-        );
-        return updated is null
-            ? throw new StaleChangeException(change, before)
-            : change with
-            {
-                Before = Only(before!, change.Before.Select(field => field.Key)),
-                After = Only(updated, fields),
-            };
-    }
-
-    // Composed of names in LedgerTable only; every value is a parameter.
-    private static string Record(LedgerTable table, string json) => $"jsonb_populate_record(NULL::{table.Name}, {json})";
-
-    private static string SameKey(LedgerTable table) => string.Join(" AND ", table.Key.Select(column => $"t.{column} = k.{column}"));
-
     private static JsonObject? Parse(string? json) => json is null ? null : JsonNode.Parse(json)!.AsObject();
-
-    private static JsonObject Only(JsonObject row, IEnumerable<string> columns) =>
-        new(columns.Select(column => KeyValuePair.Create(column, row[column]?.DeepClone())));
 
     private static JsonObject? Copy(JsonObject? json) => json?.DeepClone().AsObject();
 }

@@ -1,98 +1,108 @@
 using System.Collections.Immutable;
 using System.Text.Json.Nodes;
+using NodaTime;
+using NodaTime.Text;
+using Polycline.Core;
 
 namespace Polycline.Data.Ledger;
 
-/// <summary>A table whose rows change through the <see cref="LedgerStore"/> only.</summary>
-/// <param name="Name">The table.</param>
-/// <param name="Key">The columns of its primary key.</param>
-/// <param name="Fields">The columns a command may set.</param>
-/// <param name="Tombstoned">True: its rows are marked removed, never deleted.</param>
-/// <param name="Version">The column that is raised whenever a command sets a field of the row.</param>
-public sealed record LedgerTable(
-    string Name,
-    ImmutableArray<string> Key,
-    ImmutableArray<string> Fields,
-    bool Tombstoned,
-    string Version = "version"
-)
+/// <summary>A table whose rows change through the <see cref="LedgerStore"/> only. What is never undone has no place here.</summary>
+public class LedgerTable
 {
-    /// <summary>Every table that the ledger keeps. What is never undone has no place here.</summary>
-    public static readonly ImmutableArray<LedgerTable> All =
-    [
-        new("unit", ["id"], ["edition", "lineage", "rank", "title", "published", "gate", "before", "section", "removed_at"], true),
-        new(
-            "lesson",
-            ["id"],
-            [
-                "edition",
-                "unit",
-                "lineage",
-                "rank",
-                "title",
-                "length",
-                "min_length",
-                "optional",
-                "published",
-                "gate",
-                "section",
-                "removed_at",
-            ],
-            true
-        ),
-        new(
-            "item",
-            ["id"],
-            [
-                "edition",
-                "unit",
-                "lesson",
-                "lineage",
-                "rank",
-                "kind",
-                "purpose",
-                "title",
-                "published",
-                "code",
-                "body",
-                "opens",
-                "due",
-                "closes",
-                "gate",
-                "for_whom",
-                "before",
-                "options",
-                "picks",
-                "section",
-                "removed_at",
-            ],
-            true
-        ),
-        new("section", ["id"], ["edition", "slots", "follows_from"], false),
-        new("adjustment", ["section", "target", "field"], ["value"], false),
-        new("taught", ["section", "lesson"], ["took", "done", "left_over", "at"], false),
-        new("order_change", ["section", "seq"], ["target", "change"], false),
-        new("meeting_change", ["section", "seq"], ["change"], false),
-        new("student_group", ["id"], ["edition", "name", "removed_at"], true),
-        new("in_group", ["student_group", "person"], ["at"], false),
-        // Their versions are the counters of their scopes.
-        new("edition", ["id"], ["codes", "before", "levels"], false, "own_version"),
-        new("term", ["id"], ["first", "last", "settings"], false, "own_version"),
-        new("calendar_day", ["id"], ["term", "kind", "first", "last", "name", "runs", "periods"], false),
-    ];
+    private readonly List<string> fields = [];
+
+    /// <param name="key">The columns of its primary key.</param>
+    /// <param name="tombstoned">True: its rows are marked removed, never deleted.</param>
+    /// <param name="version">The column that is raised whenever a command sets a field of the row.</param>
+    internal LedgerTable(string name, ImmutableArray<string> key, bool tombstoned = false, string version = "version")
+    {
+        (Name, Key, Version) = (name, key, version);
+        if (tombstoned)
+            RemovedAt = Moment("removed_at");
+    }
+
+    public string Name { get; }
+
+    /// <summary>The columns of its primary key.</summary>
+    public ImmutableArray<string> Key { get; }
+
+    /// <summary>The column that is raised whenever a command sets a field of the row.</summary>
+    public string Version { get; }
+
+    /// <summary>The columns that a command may set.</summary>
+    public IReadOnlyList<string> Fields => fields;
+
+    /// <summary>When a row was removed; null: its rows are deleted.</summary>
+    public Column<Instant?>? RemovedAt { get; }
 
     /// <summary>The version of a row as it was read; null: there is no such row.</summary>
     public long? VersionOf(JsonObject? row) => row?[Version]?.GetValue<long>();
 
-    /// <summary>The table of that name.</summary>
-    /// <exception cref="ArgumentException">The ledger keeps no such table, or a field is not one a command may set.</exception>
-    public static LedgerTable Of(Change change)
+    internal Column<string?> Text(string name) => new(this, name, text => JsonValue.Create(text));
+
+    /// <summary>Bytes, in hex; as PostgreSQL writes them.</summary>
+    internal Column<string?> Bytes(string name) => new(this, name, hex => hex is null ? null : JsonValue.Create($"\\x{hex}"));
+
+    internal Column<int?> Number(string name) => new(this, name, number => JsonValue.Create(number));
+
+    internal Column<bool> Flag(string name) => new(this, name, flag => JsonValue.Create(flag));
+
+    internal Column<Id<T>?> Reference<T>(string name) => new(this, name, id => JsonValue.Create(id?.Value));
+
+    internal Column<Instant?> Moment(string name) =>
+        new(this, name, at => at is { } instant ? JsonValue.Create(InstantPattern.ExtendedIso.Format(instant)) : null);
+
+    internal Column<LocalDate?> Date(string name) =>
+        new(this, name, date => date is { } day ? JsonValue.Create(LocalDatePattern.Iso.Format(day)) : null);
+
+    internal Column<JsonNode?> Json(string name) => new(this, name, json => json?.DeepClone());
+
+    /// <summary>A column that holds JSON of which only the text is at hand.</summary>
+    internal Column<T> Json<T>(string name, Func<T, string?> text) =>
+        new(this, name, value => text(value) is { } json ? JsonNode.Parse(json) : null);
+
+    internal void Has(string field)
     {
-        var table = All.FirstOrDefault(table => table.Name == change.Table)
-            ?? throw new ArgumentException($"The ledger keeps no table '{change.Table}'.", nameof(change));
-        foreach (var (field, _) in change.After ?? [])
-            if (!table.Fields.Contains(field))
-                throw new ArgumentException($"'{change.Table}.{field}' is not set by commands.", nameof(change));
-        return table;
+        if (!Key.Contains(field))
+            fields.Add(field);
     }
+}
+
+/// <summary>A table whose rows have an id of their own.</summary>
+public sealed class LedgerTable<T> : LedgerTable
+{
+    internal LedgerTable(string name, bool tombstoned = false, string version = "version")
+        : base(name, ["id"], tombstoned, version) { }
+}
+
+/// <summary>One column of a table of the ledger, and how what it holds is written down.</summary>
+public sealed class Column<T>
+{
+    private readonly Func<T, JsonNode?> json;
+
+    internal Column(LedgerTable table, string name, Func<T, JsonNode?> json)
+    {
+        (Table, Name, this.json) = (table, name, json);
+        table.Has(name);
+    }
+
+    public LedgerTable Table { get; }
+
+    public string Name { get; }
+
+    /// <summary>It holds <paramref name="value"/>.</summary>
+    public Cell Is(T value) => new(Table, Name, json(value));
+
+    /// <summary>It held <paramref name="before"/> and is to hold <paramref name="after"/>.</summary>
+    public Turn Turns(T before, T after) => new(Is(before), Is(after));
+}
+
+/// <summary>What one column of a row holds.</summary>
+public readonly record struct Cell(LedgerTable Table, string Column, JsonNode? Value);
+
+/// <summary>What one column of a row held, and what it is to hold.</summary>
+public readonly record struct Turn(Cell Before, Cell After)
+{
+    /// <summary>False: it holds that already.</summary>
+    public bool Changes => !JsonNode.DeepEquals(Before.Value, After.Value);
 }

@@ -17,30 +17,30 @@ namespace Polycline.Data.People;
 /// <param name="EnrolledFrom">With <paramref name="EnrolledTo"/>: the dates, both inclusive, on which they are a student of the
 /// section.</param>
 public sealed record AccessRow(
-    long Person,
+    Id<Person> Person,
     string PersonName,
     bool Office,
-    long? Edition,
-    long? Master,
+    Id<Edition>? Edition,
+    Id<Master>? Master,
     string? EditionState,
     long? EditionVersion,
     string? MemberRole,
-    long? Section,
+    Id<Section>? Section,
     long? SectionVersion,
     bool TeachesSection,
-    long[] Teaches,
+    Id<Section>[] Teaches,
     LocalDate[]? EnrolledFrom,
     LocalDate[]? EnrolledTo,
-    long? Term,
+    Id<Term>? Term,
     long? TermVersion,
     string? TermZone
 );
 
 /// <summary>What a lens needs to know of the student it looks through.</summary>
-public sealed record LensStudentRow(string Name, long Section, long Edition, bool TaughtByViewer);
+public sealed record LensStudentRow(string Name, Id<Section> Section, Id<Edition> Edition, bool TaughtByViewer);
 
 /// <summary>A student through whose eyes somebody may look; null: the section has none, or none more.</summary>
-public sealed record LensPlaceRow(long Section, string SectionName, string Letter, long? Student, string? Name);
+public sealed record LensPlaceRow(Id<Section> Section, string SectionName, string Letter, Id<Person>? Student, string? Name);
 
 /// <summary>Reads who may do what.</summary>
 public static class AccessStore

@@ -2,16 +2,18 @@ using Dapper;
 using NodaTime;
 using Npgsql;
 using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 
 namespace Polycline.Data.People;
 
 /// <summary>An edition somebody works on.</summary>
-public sealed record CourseRow(long Edition, string Course, string Title, string State, string Role, int Sections);
+public sealed record CourseRow(Id<Edition> Edition, string Course, string Title, string State, string Role, int Sections);
 
 /// <summary>A section somebody is a student of.</summary>
 public sealed record OwnSectionRow(
-    long Section,
+    Id<Section> Section,
     string Name,
     string? Course,
     string TermName,
@@ -21,7 +23,7 @@ public sealed record OwnSectionRow(
 );
 
 /// <summary>A term, for the office.</summary>
-public sealed record TermRow(long Term, string Name, string Zone, LocalDate First, LocalDate Last, int Sections);
+public sealed record TermRow(Id<Term> Term, string Name, string Zone, LocalDate First, LocalDate Last, int Sections);
 
 /// <summary>Where somebody can go from their first page.</summary>
 public static class PlacesStore

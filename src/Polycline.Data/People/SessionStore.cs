@@ -8,7 +8,7 @@ using Polycline.Core.Sections;
 namespace Polycline.Data.People;
 
 /// <summary>What is needed to check a password.</summary>
-public sealed record AccountRow(long Id, string Name, string PasswordHash);
+public sealed record AccountRow(Id<Person> Id, string Name, string PasswordHash);
 
 /// <summary>How many tries stood in the window before this one.</summary>
 /// <param name="AtAccount">Tries at this account that were wrong or are still being checked: those from this browser if the owner has

@@ -35,7 +35,8 @@ public static class RequestStore
             );
     }
 
-    public static Task Keep(NpgsqlConnection connection, Id<Person> person, Guid key, int status, string answer) =>
+    /// <param name="answer">Null: it holds a secret, and is not kept.</param>
+    public static Task Keep(NpgsqlConnection connection, Id<Person> person, Guid key, int status, string? answer) =>
         connection.ExecuteAsync(
             "UPDATE request SET status = @status, answer = @answer::jsonb WHERE person = @person AND key = @key",
             new

@@ -3,6 +3,7 @@ using NodaTime;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 using Polycline.Data.Ledger;
 
 namespace Polycline.Data.Sections;
@@ -15,7 +16,7 @@ public static class OpenedStore
     /// <returns>How many were added.</returns>
     public static Task<int> Add(
         NpgsqlConnection connection,
-        IReadOnlyList<(long Section, long Item, Instant At, Instant? Due)> records,
+        IReadOnlyList<(Id<Section> Section, Id<Item> Item, Instant At, Instant? Due)> records,
         Instant now
     ) =>
         connection.ExecuteAsync(
@@ -63,12 +64,12 @@ public static class OpenedStore
     /// <summary>
     /// Editions, in any state, that a section follows in a term that has not long been over, with the counters their plan depends on.
     /// </summary>
-    public static async Task<IReadOnlyList<(long Edition, long Version, long TermVersion)>> Taught(
+    public static async Task<IReadOnlyList<(Id<Edition> Edition, long Version, long TermVersion)>> Taught(
         NpgsqlConnection connection,
         LocalDate today
     ) =>
         [
-            .. await connection.QueryAsync<(long, long, long)>(
+            .. await connection.QueryAsync<(Id<Edition>, long, long)>(
                 """
                 SELECT e.id, e.version, t.version FROM edition e JOIN term t ON t.id = e.term
                 WHERE t.last >= @today - 14 AND EXISTS (SELECT 1 FROM section c WHERE c.edition = e.id)

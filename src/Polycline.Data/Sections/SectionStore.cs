@@ -3,16 +3,33 @@ using NodaTime;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 
 namespace Polycline.Data.Sections;
 
 /// <summary>What a section is, for whoever may know of it.</summary>
-public sealed record SectionRow(long Id, string Name, string? Course, string TermName, LocalDate First, LocalDate Last, string[] Teachers);
+public sealed record SectionRow(
+    Id<Section> Id,
+    string Name,
+    string? Course,
+    string TermName,
+    LocalDate First,
+    LocalDate Last,
+    string[] Teachers
+);
 
 /// <summary>A section that may come to follow a course.</summary>
 /// <param name="Edition">What it follows; null: nothing.</param>
-public sealed record JoiningSection(long Id, string Name, string Letter, long Term, long? Edition, long Version, long[] Teachers);
+public sealed record JoiningSection(
+    Id<Section> Id,
+    string Name,
+    string Letter,
+    Id<Term> Term,
+    Id<Edition>? Edition,
+    long Version,
+    Id<Person>[] Teachers
+);
 
 /// <summary>Reads sections.</summary>
 public static class SectionStore

@@ -13,16 +13,16 @@ using Polycline.Data.Work;
 namespace Polycline.Data.Students;
 
 /// <summary>Feedback that came back.</summary>
-public sealed record FeedbackRow(long Item, int N, string By, string Text, bool Again, Instant ReturnedAt);
+public sealed record FeedbackRow(Id<Item> Item, int N, string By, string Text, bool Again, Instant ReturnedAt);
 
 /// <summary>Reads what is known of students of a course.</summary>
 public static class StudentStore
 {
-    private sealed record EnrolmentRow(long Person, long Section, LocalDate? From, LocalDate? To);
+    private sealed record EnrolmentRow(Id<Person> Person, Id<Section> Section, LocalDate? From, LocalDate? To);
 
     private sealed record FactRow(
-        long Person,
-        long Item,
+        Id<Person> Person,
+        Id<Item> Item,
         string Event,
         Instant At,
         decimal? Score,
@@ -33,10 +33,10 @@ public static class StudentStore
 
     /// <summary>The records of some students of an edition as they were at a moment, in one round trip.</summary>
     /// <param name="at">Later facts and feedback are left out.</param>
-    public static async Task<(IReadOnlyDictionary<long, StudentRecord> Records, IReadOnlyList<FeedbackRow> Feedback)> Read(
+    public static async Task<(IReadOnlyDictionary<Id<Person>, StudentRecord> Records, IReadOnlyList<FeedbackRow> Feedback)> Read(
         NpgsqlConnection connection,
         EditionPlan plan,
-        IReadOnlyList<long> students,
+        IReadOnlyList<Id<Person>> students,
         Instant at
     )
     {
@@ -46,7 +46,7 @@ public static class StudentStore
             {
                 edition = plan.Id.Value,
                 students = students.ToArray(),
-                person = students.Count == 1 ? students[0] : 0,
+                person = students.Count == 1 ? students[0] : default,
                 at,
             }
         );
@@ -72,8 +72,8 @@ public static class StudentStore
                 item = item.Value,
             }
         );
-        var (records, feedback) = await From(results, plan, [student.Value]);
-        return (records[student.Value], feedback, await WorkStore.OwnFrom(results));
+        var (records, feedback) = await From(results, plan, [student]);
+        return (records[student], feedback, await WorkStore.OwnFrom(results));
     }
 
     internal static string Statements => Sql.Of("Students", "ReadStudents");
@@ -81,10 +81,10 @@ public static class StudentStore
     private static string StatementsOfOne => Sql.Of("Students", "ReadStudent");
 
     /// <param name="students">Null: all that were found.</param>
-    internal static async Task<(IReadOnlyDictionary<long, StudentRecord> Records, IReadOnlyList<FeedbackRow> Feedback)> From(
+    internal static async Task<(IReadOnlyDictionary<Id<Person>, StudentRecord> Records, IReadOnlyList<FeedbackRow> Feedback)> From(
         SqlMapper.GridReader results,
         EditionPlan plan,
-        IReadOnlyList<long>? students
+        IReadOnlyList<Id<Person>>? students
     )
     {
         var enrolments = (await results.ReadAsync<EnrolmentRow>()).ToLookup(row => row.Person);
@@ -104,7 +104,7 @@ public static class StudentStore
         NpgsqlConnection connection,
         EditionPlan before,
         EditionPlan after,
-        IReadOnlyList<long> sections,
+        IReadOnlyList<Id<Section>> sections,
         Instant at
     )
     {
@@ -121,18 +121,23 @@ public static class StudentStore
         var facts = (await results.ReadAsync<FactRow>()).ToLookup(row => row.Person);
         return [.. enrolments.Select(person => (Of(before, person), Of(after, person)))];
 
-        StudentRecord Of(EditionPlan plan, IGrouping<long, EnrolmentRow> person) =>
-            RecordOf(person.Key, plan, person.Where(row => plan.Following(new Id<Section>(row.Section)) is not null), facts[person.Key]);
+        StudentRecord Of(EditionPlan plan, IGrouping<Id<Person>, EnrolmentRow> person) =>
+            RecordOf(person.Key, plan, person.Where(row => plan.Following(row.Section) is not null), facts[person.Key]);
     }
 
-    private static StudentRecord RecordOf(long person, EditionPlan plan, IEnumerable<EnrolmentRow> enrolments, IEnumerable<FactRow> facts)
+    private static StudentRecord RecordOf(
+        Id<Person> person,
+        EditionPlan plan,
+        IEnumerable<EnrolmentRow> enrolments,
+        IEnumerable<FactRow> facts
+    )
     {
-        var student = new Ref<Student>($"{person}");
+        var student = person.InPlan();
         return new(
             student,
             plan.GroupsOf(person),
             null,
-            [.. enrolments.Select(row => (new Ref<Section>($"{row.Section}"), new Enrolment(student, Since(plan, row), row.To)))],
+            [.. enrolments.Select(row => (row.Section.InPlan(), new Enrolment(student, Since(plan, row), row.To)))],
             ImmutableDictionary<Ref<Item>, ForOneStudent>.Empty,
             new([.. facts.Select(row => FactOf(student, plan, row)).OfType<Fact>()])
         );
@@ -140,11 +145,11 @@ public static class StudentStore
 
     // A student's past in a course begins when they join the section, or when the section joins the course.
     private static LocalDate? Since(EditionPlan plan, EnrolmentRow row) =>
-        plan.Following(new Id<Section>(row.Section))?.FollowsFrom is { } since && !(row.From >= since) ? since : row.From;
+        plan.Following(row.Section)?.FollowsFrom is { } since && !(row.From >= since) ? since : row.From;
 
     // Facts on what is no longer in the tree, or is of another edition, are nobody's question here.
     private static Fact? FactOf(Ref<Student> student, EditionPlan plan, FactRow row) =>
-        plan.Row(new Id<Item>(row.Item)) is { } item
+        plan.Row(row.Item) is { } item
             ? new(student, new(item.Lineage), EnumNames.Parse<FactEvent>(row.Event), row.At, row.Score, row.Attempt, row.Option, row.Again)
             : null;
 }

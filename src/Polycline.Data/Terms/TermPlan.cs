@@ -3,6 +3,7 @@ using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 using Polycline.Data.Courses;
 
 namespace Polycline.Data.Terms;
@@ -13,7 +14,7 @@ namespace Polycline.Data.Terms;
 /// <param name="Runs">Of a special day: the label it takes; null: its own.</param>
 /// <param name="Periods">Of a special day: its periods as JSON, in the plan file's form; null: the term's.</param>
 public sealed record CalendarDayRow(
-    long Id,
+    Id<CalendarDayRow> Id,
     string Kind,
     LocalDate First,
     LocalDate Last,
@@ -25,7 +26,7 @@ public sealed record CalendarDayRow(
 
 /// <summary>A section that meets in a term, whether or not it follows a course.</summary>
 public sealed record TermSection(
-    long Id,
+    Id<Section> Id,
     string Name,
     string Letter,
     Id<Edition>? Edition,

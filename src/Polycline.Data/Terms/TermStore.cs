@@ -6,6 +6,7 @@ using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
+using Polycline.Core.Sections;
 using Polycline.Data.Courses;
 
 namespace Polycline.Data.Terms;
@@ -24,7 +25,7 @@ public static class TermStore
         string Settings
     );
 
-    private sealed record SectionRow(long Id, string Name, string Letter, long? Edition, string Slots);
+    private sealed record SectionRow(Id<Section> Id, string Name, string Letter, Id<Edition>? Edition, string Slots);
 
     /// <summary>Reads a term. In a transaction of the caller's, it must be REPEATABLE READ or hold the term's lock.</summary>
     /// <returns>Null where there is no such term.</returns>
@@ -49,7 +50,7 @@ public static class TermStore
                     section.Id,
                     section.Name,
                     section.Letter,
-                    section.Edition is { } edition ? new Id<Edition>(edition) : null,
+                    section.Edition,
                     PlanParts.Slots(section.Slots),
                     [.. changes[section.Id].Select(change => PlanParts.MeetingChange(change.Change))]
                 )),

@@ -19,10 +19,10 @@ namespace Polycline.Data.Today;
 /// <param name="Seen">The last change they have looked at; 0: none yet.</param>
 /// <param name="Changes">The latest changes of the edition, newest first.</param>
 public sealed record TodayRows(
-    IReadOnlySet<long> Mine,
+    IReadOnlySet<Id<Section>> Mine,
     IReadOnlyList<PieceRow> Pieces,
     IReadOnlyList<LensPlaceRow> Students,
-    IReadOnlyDictionary<long, StudentRecord> Records,
+    IReadOnlyDictionary<Id<Person>, StudentRecord> Records,
     long Seen,
     IReadOnlyList<HistoryRow> Changes
 );
@@ -56,7 +56,7 @@ public static class TodayStore
                 viewer = viewer.Value,
                 lead,
                 at,
-                students = (long[]?)null,
+                students = (Id<Person>[]?)null,
                 scope.Kind,
                 scope.Key,
                 most,

@@ -21,10 +21,10 @@ public sealed record OwnWork(IReadOnlyList<VersionRow> Versions, DraftRow? Draft
 /// <summary>A piece of work as its teacher lists it.</summary>
 /// <param name="Missed">It came after the item had closed, and was kept as a draft.</param>
 public sealed record PieceRow(
-    long Section,
-    long? Work,
-    long Item,
-    long Person,
+    Id<Section> Section,
+    Id<PieceRow>? Work,
+    Id<Item> Item,
+    Id<Person> Person,
     string Name,
     int N,
     string Text,
@@ -170,7 +170,7 @@ public static class WorkStore
     /// latest.
     /// </summary>
     /// <returns>With the sections whose work it is, those without any too.</returns>
-    public static async Task<(IReadOnlySet<long> Sections, IReadOnlyList<PieceRow> Pieces)> OfEdition(
+    public static async Task<(IReadOnlySet<Id<Section>> Sections, IReadOnlyList<PieceRow> Pieces)> OfEdition(
         NpgsqlConnection connection,
         Id<Edition> edition,
         Id<Person> viewer,
@@ -193,24 +193,28 @@ public static class WorkStore
 
     internal static string EditionStatements => Sql.Of("Work", "ReadWork");
 
-    internal static async Task<(IReadOnlySet<long> Sections, IReadOnlyList<PieceRow> Pieces)> EditionFrom(SqlMapper.GridReader results) =>
-        ((await results.ReadAsync<long>()).ToHashSet(), [.. await results.ReadAsync<PieceRow>()]);
+    internal static async Task<(IReadOnlySet<Id<Section>> Sections, IReadOnlyList<PieceRow> Pieces)> EditionFrom(
+        SqlMapper.GridReader results
+    ) => ((await results.ReadAsync<Id<Section>>()).ToHashSet(), [.. await results.ReadAsync<PieceRow>()]);
 
     /// <summary>The latest version of a piece, locked; null where the section has none of that id.</summary>
-    public static Task<(long Person, long Item, int N, bool Returned)?> Latest(
+    public static Task<(Id<Person> Person, Id<Item> Item, int N, bool Returned)?> Latest(
         NpgsqlConnection connection,
         Id<Section> section,
-        long work
+        Id<PieceRow> work
     ) =>
-        connection.QuerySingleOrDefaultAsync<(long, long, int, bool)?>(Sql.Of("Work", "ReadLatest"), new { section = section.Value, work });
+        connection.QuerySingleOrDefaultAsync<(Id<Person>, Id<Item>, int, bool)?>(
+            Sql.Of("Work", "ReadLatest"),
+            new { section = section.Value, work }
+        );
 
     /// <summary>Gives a version back: the feedback and the fact, in the caller's transaction.</summary>
     public static Task GiveBack(
         NpgsqlConnection connection,
-        long work,
+        Id<PieceRow> work,
         int n,
-        long person,
-        long item,
+        Id<Person> person,
+        Id<Item> item,
         Id<Section> section,
         Id<Person> by,
         string text,

@@ -25,9 +25,9 @@ public static partial class DemoSchool
                     .Schedule.Section(section.Section.Ref)
                     .Forecast.Lessons.Where(lesson => lesson.EndsAt < Start - Duration.FromDays(1))
             )
-                if (section.Id != behind || lesson.Lesson != slow.Lesson)
+                if (section.Id.Value != behind || lesson.Lesson != slow.Lesson)
                     await Record(
-                        section.Id,
+                        section.Id.Value,
                         lesson.Lesson.Name,
                         plan.Schedule.Section(section.Section.Ref).Lesson(lesson.Lesson)!.Length,
                         lesson.EndsAt!.Value
@@ -81,7 +81,10 @@ public static partial class DemoSchool
             );
             var studentsOf = rows.ToLookup(row => row.Section, row => (row.Person, row.Name));
             await new DemoWork(connection, plan, lead, Start).Write(
-                plan.Sections.ToDictionary(section => section.Id, section => (IReadOnlyList<(long, string)>)[.. studentsOf[section.Id]])
+                plan.Sections.ToDictionary(
+                    section => section.Id.Value,
+                    section => (IReadOnlyList<(long, string)>)[.. studentsOf[section.Id.Value]]
+                )
             );
         }
     }

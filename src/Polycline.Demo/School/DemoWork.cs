@@ -73,8 +73,8 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
                 .Schedule.Section(section.Section.Ref)
                 .Items.Where(item => item.Dates?.Opens.At < now && item.Item.Published && !item.Item.Held)
         )
-        foreach (var (person, name) in studentsOf[section.Id])
-            Did(person, name, section.Id, item);
+        foreach (var (person, name) in studentsOf[section.Id.Value])
+            Did(person, name, section.Id.Value, item);
         await Store();
     }
 

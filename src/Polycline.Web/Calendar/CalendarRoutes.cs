@@ -1,4 +1,5 @@
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Calendar;
@@ -14,7 +15,7 @@ public static class CalendarRoutes
             .WithName("closures-of-file")
             .For(May.Office)
             .ProducesProblems(422);
-        routes.MapTermCommand<MarkDays, MarkDaysRequest, Data.Terms.TermPlan>();
-        routes.MapTermCommand<SetTerm, SetTermRequest, Data.Terms.TermPlan>();
+        routes.MapTermCommand<MarkDays, MarkDaysRequest>();
+        routes.MapTermCommand<SetTerm, SetTermRequest>();
     }
 }

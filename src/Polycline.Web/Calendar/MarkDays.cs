@@ -3,7 +3,6 @@ using System.Text.Json.Nodes;
 using FluentValidation;
 using NodaTime;
 using NodaTime.Text;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.PlanFiles;
@@ -30,7 +29,7 @@ public sealed record MarkDaysRequest(IReadOnlyList<DayMark> Marks);
 /// <param name="Runs">Of a special day: the label it takes; null: its own.</param>
 /// <param name="Periods">Of a special day, in the plan file's form; null: the term's.</param>
 public sealed record DayMark(
-    long? Id,
+    Id<CalendarDayRow>? Id,
     long Version,
     bool Gone,
     string Kind,
@@ -42,14 +41,11 @@ public sealed record DayMark(
 );
 
 /// <summary>Marks days in a term's calendar, one or many at once; every section's classes and dates follow.</summary>
-public sealed class MarkDays : ITermCommand<MarkDaysRequest, TermPlan>
+public sealed class MarkDays : IPlanningCommand<TermPlan, MarkDaysRequest>
 {
     public static string Name => "mark-days";
 
     public static IValidator<MarkDaysRequest> Validator { get; } = new Rules();
-
-    public static async Task<TermPlan> Load(NpgsqlConnection connection, Id<Term> term, MarkDaysRequest request) =>
-        await TermStore.Read(connection, term) ?? throw Problem.Unknown();
 
     public static CommandDecision Decide(TermPlan plan, MarkDaysRequest request, Viewpoint viewpoint)
     {
@@ -84,7 +80,7 @@ public sealed class MarkDays : ITermCommand<MarkDaysRequest, TermPlan>
             return present is null
                 ? null
                 : (
-                    new("calendar_day", new() { ["id"] = present.Id }, Fields(plan.Id, present), null, mark.Version),
+                    Change.Delete(Tables.CalendarDays.Table, present.Id, mark.Version, Row(plan.Id, present)),
                     $"took {Said(present.Kind, present.Name, present.First, present.Last)} out of the calendar"
                 );
         var (first, last) = (Date(mark.First, $"{at}.first"), Date(mark.Last, $"{at}.last"));
@@ -111,27 +107,24 @@ public sealed class MarkDays : ITermCommand<MarkDaysRequest, TermPlan>
             );
         if (mark.Kind != "special" && (mark.Runs is not null || periods is not null))
             throw Problem.Field($"{at}.kind", "Only a special day runs as another, or has periods of its own.");
-        var after = Fields(plan.Id, new(0, mark.Kind, first, last, mark.Name.Trim(), mark.Runs, periods, 0));
+        var after = Row(plan.Id, new(default, mark.Kind, first, last, mark.Name.Trim(), mark.Runs, periods, 0));
         var said = $"marked {Said(mark.Kind, mark.Name.Trim(), first, last)} in the calendar";
         if (present is null)
-            return (new("calendar_day", [], null, after, null), said);
-        var before = Fields(plan.Id, present);
-        return JsonNode.DeepEquals(before, after)
-            ? null
-            : (new("calendar_day", new() { ["id"] = present.Id }, before, after, mark.Version), said);
+            return (Change.Add(after), said);
+        var turns = Row(plan.Id, present).Zip(after, (was, will) => new Turn(was, will)).ToList();
+        return turns.All(turn => !turn.Changes) ? null : (Change.Set(Tables.CalendarDays.Table, present.Id, mark.Version, turns), said);
     }
 
-    private static JsonObject Fields(Id<Term> term, CalendarDayRow day) =>
-        new()
-        {
-            ["name"] = day.Name,
-            ["term"] = term.Value,
-            ["kind"] = day.Kind,
-            ["first"] = LocalDatePattern.Iso.Format(day.First),
-            ["last"] = LocalDatePattern.Iso.Format(day.Last),
-            ["runs"] = day.Runs,
-            ["periods"] = day.Periods is null ? null : JsonNode.Parse(day.Periods),
-        };
+    private static Cell[] Row(Id<Term> term, CalendarDayRow day) =>
+        [
+            Tables.CalendarDays.Name.Is(day.Name),
+            Tables.CalendarDays.Term.Is(term),
+            Tables.CalendarDays.Kind.Is(day.Kind),
+            Tables.CalendarDays.First.Is(day.First),
+            Tables.CalendarDays.Last.Is(day.Last),
+            Tables.CalendarDays.Runs.Is(day.Runs),
+            Tables.CalendarDays.Periods.Is(day.Periods is null ? null : JsonNode.Parse(day.Periods)),
+        ];
 
     private static string Said(string kind, string name, LocalDate first, LocalDate last)
     {

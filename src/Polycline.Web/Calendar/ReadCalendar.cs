@@ -2,7 +2,9 @@ using System.Globalization;
 using System.Text.Json.Nodes;
 using NodaTime;
 using NodaTime.Text;
+using Polycline.Core;
 using Polycline.Core.Calendars;
+using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
@@ -23,7 +25,7 @@ namespace Polycline.Web.Calendar;
 /// <param name="Labels">The days a special day can run as.</param>
 /// <param name="Today">The date now.</param>
 public sealed record CalendarAnswer(
-    long Term,
+    Id<Term> Term,
     string Name,
     string Zone,
     long Version,
@@ -55,14 +57,14 @@ public sealed record CalendarMonth(string Name, IReadOnlyList<CalendarDay> Days)
 /// <param name="State"><c>class</c>, <c>closed</c>, <c>free</c> (a weekday without classes) or <c>outside</c> the term.</param>
 /// <param name="Label">What a class day is called in the rotation.</param>
 /// <param name="Marks">The ids of what is marked on it.</param>
-public sealed record CalendarDay(string Date, string Words, string State, string? Label, IReadOnlyList<long> Marks);
+public sealed record CalendarDay(string Date, string Words, string State, string? Label, IReadOnlyList<Id<CalendarDayRow>> Marks);
 
 /// <param name="Kind"><c>closure</c>, <c>extra</c> or <c>special</c>.</param>
 /// <param name="Words">The days in words.</param>
 /// <param name="Facts">What else is to be said of it.</param>
 /// <param name="Sleeps">It has no effect as things are.</param>
 public sealed record CalendarMark(
-    long Id,
+    Id<CalendarDayRow> Id,
     long Version,
     string Kind,
     string First,
@@ -78,7 +80,7 @@ public sealed record CalendarMark(
 /// <param name="Course">Null: it follows none.</param>
 /// <param name="Standing">What is to be said of its room: <c>3 classes free</c>.</param>
 /// <param name="Lacks">The course does not fit it.</param>
-public sealed record TermSectionCard(long Id, string Name, string Letter, string? Course, int Classes, string Standing, bool Lacks);
+public sealed record TermSectionCard(Id<Section> Id, string Name, string Letter, string? Course, int Classes, string Standing, bool Lacks);
 
 /// <summary>Reads a term as a year sheet, with what it means for every section.</summary>
 public static class ReadCalendar
@@ -104,7 +106,7 @@ public static class ReadCalendar
         var today = term.Local(viewpoint.At).Date;
         var settings = JsonNode.Parse(plan.Settings)!;
         return new(
-            plan.Id.Value,
+            plan.Id,
             term.Name,
             term.Zone.Id,
             plan.Version,

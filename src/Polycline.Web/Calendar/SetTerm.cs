@@ -1,9 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using FluentValidation;
-using NodaTime.Text;
-using Npgsql;
-using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Wording;
@@ -34,16 +31,13 @@ public sealed record SetTermRequest(
 );
 
 /// <summary>Sets when a term is, on which weekdays there are classes, what the days are called and in which periods they run.</summary>
-public sealed class SetTerm : ITermCommand<SetTermRequest, TermPlan>
+public sealed class SetTerm : IPlanningCommand<TermPlan, SetTermRequest>
 {
     private const int LongestTerm = 400;
 
     public static string Name => "set-term";
 
     public static IValidator<SetTermRequest> Validator { get; } = new Rules();
-
-    public static async Task<TermPlan> Load(NpgsqlConnection connection, Id<Term> term, SetTermRequest request) =>
-        await TermStore.Read(connection, term) ?? throw Problem.Unknown();
 
     public static CommandDecision Decide(TermPlan plan, SetTermRequest request, Viewpoint viewpoint)
     {
@@ -59,42 +53,18 @@ public sealed class SetTerm : ITermCommand<SetTermRequest, TermPlan>
             throw Problem.Field("last", "A term is at most 400 days long. Give an earlier last day.");
         if (term.Calendar.Weekdays.IsEmpty)
             throw Problem.Field("weekdays", "There would be no weekday with classes. Choose at least one.");
-        JsonObject before = new()
-        {
-            ["first"] = Iso(plan.Term.First),
-            ["last"] = Iso(plan.Term.Last),
-            ["settings"] = JsonNode.Parse(plan.Settings),
-        };
-        JsonObject after = new()
-        {
-            ["first"] = Iso(term.First),
-            ["last"] = Iso(term.Last),
-            ["settings"] = settings,
-        };
         // Both in one form: what is left out stands for what it stands for.
-        before["settings"] = Canonical(plan.Term);
-        after["settings"] = Canonical(term);
-        var changed = after.Where(field => !JsonNode.DeepEquals(before[field.Key], field.Value)).Select(field => field.Key).ToList();
-        if (changed.Count == 0)
-            return new("left the term as it is", []);
-        var said = Said(plan, before, after, term);
-        after["settings"] = settings;
-        return new(
-            said,
-            [
-                Change.Of(
-                    "term",
-                    plan.Id,
-                    request.Version,
-                    new(
-                        changed.Select(field =>
-                            KeyValuePair.Create(field, field == "settings" ? JsonNode.Parse(plan.Settings) : before[field]?.DeepClone())
-                        )
-                    ),
-                    new(changed.Select(field => KeyValuePair.Create(field, after[field]?.DeepClone())))
-                ),
-            ]
-        );
+        var (before, after) = (Canonical(plan.Term), Canonical(term));
+        var turns = new List<Turn>
+        {
+            Tables.Terms.First.Turns(plan.Term.First, term.First),
+            Tables.Terms.Last.Turns(plan.Term.Last, term.Last),
+        };
+        if (!JsonNode.DeepEquals(before, after))
+            turns.Add(Tables.Terms.Settings.Turns(JsonNode.Parse(plan.Settings), settings));
+        return turns.All(turn => !turn.Changes)
+            ? new("left the term as it is", [])
+            : new(Said(plan, before, after, term), [Change.Set(Tables.Terms.Table, plan.Id, request.Version, turns)]);
     }
 
     private static string Said(TermPlan plan, JsonObject before, JsonObject after, Term term)
@@ -109,10 +79,7 @@ public sealed class SetTerm : ITermCommand<SetTermRequest, TermPlan>
             ("periods", "periods"),
             ("offDays", "rule for dues on days without classes"),
         };
-        var fields = names
-            .Where(name => !JsonNode.DeepEquals(before["settings"]![name.Item1], after["settings"]![name.Item1]))
-            .Select(name => name.Item2)
-            .ToList();
+        var fields = names.Where(name => !JsonNode.DeepEquals(before[name.Item1], after[name.Item1])).Select(name => name.Item2).ToList();
         if (fields.Count > 0)
             parts.Add($"changed the {Counting.Joined(fields, "and")} of {plan.Term.Name}");
         return Counting.Joined(parts, "and");
@@ -146,8 +113,6 @@ public sealed class SetTerm : ITermCommand<SetTermRequest, TermPlan>
             throw Problem.Field(refusal.Path.Replace("$.", "", StringComparison.Ordinal), $"{refusal.Message.Capital()}.");
         }
     }
-
-    private static string Iso(NodaTime.LocalDate date) => LocalDatePattern.Iso.Format(date);
 
     private sealed class Rules : AbstractValidator<SetTermRequest>
     {

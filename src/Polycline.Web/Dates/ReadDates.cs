@@ -1,8 +1,11 @@
 using NodaTime;
+using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
+using Polycline.Core.Sections;
 using Polycline.Core.Wording;
+using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Formats;
 using Polycline.Web.Foundation.AccessControl;
@@ -11,7 +14,7 @@ using Polycline.Web.Foundation.Reading;
 namespace Polycline.Web.Dates;
 
 public sealed record DatesAnswer(
-    long Edition,
+    Id<Edition> Edition,
     long Version,
     bool CanChange,
     IReadOnlyList<DatesSection> Sections,
@@ -23,7 +26,7 @@ public sealed record DatesAnswer(
 /// <param name="Lacking">By how many classes the course does not fit; 0: it fits.</param>
 /// <param name="ToCheck">What was noticed, in words.</param>
 public sealed record DatesSection(
-    long Id,
+    Id<Section> Id,
     string Name,
     string Letter,
     int Students,
@@ -38,7 +41,7 @@ public sealed record DatesUnit(int? Number, string Title, IReadOnlyList<DatesRow
 /// <param name="Opens">Timing in words; null: open as soon as it is published.</param>
 /// <param name="Cells">One for each section, in their order.</param>
 public sealed record DatesRow(
-    long Item,
+    Id<Item> Item,
     string Code,
     string Title,
     string Kind,
@@ -141,7 +144,7 @@ public static class ReadDates
             .Sections.Select(section => plan.Schedule.Section(section.Section.Ref).Findings.ToLookup(finding => finding.Target))
             .ToList();
         return new(
-            plan.Id.Value,
+            plan.Id,
             plan.Version,
             canChange,
             [.. plan.Sections.Select((section, at) => SectionOf(plan, section, people[at].Count))],
@@ -161,7 +164,7 @@ public static class ReadDates
         {
             var item = plan.Schedule.Item(new(row.Lineage));
             return new(
-                row.Id,
+                row.As<Item>(),
                 plan.Schedule.CodeOf[item.Ref],
                 item.Title,
                 EnumNames.Of(item.Kind),
@@ -190,7 +193,7 @@ public static class ReadDates
     private static DatesCell Cell(
         EditionPlan plan,
         FollowingSection section,
-        IReadOnlyList<long> people,
+        IReadOnlyList<Id<Person>> people,
         Item item,
         IEnumerable<AdjustmentRow> differences,
         IReadOnlyList<Finding> findings
@@ -245,8 +248,8 @@ public static class ReadDates
         );
     }
 
-    private static int For(EditionPlan plan, IReadOnlyList<long> people, CourseItem here) =>
-        here.For is { } whom ? people.Count(person => whom.Includes(new($"{person}"), plan.GroupsOf(person))) : people.Count;
+    private static int For(EditionPlan plan, IReadOnlyList<Id<Person>> people, CourseItem here) =>
+        here.For is { } whom ? people.Count(person => whom.Includes(person.InPlan(), plan.GroupsOf(person))) : people.Count;
 
     private static FindingWords WordsOf(EditionPlan plan) =>
         new(target => plan.Find(target) is null ? target : plan.TitleOf(target), plan.Edition.Basis, plan.Edition.Levels);

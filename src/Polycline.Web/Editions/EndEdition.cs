@@ -1,13 +1,10 @@
 using System.Data;
 using System.Text.Json;
-using Microsoft.AspNetCore.Mvc;
 using NodaTime;
 using NodaTime.Text;
-using Npgsql;
 using Polycline.Core.Courses;
 using Polycline.Core.WhatIf;
 using Polycline.Core.Wording;
-using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Editions;
 using Polycline.Data.People;
@@ -26,104 +23,26 @@ public sealed record EndEditionRequest(string? On);
 /// <param name="Applied">False if this was only a preview and nothing was written.</param>
 /// <param name="Sentence">What becomes of it, and what is still to be done in it.</param>
 /// <param name="Act">What the button that does it says.</param>
-public sealed record EndEditionAnswer(bool Applied, string Sentence, string Act);
+public sealed record EndEditionAnswer(bool Applied, string Sentence, string Act) : IAnswer<EndEditionAnswer>
+{
+    public EndEditionAnswer AsPreview() => this with { Applied = false };
+}
 
 /// <summary>
 /// An edition becomes a past one, now or after a day that is set: by an act of its own, never as a side effect. It stays
 /// complete with its work; the edition that is coming becomes the current one. Taken back until students have begun there.
 /// </summary>
-public static class EndEdition
+public sealed class EndEdition : IWorkCommand<EndEditionRequest, EndEditionAnswer>
 {
-    public static async Task<EndEditionAnswer> Handle(
-        long edition,
-        [FromBody] EndEditionRequest request,
-        [FromQuery] bool? preview,
-        [FromHeader(Name = "Idempotency-Key")] Guid? key,
-        Access access,
-        Viewpoint viewpoint,
-        Database database,
-        CancellationToken stop
-    )
-    {
-        MayEnd(access, viewpoint);
-        var given = preview == true ? Guid.Empty : Idempotency.Key(key);
-        await using var connection = await database.Source.OpenConnectionAsync(stop);
-        await using var transaction = await connection.BeginTransactionAsync(IsolationLevel.ReadCommitted, stop);
-        // A preview goes the same way and gives the transaction up.
-        if (preview == true)
-            return await Do(connection, access, viewpoint, request) with { Applied = false };
-        var answer = await Idempotency.Run(connection, viewpoint, given, Idempotency.Digest($"{edition} end", request), () =>
-            Do(connection, access, viewpoint, request)
-        );
-        await transaction.CommitAsync(stop);
-        return answer;
-    }
+    public static string Name => "end-edition";
 
-    /// <summary>Takes back that it has ended, or that it is to end on a day.</summary>
-    public static async Task<IResult> HandleResume(
-        long edition,
-        [FromHeader(Name = "Idempotency-Key")] Guid? key,
-        Access access,
-        Viewpoint viewpoint,
-        Database database,
-        CancellationToken stop
-    )
-    {
-        MayEnd(access, viewpoint);
-        var given = Idempotency.Key(key);
-        try
-        {
-            await database.Within(
-                IsolationLevel.ReadCommitted,
-                connection => Idempotency.Run(connection, viewpoint, given, Idempotency.Digest($"{edition} resume", new { }), async () =>
-                    {
-                        await EditionStore.Lock(connection, access.Edition!.Value);
-                        if (access.EditionState == EditionState.Current)
-                            await RolloverStore.EndOn(connection, access.Edition.Value, null);
-                        else
-                            await RolloverStore.Resume(connection, access.Edition.Value);
-                        await AccessStore.Audit(
-                            connection,
-                            viewpoint.At,
-                            access.Person.Id,
-                            "edition-resumed",
-                            JsonSerializer.Serialize(new { edition })
-                        );
-                        return true;
-                    }),
-                stop
-            );
-            return Results.NoContent();
-        }
-        catch (PostgresException fault) when (fault.SqlState is "PC003")
-        {
-            throw Problem.CannotUndo(
-                "Students have begun in the next edition.",
-                "Nothing was changed. This edition stays open for reading only."
-            );
-        }
-        catch (PostgresException fault) when (fault.SqlState is PostgresErrorCodes.UniqueViolation)
-        {
-            throw Problem.CannotUndo("Another edition of this course is current.", "Nothing was changed. End that one first.");
-        }
-    }
+    public static May May => May.Lead;
 
-    private static void MayEnd(Access access, Viewpoint viewpoint)
-    {
-        if (!viewpoint.TakesCommands)
-            throw Problem.NotNow();
-        if (!access.IsLead)
-            throw Problem.Forbidden("Only the lead can end an edition.", "Ask whoever leads this course to do it.");
-    }
+    public static WorkPlace Place => WorkPlace.Edition;
 
-    private static async Task<EndEditionAnswer> Do(
-        NpgsqlConnection connection,
-        Access access,
-        Viewpoint viewpoint,
-        EndEditionRequest request
-    )
+    public static async Task<EndEditionAnswer> Do(WorkContext work, EndEditionRequest request)
     {
-        var id = access.Edition!.Value;
+        var (connection, viewpoint, id) = (work.Connection, work.Viewpoint, work.Edition);
         await EditionStore.Lock(connection, id);
         var plan = await EditionStore.Read(connection, id) ?? throw Problem.Unknown();
         if (plan.State != EditionState.Current)
@@ -142,7 +61,7 @@ public static class EndEdition
         await AccessStore.Audit(
             connection,
             viewpoint.At,
-            access.Person.Id,
+            work.Access.Person.Id,
             "edition-ended",
             JsonSerializer.Serialize(new { edition = id.Value, on = request.On })
         );

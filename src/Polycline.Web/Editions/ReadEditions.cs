@@ -1,3 +1,7 @@
+using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.Editions;
 using Polycline.Web.Foundation.AccessControl;
@@ -26,7 +30,7 @@ public sealed record EditionsAnswer(
 /// <param name="CanResume">It has ended, and no student has begun in the next one.</param>
 /// <param name="EndsOn">The last day on which it is current, in words; null: none is set.</param>
 public sealed record EditionLife(
-    long Id,
+    Id<Edition> Id,
     string Title,
     string State,
     string Term,
@@ -39,9 +43,9 @@ public sealed record EditionLife(
     bool IsThis
 );
 
-public sealed record TermChoice(long Id, string Name, string Dates);
+public sealed record TermChoice(Id<Term> Id, string Name, string Dates);
 
-public sealed record SectionChoice(long Id, string Name, string Letter);
+public sealed record SectionChoice(Id<Section> Id, string Name, string Letter);
 
 /// <summary>Reads the editions of a course.</summary>
 public static class ReadEditions
@@ -78,7 +82,7 @@ public static class ReadEditions
                         && row is { State: "resting", GoneOn: false }
                         && editions.All(other => other.State != "current" || other.CarriedFrom == row.Id),
                     row.EndsOn is { } last ? Moment.InWords(last, last) : null,
-                    row.Id == edition
+                    row.Id == access.Edition
                 )),
             ],
             [
@@ -88,11 +92,7 @@ public static class ReadEditions
                     $"{Moment.InWords(row.First)} – {Moment.InWords(row.Last)} {row.Last.Year}"
                 )),
             ],
-            new(
-                plan.TermId.Value,
-                plan.Term.Name,
-                $"{Moment.InWords(plan.Term.First)} – {Moment.InWords(plan.Term.Last)} {plan.Term.Last.Year}"
-            ),
+            new(plan.TermId, plan.Term.Name, $"{Moment.InWords(plan.Term.First)} – {Moment.InWords(plan.Term.Last)} {plan.Term.Last.Year}"),
             [.. plan.Sections.Select(section => new SectionChoice(section.Id, section.Name, section.Letter))],
             viewpoint.TakesCommands,
             access.IsLead && viewpoint.TakesCommands && plan.Sections.IsEmpty && editions is [{ TakenIn: true }]

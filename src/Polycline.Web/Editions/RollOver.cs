@@ -1,6 +1,6 @@
 using System.Data;
 using System.Text.Json;
-using Microsoft.AspNetCore.Mvc;
+using FluentValidation;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Calendars;
@@ -9,7 +9,6 @@ using Polycline.Core.PlanFiles;
 using Polycline.Core.Rollover;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
-using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Editions;
 using Polycline.Data.People;
@@ -17,6 +16,7 @@ using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
+using Polycline.Web.Outline;
 
 namespace Polycline.Web.Editions;
 
@@ -33,14 +33,17 @@ public sealed record RollOverSection(string Name, string Letter, Id<Section> Suc
 /// <param name="Edition">The new one; null in a preview.</param>
 public sealed record RollOverAnswer(
     bool Applied,
-    long? Edition,
+    Id<Edition>? Edition,
     string Sentence,
     int Units,
     int Lessons,
     int Items,
     IReadOnlyList<RolledSection> Sections,
     IReadOnlyList<RedatedItem> Redated
-);
+) : IAnswer<RollOverAnswer>
+{
+    public RollOverAnswer AsPreview() => this with { Applied = false, Edition = null };
+}
 
 /// <param name="Lacking">By how many classes the course does not fit.</param>
 /// <param name="DoesNotFit">The lessons that do not, in words.</param>
@@ -57,57 +60,19 @@ public sealed record RolledSection(
 public sealed record RedatedItem(string Code, string Title, string Field, string Before, string? After);
 
 /// <summary>Makes the next edition out of this one, whole or not at all. Nothing of the students carries.</summary>
-public static class RollOver
+public sealed class RollOver : IWorkCommand<RollOverRequest, RollOverAnswer>
 {
-    public static async Task<RollOverAnswer> Handle(
-        long edition,
-        [FromBody] RollOverRequest request,
-        [FromQuery] bool? preview,
-        [FromHeader(Name = "Idempotency-Key")] Guid? key,
-        Access access,
-        Viewpoint viewpoint,
-        Database database,
-        CancellationToken stop
-    )
-    {
-        if (!viewpoint.TakesCommands)
-            throw Problem.NotNow();
-        if (!access.IsLead)
-            throw Problem.Forbidden("Only the lead can roll a course over.", "Ask whoever leads this course to do it.");
-        Check(request);
-        var given = preview == true ? Guid.Empty : Idempotency.Key(key);
-        await using var connection = await database.Source.OpenConnectionAsync(stop);
-        await using var transaction = await connection.BeginTransactionAsync(IsolationLevel.ReadCommitted, stop);
-        // A preview goes the same way and gives the transaction up.
-        if (preview == true)
-            return await Do(connection, access, viewpoint, request) with { Applied = false, Edition = null };
-        var answer = await Idempotency.Run(connection, viewpoint, given, Idempotency.Digest($"{edition} roll-over", request), () =>
-            Do(connection, access, viewpoint, request)
-        );
-        await transaction.CommitAsync(stop);
-        return answer;
-    }
+    public static string Name => "roll-over";
 
-    private static void Check(RollOverRequest request)
-    {
-        if (request.Title.Trim().Length is 0 or > 200)
-            throw Problem.Field("title", "A title has 1 to 200 characters.");
-        if (request.FixedDates is not ("week" or "clear"))
-            throw Problem.Field("fixedDates", "Choose 'week' or 'clear'.");
-        foreach (var section in request.Sections)
-        {
-            if (section.Name.Trim().Length is 0 or > 100)
-                throw Problem.Field("sections", "A section's name has 1 to 100 characters.");
-            if (section.Letter is not [>= 'A' and <= 'Z'])
-                throw Problem.Field("sections", $"{section.Name} needs a letter from A to Z.");
-        }
-        if (request.Sections.DistinctBy(section => section.Name.Trim()).Count() < request.Sections.Count)
-            throw Problem.Field("sections", "Two sections of one term cannot have the same name.");
-    }
+    public static May May => May.Lead;
 
-    private static async Task<RollOverAnswer> Do(NpgsqlConnection connection, Access access, Viewpoint viewpoint, RollOverRequest request)
+    public static WorkPlace Place => WorkPlace.Edition;
+
+    public static IValidator<RollOverRequest> Validator { get; } = new Rules();
+
+    public static async Task<RollOverAnswer> Do(WorkContext work, RollOverRequest request)
     {
-        var id = access.Edition!.Value;
+        var (connection, id) = (work.Connection, work.Edition);
         await EditionStore.Lock(connection, id);
         var old = await EditionStore.Read(connection, id) ?? throw Problem.Unknown();
         if (old.State != EditionState.Current)
@@ -118,7 +83,7 @@ public static class RollOver
                 $"{coming.Title} is being prepared already.",
                 "Nothing was changed. Take that roll-over back first, or end this edition so that it becomes the current one."
             );
-        if (terms.All(term => term.Id != request.Term.Value))
+        if (terms.All(term => term.Id != request.Term))
             throw Problem.Unknown("term");
         if (request.Sections.FirstOrDefault(section => old.Following(section.Succeeds) is null) is not null)
             throw Problem.Unknown("sections");
@@ -129,8 +94,8 @@ public static class RollOver
         var next = await EditionStore.Read(connection, made) ?? throw Problem.Unknown();
         await AccessStore.Audit(
             connection,
-            viewpoint.At,
-            access.Person.Id,
+            work.Viewpoint.At,
+            work.Access.Person.Id,
             "rolled-over",
             JsonSerializer.Serialize(new { from = id.Value, to = made.Value })
         );
@@ -185,7 +150,7 @@ public static class RollOver
         var fits = sections.All(section => section.Lacking == 0);
         return new(
             true,
-            made.Value,
+            made,
             $"Carries {next.Edition.Levels.Unit.Counted(next.Edition.Units.Length)}, {next.Edition.Levels.Lesson.Counted(lessons)} "
                 + $"and {next.Edition.Levels.Item.Counted(items)}; nothing of the students. {old.Edition.Title} goes on as it is."
                 + (
@@ -218,5 +183,23 @@ public static class RollOver
                     .Select(finding => new FindingWords(next.TitleOf, next.Edition.Basis, next.Edition.Levels).Of(finding)),
             ]
         );
+    }
+
+    private sealed class Rules : AbstractValidator<RollOverRequest>
+    {
+        public Rules()
+        {
+            RuleFor(request => request.Title).IsTitle();
+            RuleFor(request => request.FixedDates).Must(choice => choice is "week" or "clear").WithMessage("Choose 'week' or 'clear'.");
+            RuleForEach(request => request.Sections)
+                .OverrideIndexer((_, _, _, _) => "")
+                .Must(section => section.Name.Trim().Length is > 0 and <= 100)
+                .WithMessage("A section's name has 1 to 100 characters.")
+                .Must(section => section.Letter is [>= 'A' and <= 'Z'])
+                .WithMessage((_, section) => $"{section.Name} needs a letter from A to Z.");
+            RuleFor(request => request.Sections)
+                .Must(sections => sections.DistinctBy(section => section.Name.Trim()).Count() == sections.Count)
+                .WithMessage("Two sections of one term cannot have the same name.");
+        }
     }
 }

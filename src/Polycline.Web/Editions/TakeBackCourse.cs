@@ -1,8 +1,5 @@
-using System.Data;
 using System.Text.Json;
-using Microsoft.AspNetCore.Mvc;
 using Npgsql;
-using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
@@ -11,43 +8,30 @@ using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Editions;
 
+public sealed record TakeBackCourseRequest;
+
 /// <summary>Takes back a course that was taken in from a file, as long as no section follows it: nothing of it is left.</summary>
-public static class TakeBackCourse
+public sealed class TakeBackCourse : IWorkCommand<TakeBackCourseRequest, DoneAnswer>
 {
-    public static async Task<IResult> Handle(
-        long edition,
-        [FromHeader(Name = "Idempotency-Key")] Guid? key,
-        Access access,
-        Viewpoint viewpoint,
-        Database database,
-        CancellationToken stop
-    )
+    public static string Name => "take-back-course";
+
+    public static May May => May.Lead;
+
+    public static WorkPlace Place => WorkPlace.Edition;
+
+    public static async Task<DoneAnswer> Do(WorkContext work, TakeBackCourseRequest request)
     {
-        if (!viewpoint.TakesCommands)
-            throw Problem.NotNow();
-        if (!access.IsLead)
-            throw Problem.Forbidden("Only the lead can take a course back.", "Ask whoever leads this course to do it.");
-        var given = Idempotency.Key(key);
         try
         {
-            await database.Within(
-                IsolationLevel.ReadCommitted,
-                connection =>
-                    Idempotency.Run(connection, viewpoint, given, Idempotency.Digest($"{edition} take-back-course", new { }), async () =>
-                    {
-                        await CourseStore.TakeBack(connection, access.Edition!.Value);
-                        await AccessStore.Audit(
-                            connection,
-                            viewpoint.At,
-                            access.Person.Id,
-                            "course-taken-back",
-                            JsonSerializer.Serialize(new { edition })
-                        );
-                        return true;
-                    }),
-                stop
+            await CourseStore.TakeBack(work.Connection, work.Edition);
+            await AccessStore.Audit(
+                work.Connection,
+                work.Viewpoint.At,
+                work.Access.Person.Id,
+                "course-taken-back",
+                JsonSerializer.Serialize(new { edition = work.Edition.Value })
             );
-            return Results.NoContent();
+            return new();
         }
         catch (PostgresException fault) when (fault.SqlState is "PC002")
         {

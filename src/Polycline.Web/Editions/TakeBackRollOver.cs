@@ -1,8 +1,7 @@
-using System.Data;
 using System.Text.Json;
-using Microsoft.AspNetCore.Mvc;
 using Npgsql;
-using Polycline.Data;
+using Polycline.Core;
+using Polycline.Core.Courses;
 using Polycline.Data.Editions;
 using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
@@ -11,44 +10,36 @@ using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Editions;
 
+public sealed record TakeBackRollOverRequest;
+
 /// <param name="Edition">The edition that is current again.</param>
-public sealed record TakenBackAnswer(long Edition);
+public sealed record TakenBackAnswer(bool Applied, Id<Edition> Edition) : IAnswer<TakenBackAnswer>
+{
+    public TakenBackAnswer AsPreview() => this with { Applied = false };
+}
 
 /// <summary>Takes a roll-over back, as long as no student has worked in the new edition: nothing of it is left.</summary>
-public static class TakeBackRollOver
+public sealed class TakeBackRollOver : IWorkCommand<TakeBackRollOverRequest, TakenBackAnswer>
 {
-    public static async Task<TakenBackAnswer> Handle(
-        long edition,
-        [FromHeader(Name = "Idempotency-Key")] Guid? key,
-        Access access,
-        Viewpoint viewpoint,
-        Database database,
-        CancellationToken stop
-    )
+    public static string Name => "take-back-roll-over";
+
+    public static May May => May.Lead;
+
+    public static WorkPlace Place => WorkPlace.Edition;
+
+    public static async Task<TakenBackAnswer> Do(WorkContext work, TakeBackRollOverRequest request)
     {
-        if (!viewpoint.TakesCommands)
-            throw Problem.NotNow();
-        if (!access.IsLead)
-            throw Problem.Forbidden("Only the lead can undo rolling over.", "Ask whoever leads this course to take it back.");
-        var given = Idempotency.Key(key);
         try
         {
-            return await database.Within(
-                IsolationLevel.ReadCommitted,
-                connection => Idempotency.Run(connection, viewpoint, given, Idempotency.Digest($"{edition} take-back", new { }), async () =>
-                    {
-                        var origin = await RolloverStore.TakeBack(connection, access.Edition!.Value);
-                        await AccessStore.Audit(
-                            connection,
-                            viewpoint.At,
-                            access.Person.Id,
-                            "roll-over-taken-back",
-                            JsonSerializer.Serialize(new { edition, current = origin.Value })
-                        );
-                        return new TakenBackAnswer(origin.Value);
-                    }),
-                stop
+            var origin = await RolloverStore.TakeBack(work.Connection, work.Edition);
+            await AccessStore.Audit(
+                work.Connection,
+                work.Viewpoint.At,
+                work.Access.Person.Id,
+                "roll-over-taken-back",
+                JsonSerializer.Serialize(new { edition = work.Edition.Value, current = origin.Value })
             );
+            return new(true, origin);
         }
         catch (PostgresException fault) when (fault.SqlState is "PC002")
         {

@@ -1,13 +1,11 @@
 using System.Data;
 using System.Text.Json;
-using Microsoft.AspNetCore.Mvc;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Wording;
-using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Editions;
 using Polycline.Data.People;
@@ -27,44 +25,24 @@ public sealed record TakeInRequest(Id<Term> Term, string Package);
 /// <param name="Applied">False if this was only a preview and nothing was written.</param>
 /// <param name="Edition">The course's edition; null in a preview.</param>
 /// <param name="Sentence">What it is and what is in it.</param>
-public sealed record TakeInAnswer(bool Applied, long? Edition, string Title, string Sentence);
+public sealed record TakeInAnswer(bool Applied, Id<Edition>? Edition, string Title, string Sentence) : IAnswer<TakeInAnswer>
+{
+    public TakeInAnswer AsPreview() => this with { Applied = false, Edition = null };
+}
 
 /// <summary>Takes a package in as a course of one's own, whole or not at all, seen by oneself only.</summary>
-public static class TakeInCourse
+public sealed class TakeInCourse : IWorkCommand<TakeInRequest, CoursePackage, TakeInAnswer>
 {
     private const int Longest = 15_000_000;
     private const int MostParts = 5_000;
 
-    public static async Task<TakeInAnswer> Handle(
-        long edition,
-        [FromBody] TakeInRequest request,
-        [FromQuery] bool? preview,
-        [FromHeader(Name = "Idempotency-Key")] Guid? key,
-        Access access,
-        Viewpoint viewpoint,
-        Database database,
-        CancellationToken stop
-    )
-    {
-        if (!viewpoint.TakesCommands)
-            throw Problem.NotNow();
-        var package = Read(request.Package);
-        var given = preview == true ? Guid.Empty : Idempotency.Key(key);
-        return await database.Within(
-            IsolationLevel.ReadCommitted,
-            async connection =>
-            {
-                if (!await MayBeIn(connection, access, request.Term))
-                    throw Problem.Unknown("term");
-                return preview == true
-                    ? Answer(package, null)
-                    : await Idempotency.Run(connection, viewpoint, given, Idempotency.Digest($"{edition} take-in", request), () =>
-                        Do(connection, access, viewpoint, request.Term, package)
-                    );
-            },
-            stop
-        );
-    }
+    public static string Name => "take-in";
+
+    public static WorkPlace Place => WorkPlace.Edition;
+
+    /// <summary>Reads the package.</summary>
+    public static Task<CoursePackage> Prepare(Access access, PlanCache plans, TakeInRequest request) =>
+        Task.FromResult(Read(request.Package));
 
     // A package is held to what the screens allow: as many parts, titles as long, conditions as large.
     private static string? Fault(CoursePackage package)
@@ -99,7 +77,6 @@ public static class TakeInCourse
         return null;
     }
 
-    /// <summary>Reads a package, before anything is locked.</summary>
     private static CoursePackage Read(string base64)
     {
         if (base64.Length > Longest * 4L / 3 + 4)
@@ -132,17 +109,14 @@ public static class TakeInCourse
     private static async Task<bool> MayBeIn(NpgsqlConnection connection, Access access, Id<Term> term)
     {
         var (_, later) = await RolloverStore.Read(connection, access.Edition!.Value);
-        return term == access.Term || later.Any(one => one.Id == term.Value);
+        return term == access.Term || later.Any(one => one.Id == term);
     }
 
-    private static async Task<TakeInAnswer> Do(
-        NpgsqlConnection connection,
-        Access access,
-        Viewpoint viewpoint,
-        Id<Term> term,
-        CoursePackage package
-    )
+    public static async Task<TakeInAnswer> Do(WorkContext work, CoursePackage package, TakeInRequest request)
     {
+        var connection = work.Connection;
+        if (!await MayBeIn(connection, work.Access, request.Term))
+            throw Problem.Unknown("term");
         var bodies = package.Texts.ToDictionary(text => text.Key, text => new Body(text.Value), StringComparer.Ordinal);
         foreach (var body in bodies.Values.Where(body => body.Html.Length > 0))
             await BodyStore.Keep(connection, body);
@@ -156,24 +130,24 @@ public static class TakeInCourse
             Edition = edition,
             Shortest = package.Course.Shortest.ToDictionary(pair => Lineage(pair.Key), pair => pair.Value),
         };
-        var made = await CourseStore.Add(connection, course, term, access.Person.Id, viewpoint.At);
+        var made = await CourseStore.Add(connection, course, request.Term, work.Access.Person.Id, work.Viewpoint.At);
         await AccessStore.Audit(
             connection,
-            viewpoint.At,
-            access.Person.Id,
+            work.Viewpoint.At,
+            work.Access.Person.Id,
             "course-taken-in",
             JsonSerializer.Serialize(new { edition = made.Value })
         );
         return Answer(package, made);
     }
 
-    private static TakeInAnswer Answer(CoursePackage package, Id<Edition>? made)
+    private static TakeInAnswer Answer(CoursePackage package, Id<Edition> made)
     {
         var edition = package.Course.Edition;
         var items = edition.InReadingOrder().ToList();
         return new(
-            made is not null,
-            made?.Value,
+            true,
+            made,
             package.Course.Title,
             $"“{package.Course.Title}”, {edition.Title}: {edition.Levels.Unit.Counted(edition.Units.Length)}, "
                 + $"{edition.Levels.Lesson.Counted(edition.Units.Sum(unit => unit.Lessons.Length))}, "

@@ -1,5 +1,7 @@
 using System.Security.Cryptography;
 using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Feeds;
@@ -31,8 +33,8 @@ public static class Feed
         // What is over still counts in the sequence, which never falls.
         foreach (var told in sections.Where(told => !told.IsOver))
         {
-            var plan = await compiled.Edition(new(told.Edition), told.EditionVersion, told.TermVersion);
-            if (plan.Following(new(told.Section)) is not { } section)
+            var plan = await compiled.Edition(told.Edition, told.EditionVersion, told.TermVersion);
+            if (plan.Following(told.Section) is not { } section)
                 continue;
             zone = plan.Term.Zone;
             events.AddRange(
@@ -49,7 +51,7 @@ public static class Feed
             name,
             zone,
             events.DistinctBy(one => one.Uid),
-            (int)sections.Select(section => section.Batch).DefaultIfEmpty(0).Max(),
+            (int)sections.Select(section => section.Batch.Value).DefaultIfEmpty(0).Max(),
             sections.Select(section => section.ChangedAt).OfType<Instant>().DefaultIfEmpty(NodaConstants.UnixEpoch).Max()
         );
         http.Response.Headers.CacheControl = "private, no-cache";
@@ -63,14 +65,14 @@ public static class Feed
     private static async Task<Core.Release.StudentRecord> Record(
         Database database,
         EditionPlan plan,
-        long person,
+        Id<Person> person,
         Instant at,
         CancellationToken stop
     ) => (await database.Read(connection => StudentStore.Read(connection, plan, [person], at), stop)).Records[person];
 
     private static async Task<string> NameOf(PlanCache compiled, FeedSection told)
     {
-        var plan = await compiled.Edition(new(told.Edition), told.EditionVersion, told.TermVersion);
-        return $"{plan.CourseTitle}, {plan.Following(new(told.Section))?.Name}";
+        var plan = await compiled.Edition(told.Edition, told.EditionVersion, told.TermVersion);
+        return $"{plan.CourseTitle}, {plan.Following(told.Section)?.Name}";
     }
 }

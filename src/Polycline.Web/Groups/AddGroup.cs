@@ -1,12 +1,9 @@
 using FluentValidation;
-using Npgsql;
-using Polycline.Core;
-using Polycline.Core.Courses;
 using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
-using Polycline.Web.Outline;
 
 namespace Polycline.Web.Groups;
 
@@ -14,26 +11,18 @@ namespace Polycline.Web.Groups;
 public sealed record AddGroupRequest(string Name);
 
 /// <summary>Names a group, before there are students or after.</summary>
-public sealed class AddGroup : IEditionCommand<AddGroupRequest, EditionPlan>
+public sealed class AddGroup : IPlanningCommand<EditionPlan, AddGroupRequest>
 {
     public static string Name => "add-group";
 
-    public static May May => May.Team;
-
     public static IValidator<AddGroupRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, AddGroupRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, AddGroupRequest request, Viewpoint viewpoint)
     {
         var name = request.Name.Trim();
         return plan.Groups.Any(group => group.Name == name)
             ? throw Problem.Field("name", $"There is a group called {name} already. Choose another name.")
-            : new(
-                $"named the group “{name}”",
-                [new("student_group", [], null, new() { ["edition"] = plan.Id.Value, ["name"] = name }, null)]
-            );
+            : new($"named the group “{name}”", [Change.Add(Tables.Groups.Edition.Is(plan.Id), Tables.Groups.Name.Is(name))]);
     }
 
     private sealed class Rules : AbstractValidator<AddGroupRequest>

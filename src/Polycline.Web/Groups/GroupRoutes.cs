@@ -1,5 +1,5 @@
-using Polycline.Data.Courses;
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Groups;
@@ -10,9 +10,9 @@ public static class GroupRoutes
     public static void MapGroups(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/editions/{edition:long}/groups", ReadGroups.Handle).WithName("groups").For(May.Team);
-        routes.MapCommand<AddGroup, AddGroupRequest, EditionPlan>();
-        routes.MapCommand<RemoveGroup, RemoveGroupRequest, EditionPlan>();
-        routes.MapCommand<PutInGroup, PutInGroupRequest, GroupPlan>();
-        routes.MapCommand<ItemForWhom, ItemForWhomRequest, EditionPlan>();
+        routes.MapEditionCommand<AddGroup, AddGroupRequest>();
+        routes.MapEditionCommand<RemoveGroup, RemoveGroupRequest>();
+        routes.MapEditionCommand<PutInGroup, PutInGroupRequest>();
+        routes.MapEditionCommand<ItemForWhom, ItemForWhomRequest>();
     }
 }

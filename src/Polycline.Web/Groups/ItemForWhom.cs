@@ -1,17 +1,12 @@
 using System.Collections.Immutable;
-using System.Text.Json.Nodes;
-using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
-using Polycline.Core.PlanFiles;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
-using Polycline.Web.Outline;
 
 namespace Polycline.Web.Groups;
 
@@ -21,16 +16,9 @@ namespace Polycline.Web.Groups;
 public sealed record ItemForWhomRequest(Id<Item> Item, IReadOnlyList<string>? Groups, IReadOnlyList<string> Except, long Version);
 
 /// <summary>Says for whom an item is. For all others it is not there.</summary>
-public sealed class ItemForWhom : IEditionCommand<ItemForWhomRequest, EditionPlan>
+public sealed class ItemForWhom : IPlanningCommand<EditionPlan, ItemForWhomRequest>
 {
     public static string Name => "for-whom";
-
-    public static May May => May.Team;
-
-    public static IValidator<ItemForWhomRequest> Validator { get; } = new InlineValidator<ItemForWhomRequest>();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ItemForWhomRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, ItemForWhomRequest request, Viewpoint viewpoint)
     {
@@ -46,14 +34,12 @@ public sealed class ItemForWhom : IEditionCommand<ItemForWhomRequest, EditionPla
                     request.Groups is { } groups ? [.. groups.Distinct()] : (ImmutableArray<string>?)null,
                     [.. request.Except.Distinct()]
                 );
-        var (before, after) = (Node(item.For), Node(whom));
-        return JsonNode.DeepEquals(before, after)
+        var turn = Tables.Items.ForWhom.Turns(item.For, whom);
+        return !turn.Changes
             ? new($"left “{item.Title}” as it is", [])
             : new(
                 $"had “{item.Title}” {WhomWords.Of(whom) ?? "for everyone"}",
-                [Change.Of("item", request.Item, request.Version, new() { ["for_whom"] = before }, new() { ["for_whom"] = after })]
+                [Change.Set(Tables.Items.Table, request.Item, request.Version, turn)]
             );
     }
-
-    private static JsonNode? Node(ForWhom? whom) => whom is null ? null : JsonNode.Parse(PlanParts.Json(whom));
 }

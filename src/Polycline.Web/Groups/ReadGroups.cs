@@ -1,5 +1,8 @@
+using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 using Polycline.Data;
+using Polycline.Data.Courses;
 using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Reading;
@@ -11,12 +14,12 @@ public sealed record GroupsAnswer(bool CanChange, IReadOnlyList<GroupCard> Group
 /// <param name="Members">Persons: those whom the viewer teaches, or all for a lead.</param>
 /// <param name="Others">How many more are in it.</param>
 /// <param name="Items">How many items are for it, or not for it.</param>
-public sealed record GroupCard(long Id, string Name, long Version, IReadOnlyList<long> Members, int Others, int Items);
+public sealed record GroupCard(Id<GroupRow> Id, string Name, long Version, IReadOnlyList<Id<Person>> Members, int Others, int Items);
 
 /// <summary>A section whose students the team can put into groups.</summary>
-public sealed record GroupSection(long Id, string Name, string Letter, IReadOnlyList<GroupStudent> Students);
+public sealed record GroupSection(Id<Section> Id, string Name, string Letter, IReadOnlyList<GroupStudent> Students);
 
-public sealed record GroupStudent(long Id, string Name);
+public sealed record GroupStudent(Id<Person> Id, string Name);
 
 /// <summary>Reads the groups of an edition, and who could be in them.</summary>
 public static class ReadGroups
@@ -35,7 +38,7 @@ public static class ReadGroups
         var rows = await database.Read(connection => AccessStore.StudentsOf(connection, plan.Id, access.Person.Id, access.IsLead), stop);
         var today = plan.Term.Local(viewpoint.At).Date;
         // Of the others in a group, whom somebody does not teach, they learn how many there are.
-        var seen = rows.Select(row => row.Student).OfType<long>().ToHashSet();
+        var seen = rows.Select(row => row.Student).OfType<Id<Person>>().ToHashSet();
         return new(
             plan.State != EditionState.Resting && viewpoint.TakesCommands,
             [
@@ -58,7 +61,7 @@ public static class ReadGroups
                             .. section
                                 .Where(row =>
                                     row.Student is { } student
-                                    && plan.Following(new(section.Key.Section))?.PeopleOn(today).Contains(student) == true
+                                    && plan.Following(section.Key.Section)?.PeopleOn(today).Contains(student) == true
                                 )
                                 .Select(row => new GroupStudent(row.Student!.Value, row.Name!)),
                         ]

@@ -1,4 +1,5 @@
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.History;
@@ -10,7 +11,7 @@ public static class HistoryRoutes
     {
         routes.MapGet("/api/editions/{edition:long}/history", ReadHistory.Handle).WithName("history").For(May.Team);
         routes.MapGet("/api/terms/{term:long}/history", ReadHistory.HandleTerm).WithName("term-history").For(May.Office);
-        routes.MapTermCommand<Undo, UndoRequest, UndoPlan>();
-        routes.MapCommand<Undo, UndoRequest, UndoPlan>();
+        routes.MapTermCommand<Undo, UndoneBatch, UndoRequest>();
+        routes.MapEditionCommand<Undo, UndoneBatch, UndoRequest>();
     }
 }

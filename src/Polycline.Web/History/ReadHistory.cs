@@ -1,3 +1,5 @@
+using Polycline.Core;
+using Polycline.Core.Courses;
 using Polycline.Data;
 using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
@@ -15,7 +17,7 @@ public sealed record HistoryAnswer(IReadOnlyList<HistoryEntry> Changes);
 /// <param name="IsRedo">It brought back what had been taken back.</param>
 /// <param name="Items">The items it touched.</param>
 public sealed record HistoryEntry(
-    long Batch,
+    Id<Batch> Batch,
     string Author,
     bool Mine,
     string Words,
@@ -23,7 +25,7 @@ public sealed record HistoryEntry(
     bool Undone,
     bool IsUndo,
     bool IsRedo,
-    IReadOnlyList<long> Items
+    IReadOnlyList<Id<Item>> Items
 );
 
 /// <summary>Reads the latest changes of an edition, or of a term.</summary>
@@ -59,7 +61,7 @@ public static class ReadHistory
                 .Select(row => new HistoryEntry(
                     row.Id,
                     row.AuthorName,
-                    row.Author == viewpoint.Who.Id.Value,
+                    row.Author == viewpoint.Who.Id,
                     row.Words,
                     Moment.Of(row.At, access.Zone),
                     row.UndoneBy is not null,

@@ -2,9 +2,9 @@ using System.Text.Json.Nodes;
 using FluentValidation;
 using Npgsql;
 using Polycline.Core;
-using Polycline.Core.Calendars;
-using Polycline.Core.Courses;
+using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
+using Polycline.Data.Terms;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -16,50 +16,41 @@ public sealed record UndoRequest(Id<Batch> Batch);
 
 /// <summary>What an undo decides from.</summary>
 /// <param name="Head">The batch; null: there is none of that id here.</param>
-public sealed record UndoPlan(HistoryRow? Head, IReadOnlyList<UndoRow> Rows);
-
-/// <param name="Present">The row as it is now; null: there is none.</param>
-/// <param name="Later">The latest later batch that touched the same fields; null: none did.</param>
-public sealed record UndoRow(Change Change, JsonObject? Present, HistoryRow? Later);
+public sealed record UndoneBatch(HistoryRow? Head, IReadOnlyList<StandingRow> Rows);
 
 /// <summary>Takes a batch back, where everything it wrote still stands as it wrote it.</summary>
-public sealed class Undo : IEditionCommand<UndoRequest, UndoPlan>, ITermCommand<UndoRequest, UndoPlan>
+public sealed class Undo : IPlanningCommand<EditionPlan, UndoneBatch, UndoRequest>, IPlanningCommand<TermPlan, UndoneBatch, UndoRequest>
 {
     private const string Undid = "undid: ",
         Redid = "redid: ";
 
     public static string Name => "undo";
 
-    public static May May => May.Team;
+    public static Task<UndoneBatch> Read(NpgsqlConnection connection, EditionPlan before, UndoRequest request) =>
+        Read(connection, Scope.Of(before.Id), request);
 
-    public static IValidator<UndoRequest> Validator { get; } = new InlineValidator<UndoRequest>();
+    public static Task<UndoneBatch> Read(NpgsqlConnection connection, TermPlan before, UndoRequest request) =>
+        Read(connection, Scope.Of(before.Id), request);
 
-    public static Task<UndoPlan> Load(NpgsqlConnection connection, Id<Edition> edition, UndoRequest request) =>
-        Load(connection, Scope.Of(edition), request);
+    private static async Task<UndoneBatch> Read(NpgsqlConnection connection, Scope scope, UndoRequest request) =>
+        await LedgerStore.Find(connection, scope, request.Batch) is { } found
+            ? new(found.Head, await LedgerStore.Standing(connection, found.Changes, request.Batch))
+            : new(null, []);
 
-    public static Task<UndoPlan> Load(NpgsqlConnection connection, Id<Term> term, UndoRequest request) =>
-        Load(connection, Scope.Of(term), request);
+    public static CommandDecision Decide(EditionPlan before, UndoneBatch undone, UndoRequest request, Viewpoint viewpoint) =>
+        Decide(undone, request, viewpoint);
 
-    private static async Task<UndoPlan> Load(NpgsqlConnection connection, Scope scope, UndoRequest request)
-    {
-        if (await LedgerStore.Find(connection, scope, request.Batch) is not { } found)
-            return new(null, []);
-        var rows = new List<UndoRow>();
-        foreach (var change in found.Changes)
-            rows.Add(
-                new(change, await LedgerStore.Present(connection, change), await LedgerStore.LaterChange(connection, change, request.Batch))
-            );
-        return new(found.Head, rows);
-    }
+    public static CommandDecision Decide(TermPlan before, UndoneBatch undone, UndoRequest request, Viewpoint viewpoint) =>
+        Decide(undone, request, viewpoint);
 
-    public static CommandDecision Decide(UndoPlan plan, UndoRequest request, Viewpoint viewpoint)
+    private static CommandDecision Decide(UndoneBatch plan, UndoRequest request, Viewpoint viewpoint)
     {
         var head = plan.Head ?? throw Problem.Unknown("batch");
         if (head.UndoneBy is not null)
             throw Problem.CannotUndo("That is undone already.", "Nothing was changed.");
         foreach (var row in plan.Rows.Where(row => !StillStands(row)))
             throw Problem.CannotUndo(
-                row.Later is { } later ? $"{later.AuthorName} has since {later.Words}." : "It has been changed since.",
+                row.Later is { } later ? $"{later.Author} has since {later.Words}." : "It has been changed since.",
                 "Nothing was changed. Undo the later change first."
             );
         return new(
@@ -67,7 +58,7 @@ public sealed class Undo : IEditionCommand<UndoRequest, UndoPlan>, ITermCommand<
             [
                 .. plan
                     .Rows.Reverse()
-                    .Select(row => LedgerStore.Inverse(row.Change, LedgerTable.Of(row.Change).VersionOf(row.Present) ?? 0, viewpoint.At)),
+                    .Select(row => LedgerStore.Inverse(row.Change, row.Change.Table.VersionOf(row.Present) ?? 0, viewpoint.At)),
             ],
             request.Batch
         )
@@ -82,7 +73,7 @@ public sealed class Undo : IEditionCommand<UndoRequest, UndoPlan>, ITermCommand<
         : words.StartsWith(Redid, StringComparison.Ordinal) ? words[Redid.Length..]
         : words;
 
-    private static bool StillStands(UndoRow row) =>
+    private static bool StillStands(StandingRow row) =>
         row.Change.After is { } after
             ? row.Present is { } present && after.All(field => JsonNode.DeepEquals(field.Value, present[field.Key]))
             : row.Present is null;

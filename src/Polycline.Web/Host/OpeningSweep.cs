@@ -32,7 +32,7 @@ public sealed class OpeningSweep(Database database, PlanCache compiled, IClock c
                     IsolationLevel.ReadCommitted,
                     async connection =>
                     {
-                        await RolloverStore.End(connection, new(edition));
+                        await RolloverStore.End(connection, edition);
                         return true;
                     },
                     stop
@@ -43,8 +43,8 @@ public sealed class OpeningSweep(Database database, PlanCache compiled, IClock c
         {
             try
             {
-                if (OpeningRecords.Missing(await compiled.Edition(new(edition), version, termVersion), at).Count > 0)
-                    recorded += await Record(new(edition), at, stop);
+                if (OpeningRecords.Missing(await compiled.Edition(edition, version, termVersion), at).Count > 0)
+                    recorded += await Record(edition, at, stop);
             }
             catch (Exception fault) when (fault is not OperationCanceledException || !stop.IsCancellationRequested)
             {
@@ -85,7 +85,7 @@ public sealed class OpeningSweep(Database database, PlanCache compiled, IClock c
             IsolationLevel.ReadCommitted,
             async connection =>
                 await OpenedStore.TryLock(connection, edition) && await EditionStore.Read(connection, edition) is { } plan
-                    ? await OpeningRecords.Keep(connection, plan, at)
+                    ? (await OpeningRecords.Keep(connection, plan, at)).Recorded
                     : 0,
             stop
         );

@@ -8,7 +8,6 @@ using Microsoft.AspNetCore.OpenApi;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.OpenApi;
 using NodaTime;
-using Polycline.Core;
 using Polycline.Data;
 using Polycline.Web.Calendar;
 using Polycline.Web.Dates;
@@ -49,6 +48,10 @@ public sealed record HostSettings(string Database, string Address, params IReadO
     /// listens.
     /// </summary>
     public Uri? PublicAddress { get; init; }
+
+    /// <summary>Where the school's pages are for whoever sent a request: scheme and host.</summary>
+    public string AddressFor(HttpRequest request) =>
+        PublicAddress?.GetLeftPart(UriPartial.Authority) ?? $"{request.Scheme}://{request.Host}";
 }
 
 /// <summary>Puts the application together.</summary>
@@ -86,7 +89,7 @@ public static class PolyclineHost
         builder.Services.Configure<Microsoft.Extensions.Hosting.HostOptions>(host => host.ShutdownTimeout = Drain);
         builder.Services.ConfigureHttpJsonOptions(json => Json.With(json.SerializerOptions));
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
-        builder.Services.AddOpenApi("polycline", Describe);
+        builder.Services.AddOpenApi("polycline", ApiDocument.Describe);
         builder.Services.AddSignalR();
         builder.Services.AddResponseCompression(compression =>
         {
@@ -101,8 +104,8 @@ public static class PolyclineHost
         builder.Services.AddSingleton(settings);
         builder.Services.AddSingleton(new CompileCache(CacheBytes));
         builder.Services.AddSingleton<PlanCache>();
-        builder.Services.AddSingleton<CommandRunner>();
-        builder.Services.AddSingleton<TermCommandRunner>();
+        builder.Services.AddSingleton<CommandPipeline>();
+        builder.Services.AddSingleton<PlanningRunner>();
         builder.Services.AddSingleton<LiveConnections>();
         builder.Services.AddHostedService<Listener>();
         builder.Services.AddHostedService<Housekeeping>();
@@ -172,7 +175,7 @@ public static class PolyclineHost
 
     // Where an answer holds a secret, its length must not tell of it.
     private static bool MayCompress(HttpContext http) =>
-        !http.Request.Path.StartsWithSegments("/api/calendar-links") && !http.Request.Path.StartsWithSegments("/api/sign-in");
+        !http.Request.Path.StartsWithSegments("/api/me") && !http.Request.Path.StartsWithSegments("/api/sign-in");
 
     private static ForwardedHeadersOptions Believing(IReadOnlyList<IPAddress> proxies)
     {
@@ -206,54 +209,5 @@ public static class PolyclineHost
             .ToList();
         if (unruled.Count > 0)
             throw new InvalidOperationException($"Nothing says who may call {string.Join(", ", unruled)}.");
-    }
-
-    private static void Describe(OpenApiOptions options)
-    {
-        options.AddDocumentTransformer(
-            (document, _, _) =>
-            {
-                document.Info = new() { Title = "Polycline", Version = "1" };
-                document.Servers?.Clear();
-                return Task.CompletedTask;
-            }
-        );
-        // Whatever is read can be read through other eyes and at another moment; Viewpoint binds these in one place.
-        options.AddOperationTransformer(
-            (operation, context, _) =>
-            {
-                var rule = context.Description.ActionDescriptor.EndpointMetadata.OfType<AccessRule>().FirstOrDefault();
-                if (context.Description.HttpMethod == HttpMethods.Get && rule?.May.HasFlag(May.Anyone) == false)
-                    foreach (var name in (string[])["at", "as"])
-                        (operation.Parameters ??= []).Add(
-                            new OpenApiParameter
-                            {
-                                Name = name,
-                                In = ParameterLocation.Query,
-                                Schema = new OpenApiSchema { Type = JsonSchemaType.String },
-                            }
-                        );
-                return Task.CompletedTask;
-            }
-        );
-        // Ids travel as numbers.
-        options.AddSchemaTransformer(
-            (schema, context, _) =>
-            {
-                var type = context.JsonTypeInfo.Type;
-                if (type.IsGenericType && type.GetGenericTypeDefinition() == typeof(Id<>))
-                {
-                    schema.Type = JsonSchemaType.Integer;
-                    schema.Format = "int64";
-                    schema.Description = null;
-                    schema.Properties?.Clear();
-                }
-                return Task.CompletedTask;
-            }
-        );
-        options.CreateSchemaReferenceId = type =>
-            type.Type.IsGenericType && type.Type.GetGenericTypeDefinition() == typeof(Id<>)
-                ? null
-                : OpenApiOptions.CreateDefaultSchemaReferenceId(type);
     }
 }

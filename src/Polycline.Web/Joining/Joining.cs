@@ -1,7 +1,10 @@
+using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.Sections;
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Joining;
@@ -10,7 +13,7 @@ namespace Polycline.Web.Joining;
 public sealed record JoinableAnswer(IReadOnlyList<JoinableSection> Sections);
 
 /// <param name="Version">To be named when it joins.</param>
-public sealed record JoinableSection(long Section, string Name, string Letter, long Version);
+public sealed record JoinableSection(Id<Section> Section, string Name, string Letter, long Version);
 
 /// <summary>Joining: sections that start to follow a course.</summary>
 public static class JoiningRoutes
@@ -18,7 +21,7 @@ public static class JoiningRoutes
     public static void MapJoining(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/editions/{edition:long}/joinable", Handle).WithName("joinable").For(May.Team);
-        routes.MapCommand<JoinSection, JoinSectionRequest, JoinSectionPlan>();
+        routes.MapEditionCommand<JoinSection, Data.Sections.JoiningSection?, JoinSectionRequest>();
     }
 
     public static async Task<JoinableAnswer> Handle(

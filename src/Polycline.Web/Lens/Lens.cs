@@ -1,4 +1,5 @@
 using Polycline.Core;
+using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data;
@@ -12,12 +13,12 @@ namespace Polycline.Web.Lens;
 /// <param name="Items">What a pretend student can be made out to have done something with.</param>
 public sealed record LensAnswer(IReadOnlyList<LensSection> Sections, IReadOnlyList<LensItem> Items);
 
-public sealed record LensSection(long Section, string Name, string Letter, IReadOnlyList<LensStudent> Students);
+public sealed record LensSection(Id<Section> Section, string Name, string Letter, IReadOnlyList<LensStudent> Students);
 
-public sealed record LensStudent(long Id, string Name);
+public sealed record LensStudent(Id<Person> Id, string Name);
 
 /// <param name="Options">Of a choice.</param>
-public sealed record LensItem(long Id, string Code, string Title, string Kind, IReadOnlyList<string> Options);
+public sealed record LensItem(Id<Item> Id, string Code, string Title, string Kind, IReadOnlyList<string> Options);
 
 /// <summary>The lens: through whose eyes one may look.</summary>
 public static class LensRoutes
@@ -41,8 +42,7 @@ public static class LensRoutes
         );
         // Whoever has left is in no list of the present.
         var on = plan.Term.Local(viewpoint.At).Date;
-        bool IsHere(LensPlaceRow row) =>
-            row.Student is { } student && plan.Following(new Id<Section>(row.Section))?.PeopleOn(on).Contains(student) == true;
+        bool IsHere(LensPlaceRow row) => row.Student is { } student && plan.Following(row.Section)?.PeopleOn(on).Contains(student) == true;
         return new(
             [
                 .. rows.GroupBy(row => (row.Section, row.SectionName, row.Letter))
@@ -61,7 +61,7 @@ public static class LensRoutes
                 .. plan
                     .Edition.InReadingOrder()
                     .Select(item => new LensItem(
-                        plan.Row(item.Ref).Id,
+                        plan.IdOf(item.Ref),
                         plan.Schedule.CodeOf[item.Ref],
                         item.Title,
                         EnumNames.Of(item.Kind),

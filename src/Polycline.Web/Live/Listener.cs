@@ -1,5 +1,7 @@
 using Microsoft.AspNetCore.SignalR;
 using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.Ledger;
 using Polycline.Data.Live;
@@ -57,7 +59,7 @@ public sealed class Listener(
     private Task Tell(ScopeChanged raised)
     {
         if (raised.Scope.StartsWith("person:", StringComparison.Ordinal))
-            connections.End(long.Parse(raised.Scope["person:".Length..], System.Globalization.CultureInfo.InvariantCulture));
+            connections.End(Id<Person>.Parse(raised.Scope["person:".Length..], null));
         if (raised.Scope.StartsWith("session:", StringComparison.Ordinal))
             connections.EndSession(raised.Scope["session:".Length..]);
         return hub.Clients.Group(raised.Scope).SendAsync("raised", raised);

@@ -4,6 +4,7 @@ using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
@@ -13,10 +14,10 @@ namespace Polycline.Web.Live;
 /// <summary>The open connections of this instance, by person.</summary>
 public sealed class LiveConnections
 {
-    private readonly ConcurrentDictionary<string, (long Person, string Token, HubCallerContext Context)> open = new();
+    private readonly ConcurrentDictionary<string, (Id<Person> Person, string Token, HubCallerContext Context)> open = new();
 
     /// <param name="token">The hash of the session's token, in hexadecimal.</param>
-    public void Add(HubCallerContext context, long person, string token) => open[context.ConnectionId] = (person, token, context);
+    public void Add(HubCallerContext context, Id<Person> person, string token) => open[context.ConnectionId] = (person, token, context);
 
     public void Remove(HubCallerContext context) => open.TryRemove(context.ConnectionId, out _);
 
@@ -28,7 +29,7 @@ public sealed class LiveConnections
     }
 
     /// <summary>Ends every connection of a person whose sessions were ended.</summary>
-    public void End(long person)
+    public void End(Id<Person> person)
     {
         foreach (var (_, connection) in open.Where(pair => pair.Value.Person == person))
             connection.Context.Abort();
@@ -48,7 +49,7 @@ public sealed class LiveHub(Database database, IClock clock, LiveConnections con
             Context.Abort();
             return;
         }
-        connections.Add(Context, access.Person.Id.Value, Convert.ToHexStringLower(access.Token));
+        connections.Add(Context, access.Person.Id, Convert.ToHexStringLower(access.Token));
         await base.OnConnectedAsync();
     }
 

@@ -1,11 +1,8 @@
-using System.Text.Json.Nodes;
 using FluentValidation;
-using Npgsql;
-using Polycline.Core;
 using Polycline.Core.Courses;
-using Polycline.Core.PlanFiles;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -20,16 +17,11 @@ namespace Polycline.Web.Outline;
 public sealed record ChangeCourseRequest(string Codes, string Before, LevelNames? Levels, long Version);
 
 /// <summary>Says how the items of a course are numbered, what of them is seen beforehand, and what its levels are called.</summary>
-public sealed class ChangeCourse : IEditionCommand<ChangeCourseRequest, EditionPlan>
+public sealed class ChangeCourse : IPlanningCommand<EditionPlan, ChangeCourseRequest>
 {
     public static string Name => "change-course";
 
-    public static May May => May.Team;
-
     public static IValidator<ChangeCourseRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ChangeCourseRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, ChangeCourseRequest request, Viewpoint viewpoint)
     {
@@ -42,23 +34,20 @@ public sealed class ChangeCourse : IEditionCommand<ChangeCourseRequest, EditionP
         var named = request.Levels ?? plan.Edition.Levels;
         return new Settings()
             .Set(
-                "codes",
+                Tables.Editions.Codes,
                 codes,
                 request.Codes,
                 $"numbered the {named.Item.Many} {(request.Codes == "straight" ? "straight through" : $"by {named.Unit.One}")}"
             )
-            .Set("before", before, request.Before, $"had {named.Item.Many} {BeforeWords.InWords(request.Before)}")
+            .Set(Tables.Editions.Before, before, request.Before, $"had {named.Item.Many} {BeforeWords.InWords(request.Before)}")
             .Set(
-                "levels",
-                Node(plan.Edition.Levels),
-                Node(named),
+                Tables.Editions.Levels,
+                plan.Edition.Levels,
+                named,
                 $"called its levels {named.Unit.One}, {named.Lesson.One} and {named.Item.One}"
             )
-            .Of("edition", plan.Id.Value, request.Version, plan.CourseTitle);
+            .Of(Tables.Editions.Table, plan.Id, request.Version, plan.CourseTitle);
     }
-
-    // Null: as every course is told of.
-    private static JsonNode? Node(LevelNames levels) => levels == LevelNames.Plain ? null : JsonNode.Parse(PlanParts.Json(levels));
 
     private sealed class Rules : AbstractValidator<ChangeCourseRequest>
     {

@@ -1,6 +1,6 @@
-using System.Text.Json.Nodes;
-using FluentValidation;
+using Polycline.Core.Courses;
 using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.Commands;
 
 namespace Polycline.Web.Outline;
@@ -14,7 +14,7 @@ internal static class Moving
         EditionPlan plan,
         TreeRow row,
         long version,
-        Dictionary<string, (long? Before, long? After)> homes,
+        IReadOnlyList<Turn> homes,
         IReadOnlyList<TreeRow> siblings,
         long? after
     )
@@ -23,11 +23,23 @@ internal static class Moving
         var place = siblings.ToList().FindIndex(sibling => sibling.Id == row.Id);
         if (place >= 0 && (place == 0 ? null : siblings[place - 1].Id) == after)
             return new($"left “{title}” where it is", []);
-        JsonObject was = new() { ["rank"] = row.Rank },
-            will = new() { ["rank"] = OutlineRules.RankAfter(siblings, after, row.Id) };
-        foreach (var (field, (before, then)) in homes.Where(home => home.Value.Before != home.Value.After))
-            (was[field], will[field]) = (before, then);
-        return new($"moved “{title}”", [new(row.Table, new JsonObject { ["id"] = row.Id }, was, will, version)])
+        var rank = OutlineRules.RankAfter(siblings, after, row.Id);
+        return new(
+            $"moved “{title}”",
+            [
+                row.Table switch
+                {
+                    "unit" => Change.Set(Tables.Units.Table, row.As<Unit>(), version, [Tables.Units.Rank.Turns(row.Rank, rank), .. homes]),
+                    "lesson" => Change.Set(
+                        Tables.Lessons.Table,
+                        row.As<Lesson>(),
+                        version,
+                        [Tables.Lessons.Rank.Turns(row.Rank, rank), .. homes]
+                    ),
+                    _ => Change.Set(Tables.Items.Table, row.As<Item>(), version, [Tables.Items.Rank.Turns(row.Rank, rank), .. homes]),
+                },
+            ]
+        )
         {
             Act = $"Move in {plan.Where(row.Section)}",
         };

@@ -1,5 +1,5 @@
-using Polycline.Data.Courses;
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Outline.Items;
 using Polycline.Web.Outline.Lessons;
@@ -14,24 +14,24 @@ public static class OutlineRoutes
     {
         routes.MapGet("/api/editions/{edition:long}/outline", ReadOutline.Handle).WithName("outline").For(May.Team);
         routes.MapGet("/api/editions/{edition:long}/items/{item:long}", ReadItem.Handle).WithName("item").For(May.Team);
-        routes.MapCommand<AddUnit, AddUnitRequest, EditionPlan>();
-        routes.MapCommand<AddLesson, AddLessonRequest, EditionPlan>();
-        routes.MapCommand<AddItem, AddItemRequest, EditionPlan>();
-        routes.MapCommand<ChangeCourse, ChangeCourseRequest, EditionPlan>();
-        routes.MapCommand<ChangeUnit, ChangeUnitRequest, EditionPlan>();
-        routes.MapCommand<DescribeItem, DescribeItemRequest, EditionPlan>();
-        routes.MapCommand<ChangeLesson, ChangeLessonRequest, EditionPlan>();
-        routes.MapCommand<RenameItem, RenameItemRequest, EditionPlan>();
-        routes.MapCommand<MoveUnit, MoveUnitRequest, EditionPlan>();
-        routes.MapCommand<MoveLesson, MoveLessonRequest, MoveLessonPlan>();
-        routes.MapCommand<MoveItem, MoveItemRequest, EditionPlan>();
-        routes.MapCommand<RemoveUnit, RemoveUnitRequest, EditionPlan>();
-        routes.MapCommand<RemoveLesson, RemoveLessonRequest, EditionPlan>();
-        routes.MapCommand<RemoveItem, RemoveItemRequest, EditionPlan>();
-        routes.MapCommand<PublishItem, PublishItemRequest, EditionPlan>();
-        routes.MapCommand<PublishItems, PublishItemsRequest, EditionPlan>();
-        routes.MapCommand<WriteItem, WriteItemRequest, EditionPlan>();
-        routes.MapCommand<TimeItem, TimeItemRequest, EditionPlan>();
-        routes.MapCommand<ConditionItem, ConditionItemRequest, EditionPlan>();
+        routes.MapEditionCommand<AddUnit, AddUnitRequest>();
+        routes.MapEditionCommand<AddLesson, AddLessonRequest>();
+        routes.MapEditionCommand<AddItem, AddItemRequest>();
+        routes.MapEditionCommand<ChangeCourse, ChangeCourseRequest>();
+        routes.MapEditionCommand<ChangeUnit, ChangeUnitRequest>();
+        routes.MapEditionCommand<DescribeItem, DescribeItemRequest>();
+        routes.MapEditionCommand<ChangeLesson, ChangeLessonRequest>();
+        routes.MapEditionCommand<RenameItem, RenameItemRequest>();
+        routes.MapEditionCommand<MoveUnit, MoveUnitRequest>();
+        routes.MapEditionCommand<MoveLesson, RemovedItems, MoveLessonRequest>();
+        routes.MapEditionCommand<MoveItem, MoveItemRequest>();
+        routes.MapEditionCommand<RemoveUnit, RemoveUnitRequest>();
+        routes.MapEditionCommand<RemoveLesson, RemoveLessonRequest>();
+        routes.MapEditionCommand<RemoveItem, RemoveItemRequest>();
+        routes.MapEditionCommand<PublishItem, PublishItemRequest>();
+        routes.MapEditionCommand<PublishItems, PublishItemsRequest>();
+        routes.MapEditionCommand<WriteItem, WriteItemRequest>();
+        routes.MapEditionCommand<TimeItem, TimeItemRequest>();
+        routes.MapEditionCommand<ConditionItem, ConditionItemRequest>();
     }
 }

@@ -2,7 +2,6 @@ using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
@@ -19,9 +18,6 @@ public static class OutlineRules
     /// <summary>So many parts a condition has at most, its <i>all</i>, <i>any</i> and <i>not</i> among them.</summary>
     public const int MostParts = 200;
 
-    public static async Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition) =>
-        await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();
-
     /// <summary>1 to 200 characters of one line.</summary>
     public static void IsTitle<T>(this IRuleBuilder<T, string> rule) =>
         rule.Must(Bounds.IsVisible)
@@ -37,26 +33,26 @@ public static class OutlineRules
 
     /// <summary>Whose something new is: the section asked for, or that of what it is to stand in; null: the course's.</summary>
     /// <exception cref="ProblemException">No such section follows the course, or it is to stand in what is another section's.</exception>
-    public static long? OwnerOf(this EditionPlan plan, Id<Section>? asked, params IEnumerable<TreeRow?> homes)
+    public static Id<Section>? OwnerOf(this EditionPlan plan, Id<Section>? asked, params IEnumerable<TreeRow?> homes)
     {
         if (asked is { } section && plan.Following(section) is null)
             throw Problem.Unknown("section");
-        var owner = asked?.Value ?? homes.Select(home => home?.Section).FirstOrDefault(home => home is not null);
+        var owner = asked ?? homes.Select(home => home?.Section).FirstOrDefault(home => home is not null);
         foreach (var home in homes)
             MayStandIn(plan, owner, home);
         return owner;
     }
 
     /// <summary>In which section alone, to be read on; empty: in all.</summary>
-    public static string OnlyIn(this EditionPlan plan, long? owner) =>
-        owner is { } section ? $", in {plan.Following(new Id<Section>(section))!.Name} only" : "";
+    public static string OnlyIn(this EditionPlan plan, Id<Section>? owner) =>
+        owner is { } section ? $", in {plan.Following(section)!.Name} only" : "";
 
     /// <summary>
     /// The sections something is in, for a button: <c>9 Birch</c>, <c>4 sections</c>, or <c>the course</c> if no section follows it.
     /// </summary>
-    public static string Where(this EditionPlan plan, long? owner) =>
+    public static string Where(this EditionPlan plan, Id<Section>? owner) =>
         owner is { } only
-            ? plan.Following(new Id<Section>(only))!.Name
+            ? plan.Following(only)!.Name
             : plan.Sections.Length switch
             {
                 0 => "the course",
@@ -65,12 +61,12 @@ public static class OutlineRules
             };
 
     /// <exception cref="ProblemException">What is of one section only cannot hold what is of the course, or of another.</exception>
-    public static void MayStandIn(this EditionPlan plan, long? owner, TreeRow? home)
+    public static void MayStandIn(this EditionPlan plan, Id<Section>? owner, TreeRow? home)
     {
         if (home?.Section is { } only && only != owner)
             throw Problem.Field(
                 home.Table,
-                $"“{plan.TitleOf(home.Lineage)}” is of {plan.Following(new Id<Section>(only))?.Name} only. Choose a place in the course."
+                $"“{plan.TitleOf(home.Lineage)}” is of {plan.Following(only)?.Name} only. Choose a place in the course."
             );
     }
 
@@ -90,7 +86,7 @@ public static class OutlineRules
     }
 
     /// <summary>The units of the edition, or the lessons of a unit, or the items of a lesson or unit, in order.</summary>
-    public static IReadOnlyList<TreeRow> Siblings(this EditionPlan plan, string table, long? unit, long? lesson) =>
+    public static IReadOnlyList<TreeRow> Siblings(this EditionPlan plan, string table, Id<Unit>? unit, Id<Lesson>? lesson) =>
         [
             .. plan.Rows.Where(row =>
                 row.Table == table && (table == "unit" || (row.Unit == unit && (table == "lesson" || row.Lesson == lesson)))

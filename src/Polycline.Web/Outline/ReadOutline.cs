@@ -1,6 +1,8 @@
 using NodaTime;
+using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
+using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Web.Foundation.AccessControl;
@@ -11,7 +13,7 @@ namespace Polycline.Web.Outline;
 /// <param name="Version">The edition's counter.</param>
 /// <param name="CanChange">False: at rest, or looked at from elsewhere than now as the team.</param>
 public sealed record OutlineAnswer(
-    long Edition,
+    Id<Edition> Edition,
     long Version,
     string Course,
     string Title,
@@ -34,7 +36,7 @@ public sealed record OutlineSettings(string Codes, bool CodesFixed, string Befor
 /// <param name="Classes">The lengths of its lessons together, optional ones too.</param>
 /// <param name="Only">The letter of the only section it is of; null: of the course.</param>
 public sealed record OutlineUnit(
-    long Id,
+    Id<Unit> Id,
     string Lineage,
     int? Number,
     string Title,
@@ -51,7 +53,7 @@ public sealed record OutlineUnit(
 /// <param name="Differs">Letters of the sections in which it differs.</param>
 /// <param name="Only">The letter of the only section it is of; null: of the course.</param>
 public sealed record OutlineLesson(
-    long Id,
+    Id<Lesson> Id,
     string Lineage,
     string Title,
     int Classes,
@@ -75,7 +77,7 @@ public sealed record OutlineLesson(
 /// <param name="Only">The letter of the only section it is of; null: of the course.</param>
 /// <param name="Version">To be named when the item is changed.</param>
 public sealed record OutlineItem(
-    long Id,
+    Id<Item> Id,
     string Lineage,
     string Code,
     string Kind,
@@ -95,7 +97,7 @@ public sealed record OutlineItem(
 );
 
 /// <param name="Letter">What its line is marked with.</param>
-public sealed record OutlineSection(long Id, string Name, string Letter, int Students);
+public sealed record OutlineSection(Id<Section> Id, string Name, string Letter, int Students);
 
 /// <param name="Behind">Published, but in a unit or lesson that is not.</param>
 public sealed record OutlineCounts(int Units, int Lessons, int Items, int Unpublished, int Behind);
@@ -126,12 +128,12 @@ public static class ReadOutline
         var lessonsOf = here.Where(row => row.Table == "lesson").ToLookup(row => row.Unit);
         var itemsOf = here.Where(row => row.Table == "item").ToLookup(row => (row.Unit, row.Lesson));
         var (unitRows, lessonRows) = (
-            here.Where(row => row.Table == "unit").ToDictionary(row => row.Id),
-            here.Where(row => row.Table == "lesson").ToDictionary(row => row.Id)
+            here.Where(row => row.Table == "unit").ToDictionary(row => row.Unit),
+            here.Where(row => row.Table == "lesson").ToDictionary(row => row.As<Lesson>())
         );
         var number = 0;
         return new(
-            plan.Id.Value,
+            plan.Id,
             plan.Version,
             plan.CourseTitle,
             tree.Title,
@@ -160,7 +162,7 @@ public static class ReadOutline
         {
             var unit = plan.UnitOf(row);
             return new(
-                row.Id,
+                row.Unit,
                 row.Lineage,
                 row.Section is null ? ++number : null,
                 unit.Title,
@@ -169,8 +171,8 @@ public static class ReadOutline
                 unit.Lessons.Sum(lesson => lesson.Length),
                 Only(row),
                 row.Version,
-                [.. lessonsOf[row.Id].Select(LessonOf)],
-                [.. itemsOf[(row.Id, null)].Select(ItemOf)]
+                [.. lessonsOf[row.Unit].Select(LessonOf)],
+                [.. itemsOf[(row.Unit, null)].Select(ItemOf)]
             );
         }
 
@@ -178,7 +180,7 @@ public static class ReadOutline
         {
             var lesson = plan.LessonOf(row);
             return new(
-                row.Id,
+                row.As<Lesson>(),
                 row.Lineage,
                 lesson.Title,
                 lesson.Length,
@@ -188,7 +190,7 @@ public static class ReadOutline
                 Differs(row),
                 Only(row),
                 row.Version,
-                [.. itemsOf[(row.Unit, row.Id)].Select(ItemOf)]
+                [.. itemsOf[(row.Unit, row.Lesson)].Select(ItemOf)]
             );
         }
 
@@ -196,7 +198,7 @@ public static class ReadOutline
         {
             var (item, onUnit) = (plan.Schedule.Item(new(row.Lineage)), row.Lesson is null);
             return new(
-                row.Id,
+                row.As<Item>(),
                 row.Lineage,
                 plan.Schedule.CodeOf[item.Ref],
                 EnumNames.Of(item.Kind),

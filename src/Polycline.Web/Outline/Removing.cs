@@ -1,8 +1,8 @@
 using FluentValidation;
-using NodaTime.Text;
 using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 using static Polycline.Core.Wording.Counting;
@@ -18,8 +18,8 @@ internal static class Removing
         var gone = plan
             .Rows.Where(other =>
                 other.Lineage == row.Lineage
-                || (row.Table == "unit" && other.Unit == row.Id)
-                || (row.Table == "lesson" && other.Lesson == row.Id)
+                || (row.Table == "unit" && other.Unit == row.Unit)
+                || (row.Table == "lesson" && other.Lesson == row.Lesson)
             )
             .Select(other => other.Lineage)
             .ToHashSet(StringComparer.Ordinal);
@@ -44,13 +44,12 @@ internal static class Removing
         return new(
             $"removed “{title}”{(within.Count > 0 ? $" with {Joined(within, "and")}" : "")}",
             [
-                new(
-                    row.Table,
-                    new() { ["id"] = row.Id },
-                    new() { ["removed_at"] = null },
-                    new() { ["removed_at"] = InstantPattern.ExtendedIso.Format(viewpoint.At) },
-                    version
-                ),
+                row.Table switch
+                {
+                    "unit" => Change.Remove(Tables.Units.Table, row.As<Unit>(), version, viewpoint.At),
+                    "lesson" => Change.Remove(Tables.Lessons.Table, row.As<Lesson>(), version, viewpoint.At),
+                    _ => Change.Remove(Tables.Items.Table, row.As<Item>(), version, viewpoint.At),
+                },
             ]
         )
         {

@@ -1,4 +1,4 @@
-using System.Text.Json.Nodes;
+using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data.Ledger;
@@ -9,35 +9,24 @@ namespace Polycline.Web.Outline;
 /// <summary>Some fields of one row that a command may change, and what was done in words; only what differs is changed.</summary>
 internal sealed class Settings
 {
-    private readonly JsonObject before = [];
-    private readonly JsonObject after = [];
+    private readonly List<Turn> turns = [];
     private readonly List<string> done = [];
 
     /// <param name="words">What setting it is, for a sentence that starts with the author's name.</param>
-    public Settings Set<T>(string field, T old, T wanted, string words)
+    public Settings Set<T>(Column<T> column, T old, T wanted, string words)
     {
-        if (Equals(old, wanted))
-            return this;
-        (before[field], after[field]) = (JsonValue.Create(old), JsonValue.Create(wanted));
-        done.Add(words);
-        return this;
-    }
-
-    /// <summary>As above, of a field that holds JSON.</summary>
-    public Settings Set(string field, JsonNode? old, JsonNode? wanted, string words)
-    {
-        if (JsonNode.DeepEquals(old, wanted))
-            return this;
-        (before[field], after[field]) = (old, wanted);
-        done.Add(words);
+        var turn = column.Turns(old, wanted);
+        if (turn.Changes)
+        {
+            turns.Add(turn);
+            done.Add(words);
+        }
         return this;
     }
 
     /// <param name="title">What was looked at, where nothing was changed.</param>
-    public CommandDecision Of(string table, long id, long version, string title) =>
-        done.Count == 0
-            ? new($"left “{title}” as it is", [])
-            : new(Counting.Joined(done, "and"), [new Change(table, new() { ["id"] = id }, before, after, version)]);
+    public CommandDecision Of<T>(LedgerTable<T> table, Id<T> id, long version, string title) =>
+        done.Count == 0 ? new($"left “{title}” as it is", []) : new(Counting.Joined(done, "and"), [Change.Set(table, id, version, turns)]);
 }
 
 /// <summary>What students see of something before it opens, as it is asked for and stored.</summary>

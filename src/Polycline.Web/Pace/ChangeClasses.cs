@@ -1,10 +1,8 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Calendars;
-using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Sections;
 using Polycline.Data.Courses;
@@ -24,16 +22,11 @@ namespace Polycline.Web.Pace;
 public sealed record ChangeClassesRequest(Id<Section> Section, JsonElement? Change, int? PutBack, long Version);
 
 /// <summary>Cancels, moves or adds a class of a section, or puts such a change back.</summary>
-public sealed class ChangeClasses : IEditionCommand<ChangeClassesRequest, EditionPlan>
+public sealed class ChangeClasses : IPlanningCommand<EditionPlan, ChangeClassesRequest>
 {
     public static string Name => "change-classes";
 
-    public static May May => May.Team;
-
     public static IValidator<ChangeClassesRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ChangeClassesRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, ChangeClassesRequest request, Viewpoint viewpoint)
     {
@@ -54,12 +47,10 @@ public sealed class ChangeClasses : IEditionCommand<ChangeClassesRequest, Editio
         return new(
             InWords(change, section.Name),
             [
-                new(
-                    "meeting_change",
-                    Key(section, own.Count == 0 ? 1 : own.Max(row => row.Seq) + 1),
-                    null,
-                    new() { ["change"] = JsonNode.Parse(json) },
-                    null
+                Change.Add(
+                    Tables.MeetingChanges.Section.Is(section.Id),
+                    Tables.MeetingChanges.Seq.Is(own.Count == 0 ? 1 : own.Max(row => row.Seq) + 1),
+                    Tables.MeetingChanges.Change.Is(JsonNode.Parse(json))
                 ),
             ]
         )
@@ -76,7 +67,12 @@ public sealed class ChangeClasses : IEditionCommand<ChangeClassesRequest, Editio
     private static CommandDecision PutBack(FollowingSection section, List<MeetingChangeRow> own, int seq, long version)
     {
         var row = own.Find(row => row.Seq == seq) ?? throw Problem.Unknown("putBack");
-        var change = new Change("meeting_change", Key(section, seq), new() { ["change"] = JsonNode.Parse(row.Change) }, null, version);
+        var change = Change.Delete(
+            version,
+            Tables.MeetingChanges.Section.Is(section.Id),
+            Tables.MeetingChanges.Seq.Is(seq),
+            Tables.MeetingChanges.Change.Is(JsonNode.Parse(row.Change))
+        );
         return row.Version != version
             ? throw new StaleChangeException(change, new() { ["change"] = row.Change, ["version"] = row.Version })
             : new($"put back a class of {section.Name} that was {PastOf(PlanParts.MeetingChange(row.Change))}", [change])
@@ -96,8 +92,6 @@ public sealed class ChangeClasses : IEditionCommand<ChangeClassesRequest, Editio
             throw Problem.Field("change", $"{refusal.Path.Replace("$", "change", StringComparison.Ordinal)}: {refusal.Message}.");
         }
     }
-
-    private static JsonObject Key(FollowingSection section, int seq) => new() { ["section"] = section.Id, ["seq"] = seq };
 
     private static string InWords(MeetingChange change, string section) =>
         change switch

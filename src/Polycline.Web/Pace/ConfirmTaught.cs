@@ -1,6 +1,5 @@
-using System.Text.Json.Nodes;
 using FluentValidation;
-using Npgsql;
+using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
@@ -23,16 +22,11 @@ public sealed record ConfirmTaughtRequest(Id<Section> Section, IReadOnlyList<Tau
 public sealed record TaughtLesson(Id<Lesson> Lesson, int? Took, bool Done, int? Left, long Version);
 
 /// <summary>Records what lessons have really taken in a section; the forecast follows.</summary>
-public sealed class ConfirmTaught : IEditionCommand<ConfirmTaughtRequest, EditionPlan>
+public sealed class ConfirmTaught : IPlanningCommand<EditionPlan, ConfirmTaughtRequest>
 {
     public static string Name => "confirm-taught";
 
-    public static May May => May.Team;
-
     public static IValidator<ConfirmTaughtRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ConfirmTaughtRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, ConfirmTaughtRequest request, Viewpoint viewpoint)
     {
@@ -54,35 +48,26 @@ public sealed class ConfirmTaught : IEditionCommand<ConfirmTaughtRequest, Editio
     {
         var lesson = plan.Needed(asked.Lesson, "lesson");
         var present = plan.Taught.FirstOrDefault(row => row.Section == section.Id && row.Lesson == lesson.Lineage);
-        JsonObject key = new() { ["section"] = section.Id, ["lesson"] = lesson.Lineage };
-        var before = present is null ? null : Fields(present.Took, present.Done, present.Left, $"{present.At}");
-        var after = asked.Took is { } took ? Fields(took, asked.Done, asked.Done ? null : asked.Left, $"{viewpoint.At}") : null;
-        if (before is null && after is null)
+        Cell[] key = [Tables.Taught.Section.Is(section.Id), Tables.Taught.Lesson.Is(lesson.Lineage)];
+        var left = asked.Done ? null : asked.Left;
+        if (present is null && asked.Took is null)
             return null;
-        var change = new Change("taught", key, before, after, asked.Version);
+        Cell[]? was = present is null ? null : [.. Row(present.Took, present.Done, present.Left, present.At)],
+            will = asked.Took is { } took ? [.. Row(took, asked.Done, left, viewpoint.At)] : null;
         if ((present?.Version ?? 0) != asked.Version)
             throw new StaleChangeException(
-                change,
+                will is null ? Change.Delete(asked.Version, [.. key, .. was!]) : Change.Add([.. key, .. will]),
                 present is null ? null : new() { ["took"] = present.Took, ["version"] = present.Version }
             );
-        if (
-            present is not null
-            && asked.Took == present.Took
-            && asked.Done == present.Done
-            && (asked.Done ? null : asked.Left) == present.Left
-        )
+        if (present is not null && asked.Took == present.Took && asked.Done == present.Done && left == present.Left)
             return null;
-        return change with { Version = present?.Version };
+        return will is null ? Change.Delete(asked.Version, [.. key, .. was!])
+            : was is null ? Change.Add([.. key, .. will])
+            : Change.Set(key, asked.Version, [.. was.Zip(will, (before, after) => new Turn(before, after))]);
     }
 
-    private static JsonObject Fields(int took, bool done, int? left, string at) =>
-        new()
-        {
-            ["took"] = took,
-            ["done"] = done,
-            ["left_over"] = left,
-            ["at"] = at,
-        };
+    private static IEnumerable<Cell> Row(int took, bool done, int? left, Instant at) =>
+        [Tables.Taught.Took.Is(took), Tables.Taught.Done.Is(done), Tables.Taught.Left.Is(left), Tables.Taught.At.Is(at)];
 
     private sealed class Rules : AbstractValidator<ConfirmTaughtRequest>
     {

@@ -1,5 +1,5 @@
-using Polycline.Data.Courses;
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Pace;
@@ -10,7 +10,7 @@ public static class PaceRoutes
     public static void MapPace(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/editions/{edition:long}/pace", ReadPace.Handle).WithName("pace").For(May.Team);
-        routes.MapCommand<ConfirmTaught, ConfirmTaughtRequest, EditionPlan>();
-        routes.MapCommand<ChangeClasses, ChangeClassesRequest, EditionPlan>();
+        routes.MapEditionCommand<ConfirmTaught, ConfirmTaughtRequest>();
+        routes.MapEditionCommand<ChangeClasses, ChangeClassesRequest>();
     }
 }

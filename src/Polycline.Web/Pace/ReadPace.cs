@@ -3,6 +3,7 @@ using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
+using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
@@ -16,7 +17,7 @@ namespace Polycline.Web.Pace;
 /// against.</param>
 /// <param name="Lessons">In the course's order: the first at the bottom.</param>
 public sealed record PaceAnswer(
-    long Edition,
+    Id<Edition> Edition,
     long Version,
     bool CanChange,
     string Unit,
@@ -26,7 +27,7 @@ public sealed record PaceAnswer(
 );
 
 /// <param name="Code">Its number: the unit's, dot, its own in the unit.</param>
-public sealed record PaceLesson(long Id, string Code, string Title, int UnitNumber, string UnitTitle, int Length, bool Optional);
+public sealed record PaceLesson(Id<Lesson> Id, string Code, string Title, int UnitNumber, string UnitTitle, int Length, bool Optional);
 
 /// <param name="Lessons">In the section's running order.</param>
 /// <param name="BehindBy">In classes, at the moment in view; below 0: ahead. Null: it is through, or no telling.</param>
@@ -35,7 +36,7 @@ public sealed record PaceLesson(long Id, string Code, string Title, int UnitNumb
 /// <param name="Lacking">How much does not fit.</param>
 /// <param name="Unplaced">Titles of what does not reach the end.</param>
 public sealed record PaceSection(
-    long Id,
+    Id<Section> Id,
     string Name,
     string Letter,
     int Students,
@@ -67,7 +68,7 @@ public sealed record PaceSection(
 /// <param name="LengthVersion">Of the difference in its length; 0: there is none.</param>
 public sealed record PaceRun(
     int Place,
-    long Lesson,
+    Id<Lesson> Lesson,
     double? From,
     double? To,
     double? PlannedFrom,
@@ -138,7 +139,7 @@ public static class ReadPace
                     unit.Lessons.Select(
                         (lesson, n) =>
                             new PaceLesson(
-                                plan.Row(lesson.Ref).Id,
+                                plan.IdOf(lesson.Ref),
                                 $"{place + 1}.{n + 1}",
                                 lesson.Title,
                                 place + 1,
@@ -156,7 +157,7 @@ public static class ReadPace
         // What is measured otherwise cannot be held against it.
         var then = last?.Edition.Basis == plan.Edition.Basis && LastTime.Of(last.Schedule) is { IsEmpty: false } known ? known : null;
         return new(
-            plan.Id.Value,
+            plan.Id,
             plan.Version,
             canChange,
             plan.Edition.Basis == Basis.Meetings ? "classes" : "minutes",
@@ -221,7 +222,7 @@ public static class ReadPace
             var last = lastTime?.GetValueOrDefault(lesson.Ref);
             return new(
                 placeOf[lesson.Ref],
-                plan.Row(lesson.Ref).Id,
+                plan.IdOf(lesson.Ref),
                 Place(here?.StartsAt),
                 Place(here?.EndsAt),
                 Place(plannedHere?.StartsAt),

@@ -1,4 +1,8 @@
 using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
@@ -16,11 +20,11 @@ public sealed record PlacesAnswer(
 );
 
 /// <param name="Role"><c>lead</c> or <c>co</c>.</param>
-public sealed record CoursePlace(long Edition, string Course, string Title, string State, string Role, int Sections);
+public sealed record CoursePlace(Id<Edition> Edition, string Course, string Title, string State, string Role, int Sections);
 
-public sealed record SectionPlace(long Section, string Name, string? Course, string Term);
+public sealed record SectionPlace(Id<Section> Section, string Name, string? Course, string Term);
 
-public sealed record TermPlace(long Term, string Name, string Dates, string Zone, int Sections);
+public sealed record TermPlace(Id<Term> Term, string Name, string Dates, string Zone, int Sections);
 
 /// <summary>Where somebody can go: courses they teach, sections they are in, the office's terms.</summary>
 public static class PlacesRoutes

@@ -1,7 +1,9 @@
 using NodaTime;
 using NodaTime.Text;
+using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
@@ -42,7 +44,7 @@ public sealed record RibbonAnswer(
 );
 
 /// <summary>Where a section's lessons lie.</summary>
-public sealed record RibbonLine(long Section, string Letter, string Name, IReadOnlyList<RibbonLesson> Lessons);
+public sealed record RibbonLine(Id<Section> Section, string Letter, string Name, IReadOnlyList<RibbonLesson> Lessons);
 
 public sealed record RibbonLesson(double From, double To, string Title);
 
@@ -110,7 +112,7 @@ public static class ReadRibbon
                         viewpoint.Eyes switch
                         {
                             Eyes.OfTeam => true,
-                            Eyes.OfPretend pretend => pretend.Section.Value == section.Id,
+                            Eyes.OfPretend pretend => pretend.Section == section.Id,
                             _ => false,
                         }
                     )

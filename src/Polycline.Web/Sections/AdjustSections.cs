@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
@@ -38,7 +37,7 @@ public sealed record DifferenceChange(
 );
 
 /// <summary>Has something otherwise than the course in one, some or all sections, or puts it back.</summary>
-public sealed class AdjustSections : IEditionCommand<AdjustSectionsRequest, EditionPlan>
+public sealed class AdjustSections : IPlanningCommand<EditionPlan, AdjustSectionsRequest>
 {
     /// <summary>What a section can have otherwise.</summary>
     public static readonly IReadOnlyDictionary<string, ImmutableArray<string>> FieldsOf = new Dictionary<string, ImmutableArray<string>>
@@ -50,12 +49,7 @@ public sealed class AdjustSections : IEditionCommand<AdjustSectionsRequest, Edit
 
     public static string Name => "differ";
 
-    public static May May => May.Team;
-
     public static IValidator<AdjustSectionsRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, AdjustSectionsRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, AdjustSectionsRequest request, Viewpoint viewpoint)
     {
@@ -75,7 +69,7 @@ public sealed class AdjustSections : IEditionCommand<AdjustSectionsRequest, Edit
     // Null: it is so already.
     private static Change? Decide(
         EditionPlan plan,
-        Dictionary<(long, string, string), AdjustmentRow> differences,
+        Dictionary<(Id<Section>, string, string), AdjustmentRow> differences,
         DifferenceChange asked,
         int n
     )
@@ -83,24 +77,27 @@ public sealed class AdjustSections : IEditionCommand<AdjustSectionsRequest, Edit
         var section = plan.Following(asked.Section) ?? throw Problem.Unknown($"changes[{n}].section");
         var target = Target(plan, asked) ?? throw Problem.Unknown($"changes[{n}].target");
         var present = differences.GetValueOrDefault((section.Id, target.Lineage, asked.Field));
-        JsonObject key = new()
-        {
-            ["section"] = section.Id,
-            ["target"] = target.Lineage,
-            ["field"] = asked.Field,
-        };
-        var before = present is null ? null : new JsonObject { ["value"] = present.Value is null ? null : JsonNode.Parse(present.Value) };
-        var after = asked.PutBack ? null : new JsonObject { ["value"] = ValueOf(plan, target, asked, $"changes[{n}].value") };
-        if ((before is null && after is null) || (before is not null && after is not null && JsonNode.DeepEquals(before, after)))
+        Cell[] key =
+        [
+            Tables.Adjustments.Section.Is(section.Id),
+            Tables.Adjustments.Target.Is(target.Lineage),
+            Tables.Adjustments.Field.Is(asked.Field),
+        ];
+        var before = present?.Value is { } json ? JsonNode.Parse(json) : null;
+        var after = asked.PutBack ? null : ValueOf(plan, target, asked, $"changes[{n}].value");
+        if (asked.PutBack ? present is null : present is not null && JsonNode.DeepEquals(before, after))
             return null;
         // What somebody else has put there, or put back, meanwhile is told.
-        var change = new Change("adjustment", key, before, after, asked.Version);
+        var change =
+            asked.PutBack ? Change.Delete(asked.Version, [.. key, Tables.Adjustments.Value.Is(before)])
+            : present is null ? Change.Add([.. key, Tables.Adjustments.Value.Is(after)])
+            : Change.Set(key, asked.Version, Tables.Adjustments.Value.Turns(before, after));
         if ((present?.Version ?? 0) != asked.Version)
             throw new StaleChangeException(
                 change,
-                present is null ? null : new() { ["value"] = before!["value"]?.DeepClone(), ["version"] = present.Version }
+                present is null ? null : new() { ["value"] = before?.DeepClone(), ["version"] = present.Version }
             );
-        return change with { Version = present?.Version };
+        return change;
     }
 
     private static TreeRow? Target(EditionPlan plan, DifferenceChange change) =>
@@ -113,7 +110,7 @@ public sealed class AdjustSections : IEditionCommand<AdjustSectionsRequest, Edit
             }
         )
             is { Removed: false } row
-        && (row.Section is null || row.Section == change.Section.Value)
+        && (row.Section is null || row.Section == change.Section)
             ? row
             : null;
 

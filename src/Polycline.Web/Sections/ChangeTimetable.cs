@@ -1,10 +1,8 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Calendars;
-using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
@@ -13,7 +11,6 @@ using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
-using Polycline.Web.Outline;
 
 namespace Polycline.Web.Sections;
 
@@ -22,29 +19,21 @@ namespace Polycline.Web.Sections;
 public sealed record ChangeTimetableRequest(Id<Section> Section, JsonElement Slots, long Version);
 
 /// <summary>Says when a section meets; its classes, and all that hangs on them, follow.</summary>
-public sealed class ChangeTimetable : IEditionCommand<ChangeTimetableRequest, EditionPlan>
+public sealed class ChangeTimetable : IPlanningCommand<EditionPlan, ChangeTimetableRequest>
 {
     public static string Name => "change-timetable";
 
-    public static May May => May.Team;
-
     public static IValidator<ChangeTimetableRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ChangeTimetableRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, ChangeTimetableRequest request, Viewpoint viewpoint)
     {
         var section = plan.Following(request.Section) ?? throw Problem.Unknown("section");
         var json = request.Slots.GetRawText();
         Check(plan.Term, Read(json));
-        var (before, after) = (JsonNode.Parse(section.Slots), JsonNode.Parse(json));
-        return JsonNode.DeepEquals(before, after)
+        var turn = Tables.Sections.Slots.Turns(JsonNode.Parse(section.Slots), JsonNode.Parse(json));
+        return !turn.Changes
             ? new($"left when {section.Name} meets as it is", [])
-            : new(
-                $"changed when {section.Name} meets",
-                [Change.Of("section", request.Section, request.Version, new() { ["slots"] = before }, new() { ["slots"] = after })]
-            );
+            : new($"changed when {section.Name} meets", [Change.Set(Tables.Sections.Table, request.Section, request.Version, turn)]);
     }
 
     private static IReadOnlyList<Slot> Read(string json)

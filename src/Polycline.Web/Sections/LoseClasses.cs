@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
@@ -35,16 +34,11 @@ public sealed record LostClass(string Date, string Start);
 /// <summary>
 /// Cancels classes of a section and makes up for them: everything moves on, a spare class is used, or lessons are dropped or shortened.
 /// </summary>
-public sealed class LoseClasses : IEditionCommand<LoseClassesRequest, EditionPlan>
+public sealed class LoseClasses : IPlanningCommand<EditionPlan, LoseClassesRequest>
 {
     public static string Name => "lose-classes";
 
-    public static May May => May.Team;
-
     public static IValidator<LoseClassesRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, LoseClassesRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, LoseClassesRequest request, Viewpoint viewpoint)
     {
@@ -62,18 +56,15 @@ public sealed class LoseClasses : IEditionCommand<LoseClassesRequest, EditionPla
         var next = plan.MeetingChanges.Where(row => row.Section == section.Id).Select(row => row.Seq).DefaultIfEmpty(0).Max() + 1;
         var cancelled = meetings.Select(
             (meeting, n) =>
-                new Change(
-                    "meeting_change",
-                    new() { ["section"] = section.Id, ["seq"] = next + n },
-                    null,
-                    new()
-                    {
-                        ["change"] = new JsonObject
+                Change.Add(
+                    Tables.MeetingChanges.Section.Is(section.Id),
+                    Tables.MeetingChanges.Seq.Is(next + n),
+                    Tables.MeetingChanges.Change.Is(
+                        new JsonObject
                         {
                             ["cancel"] = new JsonObject { ["date"] = $"{meeting.Date:uuuu-MM-dd}", ["start"] = $"{meeting.Start:HH:mm}" },
-                        },
-                    },
-                    null
+                        }
+                    )
                 )
         );
         var dates =
@@ -147,7 +138,7 @@ public sealed class LoseClasses : IEditionCommand<LoseClassesRequest, EditionPla
         var present = plan.Adjustments.FirstOrDefault(row =>
             row.Section == section.Id && row.Target == lesson.Lesson.Name && row.Field == field
         );
-        return new(new(section.Id), "lesson", plan.Row(lesson.Lesson).Id, field, false, value, present?.Version ?? 0);
+        return new(section.Id, "lesson", plan.Row(lesson.Lesson).Id, field, false, value, present?.Version ?? 0);
     }
 
     private sealed class Rules : AbstractValidator<LoseClassesRequest>

@@ -1,5 +1,4 @@
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
@@ -16,16 +15,11 @@ namespace Polycline.Web.Sections;
 public sealed record OrderLessonRequest(Id<Section> Section, Id<Lesson> Lesson, Id<Lesson>? After, long Version);
 
 /// <summary>Takes a lesson after another one in one section, or where the course has it again. It stays a lesson of its unit.</summary>
-public sealed class OrderLesson : IEditionCommand<OrderLessonRequest, EditionPlan>
+public sealed class OrderLesson : IPlanningCommand<EditionPlan, OrderLessonRequest>
 {
     public static string Name => "order-lesson";
 
-    public static May May => May.Team;
-
     public static IValidator<OrderLessonRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, OrderLessonRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, OrderLessonRequest request, Viewpoint viewpoint)
     {

@@ -1,5 +1,4 @@
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
@@ -17,16 +16,11 @@ namespace Polycline.Web.Sections;
 public sealed record OrderUnitRequest(Id<Section> Section, Id<Unit> Unit, int? Place, long Version);
 
 /// <summary>Takes a unit at another place in one section, or where the course has it again.</summary>
-public sealed class OrderUnit : IEditionCommand<OrderUnitRequest, EditionPlan>
+public sealed class OrderUnit : IPlanningCommand<EditionPlan, OrderUnitRequest>
 {
     public static string Name => "order-unit";
 
-    public static May May => May.Team;
-
     public static IValidator<OrderUnitRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, OrderUnitRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, OrderUnitRequest request, Viewpoint viewpoint)
     {

@@ -28,9 +28,9 @@ internal static class Ordering
         // What put the same thing elsewhere before goes: where it stands now is what counts.
         var gone = earlier is null
             ? null
-            : new Change("order_change", Key(section, earlier.Seq), Fields(earlier.Target, JsonNode.Parse(earlier.Change)), null, version);
+            : Change.Delete(version, Row(section, earlier.Seq, earlier.Target, JsonNode.Parse(earlier.Change)));
         var next = own.Count == 0 ? 1 : own.Max(row => row.Seq) + 1;
-        var added = change is null ? null : new Change("order_change", Key(section, next), null, Fields(target.Lineage, change), null);
+        var added = change is null ? null : Change.Add(Row(section, next, target.Lineage, change));
         if ((earlier?.Version ?? 0) != version)
             throw new StaleChangeException(gone ?? added!, gone?.Before);
         return new(
@@ -48,18 +48,16 @@ internal static class Ordering
         var own = plan.Orders.Where(row => row.Section == section.Id).ToList();
         var next = own.Select(row => row.Seq).DefaultIfEmpty(0).Max() + 1;
         foreach (var row in own.Where(row => lessons.Any(lesson => lesson.Lesson.Name == row.Target)))
-            yield return new("order_change", Key(section, row.Seq), Fields(row.Target, JsonNode.Parse(row.Change)), null, row.Version);
+            yield return Change.Delete(row.Version, Row(section, row.Seq, row.Target, JsonNode.Parse(row.Change)));
         foreach (var lesson in lessons)
-            yield return new(
-                "order_change",
-                Key(section, next++),
-                null,
-                Fields(lesson.Lesson.Name, new JsonObject { ["after"] = lesson.After!.Value.Name }),
-                null
-            );
+            yield return Change.Add(Row(section, next++, lesson.Lesson.Name, new JsonObject { ["after"] = lesson.After!.Value.Name }));
     }
 
-    private static JsonObject Key(FollowingSection section, int seq) => new() { ["section"] = section.Id, ["seq"] = seq };
-
-    private static JsonObject Fields(string target, JsonNode? change) => new() { ["target"] = target, ["change"] = change };
+    private static Cell[] Row(FollowingSection section, int seq, string target, JsonNode? change) =>
+        [
+            Tables.OrderChanges.Section.Is(section.Id),
+            Tables.OrderChanges.Seq.Is(seq),
+            Tables.OrderChanges.Target.Is(target),
+            Tables.OrderChanges.Change.Is(change),
+        ];
 }

@@ -1,8 +1,10 @@
 using System.Text.Json.Nodes;
 using NodaTime;
+using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
+using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Web.Foundation.AccessControl;
@@ -13,7 +15,7 @@ namespace Polycline.Web.Sections;
 /// <param name="Days">The days a timetable can name, in order.</param>
 /// <param name="Periods">The periods of an ordinary day.</param>
 public sealed record SectionsAnswer(
-    long Edition,
+    Id<Edition> Edition,
     long Version,
     bool CanChange,
     string Unit,
@@ -34,7 +36,7 @@ public sealed record PeriodChoice(string Name, string Start, string End);
 /// <param name="Units">In its own order.</param>
 /// <param name="Differences">All it does differently from the course, and its classes from its timetable.</param>
 public sealed record SectionCard(
-    long Id,
+    Id<Section> Id,
     string Name,
     string Letter,
     int Students,
@@ -48,11 +50,11 @@ public sealed record SectionCard(
 
 /// <param name="OrderVersion">Of the change of its place; 0: it stands where the course has it.</param>
 /// <param name="Own">It is of this section only.</param>
-public sealed record UnitHere(long Id, string Title, bool Skipped, bool Own, long OrderVersion, IReadOnlyList<LessonHere> Lessons);
+public sealed record UnitHere(Id<Unit> Id, string Title, bool Skipped, bool Own, long OrderVersion, IReadOnlyList<LessonHere> Lessons);
 
 /// <param name="OrderVersion">Of the change of its place; 0: there is none.</param>
 /// <param name="Own">It is of this section only.</param>
-public sealed record LessonHere(long Id, string Title, int Length, bool Skipped, bool Own, long OrderVersion);
+public sealed record LessonHere(Id<Lesson> Id, string Title, int Length, bool Skipped, bool Own, long OrderVersion);
 
 /// <summary>One thing that is otherwise, and what to name in order to put it back.</summary>
 /// <param name="Kind"><c>own</c>, <c>field</c>, <c>order</c> or <c>class</c>.</param>
@@ -87,7 +89,7 @@ public static class ReadSections
     /// <summary>The answer for an edition: a pure function.</summary>
     public static SectionsAnswer Of(EditionPlan plan, bool canChange, Instant at) =>
         new(
-            plan.Id.Value,
+            plan.Id,
             plan.Version,
             canChange,
             plan.Edition.Basis == Basis.Meetings ? "classes" : "minutes",
@@ -116,7 +118,7 @@ public static class ReadSections
             [.. section.Section.Slots.Select(DifferenceWords.Of)],
             [
                 .. course.Units.Select(unit => new UnitHere(
-                    plan.Row(unit.Ref).Id,
+                    plan.IdOf(unit.Ref),
                     unit.Title,
                     unit.Skipped,
                     plan.Row(unit.Ref).Section is not null,
@@ -124,7 +126,7 @@ public static class ReadSections
                     [
                         .. lessons[unit.Ref]
                             .Select(lesson => new LessonHere(
-                                plan.Row(lesson.Ref).Id,
+                                plan.IdOf(lesson.Ref),
                                 lesson.Title,
                                 lesson.Length,
                                 lesson.Skipped,

@@ -23,7 +23,7 @@ public sealed record WaysAnswer(IReadOnlyList<WayLesson> Spare, IReadOnlyList<Wa
 /// <param name="When">The class it would be taught in; of one to drop or to shorten, the class it starts in as things are.</param>
 /// <param name="By">How much of it goes, in classes or minutes; 0: nothing.</param>
 /// <param name="Meant">It is what would be taken unless another is chosen.</param>
-public sealed record WayLesson(long Id, string Title, string When, int By, bool Meant);
+public sealed record WayLesson(Id<Lesson> Id, string Title, string When, int By, bool Meant);
 
 /// <summary>Reads what can be done about the classes of a section from one to another.</summary>
 public static class ReadWays
@@ -37,7 +37,7 @@ public static class ReadWays
         Access access,
         Viewpoint viewpoint,
         PlanCache compiled,
-        [FromQuery] long section,
+        [FromQuery] Id<Section> section,
         [FromQuery] string from,
         [FromQuery] string to
     )
@@ -52,7 +52,7 @@ public static class ReadWays
     }
 
     /// <summary>The answer for an edition: a pure function.</summary>
-    public static WaysAnswer Of(EditionPlan plan, long section, LocalDateTime from, LocalDateTime to)
+    public static WaysAnswer Of(EditionPlan plan, Id<Section> section, LocalDateTime from, LocalDateTime to)
     {
         var following = plan.Sections.FirstOrDefault(one => one.Id == section) ?? throw Problem.Unknown("section");
         var schedule = plan.Schedule.Section(following.Section.Ref);
@@ -78,7 +78,7 @@ public static class ReadWays
         );
 
         WayLesson Lesson(Ref<Lesson> lesson, Instant? at, int by, bool meant) =>
-            new(plan.Row(lesson).Id, plan.TitleOf(lesson.Name), MomentWords.InWords(at, plan.Term.Zone) ?? "", by, meant);
+            new(plan.IdOf(lesson), plan.TitleOf(lesson.Name), MomentWords.InWords(at, plan.Term.Zone) ?? "", by, meant);
 
         Instant? StartOf(Ref<Lesson> lesson) => schedule.Forecast.Lessons.FirstOrDefault(placed => placed.Lesson == lesson)?.StartsAt;
     }

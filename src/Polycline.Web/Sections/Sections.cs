@@ -1,14 +1,23 @@
+using Polycline.Core;
+using Polycline.Core.Sections;
 using Polycline.Data;
-using Polycline.Data.Courses;
 using Polycline.Data.Sections;
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Sections;
 
 /// <summary>A section, as whoever is in it may know of it.</summary>
-public sealed record SectionAnswer(long Section, string Name, string? Course, string Term, string Dates, IReadOnlyList<string> Teachers);
+public sealed record SectionAnswer(
+    Id<Section> Section,
+    string Name,
+    string? Course,
+    string Term,
+    string Dates,
+    IReadOnlyList<string> Teachers
+);
 
 /// <summary>Sections.</summary>
 public static class SectionRoutes
@@ -18,11 +27,11 @@ public static class SectionRoutes
         routes.MapGet("/api/sections/{section:long}", Handle).WithName("section").For(May.SectionTeacher | May.SectionStudent);
         routes.MapGet("/api/editions/{edition:long}/sections", ReadSections.Handle).WithName("sections").For(May.Team);
         routes.MapGet("/api/editions/{edition:long}/ways", ReadWays.Handle).WithName("ways").For(May.Team);
-        routes.MapCommand<AdjustSections, AdjustSectionsRequest, EditionPlan>();
-        routes.MapCommand<OrderUnit, OrderUnitRequest, EditionPlan>();
-        routes.MapCommand<OrderLesson, OrderLessonRequest, EditionPlan>();
-        routes.MapCommand<ChangeTimetable, ChangeTimetableRequest, EditionPlan>();
-        routes.MapCommand<LoseClasses, LoseClassesRequest, EditionPlan>();
+        routes.MapEditionCommand<AdjustSections, AdjustSectionsRequest>();
+        routes.MapEditionCommand<OrderUnit, OrderUnitRequest>();
+        routes.MapEditionCommand<OrderLesson, OrderLessonRequest>();
+        routes.MapEditionCommand<ChangeTimetable, ChangeTimetableRequest>();
+        routes.MapEditionCommand<LoseClasses, LoseClassesRequest>();
     }
 
     public static async Task<SectionAnswer> Handle(

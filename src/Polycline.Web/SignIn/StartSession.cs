@@ -2,8 +2,6 @@ using System.Data;
 using System.Text.Json;
 using Microsoft.AspNetCore.Identity;
 using NodaTime;
-using Polycline.Core;
-using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
@@ -80,11 +78,11 @@ public static class StartSession
             IsolationLevel.ReadCommitted,
             async connection =>
             {
-                await SessionStore.Start(connection, new(account.Id), email, address, token, browser, now, now + SessionCookie.Life);
+                await SessionStore.Start(connection, account.Id, email, address, token, browser, now, now + SessionCookie.Life);
                 await AccessStore.Audit(
                     connection,
                     now,
-                    new Id<Person>(account.Id),
+                    account.Id,
                     "signed-in",
                     JsonSerializer.Serialize(new { address = address.ToString() })
                 );

@@ -1,11 +1,9 @@
-using System.Data;
-using Microsoft.AspNetCore.Mvc;
+using FluentValidation;
 using NodaTime;
 using NodaTime.Text;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Release;
-using Polycline.Data;
 using Polycline.Data.Work;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
@@ -16,66 +14,48 @@ namespace Polycline.Web.Student;
 
 /// <param name="Text">1 to 100,000 characters.</param>
 /// <param name="PressedAt">When it was first sent, as the page knows it, in UTC; null: just now. It is shown, and decides nothing.</param>
-public sealed record HandInRequest(string Text, string? PressedAt);
+public sealed record HandInRequest(Id<Item> Item, string Text, string? PressedAt);
 
 /// <param name="HandedIn">False: the item had closed. It is kept as a draft, and the team sees it.</param>
 /// <param name="N">Which hand-in of it this is; 0: none.</param>
-public sealed record HandInAnswer(bool HandedIn, int N, Moment At);
+public sealed record HandInAnswer(bool HandedIn, int N, Moment At) : IAnswer<HandInAnswer>
+{
+    public HandInAnswer AsPreview() => this with { HandedIn = false };
+}
 
 /// <summary>Hands in. The time at which it arrives counts; sent again under the same key it is done once.</summary>
-public static class HandIn
+public sealed class HandIn : IWorkCommand<HandInRequest, CourseOfStudents, HandInAnswer>
 {
     private static readonly Duration Noticeable = Duration.FromMinutes(1);
 
-    public static async Task<HandInAnswer> Handle(
-        long section,
-        long item,
-        [FromBody] HandInRequest request,
-        [FromHeader(Name = "Idempotency-Key")] Guid? key,
-        Access access,
-        Viewpoint viewpoint,
-        PlanCache compiled,
-        Database database,
-        CancellationToken stop
-    )
+    public static string Name => "hand-in";
+
+    public static May May => May.SectionStudent;
+
+    public static WorkPlace Place => WorkPlace.Section;
+
+    public static IValidator<HandInRequest> Validator { get; } = new Rules();
+
+    public static Task<CourseOfStudents> Prepare(Access access, PlanCache plans, HandInRequest request) =>
+        CourseOfStudents.Of(access, plans);
+
+    public static async Task<HandInAnswer> Do(WorkContext work, CourseOfStudents students, HandInRequest request)
     {
-        viewpoint.NeedsOneself();
-        var given = Idempotency.Key(key);
-        if (!Bounds.IsVisible(request.Text))
-            throw Problem.Field("text", "There is nothing to hand in yet: write something first.");
-        if (request.Text.Length > SaveDraft.Longest)
-            throw Problem.Field("text", $"This is too long: {SaveDraft.Longest:N0} characters at most. Make it shorter.");
-        var claimed = Claimed(request.PressedAt, viewpoint.At);
-        var course = await StudentCourse.Read(access, viewpoint, compiled, database, stop);
-        var sight = course.See(new Id<Item>(item));
-        return await database.Within(
-            IsolationLevel.ReadCommitted,
-            connection =>
-                Idempotency.Run(connection, viewpoint, given, Idempotency.Digest($"{section} {item} hand-in", request), async () =>
-                {
-                    var at = Moment.Of(viewpoint.At, course.Zone);
-                    if (sight is { MayWork: true, Kind: ItemKind.Task })
-                        return new HandInAnswer(
-                            true,
-                            await WorkStore.HandIn(
-                                connection,
-                                course.Oneself,
-                                new(item),
-                                course.Section,
-                                request.Text,
-                                viewpoint.At,
-                                claimed,
-                                given
-                            ),
-                            at
-                        );
-                    if (sight.State != ReleaseState.Closed)
-                        throw Problem.NotOpen("Nothing was handed in. What you wrote is still on your page.");
-                    await WorkStore.KeepMissed(connection, course.Oneself, new(item), request.Text, viewpoint.At, claimed);
-                    return new HandInAnswer(false, 0, at);
-                }),
-            stop
-        );
+        var (connection, now) = (work.Connection, work.Viewpoint.At);
+        var claimed = Claimed(request.PressedAt, now);
+        var course = await students.SeenBy(connection, work.Access, work.Viewpoint);
+        var sight = course.See(request.Item);
+        var at = Moment.Of(now, course.Zone);
+        if (sight is { MayWork: true, Kind: ItemKind.Task })
+            return new(
+                true,
+                await WorkStore.HandIn(connection, course.Oneself, request.Item, course.Section, request.Text, now, claimed, work.Key),
+                at
+            );
+        if (sight.State != ReleaseState.Closed)
+            throw Problem.NotOpen("Nothing was handed in. What you wrote is still on your page.");
+        await WorkStore.KeepMissed(connection, course.Oneself, request.Item, request.Text, now, claimed);
+        return new(false, 0, at);
     }
 
     // Told only where it makes a difference.
@@ -88,5 +68,15 @@ public static class HandIn
                 ? moment
                 : throw Problem.Field("pressedAt", "A moment in UTC is wanted, such as 2026-10-08T09:15:00Z.");
         return now - claimed > Noticeable ? claimed : null;
+    }
+
+    private sealed class Rules : AbstractValidator<HandInRequest>
+    {
+        public Rules() =>
+            RuleFor(request => request.Text)
+                .Must(Bounds.IsVisible)
+                .WithMessage("There is nothing to hand in yet: write something first.")
+                .MaximumLength(SaveDraft.Longest)
+                .WithMessage($"This is too long: {SaveDraft.Longest:N0} characters at most. Make it shorter.");
     }
 }

@@ -13,7 +13,7 @@ namespace Polycline.Web.Student;
 /// <param name="Levels">What the course calls its levels.</param>
 /// <param name="History">What was handed in and what came back, the latest first.</param>
 public sealed record StudentItemAnswer(
-    long Item,
+    Id<Item> Item,
     string Course,
     string Section,
     string Code,
@@ -63,7 +63,7 @@ public static class ReadItem
         var (html, work) = (await compiled.Text(sight), course.Work);
         var zone = course.Zone;
         return new(
-            item,
+            new(item),
             course.Title,
             course.SectionName,
             sight.Code,
@@ -92,7 +92,7 @@ public static class ReadItem
                     Moment.Of(version.ClaimedAt, zone),
                     [
                         .. course
-                            .Feedback.Where(row => row.Item == item && row.N == version.N)
+                            .Feedback.Where(row => row.Item.Value == item && row.N == version.N)
                             .Select(row => new BackAnswer(row.By, row.Text, row.Again, Moment.Of(row.ReturnedAt, zone))),
                     ]
                 )),

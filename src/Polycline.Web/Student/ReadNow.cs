@@ -1,4 +1,6 @@
 using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Courses;
 using Polycline.Core.Release;
 using Polycline.Core.Wording;
 using Polycline.Data;
@@ -30,7 +32,7 @@ public sealed record NowAnswer(
 /// <param name="Missing">What would open it; of one to come, beside its moment.</param>
 /// <param name="BeforeJoining">It was due before the student joined, or on that day: it is not late.</param>
 public sealed record StudentRow(
-    long Item,
+    Id<Item> Item,
     string Code,
     string Title,
     string Kind,
@@ -47,7 +49,7 @@ public sealed record StudentRow(
 );
 
 /// <param name="Again">Given back to be tried again.</param>
-public sealed record BackRow(long Item, string Code, string Title, string By, bool Again, Moment At, string Begins);
+public sealed record BackRow(Id<Item> Item, string Code, string Title, string By, bool Again, Moment At, string Begins);
 
 /// <summary>Now and next: what is open and what comes, for one student.</summary>
 public static class ReadNow
@@ -72,7 +74,7 @@ public static class ReadNow
         var open = all.Where(pair =>
             pair.sight is { State: ReleaseState.Open or ReleaseState.Overdue } && !pair.sight.Progress.IsSettled()
         );
-        var byItem = all.ToDictionary(pair => course.IdOf(pair.sight).Value, pair => pair.sight);
+        var byItem = all.ToDictionary(pair => course.IdOf(pair.sight), pair => pair.sight);
         return new(
             course.Title,
             course.SectionName,
@@ -110,7 +112,7 @@ public static class ReadNow
 
     private static StudentRow RowOf(StudentCourse course, Sight sight) =>
         new(
-            course.IdOf(sight).Value,
+            course.IdOf(sight),
             sight.Code,
             sight.Title,
             EnumNames.Of(sight.Kind),

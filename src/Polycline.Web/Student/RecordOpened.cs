@@ -1,7 +1,6 @@
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Release;
-using Polycline.Data;
 using Polycline.Data.Work;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
@@ -10,34 +9,27 @@ using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Student;
 
+public sealed record RecordOpenedRequest(Id<Item> Item);
+
 /// <summary>Writes down that a student has opened an item, once for each key. Through a lens nothing is recorded.</summary>
-public static class RecordOpened
+public sealed class RecordOpened : IWorkCommand<RecordOpenedRequest, CourseOfStudents, DoneAnswer>
 {
-    public static async Task<IResult> Handle(
-        long section,
-        long item,
-        [Microsoft.AspNetCore.Mvc.FromHeader(Name = "Idempotency-Key")] Guid? key,
-        Access access,
-        Viewpoint viewpoint,
-        PlanCache compiled,
-        Database database,
-        CancellationToken stop
-    )
+    public static string Name => "record-opened";
+
+    public static May May => May.SectionStudent;
+
+    public static WorkPlace Place => WorkPlace.Section;
+
+    public static Task<CourseOfStudents> Prepare(Access access, PlanCache plans, RecordOpenedRequest request) =>
+        CourseOfStudents.Of(access, plans);
+
+    public static async Task<DoneAnswer> Do(WorkContext work, CourseOfStudents students, RecordOpenedRequest request)
     {
-        viewpoint.NeedsOneself();
-        var request = Idempotency.Key(key);
-        var course = await StudentCourse.Read(access, viewpoint, compiled, database, stop);
-        var sight = course.See(new Id<Item>(item));
+        var course = await students.SeenBy(work.Connection, work.Access, work.Viewpoint);
+        var sight = course.See(request.Item);
         if (!sight.MayRead)
             throw Problem.NotOpen(sight.State == ReleaseState.Upcoming ? "It has not opened yet." : "A condition is not met yet.");
-        await database.Read(
-            async connection =>
-            {
-                await WorkStore.Record(connection, course.Oneself, new(item), course.Section, "opened", viewpoint.At, request);
-                return true;
-            },
-            stop
-        );
-        return Results.NoContent();
+        await WorkStore.Record(work.Connection, course.Oneself, request.Item, course.Section, "opened", work.Viewpoint.At, work.Key);
+        return new();
     }
 }

@@ -1,5 +1,7 @@
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Student;
 
@@ -11,20 +13,8 @@ public static class StudentRoutes
         const May Readers = May.SectionStudent | May.SectionTeacher;
         routes.MapGet("/api/sections/{section:long}/now", ReadNow.Handle).WithName("now").For(Readers);
         routes.MapGet("/api/sections/{section:long}/items/{item:long}", ReadItem.Handle).WithName("student-item").For(Readers);
-        routes
-            .MapPost("/api/sections/{section:long}/items/{item:long}/opened", RecordOpened.Handle)
-            .WithName("opened")
-            .For(May.SectionStudent)
-            .ProducesProblems(404);
-        routes
-            .MapPost("/api/sections/{section:long}/items/{item:long}/draft", SaveDraft.Handle)
-            .WithName("draft")
-            .For(May.SectionStudent)
-            .ProducesProblems(404, 409, 422);
-        routes
-            .MapPost("/api/sections/{section:long}/items/{item:long}/hand-in", HandIn.Handle)
-            .WithName("hand-in")
-            .For(May.SectionStudent)
-            .ProducesProblems(404, 409, 422);
+        routes.MapWork<RecordOpened, RecordOpenedRequest, CourseOfStudents, DoneAnswer>();
+        routes.MapWork<SaveDraft, SaveDraftRequest, CourseOfStudents, SavedAnswer>();
+        routes.MapWork<HandIn, HandInRequest, CourseOfStudents, HandInAnswer>();
     }
 }

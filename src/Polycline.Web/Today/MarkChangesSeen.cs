@@ -1,8 +1,6 @@
-using Microsoft.AspNetCore.Mvc;
 using Polycline.Core;
-using Polycline.Data;
 using Polycline.Data.Ledger;
-using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Today;
@@ -11,29 +9,17 @@ namespace Polycline.Web.Today;
 public sealed record ChangesSeenRequest(Id<Batch> Batch);
 
 /// <summary>Somebody has seen what changed up to here: it is not shown to them again as new.</summary>
-public static class MarkChangesSeen
+public sealed class MarkChangesSeen : IWorkCommand<ChangesSeenRequest, DoneAnswer>
 {
-    public static async Task<IResult> Handle(
-        long edition,
-        [FromBody] ChangesSeenRequest request,
-        Access access,
-        Viewpoint viewpoint,
-        Database database,
-        CancellationToken stop
-    )
+    public static string Name => "mark-changes-seen";
+
+    public static WorkPlace Place => WorkPlace.Edition;
+
+    public static async Task<DoneAnswer> Do(WorkContext work, ChangesSeenRequest request)
     {
-        if (!viewpoint.TakesCommands)
-            throw Problem.NotNow();
-        await database.Read(
-            async connection =>
-            {
-                if (await LedgerStore.Find(connection, Scope.Of(access.Edition!.Value), request.Batch) is null)
-                    throw Problem.Unknown("batch");
-                await LookedStore.Set(connection, access.Person.Id, access.Edition.Value, request.Batch, viewpoint.At);
-                return 0;
-            },
-            stop
-        );
-        return Results.NoContent();
+        if (await LedgerStore.Find(work.Connection, Scope.Of(work.Edition), request.Batch) is null)
+            throw Problem.Unknown("batch");
+        await LookedStore.Set(work.Connection, work.Access.Person.Id, work.Edition, request.Batch, work.Viewpoint.At);
+        return new();
     }
 }

@@ -1,9 +1,9 @@
-using System.Globalization;
 using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 using Polycline.Core.Release;
+using Polycline.Core.Sections;
 using Polycline.Core.WhatIf;
 using Polycline.Core.Wording;
 using Polycline.Data;
@@ -31,7 +31,7 @@ public sealed record TodayAnswer(
 );
 
 /// <param name="Words">For a sentence that starts with the author's name.</param>
-public sealed record TodayChange(long Batch, string Author, string Words, Moment At);
+public sealed record TodayChange(Id<Batch> Batch, string Author, string Words, Moment At);
 
 /// <param name="Classes">Of the moment's day.</param>
 /// <param name="Comes">What opens and falls due from the moment on, for a week.</param>
@@ -42,7 +42,7 @@ public sealed record TodayChange(long Batch, string Author, string Words, Moment
 /// <param name="FreesMost">The piece that frees most; null: none frees anything.</param>
 /// <param name="Idle">Who has nothing open while something remains.</param>
 public sealed record TodaySection(
-    long Id,
+    Id<Section> Id,
     string Name,
     string Letter,
     IReadOnlyList<TodayClass> Classes,
@@ -56,25 +56,25 @@ public sealed record TodaySection(
 );
 
 /// <param name="Words">What giving it back does.</param>
-public sealed record TodayPiece(string Words, long Item, long Student);
+public sealed record TodayPiece(string Words, Id<Item> Item, Id<Person> Student);
 
 public sealed record TodayClass(string Start, string End, string Lesson, bool IsOver);
 
 /// <param name="What"><c>opens</c> or <c>is due</c>.</param>
-public sealed record TodayDate(string What, long Item, string Code, string Title, Moment At, string Relative);
+public sealed record TodayDate(string What, Id<Item> Item, string Code, string Title, Moment At, string Relative);
 
 /// <param name="Class">The number of the class in which it was to end.</param>
 /// <param name="Length">How much it will have taken by the end of that class.</param>
 /// <param name="Version">Of what is noted of it already; 0: nothing is.</param>
 /// <param name="Next">The lesson after it, for where one went further; null: there is none.</param>
 public sealed record TodayLesson(
-    long Lesson,
+    Id<Lesson> Lesson,
     string Title,
     string Ended,
     int Class,
     int Length,
     long Version,
-    long? Next,
+    Id<Lesson>? Next,
     string? NextTitle,
     long NextVersion
 );
@@ -109,8 +109,8 @@ public static class ReadToday
             rows.Records,
             [
                 .. rows.Changes.Where(row =>
-                    row.Id > rows.Seen
-                    && row.Author != access.Person.Id.Value
+                    row.Id.Value > rows.Seen
+                    && row.Author != access.Person.Id
                     && row.At <= viewpoint.At
                     && row.Undoes is null
                     && row.UndoneBy is null
@@ -123,10 +123,10 @@ public static class ReadToday
     public static TodayAnswer Of(
         EditionPlan plan,
         Viewpoint viewpoint,
-        IReadOnlySet<long> mine,
+        IReadOnlySet<Id<Section>> mine,
         IReadOnlyList<PieceRow> pieces,
         IReadOnlyList<LensPlaceRow> students,
-        IReadOnlyDictionary<long, StudentRecord> records,
+        IReadOnlyDictionary<Id<Person>, StudentRecord> records,
         IReadOnlyList<HistoryRow> changed
     )
     {
@@ -136,7 +136,7 @@ public static class ReadToday
         var waiting = Waiting.Of(plan.Schedule, records.Values, viewpoint.At).ToLookup(piece => piece.Section);
         var idle = NothingOpen.Of(plan.Schedule, records.Values, viewpoint.At).ToLookup(one => one.Section);
         var bySection = pieces
-            .Where(piece => piece.ReturnedAt is null && plan.Row(new Id<Item>(piece.Item)) is not null)
+            .Where(piece => piece.ReturnedAt is null && plan.Row(piece.Item) is not null)
             .ToLookup(piece => piece.Section);
         var checks = new TodayChecks(plan);
         return new(
@@ -181,8 +181,8 @@ public static class ReadToday
                     : new(
                         $"giving back {plan.Schedule.CodeOf[frees.Item]} of {nameOf.GetValueOrDefault(frees.Student, "a student")} "
                             + $"opens {Counting.Joined([.. frees.Frees.Select(item => plan.Schedule.CodeOf[item])], "and")}",
-                        plan.Row(frees.Item).Id,
-                        long.Parse(frees.Student.Name, CultureInfo.InvariantCulture)
+                        plan.IdOf(frees.Item),
+                        PlanIds.IdOf(frees.Student)
                     ),
                 [
                     .. idle[section.Section.Ref]
@@ -209,7 +209,7 @@ public static class ReadToday
             .ThenBy(date => date.What, StringComparer.Ordinal)
             .Select(date => new TodayDate(
                 date.What,
-                plan.Row(date.Of.Ref).Id,
+                plan.IdOf(date.Of.Ref),
                 plan.Schedule.CodeOf[date.Of.Ref],
                 date.Of.Item.Title,
                 Moment.Of(date.At!.Value, plan.Term.Zone),
@@ -233,13 +233,13 @@ public static class ReadToday
             var next = n + 1 < lessons.Count ? lessons[n + 1].Lesson : (Ref<Lesson>?)null;
             var length = record is null ? schedule.Lesson(lesson.Lesson)!.Length : record.Took + (record.Left ?? 1);
             yield return new(
-                plan.Row(lesson.Lesson).Id,
+                plan.IdOf(lesson.Lesson),
                 schedule.Lesson(lesson.Lesson)!.Title,
                 Moment.Of(ended, plan.Term.Zone).Words,
                 lesson.End!.Ordinal,
                 length,
                 record?.Version ?? 0,
-                next is { } following ? plan.Row(following).Id : null,
+                next is { } following ? plan.IdOf(following) : null,
                 next is { } then ? schedule.Lesson(then)!.Title : null,
                 next is { } after ? noted.GetValueOrDefault(after.Name)?.Version ?? 0 : 0
             );

@@ -1,7 +1,10 @@
 using NodaTime;
+using Polycline.Core;
 using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
 using Polycline.Core.Findings;
 using Polycline.Core.Planning;
+using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 
@@ -17,7 +20,7 @@ public sealed record TodayCheck(string Words, TodayMend Mend);
 /// <param name="Item">The item whose date it is; on <c>dates</c>.</param>
 /// <param name="Field">Which date, on <c>dates</c>; what is shown of the section, on <c>sections</c>.</param>
 /// <param name="Row">Such as <c>item-12</c> on <c>outline</c>, <c>lesson-7</c> on <c>sections</c>.</param>
-public sealed record TodayMend(string Words, string? Screen, long? Section, long? Item, string? Field, string? Row);
+public sealed record TodayMend(string Words, string? Screen, Id<Section>? Section, Id<Item>? Item, string? Field, string? Row);
 
 /// <summary>What was noticed, each with its mend.</summary>
 internal sealed class TodayChecks(EditionPlan plan)
@@ -32,10 +35,10 @@ internal sealed class TodayChecks(EditionPlan plan)
     /// <summary>In the course itself.</summary>
     /// <param name="nameOf">The students whom the viewer may know, by person; others are not named, and so not told of.</param>
     /// <param name="on">Who is in two sections on that date, or will be.</param>
-    public IEnumerable<TodayCheck> OfCourse(Func<long, string?> nameOf, LocalDate on) =>
+    public IEnumerable<TodayCheck> OfCourse(Func<Id<Person>, string?> nameOf, LocalDate on) =>
         ofPlan[""].Select(finding => new TodayCheck(words.Of(finding), MendOf(finding))).Concat(Twice(nameOf, on));
 
-    private IEnumerable<TodayCheck> Twice(Func<long, string?> nameOf, LocalDate on)
+    private IEnumerable<TodayCheck> Twice(Func<Id<Person>, string?> nameOf, LocalDate on)
     {
         var places = plan
             .Sections.SelectMany(section =>
@@ -123,7 +126,7 @@ internal sealed class TodayChecks(EditionPlan plan)
 
         TodayMend Date(string what, string field) =>
             plan.Find(finding.Target) is { Table: "item" } item
-                ? new(what, "dates", section.Id, item.Id, field, null)
+                ? new(what, "dates", section.Id, item.As<Item>(), field, null)
                 : There(what, "lessons");
     }
 

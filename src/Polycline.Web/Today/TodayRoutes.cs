@@ -1,4 +1,5 @@
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Today;
@@ -9,10 +10,6 @@ public static class TodayRoutes
     public static void MapToday(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/editions/{edition:long}/today", ReadToday.Handle).WithName("today").For(May.Team);
-        routes
-            .MapPost("/api/editions/{edition:long}/looked", MarkChangesSeen.Handle)
-            .WithName("looked")
-            .For(May.Team)
-            .ProducesProblems(404, 409);
+        routes.MapWork<MarkChangesSeen, ChangesSeenRequest, DoneAnswer>();
     }
 }

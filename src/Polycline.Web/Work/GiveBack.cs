@@ -1,11 +1,11 @@
 using System.Data;
-using Microsoft.AspNetCore.Mvc;
+using FluentValidation;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Release;
+using Polycline.Core.Sections;
 using Polycline.Core.Wording;
-using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.People;
 using Polycline.Data.Students;
@@ -20,62 +20,38 @@ namespace Polycline.Web.Work;
 /// <param name="N">The hand-in that was read.</param>
 /// <param name="Text">The feedback, up to 20,000 characters; it may be empty.</param>
 /// <param name="Again">True: to try again. False: to go on, which opens what hangs on it.</param>
-public sealed record GiveBackRequest(long Work, int N, string Text, bool Again);
+public sealed record GiveBackRequest(Id<PieceRow> Work, int N, string Text, bool Again);
 
 /// <param name="Given">False if this was only a preview and nothing was written.</param>
 /// <param name="Opens">What opens for the student by it.</param>
-public sealed record GiveBackAnswer(bool Given, string Name, IReadOnlyList<string> Opens, string Sentence);
+public sealed record GiveBackAnswer(bool Given, string Name, IReadOnlyList<string> Opens, string Sentence) : IAnswer<GiveBackAnswer>
+{
+    public GiveBackAnswer AsPreview() => this with { Given = false };
+}
 
 /// <summary>Gives a piece of work back. It cannot be taken back: the student may have read it.</summary>
-public static class GiveBack
+public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBackAnswer>
 {
     private const int Longest = 20_000;
 
-    public static async Task<GiveBackAnswer> Handle(
-        long section,
-        [FromBody] GiveBackRequest request,
-        [FromQuery] bool? preview,
-        [FromHeader(Name = "Idempotency-Key")] Guid? key,
-        Access access,
-        Viewpoint viewpoint,
-        PlanCache compiled,
-        Database database,
-        CancellationToken stop
-    )
-    {
-        if (!viewpoint.TakesCommands)
-            throw Problem.NotNow();
-        if (request.Text.Length > Longest)
-            throw Problem.Field("text", $"This is too long: {Longest:N0} characters at most.");
-        var given = preview == true ? Guid.Empty : Idempotency.Key(key);
-        var plan = await compiled.Edition(access);
-        // A preview goes the same way and gives the transaction up.
-        await using var connection = await database.Source.OpenConnectionAsync(stop);
-        await using var transaction = await connection.BeginTransactionAsync(IsolationLevel.ReadCommitted, stop);
-        if (preview == true)
-            return await Do(connection, plan, access, viewpoint, request, Guid.NewGuid()) with { Given = false };
-        var answer = await Idempotency.Run(connection, viewpoint, given, Idempotency.Digest($"{section} give-back", request), () =>
-            Do(connection, plan, access, viewpoint, request, given)
-        );
-        await transaction.CommitAsync(stop);
-        return answer;
-    }
+    public static string Name => "give-back";
 
-    private static async Task<GiveBackAnswer> Do(
-        NpgsqlConnection connection,
-        EditionPlan plan,
-        Access access,
-        Viewpoint viewpoint,
-        GiveBackRequest request,
-        Guid key
-    )
+    public static May May => May.SectionTeacher;
+
+    public static WorkPlace Place => WorkPlace.Section;
+
+    public static IValidator<GiveBackRequest> Validator { get; } = new Rules();
+
+    public static Task<EditionPlan> Prepare(Access access, PlanCache plans, GiveBackRequest request) => plans.Edition(access);
+
+    public static async Task<GiveBackAnswer> Do(WorkContext work, EditionPlan plan, GiveBackRequest request)
     {
-        var section = access.Section!.Value;
+        var (connection, viewpoint, section) = (work.Connection, work.Viewpoint, work.Section);
         var piece = await WorkStore.Latest(connection, section, request.Work) ?? throw Problem.Unknown("work");
         if (piece.N != request.N)
             throw Problem.Changed(new("n", $"{request.N}", $"{piece.N}", piece.N, null, null));
         var item =
-            plan.Row(new Id<Item>(piece.Item)) is { } row && plan.Schedule.Knows(new(row.Lineage))
+            plan.Row(piece.Item) is { } row && plan.Schedule.Knows(new(row.Lineage))
                 ? plan.Schedule.Item(new(row.Lineage))
                 : throw Problem.Unknown("work");
         var before = await Open(connection, plan, piece.Person, viewpoint);
@@ -86,14 +62,14 @@ public static class GiveBack
             piece.Person,
             piece.Item,
             section,
-            access.Person.Id,
+            work.Access.Person.Id,
             request.Text.Trim(),
             request.Again,
             viewpoint.At,
-            key
+            work.Key
         );
         var after = await Open(connection, plan, piece.Person, viewpoint);
-        var name = await AccessStore.NameOf(connection, new(piece.Person)) ?? "";
+        var name = await AccessStore.NameOf(connection, piece.Person) ?? "";
         var opens = after
             .Where(opened => !before.Contains(opened))
             .Select(opened => $"{plan.Schedule.CodeOf[opened]} {plan.Schedule.Item(opened).Title}")
@@ -110,9 +86,17 @@ public static class GiveBack
     }
 
     // What the student can read or work on, in reading order.
-    private static async Task<List<Ref<Item>>> Open(NpgsqlConnection connection, EditionPlan plan, long person, Viewpoint viewpoint)
+    private static async Task<List<Ref<Item>>> Open(NpgsqlConnection connection, EditionPlan plan, Id<Person> person, Viewpoint viewpoint)
     {
         var (records, _) = await StudentStore.Read(connection, plan, [person], viewpoint.At);
         return [.. new Sights(plan.Schedule, records[person]).At(viewpoint.At).Where(sight => sight.MayRead).Select(sight => sight.Item)];
+    }
+
+    private sealed class Rules : AbstractValidator<GiveBackRequest>
+    {
+        public Rules() =>
+            RuleFor(request => request.Text)
+                .MaximumLength(Longest)
+                .WithMessage($"This is too long: {Longest:N0} characters at most. Make it shorter.");
     }
 }

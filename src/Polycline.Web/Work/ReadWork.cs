@@ -1,5 +1,6 @@
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Work;
@@ -11,7 +12,7 @@ namespace Polycline.Web.Work;
 /// <param name="Sections">Those whose work is the viewer's to read, in order of name.</param>
 public sealed record WorkAnswer(bool CanGiveBack, IReadOnlyList<WorkSection> Sections);
 
-public sealed record WorkSection(long Section, string Name, string Letter, int Waiting, IReadOnlyList<WorkPiece> Pieces);
+public sealed record WorkSection(Id<Section> Section, string Name, string Letter, int Waiting, IReadOnlyList<WorkPiece> Pieces);
 
 /// <param name="Work">Null: it came after the item had closed, and is kept as a draft.</param>
 /// <param name="N">Which hand-in of it this is.</param>
@@ -19,12 +20,12 @@ public sealed record WorkSection(long Section, string Name, string Letter, int W
 /// <param name="Late">How late after its due, in words; null: in time.</param>
 /// <param name="Back">What was given back; null: it waits.</param>
 public sealed record WorkPiece(
-    long? Work,
+    Id<PieceRow>? Work,
     int N,
-    long Item,
+    Id<Item> Item,
     string Code,
     string Title,
-    long Student,
+    Id<Person> Student,
     string Name,
     string Text,
     Moment HandedInAt,
@@ -67,7 +68,7 @@ public static class ReadWork
 
     private static WorkSection SectionOf(EditionPlan plan, FollowingSection section, IEnumerable<PieceRow> rows)
     {
-        var pieces = rows.Where(row => plan.Row(new Id<Item>(row.Item)) is { } known && plan.Schedule.Knows(new(known.Lineage)))
+        var pieces = rows.Where(row => plan.Row(row.Item) is { } known && plan.Schedule.Knows(new(known.Lineage)))
             .Select(row => PieceOf(plan, section, row))
             .ToList();
         return new(section.Id, section.Name, section.Letter, pieces.Count(piece => piece.Back is null), pieces);
@@ -75,7 +76,7 @@ public static class ReadWork
 
     private static WorkPiece PieceOf(EditionPlan plan, FollowingSection section, PieceRow row)
     {
-        var item = plan.Schedule.Item(new(plan.Row(new Id<Item>(row.Item))!.Lineage));
+        var item = plan.Schedule.Item(new(plan.Row(row.Item)!.Lineage));
         var zone = plan.Term.Zone;
         var due = plan.Schedule.Section(section.Section.Ref).Item(item.Ref)?.Dates?.Due.At;
         var late = due is { } falls && row.HandedInAt > falls ? (row.HandedInAt - falls).TotalDays : 0;

@@ -1,4 +1,6 @@
+using Polycline.Data.Courses;
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Work;
@@ -9,10 +11,6 @@ public static class WorkRoutes
     public static void MapWork(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/editions/{edition:long}/work", ReadWork.Handle).WithName("work").For(May.Team);
-        routes
-            .MapPost("/api/sections/{section:long}/give-back", GiveBack.Handle)
-            .WithName("give-back")
-            .For(May.SectionTeacher)
-            .ProducesProblems(404, 409, 422);
+        routes.MapWork<GiveBack, GiveBackRequest, EditionPlan, GiveBackAnswer>();
     }
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { type Problem, type Schemas, api, ask, problemOf } from '../foundation/api/client'
+import { type Problem, type Schemas, api, ask, once, problemOf } from '../foundation/api/client'
 import { useAnswer } from '../foundation/useAnswer'
 import ProblemNote from './ProblemNote.vue'
 
@@ -33,12 +33,21 @@ async function does(what: () => Promise<unknown>): Promise<void> {
 const make = (choice: Choice) =>
   does(async () => {
     const { kind, section } = choice
-    const answer = await ask(api.POST('/api/calendar-links', { body: { kind, section } }))
+    const answer = await ask(
+      api.POST('/api/me/make-calendar-link', { params: { header: once() }, body: { kind, section } }),
+    )
     made.value = { choice: idOf(choice), address: answer.address }
   })
 
 const withdraw = (choice: Choice) =>
-  does(() => ask(api.POST('/api/calendar-links/withdraw', { body: { kind: choice.kind, section: choice.section } })))
+  does(() =>
+    ask(
+      api.POST('/api/me/withdraw-calendar-link', {
+        params: { header: once() },
+        body: { kind: choice.kind, section: choice.section },
+      }),
+    ),
+  )
 </script>
 
 <template>

@@ -28,6 +28,9 @@ public enum May
     /// <summary>Students whom that section lists today.</summary>
     SectionStudent = 16,
 
+    /// <summary>Those of the team who lead the course.</summary>
+    Lead = 64,
+
     /// <summary>The school's office, for the term that the address names.</summary>
     Office = 32,
 }
@@ -46,7 +49,7 @@ public sealed record Access(
     bool IsLead,
     bool IsMember,
     bool TeachesSection,
-    ImmutableHashSet<long> Teaches,
+    ImmutableHashSet<Id<Section>> Teaches,
     Id<Edition>? Edition,
     Id<Master>? Master,
     EditionState? EditionState,
@@ -64,21 +67,21 @@ public sealed record Access(
 
     public static Access Of(AccessRow row, byte[] token) =>
         new(
-            new(new(row.Person), row.PersonName),
+            new(row.Person, row.PersonName),
             token,
             row.Office,
             row.MemberRole == "lead",
             row.MemberRole is not null,
             row.TeachesSection,
             [.. row.Teaches],
-            Some<Edition>(row.Edition),
-            Some<Master>(row.Master),
+            row.Edition,
+            row.Master,
             row.EditionState is null ? null : EnumNames.Parse<EditionState>(row.EditionState),
             row.EditionVersion ?? 0,
-            Some<Section>(row.Section),
+            row.Section,
             [.. row.EnrolledFrom ?? []],
             [.. row.EnrolledTo ?? []],
-            Some<Term>(row.Term),
+            row.Term,
             row.TermVersion ?? 0,
             row.TermZone is null ? NoTerm : DateTimeZoneProviders.Tzdb[row.TermZone]
         );
@@ -96,6 +99,7 @@ public sealed record Access(
         may.HasFlag(May.SignedIn)
         || (may.HasFlag(May.Office) && IsOffice && Term is not null)
         || (may.HasFlag(May.Team) && IsMember)
+        || (may.HasFlag(May.Lead) && IsLead && Edition is not null)
         || (may.HasFlag(May.SectionTeacher) && Section is not null && (TeachesSection || IsLead))
         || (may.HasFlag(May.SectionStudent) && IsStudent(now));
 
@@ -108,6 +112,4 @@ public sealed record Access(
 
     /// <summary>Binds a handler's parameter to what <see cref="AccessMiddleware"/> found.</summary>
     public static ValueTask<Access?> BindAsync(HttpContext http) => ValueTask.FromResult(http.Features.Get<Access>());
-
-    private static Id<T>? Some<T>(long? value) => value is { } id ? new Id<T>(id) : null;
 }

@@ -37,7 +37,9 @@ public sealed class AccessMiddleware(RequestDelegate next, Database database, IC
                 now
             ) ?? throw Problem.SignedOut();
             if (!access.Allows(rule.May, now))
-                throw Problem.Unknown();
+                throw rule.May.HasFlag(May.Lead) && access.IsMember
+                    ? Problem.Forbidden("Only the lead of a course can do this.", "Nothing was changed. Ask whoever leads it.")
+                    : Problem.Unknown();
             http.Features.Set(access);
             if (access.Counters is { } counters)
                 http.Response.Headers[CountersHeader] = counters;

@@ -1,17 +1,111 @@
 using FluentValidation;
 using Npgsql;
 using Polycline.Core;
-using Polycline.Core.Calendars;
-using Polycline.Core.Courses;
-using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Foundation.Commands;
 
-/// <summary>What a command decided to do.</summary>
+/// <summary>
+/// One thing that somebody can do: one file, one route. It is a planning command, whose changes go through the ledger and
+/// can be undone, or a work command, which adds facts that stay. Both go through <see cref="CommandPipeline"/>.
+/// </summary>
+/// <typeparam name="TRequest">What it is asked.</typeparam>
+public interface ICommand<TRequest>
+    where TRequest : class
+{
+    /// <summary>The last part of its route, and its name in the log.</summary>
+    static abstract string Name { get; }
+
+    /// <summary>Who may do it.</summary>
+    static virtual May May => May.Team;
+
+    /// <summary>What can be said of the request alone.</summary>
+    static virtual IValidator<TRequest> Validator => Unchecked<TRequest>.Rules;
+}
+
+/// <summary>A change of an edition, or of a term, that is decided from how that stands.</summary>
+/// <typeparam name="TBefore">What it changes as it stands: an <see cref="EditionPlan"/> or a term's plan.</typeparam>
+/// <typeparam name="TRequest">What it is asked.</typeparam>
+public interface IPlanningCommand<in TBefore, TRequest> : ICommand<TRequest>
+    where TRequest : class
+{
+    /// <summary>Decides what to change: a pure function.</summary>
+    /// <exception cref="ProblemException">It cannot be done, and why.</exception>
+    static abstract CommandDecision Decide(TBefore before, TRequest request, Viewpoint viewpoint);
+}
+
+/// <summary>The same of one that needs to know more than how that stands.</summary>
+/// <typeparam name="TBefore">What it changes as it stands.</typeparam>
+/// <typeparam name="TMore">What else it decides from.</typeparam>
+/// <typeparam name="TRequest">What it is asked.</typeparam>
+public interface IPlanningCommand<in TBefore, TMore, TRequest> : ICommand<TRequest>
+    where TRequest : class
+{
+    /// <summary>Reads what else it needs. What it changes is locked.</summary>
+    static abstract Task<TMore> Read(NpgsqlConnection connection, TBefore before, TRequest request);
+
+    /// <inheritdoc cref="IPlanningCommand{TBefore,TRequest}.Decide"/>
+    static abstract CommandDecision Decide(TBefore before, TMore more, TRequest request, Viewpoint viewpoint);
+}
+
+/// <summary>What the address of a work command names.</summary>
+public enum WorkPlace
+{
+    Edition,
+    Section,
+
+    /// <summary>Nothing but whoever asks.</summary>
+    Oneself,
+}
+
+/// <summary>What somebody does that is no change of planning: facts, pieces of work, editions made and ended.</summary>
+public interface IWorkCommand<TRequest, TAnswer> : ICommand<TRequest>
+    where TRequest : class
+    where TAnswer : IAnswer<TAnswer>
+{
+    static abstract WorkPlace Place { get; }
+
+    /// <summary>True: its answer holds a secret, and is kept nowhere. Sent again, it is refused.</summary>
+    static virtual bool HasSecret => false;
+
+    /// <summary>Does it, in the transaction that is its own; in a preview that is given up.</summary>
+    /// <exception cref="ProblemException">It cannot be done, and why.</exception>
+    static abstract Task<TAnswer> Do(WorkContext work, TRequest request);
+}
+
+/// <summary>The same of one that gets something ready before its transaction begins.</summary>
+/// <typeparam name="TRequest">What it is asked.</typeparam>
+/// <typeparam name="TReady">What it gets ready: a plan, or a file that was read.</typeparam>
+/// <typeparam name="TAnswer">What it answers.</typeparam>
+public interface IWorkCommand<TRequest, TReady, TAnswer> : ICommand<TRequest>
+    where TRequest : class
+    where TAnswer : IAnswer<TAnswer>
+{
+    static abstract WorkPlace Place { get; }
+
+    static abstract Task<TReady> Prepare(Access access, PlanCache plans, TRequest request);
+
+    /// <inheritdoc cref="IWorkCommand{TRequest,TAnswer}.Do"/>
+    static abstract Task<TAnswer> Do(WorkContext work, TReady ready, TRequest request);
+}
+
+/// <summary>Around whoever does some work.</summary>
+/// <param name="Key">The request's key; in a preview one that nobody else has.</param>
+/// <param name="Address">Where the school's pages are, as whoever asks reaches them: scheme and host.</param>
+public sealed record WorkContext(NpgsqlConnection Connection, Access Access, Viewpoint Viewpoint, Guid Key, string Address)
+{
+    /// <summary>The edition that the address names.</summary>
+    public Id<Core.Courses.Edition> Edition => Access.Edition ?? throw Problem.Unknown();
+
+    /// <summary>The section that the address names.</summary>
+    public Id<Core.Sections.Section> Section => Access.Section ?? throw Problem.Unknown();
+}
+
+/// <summary>What a planning command decided to do.</summary>
 /// <param name="Words">What it does, for a sentence that starts with the author's name: "renamed …".</param>
 /// <param name="Changes">None: there is nothing to do.</param>
 /// <param name="Undoes">The batch that it takes back.</param>
@@ -29,81 +123,8 @@ public sealed record CommandDecision(
     public string Act { get; init; } = "";
 }
 
-/// <summary>One thing that somebody can do: one file, one route.</summary>
-/// <typeparam name="TRequest">What it is asked.</typeparam>
-/// <typeparam name="TPlan">What it decides from.</typeparam>
-public interface ICommand<TRequest, TPlan>
-    where TRequest : class
+/// <summary>Of a request that nothing can be said of by itself.</summary>
+internal static class Unchecked<TRequest>
 {
-    /// <summary>The last part of its route, and its name in the log.</summary>
-    static abstract string Name { get; }
-
-    /// <summary>What can be said of the request alone.</summary>
-    static abstract IValidator<TRequest> Validator { get; }
-
-    /// <summary>Decides what to change: a pure function.</summary>
-    /// <exception cref="ProblemException">It cannot be done, and why.</exception>
-    static abstract CommandDecision Decide(TPlan plan, TRequest request, Viewpoint viewpoint);
+    public static readonly IValidator<TRequest> Rules = new InlineValidator<TRequest>();
 }
-
-/// <summary>One thing a team does to an edition: <c>POST /api/editions/{edition}/{Name}</c>.</summary>
-public interface IEditionCommand<TRequest, TPlan> : ICommand<TRequest, TPlan>
-    where TRequest : class
-{
-    static abstract May May { get; }
-
-    /// <summary>Reads what <see cref="ICommand{TRequest,TPlan}.Decide"/> needs. The edition is locked.</summary>
-    static abstract Task<TPlan> Load(NpgsqlConnection connection, Id<Edition> edition, TRequest request);
-}
-
-/// <summary>One thing the office does to a term: <c>POST /api/terms/{term}/{Name}</c>.</summary>
-public interface ITermCommand<TRequest, TPlan> : ICommand<TRequest, TPlan>
-    where TRequest : class
-{
-    /// <summary>
-    /// Reads what <see cref="ICommand{TRequest,TPlan}.Decide"/> needs. The term is locked, and every edition taught in it.
-    /// </summary>
-    static abstract Task<TPlan> Load(NpgsqlConnection connection, Id<Term> term, TRequest request);
-}
-
-/// <summary>The answer to a command, applied or only looked at beforehand.</summary>
-/// <param name="Applied">False: a preview, or nothing to do; nothing was written.</param>
-/// <param name="Batch">What to name in order to undo it.</param>
-/// <param name="Version">The edition's or term's counter after it.</param>
-/// <param name="Words">What it does.</param>
-/// <param name="Act">What the button that does it says; empty: the screen's own word is enough.</param>
-public sealed record CommandAnswer(bool Applied, long? Batch, long Version, string Words, string Act, ReachAnswer Reach);
-
-/// <summary>What a command does to sections and students.</summary>
-/// <param name="Effect"><c>none</c>: nothing changes for students; <c>some</c>; <c>takes</c>: something is taken from them, or work is
-/// touched.</param>
-/// <param name="Students">Who is reached and how, as far as the viewer may know them; null: that was not asked.</param>
-/// <param name="Others">How many more are reached whom the viewer does not teach, or who were too many to name.</param>
-public sealed record ReachAnswer(
-    IReadOnlyList<ReachRow> Rows,
-    IReadOnlyList<ReachSection> Sections,
-    string Sentence,
-    string Effect,
-    IReadOnlyList<ReachedStudent>? Students,
-    int Others
-);
-
-public sealed record ReachSection(string Name, int Students);
-
-/// <summary>What a command does for one student; items by code and title.</summary>
-/// <param name="Gains">What they see more of.</param>
-/// <param name="Loses">What they see less of.</param>
-/// <param name="Overdue">What is overdue at once.</param>
-/// <param name="Moves">Whose dates move.</param>
-/// <param name="Begun">Of all these what they have begun.</param>
-/// <param name="Keeps">What stays for them while it no longer is for others.</param>
-public sealed record ReachedStudent(
-    string Name,
-    string Section,
-    IReadOnlyList<string> Gains,
-    IReadOnlyList<string> Loses,
-    IReadOnlyList<string> Overdue,
-    IReadOnlyList<string> Moves,
-    IReadOnlyList<string> Begun,
-    IReadOnlyList<string> Keeps
-);

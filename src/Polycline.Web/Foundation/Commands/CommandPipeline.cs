@@ -1,7 +1,10 @@
 using System.Data;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using FluentValidation;
 using Npgsql;
+using Polly;
+using Polly.Retry;
 using Polycline.Data;
 using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
@@ -10,94 +13,108 @@ using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Foundation.Commands;
 
-/// <summary>
-/// What stands around every command, whatever it is about: request key, one transaction, conflicts with both sides. A
-/// preview goes the same way and then gives the transaction up, so that what is shown before is what is done after.
-/// </summary>
-public static class CommandPipeline
+/// <summary>A command that was sent, with all that is the same for every one.</summary>
+/// <param name="Name">The command's name and what it is about: what its key stands for.</param>
+/// <param name="Key">The request's key: sent twice it is done once, and answered the same. Null in a preview.</param>
+public sealed record Sent<TRequest>(
+    string Name,
+    May May,
+    IValidator<TRequest> Validator,
+    Access Access,
+    Viewpoint Viewpoint,
+    TRequest Request,
+    Guid? Key
+)
+    where TRequest : class
 {
-    private const int Attempts = 4;
+    /// <summary>True: its answer is kept nowhere.</summary>
+    public bool HasSecret { get; init; }
+}
 
-    /// <param name="key">The request's key: sent twice it is done once, and answered the same. Null in a preview.</param>
-    /// <param name="what">What the key stands for.</param>
-    /// <exception cref="ProblemException">It cannot be done; nothing was written.</exception>
-    public static async Task<CommandAnswer> Run<TCommand, TRequest, TPlan>(
-        Database database,
-        Access access,
-        Viewpoint viewpoint,
-        TRequest request,
-        Guid? key,
-        string what,
-        Func<NpgsqlConnection, Task<CommandAnswer>> run,
-        CancellationToken stop
-    )
-        where TCommand : ICommand<TRequest, TPlan>
+/// <summary>
+/// The one way to write: viewpoint, validation, request key, one transaction, another try where two crossed, conflicts
+/// with both sides. A preview goes the same way and then gives the transaction up, so that what is shown before is what is
+/// done after.
+/// </summary>
+public sealed class CommandPipeline(Database database)
+{
+    // Two changes crossed, and this one was given up whole: it goes again.
+    private static readonly ResiliencePipeline Again = new ResiliencePipelineBuilder()
+        .AddRetry(
+            new RetryStrategyOptions
+            {
+                MaxRetryAttempts = 3,
+                Delay = TimeSpan.FromMilliseconds(10),
+                BackoffType = DelayBackoffType.Exponential,
+                UseJitter = true,
+                ShouldHandle = new PredicateBuilder().Handle<PostgresException>(fault =>
+                    fault.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure
+                ),
+            }
+        )
+        .Build();
+
+    /// <summary>What must be so before anything is read for it.</summary>
+    /// <exception cref="ProblemException">It is not to be done from here, or a field is at fault.</exception>
+    public static void Check<TRequest>(Sent<TRequest> sent)
         where TRequest : class
     {
-        if (!viewpoint.TakesCommands)
+        if (sent.May == May.SectionStudent)
+            sent.Viewpoint.NeedsOneself();
+        else if (sent.May != May.SignedIn && !sent.Viewpoint.TakesCommands)
             throw Problem.NotNow();
-        if (TCommand.Validator.Validate(request).Errors is [var first, ..])
+        if (sent.Validator.Validate(sent.Request).Errors is [var first, ..])
             throw Problem.Field(JsonNamingPolicy.CamelCase.ConvertName(first.PropertyName), first.ErrorMessage);
-        for (var attempt = 1; ; attempt++)
+    }
+
+    /// <param name="run">What is done in the transaction, under a key of its own.</param>
+    /// <exception cref="ProblemException">It cannot be done; nothing was written.</exception>
+    public async Task<TAnswer> Run<TRequest, TAnswer>(
+        Sent<TRequest> sent,
+        Func<NpgsqlConnection, Guid, Task<TAnswer>> run,
+        CancellationToken stop
+    )
+        where TRequest : class
+        where TAnswer : IAnswer<TAnswer>
+    {
+        try
         {
-            try
-            {
-                await using var connection = await database.Source.OpenConnectionAsync(stop);
-                await using var transaction = await connection.BeginTransactionAsync(IsolationLevel.ReadCommitted, stop);
-                var answer = key is { } given
-                    ? await Idempotency.Run(connection, viewpoint, given, Idempotency.Digest(what, request), () => run(connection))
-                    : await run(connection) with
-                    {
-                        Applied = false,
-                        Batch = null,
-                    };
-                if (key is not null)
-                    await transaction.CommitAsync(stop);
-                return answer;
-            }
-            catch (StaleChangeException stale)
-            {
-                throw await Conflicting(database, stale, access, stop);
-            }
-            catch (PostgresException fault)
-                when (attempt < Attempts && fault.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure
-                )
-            {
-                // Two changes crossed, and this one was given up whole: it goes again.
-            }
+            return await Again.ExecuteAsync(async stop => await Once(sent, run, stop), stop);
+        }
+        catch (StaleChangeException stale)
+        {
+            throw await Conflicting(stale, sent.Access, stop);
         }
     }
 
-    /// <summary>Writes what was decided, as one batch.</summary>
-    public static Task<AppliedBatch> Apply(
-        NpgsqlConnection connection,
-        Scope scope,
-        string command,
-        CommandDecision decision,
-        Viewpoint viewpoint
-    ) =>
-        LedgerStore.Apply(
-            connection,
-            new(scope, command, decision.Words, viewpoint.Who.Id.Value, viewpoint.At, decision.Undoes),
-            decision.Changes
-        );
-
-    // Both sides of a change that came too late: the first field asked for, and who wrote what stands there now.
-    private static async Task<ProblemException> Conflicting(
-        Database database,
-        StaleChangeException stale,
-        Access access,
+    private async Task<TAnswer> Once<TRequest, TAnswer>(
+        Sent<TRequest> sent,
+        Func<NpgsqlConnection, Guid, Task<TAnswer>> run,
         CancellationToken stop
     )
+        where TRequest : class
+        where TAnswer : IAnswer<TAnswer>
+    {
+        await using var connection = await database.Source.OpenConnectionAsync(stop);
+        await using var transaction = await connection.BeginTransactionAsync(IsolationLevel.ReadCommitted, stop);
+        if (sent.Key is not { } key)
+            return (await run(connection, Guid.NewGuid())).AsPreview();
+        var answer = await Idempotency.Run(connection, sent, key, () => run(connection, key));
+        await transaction.CommitAsync(stop);
+        return answer;
+    }
+
+    // Both sides of a change that came too late: the first field asked for, and who wrote what stands there now.
+    private async Task<ProblemException> Conflicting(StaleChangeException stale, Access access, CancellationToken stop)
     {
         var field = (stale.Change.After ?? stale.Change.Before!).First().Key;
-        var later = await database.Read(connection => LedgerStore.LaterChange(connection, stale.Change, null), stop);
+        var later = await database.Read(connection => LedgerStore.LastChange(connection, stale.Change), stop);
         return Problem.Changed(
             new(
                 field,
                 Text(stale.Change.After),
                 Text(stale.Present),
-                LedgerTable.Of(stale.Change).VersionOf(stale.Present),
+                stale.Change.Table.VersionOf(stale.Present),
                 later?.AuthorName,
                 later is null ? null : Moment.Of(later.At, access.Zone)
             )

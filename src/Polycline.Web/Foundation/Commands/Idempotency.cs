@@ -3,7 +3,6 @@ using System.Text;
 using System.Text.Json;
 using Npgsql;
 using Polycline.Data.Requests;
-using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Foundation.Commands;
@@ -19,27 +18,35 @@ public static class Idempotency
             "A request that changes something carries a key of its own, so that sent twice it is done once."
         );
 
-    /// <summary>What a request asks, so that the same key under another request is noticed.</summary>
-    public static byte[] Digest<TRequest>(string what, TRequest request) =>
-        SHA256.HashData([.. Encoding.UTF8.GetBytes(what), .. JsonSerializer.SerializeToUtf8Bytes(request, Json.Options)]);
-
     /// <summary>
     /// Runs <paramref name="run"/> in the caller's transaction unless the key was used; whoever sends the same key at the same time waits.
     /// </summary>
-    public static async Task<TAnswer> Run<TAnswer>(
+    public static async Task<TAnswer> Run<TRequest, TAnswer>(
         NpgsqlConnection connection,
-        Viewpoint viewpoint,
+        Sent<TRequest> sent,
         Guid key,
-        byte[] asked,
         Func<Task<TAnswer>> run
     )
+        where TRequest : class
     {
-        if (await RequestStore.Claim(connection, viewpoint.Who.Id, key, asked, viewpoint.At) is { } kept)
+        var asked = Digest(sent.Name, sent.Request);
+        var who = sent.Viewpoint.Who.Id;
+        if (await RequestStore.Claim(connection, who, key, asked, sent.Viewpoint.At) is { } kept)
             return kept.Asked.AsSpan().SequenceEqual(asked) && kept.Answer is not null
                 ? JsonSerializer.Deserialize<TAnswer>(kept.Answer, Json.Options)!
                 : throw Problem.KeyReused();
         var answer = await run();
-        await RequestStore.Keep(connection, viewpoint.Who.Id, key, StatusCodes.Status200OK, JsonSerializer.Serialize(answer, Json.Options));
+        await RequestStore.Keep(
+            connection,
+            who,
+            key,
+            StatusCodes.Status200OK,
+            sent.HasSecret ? null : JsonSerializer.Serialize(answer, Json.Options)
+        );
         return answer;
     }
+
+    // What a request asks, so that the same key under another request is noticed.
+    private static byte[] Digest<TRequest>(string what, TRequest request) =>
+        SHA256.HashData([.. Encoding.UTF8.GetBytes(what), .. JsonSerializer.SerializeToUtf8Bytes(request, Json.Options)]);
 }

@@ -150,7 +150,7 @@ public static class Problem
                 "This is not sent as JSON.",
                 "Nothing was changed. Send it as application/json."
             ),
-            BadHttpRequestException bad when bad.Message.Contains("Guid> key", StringComparison.Ordinal) => Malformed(
+            BadHttpRequestException bad when bad.Message.Contains("Guid> GivenKey", StringComparison.Ordinal) => Malformed(
                 "Idempotency-Key",
                 "The request's key is a UUID, such as 123e4567-e89b-12d3-a456-426614174000."
             ),

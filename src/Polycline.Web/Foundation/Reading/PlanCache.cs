@@ -27,7 +27,7 @@ public sealed class PlanCache(Database database, CompileCache cache)
         Edition(access.Edition ?? throw Problem.Unknown(), access.EditionVersion, access.TermVersion);
 
     /// <summary>An edition as of counters read elsewhere.</summary>
-    public Task<EditionPlan> Edition(EditionCounters known) => Edition(new(known.Id), known.Version, known.TermVersion);
+    public Task<EditionPlan> Edition(EditionCounters known) => Edition(known.Id, known.Version, known.TermVersion);
 
     /// <summary>An edition as of its own and its term's counter.</summary>
     public Task<EditionPlan> Edition(Id<Edition> edition, long version, long termVersion) =>

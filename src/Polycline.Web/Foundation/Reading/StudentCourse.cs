@@ -1,4 +1,5 @@
 using NodaTime;
+using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Release;
@@ -12,6 +13,21 @@ using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Foundation.Reading;
+
+/// <summary>A course that students' commands get ready before their transaction, and see as their student does in it.</summary>
+public sealed class CourseOfStudents
+{
+    private readonly EditionPlan plan;
+
+    private CourseOfStudents(EditionPlan plan) => this.plan = plan;
+
+    /// <summary>The course that the section follows.</summary>
+    public static async Task<CourseOfStudents> Of(Access access, PlanCache plans) => new(await plans.Edition(access));
+
+    /// <summary>As whoever asks sees it.</summary>
+    public Task<StudentCourse> SeenBy(NpgsqlConnection connection, Access access, Viewpoint viewpoint) =>
+        StudentCourse.Of(connection, plan, access, viewpoint);
+}
 
 /// <summary>
 /// A course as one student may see it at the viewpoint's moment: sights, and nothing else of it. Features for students have
@@ -87,38 +103,48 @@ public sealed class StudentCourse
             return await compiled.Edition(access) is var course && course.Following(section) is not null
                 ? new(course, Pretended.RecordOf(course, section, pretend.Facts, viewpoint.At), null, section, [], viewpoint.At)
                 : throw Problem.Unknown();
+        var plan = access.Edition is null ? throw Problem.Unknown() : await compiled.Edition(access);
+        return await database.Read(connection => Of(connection, plan, access, viewpoint, item), stop);
+    }
+
+    /// <summary>The same of a plan that is at hand, on a connection of the caller's.</summary>
+    public static async Task<StudentCourse> Of(
+        NpgsqlConnection connection,
+        EditionPlan plan,
+        Access access,
+        Viewpoint viewpoint,
+        Id<Item>? item = null
+    )
+    {
+        var section = access.Section ?? throw Problem.Unknown();
         // A teacher sees this through a student's eyes only.
-        if (viewpoint.Eyes is not Eyes.OfStudent { Student: var student } || access.Edition is null)
+        if (viewpoint.Eyes is not Eyes.OfStudent { Student: var student })
             throw Problem.Unknown();
-        var plan = await compiled.Edition(access);
         // A clock that was set back shuts nothing that has opened, and forgets nothing that was done.
         var at = viewpoint.IsNow ? Instant.Max(viewpoint.At, plan.OpenedUntil(section)) : viewpoint.At;
-        var (record, feedback, work) = await database.Read(
-            async connection =>
-            {
-                if (item is { } looked)
-                    return await StudentStore.Read(connection, plan, student, looked, at);
-                var (records, back) = await StudentStore.Read(connection, plan, [student.Value], at);
-                return (records[student.Value], back, new OwnWork([], null));
-            },
-            stop
-        );
+        var (record, feedback, work) = await Known(connection, plan, student, item, at);
         // Whoever is in two of its sections opens both, and sees one thing: the dates of the one that decides.
         var today = plan.Term.Local(at).Date;
         if (
-            !record.Enrolments.Any(pair => pair.Section == new Ref<Section>($"{section}") && pair.Enrolment.Holds(today))
+            !record.Enrolments.Any(pair => pair.Section == section.InPlan() && pair.Enrolment.Holds(today))
             || record.SectionAt(plan.Term, at) is not { } home
         )
             throw Problem.Unknown();
-        return new(
-            plan,
-            record,
-            student,
-            new(long.Parse(home.Name, System.Globalization.CultureInfo.InvariantCulture)),
-            feedback,
-            at,
-            work
-        );
+        return new(plan, record, student, PlanIds.IdOf(home), feedback, at, work);
+    }
+
+    private static async Task<(StudentRecord Record, IReadOnlyList<FeedbackRow> Feedback, OwnWork Work)> Known(
+        NpgsqlConnection connection,
+        EditionPlan plan,
+        Id<Person> student,
+        Id<Item>? item,
+        Instant at
+    )
+    {
+        if (item is { } looked)
+            return await StudentStore.Read(connection, plan, student, looked, at);
+        var (records, back) = await StudentStore.Read(connection, plan, [student], at);
+        return (records[student], back, new OwnWork([], null));
     }
 
     /// <summary>What they see of one item.</summary>
@@ -129,5 +155,5 @@ public sealed class StudentCourse
     /// <summary>What would open it, in words they may read.</summary>
     public IReadOnlyList<string> Missing(Sight sight) => words.Missing(sight, At);
 
-    public Id<Item> IdOf(Sight sight) => new(plan.Row(sight.Item).Id);
+    public Id<Item> IdOf(Sight sight) => plan.Row(sight.Item).As<Item>();
 }

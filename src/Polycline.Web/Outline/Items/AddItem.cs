@@ -1,9 +1,9 @@
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -21,51 +21,39 @@ public sealed record AddItemRequest(Id<Unit> Unit, Id<Lesson>? Lesson, string Ki
 /// Adds an item at the end of a lesson or unit, unpublished: seen by the team only. It opens with its lesson, or with its
 /// unit's first class; on a unit without lessons from the first day of term. Never just because it is published.
 /// </summary>
-public sealed class AddItem : IEditionCommand<AddItemRequest, EditionPlan>
+public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
 {
     public static string Name => "add-item";
 
-    public static May May => May.Team;
-
     public static IValidator<AddItemRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, AddItemRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, AddItemRequest request, Viewpoint viewpoint)
     {
         var unit = plan.Needed(request.Unit, "unit");
         var lesson = request.Lesson is { } on ? plan.Needed(on, "lesson") : null;
-        if (lesson is not null && lesson.Unit != unit.Id)
+        if (lesson is not null && lesson.Unit != unit.Unit)
             throw Problem.Unknown("lesson");
         var owner = plan.OwnerOf(request.Section, unit, lesson);
         var title = request.Title.Trim();
-        var siblings = plan.Siblings("item", unit.Id, request.Lesson?.Value);
+        var siblings = plan.Siblings("item", unit.Unit, request.Lesson);
         return new(
             $"added the {request.Kind} “{title}”{plan.OnlyIn(owner)}",
             [
-                new(
-                    "item",
-                    [],
-                    null,
-                    new()
-                    {
-                        ["edition"] = plan.Id.Value,
-                        ["unit"] = unit.Id,
-                        ["lesson"] = request.Lesson?.Value,
-                        ["lineage"] = plan.NewLineage($"item {unit.Id} {request.Lesson} {title}"),
-                        ["rank"] = OutlineRules.RankAfter(siblings, siblings.Count == 0 ? null : siblings[^1].Id, null),
-                        ["kind"] = request.Kind,
-                        ["purpose"] = request.Purpose,
-                        ["title"] = title,
-                        ["published"] = false,
-                        ["options"] = new System.Text.Json.Nodes.JsonArray(),
-                        ["picks"] = 1,
-                        ["opens"] = TimeItem.Node(OpensWith(plan, unit, lesson)),
-                        ["section"] = owner,
-                        ["code"] = plan.Settings.CodesFixed ? CodeOf(plan, unit, lesson, owner) : null,
-                    },
-                    null
+                Change.Add(
+                    Tables.Items.Edition.Is(plan.Id),
+                    Tables.Items.Unit.Is(request.Unit),
+                    Tables.Items.Lesson.Is(request.Lesson),
+                    Tables.Items.Lineage.Is(plan.NewLineage($"item {unit.Id} {request.Lesson} {title}")),
+                    Tables.Items.Rank.Is(OutlineRules.RankAfter(siblings, siblings.Count == 0 ? null : siblings[^1].Id, null)),
+                    Tables.Items.Kind.Is(request.Kind),
+                    Tables.Items.Purpose.Is(request.Purpose),
+                    Tables.Items.Title.Is(title),
+                    Tables.Items.Published.Is(false),
+                    Tables.Items.Options.Is(new System.Text.Json.Nodes.JsonArray()),
+                    Tables.Items.Picks.Is(1),
+                    Tables.Items.Opens.Is(OpensWith(plan, unit, lesson)),
+                    Tables.Items.Section.Is(owner),
+                    Tables.Items.Code.Is(plan.Settings.CodesFixed ? CodeOf(plan, unit, lesson, owner) : null)
                 ),
             ]
         );
@@ -74,12 +62,12 @@ public sealed class AddItem : IEditionCommand<AddItemRequest, EditionPlan>
     private static Anchor OpensWith(EditionPlan plan, TreeRow unit, TreeRow? lesson) =>
         new(
             lesson is not null ? AnchorBase.LessonStart
-            : plan.Siblings("lesson", unit.Id, null).Any(plan.IsHere) ? AnchorBase.UnitStart
+            : plan.Siblings("lesson", unit.Unit, null).Any(plan.IsHere) ? AnchorBase.UnitStart
             : AnchorBase.TermStart
         );
 
     // Once students have seen the codes, what is added takes one of its own and changes no other's.
-    private static string CodeOf(EditionPlan plan, TreeRow unit, TreeRow? lesson, long? owner)
+    private static string CodeOf(EditionPlan plan, TreeRow unit, TreeRow? lesson, Id<Section>? owner)
     {
         var taken = plan.Schedule.CodeOf.Values.Concat(plan.Settings.RetiredCodes).ToHashSet(StringComparer.Ordinal);
         if (owner is not null)
@@ -90,15 +78,15 @@ public sealed class AddItem : IEditionCommand<AddItemRequest, EditionPlan>
             .SelectMany(one => one.Items.Where(row => row.Section is null && (straight || one.Unit.Id == unit.Id)))
             .ToList();
         // It comes at the end of its lesson, or of its unit.
-        var lessons = plan.Siblings("lesson", unit.Id, null)
+        var lessons = plan.Siblings("lesson", unit.Unit, null)
             .TakeWhile(row => row.Id != lesson?.Id)
             .Append(lesson)
             .OfType<TreeRow>()
-            .Select(row => row.Id)
+            .Select(row => row.As<Lesson>())
             .ToHashSet();
-        var units = plan.Siblings("unit", null, null).TakeWhile(row => row.Id != unit.Id).Select(row => row.Id).ToHashSet();
+        var units = plan.Siblings("unit", null, null).TakeWhile(row => row.Id != unit.Id).Select(row => row.Unit).ToHashSet();
         var before = rows.LastOrDefault(row =>
-            units.Contains(row.Unit) || (row.Unit == unit.Id && (lesson is null || (row.Lesson is { } on && lessons.Contains(on))))
+            units.Contains(row.Unit) || (row.Unit == unit.Unit && (lesson is null || (row.Lesson is { } on && lessons.Contains(on))))
         );
         return Codes.OfLater(
             straight ? "#" : $"{number}.",

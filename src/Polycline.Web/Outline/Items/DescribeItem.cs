@@ -1,9 +1,9 @@
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -16,26 +16,31 @@ namespace Polycline.Web.Outline.Items;
 public sealed record DescribeItemRequest(Id<Item> Item, string Purpose, string? Before, long Version);
 
 /// <summary>Says what an item is for, and what students see of it before it opens.</summary>
-public sealed class DescribeItem : IEditionCommand<DescribeItemRequest, EditionPlan>
+public sealed class DescribeItem : IPlanningCommand<EditionPlan, DescribeItemRequest>
 {
     private static readonly string[] Purposes = [.. Enum.GetValues<Purpose>().Select(EnumNames.Of)];
 
     public static string Name => "describe-item";
 
-    public static May May => May.Team;
-
     public static IValidator<DescribeItemRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, DescribeItemRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, DescribeItemRequest request, Viewpoint viewpoint)
     {
         var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
         return new Settings()
-            .Set("purpose", EnumNames.Of(item.Purpose), request.Purpose, $"gave out “{item.Title}” {request.Purpose.Replace('-', ' ')}")
-            .Set("before", BeforeWords.Of(item.Before), request.Before, $"had “{item.Title}” {BeforeWords.InWords(request.Before)}")
-            .Of("item", request.Item.Value, request.Version, item.Title);
+            .Set(
+                Tables.Items.Purpose,
+                EnumNames.Of(item.Purpose),
+                request.Purpose,
+                $"gave out “{item.Title}” {request.Purpose.Replace('-', ' ')}"
+            )
+            .Set(
+                Tables.Items.Before,
+                BeforeWords.Of(item.Before),
+                request.Before,
+                $"had “{item.Title}” {BeforeWords.InWords(request.Before)}"
+            )
+            .Of(Tables.Items.Table, request.Item, request.Version, item.Title);
     }
 
     private sealed class Rules : AbstractValidator<DescribeItemRequest>

@@ -1,8 +1,7 @@
-using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -16,22 +15,15 @@ namespace Polycline.Web.Outline.Items;
 public sealed record MoveItemRequest(Id<Item> Item, Id<Unit> Unit, Id<Lesson>? Lesson, Id<Item>? After, long Version);
 
 /// <summary>Puts an item at another place, or on another lesson.</summary>
-public sealed class MoveItem : IEditionCommand<MoveItemRequest, EditionPlan>
+public sealed class MoveItem : IPlanningCommand<EditionPlan, MoveItemRequest>
 {
     public static string Name => "move-item";
-
-    public static May May => May.Team;
-
-    public static IValidator<MoveItemRequest> Validator { get; } = new InlineValidator<MoveItemRequest>();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, MoveItemRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, MoveItemRequest request, Viewpoint viewpoint)
     {
         var item = plan.Needed(request.Item, "item");
         var unit = plan.Needed(request.Unit, "unit");
-        if (request.Lesson is { } lesson && plan.Needed(lesson, "lesson").Unit != unit.Id)
+        if (request.Lesson is { } lesson && plan.Needed(lesson, "lesson").Unit != unit.Unit)
             throw Problem.Unknown("lesson");
         plan.MayStandIn(item.Section, unit);
         plan.MayStandIn(item.Section, request.Lesson is { } on ? plan.Needed(on, "lesson") : null);
@@ -39,8 +31,8 @@ public sealed class MoveItem : IEditionCommand<MoveItemRequest, EditionPlan>
             plan,
             item,
             request.Version,
-            new() { ["unit"] = (item.Unit, unit.Id), ["lesson"] = (item.Lesson, request.Lesson?.Value) },
-            plan.Siblings("item", unit.Id, request.Lesson?.Value),
+            [Tables.Items.Unit.Turns(item.Unit, unit.Unit), Tables.Items.Lesson.Turns(item.Lesson, request.Lesson)],
+            plan.Siblings("item", unit.Unit, request.Lesson),
             request.After?.Value
         );
     }

@@ -1,5 +1,3 @@
-using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
@@ -15,16 +13,9 @@ namespace Polycline.Web.Outline.Items;
 public sealed record PublishItemRequest(Id<Item> Item, bool Published, long Version);
 
 /// <summary>Publishes an item, or takes it back to the team. Published is not open: when it opens is its timing's matter.</summary>
-public sealed class PublishItem : IEditionCommand<PublishItemRequest, EditionPlan>
+public sealed class PublishItem : IPlanningCommand<EditionPlan, PublishItemRequest>
 {
     public static string Name => "publish-item";
-
-    public static May May => May.Team;
-
-    public static IValidator<PublishItemRequest> Validator { get; } = new InlineValidator<PublishItemRequest>();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, PublishItemRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, PublishItemRequest request, Viewpoint viewpoint)
     {
@@ -34,12 +25,11 @@ public sealed class PublishItem : IEditionCommand<PublishItemRequest, EditionPla
             : new(
                 $"{(request.Published ? "published" : "unpublished")} “{item.Title}”",
                 [
-                    Change.Of(
-                        "item",
+                    Change.Set(
+                        Tables.Items.Table,
                         request.Item,
                         request.Version,
-                        new() { ["published"] = item.Published },
-                        new() { ["published"] = request.Published }
+                        Tables.Items.Published.Turns(item.Published, request.Published)
                     ),
                 ]
             )

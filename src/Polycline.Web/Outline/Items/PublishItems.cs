@@ -1,6 +1,5 @@
 using System.Text.Json;
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Wording;
@@ -22,28 +21,23 @@ public sealed record PublishItemsRequest(Id<Unit> Unit, IReadOnlyList<PublishedI
 public sealed record PublishedItem(Id<Item> Item, JsonElement? Opens, long Version);
 
 /// <summary>Publishes several items of a unit together, each with its moment, and the unit where it is not published yet.</summary>
-public sealed class PublishItems : IEditionCommand<PublishItemsRequest, EditionPlan>
+public sealed class PublishItems : IPlanningCommand<EditionPlan, PublishItemsRequest>
 {
     public static string Name => "publish-items";
 
-    public static May May => May.Team;
-
     public static IValidator<PublishItemsRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, PublishItemsRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, PublishItemsRequest request, Viewpoint viewpoint)
     {
         var unit = plan.Needed(request.Unit, "unit");
         var changes = new List<Change>();
         if (!plan.UnitOf(unit).Published)
-            changes.Add(Change.Of("unit", request.Unit, request.Version, new() { ["published"] = false }, new() { ["published"] = true }));
+            changes.Add(Change.Set(Tables.Units.Table, request.Unit, request.Version, Tables.Units.Published.Turns(false, true)));
         for (var n = 0; n < request.Items.Count; n++)
         {
             var asked = request.Items[n];
             var row = plan.Needed(asked.Item, $"items[{n}].item");
-            if (row.Unit != unit.Id)
+            if (row.Unit != request.Unit)
                 throw Problem.Unknown($"items[{n}].item");
             var item = plan.Schedule.Item(new(row.Lineage));
             var opens = plan.AnchorOf(asked.Opens, $"items[{n}].opens", row);
@@ -51,16 +45,16 @@ public sealed class PublishItems : IEditionCommand<PublishItemsRequest, EditionP
             if (item.Published && opens == item.Opens)
                 continue;
             changes.Add(
-                Change.Of(
-                    "item",
+                Change.Set(
+                    Tables.Items.Table,
                     asked.Item,
                     asked.Version,
-                    new() { ["published"] = item.Published, ["opens"] = TimeItem.Node(item.Opens) },
-                    new() { ["published"] = true, ["opens"] = TimeItem.Node(opens) }
+                    Tables.Items.Published.Turns(item.Published, true),
+                    Tables.Items.Opens.Turns(item.Opens, opens)
                 )
             );
         }
-        var count = plan.Edition.Levels.Item.Counted(changes.Count(change => change.Table == "item"));
+        var count = plan.Edition.Levels.Item.Counted(changes.Count(change => change.Table == Tables.Items.Table));
         return changes.Count == 0
             ? new($"left “{plan.TitleOf(unit.Lineage)}” as it is", [])
             : new($"published {count} of “{plan.TitleOf(unit.Lineage)}”", changes)

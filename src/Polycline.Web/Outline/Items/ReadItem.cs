@@ -2,6 +2,7 @@ using System.Text.Json;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
+using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
@@ -20,7 +21,7 @@ namespace Polycline.Web.Outline.Items;
 /// <param name="HiddenUntilMet">A condition of it, of its lesson or of its unit hides it until it is met, whatever <paramref
 /// name="Before"/> says.</param>
 public sealed record ItemAnswer(
-    long Id,
+    Id<Item> Id,
     string Lineage,
     string Code,
     string Kind,
@@ -46,7 +47,15 @@ public sealed record ItemAnswer(
 public sealed record ItemTiming(JsonElement? Anchor, string? Words);
 
 /// <summary>What its timing comes to in one section.</summary>
-public sealed record ItemInSection(long Section, string Name, string Letter, Moment? Opens, Moment? Due, Moment? Closes, bool Differs);
+public sealed record ItemInSection(
+    Id<Section> Section,
+    string Name,
+    string Letter,
+    Moment? Opens,
+    Moment? Due,
+    Moment? Closes,
+    bool Differs
+);
 
 /// <summary>Reads one item for its team.</summary>
 public static class ReadItem
@@ -73,7 +82,7 @@ public static class ReadItem
         var row = plan.Row(item.Ref);
         var anchors = new AnchorWords(plan.TitleOf, plan.Edition.Levels);
         return new(
-            row.Id,
+            row.As<Item>(),
             item.Ref.Name,
             plan.Schedule.CodeOf[item.Ref],
             EnumNames.Of(item.Kind),
@@ -106,8 +115,8 @@ public static class ReadItem
     private static IEnumerable<Gate?> GatesOf(EditionPlan plan, TreeRow row, Item item) =>
         [
             item.Gate,
-            row.Lesson is { } lesson && plan.Row(new Id<Lesson>(lesson)) is { } above ? plan.LessonOf(above).Gate : null,
-            plan.Row(new Id<Unit>(row.Unit)) is { } unit ? plan.UnitOf(unit).Gate : null,
+            row.Lesson is { } lesson && plan.Row(lesson) is { } above ? plan.LessonOf(above).Gate : null,
+            plan.Row(row.Unit) is { } unit ? plan.UnitOf(unit).Gate : null,
         ];
 
     private static ItemInSection InSection(EditionPlan plan, FollowingSection section, Item item)

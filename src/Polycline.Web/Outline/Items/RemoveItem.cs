@@ -1,5 +1,3 @@
-using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
@@ -12,16 +10,9 @@ namespace Polycline.Web.Outline.Items;
 public sealed record RemoveItemRequest(Id<Item> Item, long Version);
 
 /// <summary>Takes an item out of the course.</summary>
-public sealed class RemoveItem : IEditionCommand<RemoveItemRequest, EditionPlan>
+public sealed class RemoveItem : IPlanningCommand<EditionPlan, RemoveItemRequest>
 {
     public static string Name => "remove-item";
-
-    public static May May => May.Team;
-
-    public static IValidator<RemoveItemRequest> Validator { get; } = new InlineValidator<RemoveItemRequest>();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, RemoveItemRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, RemoveItemRequest request, Viewpoint viewpoint) =>
         Removing.Decide(plan, plan.Needed(request.Item, "item"), request.Version, viewpoint);

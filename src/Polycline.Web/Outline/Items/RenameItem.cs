@@ -1,5 +1,4 @@
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
@@ -15,16 +14,11 @@ namespace Polycline.Web.Outline.Items;
 public sealed record RenameItemRequest(Id<Item> Item, string Title, long Version);
 
 /// <summary>Gives an item another title, in every section at once.</summary>
-public sealed class RenameItem : IEditionCommand<RenameItemRequest, EditionPlan>
+public sealed class RenameItem : IPlanningCommand<EditionPlan, RenameItemRequest>
 {
     public static string Name => "rename-item";
 
-    public static May May => May.Team;
-
     public static IValidator<RenameItemRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, RenameItemRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, RenameItemRequest request, Viewpoint viewpoint)
     {
@@ -34,7 +28,7 @@ public sealed class RenameItem : IEditionCommand<RenameItemRequest, EditionPlan>
             ? new($"left {item.Title} as it is", [])
             : new(
                 $"renamed “{item.Title}” to “{title}”",
-                [Change.Of("item", request.Item, request.Version, new() { ["title"] = item.Title }, new() { ["title"] = title })]
+                [Change.Set(Tables.Items.Table, request.Item, request.Version, Tables.Items.Title.Turns(item.Title, title))]
             );
     }
 

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
@@ -20,18 +19,13 @@ namespace Polycline.Web.Outline.Items;
 public sealed record TimeItemRequest(Id<Item> Item, string Field, JsonElement? Anchor, long Version);
 
 /// <summary>Says when an item opens, is due or closes, in teaching time: every section has its own date of it.</summary>
-public sealed class TimeItem : IEditionCommand<TimeItemRequest, EditionPlan>
+public sealed class TimeItem : IPlanningCommand<EditionPlan, TimeItemRequest>
 {
     public static readonly string[] Fields = ["opens", "due", "closes"];
 
     public static string Name => "time-item";
 
-    public static May May => May.Team;
-
     public static IValidator<TimeItemRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, TimeItemRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, TimeItemRequest request, Viewpoint viewpoint)
     {
@@ -47,15 +41,7 @@ public sealed class TimeItem : IEditionCommand<TimeItemRequest, EditionPlan>
             : new AnchorWords(plan.TitleOf, plan.Edition.Levels).Of(anchor, plan.Row(item.Ref).Lesson is null);
         return new(
             $"set when “{item.Title}” {(request.Field == "due" ? "is due" : request.Field)}: {when}",
-            [
-                Change.Of(
-                    "item",
-                    request.Item,
-                    request.Version,
-                    new() { [request.Field] = Node(old) },
-                    new() { [request.Field] = Node(anchor) }
-                ),
-            ]
+            [Change.Set(Tables.Items.Table, request.Item, request.Version, Tables.Items.Dated(request.Field).Turns(old, anchor))]
         );
     }
 

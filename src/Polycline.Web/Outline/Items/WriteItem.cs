@@ -1,5 +1,4 @@
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
@@ -16,18 +15,13 @@ namespace Polycline.Web.Outline.Items;
 public sealed record WriteItemRequest(Id<Item> Item, string Html, long Version);
 
 /// <summary>Writes an item's text: of a page what is to be read, of a task its instructions.</summary>
-public sealed class WriteItem : IEditionCommand<WriteItemRequest, EditionPlan>
+public sealed class WriteItem : IPlanningCommand<EditionPlan, WriteItemRequest>
 {
     private const int Longest = 200_000;
 
     public static string Name => "write-item";
 
-    public static May May => May.Team;
-
     public static IValidator<WriteItemRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, WriteItemRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, WriteItemRequest request, Viewpoint viewpoint)
     {
@@ -38,22 +32,11 @@ public sealed class WriteItem : IEditionCommand<WriteItemRequest, EditionPlan>
             ? new($"left the text of “{item.Title}” as it is", [])
             : new(
                 $"wrote the text of “{item.Title}”",
-                [
-                    Change.Of(
-                        "item",
-                        request.Item,
-                        request.Version,
-                        new() { ["body"] = Bytes(item.Body) },
-                        new() { ["body"] = Bytes(body?.Hash) }
-                    ),
-                ],
+                [Change.Set(Tables.Items.Table, request.Item, request.Version, Tables.Items.Body.Turns(item.Body, body?.Hash))],
                 null,
                 body is null ? [] : [body]
             );
     }
-
-    // As PostgreSQL writes bytes.
-    private static string? Bytes(string? hash) => hash is null ? null : $"\\x{hash}";
 
     private sealed class Rules : AbstractValidator<WriteItemRequest>
     {

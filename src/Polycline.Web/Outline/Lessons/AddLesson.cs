@@ -1,9 +1,9 @@
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 
@@ -15,16 +15,11 @@ namespace Polycline.Web.Outline.Lessons;
 public sealed record AddLessonRequest(Id<Unit> Unit, string Title, int Classes, Id<Lesson>? After, Id<Section>? Section);
 
 /// <summary>Adds a lesson: what comes after it moves on.</summary>
-public sealed class AddLesson : IEditionCommand<AddLessonRequest, EditionPlan>
+public sealed class AddLesson : IPlanningCommand<EditionPlan, AddLessonRequest>
 {
     public static string Name => "add-lesson";
 
-    public static May May => May.Team;
-
     public static IValidator<AddLessonRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, AddLessonRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, AddLessonRequest request, Viewpoint viewpoint)
     {
@@ -34,23 +29,16 @@ public sealed class AddLesson : IEditionCommand<AddLessonRequest, EditionPlan>
         return new(
             $"added the {plan.Edition.Levels.Lesson.One} “{title}”{plan.OnlyIn(owner)}",
             [
-                new(
-                    "lesson",
-                    [],
-                    null,
-                    new()
-                    {
-                        ["edition"] = plan.Id.Value,
-                        ["unit"] = unit.Id,
-                        ["lineage"] = plan.NewLineage($"lesson {unit.Id} {title}"),
-                        ["title"] = title,
-                        ["length"] = request.Classes,
-                        ["rank"] = OutlineRules.RankAfter(plan.Siblings("lesson", unit.Id, null), request.After?.Value, null),
-                        ["optional"] = false,
-                        ["published"] = true,
-                        ["section"] = owner,
-                    },
-                    null
+                Change.Add(
+                    Tables.Lessons.Edition.Is(plan.Id),
+                    Tables.Lessons.Unit.Is(request.Unit),
+                    Tables.Lessons.Lineage.Is(plan.NewLineage($"lesson {unit.Id} {title}")),
+                    Tables.Lessons.Title.Is(title),
+                    Tables.Lessons.Length.Is(request.Classes),
+                    Tables.Lessons.Rank.Is(OutlineRules.RankAfter(plan.Siblings("lesson", unit.Unit, null), request.After?.Value, null)),
+                    Tables.Lessons.Optional.Is(false),
+                    Tables.Lessons.Published.Is(true),
+                    Tables.Lessons.Section.Is(owner)
                 ),
             ]
         );

@@ -1,8 +1,8 @@
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -27,16 +27,11 @@ public sealed record ChangeLessonRequest(
 );
 
 /// <summary>Gives a lesson another title or length, publishes it or takes it back: what comes after it moves, in every section.</summary>
-public sealed class ChangeLesson : IEditionCommand<ChangeLessonRequest, EditionPlan>
+public sealed class ChangeLesson : IPlanningCommand<EditionPlan, ChangeLessonRequest>
 {
     public static string Name => "change-lesson";
 
-    public static May May => May.Team;
-
     public static IValidator<ChangeLessonRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ChangeLessonRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, ChangeLessonRequest request, Viewpoint viewpoint)
     {
@@ -50,22 +45,27 @@ public sealed class ChangeLesson : IEditionCommand<ChangeLessonRequest, EditionP
         var title = request.Title.Trim();
         var (one, many) = plan.Edition.Basis == Basis.Meetings ? ("class", "classes") : ("minute", "minutes");
         return new Settings()
-            .Set("title", lesson.Title, title, $"renamed “{lesson.Title}” to “{title}”")
+            .Set(Tables.Lessons.Title, lesson.Title, title, $"renamed “{lesson.Title}” to “{title}”")
             .Set(
-                "length",
+                Tables.Lessons.Length,
                 lesson.Length,
                 request.Classes,
                 $"gave “{title}” {Counted(request.Classes, one, many)} instead of {lesson.Length}"
             )
             .Set(
-                "min_length",
+                Tables.Lessons.Shortest,
                 row.Shortest,
                 request.Shortest,
                 request.Shortest is { } least ? $"let “{title}” do with {Counted(least, one, many)}" : $"let “{title}” do with nothing less"
             )
-            .Set("optional", lesson.Optional, request.Optional, $"made “{title}” {(request.Optional ? "optional" : "needed")}")
-            .Set("published", lesson.Published, request.Published, $"{(request.Published ? "published" : "unpublished")} “{title}”")
-            .Of("lesson", row.Id, request.Version, lesson.Title);
+            .Set(Tables.Lessons.Optional, lesson.Optional, request.Optional, $"made “{title}” {(request.Optional ? "optional" : "needed")}")
+            .Set(
+                Tables.Lessons.Published,
+                lesson.Published,
+                request.Published,
+                $"{(request.Published ? "published" : "unpublished")} “{title}”"
+            )
+            .Of(Tables.Lessons.Table, request.Lesson, request.Version, lesson.Title);
     }
 
     private sealed class Rules : AbstractValidator<ChangeLessonRequest>

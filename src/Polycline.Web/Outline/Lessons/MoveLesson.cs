@@ -1,4 +1,3 @@
-using FluentValidation;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
@@ -14,24 +13,19 @@ namespace Polycline.Web.Outline.Lessons;
 /// <param name="Version">The version of the lesson that was read.</param>
 public sealed record MoveLessonRequest(Id<Lesson> Lesson, Id<Unit> Unit, Id<Lesson>? After, long Version);
 
-/// <param name="Removed">Items that were removed from the lesson.</param>
-public sealed record MoveLessonPlan(EditionPlan Course, IReadOnlyList<(long Id, long Version)> Removed);
+/// <summary>The items that were removed from a lesson: they go with it, so that they can be brought back.</summary>
+public sealed record RemovedItems(IReadOnlyList<(Id<Item> Id, long Version)> Items);
 
 /// <summary>Puts a lesson, with its items, at another place in its unit. Into another unit go its items too.</summary>
-public sealed class MoveLesson : IEditionCommand<MoveLessonRequest, MoveLessonPlan>
+public sealed class MoveLesson : IPlanningCommand<EditionPlan, RemovedItems, MoveLessonRequest>
 {
     public static string Name => "move-lesson";
 
-    public static May May => May.Team;
+    public static async Task<RemovedItems> Read(NpgsqlConnection connection, EditionPlan plan, MoveLessonRequest request) =>
+        new(await EditionStore.RemovedFrom(connection, request.Lesson));
 
-    public static IValidator<MoveLessonRequest> Validator { get; } = new InlineValidator<MoveLessonRequest>();
-
-    public static async Task<MoveLessonPlan> Load(NpgsqlConnection connection, Id<Edition> edition, MoveLessonRequest request) =>
-        new(await OutlineRules.Load(connection, edition), await EditionStore.RemovedFrom(connection, request.Lesson));
-
-    public static CommandDecision Decide(MoveLessonPlan read, MoveLessonRequest request, Viewpoint viewpoint)
+    public static CommandDecision Decide(EditionPlan plan, RemovedItems removed, MoveLessonRequest request, Viewpoint viewpoint)
     {
-        var plan = read.Course;
         var lesson = plan.Needed(request.Lesson, "lesson");
         var unit = plan.Needed(request.Unit, "unit");
         plan.MayStandIn(lesson.Section, unit);
@@ -39,19 +33,17 @@ public sealed class MoveLesson : IEditionCommand<MoveLessonRequest, MoveLessonPl
             plan,
             lesson,
             request.Version,
-            new() { ["unit"] = (lesson.Unit, unit.Id) },
-            plan.Siblings("lesson", unit.Id, null),
+            [Tables.Lessons.Unit.Turns(lesson.Unit, unit.Unit)],
+            plan.Siblings("lesson", unit.Unit, null),
             request.After?.Value
         );
-        if (lesson.Unit == unit.Id)
+        if (lesson.Unit == unit.Unit)
             return moved;
         // An item stands in the unit of its lesson: (unit, lesson) is one key, checked when all is done.
-        var items = plan.Siblings("item", lesson.Unit, lesson.Id)
-            .Select(item => (item.Id, item.Version))
-            .Concat(read.Removed)
-            .Select(item =>
-                Change.Of<Item>("item", new(item.Id), item.Version, new() { ["unit"] = lesson.Unit }, new() { ["unit"] = unit.Id })
-            );
+        var items = plan.Siblings("item", lesson.Unit, request.Lesson)
+            .Select(item => (Id: item.As<Item>(), item.Version))
+            .Concat(removed.Items)
+            .Select(item => Change.Set(Tables.Items.Table, item.Id, item.Version, Tables.Items.Unit.Turns(lesson.Unit, unit.Unit)));
         return moved with { Changes = [.. moved.Changes, .. items] };
     }
 }

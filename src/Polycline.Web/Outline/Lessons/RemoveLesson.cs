@@ -1,5 +1,3 @@
-using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
@@ -12,16 +10,9 @@ namespace Polycline.Web.Outline.Lessons;
 public sealed record RemoveLessonRequest(Id<Lesson> Lesson, long Version);
 
 /// <summary>Takes a lesson, with its items, out of the course.</summary>
-public sealed class RemoveLesson : IEditionCommand<RemoveLessonRequest, EditionPlan>
+public sealed class RemoveLesson : IPlanningCommand<EditionPlan, RemoveLessonRequest>
 {
     public static string Name => "remove-lesson";
-
-    public static May May => May.Team;
-
-    public static IValidator<RemoveLessonRequest> Validator { get; } = new InlineValidator<RemoveLessonRequest>();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, RemoveLessonRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, RemoveLessonRequest request, Viewpoint viewpoint) =>
         Removing.Decide(plan, plan.Needed(request.Lesson, "lesson"), request.Version, viewpoint);

@@ -1,9 +1,9 @@
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 
@@ -14,16 +14,11 @@ namespace Polycline.Web.Outline.Units;
 public sealed record AddUnitRequest(string Title, Id<Unit>? After, Id<Section>? Section);
 
 /// <summary>Adds a unit, unpublished; one of a section only is published with its items.</summary>
-public sealed class AddUnit : IEditionCommand<AddUnitRequest, EditionPlan>
+public sealed class AddUnit : IPlanningCommand<EditionPlan, AddUnitRequest>
 {
     public static string Name => "add-unit";
 
-    public static May May => May.Team;
-
     public static IValidator<AddUnitRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, AddUnitRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, AddUnitRequest request, Viewpoint viewpoint)
     {
@@ -32,20 +27,13 @@ public sealed class AddUnit : IEditionCommand<AddUnitRequest, EditionPlan>
         return new(
             $"added the {plan.Edition.Levels.Unit.One} “{title}”{plan.OnlyIn(owner)}",
             [
-                new(
-                    "unit",
-                    [],
-                    null,
-                    new()
-                    {
-                        ["edition"] = plan.Id.Value,
-                        ["lineage"] = plan.NewLineage($"unit {title}"),
-                        ["title"] = title,
-                        ["rank"] = OutlineRules.RankAfter(plan.Siblings("unit", null, null), request.After?.Value, null),
-                        ["published"] = owner is not null,
-                        ["section"] = owner,
-                    },
-                    null
+                Change.Add(
+                    Tables.Units.Edition.Is(plan.Id),
+                    Tables.Units.Lineage.Is(plan.NewLineage($"unit {title}")),
+                    Tables.Units.Title.Is(title),
+                    Tables.Units.Rank.Is(OutlineRules.RankAfter(plan.Siblings("unit", null, null), request.After?.Value, null)),
+                    Tables.Units.Published.Is(owner is not null),
+                    Tables.Units.Section.Is(owner)
                 ),
             ]
         );

@@ -1,8 +1,8 @@
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -18,16 +18,11 @@ public sealed record ChangeUnitRequest(Id<Unit> Unit, string Title, bool Publish
 /// <summary>
 /// Gives a unit another title, publishes it or takes it back, says what of it is seen beforehand: in every section at once.
 /// </summary>
-public sealed class ChangeUnit : IEditionCommand<ChangeUnitRequest, EditionPlan>
+public sealed class ChangeUnit : IPlanningCommand<EditionPlan, ChangeUnitRequest>
 {
     public static string Name => "change-unit";
 
-    public static May May => May.Team;
-
     public static IValidator<ChangeUnitRequest> Validator { get; } = new Rules();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, ChangeUnitRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, ChangeUnitRequest request, Viewpoint viewpoint)
     {
@@ -40,10 +35,15 @@ public sealed class ChangeUnit : IEditionCommand<ChangeUnitRequest, EditionPlan>
             );
         var title = request.Title.Trim();
         return new Settings()
-            .Set("title", unit.Title, title, $"renamed “{unit.Title}” to “{title}”")
-            .Set("published", unit.Published, request.Published, $"{(request.Published ? "published" : "unpublished")} “{title}”")
-            .Set("before", BeforeWords.Of(unit.Before), request.Before, $"had “{title}” {BeforeWords.InWords(request.Before)}")
-            .Of("unit", row.Id, request.Version, unit.Title);
+            .Set(Tables.Units.Title, unit.Title, title, $"renamed “{unit.Title}” to “{title}”")
+            .Set(
+                Tables.Units.Published,
+                unit.Published,
+                request.Published,
+                $"{(request.Published ? "published" : "unpublished")} “{title}”"
+            )
+            .Set(Tables.Units.Before, BeforeWords.Of(unit.Before), request.Before, $"had “{title}” {BeforeWords.InWords(request.Before)}")
+            .Of(Tables.Units.Table, request.Unit, request.Version, unit.Title);
     }
 
     private sealed class Rules : AbstractValidator<ChangeUnitRequest>

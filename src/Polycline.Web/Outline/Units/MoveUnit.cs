@@ -1,5 +1,3 @@
-using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
@@ -13,16 +11,9 @@ namespace Polycline.Web.Outline.Units;
 public sealed record MoveUnitRequest(Id<Unit> Unit, Id<Unit>? After, long Version);
 
 /// <summary>Puts a unit, with all it holds, at another place.</summary>
-public sealed class MoveUnit : IEditionCommand<MoveUnitRequest, EditionPlan>
+public sealed class MoveUnit : IPlanningCommand<EditionPlan, MoveUnitRequest>
 {
     public static string Name => "move-unit";
-
-    public static May May => May.Team;
-
-    public static IValidator<MoveUnitRequest> Validator { get; } = new InlineValidator<MoveUnitRequest>();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, MoveUnitRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, MoveUnitRequest request, Viewpoint viewpoint) =>
         Moving.Decide(

@@ -1,5 +1,3 @@
-using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
@@ -12,16 +10,9 @@ namespace Polycline.Web.Outline.Units;
 public sealed record RemoveUnitRequest(Id<Unit> Unit, long Version);
 
 /// <summary>Takes a unit, with all it holds, out of the course. Undo brings it back; work in it is kept.</summary>
-public sealed class RemoveUnit : IEditionCommand<RemoveUnitRequest, EditionPlan>
+public sealed class RemoveUnit : IPlanningCommand<EditionPlan, RemoveUnitRequest>
 {
     public static string Name => "remove-unit";
-
-    public static May May => May.Team;
-
-    public static IValidator<RemoveUnitRequest> Validator { get; } = new InlineValidator<RemoveUnitRequest>();
-
-    public static Task<EditionPlan> Load(NpgsqlConnection connection, Id<Edition> edition, RemoveUnitRequest request) =>
-        OutlineRules.Load(connection, edition);
 
     public static CommandDecision Decide(EditionPlan plan, RemoveUnitRequest request, Viewpoint viewpoint) =>
         Removing.Decide(plan, plan.Needed(request.Unit, "unit"), request.Version, viewpoint);

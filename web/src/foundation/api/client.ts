@@ -35,6 +35,9 @@ const away: Problem = {
 /** Talks to the server as its OpenAPI document says. Every request names itself as ours; cookies do the rest. */
 export const api = createClient<paths>({ baseUrl: location.origin, headers: { 'X-Polycline': '1' } })
 
+/** What every command carries, so that sent twice it is done once; the same key for the same thing sent again. */
+export const once = (key: string = crypto.randomUUID()) => ({ 'Idempotency-Key': key })
+
 /** The answer's data, or its problem thrown. */
 export async function ask<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   let settled

@@ -645,7 +645,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/editions/{edition}/looked": {
+    "/api/editions/{edition}/mark-changes-seen": {
         parameters: {
             query?: never;
             header?: never;
@@ -654,7 +654,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["looked"];
+        post: operations["mark-changes-seen"];
         delete?: never;
         options?: never;
         head?: never;
@@ -670,15 +670,14 @@ export interface paths {
         };
         get: operations["calendar-links"];
         put?: never;
-        /** Makes a link, or another in the place of the one there was. */
-        post: operations["make-calendar-link"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/calendar-links/withdraw": {
+    "/api/me/make-calendar-link": {
         parameters: {
             query?: never;
             header?: never;
@@ -687,7 +686,22 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** From now on the link leads nowhere. */
+        post: operations["make-calendar-link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/withdraw-calendar-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
         post: operations["withdraw-calendar-link"];
         delete?: never;
         options?: never;
@@ -727,7 +741,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sections/{section}/items/{item}/opened": {
+    "/api/sections/{section}/record-opened": {
         parameters: {
             query?: never;
             header?: never;
@@ -736,14 +750,14 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["opened"];
+        post: operations["record-opened"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/sections/{section}/items/{item}/draft": {
+    "/api/sections/{section}/save-draft": {
         parameters: {
             query?: never;
             header?: never;
@@ -752,14 +766,14 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["draft"];
+        post: operations["save-draft"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/sections/{section}/items/{item}/hand-in": {
+    "/api/sections/{section}/hand-in": {
         parameters: {
             query?: never;
             header?: never;
@@ -823,22 +837,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/editions/{edition}/roll-over": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["roll-over"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/editions/{edition}/plan.json": {
         parameters: {
             query?: never;
@@ -871,6 +869,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/roll-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["roll-over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/take-back-roll-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["take-back-roll-over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/end-edition": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["end-edition"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/resume-edition": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["resume-edition"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/take-in": {
         parameters: {
             query?: never;
@@ -897,55 +959,6 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["take-back-course"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/editions/{edition}/end": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["end-edition"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/editions/{edition}/resume": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Takes back that it has ended, or that it is to end on a day. */
-        post: operations["resume-edition"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/editions/{edition}/take-back-roll-over": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["take-back-roll-over"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1235,13 +1248,15 @@ export interface components {
         AddItemRequest: {
             /** Format: int64 */
             unit: number;
-            lesson: null | components["schemas"]["IdOfLesson"];
+            /** Format: int64 */
+            lesson: null | number;
             /** @description `page` or `task` … */
             kind: string;
             /** @description `to-read`, `practice` or `for-marks`. */
             purpose: string;
             title: string;
-            section: null | components["schemas"]["IdOfSection"];
+            /** Format: int64 */
+            section: null | number;
         };
         AddLessonRequest: {
             /** Format: int64 */
@@ -1252,13 +1267,17 @@ export interface components {
              * @description How many classes it lasts, 0 … 200.
              */
             classes: number;
-            after: null | components["schemas"]["IdOfLesson"];
-            section: null | components["schemas"]["IdOfSection"];
+            /** Format: int64 */
+            after: null | number;
+            /** Format: int64 */
+            section: null | number;
         };
         AddUnitRequest: {
             title: string;
-            after: null | components["schemas"]["IdOfUnit"];
-            section: null | components["schemas"]["IdOfSection"];
+            /** Format: int64 */
+            after: null | number;
+            /** Format: int64 */
+            section: null | number;
         };
         AdjustSectionsRequest: {
             /** @description 1 to 5,000, each of them once. */
@@ -1338,16 +1357,14 @@ export interface components {
             marks: number[];
         };
         CalendarLinkAnswer: {
+            applied: boolean;
             /** @description Shown this once. */
             address: string;
         };
         CalendarLinkRequest: {
             /** @description `section-calendar`, `teacher-calendar` or `student-calendar`. */
             kind: string;
-            /**
-             * Format: int64
-             * @description Of a section's calendar.
-             */
+            /** Format: int64 */
             section: null | number;
         };
         CalendarMark: {
@@ -1472,10 +1489,7 @@ export interface components {
         CommandAnswer: {
             /** @description False: a preview, or nothing to do; nothing was written. */
             applied: boolean;
-            /**
-             * Format: int64
-             * @description What to name in order to undo it.
-             */
+            /** Format: int64 */
             batch: null | number;
             /**
              * Format: int64
@@ -1619,10 +1633,7 @@ export interface components {
         };
         /** @description A closure, an extra day or a special day: made, changed or taken away. */
         DayMark: {
-            /**
-             * Format: int64
-             * @description Of the mark that is changed; null: a new one.
-             */
+            /** Format: int64 */
             id: null | number;
             /**
              * Format: int64
@@ -1707,6 +1718,13 @@ export interface components {
             words: string;
             /** @description It has no effect as things are. */
             sleeps: boolean;
+        };
+        DoneAnswer: {
+            /**
+             * @description False if this was only a preview and nothing was written.
+             * @default true
+             */
+            applied: boolean;
         };
         DraftAnswer: {
             text: string;
@@ -1839,6 +1857,8 @@ export interface components {
             at: components["schemas"]["Moment"];
         };
         HandInRequest: {
+            /** Format: int64 */
+            item: number;
             /** @description 1 to 100,000 characters. */
             text: string;
             /** @description When it was first sent, as the page knows it, in UTC; null: just now. It is shown, and decides nothing. */
@@ -1874,10 +1894,6 @@ export interface components {
             /** @description The items it touched. */
             items: number[];
         };
-        IdOfItem: unknown;
-        IdOfLesson: unknown;
-        IdOfSection: unknown;
-        IdOfUnit: unknown;
         /** @description One item with everything a team can change of it. */
         ItemAnswer: {
             /** Format: int64 */
@@ -2030,7 +2046,7 @@ export interface components {
             /** @description `move-on`, `spare`, `drop` or `shorten`. */
             how: string;
             /** @description The optional lessons to drop for them; null: the next ones, as many as it takes. */
-            drop?: null | unknown[];
+            drop?: null | number[];
         };
         LostClass: {
             /** @description Such as `2026-10-12`. */
@@ -2058,8 +2074,10 @@ export interface components {
             item: number;
             /** Format: int64 */
             unit: number;
-            lesson: null | components["schemas"]["IdOfLesson"];
-            after: null | components["schemas"]["IdOfItem"];
+            /** Format: int64 */
+            lesson: null | number;
+            /** Format: int64 */
+            after: null | number;
             /**
              * Format: int64
              * @description The version of the item that was read.
@@ -2071,7 +2089,8 @@ export interface components {
             lesson: number;
             /** Format: int64 */
             unit: number;
-            after: null | components["schemas"]["IdOfLesson"];
+            /** Format: int64 */
+            after: null | number;
             /**
              * Format: int64
              * @description The version of the lesson that was read.
@@ -2081,7 +2100,8 @@ export interface components {
         MoveUnitRequest: {
             /** Format: int64 */
             unit: number;
-            after: null | components["schemas"]["IdOfUnit"];
+            /** Format: int64 */
+            after: null | number;
             /**
              * Format: int64
              * @description The version of the unit that was read.
@@ -2108,7 +2128,8 @@ export interface components {
             section: number;
             /** Format: int64 */
             lesson: number;
-            after: null | components["schemas"]["IdOfLesson"];
+            /** Format: int64 */
+            after: null | number;
             /**
              * Format: int64
              * @description The version of the change of its place that was read; 0: there was none.
@@ -2565,6 +2586,10 @@ export interface components {
             /** @description What stays for them while it no longer is for others. */
             keeps: string[];
         };
+        RecordOpenedRequest: {
+            /** Format: int64 */
+            item: number;
+        };
         RedatedItem: {
             code: string;
             title: string;
@@ -2620,6 +2645,7 @@ export interface components {
              */
             version: number;
         };
+        ResumeEditionRequest: Record<string, never>;
         /** @description Places are counted in days from the Monday of the term's first week; noon of the second day is 1.5. */
         RibbonAnswer: {
             course: string;
@@ -2701,10 +2727,7 @@ export interface components {
         RollOverAnswer: {
             /** @description False if this was only a preview and nothing was written. */
             applied: boolean;
-            /**
-             * Format: int64
-             * @description The new one; null in a preview.
-             */
+            /** Format: int64 */
             edition: null | number;
             sentence: string;
             /** Format: int32 */
@@ -2748,6 +2771,8 @@ export interface components {
             doesNotFit: string[];
         };
         SaveDraftRequest: {
+            /** Format: int64 */
+            item: number;
             /** @description Up to 100,000 characters. */
             text: string;
             /**
@@ -2757,7 +2782,10 @@ export interface components {
             version: number;
         };
         SavedAnswer: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Of the draft as it was saved.
+             */
             version: number;
             at: components["schemas"]["Moment"];
         };
@@ -2896,13 +2924,12 @@ export interface components {
             /** @description It was due before the student joined, or on that day: it is not late. */
             beforeJoining: boolean;
         };
+        TakeBackCourseRequest: Record<string, never>;
+        TakeBackRollOverRequest: Record<string, never>;
         TakeInAnswer: {
             /** @description False if this was only a preview and nothing was written. */
             applied: boolean;
-            /**
-             * Format: int64
-             * @description The course's edition; null in a preview.
-             */
+            /** Format: int64 */
             edition: null | number;
             title: string;
             /** @description What it is and what is in it. */
@@ -2915,10 +2942,8 @@ export interface components {
             package: string;
         };
         TakenBackAnswer: {
-            /**
-             * Format: int64
-             * @description The edition that is current again.
-             */
+            applied: boolean;
+            /** Format: int64 */
             edition: number;
         };
         TaughtLesson: {
@@ -3043,10 +3068,7 @@ export interface components {
              * @description Of what is noted of it already; 0: nothing is.
              */
             version: number;
-            /**
-             * Format: int64
-             * @description The lesson after it, for where one went further; null: there is none.
-             */
+            /** Format: int64 */
             next: null | number;
             nextTitle: null | string;
             /** Format: int64 */
@@ -3058,10 +3080,7 @@ export interface components {
             words: string;
             /** @description Where: `dates`, `outline` or `sections`; null: nowhere here. */
             screen: null | string;
-            /**
-             * Format: int64
-             * @description In which section; null: in the course.
-             */
+            /** Format: int64 */
             section: null | number;
             /** Format: int64 */
             item: null | number;
@@ -3154,10 +3173,7 @@ export interface components {
             at: components["schemas"]["Moment"];
         };
         WorkPiece: {
-            /**
-             * Format: int64
-             * @description Null: it came after the item had closed, and is kept as a draft.
-             */
+            /** Format: int64 */
             work: null | number;
             /**
              * Format: int32
@@ -3423,6 +3439,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AdjustSectionsRequest"];
@@ -3436,6 +3453,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -3472,6 +3507,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["OrderUnitRequest"];
@@ -3485,6 +3521,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -3521,6 +3575,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["OrderLessonRequest"];
@@ -3534,6 +3589,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -3570,6 +3643,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangeTimetableRequest"];
@@ -3583,6 +3657,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -3619,6 +3711,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["LoseClassesRequest"];
@@ -3632,6 +3725,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -3719,6 +3830,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AddUnitRequest"];
@@ -3732,6 +3844,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -3768,6 +3898,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AddLessonRequest"];
@@ -3781,6 +3912,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -3817,6 +3966,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AddItemRequest"];
@@ -3830,6 +3980,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -3866,6 +4034,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangeCourseRequest"];
@@ -3879,6 +4048,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -3915,6 +4102,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangeUnitRequest"];
@@ -3928,6 +4116,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -3964,6 +4170,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["DescribeItemRequest"];
@@ -3977,6 +4184,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4013,6 +4238,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangeLessonRequest"];
@@ -4026,6 +4252,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4062,6 +4306,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RenameItemRequest"];
@@ -4075,6 +4320,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4111,6 +4374,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MoveUnitRequest"];
@@ -4124,6 +4388,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4160,6 +4442,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MoveLessonRequest"];
@@ -4173,6 +4456,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4209,6 +4510,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MoveItemRequest"];
@@ -4222,6 +4524,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4258,6 +4578,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RemoveUnitRequest"];
@@ -4271,6 +4592,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4307,6 +4646,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RemoveLessonRequest"];
@@ -4320,6 +4660,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4356,6 +4714,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RemoveItemRequest"];
@@ -4369,6 +4728,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4405,6 +4782,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PublishItemRequest"];
@@ -4418,6 +4796,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4454,6 +4850,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PublishItemsRequest"];
@@ -4467,6 +4864,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4503,6 +4918,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["WriteItemRequest"];
@@ -4516,6 +4932,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4552,6 +4986,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TimeItemRequest"];
@@ -4565,6 +5000,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4601,6 +5054,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ConditionItemRequest"];
@@ -4614,6 +5068,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4723,6 +5195,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ConfirmTaughtRequest"];
@@ -4736,6 +5209,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4772,6 +5263,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangeClassesRequest"];
@@ -4785,6 +5277,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -4832,21 +5342,45 @@ export interface operations {
             };
         };
     };
-    looked: {
+    "mark-changes-seen": {
         parameters: {
-            query?: never;
-            header?: never;
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path: {
                 edition: number;
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangesSeenRequest"];
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4858,6 +5392,15 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4892,11 +5435,17 @@ export interface operations {
     };
     "make-calendar-link": {
         parameters: {
-            query?: never;
-            header?: never;
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["CalendarLinkRequest"];
@@ -4912,6 +5461,15 @@ export interface operations {
                     "application/json": components["schemas"]["CalendarLinkAnswer"];
                 };
             };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4923,6 +5481,15 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4934,17 +5501,41 @@ export interface operations {
     };
     "withdraw-calendar-link": {
         parameters: {
-            query?: never;
-            header?: never;
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["CalendarLinkRequest"];
             };
         };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4956,6 +5547,15 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5016,20 +5616,45 @@ export interface operations {
             };
         };
     };
-    opened: {
+    "record-opened": {
         parameters: {
-            query?: never;
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
             header?: {
                 "Idempotency-Key"?: string;
             };
             path: {
                 section: number;
-                item: number;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordOpenedRequest"];
+            };
+        };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -5039,18 +5664,41 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
         };
     };
-    draft: {
+    "save-draft": {
         parameters: {
-            query?: never;
-            header?: never;
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
             path: {
                 section: number;
-                item: number;
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SaveDraftRequest"];
@@ -5064,6 +5712,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SavedAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Not Found */
@@ -5097,16 +5754,19 @@ export interface operations {
     };
     "hand-in": {
         parameters: {
-            query?: never;
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
             header?: {
                 "Idempotency-Key"?: string;
             };
             path: {
                 section: number;
-                item: number;
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["HandInRequest"];
@@ -5120,6 +5780,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandInAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Not Found */
@@ -5180,6 +5849,7 @@ export interface operations {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -5189,6 +5859,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["GiveBackRequest"];
@@ -5202,6 +5873,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GiveBackAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Not Found */
@@ -5258,10 +5938,57 @@ export interface operations {
             };
         };
     };
+    "plan-file": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    package: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     "roll-over": {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -5271,6 +5998,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RollOverRequest"];
@@ -5324,56 +6052,11 @@ export interface operations {
             };
         };
     };
-    "plan-file": {
-        parameters: {
-            query?: {
-                at?: string;
-                as?: string;
-            };
-            header?: never;
-            path: {
-                edition: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    package: {
-        parameters: {
-            query?: {
-                at?: string;
-                as?: string;
-            };
-            header?: never;
-            path: {
-                edition: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    "take-in": {
+    "take-back-roll-over": {
         parameters: {
             query?: {
                 preview?: boolean;
+                names?: boolean;
             };
             header?: {
                 "Idempotency-Key"?: string;
@@ -5383,6 +6066,211 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackRollOverRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenBackAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "end-edition": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EndEditionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EndEditionAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "resume-edition": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResumeEditionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "take-in": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TakeInRequest"];
@@ -5396,6 +6284,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakeInAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Not Found */
@@ -5429,7 +6326,10 @@ export interface operations {
     };
     "take-back-course": {
         parameters: {
-            query?: never;
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
             header?: {
                 "Idempotency-Key"?: string;
             };
@@ -5438,8 +6338,22 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackCourseRequest"];
+            };
+        };
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -5451,54 +6365,6 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemAnswer"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemAnswer"];
-                };
-            };
-        };
-    };
-    "end-edition": {
-        parameters: {
-            query?: {
-                preview?: boolean;
-            };
-            header?: {
-                "Idempotency-Key"?: string;
-            };
-            path: {
-                edition: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EndEditionRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["EndEditionAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5517,90 +6383,6 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemAnswer"];
-                };
-            };
-        };
-    };
-    "resume-edition": {
-        parameters: {
-            query?: never;
-            header?: {
-                "Idempotency-Key"?: string;
-            };
-            path: {
-                edition: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemAnswer"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemAnswer"];
-                };
-            };
-        };
-    };
-    "take-back-roll-over": {
-        parameters: {
-            query?: never;
-            header?: {
-                "Idempotency-Key"?: string;
-            };
-            path: {
-                edition: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TakenBackAnswer"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemAnswer"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemAnswer"];
-                };
-            };
-            /** @description Conflict */
-            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5674,6 +6456,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["JoinSectionRequest"];
@@ -5687,6 +6470,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -5798,6 +6599,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["UndoRequest"];
@@ -5811,6 +6613,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -5847,6 +6667,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["UndoRequest"];
@@ -5860,6 +6681,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -5956,6 +6795,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MarkDaysRequest"];
@@ -5969,6 +6809,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -6005,6 +6863,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SetTermRequest"];
@@ -6018,6 +6877,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -6079,6 +6956,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AddGroupRequest"];
@@ -6092,6 +6970,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -6128,6 +7024,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RemoveGroupRequest"];
@@ -6141,6 +7038,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -6177,6 +7092,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PutInGroupRequest"];
@@ -6190,6 +7106,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */
@@ -6226,6 +7160,7 @@ export interface operations {
             };
             cookie?: never;
         };
+        /** @description With a preview of planning: whether to name the students whom it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ItemForWhomRequest"];
@@ -6239,6 +7174,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Conflict */

@@ -2,7 +2,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { type Problem, type Schemas, api, ask, problemOf } from '../../foundation/api/client'
+import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import ProblemNote from '../../parts/ProblemNote.vue'
 
@@ -60,7 +60,8 @@ const takeBack = () =>
   does(async () => {
     await ask(
       api.POST('/api/editions/{edition}/take-back-course', {
-        params: { path: { edition: props.edition }, header: { 'Idempotency-Key': crypto.randomUUID() } },
+        params: { path: { edition: props.edition }, header: once() },
+        body: {},
       }),
     )
     await client.invalidateQueries({ queryKey: keys.places })

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, shallowRef } from 'vue'
-import { api, ask, problemOf } from '../../foundation/api/client'
+import { api, ask, once, problemOf } from '../../foundation/api/client'
 import { askBefore } from '../../foundation/asking'
 
 /** Ending an edition, now or on a day, looked at before it is done; and taking that back. */
@@ -12,11 +12,11 @@ export function useEnding() {
   async function end(edition: number, on: string | null): Promise<void> {
     const send = (preview: boolean) =>
       ask(
-        api.POST('/api/editions/{edition}/end', {
+        api.POST('/api/editions/{edition}/end-edition', {
           params: {
             path: { edition },
             query: preview ? { preview } : {},
-            header: preview ? {} : { 'Idempotency-Key': crypto.randomUUID() },
+            header: preview ? {} : once(),
           },
           body: { on },
         }),
@@ -30,8 +30,9 @@ export function useEnding() {
   const resume = (edition: number) =>
     tried(async () => {
       await ask(
-        api.POST('/api/editions/{edition}/resume', {
-          params: { path: { edition }, header: { 'Idempotency-Key': crypto.randomUUID() } },
+        api.POST('/api/editions/{edition}/resume-edition', {
+          params: { path: { edition }, header: once() },
+          body: {},
         }),
       )
     })

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
-import { type Problem, type Schemas, api, ask, problemOf } from '../../foundation/api/client'
+import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { refDebounced } from '../../foundation/refDebounced'
 
@@ -59,7 +59,7 @@ export function useRollOver(edition: number, answer: () => Schemas['EditionsAnsw
     try {
       const done = await ask(
         api.POST('/api/editions/{edition}/roll-over', {
-          params: { path: { edition }, header: { 'Idempotency-Key': key } },
+          params: { path: { edition }, header: once(key) },
           body: form,
         }),
       )
@@ -82,7 +82,8 @@ export function useRollOver(edition: number, answer: () => Schemas['EditionsAnsw
     try {
       const done = await ask(
         api.POST('/api/editions/{edition}/take-back-roll-over', {
-          params: { path: { edition: which }, header: { 'Idempotency-Key': crypto.randomUUID() } },
+          params: { path: { edition: which }, header: once() },
+          body: {},
         }),
       )
       client.removeQueries({ queryKey: keys.edition(which) })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue'
-import { api } from '../../foundation/api/client'
+import { api, once } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
@@ -32,11 +32,9 @@ watch(
   async (may) => {
     if (!may || !viewpoint.isOnesOwn.value || props.edition !== undefined) return
     await api
-      .POST('/api/sections/{section}/items/{item}/opened', {
-        params: {
-          path: { section: props.section, item: props.item },
-          header: { 'Idempotency-Key': crypto.randomUUID() },
-        },
+      .POST('/api/sections/{section}/record-opened', {
+        params: { path: { section: props.section }, header: once() },
+        body: { item: props.item },
       })
       .catch(() => undefined)
   },

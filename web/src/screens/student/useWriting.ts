@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, onScopeDispose, ref, watch } from 'vue'
-import { type Problem, type Schemas, api, ask, problemOf } from '../../foundation/api/client'
+import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 
 type Item = Schemas['StudentItemAnswer']
@@ -80,15 +80,23 @@ export function useWriting(section: number, item: number, answer: () => Item | u
     later(save, SAVE_AFTER)
   }
 
+  // What was sent and not answered is sent again under the same key: it may well have arrived.
+  let unanswered = { text: '', version: -1, key: '' }
+  function keyOf(sent: string, of: number): string {
+    if (unanswered.text !== sent || unanswered.version !== of)
+      unanswered = { text: sent, version: of, key: crypto.randomUUID() }
+    return unanswered.key
+  }
+
   async function save(): Promise<void> {
     if (saving || pressed.value || theirs.value) return
     saving = true
     const sent = text.value
     try {
       const done = await ask(
-        api.POST('/api/sections/{section}/items/{item}/draft', {
-          params: { path: { section, item } },
-          body: { text: sent, version: version.value },
+        api.POST('/api/sections/{section}/save-draft', {
+          params: { path: { section }, header: once(keyOf(sent, version.value)) },
+          body: { item, text: sent, version: version.value },
         }),
       )
       version.value = done.version
@@ -131,9 +139,9 @@ export function useWriting(section: number, item: number, answer: () => Item | u
     if (!going) return
     try {
       outcome.value = await ask(
-        api.POST('/api/sections/{section}/items/{item}/hand-in', {
-          params: { path: { section, item }, header: { 'Idempotency-Key': going.key } },
-          body: { text: going.text, pressedAt: going.at },
+        api.POST('/api/sections/{section}/hand-in', {
+          params: { path: { section }, header: once(going.key) },
+          body: { item, text: going.text, pressedAt: going.at },
         }),
       )
       pressed.value = null

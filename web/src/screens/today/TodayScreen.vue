@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { api } from '../../foundation/api/client'
+import { api, once } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
@@ -38,7 +38,10 @@ async function look(): Promise<void> {
   const batch = today.data.value?.changed[0]?.batch
   if (!batch) return
   await api
-    .POST('/api/editions/{edition}/looked', { params: { path: { edition: props.edition } }, body: { batch } })
+    .POST('/api/editions/{edition}/mark-changes-seen', {
+      params: { path: { edition: props.edition }, header: once() },
+      body: { batch },
+    })
     .catch(() => undefined)
   await today.refetch()
 }

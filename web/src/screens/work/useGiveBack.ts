@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
-import { type Problem, type Schemas, api, ask, problemOf } from '../../foundation/api/client'
+import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { refDebounced } from '../../foundation/refDebounced'
 
@@ -47,7 +47,7 @@ export function useGiveBack(edition: number, section: number, piece: () => Schem
     try {
       await ask(
         api.POST('/api/sections/{section}/give-back', {
-          params: { path: { section }, header: { 'Idempotency-Key': key } },
+          params: { path: { section }, header: once(key) },
           body: request.value,
         }),
       )

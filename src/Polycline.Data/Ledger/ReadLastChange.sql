@@ -3,7 +3,7 @@ SELECT b.id, b.version, b.command, b.words, b.author, p.name AS author_name, b.a
 FROM change c
 JOIN batch b ON b.id = c.batch
 JOIN person p ON p.id = b.author
-WHERE c.tbl = @tbl AND c.key = @key::jsonb AND b.id > @batch
+WHERE c.tbl = @tbl AND c.key = @key::jsonb
   AND coalesce(c.after, c.before) ?| @fields
 ORDER BY b.id DESC
 LIMIT 1

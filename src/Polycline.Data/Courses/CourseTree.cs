@@ -1,0 +1,82 @@
+using System.Collections.Immutable;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Sections;
+
+namespace Polycline.Data.Courses;
+
+/// <summary>Where a unit, lesson or item stands in the database.</summary>
+/// <param name="Table"><c>unit</c>, <c>lesson</c> or <c>item</c>.</param>
+/// <param name="Lineage">What the plan calls it.</param>
+/// <param name="Rank">Its place among its siblings.</param>
+/// <param name="Unit">The row of its unit; its own for a unit.</param>
+/// <param name="Lesson">The row of its lesson, where it is on one; its own for a lesson.</param>
+/// <param name="Section">The only section it is of; null: of the course.</param>
+/// <param name="Shortest">The least a lesson can do with; null: its length.</param>
+/// <param name="Removed">It was removed, and is known for the sake of the work on it.</param>
+public sealed record TreeRow(
+    string Table,
+    long Id,
+    long Version,
+    string Lineage,
+    string Rank,
+    Id<Unit> Unit,
+    Id<Lesson>? Lesson,
+    Id<Section>? Section = null,
+    int? Shortest = null,
+    bool Removed = false
+)
+{
+    /// <summary>Its id as that of what it is.</summary>
+    public Id<T> As<T>() => new(Id);
+}
+
+/// <summary>The units, lessons and items of an edition, as it has them and as they stand in the database.</summary>
+/// <param name="rows">Every unit, lesson and item of it.</param>
+/// <param name="own">What is of one section only.</param>
+/// <param name="kept">What was removed and somebody has begun: in no section, and readable to whom it concerns.</param>
+public sealed class CourseTree(
+    Edition edition,
+    IReadOnlyList<TreeRow> rows,
+    SectionOnlyContent own,
+    IReadOnlyList<(TreeRow Row, Item Item)> kept
+)
+{
+    private readonly Dictionary<(string, long), TreeRow> byId = rows.Concat(kept.Select(one => one.Row))
+        .ToDictionary(row => (row.Table, row.Id));
+    private readonly Dictionary<string, TreeRow> byLineage = rows.Concat(kept.Select(one => one.Row)).ToDictionary(row => row.Lineage);
+
+    /// <summary>What is of the course, and not of one section only.</summary>
+    public Edition Edition { get; } = edition;
+
+    public IReadOnlyList<TreeRow> Rows { get; } = rows;
+
+    /// <summary>The items that were removed and somebody has begun.</summary>
+    public IEnumerable<Item> Kept => kept.Select(one => one.Item);
+
+    /// <summary>Null: not in this edition, or removed.</summary>
+    public TreeRow? Row<T>(Id<T> id) => byId.GetValueOrDefault((TableOf<T>(), id.Value));
+
+    /// <summary>The row of what the plan calls so.</summary>
+    public TreeRow Row<T>(Ref<T> name) => byLineage[name.Name];
+
+    /// <summary>The id of what the plan calls so.</summary>
+    public Id<T> IdOf<T>(Ref<T> name) => Row(name).As<T>();
+
+    /// <summary>Null: the plan knows nothing of that name.</summary>
+    public TreeRow? Find(string lineage) => byLineage.GetValueOrDefault(lineage);
+
+    /// <summary>A unit of the course or of one section only; without what is in it where it is of one section.</summary>
+    public Unit UnitOf(TreeRow row) =>
+        own.Units.GetValueOrDefault(row.Lineage) ?? Edition.Units.First(unit => unit.Ref.Name == row.Lineage);
+
+    /// <summary>A lesson of the course or of one section only; without what is on it where it is of one section.</summary>
+    public Lesson LessonOf(TreeRow row) =>
+        own.Lessons.GetValueOrDefault(row.Lineage)
+        ?? Edition.Units.SelectMany(unit => unit.Lessons).First(lesson => lesson.Ref.Name == row.Lineage);
+
+    private static string TableOf<T>() =>
+        typeof(T) == typeof(Unit) ? "unit"
+        : typeof(T) == typeof(Lesson) ? "lesson"
+        : "item";
+}

@@ -1,0 +1,75 @@
+using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Sections;
+
+namespace Polycline.Data.Courses;
+
+/// <summary>A section that follows an edition.</summary>
+/// <param name="Letter">What its line is marked with.</param>
+/// <param name="Listed">Whom it lists or has listed.</param>
+/// <param name="FollowsFrom">Since when it follows the edition; null: from the beginning.</param>
+/// <param name="Slots">When it meets, in the plan file's form.</param>
+/// <param name="Section">As the computation knows it, without its students.</param>
+public sealed record FollowingSection(
+    Id<Section> Id,
+    string Name,
+    string Letter,
+    IReadOnlyList<ListedStudent> Listed,
+    long Version,
+    LocalDate? FollowsFrom,
+    string Slots,
+    IReadOnlyList<string> Teachers,
+    Section Section
+)
+{
+    /// <summary>Its students as of a date: persons, those who are still to join among them, without those who have left.</summary>
+    public IReadOnlyList<Id<Person>> PeopleOn(LocalDate date) =>
+        [.. Listed.Where(one => one.To is null || one.To >= date).Select(one => one.Person).Distinct()];
+
+    /// <summary>How many they are.</summary>
+    public int StudentsOn(LocalDate date) => PeopleOn(date).Count;
+}
+
+/// <summary>One line of a class list: a person, and the first and last day they belong to the section.</summary>
+/// <param name="From">Null: from the beginning.</param>
+/// <param name="To">Null: for good.</param>
+public sealed record ListedStudent(Id<Person> Person, LocalDate? From, LocalDate? To);
+
+/// <summary>One row of a section's differences.</summary>
+/// <param name="Value">JSON; null: cleared.</param>
+public sealed record AdjustmentRow(Id<Section> Section, string Target, string Field, string? Value, long Version);
+
+/// <summary>What a lesson has really taken in a section.</summary>
+/// <param name="Left">How much is left of one that is not done; null: what was planned less what it took.</param>
+public sealed record TaughtRow(Id<Section> Section, string Lesson, int Took, bool Done, int? Left, Instant At, long Version);
+
+/// <summary>One change of a section's classes, in the order in which they apply.</summary>
+/// <param name="Change">In the plan file's form.</param>
+public sealed record MeetingChangeRow(Id<Section> Section, int Seq, string Change, long Version);
+
+/// <summary>One change of a section's order, in the order in which they apply.</summary>
+/// <param name="Target">The unit or lesson that is put elsewhere.</param>
+/// <param name="Change">In the plan file's form, without its target: <c>order</c> or <c>after</c>.</param>
+public sealed record OrderChangeRow(Id<Section> Section, int Seq, string Target, string Change, long Version);
+
+/// <summary>That an item has opened in a section.</summary>
+/// <param name="Due">The due then announced.</param>
+public sealed record OpenedRow(Id<Section> Section, string Item, Instant At, Instant? Due);
+
+/// <summary>What sections do differently from the course, and what became of it there, row by row.</summary>
+/// <param name="Adjustments">One a field.</param>
+/// <param name="Orders">Section by section, in turn.</param>
+/// <param name="Taught">What was taught, section by section.</param>
+/// <param name="MeetingChanges">What sections change in their classes, in turn.</param>
+/// <param name="Opened">What has opened.</param>
+public sealed record SectionRows(
+    IReadOnlyList<AdjustmentRow> Adjustments,
+    IReadOnlyList<OrderChangeRow> Orders,
+    IReadOnlyList<TaughtRow> Taught,
+    IReadOnlyList<MeetingChangeRow> MeetingChanges,
+    IReadOnlyList<OpenedRow> Opened
+);
+
+/// <summary>A group of students: named before there are any, filled when they come.</summary>
+/// <param name="Members">Persons.</param>
+public sealed record GroupRow(Id<GroupRow> Id, string Name, long Version, Id<Person>[] Members);

@@ -1,0 +1,75 @@
+using System.Data;
+using NodaTime;
+using Polycline.Core;
+using Polycline.Core.PlanFiles;
+using Polycline.Core.Sections;
+
+namespace Polycline.Data.Courses;
+
+/// <summary>Makes a section that follows an edition of its rows.</summary>
+internal static class SectionReading
+{
+    internal sealed record SectionRow(
+        Id<Section> Id,
+        string Name,
+        string Letter,
+        string Slots,
+        long Version,
+        LocalDate? FollowsFrom,
+        string[] Teachers
+    );
+
+    public static FollowingSection Of(
+        SectionRow row,
+        IReadOnlyList<ListedStudent> listed,
+        SectionRows all,
+        IReadOnlyList<TreeRow> rows,
+        SectionOnlyContent parts
+    )
+    {
+        var here = rows.Where(other => other.Section is null || other.Section == row.Id).ToList();
+        var tables = here.ToDictionary(other => other.Lineage, other => other.Table);
+        // A difference in something that was removed from the course sleeps.
+        var own = all
+            .Adjustments.Where(adjustment => adjustment.Section == row.Id && tables.ContainsKey(adjustment.Target))
+            .GroupBy(adjustment => adjustment.Target)
+            .Select(target =>
+                PlanParts.Adjustment(tables[target.Key], target.Key, target.Select(adjustment => (adjustment.Field, adjustment.Value)))
+            );
+        var units = tables.Values.Count(table => table == "unit");
+        var orders = all
+            .Orders.Where(order => order.Section == row.Id && tables.ContainsKey(order.Target))
+            .Select(order => PlanParts.Adjustment(tables[order.Target], order.Target, order.Change))
+            .Where(order => order is not Adjustment.OfLesson { After: { } after } || tables.ContainsKey(after.Name))
+            // The course may have fewer units by now: last is then last.
+            .Select(order => order is Adjustment.OfUnit { Order: { } place } unit ? unit with { Order = Math.Min(place, units) } : order);
+        return new(
+            row.Id,
+            row.Name,
+            row.Letter,
+            listed,
+            row.Version,
+            row.FollowsFrom,
+            row.Slots,
+            row.Teachers,
+            new(
+                row.Id.InPlan(),
+                row.Name,
+                PlanParts.Slots(row.Slots),
+                [.. all.MeetingChanges.Where(change => change.Section == row.Id).Select(change => PlanParts.MeetingChange(change.Change))],
+                [.. SectionOnlyContent.Added(here, parts), .. orders, .. own],
+                [
+                    .. all
+                        .Taught.Where(record => record.Section == row.Id && tables.ContainsKey(record.Lesson))
+                        .Select(record => new Taught(new(record.Lesson), record.Took, record.Done, record.Left, record.At)),
+                ],
+                [
+                    .. all
+                        .Opened.Where(record => record.Section == row.Id && tables.ContainsKey(record.Item))
+                        .Select(record => new OpeningRecord(new(record.Item), record.At, record.Due)),
+                ],
+                []
+            )
+        );
+    }
+}

@@ -1,0 +1,75 @@
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Courses;
+using Polycline.Core.Wording;
+using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
+using Polycline.Data.Terms;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
+
+namespace Polycline.Web.Foundation.Commands;
+
+/// <summary>A term with all that is taught in it.</summary>
+public sealed record TaughtTerm(TermPlan Plan, IReadOnlyList<EditionPlan> Editions);
+
+/// <summary>A term, as what the office's commands change. What it does to each section of each course is its reach.</summary>
+public sealed class PlannedTerm(Id<Term> term) : IPlanned<TaughtTerm>
+{
+    public Scope Scope => Scope.Of(term);
+
+    /// <summary>Locks the term, and every edition taught in it.</summary>
+    public Task Lock(NpgsqlConnection connection) => TermStore.Lock(connection, term);
+
+    public async Task<TaughtTerm> Read(NpgsqlConnection connection)
+    {
+        var plan = await TermStore.Read(connection, term) ?? throw Problem.Unknown();
+        var editions = new List<EditionPlan>();
+        foreach (var known in plan.Editions)
+            editions.Add(await EditionStore.Read(connection, known.Id) ?? throw Problem.Unknown());
+        return new(plan, editions);
+    }
+
+    public void NeedsOpen(TaughtTerm before, Viewpoint viewpoint)
+    {
+        if (before.Plan.Term.Local(viewpoint.At).Date > before.Plan.Term.Last)
+            throw Problem.TermOver();
+    }
+
+    public IReadOnlyList<EditionPlan> Editions(TaughtTerm state) => state.Editions;
+
+    public long VersionOf(TaughtTerm state) => state.Plan.Version;
+
+    /// <summary>The office changes all of it.</summary>
+    public Task Hold(NpgsqlConnection connection, Access access, TaughtTerm before, IReadOnlyList<Change> changes) => Task.CompletedTask;
+
+    public async Task<Reach> Reach(NpgsqlConnection connection, TaughtTerm before, TaughtTerm after, Viewpoint viewpoint)
+    {
+        TermRules.Check(after.Plan);
+        foreach (var edition in after.Editions)
+            await LedgerStore.Tell(connection, Scope.Of(edition.Id), edition.Version);
+        var courses = new List<TaughtCourse>();
+        foreach (var (then, now) in before.Editions.Zip(after.Editions))
+            courses.Add(
+                new(then.Schedule, now.Schedule, now.SizesAt(viewpoint.At), await Reaching.Sights(connection, then, now, viewpoint))
+            );
+        return TermReach.Between(courses, viewpoint.At, ByThemselves(before.Plan), ByThemselves(after.Plan));
+    }
+
+    public Reach Nothing(Viewpoint viewpoint) => TermReach.Between([], viewpoint.At, [], []);
+
+    public LevelNames Levels(TaughtTerm state) => LevelNames.Plain;
+
+    // Sections that follow no course have classes all the same.
+    private static IReadOnlyList<(string Name, int Classes)> ByThemselves(TermPlan plan)
+    {
+        var days = TermDays.Of(plan.Term);
+        return
+        [
+            .. plan
+                .Sections.Where(section => section.Edition is null)
+                .Select(section => (section.Name, SectionMeetings.Of(days, section.Name, section.Slots, section.Changes).Meetings.Length)),
+        ];
+    }
+}

@@ -1,0 +1,187 @@
+using System.Net;
+using System.Text.Json.Nodes;
+using Dapper;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.Extensions.DependencyInjection;
+using Polycline.Demo.School;
+using Polycline.Testing;
+using Polycline.Web.Foundation.Commands;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>
+/// Every command that is work walked alike, as those of planning are: looked at beforehand, done once for each key, refused without one,
+/// through other eyes and at another moment.
+/// </summary>
+public sealed class WorkCommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfClass>, IAsyncLifetime
+{
+    /// <summary>Somebody does something: where, and in what form.</summary>
+    private sealed record Example(string Who, Func<WorkCommandTests, Task<(string Address, object Body)>> Asked);
+
+    private static readonly Dictionary<string, Example> Examples = new()
+    {
+        ["record-opened"] = new(DemoPeople.OnTrack, async walk =>
+            (walk.Section("record-opened"), new { item = await walk.school.Item("Cloud diary") })
+        ),
+        ["save-draft"] = new(DemoPeople.OnTrack, async walk => (
+                walk.Section("save-draft"),
+                new
+                {
+                    item = await walk.school.Item("Cloud diary"),
+                    text = "So far",
+                    version = 0,
+                }
+            )),
+        ["hand-in"] = new(DemoPeople.OnTrack, async walk => (
+                walk.Section("hand-in"),
+                new
+                {
+                    item = await walk.school.Item("Cloud diary"),
+                    text = "All of it",
+                    pressedAt = (string?)null,
+                }
+            )),
+        ["give-back"] = new(DemoPeople.Lead, async walk => (walk.Section("give-back"), (await WorkTests.SomePiece(walk.school))!)),
+        ["mark-changes-seen"] = new(DemoPeople.Lead, async walk =>
+            (
+                walk.Edition("mark-changes-seen"),
+                new { batch = await CommandExamples.SomeBatch(walk.school, walk.school.WeatherWatch, DemoPeople.Lead) }
+            )
+        ),
+        ["roll-over"] = new(DemoPeople.Lead, async walk => (walk.Edition("roll-over"), (await RollOverTests.Spring(walk.school))!)),
+        ["take-back-roll-over"] = new(DemoPeople.Lead, async walk =>
+        {
+            var next = await walk.Done(walk.Edition("roll-over"), (await RollOverTests.Spring(walk.school))!);
+            return ($"/api/editions/{next["edition"]}/take-back-roll-over", new { });
+        }),
+        ["end-edition"] = new(DemoPeople.Lead, walk => Task.FromResult((walk.Edition("end-edition"), (object)new { on = "2026-12-18" }))),
+        ["resume-edition"] = new(DemoPeople.Lead, async walk =>
+        {
+            await walk.Done(walk.Edition("end-edition"), new { on = "2026-12-18" });
+            return (walk.Edition("resume-edition"), new { });
+        }),
+        ["take-in"] = new(DemoPeople.Lead, async walk => (walk.Edition("take-in"), await walk.Package())),
+        ["take-back-course"] = new(DemoPeople.Lead, async walk =>
+        {
+            var made = await walk.Done(walk.Edition("take-in"), await walk.Package());
+            return ($"/api/editions/{made["edition"]}/take-back-course", new { });
+        }),
+        ["make-calendar-link"] = new(DemoPeople.Lead, walk => Task.FromResult(("/api/me/make-calendar-link", walk.Calendar()))),
+        ["withdraw-calendar-link"] = new(DemoPeople.Lead, async walk =>
+        {
+            await walk.Done("/api/me/make-calendar-link", walk.Calendar());
+            return ("/api/me/withdraw-calendar-link", walk.Calendar());
+        }),
+    };
+
+    private School school = null!;
+    private Caller lead = null!;
+
+    public static TheoryData<string> Commands => [.. Examples.Keys];
+
+    public async ValueTask InitializeAsync()
+    {
+        school = await shared.Open();
+        lead = await school.As(DemoPeople.Lead);
+    }
+
+    public ValueTask DisposeAsync()
+    {
+        lead.Dispose();
+        return ValueTask.CompletedTask;
+    }
+
+    [Fact]
+    public void Every_command_has_its_example() =>
+        school
+            .Instance.Services.GetServices<EndpointDataSource>()
+            .SelectMany(source => source.Endpoints)
+            .Select(endpoint => endpoint.Metadata.GetMetadata<CommandEntry>())
+            .OfType<CommandEntry>()
+            .Where(entry => !entry.Planning)
+            .Select(entry => entry.Name)
+            .Order()
+            .ShouldBe(Examples.Keys.Order());
+
+    [Theory]
+    [MemberData(nameof(Commands))]
+    public async Task It_is_looked_at_done_once_and_by_nobody_through_other_eyes(string command)
+    {
+        var (who, asked) = Examples[command];
+        var (address, body) = await asked(this);
+        using var caller = await school.As(who);
+        var before = await school.RowCounts();
+        // Looked at it writes nothing, and neither does what is refused.
+        var shown = await caller.Post($"{address}?preview=true", body);
+        shown.Status.ShouldBe(HttpStatusCode.OK, shown.Text);
+        (await caller.Post(address, body)).Json["field"]!.GetValue<string>().ShouldBe("Idempotency-Key");
+        (await caller.Post($"{address}?at=2026-10-15T09:00:00Z", body, Guid.NewGuid())).Code.ShouldBeOneOf("not-now", "forbidden");
+        (await school.RowCounts()).ShouldBe(before);
+        // Sent many times at once it is done once, and what only comes of doing it is all that differs from what was shown.
+        var key = Guid.NewGuid();
+        var replies = await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => caller.Post(address, body, key)));
+        var done = replies.Where(reply => reply.Status == HttpStatusCode.OK).ToList();
+        done.Select(reply => reply.Text).Distinct().ShouldHaveSingleItem();
+        if (command == "make-calendar-link")
+            replies.Except(done).Select(reply => reply.Code).ShouldBe(["key-reused", "key-reused", "key-reused"]);
+        else
+            done.Count.ShouldBe(4);
+        var after = await school.RowCounts();
+        after.ShouldNotBe(before);
+        Lasting(shown.Json).ShouldBe(Lasting(done[0].Json));
+        // Sent once more, it is answered as it was; but a secret is told once, and of what is gone nothing is told.
+        (await caller.Post(address, body, key)).Status.ShouldBe(
+            command switch
+            {
+                "make-calendar-link" => HttpStatusCode.UnprocessableEntity,
+                "take-back-roll-over" or "take-back-course" => HttpStatusCode.NotFound,
+                _ => HttpStatusCode.OK,
+            }
+        );
+        (await school.RowCounts()).ShouldBe(after);
+        await PutBack(command, done[0].Json);
+    }
+
+    // Without what only comes of doing it.
+    private static string Lasting(JsonNode answer) =>
+        new JsonObject(
+            answer
+                .AsObject()
+                .Where(field => field.Key is not ("applied" or "given" or "handedIn" or "edition" or "address" or "at"))
+                .Select(field => KeyValuePair.Create(field.Key, field.Value?.DeepClone()))
+        ).ToJsonString();
+
+    private async Task PutBack(string command, JsonNode done)
+    {
+        if (command == "roll-over")
+            await Done($"/api/editions/{done["edition"]}/take-back-roll-over", new { });
+        if (command == "end-edition")
+            await Done(Edition("resume-edition"), new { });
+    }
+
+    private async Task<JsonNode> Done(string address, object body)
+    {
+        var reply = await lead.Post(address, body, Guid.NewGuid());
+        reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
+        return reply.Json;
+    }
+
+    private string Edition(string command) => $"/api/editions/{school.WeatherWatch}/{command}";
+
+    private string Section(string command) => $"/api/sections/{school.Ids["section:9 Alder"]}/{command}";
+
+    private object Calendar() => new { kind = "section-calendar", section = school.Ids["section:9 Alder"] };
+
+    private async Task<object> Package() =>
+        new
+        {
+            term = await school.Sql(connection =>
+                connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = 'Spring term 2027'")
+            ),
+            package = Convert.ToBase64String(
+                await (await lead.Get(Edition("course.zip"))).Message.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken)
+            ),
+        };
+}
