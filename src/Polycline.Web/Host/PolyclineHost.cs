@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.IO.Compression;
 using System.Net;
+using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.AspNetCore.HttpOverrides;
@@ -89,6 +90,18 @@ public static class PolyclineHost
         builder.Services.Configure<Microsoft.Extensions.Hosting.HostOptions>(host => host.ShutdownTimeout = Drain);
         builder.Services.ConfigureHttpJsonOptions(json => Json.With(json.SerializerOptions));
         builder.Services.Configure<RouteHandlerOptions>(routes => routes.ThrowOnBadRequest = true);
+        // Without what the framework adds for schemes of its own: nothing here is kept under keys.
+        builder.Services.AddAuthenticationCore(schemes =>
+        {
+            schemes.AddScheme<SessionAuthentication>(SessionAuthentication.SchemeName, null);
+            schemes.DefaultScheme = SessionAuthentication.SchemeName;
+        });
+        builder.Services.AddWebEncoders();
+        builder.Services.AddTransient<SessionAuthentication>();
+        builder.Services.AddAuthorization();
+        builder.Services.AddSingleton<IAuthorizationHandler, AccessAuthorization>();
+        builder.Services.AddProblemDetails();
+        builder.Services.AddExceptionHandler<ProblemHandler>();
         builder.Services.AddOpenApi("polycline", ApiDocument.Describe);
         builder.Services.AddSignalR();
         builder.Services.AddResponseCompression(compression =>
@@ -116,13 +129,17 @@ public static class PolyclineHost
             app.UseForwardedHeaders(Believing(settings.Proxies));
         app.UseWhen(MayCompress, answers => answers.UseResponseCompression());
         app.UseMiddleware<SecurityHeaders>();
-        app.UseMiddleware<ProblemMiddleware>();
+        app.UseExceptionHandler();
+        app.UseStatusCodePages(ProblemHandler.OfStatus);
         app.UseMiddleware<KnownHostsOnly>(new KnownHosts(settings.PublicAddress, settings.Address, settings.Proxies.Count > 0));
         app.UseMiddleware<Heads>();
         app.UseMiddleware<SameSiteOnly>();
         app.UseRouting();
-        app.UseMiddleware<AccessMiddleware>();
+        app.UseAuthentication();
+        app.UseAuthorization();
+        app.UseMiddleware<ViewpointMiddleware>();
         Map(app, profile);
+        BuiltOnce.All(app);
         RefuseUnruled(app);
 #pragma warning disable ASP0014 // said outright, so that the OpenAPI document knows the endpoints before anything is served
         app.UseEndpoints(_ => { });
@@ -168,7 +185,7 @@ public static class PolyclineHost
         routes.MapCalendar();
         routes.MapGroups();
         app.MapHub<LiveHub>(LiveHub.Route, hub => hub.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.WebSockets)
-            .WithMetadata(new AccessRule(May.SignedIn));
+            .For(May.SignedIn);
         profile.MapRoutes(app);
         app.MapShell(profile);
     }

@@ -17,6 +17,17 @@ public sealed class SecurityHeaders(RequestDelegate next)
     {
         var nonce = Convert.ToBase64String(RandomNumberGenerator.GetBytes(18));
         http.Features.Set(new Nonce(nonce));
+        // At the last moment, so that they stand on an answer that was begun anew, too.
+        http.Response.OnStarting(() =>
+        {
+            Set(http, nonce);
+            return Task.CompletedTask;
+        });
+        return next(http);
+    }
+
+    private static void Set(HttpContext http, string nonce)
+    {
         var headers = http.Response.Headers;
         headers.ContentSecurityPolicy =
             $"default-src 'none'; script-src 'self' 'nonce-{nonce}'; style-src "
@@ -32,13 +43,10 @@ public sealed class SecurityHeaders(RequestDelegate next)
         if (http.Request.Path.StartsWithSegments("/api"))
             headers.CacheControl = "private, no-store";
         // Their names hold a hash of what is in them: under one name there is never anything else.
-        if (http.Request.Path.StartsWithSegments("/assets"))
-            http.Response.OnStarting(() =>
-            {
-                if (http.Response.StatusCode is StatusCodes.Status200OK or StatusCodes.Status304NotModified)
-                    http.Response.Headers.CacheControl = "public, max-age=31536000, immutable";
-                return Task.CompletedTask;
-            });
-        return next(http);
+        if (
+            http.Request.Path.StartsWithSegments("/assets")
+            && http.Response.StatusCode is StatusCodes.Status200OK or StatusCodes.Status304NotModified
+        )
+            headers.CacheControl = "public, max-age=31536000, immutable";
     }
 }

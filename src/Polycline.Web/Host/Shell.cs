@@ -19,7 +19,7 @@ public static class Shell
         var file = Path.Combine(app.Environment.WebRootPath ?? AppContext.BaseDirectory, "index.html");
         var page = File.Exists(file) ? File.ReadAllText(file).Replace(ProfilePlace, profile.Name, StringComparison.Ordinal) : null;
         app.MapGet("/index.html", () => Results.Redirect("/")).WithOrder(-1).ExcludeFromDescription();
-        app.MapFallback(http => Answer(http, page)).WithMetadata(new AccessRule(May.Anyone));
+        app.MapFallback(http => Answer(http, page)).For(May.Anyone);
     }
 
     // Any address that is neither the server's nor a file is a screen's, and the page finds it itself.

@@ -43,7 +43,7 @@ public sealed class LiveHub(Database database, IClock clock, LiveConnections con
 
     public override async Task OnConnectedAsync()
     {
-        var access = await AccessMiddleware.Find(Context.GetHttpContext()!, database, null, null, null, clock.GetCurrentInstant());
+        var access = await SessionAuthentication.Find(Context.GetHttpContext()!, database, null, null, null, clock.GetCurrentInstant());
         if (access is null)
         {
             Context.Abort();
@@ -86,7 +86,8 @@ public sealed class LiveHub(Database database, IClock clock, LiveConnections con
         return null;
 
         async Task<string?> Counters() =>
-            await AccessMiddleware.Find(Context.GetHttpContext()!, database, edition, null, term, clock.GetCurrentInstant()) is { } access
+            await SessionAuthentication.Find(Context.GetHttpContext()!, database, edition, null, term, clock.GetCurrentInstant())
+                is { } access
             && may(access)
                 ? access.Counters
                 : null;

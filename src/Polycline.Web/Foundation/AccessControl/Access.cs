@@ -35,9 +35,6 @@ public enum May
     Office = 32,
 }
 
-/// <summary>Stands on every endpoint; a test walks them all.</summary>
-public sealed record AccessRule(May May);
-
 /// <summary>Who asks, and what they are to the edition or section that the address names.</summary>
 /// <param name="Token">The hash of their session's token.</param>
 /// <param name="Teaches">The sections that they teach.</param>
@@ -110,6 +107,6 @@ public sealed record Access(
         return EnrolledFrom.Zip(EnrolledTo).Any(period => period.First <= today && today <= period.Second);
     }
 
-    /// <summary>Binds a handler's parameter to what <see cref="AccessMiddleware"/> found.</summary>
+    /// <summary>Binds a handler's parameter to what <see cref="SessionAuthentication"/> found.</summary>
     public static ValueTask<Access?> BindAsync(HttpContext http) => ValueTask.FromResult(http.Features.Get<Access>());
 }

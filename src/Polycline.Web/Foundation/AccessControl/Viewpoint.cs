@@ -56,7 +56,7 @@ public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, Instant Now)
             throw Problem.Forbidden($"{what} is the team's.", "A student never sees it. Look as the team to see it again.");
     }
 
-    /// <summary>Binds a handler's parameter to what <see cref="AccessMiddleware"/> found.</summary>
+    /// <summary>Binds a handler's parameter to what <see cref="ViewpointMiddleware"/> found.</summary>
     public static ValueTask<Viewpoint?> BindAsync(HttpContext http) => ValueTask.FromResult(http.Features.Get<Viewpoint>());
 
     /// <summary>Reads <c>?at=</c> and <c>?as=</c>, and holds them against what <paramref name="access"/> allows.</summary>

@@ -1,3 +1,4 @@
+using Microsoft.AspNetCore.Authorization;
 using Polycline.Web.Foundation.AccessControl;
 
 namespace Polycline.Web.Foundation.Http;
@@ -6,7 +7,11 @@ namespace Polycline.Web.Foundation.Http;
 public static class Routes
 {
     /// <summary>Says who may call; an endpoint without it is refused at start.</summary>
-    public static RouteHandlerBuilder For(this RouteHandlerBuilder endpoint, May may) => endpoint.WithMetadata(new AccessRule(may));
+    public static TEndpoint For<TEndpoint>(this TEndpoint endpoint, May may)
+        where TEndpoint : IEndpointConventionBuilder =>
+        may.HasFlag(May.Anyone)
+            ? endpoint.WithMetadata(new AccessRule(may), new AllowAnonymousAttribute())
+            : endpoint.WithMetadata(new AccessRule(may));
 
     /// <summary>Says which problems an endpoint may answer with.</summary>
     public static RouteHandlerBuilder ProducesProblems(this RouteHandlerBuilder endpoint, params int[] statuses)

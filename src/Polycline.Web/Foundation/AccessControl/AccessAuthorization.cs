@@ -1,0 +1,22 @@
+using Microsoft.AspNetCore.Authorization;
+using NodaTime;
+
+namespace Polycline.Web.Foundation.AccessControl;
+
+/// <summary>Stands on every endpoint, and is what its caller must meet; a test walks them all.</summary>
+public sealed record AccessRule(May May) : IAuthorizationRequirement, IAuthorizationRequirementData
+{
+    public IEnumerable<IAuthorizationRequirement> GetRequirements() => [this];
+}
+
+/// <summary>Holds who asks against the endpoint's <see cref="AccessRule"/>.</summary>
+public sealed class AccessAuthorization(IClock clock) : AuthorizationHandler<AccessRule>
+{
+    protected override Task HandleRequirementAsync(AuthorizationHandlerContext context, AccessRule requirement)
+    {
+        var access = (context.Resource as HttpContext)?.Features.Get<Access>();
+        if (requirement.May.HasFlag(May.Anyone) || access?.Allows(requirement.May, clock.GetCurrentInstant()) == true)
+            context.Succeed(requirement);
+        return Task.CompletedTask;
+    }
+}
