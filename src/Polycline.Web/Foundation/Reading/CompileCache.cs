@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using Microsoft.Extensions.Caching.Memory;
 
 namespace Polycline.Web.Foundation.Reading;
 
@@ -13,23 +14,16 @@ public readonly record struct CompileKey(string Kind, long Id, long Version, lon
 
 /// <summary>
 /// Keeps what was compiled, under the counters it was compiled from. Of several who want the same at once one compiles
-/// and the others wait. Bounded in bytes; the longest unasked goes first.
+/// and the others wait. Bounded in bytes: where there is no room, what was not asked for longest makes some.
 /// </summary>
 /// <param name="bytes">How much it may keep, roughly.</param>
-public sealed class CompileCache(long bytes)
+public sealed class CompileCache(long bytes) : IDisposable
 {
-    private sealed record Entry(Lazy<Task<object>> Value)
-    {
-        public long Weight { get; set; }
-        public long Asked { get; set; }
-    }
-
-    private readonly ConcurrentDictionary<CompileKey, Entry> entries = new();
-    private readonly Lock shrinking = new();
-    private long asked;
+    private readonly MemoryCache kept = new(new MemoryCacheOptions { SizeLimit = bytes, CompactionPercentage = 0.1 });
+    private readonly ConcurrentDictionary<CompileKey, Lazy<Task<object>>> underWay = new();
 
     /// <summary>How many things it keeps.</summary>
-    public int Count => entries.Count;
+    public int Count => kept.Count;
 
     /// <summary>Gives what stands under <paramref name="key"/>, compiling it where nothing does.</summary>
     /// <param name="compile">
@@ -39,40 +33,29 @@ public sealed class CompileCache(long bytes)
     public async Task<T> Get<T>(CompileKey key, Func<Task<(T Value, long Version, long Weight)>> compile)
         where T : class
     {
-        var entry = entries.GetOrAdd(key, static (_, compile) => new(new(async () => (object)await Task.Run(compile))), compile);
-        entry.Asked = Interlocked.Increment(ref asked);
-        try
-        {
-            var (value, version, weight) = ((T, long, long))await entry.Value.Value;
-            entry.Weight = weight;
-            if (version != key.Version)
-            {
-                entries.TryRemove(KeyValuePair.Create(key, entry));
-                entries.TryAdd(key with { Version = version }, entry);
-            }
-            Shrink();
-            return value;
-        }
-        catch
-        {
-            // A failure is nobody's answer but theirs who waited for it.
-            entries.TryRemove(KeyValuePair.Create(key, entry));
-            throw;
-        }
+        if (kept.TryGetValue(key, out T? there))
+            return there!;
+        return (T)await underWay.GetOrAdd(key, key => new(() => Compile(key, compile))).Value;
     }
 
-    private void Shrink()
+    public void Dispose() => kept.Dispose();
+
+    // A failure is nobody's answer but theirs who waited for it.
+    private async Task<object> Compile<T>(CompileKey key, Func<Task<(T Value, long Version, long Weight)>> compile)
+        where T : class
     {
-        lock (shrinking)
+        try
         {
-            var over = entries.Values.Sum(entry => entry.Weight) - bytes;
-            foreach (var (key, entry) in over > 0 ? entries.OrderBy(pair => pair.Value.Asked).ToArray() : [])
-            {
-                if (over <= 0)
-                    break;
-                if (entries.TryRemove(KeyValuePair.Create(key, entry)))
-                    over -= entry.Weight;
-            }
+            // Whoever was quicker may have kept it in between.
+            if (kept.TryGetValue(key, out T? there))
+                return there!;
+            var (value, version, weight) = await Task.Run(compile);
+            kept.Set(key with { Version = version }, value, new MemoryCacheEntryOptions { Size = weight });
+            return value;
+        }
+        finally
+        {
+            underWay.TryRemove(key, out _);
         }
     }
 }
