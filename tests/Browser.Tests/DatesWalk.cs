@@ -92,7 +92,8 @@ public sealed class DatesWalk(PublishedSchool school) : IClassFixture<PublishedS
         orla.HeardNoComplaint();
     }
 
-    private static string Dates(Person person) => string.Join('\n', person.All("[data-cell]").Select(cell => cell.Text));
+    private static string Dates(Person person) =>
+        person.Ask<string>("return [...document.querySelectorAll('[data-cell]')].map(cell => cell.innerText).join('\\n')");
 
     private static IWebElement Cell(Person person, string section) => person.See($"//button[contains(@data-cell, ' due {section}')]");
 

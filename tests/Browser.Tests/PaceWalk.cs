@@ -145,7 +145,7 @@ public sealed class PaceWalk(PublishedSchool school) : IClassFixture<PublishedSc
 
     /// <summary>Where the first lesson to come in the first section ends on the page of Pace, as a script.</summary>
     public const string FirstEnd =
-        "(f => document.querySelector('path.forecast').getAttribute('d').match(/[ML][0-9.]+ [0-9.]+/g)[3].slice(1).split(' ')"
+        "(f => document.querySelector('path.forecast').getAttribute('d').match(/[ML][0-9.]+,[0-9.]+/g)[3].slice(1).split(',')"
         + ".map((n, i) => Number(n) + (i ? f.top : f.left) + 0.5))(document.querySelector('.frame').getBoundingClientRect())";
 
     private static string[] Cells(Person person)

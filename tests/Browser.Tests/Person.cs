@@ -165,9 +165,20 @@ public sealed class Person : IDisposable
     /// <summary>Comes with the Tab key alone to what is wanted.</summary>
     public void Reach(Func<IWebElement, bool> wanted)
     {
-        for (var n = 0; n < 160 && !wanted(Focus()); n++)
-            Type(Keys.Tab);
-        wanted(Focus()).ShouldBeTrue("what is wanted is reached with the Tab key");
+        var there = false;
+        for (var n = 0; n < 160 && !there; n++)
+        {
+            var at = Focus();
+            try
+            {
+                there = wanted(at);
+                if (!there)
+                    at.SendKeys(Keys.Tab);
+            }
+            // What had the focus was drawn anew: it is looked for again.
+            catch (StaleElementReferenceException) { }
+        }
+        there.ShouldBeTrue("what is wanted is reached with the Tab key");
     }
 
     /// <summary>Presses something with the mouse, or comes to it with the Tab key alone and presses Enter.</summary>

@@ -99,7 +99,7 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         var last = await Post("undo", new { batch = again.Json["batch"]!.GetValue<long>() });
         if (command == "undo")
             await Post("undo", new { batch = last.Json["batch"]!.GetValue<long>() });
-        (await Verifier.Run(school.Database.Owner, CancellationToken.None)).ShouldBeEmpty();
+        (await Verifier.Run(school.Database.Owner, Verifier.OfLedger, CancellationToken.None)).ShouldBeEmpty();
     }
 
     [Fact]

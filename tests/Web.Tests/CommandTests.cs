@@ -78,7 +78,7 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         (await Content()).ShouldBe(after);
         (await lead.Post(Route("undo"), new { batch }, Guid.NewGuid())).Code.ShouldBe("cannot-undo");
         await TakeBack(again);
-        (await Verifier.Run(school.Database.Owner, CancellationToken.None)).ShouldBeEmpty();
+        (await Verifier.Run(school.Database.Owner, Verifier.OfLedger, CancellationToken.None)).ShouldBeEmpty();
     }
 
     [Theory]

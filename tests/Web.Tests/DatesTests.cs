@@ -153,27 +153,6 @@ public sealed class DatesTests : LeadOfASchool
             ]);
     }
 
-    [Theory]
-    [InlineData("{\"at\":\"lesson-end\",\"of\":\"00000000-0000-0000-0000-000000000000\"}", HttpStatusCode.NotFound)]
-    [InlineData("{\"at\":\"midnight\"}", HttpStatusCode.UnprocessableEntity)]
-    [InlineData("{\"at\":\"fixed\",\"date\":\"2026-02-30\",\"time\":\"10:00\"}", HttpStatusCode.UnprocessableEntity)]
-    public async Task A_timing_that_is_none_is_refused_by_name(string anchor, HttpStatusCode status)
-    {
-        var (item, version) = await CommandExamples.At(School, "item", "A slow ramp");
-        var reply = await Lead.Post(
-            Route("time-item"),
-            new
-            {
-                item,
-                field = "due",
-                anchor = JsonNode.Parse(anchor),
-                version,
-            },
-            Guid.NewGuid()
-        );
-        (reply.Status, reply.Json["field"]!.GetValue<string>()).ShouldBe((status, "anchor"));
-    }
-
     private object Change(string section, long item, string date) =>
         new
         {

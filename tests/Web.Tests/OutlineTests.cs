@@ -322,44 +322,6 @@ public sealed class OutlineTests : IAsyncLifetime
             ]);
     }
 
-    [Theory]
-    [InlineData("", "A title needs at least one letter.")]
-    [InlineData("   ", "A title needs at least one letter.")]
-    [InlineData("two\nlines", "A title is one line of text.")]
-    public async Task A_bad_title_names_the_field_and_says_what_to_do(string title, string words)
-    {
-        var (item, version) = await CommandExamples.FirstItem(school, school.WeatherWatch);
-        var reply = await lead.Post(
-            Route("rename-item"),
-            new
-            {
-                item,
-                title,
-                version,
-            },
-            Guid.NewGuid()
-        );
-        reply.Status.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (reply.Json["field"]!.GetValue<string>(), reply.Json["title"]!.GetValue<string>()).ShouldBe(("title", words));
-    }
-
-    [Theory]
-    [InlineData("""{"item":1,"title":"x"}""")]
-    [InlineData("""{"item":1,"title":"x","version":"1"}""")]
-    [InlineData("""{"item":-1,"title":"x","version":1}""")]
-    [InlineData("""{"item":1,"title":null,"version":1}""")]
-    [InlineData("""{"item":1,"title":"x","version":1,"more":true}""")]
-    [InlineData("""{"item":1,""")]
-    public async Task A_request_of_another_form_is_refused_whole(string body)
-    {
-        var before = await school.RowCounts();
-        var reply = await lead.Post(Route("rename-item"), null, Guid.NewGuid(), request =>
-            request.Content = new StringContent(body, System.Text.Encoding.UTF8, "application/json")
-        );
-        reply.Code.ShouldBe("malformed");
-        (await school.RowCounts()).ShouldBe(before);
-    }
-
     [Fact]
     public async Task A_title_of_the_longest_length_or_in_any_script_is_kept_as_it_is()
     {

@@ -216,28 +216,6 @@ public sealed class PaceTests : LeadOfASchool
             .ShouldBe(["Tue 13 Oct, 09:30", "Sat 17 Oct, 10:00"]);
     }
 
-    [Theory]
-    [InlineData("""{"add":{"date":"2027-10-17","start":"10:00","end":"11:00"}}""", "change.add.date")]
-    [InlineData("""{"add":{"date":"2026-10-17","start":"10:00"}}""", "change")]
-    [InlineData("""{"cancel":{"date":"2026-02-30"}}""", "change")]
-    [InlineData("""{"swap":{}}""", "change")]
-    [InlineData("null", "change")]
-    public async Task A_change_of_classes_that_cannot_be_carried_out_names_the_field(string change, string field)
-    {
-        var reply = await Lead.Post(
-            Route("change-classes"),
-            new
-            {
-                section = School.Ids["section:9 Alder"],
-                change = JsonNode.Parse(change),
-                putBack = (int?)null,
-                version = 0,
-            },
-            Guid.NewGuid()
-        );
-        (reply.Status, reply.Json["field"]?.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, field), reply.Text);
-    }
-
     private async Task<JsonNode> Section(int place) => (await Lead.Get(Route("pace"))).Json["sections"]![place]!;
 
     private async Task<JsonArray> Changes() => (await Lead.Get(Route("sections"))).Json["sections"]![0]!["differences"]!.AsArray();

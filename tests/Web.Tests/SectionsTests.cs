@@ -296,40 +296,6 @@ public sealed class SectionsTests : LeadOfASchool
         (await Said("9 Birch")).Count(said => said.Contains("only", StringComparison.Ordinal)).ShouldBe(1);
     }
 
-    [Theory]
-    [InlineData("lesson", "length", "-1", "changes[0].value")]
-    [InlineData("lesson", "pin", "\"2026-02-30\"", "changes[0].value")]
-    [InlineData("item", "hold", "\"yes\"", "changes[0].value")]
-    [InlineData("unit", "length", "2", "changes[0]")]
-    public async Task A_difference_that_is_none_names_what_is_wrong(string of, string field, string value, string at)
-    {
-        var target =
-            of == "item"
-                ? await School.Item("A slow ramp")
-                : (await CommandExamples.At(School, of, of == "unit" ? "Fronts" : "The warm front")).Id;
-        var reply = await Lead.Post(
-            Route("differ"),
-            new
-            {
-                changes = new[]
-                {
-                    new
-                    {
-                        section = School.Ids["section:9 Alder"],
-                        of,
-                        target,
-                        field,
-                        putBack = false,
-                        value = JsonNode.Parse(value),
-                        version = 0,
-                    },
-                },
-            },
-            Guid.NewGuid()
-        );
-        (reply.Status, reply.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, at), reply.Text);
-    }
-
     [Fact]
     public async Task For_a_lost_class_what_to_drop_is_chosen_and_using_a_spare_says_when()
     {
@@ -389,26 +355,6 @@ public sealed class SectionsTests : LeadOfASchool
         (await Lead.Get(Route($"ways?section={section}&from=tomorrow&to=2026-10-23T09:30"))).Json["field"]!
             .GetValue<string>()
             .ShouldBe("from");
-    }
-
-    [Theory]
-    [InlineData("""[{"day":"C-mon","periods":["P1"]}]""", "slots[0].day")]
-    [InlineData("""[{"day":"mon","periods":["P1"]},{"day":"tue","periods":["P9"]}]""", "slots[1].periods")]
-    [InlineData("""[{"day":"mon","start":"10:00","end":"09:00"}]""", "slots")]
-    public async Task A_timetable_that_the_term_does_not_know_names_the_time(string slots, string at)
-    {
-        var version = (await Card("9 Alder"))["version"]!.GetValue<long>();
-        var reply = await Lead.Post(
-            Route("change-timetable"),
-            new
-            {
-                section = School.Ids["section:9 Alder"],
-                slots = JsonNode.Parse(slots),
-                version,
-            },
-            Guid.NewGuid()
-        );
-        (reply.Status, reply.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, at), reply.Text);
     }
 
     [Fact]

@@ -179,37 +179,6 @@ public sealed class SignInTests : IAsyncLifetime
     }
 
     [Theory]
-    [InlineData("Origin", "https://elsewhere.example")]
-    [InlineData("Origin", "null")]
-    [InlineData("Sec-Fetch-Site", "cross-site")]
-    [InlineData("Sec-Fetch-Site", "same-site")]
-    [InlineData(SameSiteOnly.Header, null)]
-    public async Task What_another_site_makes_a_browser_send_changes_nothing(string header, string? value)
-    {
-        using var lead = await school.As(DemoPeople.Lead);
-        var before = await school.RowCounts();
-        var reply = await lead.Post(
-            $"/api/editions/{school.WeatherWatch}/rename-item",
-            await CommandExamples.Rename(school),
-            Guid.NewGuid(),
-            request =>
-            {
-                request.Headers.Remove(header);
-                if (value is not null)
-                    request.Headers.Add(header, value);
-            }
-        );
-        reply.Code.ShouldBe("cross-site");
-        (await school.RowCounts()).ShouldBe(before);
-        var connect = await lead.Send(HttpMethod.Get, "/live", null, request =>
-        {
-            request.Headers.Add("Upgrade", "websocket");
-            request.Headers.Add("Origin", "https://elsewhere.example");
-        });
-        connect.Code.ShouldBe("cross-site");
-    }
-
-    [Theory]
     [InlineData(true, HttpStatusCode.Unauthorized, "::ffff:203.0.113.9")]
     [InlineData(false, HttpStatusCode.Forbidden, null)]
     public async Task Who_sent_a_request_is_believed_of_a_known_proxy_only(bool known, HttpStatusCode expected, string? counted)

@@ -21,14 +21,20 @@ public static class Verifier
         "MomentsAreInBounds",
     ];
 
+    /// <summary>The checks of the ledger alone.</summary>
+    public static readonly IReadOnlyList<string> OfLedger = ["LogFolds", "LogIsUnbroken", "CountersFollowLog"];
+
     /// <summary>Runs every check on one state of the database.</summary>
-    public static async Task<IReadOnlyList<Fault>> Run(string connectionString, CancellationToken stop)
+    public static Task<IReadOnlyList<Fault>> Run(string connectionString, CancellationToken stop) => Run(connectionString, Checks, stop);
+
+    /// <summary>Runs some checks on one state of the database.</summary>
+    public static async Task<IReadOnlyList<Fault>> Run(string connectionString, IReadOnlyList<string> checks, CancellationToken stop)
     {
         await using var connection = new NpgsqlConnection(connectionString);
         await connection.OpenAsync(stop);
         await using var transaction = await connection.BeginTransactionAsync(System.Data.IsolationLevel.RepeatableRead, stop);
         var faults = new List<Fault>();
-        foreach (var check in Checks)
+        foreach (var check in checks)
             faults.AddRange((await connection.QueryAsync<string>(Sql.Of("Verify", check))).Select(words => new Fault(check, words)));
         return faults;
     }

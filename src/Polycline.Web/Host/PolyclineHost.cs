@@ -192,7 +192,9 @@ public static class PolyclineHost
 
     // Where an answer holds a secret, its length must not tell of it.
     private static bool MayCompress(HttpContext http) =>
-        !http.Request.Path.StartsWithSegments("/api/me") && !http.Request.Path.StartsWithSegments("/api/sign-in");
+        !http.Request.Path.StartsWithSegments("/api/me")
+        && !http.Request.Path.StartsWithSegments("/api/calendar-links")
+        && !http.Request.Path.StartsWithSegments("/api/sign-in");
 
     private static ForwardedHeadersOptions Believing(IReadOnlyList<IPAddress> proxies)
     {

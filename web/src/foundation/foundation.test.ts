@@ -1,9 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { type EffectScope, effectScope, nextTick, ref } from 'vue'
-import { ProblemError, ask, problemOf } from './api/client'
+import { ProblemError, ask, once, problemOf } from './api/client'
 import { hasMissed, noteCounters } from './counters'
 import { levelsOf, plainLevels } from './levels'
-import { refDebounced } from './refDebounced'
 import { usePinned } from './usePinned'
 import { useReach } from './useReach'
 
@@ -38,28 +37,10 @@ describe('an answer', () => {
   })
 })
 
-describe('what stands still', () => {
-  it('is followed after a while, and only its last', async () => {
-    const source = ref('a')
-    const settled = scope.run(() => refDebounced(source, 100))!
-    for (const value of ['b', 'c']) {
-      source.value = value
-      await nextTick()
-      vi.advanceTimersByTime(60)
-    }
-    expect(settled.value).toBe('a')
-    vi.advanceTimersByTime(60)
-    expect(settled.value).toBe('c')
-  })
-
-  it('is let go with the screen', async () => {
-    const source = ref(1)
-    const settled = scope.run(() => refDebounced(source, 100))!
-    source.value = 2
-    await nextTick()
-    scope.stop()
-    vi.advanceTimersByTime(500)
-    expect(settled.value).toBe(1)
+describe('what is sent once', () => {
+  it('has a key of its own, or that of what was sent before', () => {
+    expect(once('a')).toEqual({ 'Idempotency-Key': 'a' })
+    expect(once()['Idempotency-Key']).not.toBe(once()['Idempotency-Key'])
   })
 })
 

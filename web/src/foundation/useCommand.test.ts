@@ -64,6 +64,20 @@ test('where its reach stood on the screen, in the same form, only what takes som
   leaveAsked()
   await expect(other).rejects.toBeInstanceOf(LeftAsItIs)
 
+  // Whoever goes on typing while it is looked at is asked about what they typed.
+  const typing = command('some')
+  const form = { n: 1 }
+  const early = typing.preview(form)
+  form.n = 2
+  await early
+  const typed = typing.run(form)
+  await flushPromises()
+  expect(typing.sent).toEqual(['look 1', 'look 2'])
+  form.n = 3
+  asked.value!.settle(true)
+  await typed
+  expect(typing.sent.at(-1)).toBe('do 2')
+
   const takes = command('takes')
   await takes.preview({ n: 1 })
   const done = takes.run({ n: 1 })

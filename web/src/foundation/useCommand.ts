@@ -55,21 +55,24 @@ export function useCommand<TRequest>(changes: Ref<readonly unknown[]>, send: Sen
   /** What it would do; never answered once it is being done. */
   async function preview(request: TRequest) {
     const { signal } = looking
+    // Whoever is typing changes the request while it is under way: what was looked at is what was sent.
+    const asked = JSON.stringify(request)
     const never = () => new Promise<never>(() => undefined)
     if (mutation.isPending.value) return never()
     try {
-      const answer = await look(request, false, signal)
-      shown = { asked: JSON.stringify(request), answer }
+      const answer = await look(JSON.parse(asked) as TRequest, false, signal)
+      shown = { asked, answer }
       return answer
     } catch (error) {
       return signal.aborted ? never() : Promise.reject(error as Error)
     }
   }
 
-  async function run(request: TRequest) {
+  async function run(wanted: TRequest) {
     if (waiting.value) throw new LeftAsItIs()
     refused.value = null
-    const asked = JSON.stringify(request)
+    const asked = JSON.stringify(wanted)
+    const request = JSON.parse(asked) as TRequest
     // A lost connection: it was said yes to already.
     if (pending?.asked !== asked) {
       waiting.value = true

@@ -1,3 +1,4 @@
+import { useLocalStorage } from '@vueuse/core'
 import { type Ref, computed, onScopeDispose, reactive, ref } from 'vue'
 import { useAsked } from './asking'
 
@@ -12,7 +13,8 @@ export interface ScreenKey {
 
 const KEPT = 'polycline-letter-keys'
 const held = reactive(new Set<Ref<ScreenKey[]>>())
-const letters = ref(localStorage.getItem(KEPT) !== 'off')
+const kept = useLocalStorage(KEPT, 'on', { writeDefaults: false })
+const letters = computed(() => kept.value !== 'off')
 
 /** A field has every key but Escape to itself: letters, arrows, Enter, Space, and what is held with Ctrl. */
 const isField = (target: EventTarget | null) =>
@@ -54,8 +56,7 @@ export function useKeyList() {
     keys: computed(() => [...held].flatMap((list) => list.value)),
     letters,
     setLetters(on: boolean): void {
-      letters.value = on
-      localStorage.setItem(KEPT, on ? 'on' : 'off')
+      kept.value = on ? 'on' : 'off'
     },
   }
 }

@@ -1,6 +1,6 @@
+import { refDebounced } from '@vueuse/core'
 import { type Ref, ref, watch } from 'vue'
 import { problemOf } from './api/client'
-import { refDebounced } from './refDebounced'
 
 type Preview<B> = (request: B) => Promise<{ reach: { sentence: string } }>
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
+import { useEventListener } from '@vueuse/core'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { capital, useLevels } from '../../foundation/levels'
-import { computed, nextTick, onBeforeUnmount, ref, useTemplateRef, watch } from 'vue'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import StateMark from '../../look/marks/StateMark.vue'
 import DateCell from './DateCell.vue'
@@ -113,8 +114,7 @@ function paste(event: ClipboardEvent): void {
   emit('paste', text)
 }
 
-window.addEventListener('pointerup', end)
-onBeforeUnmount(() => window.removeEventListener('pointerup', end))
+useEventListener(window, 'pointerup', end)
 // Another filter, other lines: what was chosen is not there any more.
 watch(
   () => props.rows,

@@ -1,8 +1,8 @@
+import { refDebounced } from '@vueuse/core'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
 import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
-import { refDebounced } from '../../foundation/refDebounced'
 
 /** Making the next edition: what it would be on the new calendar stands there before anything is written. */
 export function useRollOver(edition: number, answer: () => Schemas['EditionsAnswer'] | undefined) {

@@ -1,4 +1,4 @@
-import { refDebounced } from '../../foundation/refDebounced'
+import { refDebounced } from '@vueuse/core'
 import { type Ref, computed, ref, watch } from 'vue'
 import { type Conflict, type Schemas, problemOf } from '../../foundation/api/client'
 import { useEditionCommand } from '../../foundation/useEditionCommand'

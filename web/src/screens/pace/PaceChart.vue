@@ -1,11 +1,13 @@
 <script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { scaleLinear } from 'd3-scale'
+import { line as lineThrough } from 'd3-shape'
 import { computed, ref, useTemplateRef } from 'vue'
-import { useElementSize } from './useElementSize'
 import type { Schemas } from '../../foundation/api/client'
 import { useLevels } from '../../foundation/levels'
 import { sectionLines } from '../../look/theme'
 import type { Drag } from './paceDrag'
-import { type Stretch, heightAt, lastOf, lineOf, planOf } from './paceLines'
+import { type Point, type Stretch, heightAt, lastOf, lineOf, planOf } from './paceLines'
 import { type Emit, usePaceGrip } from './usePaceGrip'
 
 /** Time across, the course's lessons up; each section is one climbing line. */
@@ -25,14 +27,20 @@ const emit = defineEmits<Emit>()
 const GUTTER = 26
 const FOOT = 20
 const frame = useTemplateRef<HTMLElement>('frame')
-const { width, height } = useElementSize(frame)
+const size = useElementSize(frame)
+const [width, height] = [computed(() => Math.floor(size.width.value)), computed(() => Math.floor(size.height.value))]
 const hovered = ref(false)
 
 const plot = computed(() => ({ wide: Math.max(0, width.value - GUTTER), high: Math.max(0, height.value - FOOT) }))
-const x = (at: number) => ((at - props.view.from) / (props.view.to - props.view.from)) * plot.value.wide
-const y = (up: number) => plot.value.high - (up / Math.max(1, props.pace.lessons.length)) * (plot.value.high - 14)
-const path = (stretch: Stretch) =>
-  stretch.points.map((point, n) => `${n ? 'L' : 'M'}${x(point.at).toFixed(1)} ${y(point.up).toFixed(1)}`).join('')
+const time = computed(() => scaleLinear([props.view.from, props.view.to], [0, plot.value.wide]))
+const course = computed(() => scaleLinear([0, Math.max(1, props.pace.lessons.length)], [plot.value.high, 14]))
+const x = (at: number) => time.value(at)
+const y = (up: number) => course.value(up)
+const climbing = lineThrough<Point>(
+  (point) => x(point.at),
+  (point) => y(point.up),
+).digits(1)
+const path = (stretch: Stretch) => climbing(stretch.points) ?? ''
 const units = computed(() => {
   const found = new Map<number, { number: number; title: string; from: number; to: number }>()
   props.pace.lessons.forEach((lesson, place) => {
@@ -82,7 +90,7 @@ const closures = computed(() =>
   props.ribbon.closures.filter((one) => one.to > props.view.from && one.from < props.view.to),
 )
 
-const { down, move, up, cancel, take } = usePaceGrip(props, emit, frame, hovered, { x, y, plot })
+const { down, move, up, cancel, take } = usePaceGrip(props, emit, frame, hovered, { x, y, time })
 
 /** What is dragged, drawn from its lesson's level to where it would be. */
 const ghost = computed(() => {

@@ -1,3 +1,4 @@
+import type { ScaleLinear } from 'd3-scale'
 import type { Ref } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import { type Drag, dateNear, lastingWords, lengthTo } from './paceDrag'
@@ -23,7 +24,7 @@ interface Chart {
 interface Drawn {
   x: (at: number) => number
   y: (up: number) => number
-  plot: Ref<{ wide: number; high: number }>
+  time: Readonly<Ref<ScaleLinear<number, number>>>
 }
 
 /** What the pointer looks at, takes, and drags by one of its ends. */
@@ -32,7 +33,7 @@ export function usePaceGrip(
   emit: Emit,
   frame: Readonly<Ref<HTMLElement | null>>,
   hovered: Ref<boolean>,
-  { x, y, plot }: Drawn,
+  { x, y, time }: Drawn,
 ) {
   /** The lesson whose stretch lies nearest to the pointer. */
   function nearest(event: MouseEvent): { section: number; place: number } | null {
@@ -88,7 +89,7 @@ export function usePaceGrip(
     const { section: id, place, field, left } = grip
     const section = props.sections.find((one) => one.id === id)!
     const run = section.lessons.find((one) => one.place === place)!
-    const at = props.view.from + ((event.clientX - left) / plot.value.wide) * (props.view.to - props.view.from)
+    const at = time.value.invert(event.clientX - left)
     wasDrag = true
     if (field === 'pin') {
       const near = dateNear(section, at)

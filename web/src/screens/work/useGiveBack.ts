@@ -1,8 +1,8 @@
+import { refDebounced } from '@vueuse/core'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
-import { refDebounced } from '../../foundation/refDebounced'
 
 /** Writing feedback on a piece and giving it back: what opens by it stands there before. */
 export function useGiveBack(edition: number, section: number, piece: () => Schemas['WorkPiece']) {
