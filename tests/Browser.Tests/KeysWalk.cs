@@ -28,8 +28,8 @@ public sealed class KeysWalk(PublishedSchool school) : IClassFixture<PublishedSc
 
     private static readonly string[] Undone = [Keys.Control + "z" + Keys.Null, Keys.Control + "y" + Keys.Null];
 
-    // One of every kind, laid over the screen where its own would be; and a look after every key at what one of the screen's could have brought
-    // about: another address, a row or panel open, a list unfolded, something asked or done.
+    // One of every kind, laid over the screen where its own would be; and a look after every key at what one of the screen's
+    // could have brought about: another address, a row or panel open, a list unfolded, something asked or done.
     private const string Fields = """
         const place = document.querySelector('main') ?? document.body
         const box = document.createElement('div')
@@ -46,7 +46,9 @@ public sealed class KeysWalk(PublishedSchool school) : IClassFixture<PublishedSc
         const before = standing()
         window.fired = []
         let pressed = ''
-        addEventListener('keydown', e => pressed = `${e.ctrlKey ? 'Ctrl+' : ''}${e.key} in ${e.target.type ?? e.target.role ?? 'text'}`, true)
+        addEventListener('keydown', e => {
+          pressed = `${e.ctrlKey ? 'Ctrl+' : ''}${e.key} in ${e.target.type ?? e.target.role ?? 'text'}`
+        }, true)
         const look = () => standing() === before || fired.push(`${pressed}: ${standing()}`)
         // What a key brings about is there once the page has been drawn anew.
         addEventListener('keyup', () => { look(); requestAnimationFrame(look) })

@@ -12,6 +12,9 @@ public static class CommandLine
     public const string ProxiesVariable = "POLYCLINE_PROXIES";
     public const string PublicVariable = "POLYCLINE_PUBLIC_ADDRESS";
 
+    /// <summary>As OpenTelemetry names it.</summary>
+    public const string CollectorVariable = "OTEL_EXPORTER_OTLP_ENDPOINT";
+
     /// <summary>Runs one command: <c>serve</c>, <c>migrate</c>, <c>verify</c>, <c>openapi</c>, or one of the profile's.</summary>
     /// <returns>0 where all is well; 1 where something was found or failed; 2 where the command is unknown.</returns>
     public static async Task<int> Run(string[] args, IProfile profile)
@@ -29,7 +32,8 @@ public static class CommandLine
                             Proxies()
                         )
                         {
-                            PublicAddress = Public(),
+                            PublicAddress = Address(PublicVariable, "the address by which the school is reached"),
+                            Collector = Address(CollectorVariable, "where a collector takes traces and metrics"),
                         },
                         profile
                     );
@@ -78,12 +82,10 @@ public static class CommandLine
             )
             .ToArray();
 
-    private static Uri? Public() =>
-        Environment.GetEnvironmentVariable(PublicVariable) is not { Length: > 0 } text ? null
+    private static Uri? Address(string variable, string what) =>
+        Environment.GetEnvironmentVariable(variable) is not { Length: > 0 } text ? null
         : Uri.TryCreate(text, UriKind.Absolute, out var address) && address.Scheme is "http" or "https" ? address
-        : throw new InvalidOperationException(
-            $"{PublicVariable} is the address by which the school is reached, such as https://polycline.fenwater.example; '{text}' is none."
-        );
+        : throw new InvalidOperationException($"{variable} is {what}, such as https://polycline.fenwater.example; '{text}' is no address.");
 
     private static string Needed(string variable) =>
         Environment.GetEnvironmentVariable(variable) is { Length: > 0 } value

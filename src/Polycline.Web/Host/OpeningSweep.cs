@@ -6,6 +6,7 @@ using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Editions;
 using Polycline.Data.Sections;
+using Polycline.Web.Foundation;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
@@ -24,6 +25,7 @@ public sealed class OpeningSweep(Database database, PlanCache compiled, IClock c
     /// <returns>How many openings it recorded.</returns>
     public async Task<int> Sweep(CancellationToken stop)
     {
+        using var measured = Measured.Sweep();
         var recorded = 0;
         var at = clock.GetCurrentInstant();
         foreach (var (edition, endsOn, zone) in await database.Read(RolloverStore.Ending, stop))

@@ -50,6 +50,9 @@ public sealed record HostSettings(string Database, string Address, params IReadO
     /// </summary>
     public Uri? PublicAddress { get; init; }
 
+    /// <summary>Where a collector takes traces and metrics, by OpenTelemetry's protocol over HTTP; null: nowhere.</summary>
+    public Uri? Collector { get; init; }
+
     /// <summary>Where the school's pages are for whoever sent a request: scheme and host.</summary>
     public string AddressFor(HttpRequest request) =>
         PublicAddress?.GetLeftPart(UriPartial.Authority) ?? $"{request.Scheme}://{request.Host}";
@@ -103,6 +106,7 @@ public static class PolyclineHost
         builder.Services.AddProblemDetails();
         builder.Services.AddExceptionHandler<ProblemHandler>();
         builder.Services.AddOpenApi("polycline", ApiDocument.Describe);
+        builder.Services.AddTelemetry(settings.Collector);
         builder.Services.AddSignalR();
         builder.Services.AddResponseCompression(compression =>
         {

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { type EffectScope, effectScope, nextTick, ref } from 'vue'
+import { type EffectScope, effectScope, nextTick, ref, shallowRef } from 'vue'
 import { ProblemError, ask, once, problemOf } from './api/client'
 import { hasMissed, noteCounters } from './counters'
 import { levelsOf, plainLevels } from './levels'
@@ -46,6 +46,16 @@ describe('what is sent once', () => {
 
 describe('the reach of what is about to be done', () => {
   const told = (sentence: string) => ({ reach: { sentence } })
+
+  it('is told of a form, and not only of a number', async () => {
+    const form = shallowRef<{ n: number } | null>({ n: 1 })
+    const sentence = scope.run(() => useReach(form, ({ n }: { n: number }) => Promise.resolve(told(`moves ${n}`))))!
+    await vi.runAllTimersAsync()
+    expect(sentence.value).toBe('moves 1')
+    form.value = { n: 2 }
+    await vi.runAllTimersAsync()
+    expect(sentence.value).toBe('moves 2')
+  })
 
   it('is that of what is asked now, however late an earlier answer comes', async () => {
     const answers = new Map<number, (answer: { reach: { sentence: string } }) => void>()

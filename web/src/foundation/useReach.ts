@@ -1,5 +1,5 @@
 import { refDebounced } from '@vueuse/core'
-import { type Ref, ref, watch } from 'vue'
+import { type Ref, ref, toRaw, watch } from 'vue'
 import { problemOf } from './api/client'
 
 type Preview<B> = (request: B) => Promise<{ reach: { sentence: string } }>
@@ -13,11 +13,12 @@ export function useReach<B>(request: Ref<B | null>, preview: Preview<B>) {
     async (asked) => {
       sentence.value = ''
       if (!asked) return
+      const stillAsked = () => toRaw(asked) === toRaw(request.value)
       try {
         const answer = await preview(asked)
-        if (asked === request.value) sentence.value = answer.reach.sentence
+        if (stillAsked()) sentence.value = answer.reach.sentence
       } catch (error) {
-        if (asked === request.value) sentence.value = problemOf(error).title
+        if (stillAsked()) sentence.value = problemOf(error).title
       }
     },
     { immediate: true },

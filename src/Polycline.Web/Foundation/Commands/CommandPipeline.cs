@@ -14,10 +14,12 @@ using Polycline.Web.Foundation.Reading;
 namespace Polycline.Web.Foundation.Commands;
 
 /// <summary>A command that was sent, with all that is the same for every one.</summary>
-/// <param name="Name">The command's name and what it is about: what its key stands for.</param>
+/// <param name="Command">The command's name.</param>
+/// <param name="About">What it is about: with its name what its key stands for.</param>
 /// <param name="Key">The request's key: sent twice it is done once, and answered the same. Null in a preview.</param>
 public sealed record Sent<TRequest>(
-    string Name,
+    string Command,
+    string About,
     May May,
     IValidator<TRequest> Validator,
     Access Access,
@@ -77,13 +79,20 @@ public sealed class CommandPipeline(Database database)
         where TRequest : class
         where TAnswer : IAnswer<TAnswer>
     {
+        using var measured = Measured.Command(sent.Command, sent.Key is null);
         try
         {
             return await Again.ExecuteAsync(async stop => await Once(sent, run, stop), stop);
         }
         catch (StaleChangeException stale)
         {
+            measured.Refused("changed-meanwhile");
             throw await Conflicting(stale, sent.Access, stop);
+        }
+        catch (Exception fault)
+        {
+            measured.Refused(Problem.From(fault)?.Code ?? "fault");
+            throw;
         }
     }
 

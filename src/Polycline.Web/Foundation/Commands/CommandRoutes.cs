@@ -173,6 +173,7 @@ public static class CommandRoutes
                 ) =>
                 {
                     var sent = new Sent<TRequest>(
+                        TCommand.Name,
                         $"{http.Request.Path}",
                         TCommand.May,
                         TCommand.Validator,

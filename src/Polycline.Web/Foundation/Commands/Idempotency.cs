@@ -29,7 +29,7 @@ public static class Idempotency
     )
         where TRequest : class
     {
-        var asked = Digest(sent.Name, sent.Request);
+        var asked = Digest($"{sent.About} {sent.Command}", sent.Request);
         var who = sent.Viewpoint.Who.Id;
         if (await RequestStore.Claim(connection, who, key, asked, sent.Viewpoint.At) is { } kept)
             return kept.Asked.AsSpan().SequenceEqual(asked) && kept.Answer is not null

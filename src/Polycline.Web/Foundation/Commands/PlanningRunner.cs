@@ -75,7 +75,7 @@ public sealed class PlanningRunner(CommandPipeline pipeline)
     )
         where TRequest : class
     {
-        var sent = new Sent<TRequest>($"{planned.Scope} {command.Name}", command.May, command.Validator, access, viewpoint, request, key);
+        var sent = new Sent<TRequest>(command.Name, $"{planned.Scope}", command.May, command.Validator, access, viewpoint, request, key);
         CommandPipeline.Check(sent);
         return pipeline.Run(sent, (connection, _) => Do(connection, command, planned, sent, names), stop);
     }
