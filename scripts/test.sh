@@ -138,7 +138,7 @@ run_tests() {
   check "schema as committed" schema_is_committed
   beside start start_checks
   start=$!
-  for project in ${*:-Core Data Web Browser}; do dotnet_tests "$project"; done
+  for project in ${*:-Core Formats Data Web Browser}; do dotnet_tests "$project"; done
   collect start "$start"
   say ""
   say "$PASSED passed, $FAILED failed"

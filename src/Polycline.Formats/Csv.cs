@@ -13,6 +13,8 @@ public static class Csv
     {
         InjectionOptions = InjectionOptions.Escape,
         NewLine = "\r\n",
+        // Any line break in a cell, not only the one between rows.
+        ShouldQuote = cell => ConfigurationFunctions.ShouldQuote(cell) || cell.Field?.AsSpan().ContainsAny('\r', '\n') == true,
     };
 
     /// <param name="rows">Row by row, the headings first; null is an empty cell.</param>
