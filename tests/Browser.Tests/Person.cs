@@ -176,7 +176,10 @@ public sealed class Person : IDisposable
                     at.SendKeys(Keys.Tab);
             }
             // What had the focus was drawn anew: it is looked for again.
-            catch (StaleElementReferenceException) { }
+            catch (StaleElementReferenceException)
+            {
+                there = false;
+            }
         }
         there.ShouldBeTrue("what is wanted is reached with the Tab key");
     }
