@@ -1,7 +1,9 @@
 using System.Collections.Immutable;
+using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
+using Polycline.Data.Ledger;
 
 namespace Polycline.Data.Courses;
 
@@ -29,6 +31,27 @@ public sealed record TreeRow(
 {
     /// <summary>Its id as that of what it is.</summary>
     public Id<T> As<T>() => new(Id);
+
+    /// <summary>A change of some of its columns, on top of its place among its siblings.</summary>
+    /// <param name="rank">Where it is to stand.</param>
+    /// <param name="version">The version of the row that was read.</param>
+    public Change Move(string rank, long version, IReadOnlyList<Turn> turns) =>
+        Table switch
+        {
+            "unit" => Change.Set(Tables.Units.Table, As<Unit>(), version, [Tables.Units.Rank.Turns(Rank, rank), .. turns]),
+            "lesson" => Change.Set(Tables.Lessons.Table, As<Lesson>(), version, [Tables.Lessons.Rank.Turns(Rank, rank), .. turns]),
+            _ => Change.Set(Tables.Items.Table, As<Item>(), version, [Tables.Items.Rank.Turns(Rank, rank), .. turns]),
+        };
+
+    /// <summary>Its being marked removed.</summary>
+    /// <param name="version">The version of the row that was read.</param>
+    public Change Remove(long version, Instant at) =>
+        Table switch
+        {
+            "unit" => Change.Remove(Tables.Units.Table, As<Unit>(), version, at),
+            "lesson" => Change.Remove(Tables.Lessons.Table, As<Lesson>(), version, at),
+            _ => Change.Remove(Tables.Items.Table, As<Item>(), version, at),
+        };
 }
 
 /// <summary>The units, lessons and items of an edition, as it has them and as they stand in the database.</summary>

@@ -1,4 +1,3 @@
-using Polycline.Core.Courses;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.Commands;
@@ -24,24 +23,6 @@ internal static class Moving
         if (place >= 0 && (place == 0 ? null : siblings[place - 1].Id) == after)
             return new($"left “{title}” where it is", []);
         var rank = OutlineRules.RankAfter(siblings, after, row.Id);
-        return new(
-            $"moved “{title}”",
-            [
-                row.Table switch
-                {
-                    "unit" => Change.Set(Tables.Units.Table, row.As<Unit>(), version, [Tables.Units.Rank.Turns(row.Rank, rank), .. homes]),
-                    "lesson" => Change.Set(
-                        Tables.Lessons.Table,
-                        row.As<Lesson>(),
-                        version,
-                        [Tables.Lessons.Rank.Turns(row.Rank, rank), .. homes]
-                    ),
-                    _ => Change.Set(Tables.Items.Table, row.As<Item>(), version, [Tables.Items.Rank.Turns(row.Rank, rank), .. homes]),
-                },
-            ]
-        )
-        {
-            Act = $"Move in {plan.Where(row.Section)}",
-        };
+        return new($"moved “{title}”", [row.Move(rank, version, homes)]) { Act = $"Move in {plan.Where(row.Section)}" };
     }
 }

@@ -2,7 +2,6 @@ using FluentValidation;
 using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
-using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 using static Polycline.Core.Wording.Counting;
@@ -41,17 +40,7 @@ internal static class Removing
             .Where(level => level.Count > 0)
             .Select(level => plan.Edition.Levels.Of(level.Table).Counted(level.Count))
             .ToList();
-        return new(
-            $"removed “{title}”{(within.Count > 0 ? $" with {Joined(within, "and")}" : "")}",
-            [
-                row.Table switch
-                {
-                    "unit" => Change.Remove(Tables.Units.Table, row.As<Unit>(), version, viewpoint.At),
-                    "lesson" => Change.Remove(Tables.Lessons.Table, row.As<Lesson>(), version, viewpoint.At),
-                    _ => Change.Remove(Tables.Items.Table, row.As<Item>(), version, viewpoint.At),
-                },
-            ]
-        )
+        return new($"removed “{title}”{(within.Count > 0 ? $" with {Joined(within, "and")}" : "")}", [row.Remove(version, viewpoint.At)])
         {
             Act =
                 $"Remove {Joined([.. within.Prepend(plan.Edition.Levels.Of(row.Table).Counted(1))], "and")} from {plan.Where(row.Section)}",
