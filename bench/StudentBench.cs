@@ -64,7 +64,11 @@ public static class StudentBench
     }
 
     // As the database's own housekeeping would, sooner or later.
-    internal static Task<int> Analyse(School school) => school.Sql(connection => connection.ExecuteAsync("ANALYZE fact, item, work, work_version"));
+    internal static Task<int> Analyse(School school)
+    {
+        const string Statement = "ANALYZE fact, item, work, work_version";
+        return school.Sql(connection => connection.ExecuteAsync(Statement));
+    }
 
     /// <summary>Gives Weather Watch more items, up to so many.</summary>
     internal static Task<int> Grow(School school, int items) =>
