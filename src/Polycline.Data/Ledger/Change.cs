@@ -4,10 +4,10 @@ using Polycline.Core;
 
 namespace Polycline.Data.Ledger;
 
-/// <summary>One row that a command touches. Commands make it of the columns of <see cref="Tables"/>.</summary>
+/// <summary>A change of one row, made of the columns that <see cref="Tables"/> declares.</summary>
 public sealed record Change
 {
-    // What is in the log is made so too; the names in it were columns when they were written.
+    // Also for changes read back from the log, whose names were columns when it was written.
     internal Change(LedgerTable table, JsonObject key, JsonObject? before, JsonObject? after, long? version) =>
         (Table, Key, Before, After, Version) = (table, key, before, after, version);
 
@@ -25,33 +25,34 @@ public sealed record Change
     /// <summary>The version of the row that <see cref="Before"/> was read from; null for a new row.</summary>
     public long? Version { get; init; }
 
-    /// <summary>A new row; its key is among the cells, or given by the database.</summary>
+    /// <summary>Adds a row. Its key is among the cells, or the database gives it an id.</summary>
     public static Change Add(params IReadOnlyList<Cell> cells)
     {
         var table = Same(cells);
         return new(table, Row(cells.Where(cell => IsKey(table, cell))), null, Row(cells.Where(cell => !IsKey(table, cell))), null);
     }
 
-    /// <summary>Some columns of the row of an id turn; those that hold what they are to hold already are left out.</summary>
+    /// <summary>Changes some columns of the row with this id, leaving out those that already hold the new value.</summary>
     public static Change Set<T>(LedgerTable<T> table, Id<T> id, long version, params IReadOnlyList<Turn> turns) =>
         Set(table, KeyOf(id), version, turns);
 
-    /// <summary>Some columns of a row turn whose key is of several columns.</summary>
+    /// <summary>The same for a row whose key has several columns.</summary>
     public static Change Set(IReadOnlyList<Cell> key, long version, params IReadOnlyList<Turn> turns) =>
         Set(Same(key), Row(key), version, turns);
 
-    /// <summary>A row is marked removed.</summary>
+    /// <summary>Marks a row as removed.</summary>
     public static Change Remove<T>(LedgerTable<T> table, Id<T> id, long version, Instant at) =>
         Set(table, id, version, table.RemovedAt!.Turns(null, at));
 
-    /// <summary>A row is deleted; <paramref name="row"/> is its key and what it held.</summary>
+    /// <summary>Deletes a row.</summary>
+    /// <param name="row">Its key and the values it held.</param>
     public static Change Delete(long version, params IReadOnlyList<Cell> row)
     {
         var table = Same(row);
         return new(table, Row(row.Where(cell => IsKey(table, cell))), Row(row.Where(cell => !IsKey(table, cell))), null, version);
     }
 
-    /// <summary>The same of a row with an id.</summary>
+    /// <summary>The same for a row with an id.</summary>
     public static Change Delete<T>(LedgerTable<T> table, Id<T> id, long version, params IReadOnlyList<Cell> row) =>
         new(table, KeyOf(id), Row(row), null, version);
 

@@ -33,7 +33,7 @@ public sealed record HistoryRow(
     public bool IsRedo => Depth > 0 && !IsUndo;
 }
 
-/// <summary>How a row of a change stands.</summary>
+/// <summary>A row that a logged change touched, as it is now.</summary>
 /// <param name="Present">The row as it is now; null: there is none.</param>
 /// <param name="Later">The latest later batch that touched the same fields; null: none did.</param>
 public sealed record StandingRow(Change Change, JsonObject? Present, LaterBatch? Later);

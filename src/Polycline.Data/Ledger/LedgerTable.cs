@@ -6,7 +6,7 @@ using Polycline.Core;
 
 namespace Polycline.Data.Ledger;
 
-/// <summary>A table whose rows change through the <see cref="LedgerStore"/> only. What is never undone has no place here.</summary>
+/// <summary>A table whose rows change only through <see cref="LedgerStore"/>, so that every change can be undone.</summary>
 public class LedgerTable
 {
     private readonly List<string> fields = [];
@@ -40,7 +40,7 @@ public class LedgerTable
 
     internal Column<string?> Text(string name) => new(this, name, text => JsonValue.Create(text));
 
-    /// <summary>Bytes, in hex; as PostgreSQL writes them.</summary>
+    /// <summary>A column of bytes, given in hex and written as PostgreSQL writes them.</summary>
     internal Column<string?> Bytes(string name) => new(this, name, hex => hex is null ? null : JsonValue.Create($"\\x{hex}"));
 
     internal Column<int?> Number(string name) => new(this, name, number => JsonValue.Create(number));
@@ -75,7 +75,7 @@ public sealed class LedgerTable<T> : LedgerTable
         : base(name, ["id"], tombstoned, version) { }
 }
 
-/// <summary>One column of a table of the ledger, and how what it holds is written down.</summary>
+/// <summary>A column of a ledger table, and how its values are written as JSON.</summary>
 public sealed class Column<T>
 {
     private readonly Func<T, JsonNode?> json;
@@ -90,19 +90,19 @@ public sealed class Column<T>
 
     public string Name { get; }
 
-    /// <summary>It holds <paramref name="value"/>.</summary>
+    /// <summary>The column with a value.</summary>
     public Cell Is(T value) => new(Table, Name, json(value));
 
-    /// <summary>It held <paramref name="before"/> and is to hold <paramref name="after"/>.</summary>
+    /// <summary>The column going from one value to another.</summary>
     public Turn Turns(T before, T after) => new(Is(before), Is(after));
 }
 
-/// <summary>What one column of a row holds.</summary>
+/// <summary>The value of one column in a row.</summary>
 public readonly record struct Cell(LedgerTable Table, string Column, JsonNode? Value);
 
-/// <summary>What one column of a row held, and what it is to hold.</summary>
+/// <summary>The old and the new value of one column in a row.</summary>
 public readonly record struct Turn(Cell Before, Cell After)
 {
-    /// <summary>False: it holds that already.</summary>
+    /// <summary>False: the two are the same.</summary>
     public bool Changes => !JsonNode.DeepEquals(Before.Value, After.Value);
 }

@@ -99,15 +99,13 @@ internal static class LedgerWriter
     private static NpgsqlBatchCommand Update(Change change, int n)
     {
         var table = change.Table;
+        var found = SameKey(table, "t", "k");
         var set = string.Concat(change.After!.Select(field => $"{field.Key} = n.{field.Key}, "));
         return new(
             $"""
             WITH old AS MATERIALIZED (
-              SELECT t.* FROM {table.Name} t, {Record(table, "$2")} k WHERE {SameKey(
-                table,
-                "t",
-                "k"
-            )} AND t.{table.Version} = $5 FOR UPDATE OF t
+              SELECT t.* FROM {table.Name} t, {Record(table, "$2")} k
+              WHERE {found} AND t.{table.Version} = $5 FOR UPDATE OF t
             ),
             made AS (
               UPDATE {table.Name} t SET {set}{table.Version} = t.{table.Version} + 1

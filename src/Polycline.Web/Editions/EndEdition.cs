@@ -1,5 +1,4 @@
 using System.Data;
-using System.Text.Json;
 using NodaTime;
 using NodaTime.Text;
 using Polycline.Core.Courses;
@@ -7,7 +6,6 @@ using Polycline.Core.WhatIf;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Editions;
-using Polycline.Data.People;
 using Polycline.Data.Students;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
@@ -58,18 +56,12 @@ public sealed class EndEdition : IWorkCommand<EndEditionRequest, EndEditionAnswe
             await RolloverStore.EndOn(connection, id, last);
         else
             await RolloverStore.End(connection, id);
-        await AccessStore.Audit(
-            connection,
-            viewpoint.At,
-            work.Access.Person.Id,
-            "edition-ended",
-            JsonSerializer.Serialize(new { edition = id.Value, on = request.On })
-        );
+        await work.Audit("edition-ended", new { edition = id.Value, on = request.On });
         var when = on is { } day ? $"after {Moment.InWords(day, day)}" : "now";
         List<string> told =
         [
             $"{plan.CourseTitle}, {plan.Edition.Title} becomes a past edition {when}.",
-            "It stays complete, with its work, to be read and searched, but is no longer changed.",
+            "Everything in it stays, students' work included. It can still be read and searched, but no longer changed.",
             unpublished == 0
                 ? "Everything in it was published."
                 : $"{plan.Edition.Levels.Item.Counted(unpublished)} in it {(unpublished == 1 ? "was" : "were")} never published.",

@@ -1,9 +1,7 @@
-using System.Text.Json;
 using Npgsql;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
 using Polycline.Data.Editions;
-using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -30,13 +28,7 @@ public sealed class ResumeEdition : IWorkCommand<ResumeEditionRequest, DoneAnswe
                 await RolloverStore.EndOn(work.Connection, work.Edition, null);
             else
                 await RolloverStore.Resume(work.Connection, work.Edition);
-            await AccessStore.Audit(
-                work.Connection,
-                work.Viewpoint.At,
-                work.Access.Person.Id,
-                "edition-resumed",
-                JsonSerializer.Serialize(new { edition = work.Edition.Value })
-            );
+            await work.Audit("edition-resumed", new { edition = work.Edition.Value });
             return new();
         }
         catch (PostgresException fault) when (fault.SqlState is "PC003")

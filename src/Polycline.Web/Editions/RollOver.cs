@@ -1,5 +1,4 @@
 using System.Data;
-using System.Text.Json;
 using FluentValidation;
 using Npgsql;
 using Polycline.Core;
@@ -11,7 +10,6 @@ using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Editions;
-using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -92,13 +90,7 @@ public sealed class RollOver : IWorkCommand<RollOverRequest, RollOverAnswer>
             await AddSection(connection, made, request.Term, section);
         var redated = await Redate(connection, old, made, request);
         var next = await EditionStore.Read(connection, made) ?? throw Problem.Unknown();
-        await AccessStore.Audit(
-            connection,
-            work.Viewpoint.At,
-            work.Access.Person.Id,
-            "rolled-over",
-            JsonSerializer.Serialize(new { from = id.Value, to = made.Value })
-        );
+        await work.Audit("rolled-over", new { from = id.Value, to = made.Value });
         return Of(old, next, made, redated);
     }
 

@@ -1,7 +1,5 @@
-using System.Text.Json;
 using Npgsql;
 using Polycline.Data.Courses;
-using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -24,13 +22,7 @@ public sealed class TakeBackCourse : IWorkCommand<TakeBackCourseRequest, DoneAns
         try
         {
             await CourseStore.TakeBack(work.Connection, work.Edition);
-            await AccessStore.Audit(
-                work.Connection,
-                work.Viewpoint.At,
-                work.Access.Person.Id,
-                "course-taken-back",
-                JsonSerializer.Serialize(new { edition = work.Edition.Value })
-            );
+            await work.Audit("course-taken-back", new { edition = work.Edition.Value });
             return new();
         }
         catch (PostgresException fault) when (fault.SqlState is "PC002")

@@ -1,9 +1,7 @@
-using System.Text.Json;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Editions;
-using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -32,13 +30,7 @@ public sealed class TakeBackRollOver : IWorkCommand<TakeBackRollOverRequest, Tak
         try
         {
             var origin = await RolloverStore.TakeBack(work.Connection, work.Edition);
-            await AccessStore.Audit(
-                work.Connection,
-                work.Viewpoint.At,
-                work.Access.Person.Id,
-                "roll-over-taken-back",
-                JsonSerializer.Serialize(new { edition = work.Edition.Value, current = origin.Value })
-            );
+            await work.Audit("roll-over-taken-back", new { edition = work.Edition.Value, current = origin.Value });
             return new(true, origin);
         }
         catch (PostgresException fault) when (fault.SqlState is "PC002")

@@ -1,5 +1,4 @@
 using System.Data;
-using System.Text.Json;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Calendars;
@@ -8,7 +7,6 @@ using Polycline.Core.PlanFiles;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Editions;
-using Polycline.Data.People;
 using Polycline.Formats;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
@@ -131,13 +129,7 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, CoursePackage, Ta
             Shortest = package.Course.Shortest.ToDictionary(pair => Lineage(pair.Key), pair => pair.Value),
         };
         var made = await CourseStore.Add(connection, course, request.Term, work.Access.Person.Id, work.Viewpoint.At);
-        await AccessStore.Audit(
-            connection,
-            work.Viewpoint.At,
-            work.Access.Person.Id,
-            "course-taken-in",
-            JsonSerializer.Serialize(new { edition = made.Value })
-        );
+        await work.Audit("course-taken-in", new { edition = made.Value });
         return Answer(package, made);
     }
 

@@ -1,8 +1,10 @@
+using System.Text.Json;
 using FluentValidation;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
+using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
@@ -103,6 +105,10 @@ public sealed record WorkContext(NpgsqlConnection Connection, Access Access, Vie
 
     /// <summary>The section that the address names.</summary>
     public Id<Core.Sections.Section> Section => Access.Section ?? throw Problem.Unknown();
+
+    /// <summary>Writes into the audit that it was done, and what it was about.</summary>
+    public Task Audit(string what, object about) =>
+        AccessStore.Audit(Connection, Viewpoint.At, Access.Person.Id, what, JsonSerializer.Serialize(about));
 }
 
 /// <summary>What a planning command decided to do.</summary>

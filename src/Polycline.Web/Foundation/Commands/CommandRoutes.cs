@@ -10,13 +10,13 @@ using Polycline.Web.Host;
 
 namespace Polycline.Web.Foundation.Commands;
 
-/// <summary>How a command stands in the registry of endpoints.</summary>
+/// <summary>A command's entry in the registry of endpoints.</summary>
 /// <param name="Place">What its address names.</param>
 /// <param name="Planning">False: it is work, and is not undone through the ledger.</param>
 public sealed record CommandEntry(string Name, string Place, bool Planning, Type Request);
 
 /// <summary>Everything that travels beside a request, the same for every command.</summary>
-/// <param name="Names">With a preview of planning: whether to name the students whom it reaches.</param>
+/// <param name="Names">For a preview of a planning command: whether to name the students it reaches.</param>
 internal sealed record Beside(
     [FromQuery(Name = "preview")] bool? Preview,
     [FromQuery(Name = "names")] bool? Names,
@@ -107,40 +107,32 @@ public static class CommandRoutes
     private static void MapEdition<TRequest>(this IEndpointRouteBuilder routes, Planning<EditionPlan, TRequest> command)
         where TRequest : class =>
         routes
-            .MapPost(
-                $"/api/editions/{{edition:long}}/{command.Name}",
-                (long edition, [FromBody] TRequest request, [AsParameters] Beside beside, PlanningRunner runner, CancellationToken stop) =>
-                    runner.Run(
-                        command,
-                        new PlannedEdition(beside.Access.Edition ?? throw Problem.Unknown()),
-                        beside.Access,
-                        beside.Viewpoint,
-                        request,
-                        beside.Key,
-                        beside.NamesThem,
-                        stop
-                    )
-            )
+            .MapPlanning($"/api/editions/{{edition:long}}/{command.Name}", command, access => new PlannedEdition(
+                access.Edition ?? throw Problem.Unknown()
+            ))
             .Registered(command.Name, command.May, new(command.Name, "edition", true, typeof(TRequest)));
 
     private static void MapTerm<TRequest>(this IEndpointRouteBuilder routes, Planning<TaughtTerm, TRequest> command)
         where TRequest : class =>
         routes
-            .MapPost(
-                $"/api/terms/{{term:long}}/{command.Name}",
-                (long term, [FromBody] TRequest request, [AsParameters] Beside beside, PlanningRunner runner, CancellationToken stop) =>
-                    runner.Run(
-                        command,
-                        new PlannedTerm(beside.Access.Term ?? throw Problem.Unknown()),
-                        beside.Access,
-                        beside.Viewpoint,
-                        request,
-                        beside.Key,
-                        beside.NamesThem,
-                        stop
-                    )
-            )
+            .MapPlanning($"/api/terms/{{term:long}}/{command.Name}", command, access => new PlannedTerm(
+                access.Term ?? throw Problem.Unknown()
+            ))
             .Registered($"term-{command.Name}", May.Office, new(command.Name, "term", true, typeof(TRequest)));
+
+    /// <param name="planned">What the command changes, of all that the address names.</param>
+    private static RouteHandlerBuilder MapPlanning<TBefore, TRequest>(
+        this IEndpointRouteBuilder routes,
+        string address,
+        Planning<TBefore, TRequest> command,
+        Func<Access, IPlanned<TBefore>> planned
+    )
+        where TRequest : class =>
+        routes.MapPost(
+            address,
+            ([FromBody] TRequest request, [AsParameters] Beside beside, PlanningRunner runner, CancellationToken stop) =>
+                runner.Run(command, planned(beside.Access), beside.Access, beside.Viewpoint, request, beside.Key, beside.NamesThem, stop)
+        );
 
     private static void MapWork<TCommand, TRequest, TReady, TAnswer>(
         this IEndpointRouteBuilder routes,

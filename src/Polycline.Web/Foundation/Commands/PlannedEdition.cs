@@ -9,7 +9,7 @@ using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Foundation.Commands;
 
-/// <summary>An edition, as what commands change.</summary>
+/// <summary>An edition, as a team's commands change it.</summary>
 public sealed class PlannedEdition(Id<Edition> edition) : IPlanned<EditionPlan>
 {
     public Scope Scope => Scope.Of(edition);

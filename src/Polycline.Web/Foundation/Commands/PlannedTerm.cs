@@ -14,7 +14,7 @@ namespace Polycline.Web.Foundation.Commands;
 /// <summary>A term with all that is taught in it.</summary>
 public sealed record TaughtTerm(TermPlan Plan, IReadOnlyList<EditionPlan> Editions);
 
-/// <summary>A term, as what the office's commands change. What it does to each section of each course is its reach.</summary>
+/// <summary>A term, as the office's commands change it. Its reach covers every section of every course taught in it.</summary>
 public sealed class PlannedTerm(Id<Term> term) : IPlanned<TaughtTerm>
 {
     public Scope Scope => Scope.Of(term);

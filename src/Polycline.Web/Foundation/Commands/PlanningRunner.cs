@@ -20,8 +20,8 @@ public sealed record Planning<TBefore, TRequest>(
 )
     where TRequest : class;
 
-/// <summary>What planning commands change: an edition, or a term with all that is taught in it.</summary>
-/// <typeparam name="TBefore">How it stands.</typeparam>
+/// <summary>Something planning commands can change: an edition, or a term with everything taught in it.</summary>
+/// <typeparam name="TBefore">Its state.</typeparam>
 public interface IPlanned<TBefore>
 {
     Scope Scope { get; }
@@ -38,7 +38,7 @@ public interface IPlanned<TBefore>
     /// <summary>The editions in it.</summary>
     IReadOnlyList<EditionPlan> Editions(TBefore state);
 
-    /// <summary>Where its counter stands.</summary>
+    /// <summary>Its counter.</summary>
     long VersionOf(TBefore state);
 
     /// <exception cref="Http.ProblemException">Something that is to be written is not the caller's to change.</exception>

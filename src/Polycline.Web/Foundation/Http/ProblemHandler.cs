@@ -31,7 +31,7 @@ public sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHand
                     500,
                     "fault",
                     "Something went wrong here.",
-                    "Nothing was changed. Try again; if it stays so, tell whoever looks after Polycline."
+                    "Nothing was changed. Try again. If it happens again, tell whoever looks after Polycline."
                 )
         );
         return true;

@@ -14,7 +14,7 @@ using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Foundation.Reading;
 
-/// <summary>A course that students' commands get ready before their transaction, and see as their student does in it.</summary>
+/// <summary>The course a student's command works in: fetched before its transaction, then seen through that student's eyes.</summary>
 public sealed class CourseOfStudents
 {
     private readonly EditionPlan plan;
@@ -24,7 +24,7 @@ public sealed class CourseOfStudents
     /// <summary>The course that the section follows.</summary>
     public static async Task<CourseOfStudents> Of(Access access, PlanCache plans) => new(await plans.Edition(access));
 
-    /// <summary>As whoever asks sees it.</summary>
+    /// <summary>The course as the student who asks may see it.</summary>
     public Task<StudentCourse> SeenBy(NpgsqlConnection connection, Access access, Viewpoint viewpoint) =>
         StudentCourse.Of(connection, plan, access, viewpoint);
 }

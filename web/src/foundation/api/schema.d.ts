@@ -3439,7 +3439,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AdjustSectionsRequest"];
@@ -3507,7 +3507,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["OrderUnitRequest"];
@@ -3575,7 +3575,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["OrderLessonRequest"];
@@ -3643,7 +3643,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangeTimetableRequest"];
@@ -3711,7 +3711,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["LoseClassesRequest"];
@@ -3830,7 +3830,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AddUnitRequest"];
@@ -3898,7 +3898,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AddLessonRequest"];
@@ -3966,7 +3966,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AddItemRequest"];
@@ -4034,7 +4034,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangeCourseRequest"];
@@ -4102,7 +4102,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangeUnitRequest"];
@@ -4170,7 +4170,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["DescribeItemRequest"];
@@ -4238,7 +4238,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangeLessonRequest"];
@@ -4306,7 +4306,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RenameItemRequest"];
@@ -4374,7 +4374,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MoveUnitRequest"];
@@ -4442,7 +4442,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MoveLessonRequest"];
@@ -4510,7 +4510,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MoveItemRequest"];
@@ -4578,7 +4578,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RemoveUnitRequest"];
@@ -4646,7 +4646,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RemoveLessonRequest"];
@@ -4714,7 +4714,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RemoveItemRequest"];
@@ -4782,7 +4782,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PublishItemRequest"];
@@ -4850,7 +4850,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PublishItemsRequest"];
@@ -4918,7 +4918,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["WriteItemRequest"];
@@ -4986,7 +4986,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TimeItemRequest"];
@@ -5054,7 +5054,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ConditionItemRequest"];
@@ -5195,7 +5195,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ConfirmTaughtRequest"];
@@ -5263,7 +5263,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangeClassesRequest"];
@@ -5356,7 +5356,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangesSeenRequest"];
@@ -5445,7 +5445,7 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["CalendarLinkRequest"];
@@ -5511,7 +5511,7 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["CalendarLinkRequest"];
@@ -5630,7 +5630,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RecordOpenedRequest"];
@@ -5698,7 +5698,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SaveDraftRequest"];
@@ -5766,7 +5766,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["HandInRequest"];
@@ -5859,7 +5859,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["GiveBackRequest"];
@@ -5998,7 +5998,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RollOverRequest"];
@@ -6066,7 +6066,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TakeBackRollOverRequest"];
@@ -6134,7 +6134,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["EndEditionRequest"];
@@ -6202,7 +6202,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ResumeEditionRequest"];
@@ -6270,7 +6270,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TakeInRequest"];
@@ -6338,7 +6338,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TakeBackCourseRequest"];
@@ -6456,7 +6456,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["JoinSectionRequest"];
@@ -6599,7 +6599,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["UndoRequest"];
@@ -6667,7 +6667,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["UndoRequest"];
@@ -6795,7 +6795,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MarkDaysRequest"];
@@ -6863,7 +6863,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SetTermRequest"];
@@ -6956,7 +6956,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AddGroupRequest"];
@@ -7024,7 +7024,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RemoveGroupRequest"];
@@ -7092,7 +7092,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PutInGroupRequest"];
@@ -7160,7 +7160,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description With a preview of planning: whether to name the students whom it reaches. */
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ItemForWhomRequest"];
