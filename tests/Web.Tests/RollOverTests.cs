@@ -209,7 +209,7 @@ public sealed class RollOverTests : IAsyncLifetime
             .GetValue<string>()
             .ShouldMatch(
                 @"^Weather Watch, edition 2026 becomes a past edition now\. "
-                    + @"Everything in it stays, students' work included\. It can still be read and searched, but no longer changed\."
+                    + @"Everything in it stays, students’ work included\. It can still be read and searched, but no longer changed\."
                     + @" 30 items in it were never published\. \d+ pieces of work have not been read and given back; "
                     + @"that can still be done\. Edition 2027 becomes the current one\.$"
             );

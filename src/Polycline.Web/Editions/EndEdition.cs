@@ -61,7 +61,7 @@ public sealed class EndEdition : IWorkCommand<EndEditionRequest, EndEditionAnswe
         List<string> told =
         [
             $"{plan.CourseTitle}, {plan.Edition.Title} becomes a past edition {when}.",
-            "Everything in it stays, students' work included. It can still be read and searched, but no longer changed.",
+            "Everything in it stays, students’ work included. It can still be read and searched, but no longer changed.",
             unpublished == 0
                 ? "Everything in it was published."
                 : $"{plan.Edition.Levels.Item.Counted(unpublished)} in it {(unpublished == 1 ? "was" : "were")} never published.",
