@@ -14,5 +14,5 @@ export default defineConfig({
     assetsInlineLimit: 0,
     modulePreload: { polyfill: false },
   },
-  test: { environment: 'jsdom', include: ['src/**/*.test.ts'] },
+  test: { include: ['src/**/*.test.ts'] },
 })

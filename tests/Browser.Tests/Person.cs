@@ -13,11 +13,11 @@ public sealed class Person : IDisposable
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
     private static readonly string Axe = File.ReadAllText(System.IO.Path.Combine(TestServer.Root, "web/node_modules/axe-core/axe.min.js"));
-    private readonly string profile = Directory.CreateTempSubdirectory("polycline-browser.").FullName;
 
     // What changes nothing of a course: that somebody has seen what is new, and reading a file.
     private static readonly string[] DoneAtOnce = ["mark-changes-seen", "closures-of-file", "take-back-course", "take-back-roll-over"];
     private readonly HashSet<string> looked = [];
+    private readonly Browsers.Kept browser;
     private readonly ChromeDriver driver;
     private readonly Uri address;
 
@@ -25,40 +25,11 @@ public sealed class Person : IDisposable
     public Person(Uri address, string? zone = null)
     {
         this.address = address;
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments(
-            "--headless=new",
-            "--no-sandbox",
-            "--disable-gpu",
-            "--disable-quic",
-            "--no-first-run",
-            "--disable-background-networking",
-            "--disable-component-update",
-            "--disable-sync",
-            $"--user-data-dir={profile}",
-            "--window-size=1280,800",
-            "--force-device-scale-factor=1",
-            "--hide-scrollbars",
-            "--force-prefers-reduced-motion"
-        );
-        options.SetLoggingPreference(LogType.Browser, LogLevel.All);
-        options.SetLoggingPreference("performance", LogLevel.All);
-        options.PerformanceLoggingPreferences = new() { IsCollectingNetworkEvents = true, IsCollectingPageEvents = false };
-        var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
-        service.SuppressInitialDiagnosticInformation = true;
-        driver = new(service, options, TimeSpan.FromSeconds(60));
+        browser = Browsers.Take();
+        driver = browser.Driver;
         Resize(1280, 800);
         if (zone is not null)
-            Devtools("Emulation.setTimezoneOverride", new() { ["timezoneId"] = zone });
-        Devtools(
-            "Page.addScriptToEvaluateOnNewDocument",
-            new()
-            {
-                ["source"] =
-                    "addEventListener('securitypolicyviolation', e => (window.violations "
-                    + "??= []).push(`${e.violatedDirective} ${e.blockedURI} ${e.sourceFile}`))",
-            }
-        );
+            browser.Devtools("Emulation.setTimezoneOverride", new() { ["timezoneId"] = zone });
     }
 
     /// <summary>Answers of the server that a walk brings about on purpose, such as 409; the browser reports them too.</summary>
@@ -67,7 +38,7 @@ public sealed class Person : IDisposable
     public string Path => new Uri(driver.Url).PathAndQuery;
 
     public void Resize(int width, int height) =>
-        Devtools(
+        browser.Devtools(
             "Emulation.setDeviceMetricsOverride",
             new()
             {
@@ -90,7 +61,7 @@ public sealed class Person : IDisposable
 
     /// <summary>An element that is on the page, or comes to be soon.</summary>
     /// <param name="selector">CSS; XPath where it starts with //.</param>
-    public IWebElement See(string selector) => Wait(() => All(selector).FirstOrDefault(element => element.Displayed), selector)!;
+    public IWebElement See(string selector) => Wait(() => Soon("seen(arguments[0])", selector) as IWebElement, selector)!;
 
     public ReadOnlyCollection<IWebElement> All(string selector) =>
         driver.FindElements(
@@ -100,26 +71,30 @@ public sealed class Person : IDisposable
         );
 
     /// <param name="patience">How long it may take; null: some seconds.</param>
-    public void SeeText(string text, TimeSpan? patience = null) =>
-        Until(() => Text().Contains(text, StringComparison.Ordinal), text, patience);
+    public void SeeText(string text, TimeSpan? patience = null) => Until(() => Soon("says(arguments[0])", text) is true, text, patience);
 
-    public void SeeNoText(string text) => Until(() => !Text().Contains(text, StringComparison.Ordinal), text);
+    public void SeeNoText(string text) => Until(() => Soon("!says(arguments[0])", text) is true, text);
 
     public string Text() => Ask<string>("return document.body.innerText");
 
     /// <summary>Presses it once it stands still and nothing is moving away from above it.</summary>
-    public void Press(IWebElement element)
-    {
-        var last = "";
-        var stood = 0;
+    public void Press(IWebElement element) =>
         Until(() =>
         {
-            var now = Ask<string>("const r = arguments[0].getBoundingClientRect(); return `${r.x} ${r.y} ${r.width}`", element);
-            stood = now == last ? stood + 1 : 0;
-            last = now;
             // What was read anew meanwhile may still move it.
-            if (stood < 4)
-                return false;
+            driver.ExecuteAsyncScript(
+                """
+                const [element, done] = arguments
+                const place = () => Object.values(element.getBoundingClientRect().toJSON()).join()
+                const look = (last, stood) => setTimeout(() => {
+                  const now = place()
+                  if (now === last && stood >= 3) done()
+                  else look(now, now === last ? stood + 1 : 0)
+                }, 30)
+                look(place(), 0)
+                """,
+                element
+            );
             try
             {
                 element.Click();
@@ -130,7 +105,6 @@ public sealed class Person : IDisposable
                 return false;
             }
         });
-    }
 
     /// <summary>Presses it with the Shift key held.</summary>
     public void PressWithShift(IWebElement element) =>
@@ -200,7 +174,8 @@ public sealed class Person : IDisposable
     /// <summary>
     /// Says yes to what is asked before it is done, where it is asked, with the mouse or with keys; then sees what came of it.
     /// </summary>
-    public void Sure(string becomes, bool keys = false) => Sure(() => Text().Contains(becomes, StringComparison.Ordinal), becomes, keys);
+    public void Sure(string becomes, bool keys = false) =>
+        Sure(() => Soon("says(arguments[0]) || asked()", becomes) is true, becomes, keys);
 
     /// <inheritdoc cref="Sure(string, bool)"/>
     public void Sure(Func<bool> becomes, string what, bool keys = false)
@@ -233,26 +208,33 @@ public sealed class Person : IDisposable
 
     public void Until(Func<bool> met, string what = "", TimeSpan? patience = null) => Wait(() => met() ? this : null, what, patience);
 
-    /// <summary>Turns the paper over, without the menu.</summary>
+    /// <summary>Turns the paper over, as happens when it is turned over in another window.</summary>
     public void Paper(string paper)
     {
-        Ask<object?>("localStorage.setItem('polycline-paper', arguments[0])", paper);
-        driver.Navigate().Refresh();
+        Ask<object?>(
+            "const [newValue, key] = [arguments[0], 'polycline-paper']; localStorage.setItem(key, newValue); "
+                + "dispatchEvent(new StorageEvent('storage', { key, newValue, storageArea: localStorage }))",
+            paper
+        );
         Until(() => Ask<string>("return document.documentElement.dataset.paper") == paper);
     }
 
     /// <summary>What axe finds wrong with the page, by WCAG 2.2 AA and good practice.</summary>
-    public void IsAccessible(string where)
+    /// <param name="colours">Only what depends on the colours.</param>
+    public void IsAccessible(string where, bool colours = false)
     {
-        driver.ExecuteScript(Axe);
+        if (Ask<bool>("return !window.axe"))
+            driver.ExecuteScript(Axe);
         var found = (string)
             driver.ExecuteAsyncScript(
                 """
                 const done = arguments[arguments.length - 1]
-                axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] })
+                const all = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
+                axe.run(document, { runOnly: arguments[0] ? { type: 'rule', values: ['color-contrast'] } : all })
                   .then(r => done(JSON.stringify(r.violations.map(v => `${v.id}: ${
                     v.nodes.map(n => n.target + ' ' + n.any.map(a => a.message).join()).join(' | ')}`))))
-                """
+                """,
+                colours
             )!;
         JsonSerializer.Deserialize<string[]>(found).ShouldBeEmpty(where);
     }
@@ -307,18 +289,61 @@ public sealed class Person : IDisposable
 
     public void Picture(string path) => driver.GetScreenshot().SaveAsFile(path);
 
-    public void Dispose()
+    public void Dispose() => Browsers.GiveBack(browser, address);
+
+    // Waits a moment in the page itself, looking again as it changes: asking from here, over and over, costs more than all
+    // the pages do. Null where it does not come so soon, or the page went.
+    private object? Soon(string condition, params object[] arguments)
     {
-        driver.Quit();
-        driver.Dispose();
-        Directory.Delete(profile, recursive: true);
+        try
+        {
+            return driver.ExecuteAsyncScript(
+                $$"""
+                const done = arguments[arguments.length - 1]
+                const says = (text) => document.body?.innerText.includes(text)
+                const isSeen = (e) => (e.closest('select') ?? e).checkVisibility({ opacityProperty: true, visibilityProperty: true })
+                const all = (of) => {
+                  if (!/^\(?\/\//.test(of)) return [...document.querySelectorAll(of)]
+                  const found = document.evaluate(of, document, null, XPathResult.ORDERED_NODE_SNAPSHOT_TYPE)
+                  return Array.from({ length: found.snapshotLength }, (_, n) => found.snapshotItem(n))
+                }
+                const seen = (of) => all(of).find(isSeen)
+                const asked = () => seen('[role=alertdialog]')
+                const met = () => {{condition}}
+                let [over, next] = [false, 0]
+                const finish = (value) => {
+                  if (over) return
+                  over = true
+                  observer.disconnect()
+                  clearInterval(every)
+                  done(value)
+                }
+                const look = () => {
+                  next = 0
+                  const value = met()
+                  if (value) finish(value)
+                }
+                const observer = new MutationObserver(() => (next ||= setTimeout(look, 40)))
+                observer.observe(document, { subtree: true, childList: true, characterData: true, attributes: true })
+                // What a style alone changes is no mutation.
+                const every = setInterval(look, 250)
+                setTimeout(() => finish(null), 2000)
+                look()
+                """,
+                arguments
+            );
+        }
+        catch (JavaScriptException)
+        {
+            return null;
+        }
     }
 
     private T Wait<T>(Func<T> met, string what, TimeSpan? patience = null)
     {
         try
         {
-            return new WebDriverWait(new SystemClock(), driver, patience ?? Patience, TimeSpan.FromMilliseconds(30))
+            return new WebDriverWait(new SystemClock(), driver, patience ?? Patience, TimeSpan.FromMilliseconds(40))
             {
                 Message = what,
             }.Until(_ =>
@@ -342,6 +367,4 @@ public sealed class Person : IDisposable
 
     // Its beginning, and its end, where what is asked and what was done stands.
     private static string Begin(string text) => text.Length <= 2_300 ? text : $"{text[..1_500]}\n…\n{text[^800..]}";
-
-    private void Devtools(string command, Dictionary<string, object?> parameters) => driver.ExecuteCdpCommand(command, parameters);
 }

@@ -44,15 +44,34 @@ public sealed class Caller(Uri address, IPAddress? from = null) : IDisposable
 
     public Task<Reply> Get(string path) => Send(HttpMethod.Get, path, null);
 
-    public Task<Reply> Post(string path, object? body = null, Guid? key = null, Action<HttpRequestMessage>? alter = null) =>
-        Send(HttpMethod.Post, path, body, request =>
-        {
-            if (key is { } given)
-                request.Headers.Add("Idempotency-Key", given.ToString());
-            alter?.Invoke(request);
-        });
+    /// <param name="hangUp">Ends the connection, as a page does that is left.</param>
+    public Task<Reply> Post(
+        string path,
+        object? body = null,
+        Guid? key = null,
+        Action<HttpRequestMessage>? alter = null,
+        CancellationToken hangUp = default
+    ) =>
+        Send(
+            HttpMethod.Post,
+            path,
+            body,
+            request =>
+            {
+                if (key is { } given)
+                    request.Headers.Add("Idempotency-Key", given.ToString());
+                alter?.Invoke(request);
+            },
+            hangUp
+        );
 
-    public async Task<Reply> Send(HttpMethod method, string path, object? body, Action<HttpRequestMessage>? alter = null)
+    public async Task<Reply> Send(
+        HttpMethod method,
+        string path,
+        object? body,
+        Action<HttpRequestMessage>? alter = null,
+        CancellationToken hangUp = default
+    )
     {
         using var request = new HttpRequestMessage(method, path);
         request.Headers.Add(SameSiteOnly.Header, "1");
@@ -61,8 +80,8 @@ public sealed class Caller(Uri address, IPAddress? from = null) : IDisposable
         if (body is not null)
             request.Content = JsonContent.Create(body, options: new JsonSerializerOptions(JsonSerializerDefaults.Web));
         alter?.Invoke(request);
-        var response = await http.SendAsync(request);
-        return new(response.StatusCode, await response.Content.ReadAsStringAsync(), response);
+        var response = await http.SendAsync(request, hangUp);
+        return new(response.StatusCode, await response.Content.ReadAsStringAsync(hangUp), response);
     }
 
     public void Dispose() => http.Dispose();

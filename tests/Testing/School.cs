@@ -115,23 +115,28 @@ public sealed class School : IAsyncDisposable
 
     public Task<T> Sql<T>(Func<NpgsqlConnection, Task<T>> ask) => Owner.Read(ask, CancellationToken.None);
 
-    /// <summary>Waits until some statement waits for a lock on this school.</summary>
-    public async Task UntilSomebodyWaits()
-    {
-        for (var waited = Stopwatch.StartNew(); waited.Elapsed < TimeSpan.FromSeconds(10); await Task.Yield())
-            if (
+    /// <summary>Comes when so many statements wait for a lock in this school.</summary>
+    public Task UntilWaiting(int many = 1) =>
+        Until(
+            async () =>
                 await Sql(connection =>
-                    connection.ExecuteScalarAsync<bool>(
+                    connection.ExecuteScalarAsync<long>(
                         """
-                        SELECT EXISTS (
-                          SELECT 1 FROM pg_locks waiting JOIN pg_locks other ON other.pid = waiting.pid
-                          WHERE NOT waiting.granted AND other.database = (SELECT oid FROM pg_database WHERE datname = current_database()))
+                        SELECT count(DISTINCT waiting.pid) FROM pg_locks waiting JOIN pg_locks other ON other.pid = waiting.pid
+                        WHERE NOT waiting.granted AND other.database = (SELECT oid FROM pg_database WHERE datname = current_database())
                         """
                     )
-                )
-            )
+                ) == many,
+            $"never {many} that wait for a lock"
+        );
+
+    /// <summary>Comes when something has come to be so.</summary>
+    public static async Task Until(Func<Task<bool>> isSo, string otherwise)
+    {
+        for (var waited = Stopwatch.StartNew(); waited.Elapsed < TimeSpan.FromSeconds(10); await Task.Delay(5))
+            if (await isSo())
                 return;
-        throw new TimeoutException("Nobody came to wait for a lock.");
+        throw new TimeoutException(otherwise);
     }
 
     /// <summary>How many rows each table has: two counts that are equal show that nothing was written between them.</summary>
@@ -139,18 +144,13 @@ public sealed class School : IAsyncDisposable
         Sql(async connection =>
         {
             var tables = await connection.QueryAsync<string>("SELECT tablename FROM pg_tables WHERE schemaname = 'public' ORDER BY 1");
-            var counts = new StringBuilder();
-            foreach (var table in tables.Except(except))
-                counts
-                    .Append(table)
-                    .Append(' ')
-                    .Append(
-                        await connection.ExecuteScalarAsync<string>(
-                            $"SELECT count(*) || ' ' || coalesce(md5(string_agg(t::text, ',' ORDER BY t::text)), '') FROM {table} t"
-                        )
-                    )
-                    .Append('\n');
-            return counts.ToString();
+            // In one statement: it is asked before and after each command of every walk.
+            var counts = tables
+                .Except(except)
+                .Select(table =>
+                    $"SELECT '{table} ' || count(*) || ' ' || coalesce(sum(hashtextextended(t::text, 0)::numeric), 0) FROM {table} t"
+                );
+            return string.Join('\n', await connection.QueryAsync<string>(string.Join(" UNION ALL ", counts)));
         });
 
     public async ValueTask DisposeAsync()

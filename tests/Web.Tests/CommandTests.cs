@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.Json.Nodes;
 using Dapper;
 using Polycline.Core.Release;
+using Polycline.Data.Courses;
 using Polycline.Data.Verify;
 using Polycline.Demo.School;
 using Polycline.Testing;
@@ -102,6 +103,30 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         ).Code.ShouldBe("key-reused");
         await TakeBack(replies[0]);
         (await lead.Post(Route(command), body)).Json["field"]!.GetValue<string>().ShouldBe("Idempotency-Key");
+    }
+
+    [Fact]
+    public async Task A_preview_that_nobody_waits_for_holds_nothing_up_and_what_was_sent_to_be_done_is_done()
+    {
+        var body = await CommandExamples.All["add-unit"](school);
+        using var hangUp = new CancellationTokenSource();
+        await using var held = await school.Owner.Source.OpenConnectionAsync();
+        await using var holding = await held.BeginTransactionAsync();
+        await EditionStore.Lock(held, new(school.WeatherWatch));
+        var looking = lead.Post($"{Route("add-unit")}?preview=true", body, hangUp: hangUp.Token);
+        await school.UntilWaiting(1);
+        var doing = lead.Post(Route("add-unit"), body, Guid.NewGuid(), hangUp: hangUp.Token);
+        await school.UntilWaiting(2);
+        var batches = await Batches();
+        await hangUp.CancelAsync();
+        await Should.ThrowAsync<OperationCanceledException>(looking);
+        await Should.ThrowAsync<OperationCanceledException>(doing);
+        // The preview has stopped waiting, while the course is still held.
+        await school.UntilWaiting(1);
+        await holding.CommitAsync();
+        await School.Until(async () => await Batches() == batches + 1, "what was sent was not done");
+        var batch = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT max(id) FROM batch"));
+        (await lead.Post(Route("undo"), new { batch }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
     }
 
     private async Task TakeBack(Reply done) =>

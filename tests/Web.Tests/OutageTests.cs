@@ -63,7 +63,7 @@ public sealed class OutageTests
         await using var held = await holder.BeginTransactionAsync();
         await holder.ExecuteAsync("SELECT 1 FROM edition WHERE id = @WeatherWatch FOR UPDATE", new { school.WeatherWatch });
         var underWay = lead.Post($"/api/editions/{school.WeatherWatch}/rename-item", await CommandExamples.Rename(school), Guid.NewGuid());
-        await school.UntilSomebodyWaits();
+        await school.UntilWaiting();
 
         var stopping = school.Instance.StopAsync();
         await Until(async () =>

@@ -386,7 +386,7 @@ public sealed class OutlineTests : IAsyncLifetime
             },
             Guid.NewGuid()
         );
-        await school.UntilSomebodyWaits();
+        await school.UntilWaiting();
         // Now each waits for the other; PostgreSQL ends the one that has waited longer, the command.
         await other.ExecuteAsync("SELECT 1 FROM edition WHERE id = @WeatherWatch FOR UPDATE", new { school.WeatherWatch });
         rename.IsCompleted.ShouldBeFalse();

@@ -124,8 +124,9 @@ public static class EditionStore
         );
 
     /// <summary>Locks the edition against other changes until the transaction ends.</summary>
-    public static Task Lock(NpgsqlConnection connection, Id<Edition> edition) =>
-        connection.ExecuteAsync("SELECT 1 FROM edition WHERE id = @Value FOR UPDATE", edition);
+    /// <param name="stop">Ends the waiting for it.</param>
+    public static Task Lock(NpgsqlConnection connection, Id<Edition> edition, CancellationToken stop = default) =>
+        connection.ExecuteAsync(new("SELECT 1 FROM edition WHERE id = @Value FOR UPDATE", edition, cancellationToken: stop));
 
     /// <summary>Gives every item the code it has for good; those that come later are given theirs when they are added.</summary>
     public static Task FixCodes(NpgsqlConnection connection, EditionPlan plan, Instant at)

@@ -64,9 +64,13 @@ public static class TermStore
         database.Within(IsolationLevel.RepeatableRead, connection => Read(connection, term), stop);
 
     /// <summary>Locks every edition taught in a term, and then the term, against other changes until the transaction ends.</summary>
-    public static Task Lock(NpgsqlConnection connection, Id<Term> term) =>
+    /// <param name="stop">Ends the waiting for them.</param>
+    public static Task Lock(NpgsqlConnection connection, Id<Term> term, CancellationToken stop = default) =>
         connection.ExecuteAsync(
-            "SELECT 1 FROM edition WHERE term = @Value ORDER BY id FOR UPDATE; SELECT 1 FROM term WHERE id = @Value FOR UPDATE",
-            term
+            new(
+                "SELECT 1 FROM edition WHERE term = @Value ORDER BY id FOR UPDATE; SELECT 1 FROM term WHERE id = @Value FOR UPDATE",
+                term,
+                cancellationToken: stop
+            )
         );
 }

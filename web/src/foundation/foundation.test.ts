@@ -1,9 +1,11 @@
+// @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { type EffectScope, effectScope, nextTick, ref, shallowRef } from 'vue'
 import { ProblemError, ask, once, problemOf } from './api/client'
 import { hasMissed, noteCounters } from './counters'
 import { levelsOf, plainLevels } from './levels'
 import { usePinned } from './usePinned'
+import { NoLongerAsked } from './useCommand'
 import { useReach } from './useReach'
 
 let scope: EffectScope
@@ -70,6 +72,23 @@ describe('the reach of what is about to be done', () => {
     answers.get(1)!(told('for one'))
     await vi.advanceTimersByTimeAsync(0)
     expect(sentence.value).toBe('for two')
+  })
+
+  it('is given up as soon as something else is asked, and says nothing of that', async () => {
+    const given: AbortSignal[] = []
+    const request = ref<number | null>(1)
+    const sentence = scope.run(() =>
+      useReach(request, (_, signal) => {
+        given.push(signal)
+        return new Promise((_, refuse) => signal.addEventListener('abort', () => refuse(new NoLongerAsked())))
+      }),
+    )!
+    request.value = 2
+    await vi.advanceTimersByTimeAsync(300)
+    expect(given.map((signal) => signal.aborted)).toEqual([true, false])
+    scope.stop()
+    await vi.advanceTimersByTimeAsync(0)
+    expect([given[1]!.aborted, sentence.value]).toEqual([true, ''])
   })
 
   it('says why there is none, and nothing where nothing is asked', async () => {

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createApp, effectScope, ref } from 'vue'
 import { expect, test } from 'vitest'

@@ -3,6 +3,9 @@ import { type Ref, computed, ref, shallowRef } from 'vue'
 import { type Schemas, ask, problemOf } from './api/client'
 import { LeftAsItIs, askBefore } from './asking'
 
+/** Nobody waits for this preview any more: what it asked has changed, or is being done. */
+export class NoLongerAsked extends Error {}
+
 type Answer = { data?: Schemas['CommandAnswer']; error?: unknown; response: Response }
 
 /** How a command is sent: looked at beforehand, or done under a key of its own. */
@@ -52,19 +55,21 @@ export function useCommand<TRequest>(changes: Ref<readonly unknown[]>, send: Sen
   const look = (request: TRequest, names = false, signal?: AbortSignal) =>
     ask(send(request, { params: { query: { preview: true, ...(names && { names }) }, header: {} }, signal }))
 
-  /** What it would do; never answered once it is being done. */
-  async function preview(request: TRequest) {
-    const { signal } = looking
+  /**
+   * What it would do. Throws `NoLongerAsked` once it is being done, or given up by the caller.
+   * @param given Aborted by the caller when the request has changed, so that the server stops looking too.
+   */
+  async function preview(request: TRequest, given?: AbortSignal) {
+    const signal = given ? AbortSignal.any([looking.signal, given]) : looking.signal
     // Whoever is typing changes the request while it is under way: what was looked at is what was sent.
     const asked = JSON.stringify(request)
-    const never = () => new Promise<never>(() => undefined)
-    if (mutation.isPending.value) return never()
+    if (mutation.isPending.value || signal.aborted) throw new NoLongerAsked()
     try {
       const answer = await look(JSON.parse(asked) as TRequest, false, signal)
       shown = { asked, answer }
       return answer
     } catch (error) {
-      return signal.aborted ? never() : Promise.reject(error as Error)
+      throw signal.aborted ? new NoLongerAsked() : error
     }
   }
 

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { effectScope } from 'vue'
 import { expect, test } from 'vitest'
 import { useScreenKeys } from './useKeys'

@@ -1,24 +1,30 @@
 import { refDebounced } from '@vueuse/core'
 import { type Ref, ref, toRaw, watch } from 'vue'
 import { problemOf } from './api/client'
+import { NoLongerAsked } from './useCommand'
 
-type Preview<B> = (request: B) => Promise<{ reach: { sentence: string } }>
+type Preview<B> = (request: B, signal: AbortSignal) => Promise<{ reach: { sentence: string } }>
 
-/** What a change would do, asked whenever it stands still; empty where there is nothing to ask. */
+/**
+ * What a change would do, asked whenever it stands still; empty where there is nothing to ask. A preview holds the course
+ * for a moment, so one that nobody waits for any more is given up.
+ */
 export function useReach<B>(request: Ref<B | null>, preview: Preview<B>) {
   const sentence = ref('')
   const settled = refDebounced(request, 250)
   watch(
     settled,
-    async (asked) => {
+    async (asked, _, onCleanup) => {
       sentence.value = ''
       if (!asked) return
+      const giveUp = new AbortController()
+      onCleanup(() => giveUp.abort())
       const stillAsked = () => toRaw(asked) === toRaw(request.value)
       try {
-        const answer = await preview(asked)
+        const answer = await preview(asked, giveUp.signal)
         if (stillAsked()) sentence.value = answer.reach.sentence
       } catch (error) {
-        if (stillAsked()) sentence.value = problemOf(error).title
+        if (stillAsked() && !(error instanceof NoLongerAsked)) sentence.value = problemOf(error).title
       }
     },
     { immediate: true },

@@ -1,15 +1,15 @@
-import { ref, watchEffect } from 'vue'
+import { useLocalStorage } from '@vueuse/core'
+import { watchEffect } from 'vue'
 import { useTheme } from 'vuetify'
 import { type Paper, themeCss } from './theme'
 
 const KEPT = 'polycline-paper'
-const paper = ref<Paper>(firstPaper())
-
-function firstPaper(): Paper {
-  const kept = localStorage.getItem(KEPT)
-  if (kept === 'day' || kept === 'night') return kept
-  return matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day'
-}
+const ofDevice: Paper = matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day'
+/** Kept on this device; every window of it turns over together. Whatever else may stand there counts as nothing. */
+const paper = useLocalStorage<Paper>(KEPT, ofDevice, {
+  writeDefaults: false,
+  serializer: { read: (kept) => (kept === 'day' || kept === 'night' ? kept : ofDevice), write: (now) => now },
+})
 
 /** Lays the theme under the page; once, before anything is drawn. */
 export function layPaper(): void {
@@ -19,7 +19,7 @@ export function layPaper(): void {
   document.documentElement.dataset.paper = paper.value
 }
 
-/** Which paper the page is drawn on, and turning it over. Remembered on this device. */
+/** Which paper the page is drawn on, and turning it over. */
 export function usePaper() {
   const theme = useTheme()
   watchEffect(() => {
@@ -28,7 +28,6 @@ export function usePaper() {
   })
   function turnOver(): void {
     paper.value = paper.value === 'day' ? 'night' : 'day'
-    localStorage.setItem(KEPT, paper.value)
   }
   return { paper, turnOver }
 }

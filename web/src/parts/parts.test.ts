@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { type App, type Component, createApp, h, nextTick } from 'vue'
 import { createMemoryHistory, createRouter } from 'vue-router'

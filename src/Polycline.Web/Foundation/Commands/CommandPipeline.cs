@@ -31,6 +31,9 @@ public sealed record Sent<TRequest>(
 {
     /// <summary>True: its answer is kept nowhere.</summary>
     public bool HasSecret { get; init; }
+
+    /// <summary>What ends it early: for a preview, that nobody waits for it any more. What is to be done is done.</summary>
+    public CancellationToken Until(CancellationToken gone) => Key is null ? gone : CancellationToken.None;
 }
 
 /// <summary>
@@ -70,15 +73,17 @@ public sealed class CommandPipeline(Database database)
     }
 
     /// <param name="run">What is done in the transaction, under a key of its own.</param>
+    /// <param name="gone">Whoever sent it waits no longer.</param>
     /// <exception cref="ProblemException">It cannot be done; nothing was written.</exception>
     public async Task<TAnswer> Run<TRequest, TAnswer>(
         Sent<TRequest> sent,
         Func<NpgsqlConnection, Guid, Task<TAnswer>> run,
-        CancellationToken stop
+        CancellationToken gone
     )
         where TRequest : class
         where TAnswer : IAnswer<TAnswer>
     {
+        var stop = sent.Until(gone);
         using var measured = Measured.Command(sent.Command, sent.Key is null);
         try
         {

@@ -14,7 +14,7 @@ public sealed class PlannedEdition(Id<Edition> edition) : IPlanned<EditionPlan>
 {
     public Scope Scope => Scope.Of(edition);
 
-    public Task Lock(NpgsqlConnection connection) => EditionStore.Lock(connection, edition);
+    public Task Lock(NpgsqlConnection connection, CancellationToken stop) => EditionStore.Lock(connection, edition, stop);
 
     public async Task<EditionPlan> Read(NpgsqlConnection connection) =>
         await EditionStore.Read(connection, edition) ?? throw Problem.Unknown();

@@ -20,7 +20,7 @@ public sealed class PlannedTerm(Id<Term> term) : IPlanned<TaughtTerm>
     public Scope Scope => Scope.Of(term);
 
     /// <summary>Locks the term, and every edition taught in it.</summary>
-    public Task Lock(NpgsqlConnection connection) => TermStore.Lock(connection, term);
+    public Task Lock(NpgsqlConnection connection, CancellationToken stop) => TermStore.Lock(connection, term, stop);
 
     public async Task<TaughtTerm> Read(NpgsqlConnection connection)
     {

@@ -27,7 +27,8 @@ public interface IPlanned<TBefore>
     Scope Scope { get; }
 
     /// <summary>Locks it against other changes until the transaction ends.</summary>
-    Task Lock(NpgsqlConnection connection);
+    /// <param name="stop">Ends the waiting for it.</param>
+    Task Lock(NpgsqlConnection connection, CancellationToken stop);
 
     /// <summary>Reads it as it stands.</summary>
     Task<TBefore> Read(NpgsqlConnection connection);
@@ -71,13 +72,13 @@ public sealed class PlanningRunner(CommandPipeline pipeline)
         TRequest request,
         Guid? key,
         bool names,
-        CancellationToken stop
+        CancellationToken gone
     )
         where TRequest : class
     {
         var sent = new Sent<TRequest>(command.Name, $"{planned.Scope}", command.May, command.Validator, access, viewpoint, request, key);
         CommandPipeline.Check(sent);
-        return pipeline.Run(sent, (connection, _) => Do(connection, command, planned, sent, names), stop);
+        return pipeline.Run(sent, (connection, _) => Do(connection, command, planned, sent, names, sent.Until(gone)), gone);
     }
 
     private static async Task<CommandAnswer> Do<TBefore, TRequest>(
@@ -85,12 +86,13 @@ public sealed class PlanningRunner(CommandPipeline pipeline)
         Planning<TBefore, TRequest> command,
         IPlanned<TBefore> planned,
         Sent<TRequest> sent,
-        bool names
+        bool names,
+        CancellationToken stop
     )
         where TRequest : class
     {
         var viewpoint = sent.Viewpoint;
-        await planned.Lock(connection);
+        await planned.Lock(connection, stop);
         var before = await planned.Read(connection);
         planned.NeedsOpen(before, viewpoint);
         var codesFixed = false;
@@ -102,6 +104,8 @@ public sealed class PlanningRunner(CommandPipeline pipeline)
         var decision = await command.Decide(connection, before, sent.Request, viewpoint);
         if (decision.Changes.Count == 0)
             return new(false, null, planned.VersionOf(before), decision.Words, decision.Act, Reaching.Answer(planned.Nothing(viewpoint)));
+        // Nobody waits for it any more: the course is free at once.
+        stop.ThrowIfCancellationRequested();
         await planned.Hold(connection, sent.Access, before, decision.Changes);
         foreach (var body in decision.Bodies)
             await BodyStore.Keep(connection, body);
@@ -113,6 +117,7 @@ public sealed class PlanningRunner(CommandPipeline pipeline)
         if (decision.Undoes is { } undone)
             foreach (var edition in planned.Editions(before))
                 await OpenedStore.Forget(connection, edition.Id, undone);
+        stop.ThrowIfCancellationRequested();
         var after = await planned.Read(connection);
         var reach = await planned.Reach(connection, before, after, viewpoint);
         return new(

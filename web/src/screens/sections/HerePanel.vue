@@ -52,14 +52,17 @@ const asked = computed(() => {
   if (!Number.isInteger(number.value) || number.value < 1) return null
   return of(orderUnit, { section: card.id, unit: target, place: number.value, version: place.unit.orderVersion })
 })
-const reach = useReach(asked, (one) => one.preview())
+const reach = useReach(asked, (one, signal) => one.preview(signal))
 const commands = [differ, orderUnit, orderLesson]
 const problem = computed(() => commands.map((command) => command.problem.value).find(Boolean) ?? null)
 const busy = computed(() => commands.some((command) => command.busy.value))
 
 type Answer = ReturnType<typeof differ.run>
-function of<R>(command: { preview: (request: R) => Answer; run: (request: R) => Answer }, request: R) {
-  return { preview: () => command.preview(request), run: () => command.run(request) }
+function of<R>(
+  command: { preview: (request: R, signal: AbortSignal) => Answer; run: (request: R) => Answer },
+  request: R,
+) {
+  return { preview: (signal: AbortSignal) => command.preview(request, signal), run: () => command.run(request) }
 }
 
 async function send(): Promise<void> {

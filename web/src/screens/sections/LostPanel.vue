@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, toRef, watch } from 'vue'
 import { type Schemas, api, ask, problemOf } from '../../foundation/api/client'
+import { NoLongerAsked } from '../../foundation/useCommand'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useLevels } from '../../foundation/levels'
 import { useViewpoint } from '../../foundation/useViewpoint'
@@ -39,16 +40,19 @@ const requestOf = (way: How) => ({
 const groups = computed(() => groupsOf(sideBySide(outcomes.value), props.lost))
 const chosen = computed(() => outcomes.value[ways.findIndex((way) => way.how === how.value)])
 const isReady = computed(() => chosen.value && 'reach' in chosen.value)
-const refusal = (error: unknown): Outcome => ({ refused: problemOf(error).title })
+const refusal = (error: unknown): Outcome | null =>
+  error instanceof NoLongerAsked ? null : { refused: problemOf(error).title }
 
-async function look(at: number, isOld: () => boolean): Promise<void> {
-  const outcome = await lose.preview(requestOf(ways[at]!.how)).catch(refusal)
+async function look(at: number, isOld: () => boolean, signal?: AbortSignal): Promise<void> {
+  const outcome = await lose.preview(requestOf(ways[at]!.how), signal).catch(refusal)
   if (!isOld()) outcomes.value[at] = outcome
 }
 
 watch(
   classes,
-  async (asked) => {
+  async (asked, _, onCleanup) => {
+    const giveUp = new AbortController()
+    onCleanup(() => giveUp.abort())
     const isOld = () => classes.value !== asked
     outcomes.value = ways.map(() => null)
     can.value = null
@@ -61,7 +65,7 @@ watch(
     dropped.value = answer?.drop.filter((one) => one.meant).map((one) => one.id) ?? []
     can.value = answer
     // Asked one after another: each holds the course for a moment.
-    for (let at = 0; at < ways.length && !isOld(); at++) await look(at, isOld)
+    for (let at = 0; at < ways.length && !isOld(); at++) await look(at, isOld, giveUp.signal)
   },
   { immediate: true },
 )
