@@ -216,16 +216,26 @@ public static class KernelBench
                 [.. Enumerable.Range(0, items / lessons).Select(_ => ItemOf(number++))]
             );
         Item ItemOf(int n) =>
-            new(
-                new($"i{n}"),
-                n % 2 == 0 ? ItemKind.Page
+            new()
+            {
+                Ref = new($"i{n}"),
+                Kind =
+                    n % 2 == 0 ? ItemKind.Page
                     : n % 10 == 3 ? ItemKind.Quiz
                     : ItemKind.Task,
-                $"Item {n}",
-                Opens: new(AnchorBase.LessonStart),
-                Due: n % 2 == 0 ? null : new(AnchorBase.LessonEnd, Meetings: 1, Clock: new(ClockKind.MeetingStart)),
-                Gate: n > 10 && n % 3 == 1 ? new(NodeOf(n)) : null
-            );
+                Title = $"Item {n}",
+                Opens = new() { At = AnchorBase.LessonStart },
+                Due =
+                    n % 2 == 0
+                        ? null
+                        : new()
+                        {
+                            At = AnchorBase.LessonEnd,
+                            Meetings = 1,
+                            Clock = new(ClockKind.MeetingStart),
+                        },
+                Gate = n > 10 && n % 3 == 1 ? new(NodeOf(n)) : null,
+            };
         GateNode NodeOf(int n) =>
             (n / 3 % 10) switch
             {

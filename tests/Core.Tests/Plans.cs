@@ -40,7 +40,16 @@ internal static class Plans
     public static Lesson Lesson(string id, int length, params Item[] items) => new(new(id), $"Lesson {id}", length, [.. items]);
 
     public static Item Task(string id, Anchor? opens = null, Anchor? due = null, GateNode? gate = null, Anchor? closes = null) =>
-        new(new(id), ItemKind.Task, $"Task {id}", Opens: opens, Due: due, Closes: closes, Gate: gate is null ? null : new(gate));
+        new()
+        {
+            Ref = new(id),
+            Kind = ItemKind.Task,
+            Title = $"Task {id}",
+            Opens = opens,
+            Due = due,
+            Closes = closes,
+            Gate = gate is null ? null : new(gate),
+        };
 
     public static Section Section(string id, params Adjustment[] adjustments) =>
         new(new(id), $"Section {id}", Twice, [], [.. adjustments], [], [], [new(new("p1"))]);

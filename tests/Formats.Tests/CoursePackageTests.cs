@@ -29,8 +29,21 @@ public sealed class CoursePackageTests
                                 "The sky at nine",
                                 2,
                                 [
-                                    new(new("i1"), ItemKind.Page, "What a cloud is", Options: [], Body: "a.html"),
-                                    new(new("i2"), ItemKind.Task, "Cloud diary", Options: []),
+                                    new()
+                                    {
+                                        Ref = new("i1"),
+                                        Kind = ItemKind.Page,
+                                        Title = "What a cloud is",
+                                        Options = [],
+                                        Body = "a.html",
+                                    },
+                                    new()
+                                    {
+                                        Ref = new("i2"),
+                                        Kind = ItemKind.Task,
+                                        Title = "Cloud diary",
+                                        Options = [],
+                                    },
                                 ]
                             ),
                         ],

@@ -42,6 +42,20 @@ public sealed class ArchitectureTests
         Packages("Polycline.Core").ShouldBe(["NodaTime"]);
     }
 
+    [Fact]
+    public void A_record_of_over_eight_members_names_them_where_it_is_made()
+    {
+        Assembly[] all = [Core, Data, Web, typeof(CalendarFeed).Assembly, typeof(DemoProfile).Assembly];
+        // A positional record is known by its Deconstruct.
+        var positional = all.SelectMany(assembly => assembly.GetTypes())
+            .Where(type => type.FullName!.StartsWith("Polycline", StringComparison.Ordinal))
+            .SelectMany(type => type.GetMethods(), (type, method) => (type.FullName, method.Name, Members: method.GetParameters().Length))
+            .Where(method => method.Name == "Deconstruct")
+            .ToList();
+        positional.ShouldContain(record => record.Members == 8);
+        positional.Where(record => record.Members > 8).ShouldBeEmpty();
+    }
+
     // Each knows only what stands before it; of the first two neither knows the other.
     private static readonly string[] CoreRooms =
     [

@@ -16,27 +16,44 @@ public readonly record struct Stretch(Instant From, Instant To)
 public readonly record struct MeetingOrigin(LocalDate Date, string Slot);
 
 /// <summary>One time a section meets. Source: the computation, chapter 2.</summary>
-/// <param name="Ordinal">Its place among the section's meetings, from 1.</param>
-/// <param name="Start">Local, as written.</param>
-/// <param name="End">Local, as written.</param>
-/// <param name="Label">The label of its day; null where it was added or moved.</param>
-/// <param name="Counts">For how many it counts where lessons are measured in meetings.</param>
-/// <param name="Stretches">Its class time, in order; breaks between periods are none.</param>
-public sealed record Meeting(
-    int Ordinal,
-    LocalDate Date,
-    LocalTime Start,
-    LocalTime End,
-    string? Label,
-    int Counts,
-    Instant StartsAt,
-    Instant EndsAt,
-    ImmutableArray<Stretch> Stretches,
-    MeetingOrigin Origin
-)
+public sealed record Meeting
 {
+    /// <summary>Its place among the section's meetings, from 1.</summary>
+    public required int Ordinal { get; init; }
+
+    public required LocalDate Date { get; init; }
+
+    /// <summary>Local, as written.</summary>
+    public required LocalTime Start { get; init; }
+
+    /// <summary>Local, as written.</summary>
+    public required LocalTime End { get; init; }
+
+    /// <summary>The label of its day; null where it was added or moved.</summary>
+    public required string? Label { get; init; }
+
+    /// <summary>For how many it counts where lessons are measured in meetings.</summary>
+    public required int Counts { get; init; }
+
+    public required Instant StartsAt { get; init; }
+
+    public required Instant EndsAt { get; init; }
+
+    /// <summary>Its class time, in order; breaks between periods are none.</summary>
+    public required ImmutableArray<Stretch> Stretches
+    {
+        get;
+        init
+        {
+            field = value;
+            Minutes = value is [var only] ? only.Minutes : value.Sum(stretch => stretch.Minutes);
+        }
+    }
+
+    public required MeetingOrigin Origin { get; init; }
+
     /// <summary>The real minutes of its class time.</summary>
-    public int Minutes { get; } = Stretches is [var only] ? only.Minutes : Stretches.Sum(stretch => stretch.Minutes);
+    public int Minutes { get; private init; }
 
     /// <summary>
     /// The moment after so many minutes of class time. On the border of two stretches a start stands at the beginning

@@ -8,17 +8,26 @@ public static class SectionMeetings
 {
     private static readonly string[] Weekdays = ["mon", "tue", "wed", "thu", "fri", "sat", "sun"];
 
-    private sealed record MeetingDraft(
-        LocalDate Date,
-        LocalTime Start,
-        LocalTime End,
-        string? Label,
-        int Counts,
-        Stretch Whole,
-        ImmutableArray<Stretch> Stretches,
-        MeetingOrigin Origin,
-        int Made
-    );
+    private sealed record MeetingDraft
+    {
+        public required LocalDate Date { get; init; }
+
+        public required LocalTime Start { get; init; }
+
+        public required LocalTime End { get; init; }
+
+        public required string? Label { get; init; }
+
+        public required int Counts { get; init; }
+
+        public required Stretch Whole { get; init; }
+
+        public required ImmutableArray<Stretch> Stretches { get; init; }
+
+        public required MeetingOrigin Origin { get; init; }
+
+        public required int Made { get; init; }
+    }
 
     /// <summary>The meetings as they stand between one change and the next, found by date and by date and start.</summary>
     private sealed class Drafts
@@ -107,7 +116,20 @@ public static class SectionMeetings
                     && slot.HoldsOn(day.Date)
                     && Times(term, slot, periods, day) is var (start, end, whole, stretches)
                 )
-                    drafts.Add(new(day.Date, start, end, day.Label, slot.Counts, whole, stretches, new(day.Date, name), drafts.Count));
+                    drafts.Add(
+                        new()
+                        {
+                            Date = day.Date,
+                            Start = start,
+                            End = end,
+                            Label = day.Label,
+                            Counts = slot.Counts,
+                            Whole = whole,
+                            Stretches = stretches,
+                            Origin = new(day.Date, name),
+                            Made = drafts.Count,
+                        }
+                    );
         }
         return drafts;
     }
@@ -159,7 +181,18 @@ public static class SectionMeetings
     )
     {
         var (from, to, whole, stretches) = Unbroken(term, date, start, end);
-        return new(date, from, to, null, counts, whole, stretches, origin, made);
+        return new()
+        {
+            Date = date,
+            Start = from,
+            End = to,
+            Label = null,
+            Counts = counts,
+            Whole = whole,
+            Stretches = stretches,
+            Origin = origin,
+            Made = made,
+        };
     }
 
     private static (LocalTime Start, LocalTime End, Stretch Whole, ImmutableArray<Stretch> Stretches) Unbroken(
@@ -274,18 +307,19 @@ public static class SectionMeetings
         var meetings = ImmutableArray.CreateBuilder<Meeting>(drafts.Count);
         foreach (var draft in drafts)
             meetings.Add(
-                new(
-                    meetings.Count + 1,
-                    draft.Date,
-                    draft.Start,
-                    draft.End,
-                    draft.Label,
-                    draft.Counts,
-                    draft.Whole.From,
-                    draft.Whole.To,
-                    draft.Stretches,
-                    draft.Origin
-                )
+                new()
+                {
+                    Ordinal = meetings.Count + 1,
+                    Date = draft.Date,
+                    Start = draft.Start,
+                    End = draft.End,
+                    Label = draft.Label,
+                    Counts = draft.Counts,
+                    StartsAt = draft.Whole.From,
+                    EndsAt = draft.Whole.To,
+                    Stretches = draft.Stretches,
+                    Origin = draft.Origin,
+                }
             );
         return meetings.MoveToImmutable();
     }

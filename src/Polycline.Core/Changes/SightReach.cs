@@ -9,29 +9,39 @@ using Polycline.Core.Sections;
 namespace Polycline.Core.Changes;
 
 /// <summary>What a change does for one student with one item at a moment.</summary>
-/// <param name="Section">The student's section then.</param>
-/// <param name="Before">What they see of it now.</param>
-/// <param name="After">What they would see.</param>
-/// <param name="BecomesOverdue">It is not overdue for them now, and would be.</param>
-/// <param name="DateMoves">Whether its opening, due or closing moves for them.</param>
-/// <param name="Alters">Whether something they see of it reads differently: its title, code, text, or where it stands.</param>
-/// <param name="HasBegun">Whether they have begun it.</param>
-/// <param name="HasHandedIn">Whether they have handed something in for it.</param>
-/// <param name="WasTheirs">It is for them now, and no longer would be: its audience becomes narrower.</param>
-public sealed record SightChange(
-    Ref<Student> Student,
-    Ref<Section> Section,
-    Ref<Item> Item,
-    Sees Before,
-    Sees After,
-    bool BecomesOverdue = false,
-    bool DateMoves = false,
-    bool Alters = false,
-    bool HasBegun = false,
-    bool HasHandedIn = false,
-    bool WasTheirs = false
-)
+public sealed record SightChange
 {
+    public required Ref<Student> Student { get; init; }
+
+    /// <summary>The student's section then.</summary>
+    public required Ref<Section> Section { get; init; }
+
+    public required Ref<Item> Item { get; init; }
+
+    /// <summary>What they see of it now.</summary>
+    public required Sees Before { get; init; }
+
+    /// <summary>What they would see.</summary>
+    public required Sees After { get; init; }
+
+    /// <summary>It is not overdue for them now, and would be.</summary>
+    public bool BecomesOverdue { get; init; }
+
+    /// <summary>Whether its opening, due or closing moves for them.</summary>
+    public bool DateMoves { get; init; }
+
+    /// <summary>Whether something they see of it reads differently: its title, code, text, or where it stands.</summary>
+    public bool Alters { get; init; }
+
+    /// <summary>Whether they have begun it.</summary>
+    public bool HasBegun { get; init; }
+
+    /// <summary>Whether they have handed something in for it.</summary>
+    public bool HasHandedIn { get; init; }
+
+    /// <summary>It is for them now, and no longer would be: its audience becomes narrower.</summary>
+    public bool WasTheirs { get; init; }
+
     public bool Gains => After > Before;
 
     public bool Loses => After < Before;
@@ -101,19 +111,20 @@ public sealed record SightReach(ImmutableArray<SightChange> Changes)
                 && !will.IsFor(here)
                 && will.Exceptions.GetValueOrDefault(item) is not { Excused: true };
             if (first.Sees != then.Sees || moves || late || alters || wasTheirs)
-                yield return new(
-                    was.Student,
-                    section,
-                    item,
-                    first.Sees,
-                    then.Sees,
-                    late,
-                    moves,
-                    alters,
-                    was.Facts.HasBegun(item, at),
-                    was.Facts.Holds(item, Deed.Submitted, at),
-                    wasTheirs
-                );
+                yield return new()
+                {
+                    Student = was.Student,
+                    Section = section,
+                    Item = item,
+                    Before = first.Sees,
+                    After = then.Sees,
+                    BecomesOverdue = late,
+                    DateMoves = moves,
+                    Alters = alters,
+                    HasBegun = was.Facts.HasBegun(item, at),
+                    HasHandedIn = was.Facts.Holds(item, Deed.Submitted, at),
+                    WasTheirs = wasTheirs,
+                };
         }
     }
 

@@ -6,27 +6,41 @@ namespace Polycline.Core.Courses;
 /// A moment given relative to the plan. Its steps are taken in the order of the members; one left out (null) is not the
 /// same writing as one given as 0, though it comes to the same moment. Source: the computation, chapter 4.
 /// </summary>
-/// <param name="At">Where it begins.</param>
-/// <param name="Of">The lesson or unit whose start or end is meant; null: the item's own.</param>
-/// <param name="Meetings">So many meetings on.</param>
-/// <param name="Weeks">So many weeks on.</param>
-/// <param name="Days">So many days on.</param>
-/// <param name="ClassDays">So many class days on.</param>
-/// <param name="Clock">At what time of the day; null: as it stands.</param>
-/// <param name="Date">With <paramref name="Time"/>, local: of <see cref="AnchorBase.Fixed"/> only.</param>
-public sealed record Anchor(
-    AnchorBase At,
-    string? Of = null,
-    int? Meetings = null,
-    int? Weeks = null,
-    int? Days = null,
-    int? ClassDays = null,
-    AnchorClock? Clock = null,
-    LocalDate? Date = null,
-    LocalTime? Time = null
-)
+public sealed record Anchor
 {
-    public static Anchor OnDate(LocalDate date, LocalTime time) => new(AnchorBase.Fixed, Date: date, Time: time);
+    /// <summary>Where it begins.</summary>
+    public required AnchorBase At { get; init; }
+
+    /// <summary>The lesson or unit whose start or end is meant; null: the item's own.</summary>
+    public string? Of { get; init; }
+
+    /// <summary>So many meetings on.</summary>
+    public int? Meetings { get; init; }
+
+    /// <summary>So many weeks on.</summary>
+    public int? Weeks { get; init; }
+
+    /// <summary>So many days on.</summary>
+    public int? Days { get; init; }
+
+    /// <summary>So many class days on.</summary>
+    public int? ClassDays { get; init; }
+
+    /// <summary>At what time of the day; null: as it stands.</summary>
+    public AnchorClock? Clock { get; init; }
+
+    /// <summary>With <see cref="Time"/>, local: of <see cref="AnchorBase.Fixed"/> only.</summary>
+    public LocalDate? Date { get; init; }
+
+    public LocalTime? Time { get; init; }
+
+    public static Anchor OnDate(LocalDate date, LocalTime time) =>
+        new()
+        {
+            At = AnchorBase.Fixed,
+            Date = date,
+            Time = time,
+        };
 
     public bool IsOfLesson => At is AnchorBase.LessonStart or AnchorBase.LessonEnd;
 

@@ -52,34 +52,49 @@ public sealed record Lesson(
 );
 
 /// <summary>Something students read or do.</summary>
-/// <param name="Code">The code fixed for it; null: numbered by its place (chapter 7).</param>
-/// <param name="For">For whom it is; null: for everyone.</param>
-/// <param name="Opens">Null: open as soon as it is published.</param>
-/// <param name="Due">Null: never due.</param>
-/// <param name="Closes">Null: it stays open.</param>
-/// <param name="Options">What can be picked; of a choice only.</param>
-/// <param name="Picks">How many of them at once; of a choice only.</param>
-/// <param name="Body">What its text is kept under; the computation does not read it.</param>
-public sealed record Item(
-    Ref<Item> Ref,
-    ItemKind Kind,
-    string Title,
-    Purpose Purpose = Purpose.Practice,
-    bool Published = true,
-    string? Code = null,
-    ForWhom? For = null,
-    Anchor? Opens = null,
-    Anchor? Due = null,
-    Anchor? Closes = null,
-    Gate? Gate = null,
-    BeforeOpening? Before = null,
-    ImmutableArray<string> Options = default,
-    int Picks = 1,
-    string? Body = null
-);
+public sealed record Item
+{
+    public required Ref<Item> Ref { get; init; }
+
+    public required ItemKind Kind { get; init; }
+
+    public required string Title { get; init; }
+
+    public Purpose Purpose { get; init; } = Purpose.Practice;
+
+    public bool Published { get; init; } = true;
+
+    /// <summary>The code fixed for it; null: numbered by its place (chapter 7).</summary>
+    public string? Code { get; init; }
+
+    /// <summary>For whom it is; null: for everyone.</summary>
+    public ForWhom? For { get; init; }
+
+    /// <summary>Null: open as soon as it is published.</summary>
+    public Anchor? Opens { get; init; }
+
+    /// <summary>Null: never due.</summary>
+    public Anchor? Due { get; init; }
+
+    /// <summary>Null: it stays open.</summary>
+    public Anchor? Closes { get; init; }
+
+    public Gate? Gate { get; init; }
+
+    public BeforeOpening? Before { get; init; }
+
+    /// <summary>What can be picked; of a choice only.</summary>
+    public ImmutableArray<string> Options { get; init; }
+
+    /// <summary>How many of them at once; of a choice only.</summary>
+    public int Picks { get; init; } = 1;
+
+    /// <summary>What its text is kept under; the computation does not read it.</summary>
+    public string? Body { get; init; }
+}
 
 /// <summary>For whom an item is. Source: the computation, chapter 5, <i>Not for this student</i>.</summary>
-/// <param name="Students">With <paramref name="Groups"/>: those named, and those in a named group; both null: everyone.</param>
+/// <param name="Students">With <see cref="Groups"/>: those named, and those in a named group; both null: everyone.</param>
 /// <param name="Except">Less those in these groups.</param>
 public sealed record ForWhom(ImmutableArray<Ref<Student>>? Students, ImmutableArray<string>? Groups, ImmutableArray<string> Except)
 {

@@ -6,60 +6,95 @@ using Polycline.Core.Sections;
 namespace Polycline.Core.Planning;
 
 /// <summary>A unit as a section has it.</summary>
-/// <param name="PublishedBy">Who says whether it is published.</param>
-/// <param name="IsOwn">Of this section only.</param>
-public sealed record CourseUnit(
-    Ref<Unit> Ref,
-    string Title,
-    bool Published,
-    Layer PublishedBy,
-    bool Skipped,
-    bool Held,
-    Gate? Gate,
-    BeforeOpening Before,
-    bool IsOwn
-);
+public sealed record CourseUnit
+{
+    public required Ref<Unit> Ref { get; init; }
+
+    public required string Title { get; init; }
+
+    public required bool Published { get; init; }
+
+    /// <summary>Who says whether it is published.</summary>
+    public required Layer PublishedBy { get; init; }
+
+    public required bool Skipped { get; init; }
+
+    public required bool Held { get; init; }
+
+    public required Gate? Gate { get; init; }
+
+    public required BeforeOpening Before { get; init; }
+
+    /// <summary>Of this section only.</summary>
+    public required bool IsOwn { get; init; }
+}
 
 /// <summary>A lesson as a section has it. It counts as skipped, held or unpublished where its unit is.</summary>
-/// <param name="Length">As planned here.</param>
-/// <param name="Pin">The date it is fixed to here.</param>
-public sealed record CourseLesson(
-    Ref<Lesson> Ref,
-    string Title,
-    CourseUnit Unit,
-    int Length,
-    LocalDate? Pin,
-    bool Optional,
-    bool Published,
-    Layer PublishedBy,
-    bool Skipped,
-    bool Held,
-    Gate? Gate,
-    bool IsOwn
-);
+public sealed record CourseLesson
+{
+    public required Ref<Lesson> Ref { get; init; }
+
+    public required string Title { get; init; }
+
+    public required CourseUnit Unit { get; init; }
+
+    /// <summary>As planned here.</summary>
+    public required int Length { get; init; }
+
+    /// <summary>The date it is fixed to here.</summary>
+    public required LocalDate? Pin { get; init; }
+
+    public required bool Optional { get; init; }
+
+    public required bool Published { get; init; }
+
+    public required Layer PublishedBy { get; init; }
+
+    public required bool Skipped { get; init; }
+
+    public required bool Held { get; init; }
+
+    public required Gate? Gate { get; init; }
+
+    public required bool IsOwn { get; init; }
+}
 
 /// <summary>An item as a section has it. It counts as skipped, held or unpublished where its lesson or its unit is.</summary>
-/// <param name="Lesson">Null: directly on the unit.</param>
-/// <param name="Opened">That it opened here already; null: it has not.</param>
-/// <param name="Before">What students see of it before it opens.</param>
-public sealed record CourseItem(
-    Item Item,
-    CourseLesson? Lesson,
-    CourseUnit Unit,
-    bool Published,
-    Layer PublishedBy,
-    bool Skipped,
-    bool Held,
-    ForWhom? For,
-    Layer ForBy,
-    DateRule Opens,
-    DateRule Due,
-    DateRule Closes,
-    OpeningRecord? Opened,
-    BeforeOpening Before,
-    bool IsOwn
-)
+public sealed record CourseItem
 {
+    public required Item Item { get; init; }
+
+    /// <summary>Null: directly on the unit.</summary>
+    public required CourseLesson? Lesson { get; init; }
+
+    public required CourseUnit Unit { get; init; }
+
+    public required bool Published { get; init; }
+
+    public required Layer PublishedBy { get; init; }
+
+    public required bool Skipped { get; init; }
+
+    public required bool Held { get; init; }
+
+    public required ForWhom? For { get; init; }
+
+    public required Layer ForBy { get; init; }
+
+    public required DateRule Opens { get; init; }
+
+    public required DateRule Due { get; init; }
+
+    public required DateRule Closes { get; init; }
+
+    /// <summary>That it opened here already; null: it has not.</summary>
+    public required OpeningRecord? Opened { get; init; }
+
+    /// <summary>What students see of it before it opens.</summary>
+    public required BeforeOpening Before { get; init; }
+
+    public required bool IsOwn { get; init; }
+
     public Ref<Item> Ref => Item.Ref;
 }
 
@@ -134,59 +169,62 @@ public sealed record SectionCourse(ImmutableArray<CourseUnit> Units, ImmutableAr
             if (own?.Lesson is { } elsewhere)
                 (lesson, unit) = (lessonOf[elsewhere], lessonOf[elsewhere].Unit);
             var layer = isOwn ? Layer.Section : Layer.Master;
-            return new(
-                item,
-                lesson,
-                unit,
-                (own?.Published ?? item.Published) && (lesson?.Published ?? unit.Published),
-                own?.Published is null ? layer : Layer.Section,
-                own?.Skip == true || (lesson?.Skipped ?? unit.Skipped),
-                own?.Hold == true || (lesson?.Held ?? unit.Held),
-                own is { For.Is: true } ? own.For.Value : item.For,
-                own is { For.Is: true } ? Layer.Section : layer,
-                new DateRule(item.Opens, layer).Under(own?.Opens ?? default, Layer.Section),
-                new DateRule(item.Due, layer).Under(own?.Due ?? default, Layer.Section),
-                new DateRule(item.Closes, layer).Under(own?.Closes ?? default, Layer.Section),
-                opened.GetValueOrDefault(item.Ref),
-                item.Before ?? unit.Before,
-                isOwn
-            );
+            return new()
+            {
+                Item = item,
+                Lesson = lesson,
+                Unit = unit,
+                Published = (own?.Published ?? item.Published) && (lesson?.Published ?? unit.Published),
+                PublishedBy = own?.Published is null ? layer : Layer.Section,
+                Skipped = own?.Skip == true || (lesson?.Skipped ?? unit.Skipped),
+                Held = own?.Hold == true || (lesson?.Held ?? unit.Held),
+                For = own is { For.Is: true } ? own.For.Value : item.For,
+                ForBy = own is { For.Is: true } ? Layer.Section : layer,
+                Opens = new DateRule(item.Opens, layer).Under(own?.Opens ?? default, Layer.Section),
+                Due = new DateRule(item.Due, layer).Under(own?.Due ?? default, Layer.Section),
+                Closes = new DateRule(item.Closes, layer).Under(own?.Closes ?? default, Layer.Section),
+                Opened = opened.GetValueOrDefault(item.Ref),
+                Before = item.Before ?? unit.Before,
+                IsOwn = isOwn,
+            };
         }
     }
 
     private static CourseUnit UnitOf(RunningOrder.UnitPlace place, Edition edition, Differences differences)
     {
         var own = differences.OfUnit(place.Ref);
-        return new(
-            place.Ref,
-            place.Title,
-            own?.Published ?? place.Unit?.Published ?? true,
-            Giver(own?.Published),
-            own?.Skip == true,
-            own?.Hold == true,
-            place.Unit?.Gate,
-            place.Unit?.Before ?? edition.Before,
-            place.Unit is null
-        );
+        return new()
+        {
+            Ref = place.Ref,
+            Title = place.Title,
+            Published = own?.Published ?? place.Unit?.Published ?? true,
+            PublishedBy = Giver(own?.Published),
+            Skipped = own?.Skip == true,
+            Held = own?.Hold == true,
+            Gate = place.Unit?.Gate,
+            Before = place.Unit?.Before ?? edition.Before,
+            IsOwn = place.Unit is null,
+        };
     }
 
     private static CourseLesson LessonOf(RunningOrder.LessonPlace place, CourseUnit unit, Differences differences)
     {
         var own = differences.OfLesson(place.Ref);
-        return new(
-            place.Ref,
-            place.Title,
-            unit,
-            own?.Length ?? place.Length,
-            own?.Pin,
-            place.Lesson?.Optional ?? false,
-            (own?.Published ?? place.Lesson?.Published ?? true) && unit.Published,
-            Giver(own?.Published),
-            own?.Skip == true || unit.Skipped,
-            own?.Hold == true || unit.Held,
-            place.Lesson?.Gate,
-            place.Lesson is null
-        );
+        return new()
+        {
+            Ref = place.Ref,
+            Title = place.Title,
+            Unit = unit,
+            Length = own?.Length ?? place.Length,
+            Pin = own?.Pin,
+            Optional = place.Lesson?.Optional ?? false,
+            Published = (own?.Published ?? place.Lesson?.Published ?? true) && unit.Published,
+            PublishedBy = Giver(own?.Published),
+            Skipped = own?.Skip == true || unit.Skipped,
+            Held = own?.Hold == true || unit.Held,
+            Gate = place.Lesson?.Gate,
+            IsOwn = place.Lesson is null,
+        };
     }
 
     private static Layer Giver(bool? own) => own is null ? Layer.Master : Layer.Section;

@@ -77,25 +77,33 @@ public sealed record GateTrace(GateNode Node, Outcome Outcome, ImmutableArray<Ga
 public sealed record GateReason(Level Level, Gate Gate, bool Met, bool Unlocked, Instant? MetSince, GateTrace Trace);
 
 /// <summary>A decision with its reasons.</summary>
-/// <param name="Section">The student's section then; null: none lists them.</param>
-/// <param name="Because">What would be decided if the student had not begun; of <see cref="ReleaseState.Withdrawn"/> only.</param>
-/// <param name="DecidedBy">The level that decided, where one did.</param>
-/// <param name="DecidedIn">The layer that decided, where one did.</param>
-/// <param name="Dates">The item's dates for this student; null: it has none here.</param>
-/// <param name="Gates">The gates of unit, lesson and item, where there are some and it came to them.</param>
-/// <param name="Missing">The leaves in the way, as written; of <see cref="ReleaseState.Locked"/> only.</param>
-public sealed record Decision(
-    Ref<Section>? Section,
-    ReleaseState State,
-    Sees Sees,
-    ReleaseState? Because,
-    Level? DecidedBy,
-    Layer? DecidedIn,
-    ItemDates? Dates,
-    ImmutableArray<GateReason> Gates,
-    ImmutableArray<GateNode> Missing
-)
+public sealed record Decision
 {
+    /// <summary>The student's section then; null: none lists them.</summary>
+    public required Ref<Section>? Section { get; init; }
+
+    public required ReleaseState State { get; init; }
+
+    public required Sees Sees { get; init; }
+
+    /// <summary>What would be decided if the student had not begun; of <see cref="ReleaseState.Withdrawn"/> only.</summary>
+    public required ReleaseState? Because { get; init; }
+
+    /// <summary>The level that decided, where one did.</summary>
+    public required Level? DecidedBy { get; init; }
+
+    /// <summary>The layer that decided, where one did.</summary>
+    public required Layer? DecidedIn { get; init; }
+
+    /// <summary>The item's dates for this student; null: it has none here.</summary>
+    public required ItemDates? Dates { get; init; }
+
+    /// <summary>The gates of unit, lesson and item, where there are some and it came to them.</summary>
+    public required ImmutableArray<GateReason> Gates { get; init; }
+
+    /// <summary>The leaves in the way, as written; of <see cref="ReleaseState.Locked"/> only.</summary>
+    public required ImmutableArray<GateNode> Missing { get; init; }
+
     /// <summary>The state that decided: the one behind a withdrawal.</summary>
     public ReleaseState Deciding => Because ?? State;
 }

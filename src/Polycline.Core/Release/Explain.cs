@@ -18,7 +18,18 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
     public Decision Decide(Ref<Item> item, Instant at)
     {
         if (student.SectionAt(plan.Term.Term, at) is not { } section)
-            return new(null, ReleaseState.NotEnrolled, Sees.Nothing, null, null, null, null, [], []);
+            return new()
+            {
+                Section = null,
+                State = ReleaseState.NotEnrolled,
+                Sees = Sees.Nothing,
+                Because = null,
+                DecidedBy = null,
+                DecidedIn = null,
+                Dates = null,
+                Gates = [],
+                Missing = [],
+            };
         var schedule = plan.Section(section);
         if (schedule.Item(item) is not { Item: var here } scheduled)
             return Withdrawing(item, at, Elsewhere(item) with { Section = section });
@@ -167,5 +178,16 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
         : here.PublishedBy;
 
     private static Decision Decided(ReleaseState state, Sees sees, Level level, Layer? layer) =>
-        new(null, state, sees, null, level, layer, null, [], []);
+        new()
+        {
+            Section = null,
+            State = state,
+            Sees = sees,
+            Because = null,
+            DecidedBy = level,
+            DecidedIn = layer,
+            Dates = null,
+            Gates = [],
+            Missing = [],
+        };
 }

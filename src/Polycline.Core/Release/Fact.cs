@@ -38,20 +38,28 @@ public enum FactEvent
 }
 
 /// <summary>What is different for one student. A field left out inherits. Source: the computation, chapter 4, <i>Layers</i>.</summary>
-/// <param name="Include">Beats <c>for</c> only.</param>
-/// <param name="Unlocked">Meets the gates of unit, lesson and item.</param>
-public sealed record ForOneStudent(
-    Ref<Student> Student,
-    Ref<Item> Item,
-    Given<Anchor> Opens = default,
-    Given<Anchor> Due = default,
-    Given<Anchor> Closes = default,
-    bool? Excused = null,
-    bool? Include = null,
-    bool? Exclude = null,
-    bool? Unlocked = null
-)
+public sealed record ForOneStudent
 {
+    public required Ref<Student> Student { get; init; }
+
+    public required Ref<Item> Item { get; init; }
+
+    public Given<Anchor> Opens { get; init; }
+
+    public Given<Anchor> Due { get; init; }
+
+    public Given<Anchor> Closes { get; init; }
+
+    public bool? Excused { get; init; }
+
+    /// <summary>Beats <c>for</c> only.</summary>
+    public bool? Include { get; init; }
+
+    public bool? Exclude { get; init; }
+
+    /// <summary>Meets the gates of unit, lesson and item.</summary>
+    public bool? Unlocked { get; init; }
+
     /// <summary>This laid over <paramref name="earlier"/>: of a field given twice the later stands.</summary>
     public ForOneStudent Over(ForOneStudent? earlier) =>
         earlier is null

@@ -22,15 +22,15 @@ public abstract record Adjustment
 {
     private Adjustment() { }
 
-    /// <summary>A unit of this section only, directly after <paramref name="After"/>; null: first.</summary>
+    /// <summary>A unit of this section only, directly after <see cref="After"/>; null: first.</summary>
     public sealed record AddUnit(Ref<Unit> Unit, string Title, Ref<Unit>? After) : Adjustment;
 
     /// <summary>
-    /// A lesson of this section only: directly after <paramref name="After"/>, in its unit; or first in <paramref name="In"/>.
+    /// A lesson of this section only: directly after <see cref="After"/>, in its unit; or first in <see cref="In"/>.
     /// </summary>
     public sealed record AddLesson(Ref<Lesson> Lesson, string Title, int Length, Ref<Lesson>? After, Ref<Unit>? In) : Adjustment;
 
-    /// <summary>An item of this section only, on <paramref name="Lesson"/>, or else directly on <paramref name="Unit"/>.</summary>
+    /// <summary>An item of this section only, on <see cref="Lesson"/>, or else directly on <see cref="Unit"/>.</summary>
     public sealed record AddItem(Item Item, Ref<Lesson>? Lesson, Ref<Unit>? Unit) : Adjustment;
 
     /// <param name="Order">The unit's place, from 1, among the section's units, skipped ones counted.</param>
@@ -50,18 +50,27 @@ public abstract record Adjustment
         bool? Published = null
     ) : Adjustment;
 
-    /// <param name="Lesson">Hung on another lesson of this section.</param>
-    public sealed record OfItem(
-        Ref<Item> Item,
-        Given<Anchor> Opens = default,
-        Given<Anchor> Due = default,
-        Given<Anchor> Closes = default,
-        Given<ForWhom> For = default,
-        bool? Published = null,
-        bool? Hold = null,
-        bool? Skip = null,
-        Ref<Lesson>? Lesson = null
-    ) : Adjustment;
+    public sealed record OfItem : Adjustment
+    {
+        public required Ref<Item> Item { get; init; }
+
+        public Given<Anchor> Opens { get; init; }
+
+        public Given<Anchor> Due { get; init; }
+
+        public Given<Anchor> Closes { get; init; }
+
+        public Given<ForWhom> For { get; init; }
+
+        public bool? Published { get; init; }
+
+        public bool? Hold { get; init; }
+
+        public bool? Skip { get; init; }
+
+        /// <summary>Hung on another lesson of this section.</summary>
+        public Ref<Lesson>? Lesson { get; init; }
+    }
 }
 
 /// <summary>What a lesson has really taken in a section; the last record of a lesson counts. Source: the computation, chapter 3.</summary>

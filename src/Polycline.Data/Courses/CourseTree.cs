@@ -8,27 +8,36 @@ using Polycline.Data.Ledger;
 namespace Polycline.Data.Courses;
 
 /// <summary>Where a unit, lesson or item stands in the database.</summary>
-/// <param name="Table"><c>unit</c>, <c>lesson</c> or <c>item</c>.</param>
-/// <param name="Lineage">What the plan calls it.</param>
-/// <param name="Rank">Its place among its siblings.</param>
-/// <param name="Unit">The row of its unit; its own for a unit.</param>
-/// <param name="Lesson">The row of its lesson, where it is on one; its own for a lesson.</param>
-/// <param name="Section">The only section it is of; null: of the course.</param>
-/// <param name="Shortest">The least a lesson can do with; null: its length.</param>
-/// <param name="Removed">It was removed, and is known for the sake of the work on it.</param>
-public sealed record TreeRow(
-    string Table,
-    long Id,
-    long Version,
-    string Lineage,
-    string Rank,
-    Id<Unit> Unit,
-    Id<Lesson>? Lesson,
-    Id<Section>? Section = null,
-    int? Shortest = null,
-    bool Removed = false
-)
+public sealed record TreeRow
 {
+    /// <summary><c>unit</c>, <c>lesson</c> or <c>item</c>.</summary>
+    public required string Table { get; init; }
+
+    public required long Id { get; init; }
+
+    public required long Version { get; init; }
+
+    /// <summary>What the plan calls it.</summary>
+    public required string Lineage { get; init; }
+
+    /// <summary>Its place among its siblings.</summary>
+    public required string Rank { get; init; }
+
+    /// <summary>The row of its unit; its own for a unit.</summary>
+    public required Id<Unit> Unit { get; init; }
+
+    /// <summary>The row of its lesson, where it is on one; its own for a lesson.</summary>
+    public required Id<Lesson>? Lesson { get; init; }
+
+    /// <summary>The only section it is of; null: of the course.</summary>
+    public Id<Section>? Section { get; init; }
+
+    /// <summary>The least a lesson can do with; null: its length.</summary>
+    public int? Shortest { get; init; }
+
+    /// <summary>It was removed, and is known for the sake of the work on it.</summary>
+    public bool Removed { get; init; }
+
     /// <summary>Its id as that of what it is.</summary>
     public Id<T> As<T>() => new(Id);
 

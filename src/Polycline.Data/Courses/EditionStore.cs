@@ -16,29 +16,48 @@ public sealed record EditionCounters(Id<Edition> Id, long Version, long TermVers
 /// <summary>Reads editions.</summary>
 public static class EditionStore
 {
-    private sealed record HeadRow(
-        Id<Edition> Id,
-        Id<Master> Master,
-        string CourseTitle,
-        string Title,
-        string State,
-        string Basis,
-        int MinStart,
-        string Codes,
-        string Before,
-        string? Levels,
-        long Version,
-        long OwnVersion,
-        Instant? CodesFixedAt,
-        Id<Core.Calendars.Term> Term,
-        string TermName,
-        string Zone,
-        LocalDate First,
-        LocalDate Last,
-        string Calendar,
-        long TermVersion
-    )
+    private sealed record HeadRow
     {
+        public required Id<Edition> Id { get; init; }
+
+        public required Id<Master> Master { get; init; }
+
+        public required string CourseTitle { get; init; }
+
+        public required string Title { get; init; }
+
+        public required string State { get; init; }
+
+        public required string Basis { get; init; }
+
+        public required int MinStart { get; init; }
+
+        public required string Codes { get; init; }
+
+        public required string Before { get; init; }
+
+        public required string? Levels { get; init; }
+
+        public required long Version { get; init; }
+
+        public required long OwnVersion { get; init; }
+
+        public required Instant? CodesFixedAt { get; init; }
+
+        public required Id<Core.Calendars.Term> Term { get; init; }
+
+        public required string TermName { get; init; }
+
+        public required string Zone { get; init; }
+
+        public required LocalDate First { get; init; }
+
+        public required LocalDate Last { get; init; }
+
+        public required string Calendar { get; init; }
+
+        public required long TermVersion { get; init; }
+
         /// <summary>The edition, before its units are in it.</summary>
         public Edition Empty =>
             new(

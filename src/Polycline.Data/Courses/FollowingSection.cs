@@ -5,23 +5,31 @@ using Polycline.Core.Sections;
 namespace Polycline.Data.Courses;
 
 /// <summary>A section that follows an edition.</summary>
-/// <param name="Letter">What its line is marked with.</param>
-/// <param name="Listed">Whom it lists or has listed.</param>
-/// <param name="FollowsFrom">Since when it follows the edition; null: from the beginning.</param>
-/// <param name="Slots">When it meets, in the plan file's form.</param>
-/// <param name="Section">As the computation knows it, without its students.</param>
-public sealed record FollowingSection(
-    Id<Section> Id,
-    string Name,
-    string Letter,
-    IReadOnlyList<ListedStudent> Listed,
-    long Version,
-    LocalDate? FollowsFrom,
-    string Slots,
-    IReadOnlyList<string> Teachers,
-    Section Section
-)
+public sealed record FollowingSection
 {
+    public required Id<Section> Id { get; init; }
+
+    public required string Name { get; init; }
+
+    /// <summary>What its line is marked with.</summary>
+    public required string Letter { get; init; }
+
+    /// <summary>Whom it lists or has listed.</summary>
+    public required IReadOnlyList<ListedStudent> Listed { get; init; }
+
+    public required long Version { get; init; }
+
+    /// <summary>Since when it follows the edition; null: from the beginning.</summary>
+    public required LocalDate? FollowsFrom { get; init; }
+
+    /// <summary>When it meets, in the plan file's form.</summary>
+    public required string Slots { get; init; }
+
+    public required IReadOnlyList<string> Teachers { get; init; }
+
+    /// <summary>As the computation knows it, without its students.</summary>
+    public required Section Section { get; init; }
+
     /// <summary>Its students as of a date: persons, those who are still to join among them, without those who have left.</summary>
     public IReadOnlyList<Id<Person>> PeopleOn(LocalDate date) =>
         [.. Listed.Where(one => one.To is null || one.To >= date).Select(one => one.Person).Distinct()];

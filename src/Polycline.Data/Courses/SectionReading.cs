@@ -43,16 +43,17 @@ internal static class SectionReading
             .Where(order => order is not Adjustment.OfLesson { After: { } after } || tables.ContainsKey(after.Name))
             // The course may have fewer units by now: last is then last.
             .Select(order => order is Adjustment.OfUnit { Order: { } place } unit ? unit with { Order = Math.Min(place, units) } : order);
-        return new(
-            row.Id,
-            row.Name,
-            row.Letter,
-            listed,
-            row.Version,
-            row.FollowsFrom,
-            row.Slots,
-            row.Teachers,
-            new(
+        return new()
+        {
+            Id = row.Id,
+            Name = row.Name,
+            Letter = row.Letter,
+            Listed = listed,
+            Version = row.Version,
+            FollowsFrom = row.FollowsFrom,
+            Slots = row.Slots,
+            Teachers = row.Teachers,
+            Section = new(
                 row.Id.InPlan(),
                 row.Name,
                 PlanParts.Slots(row.Slots),
@@ -69,7 +70,7 @@ internal static class SectionReading
                         .Select(record => new OpeningRecord(new(record.Item), record.At, record.Due)),
                 ],
                 []
-            )
-        );
+            ),
+        };
     }
 }

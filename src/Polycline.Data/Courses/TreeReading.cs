@@ -15,72 +15,125 @@ internal sealed class TreeReading(
     IReadOnlyList<TreeReading.ItemRow> items
 )
 {
-    internal sealed record UnitRow(
-        Id<Unit> Id,
-        Guid Lineage,
-        string Rank,
-        string Title,
-        bool Published,
-        string? Gate,
-        string? Before,
-        long Version,
-        Id<Section>? Section
-    );
+    internal sealed record UnitRow
+    {
+        public required Id<Unit> Id { get; init; }
 
-    internal sealed record LessonRow(
-        Id<Lesson> Id,
-        Guid Lineage,
-        Id<Unit> Unit,
-        string Rank,
-        string Title,
-        int Length,
-        int? MinLength,
-        bool Optional,
-        bool Published,
-        string? Gate,
-        long Version,
-        Id<Section>? Section
-    );
+        public required Guid Lineage { get; init; }
 
-    internal sealed record ItemRow(
-        Id<Item> Id,
-        Guid Lineage,
-        Id<Unit> Unit,
-        Id<Lesson>? Lesson,
-        string Rank,
-        string Kind,
-        string Purpose,
-        string Title,
-        bool Published,
-        string? Code,
-        byte[]? Body,
-        string? Opens,
-        string? Due,
-        string? Closes,
-        string? Gate,
-        string? ForWhom,
-        string? Before,
-        string[] Options,
-        int Picks,
-        long Version,
-        Id<Section>? Section
-    );
+        public required string Rank { get; init; }
+
+        public required string Title { get; init; }
+
+        public required bool Published { get; init; }
+
+        public required string? Gate { get; init; }
+
+        public required string? Before { get; init; }
+
+        public required long Version { get; init; }
+
+        public required Id<Section>? Section { get; init; }
+    }
+
+    internal sealed record LessonRow
+    {
+        public required Id<Lesson> Id { get; init; }
+
+        public required Guid Lineage { get; init; }
+
+        public required Id<Unit> Unit { get; init; }
+
+        public required string Rank { get; init; }
+
+        public required string Title { get; init; }
+
+        public required int Length { get; init; }
+
+        public required int? MinLength { get; init; }
+
+        public required bool Optional { get; init; }
+
+        public required bool Published { get; init; }
+
+        public required string? Gate { get; init; }
+
+        public required long Version { get; init; }
+
+        public required Id<Section>? Section { get; init; }
+    }
+
+    internal sealed record ItemRow
+    {
+        public required Id<Item> Id { get; init; }
+
+        public required Guid Lineage { get; init; }
+
+        public required Id<Unit> Unit { get; init; }
+
+        public required Id<Lesson>? Lesson { get; init; }
+
+        public required string Rank { get; init; }
+
+        public required string Kind { get; init; }
+
+        public required string Purpose { get; init; }
+
+        public required string Title { get; init; }
+
+        public required bool Published { get; init; }
+
+        public required string? Code { get; init; }
+
+        public required byte[]? Body { get; init; }
+
+        public required string? Opens { get; init; }
+
+        public required string? Due { get; init; }
+
+        public required string? Closes { get; init; }
+
+        public required string? Gate { get; init; }
+
+        public required string? ForWhom { get; init; }
+
+        public required string? Before { get; init; }
+
+        public required string[] Options { get; init; }
+
+        public required int Picks { get; init; }
+
+        public required long Version { get; init; }
+
+        public required Id<Section>? Section { get; init; }
+    }
 
     /// <summary>Every unit, then every lesson, then every item.</summary>
     public IReadOnlyList<TreeRow> Rows { get; } =
     [
-        .. units.Select(row => new TreeRow("unit", row.Id.Value, row.Version, $"{row.Lineage}", row.Rank, row.Id, null, row.Section)),
-        .. lessons.Select(row => new TreeRow(
-            "lesson",
-            row.Id.Value,
-            row.Version,
-            $"{row.Lineage}",
-            row.Rank,
-            row.Unit,
-            row.Id,
-            row.Section,
-            row.MinLength
-        )),
+        .. units.Select(row => new TreeRow
+        {
+            Table = "unit",
+            Id = row.Id.Value,
+            Version = row.Version,
+            Lineage = $"{row.Lineage}",
+            Rank = row.Rank,
+            Unit = row.Id,
+            Lesson = null,
+            Section = row.Section,
+        }),
+        .. lessons.Select(row => new TreeRow
+        {
+            Table = "lesson",
+            Id = row.Id.Value,
+            Version = row.Version,
+            Lineage = $"{row.Lineage}",
+            Rank = row.Rank,
+            Unit = row.Unit,
+            Lesson = row.Id,
+            Section = row.Section,
+            Shortest = row.MinLength,
+        }),
         .. items.Select(row => RowOf(row, false)),
     ];
 
@@ -111,7 +164,18 @@ internal sealed class TreeReading(
     }
 
     private static TreeRow RowOf(ItemRow row, bool removed) =>
-        new("item", row.Id.Value, row.Version, $"{row.Lineage}", row.Rank, row.Unit, row.Lesson, row.Section, Removed: removed);
+        new()
+        {
+            Table = "item",
+            Id = row.Id.Value,
+            Version = row.Version,
+            Lineage = $"{row.Lineage}",
+            Rank = row.Rank,
+            Unit = row.Unit,
+            Lesson = row.Lesson,
+            Section = row.Section,
+            Removed = removed,
+        };
 
     private static Unit UnitOf(UnitRow row, ImmutableArray<Lesson> lessons, ImmutableArray<Item> items) =>
         new(new($"{row.Lineage}"), row.Title, lessons, items, row.Published, GateOf(row.Gate), BeforeOf(row.Before));
@@ -120,23 +184,24 @@ internal sealed class TreeReading(
         new(new($"{row.Lineage}"), row.Title, row.Length, items, row.Optional, row.Published, GateOf(row.Gate));
 
     private static Item ItemOf(ItemRow row) =>
-        new(
-            new($"{row.Lineage}"),
-            EnumNames.Parse<ItemKind>(row.Kind),
-            row.Title,
-            EnumNames.Parse<Purpose>(row.Purpose),
-            row.Published,
-            row.Code,
-            row.ForWhom is null ? null : PlanParts.ForWhom(row.ForWhom),
-            AnchorOf(row.Opens),
-            AnchorOf(row.Due),
-            AnchorOf(row.Closes),
-            GateOf(row.Gate),
-            BeforeOf(row.Before),
-            [.. row.Options],
-            row.Picks,
-            row.Body is null ? null : Convert.ToHexStringLower(row.Body)
-        );
+        new()
+        {
+            Ref = new($"{row.Lineage}"),
+            Kind = EnumNames.Parse<ItemKind>(row.Kind),
+            Title = row.Title,
+            Purpose = EnumNames.Parse<Purpose>(row.Purpose),
+            Published = row.Published,
+            Code = row.Code,
+            For = row.ForWhom is null ? null : PlanParts.ForWhom(row.ForWhom),
+            Opens = AnchorOf(row.Opens),
+            Due = AnchorOf(row.Due),
+            Closes = AnchorOf(row.Closes),
+            Gate = GateOf(row.Gate),
+            Before = BeforeOf(row.Before),
+            Options = [.. row.Options],
+            Picks = row.Picks,
+            Body = row.Body is null ? null : Convert.ToHexStringLower(row.Body),
+        };
 
     private static Anchor? AnchorOf(string? json) => json is null ? null : PlanParts.Anchor(json);
 

@@ -10,25 +10,38 @@ using Polycline.Data.Ledger;
 namespace Polycline.Data.Editions;
 
 /// <summary>An edition in the life of its course.</summary>
-/// <param name="TakenIn">From a file.</param>
-/// <param name="EndsOn">The last day on which it is current; null: none is set.</param>
-/// <param name="GoneOn">Students have begun in the edition rolled over from it.</param>
-/// <param name="Worked">A student has worked in it: it cannot be taken back any more.</param>
-public sealed record EditionLifeRow(
-    Id<Edition> Id,
-    int Ordinal,
-    string Title,
-    string State,
-    string Term,
-    LocalDate First,
-    LocalDate Last,
-    Id<Edition>? CarriedFrom,
-    bool TakenIn,
-    LocalDate? EndsOn,
-    bool GoneOn,
-    int Sections,
-    bool Worked
-);
+public sealed record EditionLifeRow
+{
+    public required Id<Edition> Id { get; init; }
+
+    public required int Ordinal { get; init; }
+
+    public required string Title { get; init; }
+
+    public required string State { get; init; }
+
+    public required string Term { get; init; }
+
+    public required LocalDate First { get; init; }
+
+    public required LocalDate Last { get; init; }
+
+    public required Id<Edition>? CarriedFrom { get; init; }
+
+    /// <summary>From a file.</summary>
+    public required bool TakenIn { get; init; }
+
+    /// <summary>The last day on which it is current; null: none is set.</summary>
+    public required LocalDate? EndsOn { get; init; }
+
+    /// <summary>Students have begun in the edition rolled over from it.</summary>
+    public required bool GoneOn { get; init; }
+
+    public required int Sections { get; init; }
+
+    /// <summary>A student has worked in it: it cannot be taken back any more.</summary>
+    public required bool Worked { get; init; }
+}
 
 /// <summary>A term that an edition can be rolled over to.</summary>
 public sealed record TermChoiceRow(Id<Term> Id, string Name, LocalDate First, LocalDate Last);

@@ -19,20 +19,29 @@ public sealed record LinkRow(string Kind, Id<Person> Person, string PersonName, 
 public sealed record LinkChoice(string Kind, Id<Section>? Section, string? SectionName, Instant? MadeAt, string Zone);
 
 /// <summary>A section that a feed tells of.</summary>
-/// <param name="From">With <paramref name="To"/>: the dates between which it lists the student; null: no such end, or no student.</param>
-/// <param name="Batch">The latest change of its course or term: it only ever grows.</param>
-/// <param name="IsOver">Of a person's calendar: its term has been over for four weeks. Their calendar is of what is now.</param>
-public sealed record FeedSection(
-    Id<Section> Section,
-    Id<Edition> Edition,
-    long EditionVersion,
-    long TermVersion,
-    LocalDate? From,
-    LocalDate? To,
-    Id<Batch> Batch,
-    Instant? ChangedAt,
-    bool IsOver
-);
+public sealed record FeedSection
+{
+    public required Id<Section> Section { get; init; }
+
+    public required Id<Edition> Edition { get; init; }
+
+    public required long EditionVersion { get; init; }
+
+    public required long TermVersion { get; init; }
+
+    /// <summary>With <see cref="To"/>: the dates between which it lists the student; null: no such end, or no student.</summary>
+    public required LocalDate? From { get; init; }
+
+    public required LocalDate? To { get; init; }
+
+    /// <summary>The latest change of its course or term: it only ever grows.</summary>
+    public required Id<Batch> Batch { get; init; }
+
+    public required Instant? ChangedAt { get; init; }
+
+    /// <summary>Of a person's calendar: its term has been over for four weeks. Their calendar is of what is now.</summary>
+    public required bool IsOver { get; init; }
+}
 
 /// <summary>Private links, and what they lead to.</summary>
 public static class LinkStore

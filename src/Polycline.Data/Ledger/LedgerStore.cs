@@ -9,23 +9,33 @@ using Polycline.Core.Sections;
 namespace Polycline.Data.Ledger;
 
 /// <summary>A batch in the history of a scope.</summary>
-/// <param name="Depth">How many times over it is a taking back.</param>
-/// <param name="UndoneBy">The batch that undid it; null: it stands.</param>
-/// <param name="Items">The items it touched.</param>
-public sealed record HistoryRow(
-    Id<Batch> Id,
-    long Version,
-    string Command,
-    string Words,
-    Id<Person> Author,
-    string AuthorName,
-    Instant At,
-    Id<Batch>? Undoes,
-    int Depth,
-    Id<Batch>? UndoneBy,
-    Id<Item>[] Items
-)
+public sealed record HistoryRow
 {
+    public required Id<Batch> Id { get; init; }
+
+    public required long Version { get; init; }
+
+    public required string Command { get; init; }
+
+    public required string Words { get; init; }
+
+    public required Id<Person> Author { get; init; }
+
+    public required string AuthorName { get; init; }
+
+    public required Instant At { get; init; }
+
+    public required Id<Batch>? Undoes { get; init; }
+
+    /// <summary>How many times over it is a taking back.</summary>
+    public required int Depth { get; init; }
+
+    /// <summary>The batch that undid it; null: it stands.</summary>
+    public required Id<Batch>? UndoneBy { get; init; }
+
+    /// <summary>The items it touched.</summary>
+    public required Id<Item>[] Items { get; init; }
+
     /// <summary>It took something back; a taking back that was taken back itself is a change again.</summary>
     public bool IsUndo => Depth % 2 == 1;
 

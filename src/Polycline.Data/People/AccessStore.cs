@@ -12,29 +12,45 @@ namespace Polycline.Data.People;
 /// Who asks, and what they have to do with the edition, section or term that the address names: one row, read anew at every
 /// request, so that removing somebody takes effect at once. Null where the address names none, or none that exists.
 /// </summary>
-/// <param name="MemberRole"><c>lead</c> or <c>co</c> on the edition's team; null: not of the team.</param>
-/// <param name="Teaches">The sections that they teach.</param>
-/// <param name="EnrolledFrom">With <paramref name="EnrolledTo"/>: the dates, both inclusive, on which they are a student of the
-/// section.</param>
-public sealed record AccessRow(
-    Id<Person> Person,
-    string PersonName,
-    bool Office,
-    Id<Edition>? Edition,
-    Id<Master>? Master,
-    string? EditionState,
-    long? EditionVersion,
-    string? MemberRole,
-    Id<Section>? Section,
-    long? SectionVersion,
-    bool TeachesSection,
-    Id<Section>[] Teaches,
-    LocalDate[]? EnrolledFrom,
-    LocalDate[]? EnrolledTo,
-    Id<Term>? Term,
-    long? TermVersion,
-    string? TermZone
-);
+public sealed record AccessRow
+{
+    public required Id<Person> Person { get; init; }
+
+    public required string PersonName { get; init; }
+
+    public required bool Office { get; init; }
+
+    public required Id<Edition>? Edition { get; init; }
+
+    public required Id<Master>? Master { get; init; }
+
+    public required string? EditionState { get; init; }
+
+    public required long? EditionVersion { get; init; }
+
+    /// <summary><c>lead</c> or <c>co</c> on the edition's team; null: not of the team.</summary>
+    public required string? MemberRole { get; init; }
+
+    public required Id<Section>? Section { get; init; }
+
+    public required long? SectionVersion { get; init; }
+
+    public required bool TeachesSection { get; init; }
+
+    /// <summary>The sections that they teach.</summary>
+    public required Id<Section>[] Teaches { get; init; }
+
+    /// <summary>With <see cref="EnrolledTo"/>: the dates, both inclusive, on which they are a student of the section.</summary>
+    public required LocalDate[]? EnrolledFrom { get; init; }
+
+    public required LocalDate[]? EnrolledTo { get; init; }
+
+    public required Id<Term>? Term { get; init; }
+
+    public required long? TermVersion { get; init; }
+
+    public required string? TermZone { get; init; }
+}
 
 /// <summary>What a lens needs to know of the student it looks through.</summary>
 public sealed record LensStudentRow(string Name, Id<Section> Section, Id<Edition> Edition, bool TaughtByViewer);

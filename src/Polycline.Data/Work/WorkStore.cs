@@ -19,22 +19,35 @@ public sealed record DraftRow(string Text, Instant SavedAt, Instant? MissedAt, I
 public sealed record OwnWork(IReadOnlyList<VersionRow> Versions, DraftRow? Draft);
 
 /// <summary>A piece of work as its teacher lists it.</summary>
-/// <param name="Missed">It came after the item had closed, and was kept as a draft.</param>
-public sealed record PieceRow(
-    Id<Section> Section,
-    Id<PieceRow>? Work,
-    Id<Item> Item,
-    Id<Person> Person,
-    string Name,
-    int N,
-    string Text,
-    Instant HandedInAt,
-    Instant? ClaimedAt,
-    bool Missed,
-    string? Feedback,
-    bool? Again,
-    Instant? ReturnedAt
-);
+public sealed record PieceRow
+{
+    public required Id<Section> Section { get; init; }
+
+    public required Id<PieceRow>? Work { get; init; }
+
+    public required Id<Item> Item { get; init; }
+
+    public required Id<Person> Person { get; init; }
+
+    public required string Name { get; init; }
+
+    public required int N { get; init; }
+
+    public required string Text { get; init; }
+
+    public required Instant HandedInAt { get; init; }
+
+    public required Instant? ClaimedAt { get; init; }
+
+    /// <summary>It came after the item had closed, and was kept as a draft.</summary>
+    public required bool Missed { get; init; }
+
+    public required string? Feedback { get; init; }
+
+    public required bool? Again { get; init; }
+
+    public required Instant? ReturnedAt { get; init; }
+}
 
 /// <summary>Students' work: append-only, but for drafts.</summary>
 public static class WorkStore

@@ -20,25 +20,34 @@ namespace Polycline.Web.Calendar;
 public sealed record MarkDaysRequest(IReadOnlyList<DayMark> Marks);
 
 /// <summary>A closure, an extra day or a special day: made, changed or taken away.</summary>
-/// <param name="Id">Of the mark that is changed; null: a new one.</param>
-/// <param name="Version">The version of it that was read; 0: a new one.</param>
-/// <param name="Gone">It is taken away; all that follows is then of no account.</param>
-/// <param name="Kind"><c>closure</c>, <c>extra</c> or <c>special</c>.</param>
-/// <param name="First">A date.</param>
-/// <param name="Last">A date, inclusive; the same as the first unless it is a closure.</param>
-/// <param name="Runs">Of a special day: the label it takes; null: its own.</param>
-/// <param name="Periods">Of a special day, in the plan file's form; null: the term's.</param>
-public sealed record DayMark(
-    Id<CalendarDayRow>? Id,
-    long Version,
-    bool Gone,
-    string Kind,
-    string First,
-    string Last,
-    string Name,
-    string? Runs,
-    JsonElement? Periods
-);
+public sealed record DayMark
+{
+    /// <summary>Of the mark that is changed; null: a new one.</summary>
+    public required Id<CalendarDayRow>? Id { get; init; }
+
+    /// <summary>The version of it that was read; 0: a new one.</summary>
+    public required long Version { get; init; }
+
+    /// <summary>It is taken away; all that follows is then of no account.</summary>
+    public required bool Gone { get; init; }
+
+    /// <summary><c>closure</c>, <c>extra</c> or <c>special</c>.</summary>
+    public required string Kind { get; init; }
+
+    /// <summary>A date.</summary>
+    public required string First { get; init; }
+
+    /// <summary>A date, inclusive; the same as the first unless it is a closure.</summary>
+    public required string Last { get; init; }
+
+    public required string Name { get; init; }
+
+    /// <summary>Of a special day: the label it takes; null: its own.</summary>
+    public required string? Runs { get; init; }
+
+    /// <summary>Of a special day, in the plan file's form; null: the term's.</summary>
+    public required JsonElement? Periods { get; init; }
+}
 
 /// <summary>Marks days in a term's calendar, one or many at once; every section's classes and dates follow.</summary>
 public sealed class MarkDays : IPlanningCommand<TermPlan, MarkDaysRequest>

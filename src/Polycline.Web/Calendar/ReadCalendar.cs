@@ -15,37 +15,57 @@ using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Calendar;
 
-/// <param name="OwnVersion">To be named when the term's dates or settings are changed.</param>
-/// <param name="First">A date.</param>
-/// <param name="Last">A date, inclusive.</param>
-/// <param name="Weekdays">On which classes are held.</param>
-/// <param name="Rotation">In the plan file's form.</param>
-/// <param name="Periods">In the plan file's form.</param>
-/// <param name="RotationWords">What the days are called, in words.</param>
-/// <param name="Labels">The days a special day can run as.</param>
-/// <param name="Today">The date now.</param>
-public sealed record CalendarAnswer(
-    Id<Term> Term,
-    string Name,
-    string Zone,
-    long Version,
-    long OwnVersion,
-    bool CanChange,
-    string First,
-    string Last,
-    string Dates,
-    int ClassDays,
-    IReadOnlyList<string> Weekdays,
-    JsonNode Rotation,
-    string RotationWords,
-    JsonNode Periods,
-    string OffDays,
-    IReadOnlyList<LabelChoice> Labels,
-    string Today,
-    IReadOnlyList<CalendarMonth> Months,
-    IReadOnlyList<CalendarMark> Marks,
-    IReadOnlyList<TermSectionCard> Sections
-);
+public sealed record CalendarAnswer
+{
+    public required Id<Term> Term { get; init; }
+
+    public required string Name { get; init; }
+
+    public required string Zone { get; init; }
+
+    public required long Version { get; init; }
+
+    /// <summary>To be named when the term's dates or settings are changed.</summary>
+    public required long OwnVersion { get; init; }
+
+    public required bool CanChange { get; init; }
+
+    /// <summary>A date.</summary>
+    public required string First { get; init; }
+
+    /// <summary>A date, inclusive.</summary>
+    public required string Last { get; init; }
+
+    public required string Dates { get; init; }
+
+    public required int ClassDays { get; init; }
+
+    /// <summary>On which classes are held.</summary>
+    public required IReadOnlyList<string> Weekdays { get; init; }
+
+    /// <summary>In the plan file's form.</summary>
+    public required JsonNode Rotation { get; init; }
+
+    /// <summary>What the days are called, in words.</summary>
+    public required string RotationWords { get; init; }
+
+    /// <summary>In the plan file's form.</summary>
+    public required JsonNode Periods { get; init; }
+
+    public required string OffDays { get; init; }
+
+    /// <summary>The days a special day can run as.</summary>
+    public required IReadOnlyList<LabelChoice> Labels { get; init; }
+
+    /// <summary>The date now.</summary>
+    public required string Today { get; init; }
+
+    public required IReadOnlyList<CalendarMonth> Months { get; init; }
+
+    public required IReadOnlyList<CalendarMark> Marks { get; init; }
+
+    public required IReadOnlyList<TermSectionCard> Sections { get; init; }
+}
 
 public sealed record LabelChoice(string Label, string Words);
 
@@ -59,23 +79,34 @@ public sealed record CalendarMonth(string Name, IReadOnlyList<CalendarDay> Days)
 /// <param name="Marks">The ids of what is marked on it.</param>
 public sealed record CalendarDay(string Date, string Words, string State, string? Label, IReadOnlyList<Id<CalendarDayRow>> Marks);
 
-/// <param name="Kind"><c>closure</c>, <c>extra</c> or <c>special</c>.</param>
-/// <param name="Words">The days in words.</param>
-/// <param name="Facts">What else is to be said of it.</param>
-/// <param name="Sleeps">It has no effect as things are.</param>
-public sealed record CalendarMark(
-    Id<CalendarDayRow> Id,
-    long Version,
-    string Kind,
-    string First,
-    string Last,
-    string Name,
-    string? Runs,
-    JsonNode? Periods,
-    string Words,
-    string Facts,
-    bool Sleeps
-);
+public sealed record CalendarMark
+{
+    public required Id<CalendarDayRow> Id { get; init; }
+
+    public required long Version { get; init; }
+
+    /// <summary><c>closure</c>, <c>extra</c> or <c>special</c>.</summary>
+    public required string Kind { get; init; }
+
+    public required string First { get; init; }
+
+    public required string Last { get; init; }
+
+    public required string Name { get; init; }
+
+    public required string? Runs { get; init; }
+
+    public required JsonNode? Periods { get; init; }
+
+    /// <summary>The days in words.</summary>
+    public required string Words { get; init; }
+
+    /// <summary>What else is to be said of it.</summary>
+    public required string Facts { get; init; }
+
+    /// <summary>It has no effect as things are.</summary>
+    public required bool Sleeps { get; init; }
+}
 
 /// <param name="Course">Null: it follows none.</param>
 /// <param name="Standing">What is to be said of its room: <c>3 classes free</c>.</param>
@@ -105,32 +136,37 @@ public static class ReadCalendar
         var labels = days.Days.ToDictionary(day => day.Date, day => day.Label);
         var today = term.Local(viewpoint.At).Date;
         var settings = JsonNode.Parse(plan.Settings)!;
-        return new(
-            plan.Id,
-            term.Name,
-            term.Zone.Id,
-            plan.Version,
-            plan.OwnVersion,
-            viewpoint.TakesCommands && today <= term.Last,
-            Iso(term.First),
-            Iso(term.Last),
-            Moment.InWords(term.First, term.Last),
-            days.Days.Length,
-            [.. term.Calendar.Weekdays.Select(day => day.ToString()[..3].ToLowerInvariant())],
-            settings["rotation"]?.DeepClone() ?? new JsonObject { ["kind"] = "weekly" },
-            InWords(term.Calendar.Rotation),
-            settings["periods"]?.DeepClone() ?? new JsonArray(),
-            term.Calendar.OffDays.ToString().ToLowerInvariant(),
+        return new()
+        {
+            Term = plan.Id,
+            Name = term.Name,
+            Zone = term.Zone.Id,
+            Version = plan.Version,
+            OwnVersion = plan.OwnVersion,
+            CanChange = viewpoint.TakesCommands && today <= term.Last,
+            First = Iso(term.First),
+            Last = Iso(term.Last),
+            Dates = Moment.InWords(term.First, term.Last),
+            ClassDays = days.Days.Length,
+            Weekdays = [.. term.Calendar.Weekdays.Select(day => day.ToString()[..3].ToLowerInvariant())],
+            Rotation = settings["rotation"]?.DeepClone() ?? new JsonObject { ["kind"] = "weekly" },
+            RotationWords = InWords(term.Calendar.Rotation),
+            Periods = settings["periods"]?.DeepClone() ?? new JsonArray(),
+            OffDays = term.Calendar.OffDays.ToString().ToLowerInvariant(),
+            Labels =
             [
                 .. SectionMeetings
                     .LabelsOf(term.Calendar.Rotation)
                     .Select(label => new LabelChoice(label, DifferenceWords.DayInWords(label).Capital())),
             ],
-            Iso(today),
-            [.. MonthsOf(plan, labels)],
-            [.. plan.Days.Select(day => MarkOf(days, day))],
-            [.. plan.Sections.Select(section => CardOf(days, section, courses.FirstOrDefault(course => course.Id == section.Edition)))]
-        );
+            Today = Iso(today),
+            Months = [.. MonthsOf(plan, labels)],
+            Marks = [.. plan.Days.Select(day => MarkOf(days, day))],
+            Sections =
+            [
+                .. plan.Sections.Select(section => CardOf(days, section, courses.FirstOrDefault(course => course.Id == section.Edition))),
+            ],
+        };
     }
 
     private static IEnumerable<CalendarMonth> MonthsOf(TermPlan plan, Dictionary<LocalDate, string> labels)
@@ -182,19 +218,20 @@ public static class ReadCalendar
                 Counting.Counted(NodaTime.Period.DaysBetween(day.First, day.Last) + 1, "day", "days")
             ),
         };
-        return new(
-            day.Id,
-            day.Version,
-            day.Kind,
-            Iso(day.First),
-            Iso(day.Last),
-            day.Name,
-            day.Runs,
-            periods,
-            Moment.InWords(day.First, day.Last),
-            facts,
-            sleeps
-        );
+        return new()
+        {
+            Id = day.Id,
+            Version = day.Version,
+            Kind = day.Kind,
+            First = Iso(day.First),
+            Last = Iso(day.Last),
+            Name = day.Name,
+            Runs = day.Runs,
+            Periods = periods,
+            Words = Moment.InWords(day.First, day.Last),
+            Facts = facts,
+            Sleeps = sleeps,
+        };
     }
 
     private static string? PeriodsInWords(JsonNode? periods) =>

@@ -51,26 +51,37 @@ public sealed record DatesRow(
     IReadOnlyList<DatesCell> Cells
 );
 
-/// <param name="Opens">When it opens there.</param>
-/// <param name="HasOpened">It has opened there and stays open, whatever its date says.</param>
-/// <param name="ToCheck">What was noticed about it there, in words.</param>
-/// <param name="Unresolved">It is to open, or fall due, at a moment that does not come there.</param>
-/// <param name="Absent">It is of another section only.</param>
-/// <param name="Students">How many students of the section it is for.</param>
-/// <param name="Differs">The fields that this section has otherwise, and since when: to be named when they are changed.</param>
-public sealed record DatesCell(
-    Moment? Opens,
-    Moment? Due,
-    Moment? Closes,
-    bool HasOpened,
-    bool Unresolved,
-    bool Held,
-    bool Skipped,
-    bool Absent,
-    int Students,
-    IReadOnlyList<DatesDifference> Differs,
-    IReadOnlyList<string> ToCheck
-);
+public sealed record DatesCell
+{
+    /// <summary>When it opens there.</summary>
+    public required Moment? Opens { get; init; }
+
+    public required Moment? Due { get; init; }
+
+    public required Moment? Closes { get; init; }
+
+    /// <summary>It has opened there and stays open, whatever its date says.</summary>
+    public required bool HasOpened { get; init; }
+
+    /// <summary>It is to open, or fall due, at a moment that does not come there.</summary>
+    public required bool Unresolved { get; init; }
+
+    public required bool Held { get; init; }
+
+    public required bool Skipped { get; init; }
+
+    /// <summary>It is of another section only.</summary>
+    public required bool Absent { get; init; }
+
+    /// <summary>How many students of the section it is for.</summary>
+    public required int Students { get; init; }
+
+    /// <summary>The fields that this section has otherwise, and since when: to be named when they are changed.</summary>
+    public required IReadOnlyList<DatesDifference> Differs { get; init; }
+
+    /// <summary>What was noticed about it there, in words.</summary>
+    public required IReadOnlyList<string> ToCheck { get; init; }
+}
 
 /// <param name="Field"><c>opens</c>, <c>due</c>, <c>closes</c> …</param>
 /// <param name="Course">What it would be if it were put back.</param>
@@ -119,19 +130,20 @@ public static class ReadDates
         static string? Local(Moment? moment) => moment?.Local[..16].Replace('T', ' ');
     }
 
-    private static readonly DatesCell OfAnotherSection = new(
-        null,
-        null,
-        null,
-        HasOpened: false,
-        Unresolved: false,
-        Held: false,
-        Skipped: false,
-        Absent: true,
-        Students: 0,
-        [],
-        []
-    );
+    private static readonly DatesCell OfAnotherSection = new()
+    {
+        Opens = null,
+        Due = null,
+        Closes = null,
+        HasOpened = false,
+        Unresolved = false,
+        Held = false,
+        Skipped = false,
+        Absent = true,
+        Students = 0,
+        Differs = [],
+        ToCheck = [],
+    };
 
     /// <summary>The answer for an edition: a pure function.</summary>
     public static DatesAnswer Of(EditionPlan plan, bool canChange, Instant moment)
@@ -218,16 +230,18 @@ public static class ReadDates
                     schedule.Anchors,
                     schedule.Term
                 );
-        return new(
-            Moment.Of(dates?.Opens.At, zone),
-            Moment.Of(dates?.Due.At, zone),
-            Moment.Of(dates?.Closes.At, zone),
-            here.Opened is not null,
-            dates is { Opens.IsUnresolved: true } or { Due.IsUnresolved: true },
-            here.Held,
-            here.Skipped,
-            false,
-            here.Skipped ? 0 : For(plan, people, here),
+        return new()
+        {
+            Opens = Moment.Of(dates?.Opens.At, zone),
+            Due = Moment.Of(dates?.Due.At, zone),
+            Closes = Moment.Of(dates?.Closes.At, zone),
+            HasOpened = here.Opened is not null,
+            Unresolved = dates is { Opens.IsUnresolved: true } or { Due.IsUnresolved: true },
+            Held = here.Held,
+            Skipped = here.Skipped,
+            Absent = false,
+            Students = here.Skipped ? 0 : For(plan, people, here),
+            Differs =
             [
                 .. rows.Select(row => new DatesDifference(
                     row.Field,
@@ -244,8 +258,8 @@ public static class ReadDates
                     )
                 )),
             ],
-            findings.Count == 0 ? [] : [.. findings.Select(WordsOf(plan).Of)]
-        );
+            ToCheck = findings.Count == 0 ? [] : [.. findings.Select(WordsOf(plan).Of)],
+        };
     }
 
     private static int For(EditionPlan plan, IReadOnlyList<Id<Person>> people, CourseItem here) =>

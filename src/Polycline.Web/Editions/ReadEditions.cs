@@ -24,24 +24,35 @@ public sealed record EditionsAnswer(
     bool CanTakeBackCourse
 );
 
-/// <param name="State"><c>draft</c>: coming; <c>current</c>; <c>resting</c>: past.</param>
-/// <param name="CanTakeBack">It was rolled over, and no student has worked in it.</param>
-/// <param name="CanEnd">It is current, and the viewer may end it.</param>
-/// <param name="CanResume">It has ended, and no student has begun in the next one.</param>
-/// <param name="EndsOn">The last day on which it is current, in words; null: none is set.</param>
-public sealed record EditionLife(
-    Id<Edition> Id,
-    string Title,
-    string State,
-    string Term,
-    string Dates,
-    int Sections,
-    bool CanTakeBack,
-    bool CanEnd,
-    bool CanResume,
-    string? EndsOn,
-    bool IsThis
-);
+public sealed record EditionLife
+{
+    public required Id<Edition> Id { get; init; }
+
+    public required string Title { get; init; }
+
+    /// <summary><c>draft</c>: coming; <c>current</c>; <c>resting</c>: past.</summary>
+    public required string State { get; init; }
+
+    public required string Term { get; init; }
+
+    public required string Dates { get; init; }
+
+    public required int Sections { get; init; }
+
+    /// <summary>It was rolled over, and no student has worked in it.</summary>
+    public required bool CanTakeBack { get; init; }
+
+    /// <summary>It is current, and the viewer may end it.</summary>
+    public required bool CanEnd { get; init; }
+
+    /// <summary>It has ended, and no student has begun in the next one.</summary>
+    public required bool CanResume { get; init; }
+
+    /// <summary>The last day on which it is current, in words; null: none is set.</summary>
+    public required string? EndsOn { get; init; }
+
+    public required bool IsThis { get; init; }
+}
 
 public sealed record TermChoice(Id<Term> Id, string Name, string Dates);
 
@@ -68,22 +79,24 @@ public static class ReadEditions
                 && viewpoint.TakesCommands
                 && editions.All(row => row.State != "draft"),
             [
-                .. editions.Select(row => new EditionLife(
-                    row.Id,
-                    row.Title,
-                    row.State,
-                    row.Term,
-                    $"{Moment.InWords(row.First)} – {Moment.InWords(row.Last)} {row.Last.Year}",
-                    row.Sections,
-                    access.IsLead && row is { CarriedFrom: not null, Worked: false, State: not "resting" },
-                    access.IsLead && viewpoint.TakesCommands && row is { State: "current" },
-                    access.IsLead
+                .. editions.Select(row => new EditionLife
+                {
+                    Id = row.Id,
+                    Title = row.Title,
+                    State = row.State,
+                    Term = row.Term,
+                    Dates = $"{Moment.InWords(row.First)} – {Moment.InWords(row.Last)} {row.Last.Year}",
+                    Sections = row.Sections,
+                    CanTakeBack = access.IsLead && row is { CarriedFrom: not null, Worked: false, State: not "resting" },
+                    CanEnd = access.IsLead && viewpoint.TakesCommands && row is { State: "current" },
+                    CanResume =
+                        access.IsLead
                         && viewpoint.TakesCommands
                         && row is { State: "resting", GoneOn: false }
                         && editions.All(other => other.State != "current" || other.CarriedFrom == row.Id),
-                    row.EndsOn is { } last ? Moment.InWords(last, last) : null,
-                    row.Id == access.Edition
-                )),
+                    EndsOn = row.EndsOn is { } last ? Moment.InWords(last, last) : null,
+                    IsThis = row.Id == access.Edition,
+                }),
             ],
             [
                 .. terms.Select(row => new TermChoice(

@@ -10,23 +10,32 @@ namespace Polycline.Web.History;
 /// <param name="Changes">The latest first.</param>
 public sealed record HistoryAnswer(IReadOnlyList<HistoryEntry> Changes);
 
-/// <param name="Words">For a sentence that starts with the author's name.</param>
-/// <param name="Mine">The one who asks did it.</param>
-/// <param name="Undone">It was taken back.</param>
-/// <param name="IsUndo">It took something back itself.</param>
-/// <param name="IsRedo">It brought back what had been taken back.</param>
-/// <param name="Items">The items it touched.</param>
-public sealed record HistoryEntry(
-    Id<Batch> Batch,
-    string Author,
-    bool Mine,
-    string Words,
-    Moment At,
-    bool Undone,
-    bool IsUndo,
-    bool IsRedo,
-    IReadOnlyList<Id<Item>> Items
-);
+public sealed record HistoryEntry
+{
+    public required Id<Batch> Batch { get; init; }
+
+    public required string Author { get; init; }
+
+    /// <summary>The one who asks did it.</summary>
+    public required bool Mine { get; init; }
+
+    /// <summary>For a sentence that starts with the author's name.</summary>
+    public required string Words { get; init; }
+
+    public required Moment At { get; init; }
+
+    /// <summary>It was taken back.</summary>
+    public required bool Undone { get; init; }
+
+    /// <summary>It took something back itself.</summary>
+    public required bool IsUndo { get; init; }
+
+    /// <summary>It brought back what had been taken back.</summary>
+    public required bool IsRedo { get; init; }
+
+    /// <summary>The items it touched.</summary>
+    public required IReadOnlyList<Id<Item>> Items { get; init; }
+}
 
 /// <summary>Reads the latest changes of an edition, or of a term.</summary>
 public static class ReadHistory
@@ -58,17 +67,18 @@ public static class ReadHistory
         var rows = await database.Read(connection => LedgerStore.History(connection, scope, Most), stop);
         return new([
             .. rows.Where(row => row.At <= viewpoint.At)
-                .Select(row => new HistoryEntry(
-                    row.Id,
-                    row.AuthorName,
-                    row.Author == viewpoint.Who.Id,
-                    row.Words,
-                    Moment.Of(row.At, access.Zone),
-                    row.UndoneBy is not null,
-                    row.IsUndo,
-                    row.IsRedo,
-                    row.Items
-                )),
+                .Select(row => new HistoryEntry
+                {
+                    Batch = row.Id,
+                    Author = row.AuthorName,
+                    Mine = row.Author == viewpoint.Who.Id,
+                    Words = row.Words,
+                    At = Moment.Of(row.At, access.Zone),
+                    Undone = row.UndoneBy is not null,
+                    IsUndo = row.IsUndo,
+                    IsRedo = row.IsRedo,
+                    Items = row.Items,
+                }),
         ]);
     }
 }

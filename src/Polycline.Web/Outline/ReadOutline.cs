@@ -10,91 +10,139 @@ using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Outline;
 
-/// <param name="Version">The edition's counter.</param>
-/// <param name="CanChange">False: at rest, or looked at from elsewhere than now as the team.</param>
-public sealed record OutlineAnswer(
-    Id<Edition> Edition,
-    long Version,
-    string Course,
-    string Title,
-    string State,
-    bool CanChange,
-    IReadOnlyList<OutlineUnit> Units,
-    IReadOnlyList<OutlineSection> Sections,
-    OutlineCounts Counts,
-    OutlineSettings Settings
-);
+public sealed record OutlineAnswer
+{
+    public required Id<Edition> Edition { get; init; }
+
+    /// <summary>The edition's counter.</summary>
+    public required long Version { get; init; }
+
+    public required string Course { get; init; }
+
+    public required string Title { get; init; }
+
+    public required string State { get; init; }
+
+    /// <summary>False: at rest, or looked at from elsewhere than now as the team.</summary>
+    public required bool CanChange { get; init; }
+
+    public required IReadOnlyList<OutlineUnit> Units { get; init; }
+
+    public required IReadOnlyList<OutlineSection> Sections { get; init; }
+
+    public required OutlineCounts Counts { get; init; }
+
+    public required OutlineSettings Settings { get; init; }
+}
 
 /// <param name="Codes"><c>by-unit</c> or <c>straight</c>.</param>
 /// <param name="CodesFixed">Students have seen them: they stay.</param>
 /// <param name="Before"><c>listed</c> or <c>unseen</c>, where an item and its unit say nothing.</param>
 public sealed record OutlineSettings(string Codes, bool CodesFixed, string Before, long Version);
 
-/// <param name="Lineage">What anchors and conditions call it.</param>
-/// <param name="Before">What students see of its items before they open; null: as the course says.</param>
-/// <param name="Number">Null: it is of one section only.</param>
-/// <param name="Classes">The lengths of its lessons together, optional ones too.</param>
-/// <param name="Only">The letter of the only section it is of; null: of the course.</param>
-public sealed record OutlineUnit(
-    Id<Unit> Id,
-    string Lineage,
-    int? Number,
-    string Title,
-    bool Published,
-    string? Before,
-    int Classes,
-    string? Only,
-    long Version,
-    IReadOnlyList<OutlineLesson> Lessons,
-    IReadOnlyList<OutlineItem> Items
-);
+public sealed record OutlineUnit
+{
+    public required Id<Unit> Id { get; init; }
 
-/// <param name="Shortest">The least it can do with; null: its length.</param>
-/// <param name="Differs">Letters of the sections in which it differs.</param>
-/// <param name="Only">The letter of the only section it is of; null: of the course.</param>
-public sealed record OutlineLesson(
-    Id<Lesson> Id,
-    string Lineage,
-    string Title,
-    int Classes,
-    int? Shortest,
-    bool Optional,
-    bool Published,
-    IReadOnlyList<string> Differs,
-    string? Only,
-    long Version,
-    IReadOnlyList<OutlineItem> Items
-);
+    /// <summary>What anchors and conditions call it.</summary>
+    public required string Lineage { get; init; }
 
-/// <param name="ForWhom">In words; null: for everyone.</param>
-/// <param name="Behind">Students see nothing of it though it is published: <c>unit</c> or <c>lesson</c>, whichever is not; null: nothing
-/// stands before it.</param>
-/// <param name="Opens">Timing in words; null: open as soon as it is published.</param>
-/// <param name="OpensAt">The same in the plan file's form.</param>
-/// <param name="Due">Timing in words; null: never due.</param>
-/// <param name="Condition">One sentence; null: there is none.</param>
-/// <param name="Differs">Letters of the sections in which it differs.</param>
-/// <param name="Only">The letter of the only section it is of; null: of the course.</param>
-/// <param name="Version">To be named when the item is changed.</param>
-public sealed record OutlineItem(
-    Id<Item> Id,
-    string Lineage,
-    string Code,
-    string Kind,
-    string Purpose,
-    string Title,
-    bool Published,
-    string? Behind,
-    string? ForWhom,
-    string? Opens,
-    System.Text.Json.JsonElement? OpensAt,
-    string? Due,
-    string? Condition,
-    bool HasText,
-    IReadOnlyList<string> Differs,
-    string? Only,
-    long Version
-);
+    /// <summary>Null: it is of one section only.</summary>
+    public required int? Number { get; init; }
+
+    public required string Title { get; init; }
+
+    public required bool Published { get; init; }
+
+    /// <summary>What students see of its items before they open; null: as the course says.</summary>
+    public required string? Before { get; init; }
+
+    /// <summary>The lengths of its lessons together, optional ones too.</summary>
+    public required int Classes { get; init; }
+
+    /// <summary>The letter of the only section it is of; null: of the course.</summary>
+    public required string? Only { get; init; }
+
+    public required long Version { get; init; }
+
+    public required IReadOnlyList<OutlineLesson> Lessons { get; init; }
+
+    public required IReadOnlyList<OutlineItem> Items { get; init; }
+}
+
+public sealed record OutlineLesson
+{
+    public required Id<Lesson> Id { get; init; }
+
+    public required string Lineage { get; init; }
+
+    public required string Title { get; init; }
+
+    public required int Classes { get; init; }
+
+    /// <summary>The least it can do with; null: its length.</summary>
+    public required int? Shortest { get; init; }
+
+    public required bool Optional { get; init; }
+
+    public required bool Published { get; init; }
+
+    /// <summary>Letters of the sections in which it differs.</summary>
+    public required IReadOnlyList<string> Differs { get; init; }
+
+    /// <summary>The letter of the only section it is of; null: of the course.</summary>
+    public required string? Only { get; init; }
+
+    public required long Version { get; init; }
+
+    public required IReadOnlyList<OutlineItem> Items { get; init; }
+}
+
+public sealed record OutlineItem
+{
+    public required Id<Item> Id { get; init; }
+
+    public required string Lineage { get; init; }
+
+    public required string Code { get; init; }
+
+    public required string Kind { get; init; }
+
+    public required string Purpose { get; init; }
+
+    public required string Title { get; init; }
+
+    public required bool Published { get; init; }
+
+    /// <summary>Published, and yet unseen: <c>unit</c> or <c>lesson</c>, whichever is not published; null: nothing hides it.</summary>
+    public required string? Behind { get; init; }
+
+    /// <summary>In words; null: for everyone.</summary>
+    public required string? ForWhom { get; init; }
+
+    /// <summary>Timing in words; null: open as soon as it is published.</summary>
+    public required string? Opens { get; init; }
+
+    /// <summary>The same in the plan file's form.</summary>
+    public required System.Text.Json.JsonElement? OpensAt { get; init; }
+
+    /// <summary>Timing in words; null: never due.</summary>
+    public required string? Due { get; init; }
+
+    /// <summary>One sentence; null: there is none.</summary>
+    public required string? Condition { get; init; }
+
+    public required bool HasText { get; init; }
+
+    /// <summary>Letters of the sections in which it differs.</summary>
+    public required IReadOnlyList<string> Differs { get; init; }
+
+    /// <summary>The letter of the only section it is of; null: of the course.</summary>
+    public required string? Only { get; init; }
+
+    /// <summary>To be named when the item is changed.</summary>
+    public required long Version { get; init; }
+}
 
 /// <param name="Letter">What its line is marked with.</param>
 public sealed record OutlineSection(Id<Section> Id, string Name, string Letter, int Students);
@@ -132,14 +180,16 @@ public static class ReadOutline
             here.Where(row => row.Table == "lesson").ToDictionary(row => row.As<Lesson>())
         );
         var number = 0;
-        return new(
-            plan.Id,
-            plan.Version,
-            plan.CourseTitle,
-            tree.Title,
-            EnumNames.Of(plan.State),
-            canChange,
-            [.. here.Where(row => row.Table == "unit").Select(UnitOf)],
+        return new()
+        {
+            Edition = plan.Id,
+            Version = plan.Version,
+            Course = plan.CourseTitle,
+            Title = tree.Title,
+            State = EnumNames.Of(plan.State),
+            CanChange = canChange,
+            Units = [.. here.Where(row => row.Table == "unit").Select(UnitOf)],
+            Sections =
             [
                 .. plan.Sections.Select(section => new OutlineSection(
                     section.Id,
@@ -148,76 +198,79 @@ public static class ReadOutline
                     section.StudentsOn(plan.Term.Local(at).Date)
                 )),
             ],
-            new(
+            Counts = new(
                 tree.Units.Length,
                 tree.Units.Sum(unit => unit.Lessons.Length),
                 items.Count,
                 items.Count(item => !item.Published),
                 tree.Units.Sum(unit => unit.InReadingOrder().Count(item => item.Published && !IsOut(unit, item)))
             ),
-            new(EnumNames.Of(tree.Codes), plan.Settings.CodesFixed, EnumNames.Of(tree.Before), plan.Settings.Version)
-        );
+            Settings = new(EnumNames.Of(tree.Codes), plan.Settings.CodesFixed, EnumNames.Of(tree.Before), plan.Settings.Version),
+        };
 
         OutlineUnit UnitOf(TreeRow row)
         {
             var unit = plan.UnitOf(row);
-            return new(
-                row.Unit,
-                row.Lineage,
-                row.Section is null ? ++number : null,
-                unit.Title,
-                unit.Published,
-                BeforeWords.Of(unit.Before),
-                unit.Lessons.Sum(lesson => lesson.Length),
-                Only(row),
-                row.Version,
-                [.. lessonsOf[row.Unit].Select(LessonOf)],
-                [.. itemsOf[(row.Unit, null)].Select(ItemOf)]
-            );
+            return new()
+            {
+                Id = row.Unit,
+                Lineage = row.Lineage,
+                Number = row.Section is null ? ++number : null,
+                Title = unit.Title,
+                Published = unit.Published,
+                Before = BeforeWords.Of(unit.Before),
+                Classes = unit.Lessons.Sum(lesson => lesson.Length),
+                Only = Only(row),
+                Version = row.Version,
+                Lessons = [.. lessonsOf[row.Unit].Select(LessonOf)],
+                Items = [.. itemsOf[(row.Unit, null)].Select(ItemOf)],
+            };
         }
 
         OutlineLesson LessonOf(TreeRow row)
         {
             var lesson = plan.LessonOf(row);
-            return new(
-                row.As<Lesson>(),
-                row.Lineage,
-                lesson.Title,
-                lesson.Length,
-                row.Shortest,
-                lesson.Optional,
-                lesson.Published,
-                Differs(row),
-                Only(row),
-                row.Version,
-                [.. itemsOf[(row.Unit, row.Lesson)].Select(ItemOf)]
-            );
+            return new()
+            {
+                Id = row.As<Lesson>(),
+                Lineage = row.Lineage,
+                Title = lesson.Title,
+                Classes = lesson.Length,
+                Shortest = row.Shortest,
+                Optional = lesson.Optional,
+                Published = lesson.Published,
+                Differs = Differs(row),
+                Only = Only(row),
+                Version = row.Version,
+                Items = [.. itemsOf[(row.Unit, row.Lesson)].Select(ItemOf)],
+            };
         }
 
         OutlineItem ItemOf(TreeRow row)
         {
             var (item, onUnit) = (plan.Schedule.Item(new(row.Lineage)), row.Lesson is null);
-            return new(
-                row.As<Item>(),
-                row.Lineage,
-                plan.Schedule.CodeOf[item.Ref],
-                EnumNames.Of(item.Kind),
-                EnumNames.Of(item.Purpose),
-                item.Title,
-                item.Published,
-                Behind(row, item),
-                WhomWords.Of(item.For),
-                Said(item.Opens, onUnit),
-                item.Opens is null
+            return new()
+            {
+                Id = row.As<Item>(),
+                Lineage = row.Lineage,
+                Code = plan.Schedule.CodeOf[item.Ref],
+                Kind = EnumNames.Of(item.Kind),
+                Purpose = EnumNames.Of(item.Purpose),
+                Title = item.Title,
+                Published = item.Published,
+                Behind = Behind(row, item),
+                ForWhom = WhomWords.Of(item.For),
+                Opens = Said(item.Opens, onUnit),
+                OpensAt = item.Opens is null
                     ? null
                     : System.Text.Json.JsonSerializer.Deserialize<System.Text.Json.JsonElement>(PlanParts.Json(item.Opens)),
-                Said(item.Due, onUnit),
-                item.Gate is null ? null : gates.Sentence(item.Gate),
-                item.Body is not null,
-                Differs(row),
-                Only(row),
-                row.Version
-            );
+                Due = Said(item.Due, onUnit),
+                Condition = item.Gate is null ? null : gates.Sentence(item.Gate),
+                HasText = item.Body is not null,
+                Differs = Differs(row),
+                Only = Only(row),
+                Version = row.Version,
+            };
         }
 
         string? Behind(TreeRow row, Item item) =>

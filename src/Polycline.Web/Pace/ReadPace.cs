@@ -29,83 +29,127 @@ public sealed record PaceAnswer(
 /// <param name="Code">Its number: the unit's, dot, its own in the unit.</param>
 public sealed record PaceLesson(Id<Lesson> Id, string Code, string Title, int UnitNumber, string UnitTitle, int Length, bool Optional);
 
-/// <param name="Lessons">In the section's running order.</param>
-/// <param name="BehindBy">In classes, at the moment in view; below 0: ahead. Null: it is through, or no telling.</param>
-/// <param name="BehindLast">In classes, held against the edition before; below 0: ahead. Null: no telling.</param>
-/// <param name="AtLesson">The lesson it is at then, or comes to next.</param>
-/// <param name="Lacking">How much does not fit.</param>
-/// <param name="Unplaced">Titles of what does not reach the end.</param>
-public sealed record PaceSection(
-    Id<Section> Id,
-    string Name,
-    string Letter,
-    int Students,
-    IReadOnlyList<PaceRun> Lessons,
-    IReadOnlyList<PaceClass> Classes,
-    int? BehindBy,
-    int? BehindLast,
-    string? AtLesson,
-    Moment? Finish,
-    int Lacking,
-    int Free,
-    IReadOnlyList<string> Unplaced
-);
+public sealed record PaceSection
+{
+    public required Id<Section> Id { get; init; }
+
+    public required string Name { get; init; }
+
+    public required string Letter { get; init; }
+
+    public required int Students { get; init; }
+
+    /// <summary>In the section's running order.</summary>
+    public required IReadOnlyList<PaceRun> Lessons { get; init; }
+
+    public required IReadOnlyList<PaceClass> Classes { get; init; }
+
+    /// <summary>In classes, at the moment in view; below 0: ahead. Null: it is through, or no telling.</summary>
+    public required int? BehindBy { get; init; }
+
+    /// <summary>In classes, held against the edition before; below 0: ahead. Null: no telling.</summary>
+    public required int? BehindLast { get; init; }
+
+    /// <summary>The lesson it is at then, or comes to next.</summary>
+    public required string? AtLesson { get; init; }
+
+    public required Moment? Finish { get; init; }
+
+    /// <summary>How much does not fit.</summary>
+    public required int Lacking { get; init; }
+
+    public required int Free { get; init; }
+
+    /// <summary>Titles of what does not reach the end.</summary>
+    public required IReadOnlyList<string> Unplaced { get; init; }
+}
 
 /// <summary>A lesson of the course as a section has it. Places are in days from the ribbon's origin.</summary>
-/// <param name="Place">Its place in the course's order, from 0.</param>
-/// <param name="From">Null: it is not placed.</param>
-/// <param name="PlannedFrom">Where it was to begin without what was really taught.</param>
-/// <param name="LastFrom">Where it would begin if it went as in the edition before, by classes and not by date; null: it was not taught
-/// then, or does not fit.</param>
-/// <param name="Last">The classes it would have then, in words.</param>
-/// <param name="Classes">Such as <c>class 5</c> or <c>classes 5 and 6</c>.</param>
-/// <param name="State"><c>taught</c>, <c>begun</c> or <c>ahead</c>.</param>
-/// <param name="Took">What it has really taken; null: nothing is recorded.</param>
-/// <param name="Version">Of the record; 0: there is none.</param>
-/// <param name="Overflow">How much of it does not fit.</param>
-/// <param name="Pin">The date it is fixed to here.</param>
-/// <param name="PinVersion">Of that difference; 0: there is none.</param>
-/// <param name="LengthVersion">Of the difference in its length; 0: there is none.</param>
-public sealed record PaceRun(
-    int Place,
-    Id<Lesson> Lesson,
-    double? From,
-    double? To,
-    double? PlannedFrom,
-    double? PlannedTo,
-    double? LastFrom,
-    double? LastTo,
-    string? Last,
-    string Classes,
-    Moment? Starts,
-    Moment? Ends,
-    string State,
-    bool Skipped,
-    int Length,
-    int? Took,
-    int? Left,
-    long Version,
-    int Overflow,
-    string? Pin,
-    long PinVersion,
-    long LengthVersion
-);
+public sealed record PaceRun
+{
+    /// <summary>Its place in the course's order, from 0.</summary>
+    public required int Place { get; init; }
 
-/// <param name="Start">Local, <c>08:40</c>.</param>
-/// <param name="Lesson">What is taught in it.</param>
-/// <param name="Own">Not of the timetable: added or moved here.</param>
-public sealed record PaceClass(
-    int Ordinal,
-    double At,
-    string Date,
-    string Start,
-    string End,
-    string Words,
-    string Lesson,
-    int Counts,
-    bool Own,
-    bool IsOver
-);
+    public required Id<Lesson> Lesson { get; init; }
+
+    /// <summary>Null: it is not placed.</summary>
+    public required double? From { get; init; }
+
+    public required double? To { get; init; }
+
+    /// <summary>Where it was to begin without what was really taught.</summary>
+    public required double? PlannedFrom { get; init; }
+
+    public required double? PlannedTo { get; init; }
+
+    /// <summary>Where it would begin if it went as last time, by classes and not by date; null: nothing of it fits.</summary>
+    public required double? LastFrom { get; init; }
+
+    public required double? LastTo { get; init; }
+
+    /// <summary>The classes it would have then, in words.</summary>
+    public required string? Last { get; init; }
+
+    /// <summary>Such as <c>class 5</c> or <c>classes 5 and 6</c>.</summary>
+    public required string Classes { get; init; }
+
+    public required Moment? Starts { get; init; }
+
+    public required Moment? Ends { get; init; }
+
+    /// <summary><c>taught</c>, <c>begun</c> or <c>ahead</c>.</summary>
+    public required string State { get; init; }
+
+    public required bool Skipped { get; init; }
+
+    public required int Length { get; init; }
+
+    /// <summary>What it has really taken; null: nothing is recorded.</summary>
+    public required int? Took { get; init; }
+
+    public required int? Left { get; init; }
+
+    /// <summary>Of the record; 0: there is none.</summary>
+    public required long Version { get; init; }
+
+    /// <summary>How much of it does not fit.</summary>
+    public required int Overflow { get; init; }
+
+    /// <summary>The date it is fixed to here.</summary>
+    public required string? Pin { get; init; }
+
+    /// <summary>Of that difference; 0: there is none.</summary>
+    public required long PinVersion { get; init; }
+
+    /// <summary>Of the difference in its length; 0: there is none.</summary>
+    public required long LengthVersion { get; init; }
+}
+
+public sealed record PaceClass
+{
+    public required int Ordinal { get; init; }
+
+    public required double At { get; init; }
+
+    public required string Date { get; init; }
+
+    /// <summary>Local, <c>08:40</c>.</summary>
+    public required string Start { get; init; }
+
+    public required string End { get; init; }
+
+    public required string Words { get; init; }
+
+    /// <summary>What is taught in it.</summary>
+    public required string Lesson { get; init; }
+
+    public required int Counts { get; init; }
+
+    /// <summary>Not of the timetable: added or moved here.</summary>
+    public required bool Own { get; init; }
+
+    public required bool IsOver { get; init; }
+}
 
 /// <summary>Reads where every section stands and will stand.</summary>
 public static class ReadPace
@@ -192,25 +236,27 @@ public static class ReadPace
         var inClass = schedule
             .Forecast.Lessons.SelectMany(lesson => lesson.Ordinals.Select(ordinal => (ordinal, lesson.Lesson)))
             .ToLookup(pair => pair.ordinal, pair => schedule.Lesson(pair.Lesson)!.Title);
-        return new(
-            section.Id,
-            section.Name,
-            section.Letter,
-            section.StudentsOn(plan.Term.Local(at).Date),
-            [.. schedule.Course.Lessons.Where(lesson => placeOf.ContainsKey(lesson.Ref)).Select(RunOf)],
-            [.. schedule.Meetings.Meetings.Select(ClassOf)],
-            pace.BehindBy,
-            behindLast,
-            pace.Lesson is { } lesson ? schedule.Lesson(lesson)!.Title : null,
-            Moment.Of(pace.Finish, plan.Term.Zone),
-            schedule.Forecast.Lacking,
-            schedule.Forecast.Free.Length,
+        return new()
+        {
+            Id = section.Id,
+            Name = section.Name,
+            Letter = section.Letter,
+            Students = section.StudentsOn(plan.Term.Local(at).Date),
+            Lessons = [.. schedule.Course.Lessons.Where(lesson => placeOf.ContainsKey(lesson.Ref)).Select(RunOf)],
+            Classes = [.. schedule.Meetings.Meetings.Select(ClassOf)],
+            BehindBy = pace.BehindBy,
+            BehindLast = behindLast,
+            AtLesson = pace.Lesson is { } lesson ? schedule.Lesson(lesson)!.Title : null,
+            Finish = Moment.Of(pace.Finish, plan.Term.Zone),
+            Lacking = schedule.Forecast.Lacking,
+            Free = schedule.Forecast.Free.Length,
+            Unplaced =
             [
                 .. schedule
                     .Forecast.Lessons.Where(lesson => lesson.Overflow > 0 || !lesson.IsPlaced)
                     .Select(lesson => schedule.Lesson(lesson.Lesson)!.Title),
-            ]
-        );
+            ],
+        };
 
         PaceRun RunOf(CourseLesson lesson)
         {
@@ -220,47 +266,50 @@ public static class ReadPace
                 records.GetValueOrDefault(lesson.Ref.Name)
             );
             var last = lastTime?.GetValueOrDefault(lesson.Ref);
-            return new(
-                placeOf[lesson.Ref],
-                plan.IdOf(lesson.Ref),
-                Place(here?.StartsAt),
-                Place(here?.EndsAt),
-                Place(plannedHere?.StartsAt),
-                Place(plannedHere?.EndsAt),
-                Place(last?.StartsAt),
-                Place(last?.EndsAt),
-                last is null ? null : ClassesInWords([.. last.Ordinals]),
-                here is null ? "" : ClassesInWords([.. here.Ordinals]),
-                Moment.Of(here?.StartsAt, plan.Term.Zone),
-                Moment.Of(here?.EndsAt, plan.Term.Zone),
-                record is { Done: true } ? "taught"
+            return new()
+            {
+                Place = placeOf[lesson.Ref],
+                Lesson = plan.IdOf(lesson.Ref),
+                From = Place(here?.StartsAt),
+                To = Place(here?.EndsAt),
+                PlannedFrom = Place(plannedHere?.StartsAt),
+                PlannedTo = Place(plannedHere?.EndsAt),
+                LastFrom = Place(last?.StartsAt),
+                LastTo = Place(last?.EndsAt),
+                Last = last is null ? null : ClassesInWords([.. last.Ordinals]),
+                Classes = here is null ? "" : ClassesInWords([.. here.Ordinals]),
+                Starts = Moment.Of(here?.StartsAt, plan.Term.Zone),
+                Ends = Moment.Of(here?.EndsAt, plan.Term.Zone),
+                State =
+                    record is { Done: true } ? "taught"
                     : record is not null ? "begun"
                     : "ahead",
-                lesson.Skipped,
-                lesson.Length,
-                record?.Took,
-                record?.Left,
-                record?.Version ?? 0,
-                here?.Overflow ?? 0,
-                lesson.Pin is { } pin ? $"{pin:uuuu-MM-dd}" : null,
-                own.GetValueOrDefault((lesson.Ref.Name, "pin")),
-                own.GetValueOrDefault((lesson.Ref.Name, "length"))
-            );
+                Skipped = lesson.Skipped,
+                Length = lesson.Length,
+                Took = record?.Took,
+                Left = record?.Left,
+                Version = record?.Version ?? 0,
+                Overflow = here?.Overflow ?? 0,
+                Pin = lesson.Pin is { } pin ? $"{pin:uuuu-MM-dd}" : null,
+                PinVersion = own.GetValueOrDefault((lesson.Ref.Name, "pin")),
+                LengthVersion = own.GetValueOrDefault((lesson.Ref.Name, "length")),
+            };
         }
 
         PaceClass ClassOf(Meeting meeting) =>
-            new(
-                meeting.Ordinal,
-                Place(meeting.StartsAt)!.Value,
-                $"{meeting.Date:uuuu-MM-dd}",
-                $"{meeting.Start:HH:mm}",
-                $"{meeting.End:HH:mm}",
-                Moment.Of(meeting.StartsAt, plan.Term.Zone).Words,
-                Counting.Joined([.. inClass[meeting.Ordinal]], "and"),
-                meeting.Counts,
-                meeting.Label is null,
-                meeting.EndsAt <= at
-            );
+            new()
+            {
+                Ordinal = meeting.Ordinal,
+                At = Place(meeting.StartsAt)!.Value,
+                Date = $"{meeting.Date:uuuu-MM-dd}",
+                Start = $"{meeting.Start:HH:mm}",
+                End = $"{meeting.End:HH:mm}",
+                Words = Moment.Of(meeting.StartsAt, plan.Term.Zone).Words,
+                Lesson = Counting.Joined([.. inClass[meeting.Ordinal]], "and"),
+                Counts = meeting.Counts,
+                Own = meeting.Label is null,
+                IsOver = meeting.EndsAt <= at,
+            };
 
         double? Place(Instant? moment)
         {

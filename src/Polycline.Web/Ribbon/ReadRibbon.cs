@@ -15,33 +15,50 @@ using Polycline.Web.Foundation.Reading;
 namespace Polycline.Web.Ribbon;
 
 /// <summary>Places are counted in days from the Monday of the term's first week; noon of the second day is 1.5.</summary>
-/// <param name="Origin">The date of place 0.</param>
-/// <param name="Days">How long the strip is: whole weeks.</param>
-/// <param name="From">Where the term begins on it.</param>
-/// <param name="To">Where it ends.</param>
-/// <param name="Relative">How far the moment is from now: <c>in 7 days</c>.</param>
-/// <param name="Eyes">Through whose eyes one looks: a student's name, or whom one pretends; null: as the team.</param>
-/// <param name="Levels">What the course calls its levels.</param>
-/// <param name="MomentAt">Where the moment stands; off the strip where it is outside the term.</param>
-public sealed record RibbonAnswer(
-    string Course,
-    string Edition,
-    string Term,
-    string Origin,
-    int Days,
-    int From,
-    int To,
-    IReadOnlyList<RibbonWeek> Weeks,
-    IReadOnlyList<RibbonClosure> Closures,
-    IReadOnlyList<RibbonDay> ClassDays,
-    Moment Moment,
-    double MomentAt,
-    string Relative,
-    bool IsNow,
-    string? Eyes,
-    IReadOnlyList<RibbonLine> Lines,
-    LevelNames Levels
-);
+public sealed record RibbonAnswer
+{
+    public required string Course { get; init; }
+
+    public required string Edition { get; init; }
+
+    public required string Term { get; init; }
+
+    /// <summary>The date of place 0.</summary>
+    public required string Origin { get; init; }
+
+    /// <summary>How long the strip is: whole weeks.</summary>
+    public required int Days { get; init; }
+
+    /// <summary>Where the term begins on it.</summary>
+    public required int From { get; init; }
+
+    /// <summary>Where it ends.</summary>
+    public required int To { get; init; }
+
+    public required IReadOnlyList<RibbonWeek> Weeks { get; init; }
+
+    public required IReadOnlyList<RibbonClosure> Closures { get; init; }
+
+    public required IReadOnlyList<RibbonDay> ClassDays { get; init; }
+
+    public required Moment Moment { get; init; }
+
+    /// <summary>Where the moment stands; off the strip where it is outside the term.</summary>
+    public required double MomentAt { get; init; }
+
+    /// <summary>How far the moment is from now: <c>in 7 days</c>.</summary>
+    public required string Relative { get; init; }
+
+    public required bool IsNow { get; init; }
+
+    /// <summary>Through whose eyes one looks: a student's name, or whom one pretends; null: as the team.</summary>
+    public required string? Eyes { get; init; }
+
+    public required IReadOnlyList<RibbonLine> Lines { get; init; }
+
+    /// <summary>What the course calls its levels.</summary>
+    public required LevelNames Levels { get; init; }
+}
 
 /// <summary>Where a section's lessons lie.</summary>
 public sealed record RibbonLine(Id<Section> Section, string Letter, string Name, IReadOnlyList<RibbonLesson> Lessons);
@@ -90,22 +107,24 @@ public static class ReadRibbon
         var term = compiled.Term;
         var origin = compiled.Weeks[0].Monday;
         var local = term.Local(viewpoint.At);
-        return new(
-            course.CourseTitle,
-            course.Edition.Title,
-            term.Name,
-            LocalDatePattern.Iso.Format(origin),
-            7 * compiled.Weeks.Count,
-            Place(term.First),
-            Place(term.Last) + 1,
-            [.. compiled.Weeks.Select(week => new RibbonWeek(Place(week.Monday), Moment.InWords(week.Monday), week.Letter))],
-            [.. term.Calendar.Closures.Where(closure => closure.To >= term.First && closure.From <= term.Last).Select(Strip)],
-            [.. compiled.ClassDays.Select(day => new RibbonDay(Place(day.Date), Moment.InWords(day.Date), day.Label))],
-            Moment.Of(viewpoint.At, term.Zone),
-            Place(local.Date) + (local.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay),
-            MomentWords.Relative(viewpoint.At, viewpoint.Now, term.Zone),
-            viewpoint.IsNow,
-            eyes,
+        return new()
+        {
+            Course = course.CourseTitle,
+            Edition = course.Edition.Title,
+            Term = term.Name,
+            Origin = LocalDatePattern.Iso.Format(origin),
+            Days = 7 * compiled.Weeks.Count,
+            From = Place(term.First),
+            To = Place(term.Last) + 1,
+            Weeks = [.. compiled.Weeks.Select(week => new RibbonWeek(Place(week.Monday), Moment.InWords(week.Monday), week.Letter))],
+            Closures = [.. term.Calendar.Closures.Where(closure => closure.To >= term.First && closure.From <= term.Last).Select(Strip)],
+            ClassDays = [.. compiled.ClassDays.Select(day => new RibbonDay(Place(day.Date), Moment.InWords(day.Date), day.Label))],
+            Moment = Moment.Of(viewpoint.At, term.Zone),
+            MomentAt = Place(local.Date) + (local.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay),
+            Relative = MomentWords.Relative(viewpoint.At, viewpoint.Now, term.Zone),
+            IsNow = viewpoint.IsNow,
+            Eyes = eyes,
+            Lines =
             [
                 .. course
                     .Sections.Where(section =>
@@ -118,8 +137,8 @@ public static class ReadRibbon
                     )
                     .Select(LineOf),
             ],
-            course.Edition.Levels
-        );
+            Levels = course.Edition.Levels,
+        };
 
         RibbonLine LineOf(FollowingSection section)
         {

@@ -30,23 +30,33 @@ public sealed record DayChoice(string Label, string Words);
 /// <param name="Start">Local, <c>08:40</c>.</param>
 public sealed record PeriodChoice(string Name, string Start, string End);
 
-/// <param name="Version">To be named when its timetable is changed.</param>
-/// <param name="Slots">When it meets, in the plan file's form.</param>
-/// <param name="Timetable">The same in words, a line each.</param>
-/// <param name="Units">In its own order.</param>
-/// <param name="Differences">All it does differently from the course, and its classes from its timetable.</param>
-public sealed record SectionCard(
-    Id<Section> Id,
-    string Name,
-    string Letter,
-    int Students,
-    long Version,
-    IReadOnlyList<string> Teachers,
-    JsonNode Slots,
-    IReadOnlyList<string> Timetable,
-    IReadOnlyList<UnitHere> Units,
-    IReadOnlyList<DifferenceHere> Differences
-);
+public sealed record SectionCard
+{
+    public required Id<Section> Id { get; init; }
+
+    public required string Name { get; init; }
+
+    public required string Letter { get; init; }
+
+    public required int Students { get; init; }
+
+    /// <summary>To be named when its timetable is changed.</summary>
+    public required long Version { get; init; }
+
+    public required IReadOnlyList<string> Teachers { get; init; }
+
+    /// <summary>When it meets, in the plan file's form.</summary>
+    public required JsonNode Slots { get; init; }
+
+    /// <summary>The same in words, a line each.</summary>
+    public required IReadOnlyList<string> Timetable { get; init; }
+
+    /// <summary>In its own order.</summary>
+    public required IReadOnlyList<UnitHere> Units { get; init; }
+
+    /// <summary>All it does differently from the course, and its classes from its timetable.</summary>
+    public required IReadOnlyList<DifferenceHere> Differences { get; init; }
+}
 
 /// <param name="OrderVersion">Of the change of its place; 0: it stands where the course has it.</param>
 /// <param name="Own">It is of this section only.</param>
@@ -57,24 +67,33 @@ public sealed record UnitHere(Id<Unit> Id, string Title, bool Skipped, bool Own,
 public sealed record LessonHere(Id<Lesson> Id, string Title, int Length, bool Skipped, bool Own, long OrderVersion);
 
 /// <summary>One thing that is otherwise, and what to name in order to put it back.</summary>
-/// <param name="Kind"><c>own</c>, <c>field</c>, <c>order</c> or <c>class</c>.</param>
-/// <param name="Of"><c>unit</c>, <c>lesson</c> or <c>item</c>; null: a class.</param>
-/// <param name="Target">The id of it; 0: a class.</param>
-/// <param name="Seq">The number of a change of classes.</param>
-/// <param name="Title">Of what: code and title; of a class: nothing.</param>
-/// <param name="Words">What it is, to be read on after the title.</param>
-/// <param name="Sleeps">It has no effect as things are.</param>
-public sealed record DifferenceHere(
-    string Kind,
-    string? Of,
-    long Target,
-    string? Field,
-    int Seq,
-    long Version,
-    string Title,
-    string Words,
-    bool Sleeps
-);
+public sealed record DifferenceHere
+{
+    /// <summary><c>own</c>, <c>field</c>, <c>order</c> or <c>class</c>.</summary>
+    public required string Kind { get; init; }
+
+    /// <summary><c>unit</c>, <c>lesson</c> or <c>item</c>; null: a class.</summary>
+    public required string? Of { get; init; }
+
+    /// <summary>The id of it; 0: a class.</summary>
+    public required long Target { get; init; }
+
+    public required string? Field { get; init; }
+
+    /// <summary>The number of a change of classes.</summary>
+    public required int Seq { get; init; }
+
+    public required long Version { get; init; }
+
+    /// <summary>Of what: code and title; of a class: nothing.</summary>
+    public required string Title { get; init; }
+
+    /// <summary>What it is, to be read on after the title.</summary>
+    public required string Words { get; init; }
+
+    /// <summary>It has no effect as things are.</summary>
+    public required bool Sleeps { get; init; }
+}
 
 /// <summary>Reads every section that follows an edition, and all it does differently.</summary>
 public static class ReadSections
@@ -107,15 +126,17 @@ public static class ReadSections
         var course = plan.Schedule.Section(section.Section.Ref).Course;
         var orders = plan.Orders.Where(row => row.Section == section.Id).ToDictionary(row => row.Target, row => row.Version);
         var lessons = course.Lessons.ToLookup(lesson => lesson.Unit.Ref);
-        return new(
-            section.Id,
-            section.Name,
-            section.Letter,
-            section.StudentsOn(on),
-            section.Version,
-            section.Teachers,
-            JsonNode.Parse(section.Slots)!,
-            [.. section.Section.Slots.Select(DifferenceWords.Of)],
+        return new()
+        {
+            Id = section.Id,
+            Name = section.Name,
+            Letter = section.Letter,
+            Students = section.StudentsOn(on),
+            Version = section.Version,
+            Teachers = section.Teachers,
+            Slots = JsonNode.Parse(section.Slots)!,
+            Timetable = [.. section.Section.Slots.Select(DifferenceWords.Of)],
+            Units =
             [
                 .. course.Units.Select(unit => new UnitHere(
                     plan.IdOf(unit.Ref),
@@ -136,42 +157,47 @@ public static class ReadSections
                     ]
                 )),
             ],
-            [.. Own(plan, section).Concat(Orders(plan, section)).Concat(Fields(plan, section)).Concat(Classes(plan, section))]
-        );
+            Differences =
+            [
+                .. Own(plan, section).Concat(Orders(plan, section)).Concat(Fields(plan, section)).Concat(Classes(plan, section)),
+            ],
+        };
     }
 
     // Units first, then lessons, then items.
     private static IEnumerable<DifferenceHere> Own(EditionPlan plan, FollowingSection section) =>
         from row in plan.Rows
         where row.Section == section.Id
-        select new DifferenceHere(
-            "own",
-            row.Table,
-            row.Id,
-            null,
-            0,
-            row.Version,
-            plan.NameOf(row),
-            $"is {plan.Edition.Levels.Of(row.Table).A} of this section only",
-            false
-        );
+        select new DifferenceHere
+        {
+            Kind = "own",
+            Of = row.Table,
+            Target = row.Id,
+            Field = null,
+            Seq = 0,
+            Version = row.Version,
+            Title = plan.NameOf(row),
+            Words = $"is {plan.Edition.Levels.Of(row.Table).A} of this section only",
+            Sleeps = false,
+        };
 
     private static IEnumerable<DifferenceHere> Orders(EditionPlan plan, FollowingSection section) =>
         from row in plan.Orders
         where row.Section == section.Id
         let at = plan.Find(row.Target)
         where at is not null
-        select new DifferenceHere(
-            "order",
-            at.Table,
-            at.Id,
-            null,
-            0,
-            row.Version,
-            plan.TitleOf(row.Target),
-            WordsOf(plan).Of(PlanParts.Adjustment(at.Table, row.Target, row.Change), null),
-            false
-        );
+        select new DifferenceHere
+        {
+            Kind = "order",
+            Of = at.Table,
+            Target = at.Id,
+            Field = null,
+            Seq = 0,
+            Version = row.Version,
+            Title = plan.TitleOf(row.Target),
+            Words = WordsOf(plan).Of(PlanParts.Adjustment(at.Table, row.Target, row.Change), null),
+            Sleeps = false,
+        };
 
     private static IEnumerable<DifferenceHere> Fields(EditionPlan plan, FollowingSection section) =>
         from row in plan.Adjustments
@@ -190,17 +216,18 @@ public static class ReadSections
             ),
             _ => (object?)null,
         }
-        select new DifferenceHere(
-            "field",
-            at.Table,
-            at.Id,
-            row.Field,
-            0,
-            row.Version,
-            plan.NameOf(at),
-            WordsOf(plan).Of(PlanParts.Adjustment(at.Table, row.Target, [(row.Field, row.Value)]), course, at.Lesson is null),
-            false
-        );
+        select new DifferenceHere
+        {
+            Kind = "field",
+            Of = at.Table,
+            Target = at.Id,
+            Field = row.Field,
+            Seq = 0,
+            Version = row.Version,
+            Title = plan.NameOf(at),
+            Words = WordsOf(plan).Of(PlanParts.Adjustment(at.Table, row.Target, [(row.Field, row.Value)]), course, at.Lesson is null),
+            Sleeps = false,
+        };
 
     private static IEnumerable<DifferenceHere> Classes(EditionPlan plan, FollowingSection section)
     {
@@ -211,22 +238,23 @@ public static class ReadSections
             .ToHashSet();
         return plan
             .MeetingChanges.Where(row => row.Section == section.Id)
-            .Zip(section.Section.Changes, (row, change) => new DifferenceHere(
-                    "class",
-                    null,
-                    0,
-                    null,
-                    row.Seq,
-                    row.Version,
-                    "A class",
-                    DifferenceWords.Of(change),
-                    change switch
+            .Zip(section.Section.Changes, (row, change) => new DifferenceHere
+                {
+                    Kind = "class",
+                    Of = null,
+                    Target = 0,
+                    Field = null,
+                    Seq = row.Seq,
+                    Version = row.Version,
+                    Title = "A class",
+                    Words = DifferenceWords.Of(change),
+                    Sleeps = change switch
                     {
                         MeetingChange.Cancel cancel => asleep.Contains($"{cancel.Date:uuuu-MM-dd}"),
                         MeetingChange.Move move => asleep.Contains($"{move.Date:uuuu-MM-dd}"),
                         _ => false,
-                    }
-                ));
+                    },
+                });
     }
 
     private static DifferenceWords WordsOf(EditionPlan plan) => new(plan.TitleOf, plan.Edition.Basis, plan.Edition.Levels);

@@ -7,34 +7,55 @@ using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Student;
 
-/// <param name="Html">What is to be read; null: there is nothing, or not now.</param>
-/// <param name="MayWork">Whether work can be written and handed in.</param>
-/// <param name="Draft">What was written and not handed in.</param>
-/// <param name="Levels">What the course calls its levels.</param>
-/// <param name="History">What was handed in and what came back, the latest first.</param>
-public sealed record StudentItemAnswer(
-    Id<Item> Item,
-    string Course,
-    string Section,
-    string Code,
-    string Title,
-    string Kind,
-    string Purpose,
-    string State,
-    string Progress,
-    string Unit,
-    string? Lesson,
-    Moment? Opens,
-    Moment? Due,
-    Moment? Closes,
-    string? DueRelative,
-    IReadOnlyList<string> Missing,
-    string? Html,
-    bool MayWork,
-    DraftAnswer? Draft,
-    IReadOnlyList<HandedIn> History,
-    LevelNames Levels
-);
+public sealed record StudentItemAnswer
+{
+    public required Id<Item> Item { get; init; }
+
+    public required string Course { get; init; }
+
+    public required string Section { get; init; }
+
+    public required string Code { get; init; }
+
+    public required string Title { get; init; }
+
+    public required string Kind { get; init; }
+
+    public required string Purpose { get; init; }
+
+    public required string State { get; init; }
+
+    public required string Progress { get; init; }
+
+    public required string Unit { get; init; }
+
+    public required string? Lesson { get; init; }
+
+    public required Moment? Opens { get; init; }
+
+    public required Moment? Due { get; init; }
+
+    public required Moment? Closes { get; init; }
+
+    public required string? DueRelative { get; init; }
+
+    public required IReadOnlyList<string> Missing { get; init; }
+
+    /// <summary>What is to be read; null: there is nothing, or not now.</summary>
+    public required string? Html { get; init; }
+
+    /// <summary>Whether work can be written and handed in.</summary>
+    public required bool MayWork { get; init; }
+
+    /// <summary>What was written and not handed in.</summary>
+    public required DraftAnswer? Draft { get; init; }
+
+    /// <summary>What was handed in and what came back, the latest first.</summary>
+    public required IReadOnlyList<HandedIn> History { get; init; }
+
+    /// <summary>What the course calls its levels.</summary>
+    public required LevelNames Levels { get; init; }
+}
 
 /// <param name="Version">To be named when it is saved again; 0: there is none yet.</param>
 /// <param name="MissedAt">It was sent, but came after the item had closed.</param>
@@ -62,28 +83,30 @@ public static class ReadItem
         var sight = course.See(new Id<Item>(item));
         var (html, work) = (await compiled.Text(sight), course.Work);
         var zone = course.Zone;
-        return new(
-            new(item),
-            course.Title,
-            course.SectionName,
-            sight.Code,
-            sight.Title,
-            EnumNames.Of(sight.Kind),
-            EnumNames.Of(sight.Purpose),
-            EnumNames.Of(sight.State),
-            EnumNames.Of(sight.Progress),
-            sight.Unit,
-            sight.Lesson,
-            Moment.Of(sight.Opens, zone),
-            Moment.Of(sight.Due, zone),
-            Moment.Of(sight.Closes, zone),
-            sight.Due is { } due ? MomentWords.Relative(due, course.At, zone) : null,
-            course.Missing(sight),
-            html,
-            sight.MayWork && sight.Kind == ItemKind.Task,
-            work.Draft is { } draft
+        return new()
+        {
+            Item = new(item),
+            Course = course.Title,
+            Section = course.SectionName,
+            Code = sight.Code,
+            Title = sight.Title,
+            Kind = EnumNames.Of(sight.Kind),
+            Purpose = EnumNames.Of(sight.Purpose),
+            State = EnumNames.Of(sight.State),
+            Progress = EnumNames.Of(sight.Progress),
+            Unit = sight.Unit,
+            Lesson = sight.Lesson,
+            Opens = Moment.Of(sight.Opens, zone),
+            Due = Moment.Of(sight.Due, zone),
+            Closes = Moment.Of(sight.Closes, zone),
+            DueRelative = sight.Due is { } due ? MomentWords.Relative(due, course.At, zone) : null,
+            Missing = course.Missing(sight),
+            Html = html,
+            MayWork = sight.MayWork && sight.Kind == ItemKind.Task,
+            Draft = work.Draft is { } draft
                 ? new(draft.Text, Moment.Of(draft.SavedAt, zone), draft.Version, Moment.Of(draft.MissedAt, zone))
                 : null,
+            History =
             [
                 .. work.Versions.Select(version => new HandedIn(
                     version.N,
@@ -97,7 +120,7 @@ public static class ReadItem
                     ]
                 )),
             ],
-            course.Levels
-        );
+            Levels = course.Levels,
+        };
     }
 }

@@ -25,28 +25,42 @@ public sealed record NowAnswer(
     IReadOnlyList<StudentRow> Done
 );
 
-/// <param name="State">Such as <c>open</c>.</param>
-/// <param name="Progress">Such as <c>handed-in</c>.</param>
-/// <param name="Unit">The title of its unit.</param>
-/// <param name="CanOpen">Whether there is more of it to be seen than this row.</param>
-/// <param name="Missing">What would open it; of one to come, beside its moment.</param>
-/// <param name="BeforeJoining">It was due before the student joined, or on that day: it is not late.</param>
-public sealed record StudentRow(
-    Id<Item> Item,
-    string Code,
-    string Title,
-    string Kind,
-    string State,
-    string Progress,
-    string Unit,
-    Moment? Opens,
-    Moment? Due,
-    string? DueRelative,
-    string? OpensRelative,
-    bool CanOpen,
-    IReadOnlyList<string> Missing,
-    bool BeforeJoining
-);
+public sealed record StudentRow
+{
+    public required Id<Item> Item { get; init; }
+
+    public required string Code { get; init; }
+
+    public required string Title { get; init; }
+
+    public required string Kind { get; init; }
+
+    /// <summary>Such as <c>open</c>.</summary>
+    public required string State { get; init; }
+
+    /// <summary>Such as <c>handed-in</c>.</summary>
+    public required string Progress { get; init; }
+
+    /// <summary>The title of its unit.</summary>
+    public required string Unit { get; init; }
+
+    public required Moment? Opens { get; init; }
+
+    public required Moment? Due { get; init; }
+
+    public required string? DueRelative { get; init; }
+
+    public required string? OpensRelative { get; init; }
+
+    /// <summary>Whether there is more of it to be seen than this row.</summary>
+    public required bool CanOpen { get; init; }
+
+    /// <summary>What would open it; of one to come, beside its moment.</summary>
+    public required IReadOnlyList<string> Missing { get; init; }
+
+    /// <summary>It was due before the student joined, or on that day: it is not late.</summary>
+    public required bool BeforeJoining { get; init; }
+}
 
 /// <param name="Again">Given back to be tried again.</param>
 public sealed record BackRow(Id<Item> Item, string Code, string Title, string By, bool Again, Moment At, string Begins);
@@ -111,22 +125,23 @@ public static class ReadNow
     }
 
     private static StudentRow RowOf(StudentCourse course, Sight sight) =>
-        new(
-            course.IdOf(sight),
-            sight.Code,
-            sight.Title,
-            EnumNames.Of(sight.Kind),
-            EnumNames.Of(sight.State),
-            EnumNames.Of(sight.Progress),
-            sight.Unit,
-            Moment.Of(sight.Opens, course.Zone),
-            Moment.Of(sight.Due, course.Zone),
-            Relative(sight.Due, course),
-            Relative(sight.Opens, course),
-            sight.MayRead,
-            course.Missing(sight),
-            sight.BeforeJoining
-        );
+        new()
+        {
+            Item = course.IdOf(sight),
+            Code = sight.Code,
+            Title = sight.Title,
+            Kind = EnumNames.Of(sight.Kind),
+            State = EnumNames.Of(sight.State),
+            Progress = EnumNames.Of(sight.Progress),
+            Unit = sight.Unit,
+            Opens = Moment.Of(sight.Opens, course.Zone),
+            Due = Moment.Of(sight.Due, course.Zone),
+            DueRelative = Relative(sight.Due, course),
+            OpensRelative = Relative(sight.Opens, course),
+            CanOpen = sight.MayRead,
+            Missing = course.Missing(sight),
+            BeforeJoining = sight.BeforeJoining,
+        };
 
     private static string? Relative(Instant? moment, StudentCourse course) =>
         moment is { } at ? MomentWords.Relative(at, course.At, course.Zone) : null;

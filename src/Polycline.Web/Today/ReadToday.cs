@@ -33,27 +33,38 @@ public sealed record TodayAnswer(
 /// <param name="Words">For a sentence that starts with the author's name.</param>
 public sealed record TodayChange(Id<Batch> Batch, string Author, string Words, Moment At);
 
-/// <param name="Classes">Of the moment's day.</param>
-/// <param name="Comes">What opens and falls due from the moment on, for a week.</param>
-/// <param name="ToConfirm">Lessons that are over, and of which nothing is noted.</param>
-/// <param name="ToCheck">What was noticed there.</param>
-/// <param name="Waiting">How many pieces wait for the viewer; null: the section's work is not theirs to read.</param>
-/// <param name="LongestSince">Since when the first of them waits.</param>
-/// <param name="FreesMost">The piece that frees most; null: none frees anything.</param>
-/// <param name="Idle">Who has nothing open while something remains.</param>
-public sealed record TodaySection(
-    Id<Section> Id,
-    string Name,
-    string Letter,
-    IReadOnlyList<TodayClass> Classes,
-    IReadOnlyList<TodayDate> Comes,
-    IReadOnlyList<TodayLesson> ToConfirm,
-    IReadOnlyList<TodayCheck> ToCheck,
-    int? Waiting,
-    string? LongestSince,
-    TodayPiece? FreesMost,
-    IReadOnlyList<string> Idle
-);
+public sealed record TodaySection
+{
+    public required Id<Section> Id { get; init; }
+
+    public required string Name { get; init; }
+
+    public required string Letter { get; init; }
+
+    /// <summary>Of the moment's day.</summary>
+    public required IReadOnlyList<TodayClass> Classes { get; init; }
+
+    /// <summary>What opens and falls due from the moment on, for a week.</summary>
+    public required IReadOnlyList<TodayDate> Comes { get; init; }
+
+    /// <summary>Lessons that are over, and of which nothing is noted.</summary>
+    public required IReadOnlyList<TodayLesson> ToConfirm { get; init; }
+
+    /// <summary>What was noticed there.</summary>
+    public required IReadOnlyList<TodayCheck> ToCheck { get; init; }
+
+    /// <summary>How many pieces wait for the viewer; null: the section's work is not theirs to read.</summary>
+    public required int? Waiting { get; init; }
+
+    /// <summary>Since when the first of them waits.</summary>
+    public required string? LongestSince { get; init; }
+
+    /// <summary>The piece that frees most; null: none frees anything.</summary>
+    public required TodayPiece? FreesMost { get; init; }
+
+    /// <summary>Who has nothing open while something remains.</summary>
+    public required IReadOnlyList<string> Idle { get; init; }
+}
 
 /// <param name="Words">What giving it back does.</param>
 public sealed record TodayPiece(string Words, Id<Item> Item, Id<Person> Student);
@@ -63,21 +74,30 @@ public sealed record TodayClass(string Start, string End, string Lesson, bool Is
 /// <param name="What"><c>opens</c> or <c>is due</c>.</param>
 public sealed record TodayDate(string What, Id<Item> Item, string Code, string Title, Moment At, string Relative);
 
-/// <param name="Class">The number of the class in which it was to end.</param>
-/// <param name="Length">How much it will have taken by the end of that class.</param>
-/// <param name="Version">Of what is noted of it already; 0: nothing is.</param>
-/// <param name="Next">The lesson after it, for where one went further; null: there is none.</param>
-public sealed record TodayLesson(
-    Id<Lesson> Lesson,
-    string Title,
-    string Ended,
-    int Class,
-    int Length,
-    long Version,
-    Id<Lesson>? Next,
-    string? NextTitle,
-    long NextVersion
-);
+public sealed record TodayLesson
+{
+    public required Id<Lesson> Lesson { get; init; }
+
+    public required string Title { get; init; }
+
+    public required string Ended { get; init; }
+
+    /// <summary>The number of the class in which it was to end.</summary>
+    public required int Class { get; init; }
+
+    /// <summary>How much it will have taken by the end of that class.</summary>
+    public required int Length { get; init; }
+
+    /// <summary>Of what is noted of it already; 0: nothing is.</summary>
+    public required long Version { get; init; }
+
+    /// <summary>The lesson after it, for where one went further; null: there is none.</summary>
+    public required Id<Lesson>? Next { get; init; }
+
+    public required string? NextTitle { get; init; }
+
+    public required long NextVersion { get; init; }
+}
 
 /// <summary>Reads what needs a team member on the moment's day.</summary>
 public static class ReadToday
@@ -157,10 +177,12 @@ public static class ReadToday
                 .ToLookup(pair => pair.ordinal, pair => schedule.Lesson(pair.Lesson)!.Title);
             var own = bySection[section.Id].ToList();
             var frees = waiting[section.Section.Ref].FirstOrDefault(piece => piece.Frees.Length > 0);
-            return new(
-                section.Id,
-                section.Name,
-                section.Letter,
+            return new()
+            {
+                Id = section.Id,
+                Name = section.Name,
+                Letter = section.Letter,
+                Classes =
                 [
                     .. schedule
                         .Meetings.Meetings.Where(meeting => meeting.Date == local.Date)
@@ -171,26 +193,28 @@ public static class ReadToday
                             meeting.EndsAt <= viewpoint.At
                         )),
                 ],
-                [.. Comes(plan, schedule, viewpoint.At)],
-                [.. ToConfirm(plan, section, schedule, viewpoint.At)],
-                [.. checks.Of(section)],
-                mine.Contains(section.Id) ? own.Count : null,
-                own.Count == 0 ? null : MomentWords.Relative(own.Min(piece => piece.HandedInAt), viewpoint.At, zone),
-                frees is null || !mine.Contains(section.Id)
-                    ? null
-                    : new(
-                        $"giving back {plan.Schedule.CodeOf[frees.Item]} of {nameOf.GetValueOrDefault(frees.Student, "a student")} "
-                            + $"opens {Counting.Joined([.. frees.Frees.Select(item => plan.Schedule.CodeOf[item])], "and")}",
-                        plan.IdOf(frees.Item),
-                        PlanIds.IdOf(frees.Student)
-                    ),
+                Comes = [.. Comes(plan, schedule, viewpoint.At)],
+                ToConfirm = [.. ToConfirm(plan, section, schedule, viewpoint.At)],
+                ToCheck = [.. checks.Of(section)],
+                Waiting = mine.Contains(section.Id) ? own.Count : null,
+                LongestSince = own.Count == 0 ? null : MomentWords.Relative(own.Min(piece => piece.HandedInAt), viewpoint.At, zone),
+                FreesMost =
+                    frees is null || !mine.Contains(section.Id)
+                        ? null
+                        : new(
+                            $"giving back {plan.Schedule.CodeOf[frees.Item]} of {nameOf.GetValueOrDefault(frees.Student, "a student")} "
+                                + $"opens {Counting.Joined([.. frees.Frees.Select(item => plan.Schedule.CodeOf[item])], "and")}",
+                            plan.IdOf(frees.Item),
+                            PlanIds.IdOf(frees.Student)
+                        ),
+                Idle =
                 [
                     .. idle[section.Section.Ref]
                         .Select(one => nameOf.GetValueOrDefault(one.Student))
                         .OfType<string>()
                         .Order(StringComparer.Ordinal),
-                ]
-            );
+                ],
+            };
         }
     }
 
@@ -232,17 +256,18 @@ public static class ReadToday
                 continue;
             var next = n + 1 < lessons.Count ? lessons[n + 1].Lesson : (Ref<Lesson>?)null;
             var length = record is null ? schedule.Lesson(lesson.Lesson)!.Length : record.Took + (record.Left ?? 1);
-            yield return new(
-                plan.IdOf(lesson.Lesson),
-                schedule.Lesson(lesson.Lesson)!.Title,
-                Moment.Of(ended, plan.Term.Zone).Words,
-                lesson.End!.Ordinal,
-                length,
-                record?.Version ?? 0,
-                next is { } following ? plan.IdOf(following) : null,
-                next is { } then ? schedule.Lesson(then)!.Title : null,
-                next is { } after ? noted.GetValueOrDefault(after.Name)?.Version ?? 0 : 0
-            );
+            yield return new()
+            {
+                Lesson = plan.IdOf(lesson.Lesson),
+                Title = schedule.Lesson(lesson.Lesson)!.Title,
+                Ended = Moment.Of(ended, plan.Term.Zone).Words,
+                Class = lesson.End!.Ordinal,
+                Length = length,
+                Version = record?.Version ?? 0,
+                Next = next is { } following ? plan.IdOf(following) : null,
+                NextTitle = next is { } then ? schedule.Lesson(then)!.Title : null,
+                NextVersion = next is { } after ? noted.GetValueOrDefault(after.Name)?.Version ?? 0 : 0,
+            };
         }
     }
 }

@@ -14,26 +14,39 @@ public sealed record WorkAnswer(bool CanGiveBack, IReadOnlyList<WorkSection> Sec
 
 public sealed record WorkSection(Id<Section> Section, string Name, string Letter, int Waiting, IReadOnlyList<WorkPiece> Pieces);
 
-/// <param name="Work">Null: it came after the item had closed, and is kept as a draft.</param>
-/// <param name="N">Which hand-in of it this is.</param>
-/// <param name="PressedAt">When the student's page says it was sent first, where it arrived later.</param>
-/// <param name="Late">How late after its due, in words; null: in time.</param>
-/// <param name="Back">What was given back; null: it waits.</param>
-public sealed record WorkPiece(
-    Id<PieceRow>? Work,
-    int N,
-    Id<Item> Item,
-    string Code,
-    string Title,
-    Id<Person> Student,
-    string Name,
-    string Text,
-    Moment HandedInAt,
-    Moment? PressedAt,
-    string? Late,
-    string? WaitsFor,
-    WorkBack? Back
-);
+public sealed record WorkPiece
+{
+    /// <summary>Null: it came after the item had closed, and is kept as a draft.</summary>
+    public required Id<PieceRow>? Work { get; init; }
+
+    /// <summary>Which hand-in of it this is.</summary>
+    public required int N { get; init; }
+
+    public required Id<Item> Item { get; init; }
+
+    public required string Code { get; init; }
+
+    public required string Title { get; init; }
+
+    public required Id<Person> Student { get; init; }
+
+    public required string Name { get; init; }
+
+    public required string Text { get; init; }
+
+    public required Moment HandedInAt { get; init; }
+
+    /// <summary>When the student's page says it was sent first, where it arrived later.</summary>
+    public required Moment? PressedAt { get; init; }
+
+    /// <summary>How late after its due, in words; null: in time.</summary>
+    public required string? Late { get; init; }
+
+    public required string? WaitsFor { get; init; }
+
+    /// <summary>What was given back; null: it waits.</summary>
+    public required WorkBack? Back { get; init; }
+}
 
 public sealed record WorkBack(string Text, bool Again, Moment At);
 
@@ -85,22 +98,24 @@ public static class ReadWork
             .Where(other => other.Gate?.Root.Leaves().Any(leaf => leaf.ItemOf == item.Ref) == true)
             .Select(other => plan.Schedule.CodeOf[other.Ref])
             .ToList();
-        return new(
-            row.Work,
-            row.N,
-            row.Item,
-            plan.Schedule.CodeOf[item.Ref],
-            item.Title,
-            row.Person,
-            row.Name,
-            row.Text,
-            Moment.Of(row.HandedInAt, zone),
-            Moment.Of(row.ClaimedAt, zone),
-            late <= 0 ? null
+        return new()
+        {
+            Work = row.Work,
+            N = row.N,
+            Item = row.Item,
+            Code = plan.Schedule.CodeOf[item.Ref],
+            Title = item.Title,
+            Student = row.Person,
+            Name = row.Name,
+            Text = row.Text,
+            HandedInAt = Moment.Of(row.HandedInAt, zone),
+            PressedAt = Moment.Of(row.ClaimedAt, zone),
+            Late =
+                late <= 0 ? null
                 : late < 1 ? "less than a day late"
                 : Core.Wording.Counting.Counted((int)late, "day late", "days late"),
-            waiting.Count == 0 ? null : Core.Wording.Counting.Joined(waiting, "and"),
-            row.ReturnedAt is { } at ? new(row.Feedback!, row.Again == true, Moment.Of(at, zone)) : null
-        );
+            WaitsFor = waiting.Count == 0 ? null : Core.Wording.Counting.Joined(waiting, "and"),
+            Back = row.ReturnedAt is { } at ? new(row.Feedback!, row.Again == true, Moment.Of(at, zone)) : null,
+        };
     }
 }

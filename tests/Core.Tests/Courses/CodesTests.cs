@@ -9,7 +9,14 @@ namespace Polycline.Tests.Core.Courses;
 public sealed class CodesTests
 {
     private static Item Item(int id, string? code = null) =>
-        new(new($"i{id}"), ItemKind.Page, $"Item {id}", Published: id % 2 == 0, Code: code);
+        new()
+        {
+            Ref = new($"i{id}"),
+            Kind = ItemKind.Page,
+            Title = $"Item {id}",
+            Published = id % 2 == 0,
+            Code = code,
+        };
 
     private static Edition Of(CodeStyle style, params Unit[] units) => Plans.Edition(units) with { Codes = style };
 

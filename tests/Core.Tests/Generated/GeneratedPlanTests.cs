@@ -143,14 +143,28 @@ public sealed class GeneratedPlanTests
                             Adjustments =
                             [
                                 .. lengths.Keys.Select(lesson => new Adjustment.OfLesson(lesson, Length: 7, Skip: true, Hold: true)),
-                                .. plan.Edition.InReadingOrder().Select(item => new Adjustment.OfItem(item.Ref, Hold: true, Skip: true)),
+                                .. plan
+                                    .Edition.InReadingOrder()
+                                    .Select(item => new Adjustment.OfItem
+                                    {
+                                        Item = item.Ref,
+                                        Hold = true,
+                                        Skip = true,
+                                    }),
                                 .. lengths.Select(lesson => new Adjustment.OfLesson(
                                     lesson.Key,
                                     Length: lesson.Value,
                                     Skip: false,
                                     Hold: false
                                 )),
-                                .. plan.Edition.InReadingOrder().Select(item => new Adjustment.OfItem(item.Ref, Hold: false, Skip: false)),
+                                .. plan
+                                    .Edition.InReadingOrder()
+                                    .Select(item => new Adjustment.OfItem
+                                    {
+                                        Item = item.Ref,
+                                        Hold = false,
+                                        Skip = false,
+                                    }),
                             ],
                         }
                     ),
@@ -213,7 +227,15 @@ public sealed class GeneratedPlanTests
                     var step = plan.Edition.InReadingOrder().ElementAt(which % plan.Edition.InReadingOrder().Count()).Ref;
                     var excused = record with
                     {
-                        Exceptions = new Dictionary<Ref<Item>, ForOneStudent> { [step] = new(record.Student, step, Excused: true) },
+                        Exceptions = new Dictionary<Ref<Item>, ForOneStudent>
+                        {
+                            [step] = new()
+                            {
+                                Student = record.Student,
+                                Item = step,
+                                Excused = true,
+                            },
+                        },
                     };
                     var dropped = Schedule(
                         plan with
@@ -223,7 +245,7 @@ public sealed class GeneratedPlanTests
                                 .. plan.Sections.Select(section =>
                                     section with
                                     {
-                                        Adjustments = [.. section.Adjustments, new Adjustment.OfItem(step, Skip: true)],
+                                        Adjustments = [.. section.Adjustments, new Adjustment.OfItem { Item = step, Skip = true }],
                                     }
                                 ),
                             ],
@@ -266,11 +288,12 @@ public sealed class GeneratedPlanTests
                                     [
                                         .. plan
                                             .Edition.InReadingOrder()
-                                            .Select(item => new Adjustment.OfItem(
-                                                item.Ref,
-                                                Hold: true,
-                                                Skip: item.Ref.Name.Length % 2 == 0
-                                            )),
+                                            .Select(item => new Adjustment.OfItem
+                                            {
+                                                Item = item.Ref,
+                                                Hold = true,
+                                                Skip = item.Ref.Name.Length % 2 == 0,
+                                            }),
                                     ],
                                 }
                             ),

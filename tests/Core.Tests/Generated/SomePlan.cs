@@ -140,20 +140,21 @@ internal sealed class SomePlan
         var item = New<Item>(prefix, items);
         if (kind == ItemKind.Choice)
             choices.Add(item);
-        return new(
-            item,
-            kind,
-            item.Name,
-            Published: chance.NextDouble() < 0.9,
-            For: Maybe(0.15, () => DrawFor()),
-            Opens: Maybe(0.6, () => DrawAnchor()),
-            Due: Maybe(0.5, () => DrawAnchor()),
-            Closes: Maybe(0.2, () => DrawAnchor()),
-            Gate: gate,
-            Before: MaybeValue(0.2, () => One(BeforeOpening.Listed, BeforeOpening.Unseen)),
-            Options: kind == ItemKind.Choice ? ["a", "b", "c"] : [],
-            Picks: One(1, 1, 2)
-        );
+        return new()
+        {
+            Ref = item,
+            Kind = kind,
+            Title = item.Name,
+            Published = chance.NextDouble() < 0.9,
+            For = Maybe(0.15, () => DrawFor()),
+            Opens = Maybe(0.6, () => DrawAnchor()),
+            Due = Maybe(0.5, () => DrawAnchor()),
+            Closes = Maybe(0.2, () => DrawAnchor()),
+            Gate = gate,
+            Before = MaybeValue(0.2, () => One(BeforeOpening.Listed, BeforeOpening.Unseen)),
+            Options = kind == ItemKind.Choice ? ["a", "b", "c"] : [],
+            Picks = One(1, 1, 2),
+        };
     }
 
     private ForWhom DrawFor() =>
@@ -184,22 +185,23 @@ internal sealed class SomePlan
             {
                 ClassDays = MaybeValue(0.3, () => chance.Next(-2, 3)),
             };
-        return new(
-            at,
-            null,
-            MaybeValue(0.4, () => chance.Next(-3, 5)),
-            MaybeValue(0.1, () => chance.Next(-1, 3)),
-            MaybeValue(0.2, () => chance.Next(-3, 8)),
-            MaybeValue(0.2, () => chance.Next(-3, 5)),
-            Maybe(0.4, () =>
+        return new()
+        {
+            At = at,
+            Of = null,
+            Meetings = MaybeValue(0.4, () => chance.Next(-3, 5)),
+            Weeks = MaybeValue(0.1, () => chance.Next(-1, 3)),
+            Days = MaybeValue(0.2, () => chance.Next(-3, 8)),
+            ClassDays = MaybeValue(0.2, () => chance.Next(-3, 5)),
+            Clock = Maybe(0.4, () =>
                 One(
                     new AnchorClock(ClockKind.MeetingStart),
                     new(ClockKind.MeetingEnd),
                     new(ClockKind.Keep),
                     new(ClockKind.Time, new(One(2, 18), 30))
                 )
-            )
-        );
+            ),
+        };
     }
 
     private Gate? DrawGate() =>
@@ -216,8 +218,13 @@ internal sealed class SomePlan
             5 => lessons.Count == 0 ? new GateNode.InGroup("early") : new GateNode.HasTaught(One([.. lessons])),
             6 => new GateNode.From(
                 lessons.Count > 0 && chance.NextDouble() < 0.5
-                    ? new(AnchorBase.LessonStart, One([.. lessons]).Name, Meetings: chance.Next(-1, 3))
-                    : new(AnchorBase.TermStart, Days: chance.Next(0, 30))
+                    ? new()
+                    {
+                        At = AnchorBase.LessonStart,
+                        Of = One([.. lessons]).Name,
+                        Meetings = chance.Next(-1, 3),
+                    }
+                    : new() { At = AnchorBase.TermStart, Days = chance.Next(0, 30) }
             ),
             7 => new GateNode.AllOf([.. Many(0, 3, () => DrawNode(depth + 1))]),
             8 => new GateNode.AnyOf([.. Many(1, 3, () => DrawNode(depth + 1))]),
@@ -290,26 +297,28 @@ internal sealed class SomePlan
                 Skip: MaybeValue(0.3, () => true)
             ),
             2 when lessons.Count > 0 => new Adjustment.OfLesson(One([.. lessons]), Pin: First.PlusDays(chance.Next(0, 30))),
-            3 when items.Count > 0 => new Adjustment.OfItem(One([.. items]), Due: Maybe(0.7, () => DrawAnchor())),
-            4 when items.Count > 0 => new Adjustment.OfItem(
-                One([.. items]),
-                Skip: MaybeValue(0.5, () => true),
-                Hold: MaybeValue(0.3, () => true)
-            ),
+            3 when items.Count > 0 => new Adjustment.OfItem { Item = One([.. items]), Due = Maybe(0.7, () => DrawAnchor()) },
+            4 when items.Count > 0 => new Adjustment.OfItem
+            {
+                Item = One([.. items]),
+                Skip = MaybeValue(0.5, () => true),
+                Hold = MaybeValue(0.3, () => true),
+            },
             _ => null,
         };
 
     private ForOneStudent DrawException() =>
-        new(
-            One<Ref<Student>>(new("p1"), new("p1"), new("p2")),
-            AnyItem(),
-            Opens: chance.NextDouble() < 0.2 ? DrawAnchor() : default(Given<Anchor>),
-            Due: chance.NextDouble() < 0.5 ? DrawAnchor() : default(Given<Anchor>),
-            Excused: MaybeValue(0.3, () => true),
-            Include: MaybeValue(0.2, () => true),
-            Exclude: MaybeValue(0.1, () => true),
-            Unlocked: MaybeValue(0.2, () => true)
-        );
+        new()
+        {
+            Student = One<Ref<Student>>(new("p1"), new("p1"), new("p2")),
+            Item = AnyItem(),
+            Opens = chance.NextDouble() < 0.2 ? DrawAnchor() : default(Given<Anchor>),
+            Due = chance.NextDouble() < 0.5 ? DrawAnchor() : default(Given<Anchor>),
+            Excused = MaybeValue(0.3, () => true),
+            Include = MaybeValue(0.2, () => true),
+            Exclude = MaybeValue(0.1, () => true),
+            Unlocked = MaybeValue(0.2, () => true),
+        };
 
     private Fact DrawFact()
     {

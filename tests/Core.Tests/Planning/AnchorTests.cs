@@ -79,15 +79,15 @@ public sealed class AnchorTests
     [Fact]
     public void Dates_that_lead_back_to_themselves_are_all_unresolved_and_so_is_what_hangs_on_them()
     {
-        var dates = Resolved(new(AnchorBase.OwnDue), new(AnchorBase.OwnOpens, Days: 1));
+        var dates = Resolved(new() { At = AnchorBase.OwnDue }, new() { At = AnchorBase.OwnOpens, Days = 1 });
         (dates.Opens.IsUnresolved, dates.Due.IsUnresolved).ShouldBe((true, true));
-        Resolved(due: new(AnchorBase.OwnDue)).Due.IsUnresolved.ShouldBeTrue();
+        Resolved(due: new() { At = AnchorBase.OwnDue }).Due.IsUnresolved.ShouldBeTrue();
     }
 
     [Fact]
     public void What_has_opened_stands_before_the_plan_and_its_due_comes_no_earlier_than_announced()
     {
-        var item = Plans.Task("i1", new(AnchorBase.LessonStart), new(AnchorBase.LessonEnd));
+        var item = Plans.Task("i1", new() { At = AnchorBase.LessonStart }, new() { At = AnchorBase.LessonEnd });
         var edition = Plans.Edition(Plans.Unit("u1", Plans.Lesson("l1", 1, item)));
         var (opened, announced) = (Instant.FromUtc(2026, 9, 9, 7, 40), Instant.FromUtc(2026, 9, 11, 7, 40));
         var section = Plans.Section("s1") with { Opened = [new(item.Ref, opened, announced)] };
@@ -95,13 +95,16 @@ public sealed class AnchorTests
         (dates.Opens.At, dates.Opens.Layer, dates.Due.At, dates.Due.Layer, dates.DueEarlier).ShouldBe(
             (opened, Layer.Opened, announced, Layer.Opened, true)
         );
-        var own = section with { Adjustments = [new Adjustment.OfItem(item.Ref, Due: Anchor.OnDate(new(2026, 9, 8), new(12, 0)))] };
+        var own = section with
+        {
+            Adjustments = [new Adjustment.OfItem { Item = item.Ref, Due = Anchor.OnDate(new(2026, 9, 8), new(12, 0)) }],
+        };
         Plans.Schedule(edition, own).Section(own.Ref).Item(item.Ref)!.Dates!.Due.Layer.ShouldBe(Layer.Section);
     }
 
     private static ItemDates Resolved(Anchor? opens = null, Anchor? due = null)
     {
-        var item = Plans.Task("i1", opens ?? new(AnchorBase.TermStart), due);
+        var item = Plans.Task("i1", opens ?? new() { At = AnchorBase.TermStart }, due);
         var edition = Plans.Edition(Plans.Unit("u1", Plans.Lesson("l0", 1), Plans.Lesson("l1", 2, item)));
         return Plans.Schedule(edition, Plans.Section("s1")).Section(new("s1")).Item(item.Ref)!.Dates!;
     }

@@ -107,11 +107,21 @@ public sealed class PlacementTests
     public void A_section_without_differences_is_the_bare_plan_and_what_is_put_back_leaves_no_trace()
     {
         var edition = Plans.Edition(
-            Plans.Unit("u1", Plans.Lesson("l1", 2, Plans.Task("i1", new(AnchorBase.LessonStart), new(AnchorBase.LessonEnd, Meetings: 1))))
+            Plans.Unit(
+                "u1",
+                Plans.Lesson(
+                    "l1",
+                    2,
+                    Plans.Task("i1", new() { At = AnchorBase.LessonStart }, new() { At = AnchorBase.LessonEnd, Meetings = 1 })
+                )
+            )
         );
         var bare = Plans.Schedule(edition, Plans.Section("s1")).Section(new("s1"));
         var differs = Plans
-            .Schedule(edition, Plans.Section("s1", new Adjustment.OfItem(new("i1"), Due: Anchor.OnDate(new(2026, 9, 11), new(12, 0)))))
+            .Schedule(
+                edition,
+                Plans.Section("s1", new Adjustment.OfItem { Item = new("i1"), Due = Anchor.OnDate(new(2026, 9, 11), new(12, 0)) })
+            )
             .Section(new("s1"));
         var dates = differs.Item(new("i1"))!.Dates!;
         dates.Due.ShouldBe(new(Instant.FromUtc(2026, 9, 11, 11, 0), Layer.Section, true));
@@ -128,7 +138,7 @@ public sealed class PlacementTests
                 Plans.Unit(
                     "u1",
                     Plans.Lesson("l0", length),
-                    Plans.Lesson("l1", 1, Plans.Task("i1", new(AnchorBase.LessonStart)) with { Title = title })
+                    Plans.Lesson("l1", 1, Plans.Task("i1", new() { At = AnchorBase.LessonStart }) with { Title = title })
                 )
             );
         PlanSchedule Two(Edition edition) =>
@@ -149,7 +159,14 @@ public sealed class PlacementTests
         var adjusted = Plans.Schedule(
             Of("A log", 1),
             Plans.Section("s1"),
-            Plans.Section("s2", new Adjustment.OfItem(new("i1"), Opens: new Anchor(AnchorBase.TermStart)))
+            Plans.Section(
+                "s2",
+                new Adjustment.OfItem
+                {
+                    Item = new("i1"),
+                    Opens = new Anchor { At = AnchorBase.TermStart },
+                }
+            )
         );
         Reach.Between(before, adjusted, sizes).Sentence.ShouldBe("1 date moves in 9 Birch, for 1 student.");
         Reach.Between(before, Two(Of("A diary", 1)), []).Sentence.ShouldBe("No section follows this edition yet: only the team sees it.");

@@ -41,14 +41,14 @@ public sealed class ReachTests
                 Effect.Takes
             )
         );
-        var held = Of(Course(), Course(), new Adjustment.OfItem(new("a"), Hold: true));
+        var held = Of(Course(), Course(), new Adjustment.OfItem { Item = new("a"), Hold = true });
         (held.Sentence, held.Effect).ShouldBe(
             ("Disappears in 9 Birch, for 1 student. Keeps 1 item back in 9 Birch, for 1 student.", Effect.Takes)
         );
         var dropped = Of(
             Course(Plans.Task("b", Days(3), Days(5))),
             Course(Plans.Task("b", Days(3), Days(5))),
-            new Adjustment.OfItem(new("b"), Skip: true)
+            new Adjustment.OfItem { Item = new("b"), Skip = true }
         );
         dropped.Sentence.ShouldBe("Disappears in 9 Birch, for 1 student. Drops 1 item in 9 Birch, for 1 student.");
         dropped.Rows.ShouldNotContain(row => row.Field == "due");
@@ -89,7 +89,7 @@ public sealed class ReachTests
         var later = Of(Course(unseen), Course(For(unseen, "ann", "cas")));
         (later.Sentence, later.Effect).ShouldBe(("1 student who has not seen it yet will not get it. 2 students keep it.", Effect.Takes));
         // What is dropped or unpublished is no question of whom it is for, nor is one more who gets it.
-        Of(Course(), Course(), new Adjustment.OfItem(new("a"), Skip: true)).Keep.ShouldBeEmpty();
+        Of(Course(), Course(), new Adjustment.OfItem { Item = new("a"), Skip = true }).Keep.ShouldBeEmpty();
         Of(Edition(For(Plans.Task("a"), "ann")), Edition(For(Plans.Task("a"), "ann", "cas")))
             .Sentence.ShouldBe("Opens now in 9 Birch, for 1 student.");
     }
@@ -103,14 +103,14 @@ public sealed class ReachTests
         );
         (unseen.Sentence, unseen.Effect).ShouldBe(("Students see nothing of this yet: only the team does.", Effect.None));
         var longer = Of(
-            Edition(1, Plans.Task("a"), Plans.Task("b", new(AnchorBase.LessonEnd))),
-            Edition(5, Plans.Task("a"), Plans.Task("b", new(AnchorBase.LessonEnd, Meetings: 1)))
+            Edition(1, Plans.Task("a"), Plans.Task("b", new() { At = AnchorBase.LessonEnd })),
+            Edition(5, Plans.Task("a"), Plans.Task("b", new() { At = AnchorBase.LessonEnd, Meetings = 1 }))
         );
         longer.Sentence.ShouldContain("1 item falls out of the term in 9 Alder.");
         longer.Sentence.ShouldContain("9 Alder no longer fits, by 1 class.");
     }
 
-    private static Anchor Days(int days) => new(AnchorBase.TermStart, Days: days);
+    private static Anchor Days(int days) => new() { At = AnchorBase.TermStart, Days = days };
 
     private static Edition Course(params Item[] more) => Edition([Plans.Task("a"), .. more]);
 

@@ -74,7 +74,13 @@ public sealed class FindingsTests
     [Fact]
     public void What_no_facts_can_meet_is_found_and_what_is_too_large_is_not_judged()
     {
-        var choice = new Item(new("c"), ItemKind.Choice, "Which", Options: ["x", "y", "z"]);
+        var choice = new Item
+        {
+            Ref = new("c"),
+            Kind = ItemKind.Choice,
+            Title = "Which",
+            Options = ["x", "y", "z"],
+        };
         GateNode Pick(string option) => new GateNode.Picked(new("c"), option);
         Found(Of(choice, Plans.Task("both", gate: new GateNode.AllOf([Pick("x"), Pick("y")])), Plans.Task("one", gate: Pick("z"))))
             .ShouldBe(["gate-never: both"]);
@@ -121,7 +127,13 @@ public sealed class FindingsTests
                 )
             )
             .ShouldBeEmpty();
-        var choice = new Item(new("c"), ItemKind.Choice, "Which", Options: ["x", "y", "z"]);
+        var choice = new Item
+        {
+            Ref = new("c"),
+            Kind = ItemKind.Choice,
+            Title = "Which",
+            Options = ["x", "y", "z"],
+        };
         Found(Of(choice, Plans.Task("x", gate: new GateNode.Picked(new("c"), "x")))).ShouldBe(["choice-gap: c y z"]);
         Found(Of(choice)).ShouldBeEmpty();
     }
@@ -135,23 +147,28 @@ public sealed class FindingsTests
             Plans.Task("c", gate: Returned("b")),
             Plans.Task("d", gate: new GateNode.AnyOf([Returned("a"), Returned("c")]))
         );
-        Found(edition, new Adjustment.OfItem(new("b"), Hold: true)).ShouldBe(["gate-blocked in s1: c b"]);
-        Found(edition, new Adjustment.OfItem(new("b"), Skip: true)).ShouldBe(["gate-waived in s1: c b"]);
-        Found(edition, new Adjustment.OfItem(new("a"), Skip: true)).ShouldBe(["gate-waived in s1: b a", "gate-waived in s1: d a"]);
-        Found(edition, new Adjustment.OfItem(new("a"), Published: false), new Adjustment.OfItem(new("b"), Published: false))
+        Found(edition, new Adjustment.OfItem { Item = new("b"), Hold = true }).ShouldBe(["gate-blocked in s1: c b"]);
+        Found(edition, new Adjustment.OfItem { Item = new("b"), Skip = true }).ShouldBe(["gate-waived in s1: c b"]);
+        Found(edition, new Adjustment.OfItem { Item = new("a"), Skip = true })
+            .ShouldBe(["gate-waived in s1: b a", "gate-waived in s1: d a"]);
+        Found(
+                edition,
+                new Adjustment.OfItem { Item = new("a"), Published = false },
+                new Adjustment.OfItem { Item = new("b"), Published = false }
+            )
             .ShouldBe(["gate-blocked in s1: c b"]);
         var scored = Of(Plans.Task("a"), Plans.Task("b", gate: Score("a", 70)));
-        Found(scored, new Adjustment.OfItem(new("a"), Skip: true)).ShouldBe(["gate-blocked in s1: b a"]);
+        Found(scored, new Adjustment.OfItem { Item = new("a"), Skip = true }).ShouldBe(["gate-blocked in s1: b a"]);
     }
 
     [Fact]
     public void What_is_due_before_what_it_waits_for_opens_is_found()
     {
         var late = Of(
-            Plans.Task("a", opens: new(AnchorBase.TermStart, Days: 7)),
-            Plans.Task("b", due: new(AnchorBase.TermStart, Days: 3), gate: Returned("a")),
-            Plans.Task("c", due: new(AnchorBase.TermStart, Days: 9), gate: Returned("a")),
-            Plans.Task("d", due: new(AnchorBase.TermStart, Days: 3), gate: new GateNode.AnyOf([Returned("a"), Returned("c")]))
+            Plans.Task("a", opens: new() { At = AnchorBase.TermStart, Days = 7 }),
+            Plans.Task("b", due: new() { At = AnchorBase.TermStart, Days = 3 }, gate: Returned("a")),
+            Plans.Task("c", due: new() { At = AnchorBase.TermStart, Days = 9 }, gate: Returned("a")),
+            Plans.Task("d", due: new() { At = AnchorBase.TermStart, Days = 3 }, gate: new GateNode.AnyOf([Returned("a"), Returned("c")]))
         );
         Found(late).ShouldBe(["gate-late in s1: b a"]);
     }

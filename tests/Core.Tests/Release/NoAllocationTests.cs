@@ -20,8 +20,8 @@ public sealed class NoAllocationTests
             .Select(n =>
                 Plans.Task(
                     $"i{n:00}",
-                    new Anchor(AnchorBase.TermStart),
-                    new Anchor(AnchorBase.TermEnd),
+                    new Anchor { At = AnchorBase.TermStart },
+                    new Anchor { At = AnchorBase.TermEnd },
                     n < 3 ? null
                         : n % 3 == 0 ? Waiting(n)
                         : null

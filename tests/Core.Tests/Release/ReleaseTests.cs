@@ -30,7 +30,7 @@ public sealed class ReleaseTests
                 Plans.Lesson(
                     "l1",
                     1,
-                    Plans.Task("a", new(AnchorBase.LessonStart)),
+                    Plans.Task("a", new() { At = AnchorBase.LessonStart }),
                     Plans.Task("b", gate: new GateNode.Done(new("a"), Deed.Returned)),
                     Plans.Task("c", gate: new GateNode.Done(new("b"), Deed.Returned))
                 )
@@ -87,7 +87,7 @@ public sealed class ReleaseTests
     [Fact]
     public void Before_it_opens_an_item_is_listed_or_unseen_as_the_team_chose()
     {
-        var later = new Anchor(AnchorBase.TermStart, Days: 3);
+        var later = new Anchor { At = AnchorBase.TermStart, Days = 3 };
         var edition = Plans.Edition(
             Plans.Unit(
                 "u1",
@@ -115,7 +115,7 @@ public sealed class ReleaseTests
     [Fact]
     public void What_is_to_come_is_listed_with_its_condition_and_not_at_all_where_that_may_never_be_theirs()
     {
-        var later = new Anchor(AnchorBase.TermStart, Days: 3);
+        var later = new Anchor { At = AnchorBase.TermStart, Days = 3 };
         Sights With(GateNode gate) =>
             Sights(Plans.Edition(Plans.Unit("u1", Plans.Lesson("l1", 1, Plans.Task("a"), Plans.Task("b", later, gate: gate)))));
         Sight? Upcoming(GateNode gate) => With(gate).Of(new("b"), Monday);
@@ -135,7 +135,9 @@ public sealed class ReleaseTests
             if (hidden is not GateNode.Not)
                 Upcoming(hidden).ShouldBeNull();
         // What is due by the day of joining is there to be done, and late for nobody.
-        var due = Plans.Edition(Plans.Unit("u1", Plans.Lesson("l1", 1, Plans.Task("a", due: new(AnchorBase.TermStart, Days: 1)))));
+        var due = Plans.Edition(
+            Plans.Unit("u1", Plans.Lesson("l1", 1, Plans.Task("a", due: new() { At = AnchorBase.TermStart, Days = 1 })))
+        );
         var joined = Plans.Student("s1") with { Enrolments = [(new("s1"), new(new("p1"), new LocalDate(2026, 9, 8)))] };
         var sight = new Sights(Plans.Schedule(due, Plans.Section("s1")), joined).Of(new("a"), Monday + Duration.FromDays(3))!;
         (sight.State, sight.BeforeJoining).ShouldBe((ReleaseState.Open, true));
@@ -158,7 +160,7 @@ public sealed class ReleaseTests
                 {
                     var at = Monday + Duration.FromHours(hours);
                     var plain = Plans.Schedule(Chain(), Plans.Section("s1"));
-                    var dropped = Plans.Schedule(Chain(), Plans.Section("s1", new Adjustment.OfItem(new("b"), Skip: true)));
+                    var dropped = Plans.Schedule(Chain(), Plans.Section("s1", new Adjustment.OfItem { Item = new("b"), Skip = true }));
                     // Nobody works on what is not open to them.
                     var lawful = new List<Fact>();
                     foreach (var fact in happened.OrderBy(fact => fact.At))
@@ -169,7 +171,12 @@ public sealed class ReleaseTests
                     {
                         Exceptions = new Dictionary<Ref<Item>, ForOneStudent>
                         {
-                            [new("b")] = new(student.Student, new("b"), Excused: true),
+                            [new("b")] = new()
+                            {
+                                Student = student.Student,
+                                Item = new("b"),
+                                Excused = true,
+                            },
                         },
                     };
                     if (new Explain(plain, student).Decide(new("c"), at).State is ReleaseState.Open or ReleaseState.Overdue)
@@ -185,7 +192,7 @@ public sealed class ReleaseTests
     [Fact]
     public void A_course_without_conditions_releases_by_dates_alone_and_what_was_begun_stays_readable()
     {
-        var edition = Plans.Edition(Plans.Unit("u1", Plans.Lesson("l1", 1, Plans.Task("a", new(AnchorBase.LessonStart)))));
+        var edition = Plans.Edition(Plans.Unit("u1", Plans.Lesson("l1", 1, Plans.Task("a", new() { At = AnchorBase.LessonStart }))));
         Gen.Select(Gen.Int[-48, 96], One(Enum.GetValues<FactEvent>()))
             .Sample(
                 (hours, what) =>

@@ -88,7 +88,7 @@ public sealed class WhatIfTests
                         1,
                         Plans.Task("a"),
                         Plans.Task("b", gate: new GateNode.Done(new("a"), Deed.Returned)),
-                        Plans.Task("c", new(AnchorBase.TermStart, Days: 3)),
+                        Plans.Task("c", new() { At = AnchorBase.TermStart, Days = 3 }),
                         Plans.Task("x") with
                         {
                             Published = false,
@@ -119,7 +119,7 @@ public sealed class WhatIfTests
     [Fact]
     public void The_reach_of_a_change_tells_who_gains_and_loses_sight_whose_dates_move_and_who_has_begun()
     {
-        var due = new Anchor(AnchorBase.LessonEnd, Days: 3);
+        var due = new Anchor { At = AnchorBase.LessonEnd, Days = 3 };
         var before = Plans.Edition(
             Plans.Unit("u1", Plans.Lesson("l1", 1, Plans.Task("a", due: due), Plans.Task("b") with { Published = false }))
         );
@@ -132,15 +132,46 @@ public sealed class WhatIfTests
             Monday
         );
         reach.Changes.ShouldBe([
-            new(new("ann"), new("s1"), new("a"), Sees.Work, Sees.Work, DateMoves: true),
-            new(new("ann"), new("s1"), new("b"), Sees.Nothing, Sees.Work),
-            new(new("ben"), new("s1"), new("a"), Sees.Work, Sees.Work, DateMoves: true, HasBegun: true),
-            new(new("ben"), new("s1"), new("b"), Sees.Nothing, Sees.Work),
+            new()
+            {
+                Student = new("ann"),
+                Section = new("s1"),
+                Item = new("a"),
+                Before = Sees.Work,
+                After = Sees.Work,
+                DateMoves = true,
+            },
+            new()
+            {
+                Student = new("ann"),
+                Section = new("s1"),
+                Item = new("b"),
+                Before = Sees.Nothing,
+                After = Sees.Work,
+            },
+            new()
+            {
+                Student = new("ben"),
+                Section = new("s1"),
+                Item = new("a"),
+                Before = Sees.Work,
+                After = Sees.Work,
+                DateMoves = true,
+                HasBegun = true,
+            },
+            new()
+            {
+                Student = new("ben"),
+                Section = new("s1"),
+                Item = new("b"),
+                Before = Sees.Nothing,
+                After = Sees.Work,
+            },
         ]);
         // Keeping it back takes it from both; who has begun still reads it.
         var held = SightReach.Between(
             Plans.Schedule(before, Plans.Section("s1")),
-            Plans.Schedule(before, Plans.Section("s1", new Adjustment.OfItem(new("a"), Hold: true))),
+            Plans.Schedule(before, Plans.Section("s1", new Adjustment.OfItem { Item = new("a"), Hold = true })),
             students,
             Monday
         );
@@ -149,7 +180,15 @@ public sealed class WhatIfTests
         // One student's exception reaches that student only.
         var excused = students[0] with
         {
-            Exceptions = new Dictionary<Ref<Item>, ForOneStudent> { [new("a")] = new(students[0].Student, new("a"), Excused: true) },
+            Exceptions = new Dictionary<Ref<Item>, ForOneStudent>
+            {
+                [new("a")] = new()
+                {
+                    Student = students[0].Student,
+                    Item = new("a"),
+                    Excused = true,
+                },
+            },
         };
         SightReach
             .Between(
@@ -159,7 +198,16 @@ public sealed class WhatIfTests
                 Monday
             )
             .Changes.ShouldHaveSingleItem()
-            .ShouldBe(new(new("ann"), new("s1"), new("a"), Sees.Work, Sees.Title));
+            .ShouldBe(
+                new()
+                {
+                    Student = new("ann"),
+                    Section = new("s1"),
+                    Item = new("a"),
+                    Before = Sees.Work,
+                    After = Sees.Title,
+                }
+            );
     }
 
     [Fact]

@@ -117,15 +117,15 @@ public sealed class WordingTests
     [Fact]
     public void Why_an_item_stands_as_it_does_is_told_to_the_team_with_every_reason_and_to_a_student_with_what_they_may_know()
     {
-        var start = new Anchor(AnchorBase.TermStart);
+        var start = new Anchor { At = AnchorBase.TermStart };
         var edition = Plans.Edition(
             Plans.Unit(
                 "u1",
                 Plans.Lesson(
                     "l1",
                     1,
-                    Plans.Task("a", start, new(AnchorBase.TermStart, Days: 2)),
-                    Plans.Task("b", new(AnchorBase.TermStart, Days: 8)),
+                    Plans.Task("a", start, new() { At = AnchorBase.TermStart, Days = 2 }),
+                    Plans.Task("b", new() { At = AnchorBase.TermStart, Days = 8 }),
                     Plans.Task(
                         "c",
                         gate: new GateNode.AllOf([
@@ -137,8 +137,8 @@ public sealed class WordingTests
                     {
                         Published = false,
                     },
-                    Plans.Task("e", closes: new(AnchorBase.TermStart, Days: 3)),
-                    Plans.Task("f", new(AnchorBase.LessonStart, "l9")),
+                    Plans.Task("e", closes: new() { At = AnchorBase.TermStart, Days = 3 }),
+                    Plans.Task("f", new() { At = AnchorBase.LessonStart, Of = "l9" }),
                     Plans.Task("g") with
                     {
                         For = new(null, ["support"], []),
@@ -158,13 +158,25 @@ public sealed class WordingTests
             Plans.Section(
                 "s1",
                 new Adjustment.OfLesson(new("l9"), Skip: true),
-                new Adjustment.OfItem(new("h"), Hold: true),
-                new Adjustment.OfItem(new("a"), Due: new Anchor(AnchorBase.TermStart, Days: 4))
+                new Adjustment.OfItem { Item = new("h"), Hold = true },
+                new Adjustment.OfItem
+                {
+                    Item = new("a"),
+                    Due = new Anchor { At = AnchorBase.TermStart, Days = 4 },
+                }
             )
         );
         var student = Plans.Student("s1", new Fact(new("p1"), new("h"), FactEvent.Begun, Instant.MinValue)) with
         {
-            Exceptions = new Dictionary<Ref<Item>, ForOneStudent> { [new("i")] = new(new("p1"), new("i"), Excused: true) },
+            Exceptions = new Dictionary<Ref<Item>, ForOneStudent>
+            {
+                [new("i")] = new()
+                {
+                    Student = new("p1"),
+                    Item = new("i"),
+                    Excused = true,
+                },
+            },
         };
         var words = new DecisionWords(plan, new(plan));
         var saturday = Instant.FromUtc(2026, 9, 12, 12, 0);

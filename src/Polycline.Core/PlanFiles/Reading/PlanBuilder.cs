@@ -23,17 +23,18 @@ internal static class PlanBuilder
                 group => group.Value.Items.Select(Ref<Student>).ToImmutableArray()
             ),
             (plan["home"]?.Members ?? []).ToImmutableDictionary(home => new Ref<Student>(home.Name), home => Ref<Section>(home.Value)),
-            Each(plan, "exceptions", piece => new ForOneStudent(
-                Ref<Student>(piece["student"]!),
-                Ref<Item>(piece["item"]!),
-                Given(piece, "opens"),
-                Given(piece, "due"),
-                Given(piece, "closes"),
-                Flag(piece, "excused"),
-                Flag(piece, "include"),
-                Flag(piece, "exclude"),
-                Flag(piece, "unlocked")
-            )),
+            Each(plan, "exceptions", piece => new ForOneStudent
+            {
+                Student = Ref<Student>(piece["student"]!),
+                Item = Ref<Item>(piece["item"]!),
+                Opens = Given(piece, "opens"),
+                Due = Given(piece, "due"),
+                Closes = Given(piece, "closes"),
+                Excused = Flag(piece, "excused"),
+                Include = Flag(piece, "include"),
+                Exclude = Flag(piece, "exclude"),
+                Unlocked = Flag(piece, "unlocked"),
+            }),
             Each(plan, "facts", FactOf)
         );
 
@@ -86,21 +87,22 @@ internal static class PlanBuilder
     public static string StudentId(JsonPiece entry) => entry.Kind == JsonKind.Object ? entry["id"]!.Value! : entry.Value!;
 
     public static Item ItemOf(JsonPiece piece) =>
-        new(
-            Ref<Item>(piece["id"]!),
-            Enum.Parse<ItemKind>(Text(piece, "kind"), ignoreCase: true),
-            Text(piece, "title"),
-            Published: Flag(piece, "published") ?? true,
-            Code: piece["code"]?.Value,
-            For: WhomOf(piece["for"]),
-            Opens: AnchorOf(piece["opens"]),
-            Due: AnchorOf(piece["due"]),
-            Closes: AnchorOf(piece["closes"]),
-            Gate: GateBuilder.Of(piece["gate"]),
-            Before: BeforeOf(piece),
-            Options: Each(piece, "options", option => option.Value!),
-            Picks: Number(piece, "picks") ?? 1
-        );
+        new()
+        {
+            Ref = Ref<Item>(piece["id"]!),
+            Kind = Enum.Parse<ItemKind>(Text(piece, "kind"), ignoreCase: true),
+            Title = Text(piece, "title"),
+            Published = Flag(piece, "published") ?? true,
+            Code = piece["code"]?.Value,
+            For = WhomOf(piece["for"]),
+            Opens = AnchorOf(piece["opens"]),
+            Due = AnchorOf(piece["due"]),
+            Closes = AnchorOf(piece["closes"]),
+            Gate = GateBuilder.Of(piece["gate"]),
+            Before = BeforeOf(piece),
+            Options = Each(piece, "options", option => option.Value!),
+            Picks = Number(piece, "picks") ?? 1,
+        };
 
     public static ForWhom? WhomOf(JsonPiece? piece) =>
         piece is null or { IsNull: true }
@@ -114,17 +116,18 @@ internal static class PlanBuilder
     public static Anchor? AnchorOf(JsonPiece? piece) =>
         piece is null or { IsNull: true }
             ? null
-            : new(
-                Enum.Parse<AnchorBase>(Text(piece, "at").Replace("-", "", StringComparison.Ordinal), ignoreCase: true),
-                piece["of"]?.Value,
-                Number(piece, "meetings"),
-                Number(piece, "weeks"),
-                Number(piece, "days"),
-                Number(piece, "classDays"),
-                ClockOf(piece["clock"]?.Value),
-                Date(piece, "date"),
-                Time(piece, "time")
-            );
+            : new()
+            {
+                At = Enum.Parse<AnchorBase>(Text(piece, "at").Replace("-", "", StringComparison.Ordinal), ignoreCase: true),
+                Of = piece["of"]?.Value,
+                Meetings = Number(piece, "meetings"),
+                Weeks = Number(piece, "weeks"),
+                Days = Number(piece, "days"),
+                ClassDays = Number(piece, "classDays"),
+                Clock = ClockOf(piece["clock"]?.Value),
+                Date = Date(piece, "date"),
+                Time = Time(piece, "time"),
+            };
 
     public static ImmutableArray<T> Each<T>(JsonPiece owner, string list, Func<JsonPiece, T> read) =>
         [.. DeclaredNames.Entries(owner, list).Select(read)];

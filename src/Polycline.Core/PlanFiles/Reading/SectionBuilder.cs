@@ -97,17 +97,18 @@ internal static class SectionBuilder
                 SomeRef<Lesson>(item["lesson"]),
                 SomeRef<Unit>(item["unit"])
             ),
-            _ when piece["item"] is { } of => new Adjustment.OfItem(
-                Ref<Item>(of),
-                Given(piece, "opens"),
-                Given(piece, "due"),
-                Given(piece, "closes"),
-                piece["for"] is { } whom ? WhomOf(whom) : default(Given<ForWhom>),
-                Flag(piece, "published"),
-                Flag(piece, "hold"),
-                Flag(piece, "skip"),
-                SomeRef<Lesson>(piece["lesson"])
-            ),
+            _ when piece["item"] is { } of => new Adjustment.OfItem
+            {
+                Item = Ref<Item>(of),
+                Opens = Given(piece, "opens"),
+                Due = Given(piece, "due"),
+                Closes = Given(piece, "closes"),
+                For = piece["for"] is { } whom ? WhomOf(whom) : default(Given<ForWhom>),
+                Published = Flag(piece, "published"),
+                Hold = Flag(piece, "hold"),
+                Skip = Flag(piece, "skip"),
+                Lesson = SomeRef<Lesson>(piece["lesson"]),
+            },
             _ when piece["unit"] is { } of => new Adjustment.OfUnit(
                 Ref<Unit>(of),
                 Number(piece, "order"),

@@ -27,19 +27,20 @@ public sealed class ReleaseTable
             var unlocked = student.Exceptions.GetValueOrDefault(here.Ref) is { Unlocked: true };
             var opens = dates?.Opens.At is { } opening ? Ticks.Of(opening) : long.MinValue;
             var isRead = here.Item.Kind is ItemKind.Page or ItemKind.Link;
-            return new(
-                Standing(here, dates, student),
-                isRead ? Sees.Read : Sees.Work,
-                here.Before == BeforeOpening.Unseen ? Sees.Nothing : Sees.Title,
-                DoneBy(here.Item.Kind),
-                opens,
-                Ticks.Of(dates?.Due.At ?? Instant.MaxValue),
-                Ticks.Of(dates?.Closes.At ?? Instant.MaxValue),
-                dates?.Due.At is { } due ? section.Schedule.Term.Local(due).Date.DayNumber() : int.MaxValue,
-                unlocked ? GateTable.Open : units[here.Unit.Ref],
-                unlocked || here.Lesson is null ? GateTable.Open : lessons[here.Lesson.Ref],
-                unlocked ? GateTable.Open : gates.Add(here.Item.Gate, opens)
-            );
+            return new()
+            {
+                Standing = Standing(here, dates, student),
+                Open = isRead ? Sees.Read : Sees.Work,
+                Before = here.Before == BeforeOpening.Unseen ? Sees.Nothing : Sees.Title,
+                Done = DoneBy(here.Item.Kind),
+                Opens = opens,
+                Due = Ticks.Of(dates?.Due.At ?? Instant.MaxValue),
+                Closes = Ticks.Of(dates?.Closes.At ?? Instant.MaxValue),
+                DueDay = dates?.Due.At is { } due ? section.Schedule.Term.Local(due).Date.DayNumber() : int.MaxValue,
+                UnitGate = unlocked ? GateTable.Open : units[here.Unit.Ref],
+                LessonGate = unlocked || here.Lesson is null ? GateTable.Open : lessons[here.Lesson.Ref],
+                ItemGate = unlocked ? GateTable.Open : gates.Add(here.Item.Gate, opens),
+            };
         }
     }
 
@@ -57,27 +58,38 @@ public sealed class ReleaseTable
     internal Replay.GatesAtStart? Start { get; }
 
     /// <summary>An item as it stands for the student whatever they do, and when.</summary>
-    /// <param name="Standing">What is decided already, whatever the moment; null: nothing is.</param>
-    /// <param name="Open">What is seen of it while it is open.</param>
-    /// <param name="Before">What is seen of it before it opens.</param>
-    /// <param name="Done">With one of these done it is never overdue.</param>
-    /// <param name="Opens">In ticks; the least there is where it is open at once.</param>
-    /// <param name="Due">In ticks; the greatest there is where there is none.</param>
-    /// <param name="Closes">In ticks; the greatest there is where there is none.</param>
-    /// <param name="DueDay">The local date of the due.</param>
-    internal readonly record struct Row(
-        Verdict? Standing,
-        Sees Open,
-        Sees Before,
-        Deeds Done,
-        long Opens,
-        long Due,
-        long Closes,
-        int DueDay,
-        int UnitGate,
-        int LessonGate,
-        int ItemGate
-    );
+    internal readonly record struct Row
+    {
+        /// <summary>What is decided already, whatever the moment; null: nothing is.</summary>
+        public required Verdict? Standing { get; init; }
+
+        /// <summary>What is seen of it while it is open.</summary>
+        public required Sees Open { get; init; }
+
+        /// <summary>What is seen of it before it opens.</summary>
+        public required Sees Before { get; init; }
+
+        /// <summary>With one of these done it is never overdue.</summary>
+        public required Deeds Done { get; init; }
+
+        /// <summary>In ticks; the least there is where it is open at once.</summary>
+        public required long Opens { get; init; }
+
+        /// <summary>In ticks; the greatest there is where there is none.</summary>
+        public required long Due { get; init; }
+
+        /// <summary>In ticks; the greatest there is where there is none.</summary>
+        public required long Closes { get; init; }
+
+        /// <summary>The local date of the due.</summary>
+        public required int DueDay { get; init; }
+
+        public required int UnitGate { get; init; }
+
+        public required int LessonGate { get; init; }
+
+        public required int ItemGate { get; init; }
+    }
 
     // Decisions 2 to 5: what is so at every moment.
     private static Verdict? Standing(CourseItem here, ItemDates? dates, StudentRecord student)

@@ -36,52 +36,69 @@ public enum May
 }
 
 /// <summary>Who asks, and what they are to the edition or section that the address names.</summary>
-/// <param name="Token">The hash of their session's token.</param>
-/// <param name="Teaches">The sections that they teach.</param>
-/// <param name="EnrolledFrom">With <paramref name="EnrolledTo"/>: when the section lists them, dates inclusive.</param>
-public sealed record Access(
-    Person Person,
-    byte[] Token,
-    bool IsOffice,
-    bool IsLead,
-    bool IsMember,
-    bool TeachesSection,
-    ImmutableHashSet<Id<Section>> Teaches,
-    Id<Edition>? Edition,
-    Id<Master>? Master,
-    EditionState? EditionState,
-    long EditionVersion,
-    Id<Section>? Section,
-    ImmutableArray<LocalDate> EnrolledFrom,
-    ImmutableArray<LocalDate> EnrolledTo,
-    Id<Term>? Term,
-    long TermVersion,
-    DateTimeZone Zone
-)
+public sealed record Access
 {
+    public required Person Person { get; init; }
+
+    /// <summary>The hash of their session's token.</summary>
+    public required byte[] Token { get; init; }
+
+    public required bool IsOffice { get; init; }
+
+    public required bool IsLead { get; init; }
+
+    public required bool IsMember { get; init; }
+
+    public required bool TeachesSection { get; init; }
+
+    /// <summary>The sections that they teach.</summary>
+    public required ImmutableHashSet<Id<Section>> Teaches { get; init; }
+
+    public required Id<Edition>? Edition { get; init; }
+
+    public required Id<Master>? Master { get; init; }
+
+    public required EditionState? EditionState { get; init; }
+
+    public required long EditionVersion { get; init; }
+
+    public required Id<Section>? Section { get; init; }
+
+    /// <summary>With <see cref="EnrolledTo"/>: when the section lists them, dates inclusive.</summary>
+    public required ImmutableArray<LocalDate> EnrolledFrom { get; init; }
+
+    public required ImmutableArray<LocalDate> EnrolledTo { get; init; }
+
+    public required Id<Term>? Term { get; init; }
+
+    public required long TermVersion { get; init; }
+
+    public required DateTimeZone Zone { get; init; }
+
     /// <summary>Where times are shown that belong to no term.</summary>
     private static readonly DateTimeZone NoTerm = DateTimeZone.Utc;
 
     public static Access Of(AccessRow row, byte[] token) =>
-        new(
-            new(row.Person, row.PersonName),
-            token,
-            row.Office,
-            row.MemberRole == "lead",
-            row.MemberRole is not null,
-            row.TeachesSection,
-            [.. row.Teaches],
-            row.Edition,
-            row.Master,
-            row.EditionState is null ? null : EnumNames.Parse<EditionState>(row.EditionState),
-            row.EditionVersion ?? 0,
-            row.Section,
-            [.. row.EnrolledFrom ?? []],
-            [.. row.EnrolledTo ?? []],
-            row.Term,
-            row.TermVersion ?? 0,
-            row.TermZone is null ? NoTerm : DateTimeZoneProviders.Tzdb[row.TermZone]
-        );
+        new()
+        {
+            Person = new(row.Person, row.PersonName),
+            Token = token,
+            IsOffice = row.Office,
+            IsLead = row.MemberRole == "lead",
+            IsMember = row.MemberRole is not null,
+            TeachesSection = row.TeachesSection,
+            Teaches = [.. row.Teaches],
+            Edition = row.Edition,
+            Master = row.Master,
+            EditionState = row.EditionState is null ? null : EnumNames.Parse<EditionState>(row.EditionState),
+            EditionVersion = row.EditionVersion ?? 0,
+            Section = row.Section,
+            EnrolledFrom = [.. row.EnrolledFrom ?? []],
+            EnrolledTo = [.. row.EnrolledTo ?? []],
+            Term = row.Term,
+            TermVersion = row.TermVersion ?? 0,
+            Zone = row.TermZone is null ? NoTerm : DateTimeZoneProviders.Tzdb[row.TermZone],
+        };
 
     /// <summary>
     /// Where the counters stood of what the address names: the edition's and its term's, or the term's; null: it names neither.

@@ -60,11 +60,13 @@ public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
     }
 
     private static Anchor OpensWith(EditionPlan plan, TreeRow unit, TreeRow? lesson) =>
-        new(
-            lesson is not null ? AnchorBase.LessonStart
-            : plan.Siblings("lesson", unit.Unit, null).Any(plan.IsHere) ? AnchorBase.UnitStart
-            : AnchorBase.TermStart
-        );
+        new()
+        {
+            At =
+                lesson is not null ? AnchorBase.LessonStart
+                : plan.Siblings("lesson", unit.Unit, null).Any(plan.IsHere) ? AnchorBase.UnitStart
+                : AnchorBase.TermStart,
+        };
 
     // Once students have seen the codes, what is added takes one of its own and changes no other's.
     private static string CodeOf(EditionPlan plan, TreeRow unit, TreeRow? lesson, Id<Section>? owner)

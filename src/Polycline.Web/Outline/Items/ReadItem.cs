@@ -13,35 +13,54 @@ using Polycline.Web.Foundation.Reading;
 namespace Polycline.Web.Outline.Items;
 
 /// <summary>One item with everything a team can change of it.</summary>
-/// <param name="Before">What students see of it before it opens; null: as its unit says.</param>
-/// <param name="Html">Its text; empty: none yet.</param>
-/// <param name="ForGroups">For those in one of these; null: for everyone.</param>
-/// <param name="ForWhom">The same in words; null: for everyone.</param>
-/// <param name="Condition">In the plan file's form; null: none.</param>
-/// <param name="HiddenUntilMet">A condition of it, of its lesson or of its unit hides it until it is met, whatever <paramref
-/// name="Before"/> says.</param>
-public sealed record ItemAnswer(
-    Id<Item> Id,
-    string Lineage,
-    string Code,
-    string Kind,
-    string Purpose,
-    string Title,
-    bool Published,
-    string? Before,
-    string Html,
-    ItemTiming Opens,
-    ItemTiming Due,
-    ItemTiming Closes,
-    JsonElement? Condition,
-    string? ConditionInWords,
-    bool HiddenUntilMet,
-    IReadOnlyList<string>? ForGroups,
-    IReadOnlyList<string> NotForGroups,
-    string? ForWhom,
-    long Version,
-    IReadOnlyList<ItemInSection> Sections
-);
+public sealed record ItemAnswer
+{
+    public required Id<Item> Id { get; init; }
+
+    public required string Lineage { get; init; }
+
+    public required string Code { get; init; }
+
+    public required string Kind { get; init; }
+
+    public required string Purpose { get; init; }
+
+    public required string Title { get; init; }
+
+    public required bool Published { get; init; }
+
+    /// <summary>What students see of it before it opens; null: as its unit says.</summary>
+    public required string? Before { get; init; }
+
+    /// <summary>Its text; empty: none yet.</summary>
+    public required string Html { get; init; }
+
+    public required ItemTiming Opens { get; init; }
+
+    public required ItemTiming Due { get; init; }
+
+    public required ItemTiming Closes { get; init; }
+
+    /// <summary>In the plan file's form; null: none.</summary>
+    public required JsonElement? Condition { get; init; }
+
+    public required string? ConditionInWords { get; init; }
+
+    /// <summary>A condition of it, of its lesson or of its unit hides it until it is met, whatever is shown before it opens.</summary>
+    public required bool HiddenUntilMet { get; init; }
+
+    /// <summary>For those in one of these; null: for everyone.</summary>
+    public required IReadOnlyList<string>? ForGroups { get; init; }
+
+    public required IReadOnlyList<string> NotForGroups { get; init; }
+
+    /// <summary>The same in words; null: for everyone.</summary>
+    public required string? ForWhom { get; init; }
+
+    public required long Version { get; init; }
+
+    public required IReadOnlyList<ItemInSection> Sections { get; init; }
+}
 
 /// <param name="Anchor">In the plan file's form; null: none.</param>
 public sealed record ItemTiming(JsonElement? Anchor, string? Words);
@@ -81,30 +100,31 @@ public static class ReadItem
     {
         var row = plan.Row(item.Ref);
         var anchors = new AnchorWords(plan.TitleOf, plan.Edition.Levels);
-        return new(
-            row.As<Item>(),
-            item.Ref.Name,
-            plan.Schedule.CodeOf[item.Ref],
-            EnumNames.Of(item.Kind),
-            EnumNames.Of(item.Purpose),
-            item.Title,
-            item.Published,
-            BeforeWords.Of(item.Before),
-            html,
-            Timing(item.Opens),
-            Timing(item.Due),
-            Timing(item.Closes),
-            item.Gate is null ? null : JsonSerializer.Deserialize<JsonElement>(PlanParts.Json(item.Gate)),
-            item.Gate is null
+        return new()
+        {
+            Id = row.As<Item>(),
+            Lineage = item.Ref.Name,
+            Code = plan.Schedule.CodeOf[item.Ref],
+            Kind = EnumNames.Of(item.Kind),
+            Purpose = EnumNames.Of(item.Purpose),
+            Title = item.Title,
+            Published = item.Published,
+            Before = BeforeWords.Of(item.Before),
+            Html = html,
+            Opens = Timing(item.Opens),
+            Due = Timing(item.Due),
+            Closes = Timing(item.Closes),
+            Condition = item.Gate is null ? null : JsonSerializer.Deserialize<JsonElement>(PlanParts.Json(item.Gate)),
+            ConditionInWords = item.Gate is null
                 ? null
                 : new GateWords(named => plan.Schedule.CodeOf[named], plan.TitleOf, plan.Edition.Levels).Sentence(item.Gate),
-            GatesOf(plan, row, item).Any(gate => gate?.IsHidden == true),
-            item.For?.Groups,
-            item.For?.Except ?? [],
-            WhomWords.Of(item.For),
-            row.Version,
-            [.. plan.Sections.Select(section => InSection(plan, section, item))]
-        );
+            HiddenUntilMet = GatesOf(plan, row, item).Any(gate => gate?.IsHidden == true),
+            ForGroups = item.For?.Groups,
+            NotForGroups = item.For?.Except ?? [],
+            ForWhom = WhomWords.Of(item.For),
+            Version = row.Version,
+            Sections = [.. plan.Sections.Select(section => InSection(plan, section, item))],
+        };
 
         ItemTiming Timing(Anchor? anchor) =>
             anchor is null

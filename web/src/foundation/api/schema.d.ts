@@ -1913,7 +1913,7 @@ export interface components {
             closes: components["schemas"]["ItemTiming"];
             condition: null | components["schemas"]["JsonElement"];
             conditionInWords: null | string;
-            /** @description A condition of it, of its lesson or of its unit hides it until it is met, whatever Before says. */
+            /** @description A condition of it, of its lesson or of its unit hides it until it is met, whatever is shown before it opens. */
             hiddenUntilMet: boolean;
             /** @description For those in one of these; null: for everyone. */
             forGroups: null | string[];
@@ -2194,10 +2194,7 @@ export interface components {
             purpose: string;
             title: string;
             published: boolean;
-            /**
-             * @description Students see nothing of it though it is published: `unit` or `lesson`, whichever is not; null: nothing
-             *         stands before it.
-             */
+            /** @description Published, and yet unseen: `unit` or `lesson`, whichever is not published; null: nothing hides it. */
             behind: null | string;
             /** @description In words; null: for everyone. */
             forWhom: null | string;
@@ -2359,8 +2356,7 @@ export interface components {
             plannedTo: null | number;
             /**
              * Format: double
-             * @description Where it would begin if it went as in the edition before, by classes and not by date; null: it was not taught
-             *         then, or does not fit.
+             * @description Where it would begin if it went as last time, by classes and not by date; null: nothing of it fits.
              */
             lastFrom: null | number;
             /** Format: double */
@@ -2552,11 +2548,8 @@ export interface components {
             before: null | string;
             /** @description In words; null: there is nothing any more. */
             after: null | string;
-            /**
-             * @description It is not published, so that no student has it.
-             * @default false
-             */
-            teamOnly: boolean;
+            /** @description It is not published, so that no student has it. */
+            teamOnly?: boolean;
             /** @description Of a date: when it was, local, as `2026-10-14T10:40`; null: never. */
             from?: null | string;
             /** @description Of a date: when it comes to be. */
