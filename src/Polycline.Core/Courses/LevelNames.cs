@@ -1,5 +1,13 @@
 namespace Polycline.Core.Courses;
 
+/// <summary>A level of a course, from the whole to the part.</summary>
+public enum Level
+{
+    Unit,
+    Lesson,
+    Item,
+}
+
 /// <summary>What one level of a course is called.</summary>
 /// <param name="One">As in "1 week".</param>
 /// <param name="Many">As in "2 weeks".</param>
@@ -24,12 +32,11 @@ public sealed record LevelNames(LevelName Unit, LevelName Lesson, LevelName Item
     /// <summary>Where a team has said nothing.</summary>
     public static LevelNames Plain { get; } = new(new("unit", "units"), new("lesson", "lessons"), new("item", "items"));
 
-    /// <summary>The name of the level of that table: <c>unit</c>, <c>lesson</c>, else item.</summary>
-    public LevelName Of(string table) =>
-        table switch
+    public LevelName Of(Level level) =>
+        level switch
         {
-            "unit" => Unit,
-            "lesson" => Lesson,
+            Level.Unit => Unit,
+            Level.Lesson => Lesson,
             _ => Item,
         };
 }

@@ -7,6 +7,7 @@ using Polycline.Core.PlanFiles.Checking;
 using Polycline.Core.PlanFiles.Reading;
 using Polycline.Core.PlanFiles.Writing;
 using Polycline.Core.Sections;
+using Polycline.Core.Wording;
 
 namespace Polycline.Core.PlanFiles;
 
@@ -60,17 +61,17 @@ public static class PlanParts
     /// <param name="of"><c>unit</c>, <c>lesson</c> or <c>item</c>.</param>
     /// <param name="fields">JSON each; null: cleared.</param>
     /// <exception cref="PlanRefusedException">It has not the form of an adjustment.</exception>
-    public static Adjustment Adjustment(string of, string target, IEnumerable<(string MemberShape, string? Value)> fields)
+    public static Adjustment Adjustment(Level of, string target, IEnumerable<(string MemberShape, string? Value)> fields)
     {
         var members = fields.Select(field => $",{JsonSerializer.Serialize(field.MemberShape)}:{field.Value ?? "null"}");
         return SectionBuilder.AdjustmentOf(
-            Checked($"{{\"{of}\":{JsonSerializer.Serialize(target)}{string.Concat(members)}}}", SectionShapes.Adjustment)
+            Checked($"{{\"{EnumNames.Of(of)}\":{JsonSerializer.Serialize(target)}{string.Concat(members)}}}", SectionShapes.Adjustment)
         );
     }
 
     /// <summary>An adjustment of one unit, lesson or item, from its fields in one object.</summary>
     /// <exception cref="PlanRefusedException">It has not the form of an adjustment.</exception>
-    public static Adjustment Adjustment(string of, string target, string fields)
+    public static Adjustment Adjustment(Level of, string target, string fields)
     {
         using var json = JsonDocument.Parse(fields);
         return Adjustment(of, target, json.RootElement.EnumerateObject().Select(field => (field.Name, (string?)field.Value.GetRawText())));

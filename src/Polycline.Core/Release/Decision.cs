@@ -47,14 +47,6 @@ public enum Sees
     Work,
 }
 
-/// <summary>Which of the three levels a reason is about.</summary>
-public enum Level
-{
-    Unit,
-    Lesson,
-    Item,
-}
-
 /// <summary>How a node of a gate came out.</summary>
 public enum Outcome
 {

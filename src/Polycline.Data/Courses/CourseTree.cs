@@ -10,8 +10,7 @@ namespace Polycline.Data.Courses;
 /// <summary>Where a unit, lesson or item stands in the database.</summary>
 public sealed record TreeRow
 {
-    /// <summary><c>unit</c>, <c>lesson</c> or <c>item</c>.</summary>
-    public required string Table { get; init; }
+    public required Level Level { get; init; }
 
     public required long Id { get; init; }
 
@@ -45,20 +44,20 @@ public sealed record TreeRow
     /// <param name="rank">Where it is to stand.</param>
     /// <param name="version">The version of the row that was read.</param>
     public Change Move(string rank, long version, IReadOnlyList<Turn> turns) =>
-        Table switch
+        Level switch
         {
-            "unit" => Change.Set(Tables.Units.Table, As<Unit>(), version, [Tables.Units.Rank.Turns(Rank, rank), .. turns]),
-            "lesson" => Change.Set(Tables.Lessons.Table, As<Lesson>(), version, [Tables.Lessons.Rank.Turns(Rank, rank), .. turns]),
+            Level.Unit => Change.Set(Tables.Units.Table, As<Unit>(), version, [Tables.Units.Rank.Turns(Rank, rank), .. turns]),
+            Level.Lesson => Change.Set(Tables.Lessons.Table, As<Lesson>(), version, [Tables.Lessons.Rank.Turns(Rank, rank), .. turns]),
             _ => Change.Set(Tables.Items.Table, As<Item>(), version, [Tables.Items.Rank.Turns(Rank, rank), .. turns]),
         };
 
     /// <summary>Its being marked removed.</summary>
     /// <param name="version">The version of the row that was read.</param>
     public Change Remove(long version, Instant at) =>
-        Table switch
+        Level switch
         {
-            "unit" => Change.Remove(Tables.Units.Table, As<Unit>(), version, at),
-            "lesson" => Change.Remove(Tables.Lessons.Table, As<Lesson>(), version, at),
+            Level.Unit => Change.Remove(Tables.Units.Table, As<Unit>(), version, at),
+            Level.Lesson => Change.Remove(Tables.Lessons.Table, As<Lesson>(), version, at),
             _ => Change.Remove(Tables.Items.Table, As<Item>(), version, at),
         };
 }
@@ -74,8 +73,8 @@ public sealed class CourseTree(
     IReadOnlyList<(TreeRow Row, Item Item)> kept
 )
 {
-    private readonly Dictionary<(string, long), TreeRow> byId = rows.Concat(kept.Select(one => one.Row))
-        .ToDictionary(row => (row.Table, row.Id));
+    private readonly Dictionary<(Level, long), TreeRow> byId = rows.Concat(kept.Select(one => one.Row))
+        .ToDictionary(row => (row.Level, row.Id));
     private readonly Dictionary<string, TreeRow> byLineage = rows.Concat(kept.Select(one => one.Row)).ToDictionary(row => row.Lineage);
 
     /// <summary>What is of the course, and not of one section only.</summary>
@@ -87,7 +86,7 @@ public sealed class CourseTree(
     public IEnumerable<Item> Kept => kept.Select(one => one.Item);
 
     /// <summary>Null: not in this edition, or removed.</summary>
-    public TreeRow? Row<T>(Id<T> id) => byId.GetValueOrDefault((TableOf<T>(), id.Value));
+    public TreeRow? Row<T>(Id<T> id) => byId.GetValueOrDefault((LevelOf<T>(), id.Value));
 
     /// <summary>The row of what the plan calls so.</summary>
     public TreeRow Row<T>(Ref<T> name) => byLineage[name.Name];
@@ -107,8 +106,8 @@ public sealed class CourseTree(
         own.Lessons.GetValueOrDefault(row.Lineage)
         ?? Edition.Units.SelectMany(unit => unit.Lessons).First(lesson => lesson.Ref.Name == row.Lineage);
 
-    private static string TableOf<T>() =>
-        typeof(T) == typeof(Unit) ? "unit"
-        : typeof(T) == typeof(Lesson) ? "lesson"
-        : "item";
+    private static Level LevelOf<T>() =>
+        typeof(T) == typeof(Unit) ? Level.Unit
+        : typeof(T) == typeof(Lesson) ? Level.Lesson
+        : Level.Item;
 }

@@ -127,8 +127,8 @@ public sealed class EditionPlan(
     public string TitleOf(string lineage) =>
         Find(lineage) switch
         {
-            { Table: "unit" } unit => UnitOf(unit).Title,
-            { Table: "lesson" } lesson => LessonOf(lesson).Title,
+            { Level: Level.Unit } unit => UnitOf(unit).Title,
+            { Level: Level.Lesson } lesson => LessonOf(lesson).Title,
             { } item => Schedule.Item(new(item.Lineage)).Title,
             null => "something removed",
         };
@@ -140,9 +140,9 @@ public sealed class EditionPlan(
     public IEnumerable<(TreeRow Unit, IReadOnlyList<TreeRow> Items)> ItemsByUnit()
     {
         var here = Rows.Where(IsHere).ToList();
-        var lessonsOf = here.Where(row => row.Table == "lesson").ToLookup(row => row.Unit);
-        var itemsOf = here.Where(row => row.Table == "item").ToLookup(row => (row.Unit, row.Lesson));
-        return here.Where(row => row.Table == "unit")
+        var lessonsOf = here.Where(row => row.Level == Level.Lesson).ToLookup(row => row.Unit);
+        var itemsOf = here.Where(row => row.Level == Level.Item).ToLookup(row => (row.Unit, row.Lesson));
+        return here.Where(row => row.Level == Level.Unit)
             .Select(unit =>
                 (
                     unit,
@@ -154,7 +154,7 @@ public sealed class EditionPlan(
 
     /// <summary>How many items of the course, or of a section only, say something of a group.</summary>
     public int UsesOf(string group) =>
-        Rows.Where(row => row.Table == "item" && IsHere(row))
+        Rows.Where(row => row.Level == Level.Item && IsHere(row))
             .Select(row => Schedule.Item(new(row.Lineage)))
             .Count(item =>
                 item.For?.Groups?.Contains(group) == true

@@ -151,7 +151,7 @@ public static class EditionStore
     public static Task FixCodes(NpgsqlConnection connection, EditionPlan plan, Instant at)
     {
         var codes = plan
-            .Rows.Where(row => row.Table == "item" && plan.IsHere(row))
+            .Rows.Where(row => row.Level == Level.Item && plan.IsHere(row))
             .Select(row => (row.Id, Code: plan.Schedule.CodeOf[new(row.Lineage)]))
             .ToList();
         return connection.ExecuteAsync(

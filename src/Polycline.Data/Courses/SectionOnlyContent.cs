@@ -18,9 +18,9 @@ public sealed record SectionOnlyContent(
     /// <param name="here">The rows of the course and of that section, in order of rank within their kind.</param>
     public static IEnumerable<Adjustment> Added(IReadOnlyList<TreeRow> here, SectionOnlyContent parts)
     {
-        var lineage = here.Where(row => row.Table != "item").ToDictionary(row => (row.Table, row.Id), row => row.Lineage);
+        var lineage = here.Where(row => row.Level != Level.Item).ToDictionary(row => (row.Level, row.Id), row => row.Lineage);
         string? before = null;
-        foreach (var row in here.Where(row => row.Table == "unit"))
+        foreach (var row in here.Where(row => row.Level == Level.Unit))
         {
             if (row.Section is not null)
                 yield return new Adjustment.AddUnit(
@@ -30,7 +30,7 @@ public sealed record SectionOnlyContent(
                 );
             before = row.Lineage;
         }
-        foreach (var unit in here.Where(row => row.Table == "lesson").GroupBy(row => row.Unit))
+        foreach (var unit in here.Where(row => row.Level == Level.Lesson).GroupBy(row => row.Unit))
         {
             before = null;
             foreach (var row in unit)
@@ -41,16 +41,16 @@ public sealed record SectionOnlyContent(
                         lesson.Title,
                         lesson.Length,
                         before is null ? null : new Ref<Lesson>(before),
-                        before is null ? new Ref<Unit>(lineage[("unit", unit.Key.Value)]) : null
+                        before is null ? new Ref<Unit>(lineage[(Level.Unit, unit.Key.Value)]) : null
                     );
                 before = row.Lineage;
             }
         }
-        foreach (var row in here.Where(row => row is { Table: "item", Section: not null }).OrderBy(row => row.Id))
+        foreach (var row in here.Where(row => row is { Level: Level.Item, Section: not null }).OrderBy(row => row.Id))
             yield return new Adjustment.AddItem(
                 parts.Items[row.Lineage],
-                row.Lesson is { } lesson ? new Ref<Lesson>(lineage[("lesson", lesson.Value)]) : null,
-                row.Lesson is null ? new Ref<Unit>(lineage[("unit", row.Unit.Value)]) : null
+                row.Lesson is { } lesson ? new Ref<Lesson>(lineage[(Level.Lesson, lesson.Value)]) : null,
+                row.Lesson is null ? new Ref<Unit>(lineage[(Level.Unit, row.Unit.Value)]) : null
             );
     }
 }

@@ -1,6 +1,7 @@
 using System.Data;
 using NodaTime;
 using Polycline.Core;
+using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Sections;
 
@@ -28,19 +29,19 @@ internal static class SectionReading
     )
     {
         var here = rows.Where(other => other.Section is null || other.Section == row.Id).ToList();
-        var tables = here.ToDictionary(other => other.Lineage, other => other.Table);
+        var levels = here.ToDictionary(other => other.Lineage, other => other.Level);
         // A difference in something that was removed from the course sleeps.
         var own = all
-            .Adjustments.Where(adjustment => adjustment.Section == row.Id && tables.ContainsKey(adjustment.Target))
+            .Adjustments.Where(adjustment => adjustment.Section == row.Id && levels.ContainsKey(adjustment.Target))
             .GroupBy(adjustment => adjustment.Target)
             .Select(target =>
-                PlanParts.Adjustment(tables[target.Key], target.Key, target.Select(adjustment => (adjustment.Field, adjustment.Value)))
+                PlanParts.Adjustment(levels[target.Key], target.Key, target.Select(adjustment => (adjustment.Field, adjustment.Value)))
             );
-        var units = tables.Values.Count(table => table == "unit");
+        var units = levels.Values.Count(level => level == Level.Unit);
         var orders = all
-            .Orders.Where(order => order.Section == row.Id && tables.ContainsKey(order.Target))
-            .Select(order => PlanParts.Adjustment(tables[order.Target], order.Target, order.Change))
-            .Where(order => order is not Adjustment.OfLesson { After: { } after } || tables.ContainsKey(after.Name))
+            .Orders.Where(order => order.Section == row.Id && levels.ContainsKey(order.Target))
+            .Select(order => PlanParts.Adjustment(levels[order.Target], order.Target, order.Change))
+            .Where(order => order is not Adjustment.OfLesson { After: { } after } || levels.ContainsKey(after.Name))
             // The course may have fewer units by now: last is then last.
             .Select(order => order is Adjustment.OfUnit { Order: { } place } unit ? unit with { Order = Math.Min(place, units) } : order);
         return new()
@@ -61,12 +62,12 @@ internal static class SectionReading
                 [.. SectionOnlyContent.Added(here, parts), .. orders, .. own],
                 [
                     .. all
-                        .Taught.Where(record => record.Section == row.Id && tables.ContainsKey(record.Lesson))
+                        .Taught.Where(record => record.Section == row.Id && levels.ContainsKey(record.Lesson))
                         .Select(record => new Taught(new(record.Lesson), record.Took, record.Done, record.Left, record.At)),
                 ],
                 [
                     .. all
-                        .Opened.Where(record => record.Section == row.Id && tables.ContainsKey(record.Item))
+                        .Opened.Where(record => record.Section == row.Id && levels.ContainsKey(record.Item))
                         .Select(record => new OpeningRecord(new(record.Item), record.At, record.Due)),
                 ],
                 []

@@ -113,7 +113,7 @@ internal sealed class TreeReading(
     [
         .. units.Select(row => new TreeRow
         {
-            Table = "unit",
+            Level = Level.Unit,
             Id = row.Id.Value,
             Version = row.Version,
             Lineage = $"{row.Lineage}",
@@ -124,7 +124,7 @@ internal sealed class TreeReading(
         }),
         .. lessons.Select(row => new TreeRow
         {
-            Table = "lesson",
+            Level = Level.Lesson,
             Id = row.Id.Value,
             Version = row.Version,
             Lineage = $"{row.Lineage}",
@@ -166,7 +166,7 @@ internal sealed class TreeReading(
     private static TreeRow RowOf(ItemRow row, bool removed) =>
         new()
         {
-            Table = "item",
+            Level = Level.Item,
             Id = row.Id.Value,
             Version = row.Version,
             Lineage = $"{row.Lineage}",

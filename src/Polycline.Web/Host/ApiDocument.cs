@@ -1,3 +1,4 @@
+using System.Text.Json;
 using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
@@ -70,6 +71,12 @@ internal static partial class ApiDocument
                 }
                 if (context.JsonTypeInfo.ElementType is { } element && IsId(element))
                     schema.Items = new OpenApiSchema { Type = JsonSchemaType.Integer, Format = "int64" };
+                // A word is none of its own where it may be missing: the member that may be says so.
+                if (schema.Enum is { } words)
+                {
+                    schema.Type = JsonSchemaType.String;
+                    schema.Enum = [.. words.Where(word => word?.GetValueKind() == JsonValueKind.String)];
+                }
                 return Task.CompletedTask;
             }
         );

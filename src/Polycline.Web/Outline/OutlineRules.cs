@@ -65,7 +65,7 @@ public static class OutlineRules
     {
         if (home?.Section is { } only && only != owner)
             throw Problem.Field(
-                home.Table,
+                EnumNames.Of(home.Level),
                 $"“{plan.TitleOf(home.Lineage)}” is of {plan.Following(only)?.Name} only. Choose a place in the course."
             );
     }
@@ -86,10 +86,10 @@ public static class OutlineRules
     }
 
     /// <summary>The units of the edition, or the lessons of a unit, or the items of a lesson or unit, in order.</summary>
-    public static IReadOnlyList<TreeRow> Siblings(this EditionPlan plan, string table, Id<Unit>? unit, Id<Lesson>? lesson) =>
+    public static IReadOnlyList<TreeRow> Siblings(this EditionPlan plan, Level level, Id<Unit>? unit, Id<Lesson>? lesson) =>
         [
             .. plan.Rows.Where(row =>
-                row.Table == table && (table == "unit" || (row.Unit == unit && (table == "lesson" || row.Lesson == lesson)))
+                row.Level == level && (level == Level.Unit || (row.Unit == unit && (level == Level.Lesson || row.Lesson == lesson)))
             ),
         ];
 
@@ -117,7 +117,7 @@ public static class OutlineRules
         foreach (var leaf in gate.Root.Leaves())
         {
             if (leaf.ItemOf is { } item)
-                Named(plan, item.Name, "item", field, of);
+                Named(plan, item.Name, Level.Item, field, of);
             if (leaf.ItemOf is { } asked && plan.Schedule.Knows(asked) && !plan.Schedule.Item(asked).CanCome(leaf))
                 throw Problem.Field(
                     field,
@@ -125,7 +125,7 @@ public static class OutlineRules
                         + $"“{plan.Schedule.Item(asked).Title}”, so nobody could meet this. Ask for something else, or name another item."
                 );
             if (leaf is GateNode.HasTaught taught)
-                Named(plan, taught.Lesson.Name, "lesson", field, of);
+                Named(plan, taught.Lesson.Name, Level.Lesson, field, of);
             if (leaf is GateNode.Picked picked && !plan.Schedule.Item(picked.Choice).Options.Contains(picked.Option))
                 throw Problem.Field(field, "That is none of the choice's options: name one of them.");
             if (leaf is GateNode.InGroup group && plan.Groups.All(known => known.Name != group.Group))
@@ -139,15 +139,15 @@ public static class OutlineRules
     private static void Named(EditionPlan plan, Anchor anchor, string field, TreeRow? of)
     {
         if (anchor.Of is { } name)
-            Named(plan, name, anchor.IsOfLesson ? "lesson" : "unit", field, of);
+            Named(plan, name, anchor.IsOfLesson ? Level.Lesson : Level.Unit, field, of);
     }
 
     // What is of one section only is named by that section's own things alone, an item by those made after it.
-    private static void Named(EditionPlan plan, string name, string table, string field, TreeRow? of)
+    private static void Named(EditionPlan plan, string name, Level level, string field, TreeRow? of)
     {
-        if (plan.Find(name) is not { } named || named.Table != table || !plan.IsHere(named))
+        if (plan.Find(name) is not { } named || named.Level != level || !plan.IsHere(named))
             throw Problem.Unknown(field);
-        if (named.Section is not null && (named.Section != of?.Section || (table == "item" && named.Id >= of?.Id)))
+        if (named.Section is not null && (named.Section != of?.Section || (level == Level.Item && named.Id >= of?.Id)))
             throw Problem.Field(
                 field,
                 $"“{plan.TitleOf(name)}” is of one section only: what others have cannot hang on it. Name something of the course."

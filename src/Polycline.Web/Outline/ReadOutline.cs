@@ -173,11 +173,11 @@ public static class ReadOutline
         var gates = new GateWords(item => plan.Schedule.CodeOf[item], plan.TitleOf, tree.Levels);
         var anchors = new AnchorWords(plan.TitleOf, tree.Levels);
         var here = plan.Rows.Where(plan.IsHere).ToList();
-        var lessonsOf = here.Where(row => row.Table == "lesson").ToLookup(row => row.Unit);
-        var itemsOf = here.Where(row => row.Table == "item").ToLookup(row => (row.Unit, row.Lesson));
+        var lessonsOf = here.Where(row => row.Level == Level.Lesson).ToLookup(row => row.Unit);
+        var itemsOf = here.Where(row => row.Level == Level.Item).ToLookup(row => (row.Unit, row.Lesson));
         var (unitRows, lessonRows) = (
-            here.Where(row => row.Table == "unit").ToDictionary(row => row.Unit),
-            here.Where(row => row.Table == "lesson").ToDictionary(row => row.As<Lesson>())
+            here.Where(row => row.Level == Level.Unit).ToDictionary(row => row.Unit),
+            here.Where(row => row.Level == Level.Lesson).ToDictionary(row => row.As<Lesson>())
         );
         var number = 0;
         return new()
@@ -188,7 +188,7 @@ public static class ReadOutline
             Title = tree.Title,
             State = EnumNames.Of(plan.State),
             CanChange = canChange,
-            Units = [.. here.Where(row => row.Table == "unit").Select(UnitOf)],
+            Units = [.. here.Where(row => row.Level == Level.Unit).Select(UnitOf)],
             Sections =
             [
                 .. plan.Sections.Select(section => new OutlineSection(

@@ -17,8 +17,8 @@ internal static class Removing
         var gone = plan
             .Rows.Where(other =>
                 other.Lineage == row.Lineage
-                || (row.Table == "unit" && other.Unit == row.Unit)
-                || (row.Table == "lesson" && other.Lesson == row.Lesson)
+                || (row.Level == Level.Unit && other.Unit == row.Unit)
+                || (row.Level == Level.Lesson && other.Lesson == row.Lesson)
             )
             .Select(other => other.Lineage)
             .ToHashSet(StringComparer.Ordinal);
@@ -34,16 +34,16 @@ internal static class Removing
                     + $"{(referring.Count == 1 ? "refers" : "refer")} to it.",
                 "Nothing was removed. Change their timing or condition first."
             );
-        var within = new[] { "lesson", "item" }
-            .Where(table => table != row.Table)
-            .Select(table => (Table: table, Count: plan.Rows.Count(other => other.Table == table && gone.Contains(other.Lineage))))
-            .Where(level => level.Count > 0)
-            .Select(level => plan.Edition.Levels.Of(level.Table).Counted(level.Count))
+        var within = new[] { Level.Lesson, Level.Item }
+            .Where(level => level != row.Level)
+            .Select(level => (Level: level, Count: plan.Rows.Count(other => other.Level == level && gone.Contains(other.Lineage))))
+            .Where(part => part.Count > 0)
+            .Select(part => plan.Edition.Levels.Of(part.Level).Counted(part.Count))
             .ToList();
         return new($"removed “{title}”{(within.Count > 0 ? $" with {Joined(within, "and")}" : "")}", [row.Remove(version, viewpoint.At)])
         {
             Act =
-                $"Remove {Joined([.. within.Prepend(plan.Edition.Levels.Of(row.Table).Counted(1))], "and")} from {plan.Where(row.Section)}",
+                $"Remove {Joined([.. within.Prepend(plan.Edition.Levels.Of(row.Level).Counted(1))], "and")} from {plan.Where(row.Section)}",
         };
     }
 

@@ -20,7 +20,6 @@ namespace Polycline.Web.Sections;
 /// <param name="Changes">1 to 5,000, each of them once.</param>
 public sealed record AdjustSectionsRequest(IReadOnlyList<DifferenceChange> Changes);
 
-/// <param name="Of"><c>unit</c>, <c>lesson</c> or <c>item</c>.</param>
 /// <param name="Target">The id of what is to be otherwise.</param>
 /// <param name="Field">One that what it is of has: <c>opens</c>, <c>due</c>, <c>hold</c>, <c>length</c> …</param>
 /// <param name="PutBack">True: as the course has it again; the value is then left out.</param>
@@ -28,7 +27,7 @@ public sealed record AdjustSectionsRequest(IReadOnlyList<DifferenceChange> Chang
 /// <param name="Version">The version of the difference that was read; 0: there was none.</param>
 public sealed record DifferenceChange(
     Id<Section> Section,
-    string Of,
+    Level Of,
     long Target,
     string Field,
     bool PutBack,
@@ -40,11 +39,11 @@ public sealed record DifferenceChange(
 public sealed class AdjustSections : IPlanningCommand<EditionPlan, AdjustSectionsRequest>
 {
     /// <summary>What a section can have otherwise.</summary>
-    public static readonly IReadOnlyDictionary<string, ImmutableArray<string>> FieldsOf = new Dictionary<string, ImmutableArray<string>>
+    public static readonly IReadOnlyDictionary<Level, ImmutableArray<string>> FieldsOf = new Dictionary<Level, ImmutableArray<string>>
     {
-        ["unit"] = ["hold", "skip", "published"],
-        ["lesson"] = ["hold", "skip", "published", "length", "pin"],
-        ["item"] = ["opens", "due", "closes", "hold", "skip", "published", "lesson"],
+        [Level.Unit] = ["hold", "skip", "published"],
+        [Level.Lesson] = ["hold", "skip", "published", "length", "pin"],
+        [Level.Item] = ["opens", "due", "closes", "hold", "skip", "published", "lesson"],
     };
 
     public static string Name => "differ";
@@ -104,8 +103,8 @@ public sealed class AdjustSections : IPlanningCommand<EditionPlan, AdjustSection
         (
             change.Of switch
             {
-                "unit" => plan.Row(new Id<Unit>(change.Target)),
-                "lesson" => plan.Row(new Id<Lesson>(change.Target)),
+                Level.Unit => plan.Row(new Id<Unit>(change.Target)),
+                Level.Lesson => plan.Row(new Id<Lesson>(change.Target)),
                 _ => plan.Row(new Id<Item>(change.Target)),
             }
         )
@@ -207,15 +206,14 @@ public sealed class AdjustSections : IPlanningCommand<EditionPlan, AdjustSection
                 )
                 .WithMessage("One thing is named twice.");
             RuleForEach(request => request.Changes)
-                .Must(change => FieldsOf.ContainsKey(change.Of))
-                .WithMessage("Say of what it is: a unit, lesson or item.");
-            RuleForEach(request => request.Changes)
-                .Must(change => !FieldsOf.TryGetValue(change.Of, out var fields) || fields.Contains(change.Field))
+                .Must(change => FieldsOf[change.Of].Contains(change.Field))
                 .WithMessage(_ =>
                     $"Name one of: "
                     + string.Join(
                         "; ",
-                        FieldsOf.Select(of => $"{string.Join(", ", of.Value)} of {(of.Key == "item" ? "an" : "a")} {of.Key}")
+                        FieldsOf.Select(of =>
+                            $"{string.Join(", ", of.Value)} of {(of.Key == Level.Item ? "an" : "a")} {EnumNames.Of(of.Key)}"
+                        )
                     )
                     + "."
                 );

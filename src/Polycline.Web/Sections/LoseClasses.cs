@@ -138,7 +138,7 @@ public sealed class LoseClasses : IPlanningCommand<EditionPlan, LoseClassesReque
         var present = plan.Adjustments.FirstOrDefault(row =>
             row.Section == section.Id && row.Target == lesson.Lesson.Name && row.Field == field
         );
-        return new(section.Id, "lesson", plan.Row(lesson.Lesson).Id, field, false, value, present?.Version ?? 0);
+        return new(section.Id, Level.Lesson, plan.Row(lesson.Lesson).Id, field, false, value, present?.Version ?? 0);
     }
 
     private sealed class Rules : AbstractValidator<LoseClassesRequest>

@@ -72,8 +72,8 @@ public sealed record DifferenceHere
     /// <summary><c>own</c>, <c>field</c>, <c>order</c> or <c>class</c>.</summary>
     public required string Kind { get; init; }
 
-    /// <summary><c>unit</c>, <c>lesson</c> or <c>item</c>; null: a class.</summary>
-    public required string? Of { get; init; }
+    /// <summary>Null: a class.</summary>
+    public required Level? Of { get; init; }
 
     /// <summary>The id of it; 0: a class.</summary>
     public required long Target { get; init; }
@@ -171,13 +171,13 @@ public static class ReadSections
         select new DifferenceHere
         {
             Kind = "own",
-            Of = row.Table,
+            Of = row.Level,
             Target = row.Id,
             Field = null,
             Seq = 0,
             Version = row.Version,
             Title = plan.NameOf(row),
-            Words = $"is {plan.Edition.Levels.Of(row.Table).A} of this section only",
+            Words = $"is {plan.Edition.Levels.Of(row.Level).A} of this section only",
             Sleeps = false,
         };
 
@@ -189,13 +189,13 @@ public static class ReadSections
         select new DifferenceHere
         {
             Kind = "order",
-            Of = at.Table,
+            Of = at.Level,
             Target = at.Id,
             Field = null,
             Seq = 0,
             Version = row.Version,
             Title = plan.TitleOf(row.Target),
-            Words = WordsOf(plan).Of(PlanParts.Adjustment(at.Table, row.Target, row.Change), null),
+            Words = WordsOf(plan).Of(PlanParts.Adjustment(at.Level, row.Target, row.Change), null),
             Sleeps = false,
         };
 
@@ -204,13 +204,11 @@ public static class ReadSections
         where row.Section == section.Id
         let at = plan.Find(row.Target)
         where at is not null
-        orderby at.Table == "unit" ? 0
-        : at.Table == "lesson" ? 1
-        : 2, plan.NameOf(at), row.Field
-        let course = at.Table switch
+        orderby at.Level, plan.NameOf(at), row.Field
+        let course = at.Level switch
         {
-            "lesson" when row.Field == "length" => plan.LessonOf(at).Length,
-            "item" when Outline.Items.TimeItem.Fields.Contains(row.Field) => Outline.Items.TimeItem.Of(
+            Level.Lesson when row.Field == "length" => plan.LessonOf(at).Length,
+            Level.Item when Outline.Items.TimeItem.Fields.Contains(row.Field) => Outline.Items.TimeItem.Of(
                 plan.Schedule.Item(new(row.Target)),
                 row.Field
             ),
@@ -219,13 +217,13 @@ public static class ReadSections
         select new DifferenceHere
         {
             Kind = "field",
-            Of = at.Table,
+            Of = at.Level,
             Target = at.Id,
             Field = row.Field,
             Seq = 0,
             Version = row.Version,
             Title = plan.NameOf(at),
-            Words = WordsOf(plan).Of(PlanParts.Adjustment(at.Table, row.Target, [(row.Field, row.Value)]), course, at.Lesson is null),
+            Words = WordsOf(plan).Of(PlanParts.Adjustment(at.Level, row.Target, [(row.Field, row.Value)]), course, at.Lesson is null),
             Sleeps = false,
         };
 
@@ -261,5 +259,5 @@ public static class ReadSections
 
     // Code and title of an item, else its title.
     private static string NameOf(this EditionPlan plan, TreeRow row) =>
-        row.Table == "item" ? $"{plan.Schedule.CodeOf[new(row.Lineage)]} {plan.TitleOf(row.Lineage)}" : plan.TitleOf(row.Lineage);
+        row.Level == Level.Item ? $"{plan.Schedule.CodeOf[new(row.Lineage)]} {plan.TitleOf(row.Lineage)}" : plan.TitleOf(row.Lineage);
 }

@@ -125,7 +125,7 @@ internal sealed class TodayChecks(EditionPlan plan)
         TodayMend There(string what, string shows) => new(what, "sections", section.Id, null, shows, null);
 
         TodayMend Date(string what, string field) =>
-            plan.Find(finding.Target) is { Table: "item" } item
+            plan.Find(finding.Target) is { Level: Level.Item } item
                 ? new(what, "dates", section.Id, item.As<Item>(), field, null)
                 : There(what, "lessons");
     }
@@ -146,7 +146,7 @@ internal sealed class TodayChecks(EditionPlan plan)
 
     private TodayMend Row(string what, string target) => new(what, "outline", null, null, null, RowOf(target));
 
-    private string? RowOf(string target) => plan.Find(target) is { } row ? $"{row.Table}-{row.Id}" : null;
+    private string? RowOf(string target) => plan.Find(target) is { } row ? $"{EnumNames.Of(row.Level)}-{row.Id}" : null;
 
     // Which date it is: one outside the term, one that ran out of it and stands at its very end, or one that has no place.
     private string Outside(SectionSchedule schedule, string target)

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Polycline.Core;
+using Polycline.Core.Courses;
 
 namespace Polycline.Web.Foundation.Http;
 
@@ -16,6 +17,7 @@ public static class Json
         options.RespectRequiredConstructorParameters = true;
         options.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
         options.Converters.Add(new IdConverters());
+        options.Converters.Add(new JsonStringEnumConverter<Level>(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
         return options;
     }
 

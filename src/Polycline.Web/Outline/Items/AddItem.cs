@@ -35,7 +35,7 @@ public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
             throw Problem.Unknown("lesson");
         var owner = plan.OwnerOf(request.Section, unit, lesson);
         var title = request.Title.Trim();
-        var siblings = plan.Siblings("item", unit.Unit, request.Lesson);
+        var siblings = plan.Siblings(Level.Item, unit.Unit, request.Lesson);
         return new(
             $"added the {request.Kind} “{title}”{plan.OnlyIn(owner)}",
             [
@@ -64,7 +64,7 @@ public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
         {
             At =
                 lesson is not null ? AnchorBase.LessonStart
-                : plan.Siblings("lesson", unit.Unit, null).Any(plan.IsHere) ? AnchorBase.UnitStart
+                : plan.Siblings(Level.Lesson, unit.Unit, null).Any(plan.IsHere) ? AnchorBase.UnitStart
                 : AnchorBase.TermStart,
         };
 
@@ -80,13 +80,13 @@ public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
             .SelectMany(one => one.Items.Where(row => row.Section is null && (straight || one.Unit.Id == unit.Id)))
             .ToList();
         // It comes at the end of its lesson, or of its unit.
-        var lessons = plan.Siblings("lesson", unit.Unit, null)
+        var lessons = plan.Siblings(Level.Lesson, unit.Unit, null)
             .TakeWhile(row => row.Id != lesson?.Id)
             .Append(lesson)
             .OfType<TreeRow>()
             .Select(row => row.As<Lesson>())
             .ToHashSet();
-        var units = plan.Siblings("unit", null, null).TakeWhile(row => row.Id != unit.Id).Select(row => row.Unit).ToHashSet();
+        var units = plan.Siblings(Level.Unit, null, null).TakeWhile(row => row.Id != unit.Id).Select(row => row.Unit).ToHashSet();
         var before = rows.LastOrDefault(row =>
             units.Contains(row.Unit) || (row.Unit == unit.Unit && (lesson is null || (row.Lesson is { } on && lessons.Contains(on))))
         );

@@ -32,7 +32,7 @@ public sealed class MoveItem : IPlanningCommand<EditionPlan, MoveItemRequest>
             item,
             request.Version,
             [Tables.Items.Unit.Turns(item.Unit, unit.Unit), Tables.Items.Lesson.Turns(item.Lesson, request.Lesson)],
-            plan.Siblings("item", unit.Unit, request.Lesson),
+            plan.Siblings(Level.Item, unit.Unit, request.Lesson),
             request.After?.Value
         );
     }

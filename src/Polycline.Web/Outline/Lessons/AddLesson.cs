@@ -35,7 +35,9 @@ public sealed class AddLesson : IPlanningCommand<EditionPlan, AddLessonRequest>
                     Tables.Lessons.Lineage.Is(plan.NewLineage($"lesson {unit.Id} {title}")),
                     Tables.Lessons.Title.Is(title),
                     Tables.Lessons.Length.Is(request.Classes),
-                    Tables.Lessons.Rank.Is(OutlineRules.RankAfter(plan.Siblings("lesson", unit.Unit, null), request.After?.Value, null)),
+                    Tables.Lessons.Rank.Is(
+                        OutlineRules.RankAfter(plan.Siblings(Level.Lesson, unit.Unit, null), request.After?.Value, null)
+                    ),
                     Tables.Lessons.Optional.Is(false),
                     Tables.Lessons.Published.Is(true),
                     Tables.Lessons.Section.Is(owner)

@@ -34,13 +34,13 @@ public sealed class MoveLesson : IPlanningCommand<EditionPlan, RemovedItems, Mov
             lesson,
             request.Version,
             [Tables.Lessons.Unit.Turns(lesson.Unit, unit.Unit)],
-            plan.Siblings("lesson", unit.Unit, null),
+            plan.Siblings(Level.Lesson, unit.Unit, null),
             request.After?.Value
         );
         if (lesson.Unit == unit.Unit)
             return moved;
         // An item stands in the unit of its lesson: (unit, lesson) is one key, checked when all is done.
-        var items = plan.Siblings("item", lesson.Unit, request.Lesson)
+        var items = plan.Siblings(Level.Item, lesson.Unit, request.Lesson)
             .Select(item => (Id: item.As<Item>(), item.Version))
             .Concat(removed.Items)
             .Select(item => Change.Set(Tables.Items.Table, item.Id, item.Version, Tables.Items.Unit.Turns(lesson.Unit, unit.Unit)));

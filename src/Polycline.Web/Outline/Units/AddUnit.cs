@@ -31,7 +31,7 @@ public sealed class AddUnit : IPlanningCommand<EditionPlan, AddUnitRequest>
                     Tables.Units.Edition.Is(plan.Id),
                     Tables.Units.Lineage.Is(plan.NewLineage($"unit {title}")),
                     Tables.Units.Title.Is(title),
-                    Tables.Units.Rank.Is(OutlineRules.RankAfter(plan.Siblings("unit", null, null), request.After?.Value, null)),
+                    Tables.Units.Rank.Is(OutlineRules.RankAfter(plan.Siblings(Level.Unit, null, null), request.After?.Value, null)),
                     Tables.Units.Published.Is(owner is not null),
                     Tables.Units.Section.Is(owner)
                 ),

@@ -21,7 +21,7 @@ public sealed class MoveUnit : IPlanningCommand<EditionPlan, MoveUnitRequest>
             plan.Needed(request.Unit, "unit"),
             request.Version,
             [],
-            plan.Siblings("unit", null, null),
+            plan.Siblings(Level.Unit, null, null),
             request.After?.Value
         );
 }

@@ -1675,8 +1675,7 @@ export interface components {
         DifferenceChange: {
             /** Format: int64 */
             section: number;
-            /** @description `unit`, `lesson` or `item`. */
-            of: string;
+            of: components["schemas"]["Level"];
             /**
              * Format: int64
              * @description The id of what is to be otherwise.
@@ -1697,8 +1696,7 @@ export interface components {
         DifferenceHere: {
             /** @description `own`, `field`, `order` or `class`. */
             kind: string;
-            /** @description `unit`, `lesson` or `item`; null: a class. */
-            of: null | string;
+            of: null | components["schemas"]["Level"];
             /**
              * Format: int64
              * @description The id of it; 0: a class.
@@ -2023,6 +2021,8 @@ export interface components {
              */
             orderVersion: number;
         };
+        /** @enum {string} */
+        Level: "unit" | "lesson" | "item";
         /** @description What one level of a course is called. */
         LevelName: {
             /** @description As in "1 week". */

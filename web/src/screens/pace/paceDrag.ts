@@ -46,7 +46,7 @@ export function differenceOf(section: Section, run: Run, shape: Shape) {
     changes: [
       {
         section: section.id,
-        of: 'lesson',
+        of: 'lesson' as const,
         target: run.lesson,
         field: shape.field,
         putBack: shape.value === null,
