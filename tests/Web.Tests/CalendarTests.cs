@@ -1,16 +1,12 @@
 using System.Net;
 using System.Text.Json.Nodes;
-using Dapper;
-using Microsoft.AspNetCore.Routing;
 using Microsoft.AspNetCore.SignalR.Client;
-using Microsoft.Extensions.DependencyInjection;
-using Polycline.Data.Verify;
 using Polycline.Demo.School;
 using Polycline.Testing;
-using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Live;
 using Shouldly;
 using Xunit;
+using static Polycline.Tests.Web.TermCommandExamples;
 
 namespace Polycline.Tests.Web;
 
@@ -21,85 +17,17 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     private Caller office = null!;
     private long term;
 
-    // An example of every command on a term that does something in the demo school.
-    private static readonly Dictionary<string, Func<CalendarTests, Task<object>>> Examples = new()
-    {
-        ["mark-days"] = _ =>
-            Task.FromResult<object>(
-                new { marks = new[] { Closure("2026-11-09", "2026-11-13", "Storm repairs"), Mark("extra", "2026-11-21", "Making up") } }
-            ),
-        ["set-term"] = async test => new
-        {
-            first = "2026-08-31",
-            last = "2026-12-16",
-            weekdays = new[] { "mon", "tue", "wed", "thu", "fri" },
-            rotation = new
-            {
-                kind = "weeks",
-                labels = new[] { "A", "B" },
-                count = "teaching",
-            },
-            periods = (await test.Calendar())["periods"],
-            offDays = "back",
-            version = (await test.Calendar())["ownVersion"]!.GetValue<long>(),
-        },
-        ["undo"] = async test => new
-        {
-            batch = (await test.Post("mark-days", Marks(Closure("2026-11-09", "2026-11-13", "Storm repairs")))).Json[
-                "batch"
-            ]!.GetValue<long>(),
-        },
-    };
-
-    public static TheoryData<string> Commands => [.. Examples.Keys];
-
     public async ValueTask InitializeAsync()
     {
         school = await shared.Open();
         office = await school.As(DemoPeople.Office);
-        term = await TermOf("Autumn term 2026");
+        term = await TermCommandExamples.Autumn(school);
     }
 
     public ValueTask DisposeAsync()
     {
         office.Dispose();
         return ValueTask.CompletedTask;
-    }
-
-    [Theory]
-    [MemberData(nameof(Commands))]
-    public async Task What_is_shown_before_is_what_is_done_once_and_undone_whole(string command)
-    {
-        school
-            .Instance.Services.GetServices<EndpointDataSource>()
-            .SelectMany(source => source.Endpoints)
-            .Select(endpoint => endpoint.Metadata.GetMetadata<CommandEntry>())
-            .OfType<CommandEntry>()
-            .Where(entry => entry.Place == "term")
-            .Select(entry => entry.Name)
-            .Order()
-            .ShouldBe(Examples.Keys.Order());
-        var body = await Examples[command](this);
-        var (rows, before) = (await school.RowCounts(), await Content());
-        var shown = await office.Post($"{Route(command)}?preview=true", body);
-        shown.Status.ShouldBe(HttpStatusCode.OK, shown.Text);
-        (await school.RowCounts()).ShouldBe(rows);
-        shown.Json["reach"]!["rows"]!.AsArray().ShouldNotBeEmpty();
-        var key = Guid.NewGuid();
-        var replies = await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => office.Post(Route(command), body, key)));
-        replies.Select(reply => reply.Text).Distinct().Count().ShouldBe(1);
-        foreach (var field in new[] { "reach", "words", "version" })
-            JsonNode.DeepEquals(shown.Json[field], replies[0].Json[field]).ShouldBeTrue(field);
-        var after = await Content();
-        after.ShouldNotBe(before);
-        var undone = await Post("undo", new { batch = replies[0].Json["batch"]!.GetValue<long>() });
-        (await Content()).ShouldBe(before);
-        var again = await Post("undo", new { batch = undone.Json["batch"]!.GetValue<long>() });
-        (await Content()).ShouldBe(after);
-        var last = await Post("undo", new { batch = again.Json["batch"]!.GetValue<long>() });
-        if (command == "undo")
-            await Post("undo", new { batch = last.Json["batch"]!.GetValue<long>() });
-        (await Verifier.Run(school.Database.Owner, Verifier.OfLedger, CancellationToken.None)).ShouldBeEmpty();
     }
 
     [Fact]
@@ -191,12 +119,12 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         var calendar = await Calendar();
         async Task<string> Refused(string field, JsonNode? value)
         {
-            var body = (await Body(Examples["set-term"])).AsObject();
+            var body = System.Text.Json.JsonSerializer.SerializeToNode(await TermCommandExamples.All["set-term"](school))!.AsObject();
             body[field] = value;
-            var before = await Content();
+            var before = await school.RowCounts();
             var reply = await office.Post(Route("set-term"), body, Guid.NewGuid());
             reply.Status.ShouldBe(HttpStatusCode.UnprocessableEntity, reply.Text);
-            (await Content()).ShouldBe(before);
+            (await school.RowCounts()).ShouldBe(before);
             return $"{reply.Json["field"]}: {reply.Json["title"]}";
         }
         var fewer = new JsonArray([.. calendar["periods"]!.AsArray().Take(5).Select(period => period!.DeepClone())]);
@@ -265,11 +193,11 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             ("Staff and governors", DemoPeople.Office)
         );
         await Post("undo", new { batch = first.Json["batch"]!.GetValue<long>() });
-        var spring = await TermOf("Spring term 2027");
+        var spring = await TermCommandExamples.Term(school, "Spring term 2027");
         (await office.Post($"/api/terms/{spring}/mark-days", Marks(Renamed("Of another term")), Guid.NewGuid())).Json["field"]!
             .GetValue<string>()
             .ShouldBe("marks[0].id");
-        var over = await TermOf("Autumn term 2025");
+        var over = await TermCommandExamples.Term(school, "Autumn term 2025");
         (
             await office.Post($"/api/terms/{over}/mark-days", Marks(Closure("2025-11-10", "2025-11-10", "Too late")), Guid.NewGuid())
         ).Code.ShouldBe("at-rest");
@@ -382,39 +310,6 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
                 .ShouldBe("text");
     }
 
-    private static object Mark(string kind, string date, string name, string? runs = null) =>
-        new
-        {
-            id = (long?)null,
-            version = 0,
-            gone = false,
-            kind,
-            first = date,
-            last = date,
-            name,
-            runs,
-            periods = (object?)null,
-        };
-
-    private static object Closure(string first, string last, string name) =>
-        new
-        {
-            id = (long?)null,
-            version = 0,
-            gone = false,
-            kind = "closure",
-            first,
-            last,
-            name,
-            runs = (string?)null,
-            periods = (object?)null,
-        };
-
-    private static object Marks(object mark) => new { marks = new[] { mark } };
-
-    private async Task<JsonNode> Body(Func<CalendarTests, Task<object>> example) =>
-        System.Text.Json.JsonSerializer.SerializeToNode(await example(this))!;
-
     private async Task<Reply> Post(string command, object body)
     {
         var reply = await office.Post(Route(command), body, Guid.NewGuid());
@@ -422,23 +317,9 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         return reply;
     }
 
-    private async Task<JsonNode> Calendar() => (await office.Get($"/api/terms/{term}/calendar")).Json;
+    private Task<JsonNode> Calendar() => TermCommandExamples.Calendar(school);
 
     private async Task<string> Sections() => (await Calendar())["sections"]!.ToJsonString();
 
     private string Route(string command) => $"/api/terms/{term}/{command}";
-
-    private Task<long> TermOf(string name) =>
-        school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = @name", new { name }));
-
-    // What the calendar is, without the counters.
-    private Task<string> Content() =>
-        school.Sql(async connection =>
-            (
-                await connection.ExecuteScalarAsync<string>(
-                    "SELECT string_agg(line, E'\n' ORDER BY line) FROM (SELECT (to_jsonb(t) - 'version' - 'own_version')::text "
-                        + "AS line FROM term t UNION ALL SELECT (to_jsonb(d) - 'version')::text FROM calendar_day d) lines"
-                )
-            )!
-        );
 }

@@ -1,53 +1,74 @@
 using System.Net;
 using System.Text.Json.Nodes;
 using Dapper;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.Extensions.DependencyInjection;
 using Polycline.Core.Release;
 using Polycline.Data.Courses;
 using Polycline.Data.Verify;
 using Polycline.Demo.School;
 using Polycline.Testing;
+using Polycline.Web.Foundation.Commands;
 using Shouldly;
 using Xunit;
 
 namespace Polycline.Tests.Web;
 
 /// <summary>
-/// Every command walked alike: looked at beforehand, applied, sent twice, undone, refused where it must be. Each walk leaves the course as
-/// it found it.
+/// Every command of planning walked alike, on an edition and on a term: looked at beforehand, applied, sent twice, undone.
+/// Each walk leaves everything as it found it.
 /// </summary>
 public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfClass>, IAsyncLifetime
 {
+    // By where they are sent: to an edition, or to a term.
+    private static readonly Dictionary<string, Func<School, Task<object?>>> Examples = CommandExamples
+        .All.Select(one => (At: $"editions/{one.Key}", one.Value))
+        .Concat(TermCommandExamples.All.Select(one => (At: $"terms/{one.Key}", one.Value)))
+        .ToDictionary(one => one.At, one => one.Value);
+
     private School school = null!;
     private Caller lead = null!;
+    private Caller office = null!;
+    private long term;
 
-    public static TheoryData<string> Commands => [.. CommandExamples.All.Keys];
+    public static TheoryData<string> Commands => [.. Examples.Keys];
 
     public async ValueTask InitializeAsync()
     {
         school = await shared.Open();
         lead = await school.As(DemoPeople.Lead);
+        office = await school.As(DemoPeople.Office);
+        term = await TermCommandExamples.Autumn(school);
     }
 
     public ValueTask DisposeAsync()
     {
         lead.Dispose();
+        office.Dispose();
         return ValueTask.CompletedTask;
     }
 
     [Fact]
     public void Every_command_has_its_example() =>
-        CommandRefusalTests.Registered(school).Select(row => row.Name).Order().ShouldBe(CommandExamples.All.Keys.Order());
+        school
+            .Instance.Services.GetServices<EndpointDataSource>()
+            .SelectMany(source => source.Endpoints)
+            .Select(endpoint => endpoint.Metadata.GetMetadata<CommandEntry>())
+            .Where(entry => entry is { Planning: true })
+            .Select(entry => $"{entry!.Place}s/{entry.Name}")
+            .Order()
+            .ShouldBe(Examples.Keys.Order());
 
     [Theory]
     [MemberData(nameof(Commands))]
     public async Task What_is_shown_before_is_what_is_done_and_looking_writes_nothing(string command)
     {
-        var body = await CommandExamples.All[command](school);
+        var body = await Examples[command](school);
         var before = await school.RowCounts();
-        var shown = await lead.Post($"{Route(command)}?preview=true", body);
+        var shown = await Whose(command).Post($"{Route(command)}?preview=true", body);
         shown.Status.ShouldBe(HttpStatusCode.OK, shown.Text);
         (await school.RowCounts()).ShouldBe(before);
-        var done = await lead.Post(Route(command), body, Guid.NewGuid());
+        var done = await Whose(command).Post(Route(command), body, Guid.NewGuid());
         done.Status.ShouldBe(HttpStatusCode.OK, done.Text);
         shown.Json["applied"]!.GetValue<bool>().ShouldBeFalse();
         done.Json["applied"]!.GetValue<bool>().ShouldBeTrue();
@@ -57,24 +78,25 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
             shown.Json["act"]!.GetValue<string>().ShouldNotBeEmpty();
         foreach (var field in new[] { "reach", "words", "act", "version" })
             JsonNode.DeepEquals(shown.Json[field], done.Json[field]).ShouldBeTrue(field);
-        await TakeBack(done);
+        await TakeBack(command, done);
     }
 
     [Theory]
     [MemberData(nameof(Commands))]
     public async Task Undone_it_is_as_it_was_and_undone_again_as_it_became(string command)
     {
-        var body = await CommandExamples.All[command](school);
+        var body = await Examples[command](school);
         var before = await Content();
-        var batch = (await lead.Post(Route(command), body, Guid.NewGuid())).Json["batch"]!.GetValue<long>();
+        var batch = (await Whose(command).Post(Route(command), body, Guid.NewGuid())).Json["batch"]!.GetValue<long>();
         var after = await Content();
         after.ShouldNotBe(before);
-        var undone = await lead.Post(Route("undo"), new { batch }, Guid.NewGuid());
+        var undone = await Whose(command).Post(Route(command, "undo"), new { batch }, Guid.NewGuid());
         (await Content()).ShouldBe(before);
-        var again = await lead.Post(Route("undo"), new { batch = undone.Json["batch"]!.GetValue<long>() }, Guid.NewGuid());
+        var again = await Whose(command)
+            .Post(Route(command, "undo"), new { batch = undone.Json["batch"]!.GetValue<long>() }, Guid.NewGuid());
         (await Content()).ShouldBe(after);
-        (await lead.Post(Route("undo"), new { batch }, Guid.NewGuid())).Code.ShouldBe("cannot-undo");
-        await TakeBack(again);
+        (await Whose(command).Post(Route(command, "undo"), new { batch }, Guid.NewGuid())).Code.ShouldBe("cannot-undo");
+        await TakeBack(command, again);
         (await Verifier.Run(school.Database.Owner, Verifier.OfLedger, CancellationToken.None)).ShouldBeEmpty();
     }
 
@@ -82,40 +104,29 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     [MemberData(nameof(Commands))]
     public async Task Sent_many_times_at_once_under_one_key_it_is_done_once(string command)
     {
-        var body = await CommandExamples.All[command](school);
+        var body = await Examples[command](school);
         var key = Guid.NewGuid();
         var batches = await Batches();
-        var replies = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => lead.Post(Route(command), body, key)));
+        var replies = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => Whose(command).Post(Route(command), body, key)));
         replies.Select(reply => reply.Text).Distinct().Count().ShouldBe(1);
         replies[0].Status.ShouldBe(HttpStatusCode.OK);
         (await Batches()).ShouldBe(batches + 1);
-        (
-            await lead.Post(
-                Route("rename-item"),
-                new
-                {
-                    item = 1,
-                    title = "Another thing",
-                    version = 1,
-                },
-                key
-            )
-        ).Code.ShouldBe("key-reused");
-        await TakeBack(replies[0]);
-        (await lead.Post(Route(command), body)).Json["field"]!.GetValue<string>().ShouldBe("Idempotency-Key");
+        (await Whose(command).Post(Route(command, "undo"), new { batch = 1 }, key)).Code.ShouldBe("key-reused");
+        await TakeBack(command, replies[0]);
+        (await Whose(command).Post(Route(command), body)).Json["field"]!.GetValue<string>().ShouldBe("Idempotency-Key");
     }
 
     [Fact]
     public async Task A_preview_that_nobody_waits_for_holds_nothing_up_and_what_was_sent_to_be_done_is_done()
     {
-        var body = await CommandExamples.All["add-unit"](school);
+        var body = await Examples["editions/add-unit"](school);
         using var hangUp = new CancellationTokenSource();
         await using var held = await school.Owner.Source.OpenConnectionAsync();
         await using var holding = await held.BeginTransactionAsync();
         await EditionStore.Lock(held, new(school.WeatherWatch));
-        var looking = lead.Post($"{Route("add-unit")}?preview=true", body, hangUp: hangUp.Token);
+        var looking = lead.Post($"{Route("editions/add-unit")}?preview=true", body, hangUp: hangUp.Token);
         await school.UntilWaiting(1);
-        var doing = lead.Post(Route("add-unit"), body, Guid.NewGuid(), hangUp: hangUp.Token);
+        var doing = lead.Post(Route("editions/add-unit"), body, Guid.NewGuid(), hangUp: hangUp.Token);
         await school.UntilWaiting(2);
         var batches = await Batches();
         await hangUp.CancelAsync();
@@ -126,26 +137,34 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         await holding.CommitAsync();
         await School.Until(async () => await Batches() == batches + 1, "what was sent was not done");
         var batch = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT max(id) FROM batch"));
-        (await lead.Post(Route("undo"), new { batch }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (await lead.Post(Route("editions/undo"), new { batch }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
     }
 
-    private async Task TakeBack(Reply done) =>
-        (await lead.Post(Route("undo"), new { batch = done.Json["batch"]!.GetValue<long>() }, Guid.NewGuid())).Status.ShouldBe(
-            HttpStatusCode.OK
-        );
+    private async Task TakeBack(string command, Reply done) =>
+        (
+            await Whose(command).Post(Route(command, "undo"), new { batch = done.Json["batch"]!.GetValue<long>() }, Guid.NewGuid())
+        ).Status.ShouldBe(HttpStatusCode.OK);
 
-    private string Route(string command) => $"/api/editions/{school.WeatherWatch}/{command}";
+    private Caller Whose(string command) => command.StartsWith("terms", StringComparison.Ordinal) ? office : lead;
+
+    // Where a command is sent, or another one of the same edition or term.
+    private string Route(string command, string? other = null) =>
+        command.Split('/') is ["terms", var ofTerm]
+            ? $"/api/terms/{term}/{other ?? ofTerm}"
+            : $"/api/editions/{school.WeatherWatch}/{other ?? command.Split('/')[^1]}";
 
     private Task<int> Batches() => school.Sql(connection => connection.ExecuteScalarAsync<int>("SELECT count(*)::int FROM batch"));
 
-    // What a course is, without the counters.
+    // What courses and calendars are, without the counters.
     private Task<string> Content() =>
         school.Sql(async connection =>
             (
                 await connection.ExecuteScalarAsync<string>(
                     """
                     SELECT string_agg(line, E'\n' ORDER BY line) FROM (
-                      SELECT 'edition ' || id || codes || before || coalesce(levels::text, '') AS line FROM edition
+                      SELECT 'term ' || (to_jsonb(t) - 'version' - 'own_version')::text AS line FROM term t
+                      UNION ALL SELECT 'calendar_day ' || (to_jsonb(t) - 'version')::text FROM calendar_day t
+                      UNION ALL SELECT 'edition ' || id || codes || before || coalesce(levels::text, '') FROM edition
                       UNION ALL SELECT 'unit ' || (to_jsonb(t) - 'version')::text FROM unit t WHERE removed_at IS NULL
                       UNION ALL SELECT 'lesson ' || (to_jsonb(t) - 'version')::text FROM lesson t WHERE removed_at IS NULL
                       UNION ALL SELECT 'item ' || (to_jsonb(t) - 'version')::text FROM item t WHERE removed_at IS NULL
