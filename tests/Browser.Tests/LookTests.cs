@@ -166,7 +166,7 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
             {
                 person.Paper(paper);
                 person.Ask<IReadOnlyCollection<object>>(OffTheme).Select(fault => (string)fault).ShouldBeEmpty($"{where}, {paper}");
-                // By night nothing but the colours is other than by day.
+                // Only the colours differ at night.
                 person.IsAccessible($"{where}, {paper}", colours: paper == "night");
             }
         }
@@ -197,6 +197,7 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
                     ("outline", "[data-stop]"),
                     ("today", ".section"),
                     ("sections", ".choice"),
+                    ("sections?section=2&shows=lessons", ".choice"),
                     ("dates", "[data-cell]"),
                     ("pace", ".frame svg"),
                 }
@@ -205,6 +206,8 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
                 person.Open($"/editions/2/{screen}");
                 person.See(there);
                 person.Ask<long>("return document.documentElement.scrollWidth").ShouldBeLessThanOrEqualTo(width, screen);
+                // What has the focus, wherever it stands, scrolls its list and never the whole page.
+                person.Ask<long>("return document.documentElement.scrollHeight").ShouldBeLessThanOrEqualTo(height, screen);
                 person
                     .Ask<bool>("return (document.querySelector('.frame')?.getBoundingClientRect().bottom ?? 0) <= innerHeight")
                     .ShouldBeTrue(screen);

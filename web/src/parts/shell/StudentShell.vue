@@ -15,6 +15,8 @@ import PageHead from './PageHead.vue'
 .page {
   display: grid;
   grid-template-rows: auto 1fr;
+  /* Whatever stands anywhere in it, seen or only said, never makes the page itself scroll away. */
+  position: relative;
   height: 100dvh;
   padding: 0 var(--space-8);
   overflow: clip;

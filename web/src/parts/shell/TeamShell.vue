@@ -77,6 +77,8 @@ const asTeam = computed(() => (viewpoint.query.value.at ? { at: viewpoint.query.
 .shell {
   display: grid;
   grid-template-rows: auto auto auto 1fr;
+  /* Whatever stands anywhere in it, seen or only said, never makes the page itself scroll away. */
+  position: relative;
   height: 100dvh;
   padding: 0 var(--space-8);
   overflow: clip;
