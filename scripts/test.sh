@@ -50,7 +50,7 @@ dotnet_tests() {
   local dll="$ROOT/tests/$name.Tests/bin/Release/net10.0/$name.Tests"
   local started=$SECONDS
   rm -f "$report"
-  # Much is run a few times and little for long: it is not measured to be compiled better, and memory is gathered seldom.
+  # Most code here runs a few times: profiling it to compile it better does not pay, and neither does collecting memory often.
   DOTNET_TieredPGO=0 DOTNET_GCgen0size=4000000 timeout 1200 "$dll" -noColor -maxThreads 4 -result-ctrf "$report" "${@:2}" >"$log" 2>&1 || true
   if ! node "$ROOT/scripts/report.mjs" "$report" >"$said" 2>>"$log"; then
     FAILED=$((FAILED + 1))
@@ -127,7 +127,7 @@ run_tests() {
   install_web
   rm -f "$STATE"/test/*.counts
   local front_end start project
-  # Whoever has to wait for nothing runs from the beginning to the end.
+  # These wait for nothing else, so they run alongside from the start.
   beside front-end front_end_checks
   front_end=$!
   check "packages as locked" dotnet restore Polycline.slnx --locked-mode

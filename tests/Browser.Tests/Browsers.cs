@@ -8,22 +8,22 @@ using Xunit;
 
 namespace Polycline.Tests.Browser;
 
-/// <summary>Browsers that are kept from one walk to the next, for starting one costs as much as several pages.</summary>
+/// <summary>Browsers kept from one walk to the next, because starting one costs as much as loading several pages.</summary>
 public sealed class Browsers : IDisposable
 {
     private static readonly ConcurrentBag<Kept> Idle = [];
 
-    /// <summary>A browser, and where it keeps what it keeps.</summary>
+    /// <summary>A browser and its profile folder.</summary>
     public sealed record Kept(ChromeDriver Driver, string Profile)
     {
         public void Devtools(string command, Dictionary<string, object?> parameters) => Driver.ExecuteCdpCommand(command, parameters);
     }
 
-    /// <summary>One that nobody uses, as if it had just been started.</summary>
+    /// <summary>An idle browser, as clean as if it had just been started.</summary>
     public static Kept Take() => Idle.TryTake(out var kept) ? kept : Start();
 
-    /// <summary>Takes it back; what somebody left in it goes.</summary>
-    /// <param name="visited">Where they have been.</param>
+    /// <summary>Takes a browser back and clears what was left in it.</summary>
+    /// <param name="visited">The address whose storage is cleared.</param>
     public static void GiveBack(Kept browser, Uri visited)
     {
         try
@@ -40,7 +40,7 @@ public sealed class Browsers : IDisposable
                 browser.Driver.Manage().Logs.GetLog(log);
             Idle.Add(browser);
         }
-        // A walk that failed may have left it in no state to go on.
+        // A failed walk may have left it unusable.
         catch (WebDriverException)
         {
             End(browser);
@@ -79,7 +79,7 @@ public sealed class Browsers : IDisposable
             "--disable-background-networking",
             "--disable-component-update",
             "--disable-sync",
-            // Nobody looks at any of them, and yet none is to be put off.
+            // Chromium would slow down pages that it thinks nobody looks at.
             "--disable-background-timer-throttling",
             "--disable-backgrounding-occluded-windows",
             "--disable-renderer-backgrounding",

@@ -208,7 +208,7 @@ public sealed class Person : IDisposable
 
     public void Until(Func<bool> met, string what = "", TimeSpan? patience = null) => Wait(() => met() ? this : null, what, patience);
 
-    /// <summary>Turns the paper over, as happens when it is turned over in another window.</summary>
+    /// <summary>Turns the paper over as another window would.</summary>
     public void Paper(string paper)
     {
         Ask<object?>(
@@ -291,8 +291,8 @@ public sealed class Person : IDisposable
 
     public void Dispose() => Browsers.GiveBack(browser, address);
 
-    // Waits a moment in the page itself, looking again as it changes: asking from here, over and over, costs more than all
-    // the pages do. Null where it does not come so soon, or the page went.
+    // Waits up to two seconds inside the page, checking again whenever it changes: polling from here costs more than the
+    // pages themselves. Null if it has not happened by then, or the page was left.
     private object? Soon(string condition, params object[] arguments)
     {
         try
@@ -325,7 +325,7 @@ public sealed class Person : IDisposable
                 }
                 const observer = new MutationObserver(() => (next ||= setTimeout(look, 40)))
                 observer.observe(document, { subtree: true, childList: true, characterData: true, attributes: true })
-                // What a style alone changes is no mutation.
+                // A change of style alone is no mutation.
                 const every = setInterval(look, 250)
                 setTimeout(() => finish(null), 2000)
                 look()

@@ -55,7 +55,7 @@ public sealed class PublishedSchool : IAsyncLifetime
         start.ArgumentList.Add("serve");
         start.Environment["POLYCLINE_DATABASE"] = database.App;
         start.Environment["POLYCLINE_ADDRESS"] = Addresses[instance].ToString();
-        // It was compiled ahead, and is ended before compiling it once more would have paid.
+        // Compiled ahead of time already: a walk is over before recompiling would pay.
         start.Environment["DOTNET_TieredPGO"] = "0";
         start.Environment["DOTNET_TC_CallCountThreshold"] = "4000";
         var process = Process.Start(start)!;

@@ -4,12 +4,14 @@ using System.Security.Cryptography;
 using System.Text;
 using Dapper;
 using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Routing;
 using Microsoft.AspNetCore.WebUtilities;
 using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 using Npgsql;
 using Polycline.Data;
 using Polycline.Demo;
+using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Host;
 
 namespace Polycline.Testing;
@@ -109,6 +111,14 @@ public sealed class School : IAsyncDisposable
             )
         );
 
+    /// <summary>The registry of everything that can be written.</summary>
+    public IEnumerable<CommandEntry> Commands =>
+        Instance
+            .Services.GetServices<EndpointDataSource>()
+            .SelectMany(source => source.Endpoints)
+            .Select(endpoint => endpoint.Metadata.GetMetadata<CommandEntry>())
+            .OfType<CommandEntry>();
+
     public IClock Clock => Instance.Services.GetRequiredService<IClock>();
 
     public long WeatherWatch => Ids["edition:Weather Watch 2026"];
@@ -133,7 +143,7 @@ public sealed class School : IAsyncDisposable
     /// <summary>Comes when something has come to be so.</summary>
     public static async Task Until(Func<Task<bool>> isSo, string otherwise)
     {
-        for (var waited = Stopwatch.StartNew(); waited.Elapsed < TimeSpan.FromSeconds(10); await Task.Delay(5))
+        for (var waited = Stopwatch.StartNew(); waited.Elapsed < TimeSpan.FromSeconds(10); await Task.Yield())
             if (await isSo())
                 return;
         throw new TimeoutException(otherwise);

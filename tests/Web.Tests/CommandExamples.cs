@@ -10,7 +10,6 @@ namespace Polycline.Tests.Web;
 /// <summary>A good request for every command; the walks take them all.</summary>
 public static class CommandExamples
 {
-    /// <summary>By name; a command without one fails the walks.</summary>
     /// <summary>What a team might call its levels.</summary>
     public static readonly object Levels = new
     {
@@ -19,6 +18,7 @@ public static class CommandExamples
         item = new { one = "hour's work", many = "pieces of work" },
     };
 
+    /// <summary>By name; a command without one fails the walks.</summary>
     public static readonly IReadOnlyDictionary<string, Func<School, Task<object?>>> All = new Dictionary<
         string,
         Func<School, Task<object?>>

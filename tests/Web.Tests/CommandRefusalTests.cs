@@ -1,47 +1,30 @@
 using System.Net;
 using System.Text.Json;
 using Dapper;
-using Microsoft.AspNetCore.Routing;
-using Microsoft.Extensions.DependencyInjection;
 using Polycline.Core;
 using Polycline.Demo.School;
 using Polycline.Testing;
-using Polycline.Web.Foundation.Commands;
 using Shouldly;
 using Xunit;
 
 namespace Polycline.Tests.Web;
 
 /// <summary>Every command of planning refused alike: what is not there, not now, and not in an edition at rest.</summary>
-public sealed class CommandRefusalTests(SchoolOfClass shared) : IClassFixture<SchoolOfClass>, IAsyncLifetime
+public sealed class CommandRefusalTests(SchoolOfClass shared) : LeadOfASharedSchool(shared)
 {
-    private School school = null!;
-    private Caller lead = null!;
-
     public static TheoryData<string> Commands => [.. CommandExamples.All.Keys];
-
-    public async ValueTask InitializeAsync()
-    {
-        school = await shared.Open();
-        lead = await school.As(DemoPeople.Lead);
-    }
-
-    public ValueTask DisposeAsync()
-    {
-        lead.Dispose();
-        return ValueTask.CompletedTask;
-    }
 
     [Theory]
     [MemberData(nameof(Commands))]
     public async Task An_id_of_another_course_is_not_there(string command)
     {
-        var body = JsonSerializer.SerializeToNode(await CommandExamples.All[command](school))!;
-        var ids = IdsIn(Registered(school).Single(row => row.Name == command).Request, "").ToList();
+        var body = JsonSerializer.SerializeToNode(await CommandExamples.All[command](School))!;
+        var ids = IdsIn(School.Commands.Single(entry => entry is { Planning: true, Place: "edition" } && entry.Name == command).Request, "")
+            .ToList();
         // What holds for the whole course names nothing in it.
         (ids.Count > 0 || command is "change-course" or "add-group").ShouldBeTrue();
         var foreign = await Foreign();
-        var before = await school.RowCounts();
+        var before = await School.RowCounts();
         foreach (var (path, of) in ids)
         {
             var swapped = body.DeepClone();
@@ -49,33 +32,33 @@ public sealed class CommandRefusalTests(SchoolOfClass shared) : IClassFixture<Sc
                 .Where(step => step.Length > 0)
                 .Aggregate(swapped, (node, step) => step == "0" ? node[0]! : node[step]!);
             owner[path.Split('.')[^1]] = foreign[of.Name];
-            var reply = await lead.Post(Route(command), swapped, Guid.NewGuid());
+            var reply = await Lead.Post(Route(command), swapped, Guid.NewGuid());
             reply.Status.ShouldBe(HttpStatusCode.NotFound, path);
             reply.Json["field"]!.GetValue<string>().Split('.')[^1].ShouldBe(path.Split('.')[^1]);
         }
-        (await school.RowCounts()).ShouldBe(before);
+        (await School.RowCounts()).ShouldBe(before);
     }
 
     [Theory]
     [MemberData(nameof(Commands))]
     public async Task Through_other_eyes_or_at_another_moment_nothing_is_written(string command)
     {
-        var body = await CommandExamples.All[command](school);
-        var before = await school.RowCounts("audit");
-        foreach (var view in new[] { "at=2026-10-15T09:00:00Z", $"as=student:{school.Ids["person:" + DemoPeople.OnTrack]}" })
+        var body = await CommandExamples.All[command](School);
+        var before = await School.RowCounts("audit");
+        foreach (var view in new[] { "at=2026-10-15T09:00:00Z", $"as=student:{School.Ids["person:" + DemoPeople.OnTrack]}" })
         foreach (var more in new[] { "", "&preview=true" })
-            (await lead.Post($"{Route(command)}?{view}{more}", body, Guid.NewGuid())).Code.ShouldBe("not-now");
-        (await school.RowCounts("audit")).ShouldBe(before);
+            (await Lead.Post($"{Route(command)}?{view}{more}", body, Guid.NewGuid())).Code.ShouldBe("not-now");
+        (await School.RowCounts("audit")).ShouldBe(before);
     }
 
     [Theory]
     [MemberData(nameof(Commands))]
     public async Task An_edition_at_rest_is_not_changed(string command)
     {
-        var body = await CommandExamples.All[command](school);
-        var resting = school.Ids["edition:Weather Watch 2025"];
-        (await lead.Post($"/api/editions/{resting}/{command}", body, Guid.NewGuid())).Code.ShouldBe("at-rest");
-        (await lead.Get($"/api/editions/{resting}/outline")).Json["canChange"]!.GetValue<bool>().ShouldBeFalse();
+        var body = await CommandExamples.All[command](School);
+        var resting = School.Ids["edition:Weather Watch 2025"];
+        (await Lead.Post($"/api/editions/{resting}/{command}", body, Guid.NewGuid())).Code.ShouldBe("at-rest");
+        (await Lead.Get($"/api/editions/{resting}/outline")).Json["canChange"]!.GetValue<bool>().ShouldBeFalse();
     }
 
     // Every id that a request holds, also one that may be left out, and those in its lists.
@@ -93,40 +76,30 @@ public sealed class CommandRefusalTests(SchoolOfClass shared) : IClassFixture<Sc
         }
     }
 
-    private string Route(string command) => $"/api/editions/{school.WeatherWatch}/{command}";
-
-    internal static List<CommandEntry> Registered(School school) =>
-        [
-            .. school
-                .Instance.Services.GetServices<EndpointDataSource>()
-                .SelectMany(source => source.Endpoints)
-                .Select(endpoint => endpoint.Metadata.GetMetadata<CommandEntry>())
-                .OfType<CommandEntry>()
-                .Where(entry => entry is { Planning: true, Place: "edition" }),
-        ];
+    private string Route(string command) => $"/api/editions/{School.WeatherWatch}/{command}";
 
     // Ids of the colleague's course, by what they are ids of.
     private async Task<Dictionary<string, long>> Foreign()
     {
-        var tides = school.Ids["edition:Tides and Channels 2026"];
+        var tides = School.Ids["edition:Tides and Channels 2026"];
         Task<long> Some(string table) =>
-            school.Sql(connection =>
+            School.Sql(connection =>
                 connection.ExecuteScalarAsync<long>($"SELECT min(id) FROM {table} WHERE edition = @tides", new { tides })
             );
         return new()
         {
-            ["Item"] = (await CommandExamples.FirstItem(school, tides)).Item,
+            ["Item"] = (await CommandExamples.FirstItem(School, tides)).Item,
             ["Lesson"] = await Some("lesson"),
             ["Unit"] = await Some("unit"),
-            ["Person"] = school.Ids["person:" + DemoPeople.Colleague],
-            ["GroupRow"] = await school.Sql(connection =>
+            ["Person"] = School.Ids["person:" + DemoPeople.Colleague],
+            ["GroupRow"] = await School.Sql(connection =>
                 connection.ExecuteScalarAsync<long>(
                     "INSERT INTO student_group (edition, name) VALUES (@tides, 'Theirs') ON CONFLICT "
                         + "(edition, name) WHERE removed_at IS NULL DO UPDATE SET version = 1 RETURNING id",
                     new { tides }
                 )
             ),
-            ["Section"] = await school.Sql(connection =>
+            ["Section"] = await School.Sql(connection =>
                 connection.ExecuteScalarAsync<long>(
                     """
                     INSERT INTO section (name, letter, term) VALUES ('Somebody else''s', 'Z', (SELECT min(id) FROM term))
@@ -134,7 +107,7 @@ public sealed class CommandRefusalTests(SchoolOfClass shared) : IClassFixture<Sc
                     """
                 )
             ),
-            ["Batch"] = await CommandExamples.SomeBatch(school, tides, DemoPeople.Colleague),
+            ["Batch"] = await CommandExamples.SomeBatch(School, tides, DemoPeople.Colleague),
         };
     }
 }

@@ -1,14 +1,11 @@
 using System.Net;
 using System.Text.Json.Nodes;
 using Dapper;
-using Microsoft.AspNetCore.Routing;
-using Microsoft.Extensions.DependencyInjection;
 using Polycline.Core.Release;
 using Polycline.Data.Courses;
 using Polycline.Data.Verify;
 using Polycline.Demo.School;
 using Polycline.Testing;
-using Polycline.Web.Foundation.Commands;
 using Shouldly;
 using Xunit;
 
@@ -18,7 +15,7 @@ namespace Polycline.Tests.Web;
 /// Every command of planning walked alike, on an edition and on a term: looked at beforehand, applied, sent twice, undone.
 /// Each walk leaves everything as it found it.
 /// </summary>
-public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfClass>, IAsyncLifetime
+public sealed class CommandTests(SchoolOfClass shared) : LeadOfASharedSchool(shared)
 {
     // By where they are sent: to an edition, or to a term.
     private static readonly Dictionary<string, Func<School, Task<object?>>> Examples = CommandExamples
@@ -26,36 +23,28 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         .Concat(TermCommandExamples.All.Select(one => (At: $"terms/{one.Key}", one.Value)))
         .ToDictionary(one => one.At, one => one.Value);
 
-    private School school = null!;
-    private Caller lead = null!;
     private Caller office = null!;
     private long term;
 
     public static TheoryData<string> Commands => [.. Examples.Keys];
 
-    public async ValueTask InitializeAsync()
+    protected override async Task Prepare()
     {
-        school = await shared.Open();
-        lead = await school.As(DemoPeople.Lead);
-        office = await school.As(DemoPeople.Office);
-        term = await TermCommandExamples.Autumn(school);
+        office = await School.As(DemoPeople.Office);
+        term = await TermCommandExamples.Autumn(School);
     }
 
-    public ValueTask DisposeAsync()
+    public override ValueTask DisposeAsync()
     {
-        lead.Dispose();
         office.Dispose();
-        return ValueTask.CompletedTask;
+        return base.DisposeAsync();
     }
 
     [Fact]
     public void Every_command_has_its_example() =>
-        school
-            .Instance.Services.GetServices<EndpointDataSource>()
-            .SelectMany(source => source.Endpoints)
-            .Select(endpoint => endpoint.Metadata.GetMetadata<CommandEntry>())
-            .Where(entry => entry is { Planning: true })
-            .Select(entry => $"{entry!.Place}s/{entry.Name}")
+        School
+            .Commands.Where(entry => entry.Planning)
+            .Select(entry => $"{entry.Place}s/{entry.Name}")
             .Order()
             .ShouldBe(Examples.Keys.Order());
 
@@ -63,11 +52,11 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     [MemberData(nameof(Commands))]
     public async Task What_is_shown_before_is_what_is_done_and_looking_writes_nothing(string command)
     {
-        var body = await Examples[command](school);
-        var before = await school.RowCounts();
+        var body = await Examples[command](School);
+        var before = await School.RowCounts();
         var shown = await Whose(command).Post($"{Route(command)}?preview=true", body);
         shown.Status.ShouldBe(HttpStatusCode.OK, shown.Text);
-        (await school.RowCounts()).ShouldBe(before);
+        (await School.RowCounts()).ShouldBe(before);
         var done = await Whose(command).Post(Route(command), body, Guid.NewGuid());
         done.Status.ShouldBe(HttpStatusCode.OK, done.Text);
         shown.Json["applied"]!.GetValue<bool>().ShouldBeFalse();
@@ -85,7 +74,7 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     [MemberData(nameof(Commands))]
     public async Task Undone_it_is_as_it_was_and_undone_again_as_it_became(string command)
     {
-        var body = await Examples[command](school);
+        var body = await Examples[command](School);
         var before = await Content();
         var batch = (await Whose(command).Post(Route(command), body, Guid.NewGuid())).Json["batch"]!.GetValue<long>();
         var after = await Content();
@@ -97,14 +86,14 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         (await Content()).ShouldBe(after);
         (await Whose(command).Post(Route(command, "undo"), new { batch }, Guid.NewGuid())).Code.ShouldBe("cannot-undo");
         await TakeBack(command, again);
-        (await Verifier.Run(school.Database.Owner, Verifier.OfLedger, CancellationToken.None)).ShouldBeEmpty();
+        (await Verifier.Run(School.Database.Owner, Verifier.OfLedger, CancellationToken.None)).ShouldBeEmpty();
     }
 
     [Theory]
     [MemberData(nameof(Commands))]
     public async Task Sent_many_times_at_once_under_one_key_it_is_done_once(string command)
     {
-        var body = await Examples[command](school);
+        var body = await Examples[command](School);
         var key = Guid.NewGuid();
         var batches = await Batches();
         var replies = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => Whose(command).Post(Route(command), body, key)));
@@ -119,25 +108,25 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     [Fact]
     public async Task A_preview_that_nobody_waits_for_holds_nothing_up_and_what_was_sent_to_be_done_is_done()
     {
-        var body = await Examples["editions/add-unit"](school);
+        var body = await Examples["editions/add-unit"](School);
         using var hangUp = new CancellationTokenSource();
-        await using var held = await school.Owner.Source.OpenConnectionAsync();
+        await using var held = await School.Owner.Source.OpenConnectionAsync();
         await using var holding = await held.BeginTransactionAsync();
-        await EditionStore.Lock(held, new(school.WeatherWatch));
-        var looking = lead.Post($"{Route("editions/add-unit")}?preview=true", body, hangUp: hangUp.Token);
-        await school.UntilWaiting(1);
-        var doing = lead.Post(Route("editions/add-unit"), body, Guid.NewGuid(), hangUp: hangUp.Token);
-        await school.UntilWaiting(2);
+        await EditionStore.Lock(held, new(School.WeatherWatch));
+        var looking = Lead.Post($"{Route("editions/add-unit")}?preview=true", body, hangUp: hangUp.Token);
+        await School.UntilWaiting(1);
+        var doing = Lead.Post(Route("editions/add-unit"), body, Guid.NewGuid(), hangUp: hangUp.Token);
+        await School.UntilWaiting(2);
         var batches = await Batches();
         await hangUp.CancelAsync();
         await Should.ThrowAsync<OperationCanceledException>(looking);
         await Should.ThrowAsync<OperationCanceledException>(doing);
         // The preview has stopped waiting, while the course is still held.
-        await school.UntilWaiting(1);
+        await School.UntilWaiting(1);
         await holding.CommitAsync();
         await School.Until(async () => await Batches() == batches + 1, "what was sent was not done");
-        var batch = await school.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT max(id) FROM batch"));
-        (await lead.Post(Route("editions/undo"), new { batch }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        var batch = await School.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT max(id) FROM batch"));
+        (await Lead.Post(Route("editions/undo"), new { batch }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
     }
 
     private async Task TakeBack(string command, Reply done) =>
@@ -145,19 +134,19 @@ public sealed class CommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
             await Whose(command).Post(Route(command, "undo"), new { batch = done.Json["batch"]!.GetValue<long>() }, Guid.NewGuid())
         ).Status.ShouldBe(HttpStatusCode.OK);
 
-    private Caller Whose(string command) => command.StartsWith("terms", StringComparison.Ordinal) ? office : lead;
+    private Caller Whose(string command) => command.StartsWith("terms", StringComparison.Ordinal) ? office : Lead;
 
     // Where a command is sent, or another one of the same edition or term.
     private string Route(string command, string? other = null) =>
         command.Split('/') is ["terms", var ofTerm]
             ? $"/api/terms/{term}/{other ?? ofTerm}"
-            : $"/api/editions/{school.WeatherWatch}/{other ?? command.Split('/')[^1]}";
+            : $"/api/editions/{School.WeatherWatch}/{other ?? command.Split('/')[^1]}";
 
-    private Task<int> Batches() => school.Sql(connection => connection.ExecuteScalarAsync<int>("SELECT count(*)::int FROM batch"));
+    private Task<int> Batches() => School.Sql(connection => connection.ExecuteScalarAsync<int>("SELECT count(*)::int FROM batch"));
 
     // What courses and calendars are, without the counters.
     private Task<string> Content() =>
-        school.Sql(async connection =>
+        School.Sql(async connection =>
             (
                 await connection.ExecuteScalarAsync<string>(
                     """

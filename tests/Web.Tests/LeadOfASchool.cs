@@ -37,3 +37,28 @@ public abstract class LeadOfASchool : IAsyncLifetime
         return reply;
     }
 }
+
+/// <summary>One school for the class, and the lead of Weather Watch: what tests that leave it as they found it stand on.</summary>
+public abstract class LeadOfASharedSchool(SchoolOfClass shared) : IClassFixture<SchoolOfClass>, IAsyncLifetime
+{
+    protected School School { get; private set; } = null!;
+
+    protected Caller Lead { get; private set; } = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        School = await shared.Open();
+        Lead = await School.As(DemoPeople.Lead);
+        await Prepare();
+    }
+
+    /// <summary>What else a class needs before each of its tests.</summary>
+    protected virtual Task Prepare() => Task.CompletedTask;
+
+    public virtual ValueTask DisposeAsync()
+    {
+        GC.SuppressFinalize(this);
+        Lead.Dispose();
+        return ValueTask.CompletedTask;
+    }
+}

@@ -1,6 +1,5 @@
 using System.Net;
 using System.Text.Json.Nodes;
-using Polycline.Demo.School;
 using Polycline.Testing;
 using Polycline.Web.Host;
 using Shouldly;
@@ -9,31 +8,16 @@ using Xunit;
 namespace Polycline.Tests.Web;
 
 /// <summary>What is refused names the field, says what to do, and changes nothing: so one school is enough for all of it.</summary>
-public sealed class RefusalTests(SchoolOfClass shared) : IClassFixture<SchoolOfClass>, IAsyncLifetime
+public sealed class RefusalTests(SchoolOfClass shared) : LeadOfASharedSchool(shared)
 {
-    private School school = null!;
-    private Caller lead = null!;
-
-    public async ValueTask InitializeAsync()
-    {
-        school = await shared.Open();
-        lead = await school.As(DemoPeople.Lead);
-    }
-
-    public ValueTask DisposeAsync()
-    {
-        lead.Dispose();
-        return ValueTask.CompletedTask;
-    }
-
     [Theory]
     [InlineData("", "A title needs at least one letter.")]
     [InlineData("   ", "A title needs at least one letter.")]
     [InlineData("two\nlines", "A title is one line of text.")]
     public async Task A_bad_title_names_the_field_and_says_what_to_do(string title, string words)
     {
-        var (item, version) = await CommandExamples.FirstItem(school, school.WeatherWatch);
-        var reply = await lead.Post(
+        var (item, version) = await CommandExamples.FirstItem(School, School.WeatherWatch);
+        var reply = await Lead.Post(
             Route("rename-item"),
             new
             {
@@ -56,12 +40,12 @@ public sealed class RefusalTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     [InlineData("""{"item":1,""")]
     public async Task A_request_of_another_form_is_refused_whole(string body)
     {
-        var before = await school.RowCounts();
-        var reply = await lead.Post(Route("rename-item"), null, Guid.NewGuid(), request =>
+        var before = await School.RowCounts();
+        var reply = await Lead.Post(Route("rename-item"), null, Guid.NewGuid(), request =>
             request.Content = new StringContent(body, System.Text.Encoding.UTF8, "application/json")
         );
         reply.Code.ShouldBe("malformed");
-        (await school.RowCounts()).ShouldBe(before);
+        (await School.RowCounts()).ShouldBe(before);
     }
 
     [Theory]
@@ -72,11 +56,11 @@ public sealed class RefusalTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     [InlineData("null", "change")]
     public async Task A_change_of_classes_that_cannot_be_carried_out_names_the_field(string change, string field)
     {
-        var reply = await lead.Post(
+        var reply = await Lead.Post(
             Route("change-classes"),
             new
             {
-                section = school.Ids["section:9 Alder"],
+                section = School.Ids["section:9 Alder"],
                 change = JsonNode.Parse(change),
                 putBack = (int?)null,
                 version = 0,
@@ -92,8 +76,8 @@ public sealed class RefusalTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     [InlineData("{\"at\":\"fixed\",\"date\":\"2026-02-30\",\"time\":\"10:00\"}", HttpStatusCode.UnprocessableEntity)]
     public async Task A_timing_that_is_none_is_refused_by_name(string anchor, HttpStatusCode status)
     {
-        var (item, version) = await CommandExamples.At(school, "item", "A slow ramp");
-        var reply = await lead.Post(
+        var (item, version) = await CommandExamples.At(School, "item", "A slow ramp");
+        var reply = await Lead.Post(
             Route("time-item"),
             new
             {
@@ -116,9 +100,9 @@ public sealed class RefusalTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     {
         var target =
             of == "item"
-                ? await school.Item("A slow ramp")
-                : (await CommandExamples.At(school, of, of == "unit" ? "Fronts" : "The warm front")).Id;
-        var reply = await lead.Post(
+                ? await School.Item("A slow ramp")
+                : (await CommandExamples.At(School, of, of == "unit" ? "Fronts" : "The warm front")).Id;
+        var reply = await Lead.Post(
             Route("differ"),
             new
             {
@@ -126,7 +110,7 @@ public sealed class RefusalTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
                 {
                     new
                     {
-                        section = school.Ids["section:9 Alder"],
+                        section = School.Ids["section:9 Alder"],
                         of,
                         target,
                         field,
@@ -141,20 +125,31 @@ public sealed class RefusalTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         (reply.Status, reply.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, at), reply.Text);
     }
 
+    [Fact]
+    public async Task A_word_that_is_none_of_those_there_are_is_told_which_there_are()
+    {
+        var change = """{"section":1,"of":"chapter","target":1,"field":"hold","putBack":true,"version":0}""";
+        var reply = await Lead.Post(Route("differ"), JsonNode.Parse($$"""{"changes":[{{change}}]}"""), Guid.NewGuid());
+        (reply.Json["field"]!.GetValue<string>(), $"{reply.Json["title"]} {reply.Json["detail"]}").ShouldSatisfyAllConditions(
+            told => told.Item1.ShouldBe("changes[0].of"),
+            told => told.Item2.ShouldContain("unit, lesson, item")
+        );
+    }
+
     [Theory]
     [InlineData("""[{"day":"C-mon","periods":["P1"]}]""", "slots[0].day")]
     [InlineData("""[{"day":"mon","periods":["P1"]},{"day":"tue","periods":["P9"]}]""", "slots[1].periods")]
     [InlineData("""[{"day":"mon","start":"10:00","end":"09:00"}]""", "slots")]
     public async Task A_timetable_that_the_term_does_not_know_names_the_time(string slots, string at)
     {
-        var version = (await lead.Get(Route("sections"))).Json["sections"]!
+        var version = (await Lead.Get(Route("sections"))).Json["sections"]!
             .AsArray()
             .Single(card => card!["name"]!.GetValue<string>() == "9 Alder")!["version"]!.GetValue<long>();
-        var reply = await lead.Post(
+        var reply = await Lead.Post(
             Route("change-timetable"),
             new
             {
-                section = school.Ids["section:9 Alder"],
+                section = School.Ids["section:9 Alder"],
                 slots = JsonNode.Parse(slots),
                 version,
             },
@@ -171,10 +166,10 @@ public sealed class RefusalTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     [InlineData(SameSiteOnly.Header, null)]
     public async Task What_another_site_makes_a_browser_send_changes_nothing(string header, string? value)
     {
-        var before = await school.RowCounts();
-        var reply = await lead.Post(
-            $"/api/editions/{school.WeatherWatch}/rename-item",
-            await CommandExamples.Rename(school),
+        var before = await School.RowCounts();
+        var reply = await Lead.Post(
+            $"/api/editions/{School.WeatherWatch}/rename-item",
+            await CommandExamples.Rename(School),
             Guid.NewGuid(),
             request =>
             {
@@ -184,8 +179,8 @@ public sealed class RefusalTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
             }
         );
         reply.Code.ShouldBe("cross-site");
-        (await school.RowCounts()).ShouldBe(before);
-        var connect = await lead.Send(HttpMethod.Get, "/live", null, request =>
+        (await School.RowCounts()).ShouldBe(before);
+        var connect = await Lead.Send(HttpMethod.Get, "/live", null, request =>
         {
             request.Headers.Add("Upgrade", "websocket");
             request.Headers.Add("Origin", "https://elsewhere.example");
@@ -193,5 +188,5 @@ public sealed class RefusalTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         connect.Code.ShouldBe("cross-site");
     }
 
-    private string Route(string rest) => $"/api/editions/{school.WeatherWatch}/{rest}";
+    private string Route(string rest) => $"/api/editions/{School.WeatherWatch}/{rest}";
 }

@@ -1,11 +1,8 @@
 using System.Net;
 using System.Text.Json.Nodes;
 using Dapper;
-using Microsoft.AspNetCore.Routing;
-using Microsoft.Extensions.DependencyInjection;
 using Polycline.Demo.School;
 using Polycline.Testing;
-using Polycline.Web.Foundation.Commands;
 using Shouldly;
 using Xunit;
 
@@ -15,7 +12,7 @@ namespace Polycline.Tests.Web;
 /// Every command that is work walked alike, as those of planning are: looked at beforehand, done once for each key, refused without one,
 /// through other eyes and at another moment.
 /// </summary>
-public sealed class WorkCommandTests(SchoolOfClass shared) : IClassFixture<SchoolOfClass>, IAsyncLifetime
+public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool(shared)
 {
     /// <summary>Somebody does something: where, and in what form.</summary>
     private sealed record Example(string Who, Func<WorkCommandTests, Task<(string Address, object Body)>> Asked);
@@ -23,13 +20,13 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : IClassFixture<Schoo
     private static readonly Dictionary<string, Example> Examples = new()
     {
         ["record-opened"] = new(DemoPeople.OnTrack, async walk =>
-            (walk.Section("record-opened"), new { item = await walk.school.Item("Cloud diary") })
+            (walk.Section("record-opened"), new { item = await walk.School.Item("Cloud diary") })
         ),
         ["save-draft"] = new(DemoPeople.OnTrack, async walk => (
                 walk.Section("save-draft"),
                 new
                 {
-                    item = await walk.school.Item("Cloud diary"),
+                    item = await walk.School.Item("Cloud diary"),
                     text = "So far",
                     version = 0,
                 }
@@ -38,22 +35,22 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : IClassFixture<Schoo
                 walk.Section("hand-in"),
                 new
                 {
-                    item = await walk.school.Item("Cloud diary"),
+                    item = await walk.School.Item("Cloud diary"),
                     text = "All of it",
                     pressedAt = (string?)null,
                 }
             )),
-        ["give-back"] = new(DemoPeople.Lead, async walk => (walk.Section("give-back"), (await WorkTests.SomePiece(walk.school))!)),
+        ["give-back"] = new(DemoPeople.Lead, async walk => (walk.Section("give-back"), (await WorkTests.SomePiece(walk.School))!)),
         ["mark-changes-seen"] = new(DemoPeople.Lead, async walk =>
             (
                 walk.Edition("mark-changes-seen"),
-                new { batch = await CommandExamples.SomeBatch(walk.school, walk.school.WeatherWatch, DemoPeople.Lead) }
+                new { batch = await CommandExamples.SomeBatch(walk.School, walk.School.WeatherWatch, DemoPeople.Lead) }
             )
         ),
-        ["roll-over"] = new(DemoPeople.Lead, async walk => (walk.Edition("roll-over"), (await RollOverTests.Spring(walk.school))!)),
+        ["roll-over"] = new(DemoPeople.Lead, async walk => (walk.Edition("roll-over"), (await RollOverTests.Spring(walk.School))!)),
         ["take-back-roll-over"] = new(DemoPeople.Lead, async walk =>
         {
-            var next = await walk.Done(walk.Edition("roll-over"), (await RollOverTests.Spring(walk.school))!);
+            var next = await walk.Done(walk.Edition("roll-over"), (await RollOverTests.Spring(walk.School))!);
             return ($"/api/editions/{next["edition"]}/take-back-roll-over", new { });
         }),
         ["end-edition"] = new(DemoPeople.Lead, walk => Task.FromResult((walk.Edition("end-edition"), (object)new { on = "2026-12-18" }))),
@@ -76,34 +73,11 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : IClassFixture<Schoo
         }),
     };
 
-    private School school = null!;
-    private Caller lead = null!;
-
     public static TheoryData<string> Commands => [.. Examples.Keys];
-
-    public async ValueTask InitializeAsync()
-    {
-        school = await shared.Open();
-        lead = await school.As(DemoPeople.Lead);
-    }
-
-    public ValueTask DisposeAsync()
-    {
-        lead.Dispose();
-        return ValueTask.CompletedTask;
-    }
 
     [Fact]
     public void Every_command_has_its_example() =>
-        school
-            .Instance.Services.GetServices<EndpointDataSource>()
-            .SelectMany(source => source.Endpoints)
-            .Select(endpoint => endpoint.Metadata.GetMetadata<CommandEntry>())
-            .OfType<CommandEntry>()
-            .Where(entry => !entry.Planning)
-            .Select(entry => entry.Name)
-            .Order()
-            .ShouldBe(Examples.Keys.Order());
+        School.Commands.Where(entry => !entry.Planning).Select(entry => entry.Name).Order().ShouldBe(Examples.Keys.Order());
 
     [Theory]
     [MemberData(nameof(Commands))]
@@ -111,14 +85,14 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : IClassFixture<Schoo
     {
         var (who, asked) = Examples[command];
         var (address, body) = await asked(this);
-        using var caller = await school.As(who);
-        var before = await school.RowCounts();
+        using var caller = await School.As(who);
+        var before = await School.RowCounts();
         // Looked at it writes nothing, and neither does what is refused.
         var shown = await caller.Post($"{address}?preview=true", body);
         shown.Status.ShouldBe(HttpStatusCode.OK, shown.Text);
         (await caller.Post(address, body)).Json["field"]!.GetValue<string>().ShouldBe("Idempotency-Key");
         (await caller.Post($"{address}?at=2026-10-15T09:00:00Z", body, Guid.NewGuid())).Code.ShouldBeOneOf("not-now", "forbidden");
-        (await school.RowCounts()).ShouldBe(before);
+        (await School.RowCounts()).ShouldBe(before);
         // Sent many times at once it is done once, and what only comes of doing it is all that differs from what was shown.
         var key = Guid.NewGuid();
         var replies = await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => caller.Post(address, body, key)));
@@ -128,7 +102,7 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : IClassFixture<Schoo
             replies.Except(done).Select(reply => reply.Code).ShouldBe(["key-reused", "key-reused", "key-reused"]);
         else
             done.Count.ShouldBe(4);
-        var after = await school.RowCounts();
+        var after = await School.RowCounts();
         after.ShouldNotBe(before);
         Lasting(shown.Json).ShouldBe(Lasting(done[0].Json));
         // Sent once more, it is answered as it was; but a secret is told once, and of what is gone nothing is told.
@@ -140,7 +114,7 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : IClassFixture<Schoo
                 _ => HttpStatusCode.OK,
             }
         );
-        (await school.RowCounts()).ShouldBe(after);
+        (await School.RowCounts()).ShouldBe(after);
         await PutBack(command, done[0].Json);
     }
 
@@ -163,25 +137,25 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : IClassFixture<Schoo
 
     private async Task<JsonNode> Done(string address, object body)
     {
-        var reply = await lead.Post(address, body, Guid.NewGuid());
+        var reply = await Lead.Post(address, body, Guid.NewGuid());
         reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
         return reply.Json;
     }
 
-    private string Edition(string command) => $"/api/editions/{school.WeatherWatch}/{command}";
+    private string Edition(string command) => $"/api/editions/{School.WeatherWatch}/{command}";
 
-    private string Section(string command) => $"/api/sections/{school.Ids["section:9 Alder"]}/{command}";
+    private string Section(string command) => $"/api/sections/{School.Ids["section:9 Alder"]}/{command}";
 
-    private object Calendar() => new { kind = "section-calendar", section = school.Ids["section:9 Alder"] };
+    private object Calendar() => new { kind = "section-calendar", section = School.Ids["section:9 Alder"] };
 
     private async Task<object> Package() =>
         new
         {
-            term = await school.Sql(connection =>
+            term = await School.Sql(connection =>
                 connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = 'Spring term 2027'")
             ),
             package = Convert.ToBase64String(
-                await (await lead.Get(Edition("course.zip"))).Message.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken)
+                await (await Lead.Get(Edition("course.zip"))).Message.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken)
             ),
         };
 }

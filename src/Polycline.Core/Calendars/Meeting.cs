@@ -32,7 +32,7 @@ public sealed record Meeting
     /// <summary>The label of its day; null where it was added or moved.</summary>
     public required string? Label { get; init; }
 
-    /// <summary>For how many it counts where lessons are measured in meetings.</summary>
+    /// <summary>How many meetings it counts as where lessons are measured in meetings.</summary>
     public required int Counts { get; init; }
 
     public required Instant StartsAt { get; init; }

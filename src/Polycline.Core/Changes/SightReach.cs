@@ -24,7 +24,7 @@ public sealed record SightChange
     /// <summary>What they would see.</summary>
     public required Sees After { get; init; }
 
-    /// <summary>It is not overdue for them now, and would be.</summary>
+    /// <summary>It is not overdue for them now, and would become so.</summary>
     public bool BecomesOverdue { get; init; }
 
     /// <summary>Whether its opening, due or closing moves for them.</summary>
@@ -39,7 +39,7 @@ public sealed record SightChange
     /// <summary>Whether they have handed something in for it.</summary>
     public bool HasHandedIn { get; init; }
 
-    /// <summary>It is for them now, and no longer would be: its audience becomes narrower.</summary>
+    /// <summary>It is for them now and would no longer be, because fewer students get it.</summary>
     public bool WasTheirs { get; init; }
 
     public bool Gains => After > Before;

@@ -26,7 +26,7 @@ public sealed record Anchor
     /// <summary>So many class days on.</summary>
     public int? ClassDays { get; init; }
 
-    /// <summary>At what time of the day; null: as it stands.</summary>
+    /// <summary>The time of day; null: the time it comes to by itself.</summary>
     public AnchorClock? Clock { get; init; }
 
     /// <summary>With <see cref="Time"/>, local: of <see cref="AnchorBase.Fixed"/> only.</summary>

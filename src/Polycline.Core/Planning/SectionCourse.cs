@@ -38,7 +38,7 @@ public sealed record CourseLesson
 
     public required CourseUnit Unit { get; init; }
 
-    /// <summary>As planned here.</summary>
+    /// <summary>How long this section plans it to be.</summary>
     public required int Length { get; init; }
 
     /// <summary>The date it is fixed to here.</summary>

@@ -22,15 +22,15 @@ public abstract record Adjustment
 {
     private Adjustment() { }
 
-    /// <summary>A unit of this section only, directly after <see cref="After"/>; null: first.</summary>
+    /// <summary>A unit that only this section has, directly after <see cref="After"/>; null: first.</summary>
     public sealed record AddUnit(Ref<Unit> Unit, string Title, Ref<Unit>? After) : Adjustment;
 
     /// <summary>
-    /// A lesson of this section only: directly after <see cref="After"/>, in its unit; or first in <see cref="In"/>.
+    /// A lesson that only this section has: directly after <see cref="After"/>, or first in the unit <see cref="In"/>.
     /// </summary>
     public sealed record AddLesson(Ref<Lesson> Lesson, string Title, int Length, Ref<Lesson>? After, Ref<Unit>? In) : Adjustment;
 
-    /// <summary>An item of this section only, on <see cref="Lesson"/>, or else directly on <see cref="Unit"/>.</summary>
+    /// <summary>An item that only this section has, on <see cref="Lesson"/>, or else directly on <see cref="Unit"/>.</summary>
     public sealed record AddItem(Item Item, Ref<Lesson>? Lesson, Ref<Unit>? Unit) : Adjustment;
 
     /// <param name="Order">The unit's place, from 1, among the section's units, skipped ones counted.</param>

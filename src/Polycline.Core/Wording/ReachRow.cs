@@ -12,12 +12,12 @@ public sealed record ReachRow(string Target, string Name, string? Section, strin
     /// <summary>It is not published, so that no student has it.</summary>
     public bool TeamOnly { get; init; }
 
-    /// <summary>Of a date: when it was, local, as <c>2026-10-14T10:40</c>; null: never.</summary>
+    /// <summary>For a date: the local time it was, such as <c>2026-10-14T10:40</c>; null: never.</summary>
     public string? From { get; init; }
 
-    /// <summary>Of a date: when it comes to be.</summary>
+    /// <summary>For a date: the local time it will be.</summary>
     public string? To { get; init; }
 
-    /// <summary>Of a date: the kind of its item.</summary>
+    /// <summary>For a date: the kind of its item.</summary>
     public string? Kind { get; init; }
 }

@@ -40,7 +40,7 @@ public sealed record TreeRow
     /// <summary>Its id as that of what it is.</summary>
     public Id<T> As<T>() => new(Id);
 
-    /// <summary>A change of some of its columns, on top of its place among its siblings.</summary>
+    /// <summary>Moves it among its siblings, and changes some of its other columns with it.</summary>
     /// <param name="rank">Where it is to stand.</param>
     /// <param name="version">The version of the row that was read.</param>
     public Change Move(string rank, long version, IReadOnlyList<Turn> turns) =>

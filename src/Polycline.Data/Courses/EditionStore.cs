@@ -143,7 +143,7 @@ public static class EditionStore
         );
 
     /// <summary>Locks the edition against other changes until the transaction ends.</summary>
-    /// <param name="stop">Ends the waiting for it.</param>
+    /// <param name="stop">Cancels the wait for the lock.</param>
     public static Task Lock(NpgsqlConnection connection, Id<Edition> edition, CancellationToken stop = default) =>
         connection.ExecuteAsync(new("SELECT 1 FROM edition WHERE id = @Value FOR UPDATE", edition, cancellationToken: stop));
 

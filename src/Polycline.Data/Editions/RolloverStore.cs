@@ -28,7 +28,7 @@ public sealed record EditionLifeRow
 
     public required Id<Edition>? CarriedFrom { get; init; }
 
-    /// <summary>From a file.</summary>
+    /// <summary>It was imported from a file.</summary>
     public required bool TakenIn { get; init; }
 
     /// <summary>The last day on which it is current; null: none is set.</summary>

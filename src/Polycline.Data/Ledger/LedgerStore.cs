@@ -48,7 +48,7 @@ public sealed record HistoryRow
 /// <param name="Later">The latest later batch that touched the same fields; null: none did.</param>
 public sealed record StandingRow(Change Change, JsonObject? Present, LaterBatch? Later);
 
-/// <param name="Words">For a sentence that starts with the author's name.</param>
+/// <param name="Words">Goes on a sentence that starts with the author's name.</param>
 public sealed record LaterBatch(string Author, string Words);
 
 /// <summary>

@@ -64,7 +64,7 @@ public static class TermStore
         database.Within(IsolationLevel.RepeatableRead, connection => Read(connection, term), stop);
 
     /// <summary>Locks every edition taught in a term, and then the term, against other changes until the transaction ends.</summary>
-    /// <param name="stop">Ends the waiting for them.</param>
+    /// <param name="stop">Cancels the wait for the locks.</param>
     public static Task Lock(NpgsqlConnection connection, Id<Term> term, CancellationToken stop = default) =>
         connection.ExecuteAsync(
             new(

@@ -16,7 +16,7 @@ public sealed record ClosuresOfFileRequest(string Text);
 public sealed record ClosuresOfFileAnswer(IReadOnlyList<ProposedClosure> Closures, IReadOnlyList<string> LeftOut);
 
 /// <param name="First">A date.</param>
-/// <param name="Last">A date, inclusive.</param>
+/// <param name="Last">Its last date, inclusive.</param>
 /// <param name="Words">The days in words.</param>
 /// <param name="Standing">It is marked so already.</param>
 /// <param name="ClassDays">How many class days it would close.</param>

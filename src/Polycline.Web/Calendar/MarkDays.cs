@@ -28,7 +28,7 @@ public sealed record DayMark
     /// <summary>The version of it that was read; 0: a new one.</summary>
     public required long Version { get; init; }
 
-    /// <summary>It is taken away; all that follows is then of no account.</summary>
+    /// <summary>The mark is removed; the rest of the fields are then ignored.</summary>
     public required bool Gone { get; init; }
 
     /// <summary><c>closure</c>, <c>extra</c> or <c>special</c>.</summary>
@@ -37,7 +37,7 @@ public sealed record DayMark
     /// <summary>A date.</summary>
     public required string First { get; init; }
 
-    /// <summary>A date, inclusive; the same as the first unless it is a closure.</summary>
+    /// <summary>Its last date, inclusive; the same as the first unless it is a closure.</summary>
     public required string Last { get; init; }
 
     public required string Name { get; init; }

@@ -30,10 +30,10 @@ public sealed record CalendarAnswer
 
     public required bool CanChange { get; init; }
 
-    /// <summary>A date.</summary>
+    /// <summary>Its first date.</summary>
     public required string First { get; init; }
 
-    /// <summary>A date, inclusive.</summary>
+    /// <summary>Its last date, inclusive.</summary>
     public required string Last { get; init; }
 
     public required string Dates { get; init; }

@@ -35,7 +35,7 @@ public sealed record DatesSection(
     IReadOnlyList<string> ToCheck
 );
 
-/// <param name="Number">Null: it is of one section only.</param>
+/// <param name="Number">Null for what belongs to one section only.</param>
 public sealed record DatesUnit(int? Number, string Title, IReadOnlyList<DatesRow> Items);
 
 /// <param name="Opens">Timing in words; null: open as soon as it is published.</param>
@@ -63,14 +63,14 @@ public sealed record DatesCell
     /// <summary>It has opened there and stays open, whatever its date says.</summary>
     public required bool HasOpened { get; init; }
 
-    /// <summary>It is to open, or fall due, at a moment that does not come there.</summary>
+    /// <summary>Its timing does not work out in this section: it opens, or falls due, at a moment that never comes.</summary>
     public required bool Unresolved { get; init; }
 
     public required bool Held { get; init; }
 
     public required bool Skipped { get; init; }
 
-    /// <summary>It is of another section only.</summary>
+    /// <summary>It belongs to another section only.</summary>
     public required bool Absent { get; init; }
 
     /// <summary>How many students of the section it is for.</summary>

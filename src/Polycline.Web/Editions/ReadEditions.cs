@@ -39,13 +39,13 @@ public sealed record EditionLife
 
     public required int Sections { get; init; }
 
-    /// <summary>It was rolled over, and no student has worked in it.</summary>
+    /// <summary>It was rolled over, and no student has worked in it yet.</summary>
     public required bool CanTakeBack { get; init; }
 
     /// <summary>It is current, and the viewer may end it.</summary>
     public required bool CanEnd { get; init; }
 
-    /// <summary>It has ended, and no student has begun in the next one.</summary>
+    /// <summary>It has ended, and no student has begun in the next one yet.</summary>
     public required bool CanResume { get; init; }
 
     /// <summary>The last day on which it is current, in words; null: none is set.</summary>

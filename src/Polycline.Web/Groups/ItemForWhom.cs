@@ -10,7 +10,7 @@ using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Groups;
 
-/// <param name="Groups">For those in one of these; null: for everyone.</param>
+/// <param name="Groups">Only for students in one of these groups; null: for everyone.</param>
 /// <param name="Except">But not for those in one of these.</param>
 /// <param name="Version">The version of the item that was read.</param>
 public sealed record ItemForWhomRequest(Id<Item> Item, IReadOnlyList<string>? Groups, IReadOnlyList<string> Except, long Version);

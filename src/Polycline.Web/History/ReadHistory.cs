@@ -19,7 +19,7 @@ public sealed record HistoryEntry
     /// <summary>The one who asks did it.</summary>
     public required bool Mine { get; init; }
 
-    /// <summary>For a sentence that starts with the author's name.</summary>
+    /// <summary>Goes on a sentence that starts with the author's name.</summary>
     public required string Words { get; init; }
 
     public required Moment At { get; init; }

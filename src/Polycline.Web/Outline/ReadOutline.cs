@@ -47,7 +47,7 @@ public sealed record OutlineUnit
     /// <summary>What anchors and conditions call it.</summary>
     public required string Lineage { get; init; }
 
-    /// <summary>Null: it is of one section only.</summary>
+    /// <summary>Null for what belongs to one section only.</summary>
     public required int? Number { get; init; }
 
     public required string Title { get; init; }

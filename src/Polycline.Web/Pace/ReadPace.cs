@@ -145,7 +145,7 @@ public sealed record PaceClass
 
     public required int Counts { get; init; }
 
-    /// <summary>Not of the timetable: added or moved here.</summary>
+    /// <summary>Not in the timetable: added or moved.</summary>
     public required bool Own { get; init; }
 
     public required bool IsOver { get; init; }

@@ -51,7 +51,7 @@ public sealed record SectionCard
     /// <summary>The same in words, a line each.</summary>
     public required IReadOnlyList<string> Timetable { get; init; }
 
-    /// <summary>In its own order.</summary>
+    /// <summary>The units in the order this section takes them.</summary>
     public required IReadOnlyList<UnitHere> Units { get; init; }
 
     /// <summary>All it does differently from the course, and its classes from its timetable.</summary>

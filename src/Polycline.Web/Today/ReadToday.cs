@@ -30,7 +30,7 @@ public sealed record TodayAnswer(
     IReadOnlyList<TodayChange> Changed
 );
 
-/// <param name="Words">For a sentence that starts with the author's name.</param>
+/// <param name="Words">Goes on a sentence that starts with the author's name.</param>
 public sealed record TodayChange(Id<Batch> Batch, string Author, string Words, Moment At);
 
 public sealed record TodaySection
@@ -53,7 +53,7 @@ public sealed record TodaySection
     /// <summary>What was noticed there.</summary>
     public required IReadOnlyList<TodayCheck> ToCheck { get; init; }
 
-    /// <summary>How many pieces wait for the viewer; null: the section's work is not theirs to read.</summary>
+    /// <summary>How many pieces are waiting for the viewer; null where they may not read this section's work.</summary>
     public required int? Waiting { get; init; }
 
     /// <summary>Since when the first of them waits.</summary>

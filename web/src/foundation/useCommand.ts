@@ -3,7 +3,7 @@ import { type Ref, computed, ref, shallowRef } from 'vue'
 import { type Schemas, ask, problemOf } from './api/client'
 import { LeftAsItIs, askBefore } from './asking'
 
-/** Nobody waits for this preview any more: what it asked has changed, or is being done. */
+/** The preview was cancelled: its request has changed, or is being carried out. */
 export class NoLongerAsked extends Error {}
 
 type Answer = { data?: Schemas['CommandAnswer']; error?: unknown; response: Response }
@@ -56,8 +56,8 @@ export function useCommand<TRequest>(changes: Ref<readonly unknown[]>, send: Sen
     ask(send(request, { params: { query: { preview: true, ...(names && { names }) }, header: {} }, signal }))
 
   /**
-   * What it would do. Throws `NoLongerAsked` once it is being done, or given up by the caller.
-   * @param given Aborted by the caller when the request has changed, so that the server stops looking too.
+   * What it would do. Throws `NoLongerAsked` once the command is sent or the caller cancels.
+   * @param given Aborted by the caller when the request has changed, so that the server stops working on it too.
    */
   async function preview(request: TRequest, given?: AbortSignal) {
     const signal = given ? AbortSignal.any([looking.signal, given]) : looking.signal

@@ -6,8 +6,8 @@ import { NoLongerAsked } from './useCommand'
 type Preview<B> = (request: B, signal: AbortSignal) => Promise<{ reach: { sentence: string } }>
 
 /**
- * What a change would do, asked whenever it stands still; empty where there is nothing to ask. A preview holds the course
- * for a moment, so one that nobody waits for any more is given up.
+ * What a change would do, asked once the request settles; empty while there is nothing to ask. A preview holds the course
+ * for a moment, so one that nobody is waiting for any more is cancelled.
  */
 export function useReach<B>(request: Ref<B | null>, preview: Preview<B>) {
   const sentence = ref('')

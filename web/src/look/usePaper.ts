@@ -5,7 +5,7 @@ import { type Paper, themeCss } from './theme'
 
 const KEPT = 'polycline-paper'
 const ofDevice: Paper = matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day'
-/** Kept on this device; every window of it turns over together. Whatever else may stand there counts as nothing. */
+/** Kept on this device and shared by its windows. An unknown value counts as none. */
 const paper = useLocalStorage<Paper>(KEPT, ofDevice, {
   writeDefaults: false,
   serializer: { read: (kept) => (kept === 'day' || kept === 'night' ? kept : ofDevice), write: (now) => now },

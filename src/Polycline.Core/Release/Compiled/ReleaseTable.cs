@@ -72,13 +72,13 @@ public sealed class ReleaseTable
         /// <summary>With one of these done it is never overdue.</summary>
         public required Deeds Done { get; init; }
 
-        /// <summary>In ticks; the least there is where it is open at once.</summary>
+        /// <summary>In ticks; the smallest value where it is open at once.</summary>
         public required long Opens { get; init; }
 
-        /// <summary>In ticks; the greatest there is where there is none.</summary>
+        /// <summary>In ticks; the largest value where there is none.</summary>
         public required long Due { get; init; }
 
-        /// <summary>In ticks; the greatest there is where there is none.</summary>
+        /// <summary>In ticks; the largest value where there is none.</summary>
         public required long Closes { get; init; }
 
         /// <summary>The local date of the due.</summary>

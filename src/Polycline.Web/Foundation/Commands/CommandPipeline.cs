@@ -32,7 +32,7 @@ public sealed record Sent<TRequest>(
     /// <summary>True: its answer is kept nowhere.</summary>
     public bool HasSecret { get; init; }
 
-    /// <summary>What ends it early: for a preview, that nobody waits for it any more. What is to be done is done.</summary>
+    /// <summary>A preview ends early when its caller hangs up; a command that was sent is carried out all the same.</summary>
     public CancellationToken Until(CancellationToken gone) => Key is null ? gone : CancellationToken.None;
 }
 
@@ -73,11 +73,11 @@ public sealed class CommandPipeline(Database database)
     }
 
     /// <param name="run">What is done in the transaction, under a key of its own.</param>
-    /// <param name="gone">Whoever sent it waits no longer.</param>
+    /// <param name="gone">The caller has hung up.</param>
     /// <exception cref="ProblemException">It cannot be done; nothing was written.</exception>
     public async Task<TAnswer> Run<TRequest, TAnswer>(
         Sent<TRequest> sent,
-        Func<NpgsqlConnection, Guid, Task<TAnswer>> run,
+        Func<NpgsqlConnection, Guid, CancellationToken, Task<TAnswer>> run,
         CancellationToken gone
     )
         where TRequest : class
@@ -103,7 +103,7 @@ public sealed class CommandPipeline(Database database)
 
     private async Task<TAnswer> Once<TRequest, TAnswer>(
         Sent<TRequest> sent,
-        Func<NpgsqlConnection, Guid, Task<TAnswer>> run,
+        Func<NpgsqlConnection, Guid, CancellationToken, Task<TAnswer>> run,
         CancellationToken stop
     )
         where TRequest : class
@@ -112,8 +112,8 @@ public sealed class CommandPipeline(Database database)
         await using var connection = await database.Source.OpenConnectionAsync(stop);
         await using var transaction = await connection.BeginTransactionAsync(IsolationLevel.ReadCommitted, stop);
         if (sent.Key is not { } key)
-            return (await run(connection, Guid.NewGuid())).AsPreview();
-        var answer = await Idempotency.Run(connection, sent, key, () => run(connection, key));
+            return (await run(connection, Guid.NewGuid(), stop)).AsPreview();
+        var answer = await Idempotency.Run(connection, sent, key, () => run(connection, key, stop));
         await transaction.CommitAsync(stop);
         return answer;
     }

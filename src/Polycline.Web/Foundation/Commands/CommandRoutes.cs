@@ -181,7 +181,7 @@ public static class CommandRoutes
                     var ready = await prepare(beside.Access, plans, request);
                     return await pipeline.Run(
                         sent,
-                        (connection, key) =>
+                        (connection, key, _) =>
                             run(new(connection, beside.Access, beside.Viewpoint, key, settings.AddressFor(http.Request)), ready, request),
                         stop
                     );

@@ -27,7 +27,7 @@ public interface IPlanned<TBefore>
     Scope Scope { get; }
 
     /// <summary>Locks it against other changes until the transaction ends.</summary>
-    /// <param name="stop">Ends the waiting for it.</param>
+    /// <param name="stop">Cancels the wait for the lock.</param>
     Task Lock(NpgsqlConnection connection, CancellationToken stop);
 
     /// <summary>Reads it as it stands.</summary>
@@ -78,7 +78,7 @@ public sealed class PlanningRunner(CommandPipeline pipeline)
     {
         var sent = new Sent<TRequest>(command.Name, $"{planned.Scope}", command.May, command.Validator, access, viewpoint, request, key);
         CommandPipeline.Check(sent);
-        return pipeline.Run(sent, (connection, _) => Do(connection, command, planned, sent, names, sent.Until(gone)), gone);
+        return pipeline.Run(sent, (connection, _, stop) => Do(connection, command, planned, sent, names, stop), gone);
     }
 
     private static async Task<CommandAnswer> Do<TBefore, TRequest>(
@@ -104,7 +104,7 @@ public sealed class PlanningRunner(CommandPipeline pipeline)
         var decision = await command.Decide(connection, before, sent.Request, viewpoint);
         if (decision.Changes.Count == 0)
             return new(false, null, planned.VersionOf(before), decision.Words, decision.Act, Reaching.Answer(planned.Nothing(viewpoint)));
-        // Nobody waits for it any more: the course is free at once.
+        // A preview that was given up lets go of the course at once.
         stop.ThrowIfCancellationRequested();
         await planned.Hold(connection, sent.Access, before, decision.Changes);
         foreach (var body in decision.Bodies)

@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Wording;
 
 namespace Polycline.Web.Foundation.Http;
 
@@ -17,8 +18,26 @@ public static class Json
         options.RespectRequiredConstructorParameters = true;
         options.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
         options.Converters.Add(new IdConverters());
-        options.Converters.Add(new JsonStringEnumConverter<Level>(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false));
+        options.Converters.Add(new WordConverter<Level>());
         return options;
+    }
+
+    /// <summary>A word from outside that is none of those there are; its message names them.</summary>
+    public sealed class UnknownWordException(string message) : JsonException(message);
+
+    // A member of an enumeration travels as its word.
+    private sealed class WordConverter<T> : JsonConverter<T>
+        where T : struct, Enum
+    {
+        private static readonly IReadOnlyList<string> Words = [.. Enum.GetValues<T>().Select(EnumNames.Of)];
+
+        public override T Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
+            reader.TokenType == JsonTokenType.String && reader.GetString() is { } word && Words.Contains(word)
+                ? EnumNames.Parse<T>(word)
+                : throw new UnknownWordException($"Say one of: {string.Join(", ", Words)}.");
+
+        public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) =>
+            writer.WriteStringValue(EnumNames.Of(value));
     }
 
     // An id travels as its number.

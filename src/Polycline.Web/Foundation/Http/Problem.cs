@@ -136,7 +136,7 @@ public static class Problem
             ProblemException problem => problem,
             BadHttpRequestException { InnerException: System.Text.Json.JsonException json } => Malformed(
                 json.Path?.TrimStart('$').TrimStart('.') is { Length: > 0 } path ? path : null,
-                "The request is not of the form it should have."
+                json is Json.UnknownWordException ? json.Message : "The request is not of the form it should have."
             ),
             BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => new(
                 413,

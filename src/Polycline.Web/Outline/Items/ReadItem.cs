@@ -49,7 +49,7 @@ public sealed record ItemAnswer
     /// <summary>A condition of it, of its lesson or of its unit hides it until it is met, whatever is shown before it opens.</summary>
     public required bool HiddenUntilMet { get; init; }
 
-    /// <summary>For those in one of these; null: for everyone.</summary>
+    /// <summary>Only for students in one of these groups; null: for everyone.</summary>
     public required IReadOnlyList<string>? ForGroups { get; init; }
 
     public required IReadOnlyList<string> NotForGroups { get; init; }

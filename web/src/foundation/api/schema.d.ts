@@ -1313,9 +1313,9 @@ export interface components {
              */
             ownVersion: number;
             canChange: boolean;
-            /** @description A date. */
+            /** @description Its first date. */
             first: string;
-            /** @description A date, inclusive. */
+            /** @description Its last date, inclusive. */
             last: string;
             dates: string;
             /** Format: int32 */
@@ -1564,11 +1564,11 @@ export interface components {
             closes: null | components["schemas"]["Moment"];
             /** @description It has opened there and stays open, whatever its date says. */
             hasOpened: boolean;
-            /** @description It is to open, or fall due, at a moment that does not come there. */
+            /** @description Its timing does not work out in this section: it opens, or falls due, at a moment that never comes. */
             unresolved: boolean;
             held: boolean;
             skipped: boolean;
-            /** @description It is of another section only. */
+            /** @description It belongs to another section only. */
             absent: boolean;
             /**
              * Format: int32
@@ -1620,7 +1620,7 @@ export interface components {
         DatesUnit: {
             /**
              * Format: int32
-             * @description Null: it is of one section only.
+             * @description Null for what belongs to one section only.
              */
             number: null | number;
             title: string;
@@ -1640,13 +1640,13 @@ export interface components {
              * @description The version of it that was read; 0: a new one.
              */
             version: number;
-            /** @description It is taken away; all that follows is then of no account. */
+            /** @description The mark is removed; the rest of the fields are then ignored. */
             gone: boolean;
             /** @description `closure`, `extra` or `special`. */
             kind: string;
             /** @description A date. */
             first: string;
-            /** @description A date, inclusive; the same as the first unless it is a closure. */
+            /** @description Its last date, inclusive; the same as the first unless it is a closure. */
             last: string;
             name: string;
             /** @description Of a special day: the label it takes; null: its own. */
@@ -1744,11 +1744,11 @@ export interface components {
             dates: string;
             /** Format: int32 */
             sections: number;
-            /** @description It was rolled over, and no student has worked in it. */
+            /** @description It was rolled over, and no student has worked in it yet. */
             canTakeBack: boolean;
             /** @description It is current, and the viewer may end it. */
             canEnd: boolean;
-            /** @description It has ended, and no student has begun in the next one. */
+            /** @description It has ended, and no student has begun in the next one yet. */
             canResume: boolean;
             /** @description The last day on which it is current, in words; null: none is set. */
             endsOn: null | string;
@@ -1880,7 +1880,7 @@ export interface components {
             author: string;
             /** @description The one who asks did it. */
             mine: boolean;
-            /** @description For a sentence that starts with the author's name. */
+            /** @description Goes on a sentence that starts with the author's name. */
             words: string;
             at: components["schemas"]["Moment"];
             /** @description It was taken back. */
@@ -1913,7 +1913,7 @@ export interface components {
             conditionInWords: null | string;
             /** @description A condition of it, of its lesson or of its unit hides it until it is met, whatever is shown before it opens. */
             hiddenUntilMet: boolean;
-            /** @description For those in one of these; null: for everyone. */
+            /** @description Only for students in one of these groups; null: for everyone. */
             forGroups: null | string[];
             notForGroups: string[];
             /** @description The same in words; null: for everyone. */
@@ -1925,7 +1925,7 @@ export interface components {
         ItemForWhomRequest: {
             /** Format: int64 */
             item: number;
-            /** @description For those in one of these; null: for everyone. */
+            /** @description Only for students in one of these groups; null: for everyone. */
             groups: null | string[];
             /** @description But not for those in one of these. */
             except: string[];
@@ -2021,8 +2021,7 @@ export interface components {
              */
             orderVersion: number;
         };
-        /** @enum {string} */
-        Level: "unit" | "lesson" | "item";
+        Level: unknown;
         /** @description What one level of a course is called. */
         LevelName: {
             /** @description As in "1 week". */
@@ -2264,7 +2263,7 @@ export interface components {
             lineage: string;
             /**
              * Format: int32
-             * @description Null: it is of one section only.
+             * @description Null for what belongs to one section only.
              */
             number: null | number;
             title: string;
@@ -2314,7 +2313,7 @@ export interface components {
             lesson: string;
             /** Format: int32 */
             counts: number;
-            /** @description Not of the timetable: added or moved here. */
+            /** @description Not in the timetable: added or moved. */
             own: boolean;
             isOver: boolean;
         };
@@ -2465,7 +2464,7 @@ export interface components {
         ProposedClosure: {
             /** @description A date. */
             first: string;
-            /** @description A date, inclusive. */
+            /** @description Its last date, inclusive. */
             last: string;
             name: string;
             /** @description The days in words. */
@@ -2550,11 +2549,11 @@ export interface components {
             after: null | string;
             /** @description It is not published, so that no student has it. */
             teamOnly?: boolean;
-            /** @description Of a date: when it was, local, as `2026-10-14T10:40`; null: never. */
+            /** @description For a date: the local time it was, such as `2026-10-14T10:40`; null: never. */
             from?: null | string;
-            /** @description Of a date: when it comes to be. */
+            /** @description For a date: the local time it will be. */
             to?: null | string;
-            /** @description Of a date: the kind of its item. */
+            /** @description For a date: the kind of its item. */
             kind?: null | string;
         };
         ReachSection: {
@@ -2809,7 +2808,7 @@ export interface components {
             slots: components["schemas"]["JsonNode"];
             /** @description The same in words, a line each. */
             timetable: string[];
-            /** @description In its own order. */
+            /** @description The units in the order this section takes them. */
             units: components["schemas"]["UnitHere"][];
             /** @description All it does differently from the course, and its classes from its timetable. */
             differences: components["schemas"]["DifferenceHere"][];
@@ -3016,7 +3015,7 @@ export interface components {
             /** Format: int64 */
             batch: number;
             author: string;
-            /** @description For a sentence that starts with the author's name. */
+            /** @description Goes on a sentence that starts with the author's name. */
             words: string;
             at: components["schemas"]["Moment"];
         };
@@ -3105,7 +3104,7 @@ export interface components {
             toCheck: components["schemas"]["TodayCheck"][];
             /**
              * Format: int32
-             * @description How many pieces wait for the viewer; null: the section's work is not theirs to read.
+             * @description How many pieces are waiting for the viewer; null where they may not read this section's work.
              */
             waiting: null | number;
             /** @description Since when the first of them waits. */
