@@ -17,34 +17,22 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
     // In this order: what comes later may stand on what came before.
     private static readonly Offer[] OfLead =
     [
-        new("outline/useOutlineEdits", "add-unit", "outline", p => Fill(p, "#new-unit", "A unit offered"), p => Button(p, "Add the unit")),
-        new(
-            "outline/GroupPanel",
-            "add-lesson",
-            "outline?row=unit:A unit offered",
-            p => Fill(p, "#new-lesson", "A lesson offered"),
-            p => Button(p, "Add the lesson")
-        ),
-        new(
-            "outline/GroupPanel",
-            "add-item",
-            "outline?row=unit:A unit offered",
-            p => Fill(p, "#new-item", "An item offered"),
-            p => Button(p, "Add the item")
-        ),
+        new("outline/adding/AddRow", "add-unit", "outline?do=add", p => Add(p, "unit", "A unit offered")),
+        new("outline/adding/AddRow", "add-lesson", "outline", p => Add(p, "lesson", "A lesson offered", under: "A unit offered")),
+        new("outline/adding/AddRow", "add-item", "outline", p => Add(p, "item", "An item offered", under: "A unit offered")),
         new(
             "outline/GroupPanel",
             "change-unit",
             "outline?row=unit:A unit offered",
-            p => Tick(p, "//label[normalize-space() = 'published']/input"),
-            p => Button(p, "Keep")
+            p => Press(p, "//label[normalize-space() = 'published']"),
+            p => Button(p, "Save")
         ),
         new(
             "outline/GroupPanel",
             "change-lesson",
             "outline?row=lesson:The warm front",
-            p => Fill(p, "#group-classes", "2"),
-            p => Button(p, "Keep")
+            p => Fill(p, "input[aria-label=Classes]", "2"),
+            p => Button(p, "Save")
         ),
         new(
             "outline/editors/PublishTogether",
@@ -57,20 +45,19 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "outline/useRename",
             "rename-item",
             "outline?row=item:An item offered",
+            p => Button(p, "rename"),
             p => Fill(p, ".title-form input", "An item renamed"),
             p => Meant(p, ".title-form")
         ),
-        new("outline/ItemPanel", "describe-item", "outline?row=item:An item renamed", p =>
-            Select(p, ".parts select", "to-read", "for-marks")
-        ),
+        new("outline/ItemPanel", "describe-item", "outline?row=item:An item renamed", p => Select(p, "Purpose", "to read", "for marks")),
         new("outline/ItemPanel", "publish-item", "outline?row=item:An item renamed", p => Button(p, "unpublish")),
         new(
             "outline/editors/TimingEditor",
             "time-item",
             "outline?row=item:An item renamed",
             p => Press(p, "(//p[@class = 'sentence']//button)[2]"),
-            p => Select(p, ".editor select", "term-end", "lesson-end"),
-            p => Button(p, "Set it so")
+            p => Select(p, "Is due", "at the end of the lesson"),
+            p => Button(p, "Save")
         ),
         new("outline/editors/ConditionEditor", "condition-item", "outline?row=item:Isobars by hand", SetCondition),
         new(
@@ -78,8 +65,8 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "add-group",
             "outline?row=item:An item renamed",
             p => Press(p, "(//p[@class = 'sentence']//button)[5]"),
-            p => Fill(p, ".editor input[type=text]", "Field team"),
-            p => Button(p, "name it")
+            p => Fill(p, "input[aria-label='A new group']", "Field team"),
+            p => Button(p, "add it")
         ),
         new("outline/editors/ForWhomEditor", "for-whom", "outline?row=item:Isobars by hand", SetForWhom),
         new(
@@ -88,22 +75,34 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "outline?row=item:Isobars by hand",
             p => Press(p, "//button[contains(., 'instructions') or contains(., 'Change the text')]"),
             p => p.See("[contenteditable]").SendKeys("Look twice. "),
-            p => Button(p, "Keep this text")
+            p => Button(p, "Save the text")
         ),
         new(
             "outline/CoursePanel",
             "change-course",
             "outline",
-            p => Press(p, "//button[contains(., 'numbered')]"),
-            p => Tick(p, "//aside//input[@value = 'unseen']"),
-            p => Button(p, "Have the course so")
+            p => Button(p, "course settings"),
+            p => Press(p, "//aside//label[normalize-space() = 'unseen']"),
+            p => Button(p, "Save")
         ),
         new(
             "outline/JoinSection",
             "join-section",
             "outline",
-            p => Button(p, "let a section follow"),
+            p => Button(p, "add a section"),
             p => Press(p, "//button[@role = 'menuitem']")
+        ),
+        new("outline/chosen/ChosenPanel", "change-items", "outline", Chosen, p =>
+            Press(p, "//aside//button[normalize-space() = 'unpublish']")
+        ),
+        new(
+            "outline/chosen/ChosenPanel",
+            "differ",
+            "outline",
+            Chosen,
+            p => Button(p, "keep back"),
+            p => Press(p, "//aside//label[contains(., '9 Birch')]"),
+            p => Button(p, "Change 2 items")
         ),
         new("outline/useOutlineEdits", "move-unit", "outline?row=unit:A unit offered", p => Button(p, "move up")),
         new("outline/useOutlineEdits", "move-lesson", "outline?row=lesson:The warm front", p => Button(p, "move down")),
@@ -120,7 +119,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Button(p, "keep back")
         ),
         new("dates/PastePanel", "differ", "dates?words=isobars", PasteDate),
-        new("pace/TaughtPanel", "confirm-taught", "pace", p => Take(p), p => Button(p, "Note as taught")),
+        new("pace/TaughtPanel", "confirm-taught", "pace", p => Take(p), p => Button(p, "Mark as taught")),
         new(
             "pace/ShapePanel",
             "differ",
@@ -128,7 +127,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Take(p),
             p => Button(p, "change its length"),
             p => Fill(p, "aside input[aria-label=Length]", "3"),
-            p => Button(p, "Have it so here")
+            p => Button(p, "Change for this section")
         ),
         new("pace/PaceScreen", "differ", "pace", DragEnd),
         new(
@@ -143,33 +142,39 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "change-classes",
             "sections?section=2",
             p => Button(p, "add a class"),
-            p => Fill(p, "aside input[type=date]", "2026-11-23"),
+            p => p.Write("Date", "23 Nov"),
             p => Button(p, "Add this class")
         ),
         new(
             "sections/TimetablePanel",
             "change-timetable",
             "sections?section=2&shows=timetable",
-            p => Button(p, "one more time"),
-            p => Button(p, "Meet at these times")
+            p => Button(p, "add a time"),
+            p => Button(p, "Save the timetable")
         ),
-        new("sections/HerePanel", "differ", "sections?section=2&shows=lessons", p => Here(p, "lesson", "Choosing a form", "skip")),
-        new("sections/HerePanel", "order-lesson", "sections?section=2&shows=lessons", p => Here(p, "lesson", "The cold front", "place")),
-        new("sections/HerePanel", "order-unit", "sections?section=2&shows=lessons", p => Here(p, "unit", "Storm season", "place")),
+        new("sections/HerePanel", "differ", "sections?section=2&shows=lessons", p =>
+            Here(p, "lesson", "Choosing a form", "is dropped here")
+        ),
+        new("sections/HerePanel", "order-lesson", "sections?section=2&shows=lessons", p =>
+            Here(p, "lesson", "The cold front", "comes after")
+        ),
+        new("sections/HerePanel", "order-unit", "sections?section=2&shows=lessons", p =>
+            Here(p, "unit", "Storm season", "comes as number")
+        ),
         new(
             "sections/GroupsHere",
             "add-group",
             "sections?section=2",
             p => Button(p, "Groups"),
-            p => Fill(p, "form.add input", "Second team"),
-            p => Button(p, "Name it")
+            p => Fill(p, "input[aria-label='A new group']", "Second team"),
+            p => Button(p, "Add it")
         ),
         new(
             "sections/GroupsHere",
             "put-in-group",
             "sections?section=2",
             p => Button(p, "Groups"),
-            p => Tick(p, "(//td/input[@type = 'checkbox'])[1]")
+            p => Tick(p, "(//td//input[@type = 'checkbox'])[1]")
         ),
         new(
             "sections/GroupsHere",
@@ -182,11 +187,11 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
         new("sections/PutBack", "differ", "sections?section=2", p => PutBack(p, "Choosing a form")),
         new("sections/PutBack", "order-lesson", "sections?section=2", p => PutBack(p, "The cold front")),
         new("sections/PutBack", "order-unit", "sections?section=2", p => PutBack(p, "Storm season")),
-        Own("item", "new-item", "Own item", "Add the item", "add-item"),
+        Own("item", "Own item", "add-item"),
         new("sections/PutBack", "remove-item", "sections?section=2", p => PutBack(p, "Own item")),
-        Own("lesson", "new-lesson", "Own lesson", "Add the lesson", "add-lesson"),
+        Own("lesson", "Own lesson", "add-lesson"),
         new("sections/PutBack", "remove-lesson", "sections?section=2", p => PutBack(p, "Own lesson")),
-        Own("unit", "new-unit", "Own unit", "Add the unit", "add-unit"),
+        Own("unit", "Own unit", "add-unit"),
         new("sections/PutBack", "remove-unit", "sections?section=2", p => PutBack(p, "Own unit")),
         new("parts/useHistory", "undo", "dates", p => Button(p, "undo")),
     ];
@@ -200,7 +205,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Press(p, "[data-date='2026-11-17']"),
             p => p.Ask<object?>("document.querySelector(\"[data-date='2026-11-17']\").focus(); return null"),
             p => p.Type(Keys.Enter),
-            p => Fill(p, "aside input[autofocus], aside input[maxlength='120']", "Polling day"),
+            p => Fill(p, "aside input[aria-label=Name]", "Polling day"),
             p => Meant(p, "aside")
         ),
         new("calendar/CalendarScreen", "mark-days", "calendar", p =>
@@ -211,8 +216,8 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "set-term",
             "calendar",
             p => Button(p, "change the term"),
-            p => Fill(p, "(//aside//input[@type = 'date'])[2]", "2026-12-17"),
-            p => Button(p, "Set the term so")
+            p => p.Write("Last day of the term", "17 Dec"),
+            p => Button(p, "Save the term")
         ),
         new("calendar/FilePanel", "mark-days", "calendar", CloseByFile),
         new("parts/useHistory", "undo", "calendar", p => Button(p, "undo")),
@@ -300,20 +305,25 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
     {
         Press(p, "(//p[@class = 'sentence']//button)[4]");
         Press(p, "//button[normalize-space() = 'set a condition' or normalize-space() = 'and something else']");
-        p.Ask<object?>(
-            "const s = document.querySelector('.editor select.wide'); s.value = "
-                + "s.options[1].value; s.dispatchEvent(new Event('change')); return null"
-        );
-        Select(p, "select[aria-label^='What must be so']", "opened", "submitted");
+        p.Pick("Item 1", "2.04");
+        Select(p, "What must have happened, 1", "it is opened", "it is handed in");
         Button(p, "Set this condition");
     }
 
     private static void SetForWhom(Person p)
     {
         Press(p, "(//p[@class = 'sentence']//button)[5]");
-        Tick(p, "//label[normalize-space() = 'only for those in']/input");
-        Tick(p, "(//label[normalize-space() = 'Field team']/input)[1]");
-        Button(p, "Have it so");
+        Press(p, "//label[normalize-space() = 'only for those in']");
+        Press(p, "(//label[normalize-space() = 'Field team'])[1]");
+        Button(p, "Save");
+    }
+
+    // Two rows are taken: one by its box, the next with Shift.
+    private static void Chosen(Person p)
+    {
+        p.See("//button[@data-stop and normalize-space() = 'A slow ramp']").SendKeys("x");
+        p.Type(Keys.Shift + Keys.ArrowDown + Keys.Null);
+        p.SeeText("2 items chosen");
     }
 
     private static void PasteDate(Person p)
@@ -331,12 +341,12 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
     {
         p.See(".frame path.forecast");
         p.Drag(PaceWalk.FirstEnd, 60, () => p.SeeText(" in 9 Alder"));
-        Button(p, "Have it so here");
+        Button(p, "Change for this section");
     }
 
     private static void CloseByFile(Person p)
     {
-        Button(p, "closures of a calendar file");
+        Button(p, "import closures from a file");
         var file = Path.Combine(Path.GetTempPath(), $"closures-{Guid.NewGuid()}.ics");
         File.WriteAllText(
             file,
@@ -370,21 +380,24 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
                     );
             });
 
-    private static Offer Own(string level, string field, string title, string button, string command) =>
-        new(
-            level == "unit" ? "outline/useOutlineEdits" : "outline/GroupPanel",
-            command,
-            level == "unit" ? "outline" : "outline?row=unit:Fronts",
-            p => Fill(p, $"#{field}", title),
-            p => ForBirch(p, field),
-            p => Button(p, button)
+    private static Offer Own(string level, string title, string command) =>
+        new("outline/adding/AddRow", command, level == "unit" ? "outline?do=add" : "outline", p =>
+            Add(p, level, title, under: level == "unit" ? null : "Fronts", owner: "only in 9 Birch")
         );
 
-    private static void ForBirch(Person p, string field) =>
-        p.Ask<object?>(
-            "const s = arguments[0]; s.selectedIndex = 2; s.dispatchEvent(new Event('change')); return null",
-            p.See($"//form[.//input[@id = '{field}']]//select[@aria-label = 'Whose it is to be']")
-        );
+    // Something new under a row, where it belongs; without one, at the end.
+    private static void Add(Person p, string level, string title, string? under = null, string? owner = null)
+    {
+        if (under is not null)
+        {
+            p.Ask<object?>("arguments[0].focus()", p.See($"//button[@data-stop and normalize-space() = '{under}']"));
+            p.Type("n");
+        }
+        p.See(".add input").SendKeys(level == "item" ? $"page: {title}" : $"{level}: {title}");
+        if (owner is not null)
+            p.Pick("Who gets it", owner);
+        Meant(p, ".add");
+    }
 
     private static void Button(Person p, string text) => Press(p, $"//button[normalize-space() = '{text}' and not(@disabled)]");
 
@@ -400,15 +413,20 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             text
         );
 
-    private static void Tick(Person p, string selector) => p.Ask<object?>("arguments[0].click(); return null", p.See(selector));
+    // The box itself is drawn beside its field, which is not seen.
+    private static void Tick(Person p, string selector)
+    {
+        p.Until(() => p.All(selector).Count > 0, selector);
+        p.Ask<object?>("arguments[0].click(); return null", p.All(selector)[0]);
+    }
 
     // The first of these choices that it does not have yet.
-    private static void Select(Person p, string selector, params string[] choices) =>
-        p.Ask<object?>(
-            "const [s, ...all] = arguments; s.value = all.find((v) => v !== s.value && [...s.options].some((o) => o.value === "
-                + "v)) ?? s.value; for (const e of ['input', 'change']) s.dispatchEvent(new Event(e, { bubbles: true })); return null",
-            [p.See(selector), .. choices]
-        );
+    private static void Select(Person p, string label, params string[] choices)
+    {
+        p.See($"//div[contains(@class, 'v-field ')][.//input[@aria-label = '{label}']]");
+        var now = p.All($"//input[@aria-label = '{label}']")[0].GetAttribute("value");
+        p.Pick(label, choices.First(choice => choice != now));
+    }
 
     // The first lesson of the first section that nothing is noted of, in the table.
     private static void Take(Person p)
@@ -424,16 +442,13 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
 
     private static void Here(Person p, string of, string title, string what)
     {
-        Press(p, $"//button[contains(., 'otherwise here: {title}')]");
-        Select(p, "select[aria-label='What is otherwise']", what);
-        if (what == "place" && of == "unit")
+        Press(p, $"//button[contains(., 'change here: {title}')]");
+        p.Pick("What changes", what);
+        if (of == "unit")
             Fill(p, "input[aria-label=Place]", "3");
-        else if (what == "place")
-            p.Ask<object?>(
-                "const all = document.querySelectorAll('aside select'); const s = all[all.length "
-                    + "- 1]; s.selectedIndex = 1; s.dispatchEvent(new Event('change')); return null"
-            );
-        Button(p, "Have it so here");
+        else if (what.StartsWith("comes", StringComparison.Ordinal))
+            p.Pick("Comes after", "What weather is made of");
+        Button(p, "Change for this section");
     }
 
     private static void PutBack(Person p, string title) =>

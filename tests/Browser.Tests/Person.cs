@@ -133,6 +133,42 @@ public sealed class Person : IDisposable
         new OpenQA.Selenium.Interactions.Actions(driver).Release().Perform();
     }
 
+    /// <summary>Chooses one of several in the field that is named so: by mouse, or coming to it with Tab and typing.</summary>
+    /// <param name="choice">How it begins in the list.</param>
+    public void Pick(string label, string choice, bool keys = false)
+    {
+        // What is chosen stands over the field itself, which is not seen.
+        var box = See($"//div[contains(@class, 'v-field ')][.//input[@aria-label = '{label}']]");
+        var field = box.FindElement(By.XPath($".//input[@aria-label = '{label}']"));
+        var isSearched = field.FindElements(By.XPath("./ancestor::div[contains(@class, 'v-autocomplete')]")).Count > 0;
+        if (keys)
+            Reach(element => element.Equals(field));
+        else
+            Press(box);
+        if (isSearched)
+            field.SendKeys(Keys.Control + "a" + Keys.Null + choice);
+        else if (keys)
+            field.SendKeys(Keys.Enter);
+        var option = See($"//div[contains(@class, 'v-overlay--active')]//*[@role = 'option'][starts-with(normalize-space(), '{choice}')]");
+        if (!keys)
+            Press(option);
+        else if (isSearched)
+            field.SendKeys(Keys.Enter);
+        else
+        {
+            var before = All("//div[contains(@class, 'v-overlay--active')]//*[@role = 'option']").IndexOf(option);
+            Type(Keys.Home + string.Concat(Enumerable.Repeat(Keys.ArrowDown, before)) + Keys.Enter);
+        }
+        Until(() => All("//div[contains(@class, 'v-overlay--active')]//*[@role = 'option']").Count == 0, "the list is closed");
+    }
+
+    /// <summary>Writes in the field that is named so, in place of what stands there, and goes on.</summary>
+    public void Write(string label, string text)
+    {
+        var field = See($"//input[@aria-label = '{label}']");
+        field.SendKeys(Keys.Control + "a" + Keys.Null + text + Keys.Tab);
+    }
+
     /// <summary>Types wherever the focus is.</summary>
     public void Type(string keys) => driver.SwitchTo().ActiveElement().SendKeys(keys);
 

@@ -16,6 +16,7 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
         using var tomas = new Person(school.Addresses[1]);
         tomas.ComeIn("Tomas Reeve");
         tomas.Press(tomas.See("//a[contains(., 'edition 2026')]"));
+        tomas.Press(tomas.See("//nav//a[normalize-space() = 'Outline']"));
         tomas.SeeText(Old);
 
         orla.Open("/editions/2/outline");
@@ -70,12 +71,15 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
         orla.Type("orla.tierney-vance@fenwater.example" + Keys.Tab);
         orla.Type("harbour-light" + Keys.Enter);
         orla.See("//a[contains(., 'edition 2026')]").SendKeys(Keys.Enter);
+        orla.Choose(true, "//nav//a[normalize-space() = 'Outline']");
         orla.SeeText(Old);
 
         orla.Type(string.Concat(Enumerable.Repeat(Keys.ArrowDown, 5)) + Keys.ArrowUp);
         orla.Until(() => orla.Focus().Text == "Overview: looking up", "the arrows move from row to row");
         orla.Type(Keys.Enter);
-        orla.Until(() => orla.Focus().TagName == "input", "Enter opens the item");
+        orla.See(".row.opened");
+        orla.Type(Keys.Enter);
+        orla.Until(() => orla.Focus().TagName == "input", "Enter on an open item renames it");
         orla.Type(", once more?h" + Keys.Enter);
         orla.Sure("You renamed “Overview: looking up” to “Overview: looking up, once more?h”", keys: true);
         orla.Until(() => orla.Focus().Text.EndsWith("once more?h", StringComparison.Ordinal), "the focus is back");
@@ -86,7 +90,7 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
         orla.Type("?");
         orla.SeeText("Keys and marks");
         orla.SeeText("undo your last change");
-        orla.Press(orla.See("input[type=checkbox]"));
+        orla.Press(orla.See("//label[contains(., 'Single-letter keys')]"));
         orla.Type(Keys.Escape);
         orla.Until(() => orla.All(".v-overlay--active").Count == 0, "Escape closes the sheet");
         orla.Type("?");
@@ -100,7 +104,7 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
         using var orla = new Person(school.Addresses[0]);
         orla.ComeIn("Orla Tierney-Vance");
         orla.Open("/editions/2/outline");
-        orla.Choose(true, "//button[contains(., 'numbered')]");
+        orla.Choose(true, "//button[normalize-space() = 'course settings']");
         foreach (
             var (label, word) in new[]
             {
@@ -118,17 +122,17 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
             orla.Type(word);
         }
         orla.SeeText("Changes in all 4 sections at once, for 93 students.");
-        orla.Choose(true, "//button[normalize-space() = 'Have the course so']");
+        orla.Choose(true, "//button[normalize-space() = 'Save']");
         orla.Sure("6 weeks, 38 topics, 110 pieces", keys: true);
         foreach (
             var (path, seen) in new[]
             {
                 ("today", "9 Alder"),
-                ("outline", "Add the week"),
+                ("outline", "add a week"),
                 ("dates", "Piece"),
                 ("work", "9 Alder"),
                 ("pace", "38 topics"),
-                ("sections", "Its order of topics"),
+                ("sections", "Topics"),
                 ("editions", "weeks, topics, pieces"),
                 ("seen/1?as=pretend:1", "Now"),
             }
@@ -156,14 +160,14 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
         using var person = new Person(school.Addresses[0]);
         person.Expected.AddRange([401, 404]);
         person.Open("/editions/2/outline");
-        person.SeeText("you are taken back to where you were");
+        person.SeeText("you will be taken back to where you were");
         person.Press(person.See("//button[contains(., 'Imke Osei')]"));
         person.SeeText("There is nothing here.");
         person.Open("/");
         person.Press(person.See("//a[contains(., 'Weather Watch')]"));
         person.SeeText("Now and next");
         person.Open("/no/such/page");
-        person.SeeText("The address leads nowhere");
+        person.SeeText("This address leads nowhere");
         person.Press(person.See(".who"));
         person.Press(person.See("//button[normalize-space() = 'Sign out everywhere']"));
         person.See("#email");
@@ -172,6 +176,8 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
 
     private static void Open(Person person, string title)
     {
+        person.Press(person.See($"//button[@data-stop and normalize-space() = '{title}']"));
+        person.See(".row.opened + .panel");
         person.Press(person.See($"//button[@data-stop and normalize-space() = '{title}']"));
         person.Until(() => person.Focus().GetAttribute("value") == title, "the title is ready to be written");
     }

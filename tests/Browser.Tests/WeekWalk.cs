@@ -38,14 +38,7 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
             orla.PressWithShift(orla.All("//button[contains(@data-cell, ' opens 9 Dogwood')]")[^1]);
         }
         orla.SeeText($"{rows} items from 4.01");
-        var kind = orla.See("//aside//select");
-        if (keys)
-        {
-            orla.Reach(element => element.Equals(kind));
-            orla.Type("at the end");
-        }
-        else
-            kind.FindElement(By.XPath(".//option[. = 'at the end of the lesson']")).Click();
+        orla.Pick("opens", "at the end of the lesson", keys);
         orla.SeeText(" dates move in all 4 sections");
         Choose(orla, keys, $"Set {4 * rows} dates");
         orla.SeeText($"You changed dates of {rows} items in 9 Alder, 9 Birch, 9 Cedar and 9 Dogwood");
@@ -106,7 +99,7 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
             "the row is open"
         );
         // Whoever had not come so far comes on in 9 Cedar; in 9 Alder it is waited for as before.
-        foreach (var (section, list) in new[] { (3, "Now"), (1, "Locked") })
+        foreach (var (section, list) in new[] { (3, "Now"), (1, "Waiting") })
         {
             orla.Open($"/editions/2/seen/{section}?at=2026-12-17T20:00&as=pretend:{section}");
             orla.Until(() => List(orla, list).Contains("A cloud in a bottle", StringComparison.Ordinal), $"{list} in section {section}");
@@ -126,7 +119,7 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
         orla.Open("/editions/2/today");
         orla.Press(orla.See(In("9 Cedar", "//a[normalize-space() = 'all of this week']")));
         orla.Until(
-            () => orla.All("select[aria-label = 'Section']").SingleOrDefault()?.GetAttribute("value") == "3",
+            () => orla.All("input[aria-label = 'Section']").SingleOrDefault()?.GetAttribute("value") == "in 9 Cedar",
             "the section is chosen"
         );
         var shown = orla.All("[data-cell]")

@@ -185,7 +185,7 @@ public sealed class LedgerTests : IAsyncLifetime
         again[^1] = again[^1] with { Version = 1 };
         (await Should.ThrowAsync<StaleChangeException>(() => Apply(again))).Change.ShouldBe(again[^1]);
         var standing = await Ask(connection => LedgerStore.Standing(connection, changes, done.Id));
-        standing.ShouldAllBe(row => row.Later == null && row.Present!["title"]!.GetValue<string>().EndsWith('!'));
+        standing.ShouldEachBe(row => row.Later == null && row.Present!["title"]!.GetValue<string>().EndsWith('!'));
         (await Verifier.Run(test.Owner, CancellationToken.None)).ShouldBeEmpty();
     }
 

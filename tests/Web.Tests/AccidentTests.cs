@@ -173,8 +173,8 @@ public sealed class AccidentTests : IAsyncLifetime
         // Those who keep it come first.
         var students = shown["students"]!.AsArray();
         students.Take(2).Select(one => one!["name"]!.GetValue<string>()).ShouldBe([DemoPeople.OnTrack, DemoPeople.HeldUp]);
-        students.Take(2).ShouldAllBe(one => one!["keeps"]!.AsArray().Count == 1 && one["loses"]!.AsArray().Count == 0);
-        students.Skip(2).ShouldAllBe(one => one!["loses"]!.AsArray().Count == 1 && one["keeps"]!.AsArray().Count == 0);
+        students.Take(2).ShouldEachBe(one => one!["keeps"]!.AsArray().Count == 1 && one["loses"]!.AsArray().Count == 0);
+        students.Skip(2).ShouldEachBe(one => one!["loses"]!.AsArray().Count == 1 && one["keeps"]!.AsArray().Count == 0);
         students.Count(one => one!["begun"]!.AsArray().Count == 1).ShouldBeGreaterThan(10);
         // Leaving the group takes it from them too, and that is said along with what becomes of the group.
         await lead.Post(Route("for-whom"), narrower, Guid.NewGuid());

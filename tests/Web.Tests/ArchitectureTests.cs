@@ -32,7 +32,7 @@ public sealed class ArchitectureTests
     {
         Core.GetReferencedAssemblies()
             .Select(reference => reference.Name!)
-            .ShouldAllBe(name => name == "NodaTime" || name == "netstandard" || name.StartsWith("System", StringComparison.Ordinal));
+            .ShouldEachBe(name => name == "NodaTime" || name == "netstandard" || name.StartsWith("System", StringComparison.Ordinal));
         Types
             .InAssembly(Core)
             .ShouldNot()
@@ -85,7 +85,7 @@ public sealed class ArchitectureTests
             .Select(type => type.Namespace)
             .OfType<string>()
             .Where(name => name.StartsWith("Polycline.Core.", StringComparison.Ordinal))
-            .ShouldAllBe(name => rooms.Any(room => name == room || name.StartsWith($"{room}.", StringComparison.Ordinal)));
+            .ShouldEachBe(name => rooms.Any(room => name == room || name.StartsWith($"{room}.", StringComparison.Ordinal)));
         foreach (var (room, place) in rooms.Select((room, place) => (room, place)))
         {
             var later = place == 1 ? [rooms[0], .. rooms[2..]] : rooms[(place + 1)..];
@@ -144,7 +144,7 @@ public sealed class ArchitectureTests
             .SelectMany(command => command.GetMethods().Where(method => method.Name == "Decide"))
             .ToList();
         decisions.Count.ShouldBeGreaterThan(30);
-        decisions.ShouldAllBe(decide =>
+        decisions.ShouldEachBe(decide =>
             decide
                 .GetParameters()
                 .All(parameter => parameter.ParameterType != typeof(IClock) && parameter.ParameterType.Name != "NpgsqlConnection")
@@ -210,7 +210,7 @@ public sealed class ArchitectureTests
             .ShouldBe([typeof(StartSession), typeof(Feed)], ignoreOrder: true);
         handlers
             .Where(method => method.DeclaringType!.Name.StartsWith("Read", StringComparison.Ordinal))
-            .ShouldAllBe(method => method.GetParameters().Any(parameter => parameter.ParameterType == typeof(Viewpoint)));
+            .ShouldEachBe(method => method.GetParameters().Any(parameter => parameter.ParameterType == typeof(Viewpoint)));
     }
 
     // As the formatter breaks them; a component has no formatter that makes it longer.

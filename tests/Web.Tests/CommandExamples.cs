@@ -147,6 +147,16 @@ public static class CommandExamples
                     },
                 },
             }),
+        ["change-items"] = school =>
+            In(school, async at => new
+            {
+                items = new[]
+                {
+                    new { item = (await at("item", "A slow ramp")).Id, version = (await at("item", "A slow ramp")).Version },
+                    new { item = (await at("item", "Isobars by hand")).Id, version = (await at("item", "Isobars by hand")).Version },
+                },
+                date = new { field = "closes", anchor = new { at = "term-end" } },
+            }),
         ["write-item"] = school =>
             In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["html"] = "<p>Warm air climbs over cold.</p>" })),
         ["time-item"] = school => In(school, async at => With(

@@ -44,7 +44,7 @@ public sealed class OpeningTests : IAsyncLifetime
         var after = await Records();
         recorded.ShouldBeGreaterThan(5);
         (after.Count - before.Count).ShouldBe(recorded);
-        after.Except(before).ShouldAllBe(record => record.At > DemoSchool.Start && record.At <= Later);
+        after.Except(before).ShouldEachBe(record => record.At > DemoSchool.Start && record.At <= Later);
         // What the plan says has opened by then is recorded, and nothing else is.
         var dates = (await lead.Get(Route("dates"))).Json;
         var open = dates["units"]!

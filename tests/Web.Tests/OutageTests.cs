@@ -95,7 +95,7 @@ public sealed class OutageTests
             using var caller = await school.As(DemoPeople.Lead, instance);
             moments.Add((await caller.Get($"/api/editions/{school.WeatherWatch}/ribbon")).Json["moment"]!["words"]!.GetValue<string>());
         }
-        moments.ShouldAllBe(words => words.StartsWith("Thu 8 Oct, 1", StringComparison.Ordinal));
+        moments.ShouldEachBe(words => words.StartsWith("Thu 8 Oct, 1", StringComparison.Ordinal));
     }
 
     [Fact]

@@ -84,7 +84,7 @@ public sealed class OutlineTests : IAsyncLifetime
         var move = await CommandExamples.All["move-item"](school);
         (await lead.Post(Route("move-item"), move!, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
         var after = await Codes();
-        before.ShouldAllBe(pair => after[pair.Key] == pair.Value);
+        before.ShouldEachBe(pair => after[pair.Key] == pair.Value);
         (
             await lead.Post(
                 Route("change-course"),

@@ -27,18 +27,18 @@ public sealed class PaceTests : LeadOfASchool
         foreach (var section in sections)
         {
             var placed = section!["lessons"]!.AsArray().Where(run => run!["from"] is not null).ToList();
-            placed.ShouldAllBe(run => run!["from"]!.GetValue<double>() <= run["to"]!.GetValue<double>());
+            placed.ShouldEachBe(run => run!["from"]!.GetValue<double>() <= run["to"]!.GetValue<double>());
             // Whatever is taught comes before what is to come.
             placed
                 .SkipWhile(run => run!["state"]!.GetValue<string>() == "taught")
-                .ShouldAllBe(run => run!["state"]!.GetValue<string>() == "ahead");
+                .ShouldEachBe(run => run!["state"]!.GetValue<string>() == "ahead");
             section["classes"]!
                 .AsArray()
                 .Select(one => one!["ordinal"]!.GetValue<int>())
                 .ShouldBe(Enumerable.Range(1, section["classes"]!.AsArray().Count));
         }
         // Only what does not fit is named, and only where something does not.
-        sections.ShouldAllBe(section => (section!["lacking"]!.GetValue<int>() > 0) == (section["unplaced"]!.AsArray().Count > 0));
+        sections.ShouldEachBe(section => (section!["lacking"]!.GetValue<int>() > 0) == (section["unplaced"]!.AsArray().Count > 0));
         // A week on, what is confirmed is the same, and another lesson is at hand.
         var later = (await Lead.Get(Route("pace?at=2026-10-15T10:15"))).Json;
         later["canChange"]!.GetValue<bool>().ShouldBeFalse();
@@ -145,7 +145,7 @@ public sealed class PaceTests : LeadOfASchool
             ("cancelled the class of 9 Alder on 12 Oct", shown.Json["reach"]!.ToJsonString())
         );
         var section = await Section(0);
-        section["classes"]!.AsArray().ShouldAllBe(one => one!["date"]!.GetValue<string>() != "2026-10-12");
+        section["classes"]!.AsArray().ShouldEachBe(one => one!["date"]!.GetValue<string>() != "2026-10-12");
         (await Changes())
             .Select(change => (change!["words"]!.GetValue<string>(), change["sleeps"]!.GetValue<bool>()))
             .ShouldBe([("cancelled on Mon 12 Oct", false)]);

@@ -79,7 +79,7 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         var text = (await lead.Get($"/api/editions/{school.WeatherWatch}/plan.json")).Text;
         var plan = PlanFile.Read(Encoding.UTF8.GetBytes(text)).Plan;
         plan.Sections.Select(section => section.Title).ShouldBe(["9 Alder", "9 Birch", "9 Cedar", "9 Dogwood"]);
-        plan.Sections.ShouldAllBe(section => section.Students.IsEmpty);
+        plan.Sections.ShouldEachBe(section => section.Students.IsEmpty);
         plan.Sections[1].Adjustments.Length.ShouldBe(2);
         foreach (var name in new[] { DemoPeople.OnTrack, DemoPeople.HeldUp, DemoPeople.Lead })
             text.ShouldNotContain(name);

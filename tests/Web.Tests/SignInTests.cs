@@ -38,7 +38,7 @@ public sealed class SignInTests : IAsyncLifetime
         var stored = await school.Sql(connection =>
             connection.QueryAsync<string>("SELECT encode(token_hash, 'escape') || person FROM session")
         );
-        stored.ShouldAllBe(row => !row.Contains(caller.Session, StringComparison.Ordinal));
+        stored.ShouldEachBe(row => !row.Contains(caller.Session, StringComparison.Ordinal));
     }
 
     [Fact]
@@ -235,7 +235,7 @@ public sealed class SignInTests : IAsyncLifetime
             }
         )
         {
-            assembly.GetReferencedAssemblies().ShouldAllBe(reference => reference.Name != "Polycline.Demo");
+            assembly.GetReferencedAssemblies().ShouldEachBe(reference => reference.Name != "Polycline.Demo");
             var bytes = await File.ReadAllBytesAsync(assembly.Location);
             foreach (var encoding in new[] { System.Text.Encoding.Unicode, System.Text.Encoding.UTF8 })
                 bytes.AsSpan().IndexOf(encoding.GetBytes(DemoPeople.Password)).ShouldBe(-1);

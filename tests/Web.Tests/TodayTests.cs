@@ -24,7 +24,7 @@ public sealed class TodayTests : IAsyncLifetime
         alder["comes"]!
             .AsArray()
             .Select(date => date!["at"]!["instant"]!.GetValue<string>())
-            .ShouldAllBe(at =>
+            .ShouldEachBe(at =>
                 string.CompareOrdinal(at, "2026-10-08T09:15:00Z") > 0 && string.CompareOrdinal(at, "2026-10-15T09:30:00Z") < 0
             );
         alder["waiting"]!.GetValue<int>().ShouldBe((await lead.Get(Route("work"))).Json["sections"]![0]!["waiting"]!.GetValue<int>());
@@ -103,7 +103,7 @@ public sealed class TodayTests : IAsyncLifetime
             .ToList();
         // Who is in two sections is the office's to mend, which has no screen for it yet.
         mends.RemoveAll(mend => mend["words"]!.GetValue<string>() == "the office ends one of the two").ShouldBe(1);
-        mends.ShouldAllBe(mend => mend["words"]!.GetValue<string>().Length > 0 && mend["screen"] != null);
+        mends.ShouldEachBe(mend => mend["words"]!.GetValue<string>().Length > 0 && mend["screen"] != null);
         mends.Select(mend => mend["screen"]!.GetValue<string>()).Distinct().Order().ShouldBe(["dates", "outline", "sections"]);
         var dates = (await lead.Get(Route("dates"))).Json;
         var items = dates["units"]!

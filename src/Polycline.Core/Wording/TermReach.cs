@@ -10,7 +10,7 @@ namespace Polycline.Core.Wording;
 /// <summary>A course taught in a term, before a change of its calendar and after it.</summary>
 /// <param name="Sizes">The sections that follow it.</param>
 /// <param name="Students">What it does for each student.</param>
-public sealed record TaughtCourse(PlanSchedule Before, PlanSchedule After, ImmutableArray<SectionSize> Sizes, SightReach Students);
+public sealed record TaughtEdition(PlanSchedule Before, PlanSchedule After, ImmutableArray<SectionSize> Sizes, SightReach Students);
 
 /// <summary>What a change of a term's calendar does to every section that meets in it.</summary>
 public static class TermReach
@@ -20,7 +20,7 @@ public static class TermReach
     /// <param name="at">The moment of the change.</param>
     /// <param name="classesBefore">Sections that follow no course, with how many classes they have.</param>
     public static Reach Between(
-        IReadOnlyList<TaughtCourse> courses,
+        IReadOnlyList<TaughtEdition> courses,
         Instant at,
         IReadOnlyList<(string Name, int Classes)> classesBefore,
         IReadOnlyList<(string Name, int Classes)> classesAfter
@@ -54,7 +54,7 @@ public static class TermReach
     private static string InWords(
         ImmutableArray<ReachRow> rows,
         ImmutableArray<SectionSize> sections,
-        IReadOnlyList<TaughtCourse> courses,
+        IReadOnlyList<TaughtEdition> courses,
         List<(Reach Reach, Edition Edition)> reaches
     )
     {

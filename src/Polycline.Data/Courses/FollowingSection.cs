@@ -45,7 +45,7 @@ public sealed record ListedStudent(Id<Person> Person, LocalDate? From, LocalDate
 
 /// <summary>One row of a section's differences.</summary>
 /// <param name="Value">JSON; null: cleared.</param>
-public sealed record AdjustmentRow(Id<Section> Section, string Target, string Field, string? Value, long Version);
+public sealed record AdjustmentRow(Id<Section> Section, string Target, AdjustedField Field, string? Value, long Version);
 
 /// <summary>What a lesson has really taken in a section.</summary>
 /// <param name="Left">How much is left of one that is not done; null: what was planned less what it took.</param>

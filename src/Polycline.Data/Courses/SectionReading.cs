@@ -4,6 +4,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Sections;
+using Polycline.Core.Wording;
 
 namespace Polycline.Data.Courses;
 
@@ -35,7 +36,11 @@ internal static class SectionReading
             .Adjustments.Where(adjustment => adjustment.Section == row.Id && levels.ContainsKey(adjustment.Target))
             .GroupBy(adjustment => adjustment.Target)
             .Select(target =>
-                PlanParts.Adjustment(levels[target.Key], target.Key, target.Select(adjustment => (adjustment.Field, adjustment.Value)))
+                PlanParts.Adjustment(
+                    levels[target.Key],
+                    target.Key,
+                    target.Select(adjustment => (EnumNames.Of(adjustment.Field), adjustment.Value))
+                )
             );
         var units = levels.Values.Count(level => level == Level.Unit);
         var orders = all

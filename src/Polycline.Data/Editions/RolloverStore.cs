@@ -5,6 +5,7 @@ using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
+using Polycline.Core.Wording;
 using Polycline.Data.Ledger;
 
 namespace Polycline.Data.Editions;
@@ -79,9 +80,9 @@ public static class RolloverStore
     /// <summary>Sets or clears a date of an item that was carried.</summary>
     /// <param name="field"><c>opens</c>, <c>due</c> or <c>closes</c>; it comes from a fixed list, never from a request.</param>
     /// <param name="anchor">In the plan file's form; null: cleared.</param>
-    public static Task SetDate(NpgsqlConnection connection, Id<Edition> edition, Ref<Item> item, string field, string? anchor) =>
+    public static Task SetDate(NpgsqlConnection connection, Id<Edition> edition, Ref<Item> item, DateField field, string? anchor) =>
         connection.ExecuteAsync(
-            $"UPDATE item SET {field} = @anchor::jsonb WHERE edition = @edition AND lineage = @lineage",
+            $"UPDATE item SET {EnumNames.Of(field)} = @anchor::jsonb WHERE edition = @edition AND lineage = @lineage",
             new
             {
                 edition = edition.Value,

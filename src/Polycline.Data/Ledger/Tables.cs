@@ -70,12 +70,12 @@ public static class Tables
         public static readonly Column<int?> Picks = Table.Number("picks");
         public static readonly Column<Id<Section>?> Section = Table.Reference<Section>("section");
 
-        /// <summary>When it opens, is due or closes, by the field's name.</summary>
-        public static Column<Anchor?> Dated(string field) =>
+        /// <summary>When it opens, is due or closes.</summary>
+        public static Column<Anchor?> Dated(DateField field) =>
             field switch
             {
-                "opens" => Opens,
-                "due" => Due,
+                DateField.Opens => Opens,
+                DateField.Due => Due,
                 _ => Closes,
             };
 

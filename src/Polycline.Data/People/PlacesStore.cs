@@ -9,7 +9,7 @@ using Polycline.Core.Sections;
 namespace Polycline.Data.People;
 
 /// <summary>An edition somebody works on.</summary>
-public sealed record CourseRow(Id<Edition> Edition, string Course, string Title, string State, string Role, int Sections);
+public sealed record EditionRow(Id<Edition> Edition, string Course, string Title, string State, string Role, int Sections);
 
 /// <summary>A section somebody is a student of.</summary>
 public sealed record OwnSectionRow(
@@ -28,7 +28,7 @@ public sealed record TermRow(Id<Term> Term, string Name, string Zone, LocalDate 
 /// <summary>Where somebody can go from their first page.</summary>
 public static class PlacesStore
 {
-    public static async Task<(IReadOnlyList<CourseRow> Courses, IReadOnlyList<OwnSectionRow> Sections, IReadOnlyList<TermRow> Terms)> Of(
+    public static async Task<(IReadOnlyList<EditionRow> Courses, IReadOnlyList<OwnSectionRow> Sections, IReadOnlyList<TermRow> Terms)> Of(
         NpgsqlConnection connection,
         Id<Person> person,
         bool office
@@ -39,7 +39,7 @@ public static class PlacesStore
             new { person = person.Value, office }
         );
         return (
-            [.. await results.ReadAsync<CourseRow>()],
+            [.. await results.ReadAsync<EditionRow>()],
             [.. await results.ReadAsync<OwnSectionRow>()],
             [.. await results.ReadAsync<TermRow>()]
         );

@@ -49,6 +49,9 @@ public sealed record PieceRow
     public required Instant? ReturnedAt { get; init; }
 }
 
+/// <summary>How many students of a section have handed in an item.</summary>
+public sealed record HandedInCount(Id<Item> Item, Id<Section> Section, int Students);
+
 /// <summary>Students' work: append-only, but for drafts.</summary>
 public static class WorkStore
 {
@@ -66,6 +69,10 @@ public static class WorkStore
         );
         return await OwnFrom(results);
     }
+
+    /// <summary>How many students of each section have handed in each item of an edition, up to a moment.</summary>
+    public static async Task<IReadOnlyList<HandedInCount>> CountHandedIn(NpgsqlConnection connection, Id<Edition> edition, Instant at) =>
+        (await connection.QueryAsync<HandedInCount>(Sql.Of("Work", "CountHandedIn"), new { edition = edition.Value, at })).AsList();
 
     internal static string OwnStatements => Sql.Of("Work", "ReadOwn");
 

@@ -83,9 +83,8 @@ public sealed record DatesCell
     public required IReadOnlyList<string> ToCheck { get; init; }
 }
 
-/// <param name="Field"><c>opens</c>, <c>due</c>, <c>closes</c> …</param>
 /// <param name="Course">What it would be if it were put back.</param>
-public sealed record DatesDifference(string Field, long Version, Moment? Course);
+public sealed record DatesDifference(AdjustedField Field, long Version, Moment? Course);
 
 /// <summary>Reads every item's dates in every section.</summary>
 public static class ReadDates
@@ -249,9 +248,9 @@ public static class ReadDates
                     Moment.Of(
                         row.Field switch
                         {
-                            "opens" => bare?.Opens.At,
-                            "due" => bare?.Due.At,
-                            "closes" => bare?.Closes.At,
+                            AdjustedField.Opens => bare?.Opens.At,
+                            AdjustedField.Due => bare?.Due.At,
+                            AdjustedField.Closes => bare?.Closes.At,
                             _ => null,
                         },
                         zone

@@ -15,6 +15,7 @@ using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
 using Polycline.Web.Outline;
+using Polycline.Web.Outline.Items;
 
 namespace Polycline.Web.Editions;
 
@@ -55,7 +56,7 @@ public sealed record RolledSection(
 );
 
 /// <param name="After">Null: cleared, to be looked at.</param>
-public sealed record RedatedItem(string Code, string Title, string Field, string Before, string? After);
+public sealed record RedatedItem(string Code, string Title, DateField Field, string Before, string? After);
 
 /// <summary>Makes the next edition out of this one, whole or not at all. Nothing of the students carries.</summary>
 public sealed class RollOver : IWorkCommand<RollOverRequest, RollOverAnswer>
@@ -122,8 +123,8 @@ public sealed class RollOver : IWorkCommand<RollOverRequest, RollOverAnswer>
         var anchors = new AnchorWords(next.TitleOf, next.Edition.Levels);
         var redated = new List<RedatedItem>();
         foreach (var item in next.Edition.InReadingOrder())
-        foreach (var (field, anchor) in new[] { ("opens", item.Opens), ("due", item.Due), ("closes", item.Closes) })
-            if (anchor is { At: AnchorBase.Fixed })
+        foreach (var field in Enum.GetValues<DateField>())
+            if (TimeItem.Of(item, field) is { At: AnchorBase.Fixed } anchor)
             {
                 var then = redating.Of(anchor);
                 await RolloverStore.SetDate(connection, made, item.Ref, field, then is null ? null : PlanParts.Json(then));

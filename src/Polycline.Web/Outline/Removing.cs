@@ -23,17 +23,7 @@ internal static class Removing
             .Select(other => other.Lineage)
             .ToHashSet(StringComparer.Ordinal);
         var title = plan.TitleOf(row.Lineage);
-        var referring = Referring(plan)
-            .Where(pair => !gone.Contains(pair.From) && pair.To.Any(gone.Contains))
-            .Select(pair => $"“{plan.TitleOf(pair.From)}”")
-            .Distinct()
-            .ToList();
-        if (referring.Count > 0)
-            throw Problem.InUse(
-                $"{Joined([.. referring.Take(5)], "and")}{(referring.Count > 5 ? $" and {referring.Count - 5} more" : "")} "
-                    + $"{(referring.Count == 1 ? "refers" : "refer")} to it.",
-                "Nothing was removed. Change their timing or condition first."
-            );
+        NeedsNobody(plan, gone, "it");
         var within = new[] { Level.Lesson, Level.Item }
             .Where(level => level != row.Level)
             .Select(level => (Level: level, Count: plan.Rows.Count(other => other.Level == level && gone.Contains(other.Lineage))))
@@ -45,6 +35,35 @@ internal static class Removing
             Act =
                 $"Remove {Joined([.. within.Prepend(plan.Edition.Levels.Of(row.Level).Counted(1))], "and")} from {plan.Where(row.Section)}",
         };
+    }
+
+    /// <summary>Several items at once: they may refer to one another.</summary>
+    /// <param name="versionOf">The version of each that was read.</param>
+    public static CommandDecision Decide(EditionPlan plan, IReadOnlyList<TreeRow> items, Func<TreeRow, long> versionOf, Viewpoint viewpoint)
+    {
+        NeedsNobody(plan, items.Select(row => row.Lineage).ToHashSet(StringComparer.Ordinal), "them");
+        var what = plan.Edition.Levels.Item.Counted(items.Count);
+        var where = items.Select(row => row.Section).Distinct().ToList() is [var only] ? plan.Where(only) : plan.Where(null);
+        return new($"removed {what}", [.. items.Select(row => row.Remove(versionOf(row), viewpoint.At))])
+        {
+            Act = $"Remove {what} from {where}",
+        };
+    }
+
+    /// <exception cref="ProblemException">What stays refers to something that would be gone.</exception>
+    private static void NeedsNobody(EditionPlan plan, HashSet<string> gone, string them)
+    {
+        var referring = Referring(plan)
+            .Where(pair => !gone.Contains(pair.From) && pair.To.Any(gone.Contains))
+            .Select(pair => $"“{plan.TitleOf(pair.From)}”")
+            .Distinct()
+            .ToList();
+        if (referring.Count > 0)
+            throw Problem.InUse(
+                $"{Joined([.. referring.Take(5)], "and")}{(referring.Count > 5 ? $" and {referring.Count - 5} more" : "")} "
+                    + $"{(referring.Count == 1 ? "refers" : "refer")} to {them}.",
+                "Nothing was removed. Change their timing or condition first."
+            );
     }
 
     // Who names what, in timing and conditions.

@@ -291,8 +291,8 @@ public static class ReadPace
                 Version = record?.Version ?? 0,
                 Overflow = here?.Overflow ?? 0,
                 Pin = lesson.Pin is { } pin ? $"{pin:uuuu-MM-dd}" : null,
-                PinVersion = own.GetValueOrDefault((lesson.Ref.Name, "pin")),
-                LengthVersion = own.GetValueOrDefault((lesson.Ref.Name, "length")),
+                PinVersion = own.GetValueOrDefault((lesson.Ref.Name, AdjustedField.Pin)),
+                LengthVersion = own.GetValueOrDefault((lesson.Ref.Name, AdjustedField.Length)),
             };
         }
 

@@ -14,13 +14,13 @@ namespace Polycline.Web.Places;
 public sealed record PlacesAnswer(
     string Name,
     bool IsOffice,
-    IReadOnlyList<CoursePlace> Courses,
+    IReadOnlyList<EditionPlace> Courses,
     IReadOnlyList<SectionPlace> Sections,
     IReadOnlyList<TermPlace> Terms
 );
 
 /// <param name="Role"><c>lead</c> or <c>co</c>.</param>
-public sealed record CoursePlace(Id<Edition> Edition, string Course, string Title, string State, string Role, int Sections);
+public sealed record EditionPlace(Id<Edition> Edition, string Course, string Title, string State, string Role, int Sections);
 
 public sealed record SectionPlace(Id<Section> Section, string Name, string? Course, string Term);
 
@@ -41,7 +41,7 @@ public static class PlacesRoutes
         return new(
             access.Person.Name,
             access.IsOffice,
-            [.. courses.Select(row => new CoursePlace(row.Edition, row.Course, row.Title, row.State, row.Role, row.Sections))],
+            [.. courses.Select(row => new EditionPlace(row.Edition, row.Course, row.Title, row.State, row.Role, row.Sections))],
             [
                 .. sections
                     .Where(row => Lists(row, viewpoint.At))

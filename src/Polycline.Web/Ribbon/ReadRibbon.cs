@@ -54,16 +54,28 @@ public sealed record RibbonAnswer
     /// <summary>Through whose eyes one looks: a student's name, or whom one pretends; null: as the team.</summary>
     public required string? Eyes { get; init; }
 
+    /// <summary>The sections one looks at, each with its own units and classes.</summary>
     public required IReadOnlyList<RibbonLine> Lines { get; init; }
+
+    /// <summary>Where the course's units lie with no section chosen: between the sections that are ahead and those behind.</summary>
+    public required IReadOnlyList<RibbonUnit> Units { get; init; }
 
     /// <summary>What the course calls its levels.</summary>
     public required LevelNames Levels { get; init; }
 }
 
-/// <summary>Where a section's lessons lie.</summary>
-public sealed record RibbonLine(Id<Section> Section, string Letter, string Name, IReadOnlyList<RibbonLesson> Lessons);
+/// <summary>Where a section's units lie.</summary>
+/// <param name="Classes">Where its classes begin.</param>
+public sealed record RibbonLine(
+    Id<Section> Section,
+    string Letter,
+    string Name,
+    IReadOnlyList<RibbonUnit> Units,
+    IReadOnlyList<double> Classes
+);
 
-public sealed record RibbonLesson(double From, double To, string Title);
+/// <summary>A unit, from the first class it takes to the end of the last.</summary>
+public sealed record RibbonUnit(Id<Unit> Unit, double From, double To, string Title);
 
 public sealed record RibbonWeek(int At, string Monday, string? Letter);
 
@@ -107,6 +119,15 @@ public static class ReadRibbon
         var term = compiled.Term;
         var origin = compiled.Weeks[0].Monday;
         var local = term.Local(viewpoint.At);
+        var inView = course.Sections.Where(section =>
+            viewpoint.Eyes switch
+            {
+                Eyes.OfTeam => true,
+                Eyes.OfPretend pretend => pretend.Section == section.Id,
+                _ => false,
+            }
+        );
+        var lines = inView.Select(LineOf).ToList();
         return new()
         {
             Course = course.CourseTitle,
@@ -124,19 +145,8 @@ public static class ReadRibbon
             Relative = MomentWords.Relative(viewpoint.At, viewpoint.Now, term.Zone),
             IsNow = viewpoint.IsNow,
             Eyes = eyes,
-            Lines =
-            [
-                .. course
-                    .Sections.Where(section =>
-                        viewpoint.Eyes switch
-                        {
-                            Eyes.OfTeam => true,
-                            Eyes.OfPretend pretend => pretend.Section == section.Id,
-                            _ => false,
-                        }
-                    )
-                    .Select(LineOf),
-            ],
+            Lines = lines,
+            Units = Between(lines),
             Levels = course.Edition.Levels,
         };
 
@@ -150,12 +160,15 @@ public static class ReadRibbon
                 [
                     .. schedule
                         .Forecast.Lessons.Where(lesson => lesson.IsPlaced)
-                        .Select(lesson => new RibbonLesson(
-                            At(lesson.StartsAt!.Value),
-                            At(lesson.EndsAt!.Value),
-                            schedule.Lesson(lesson.Lesson)!.Title
+                        .GroupBy(lesson => schedule.Lesson(lesson.Lesson)!.Unit.Ref.Name)
+                        .Select(unit => new RibbonUnit(
+                            course.Find(unit.Key)!.As<Unit>(),
+                            At(unit.Min(lesson => lesson.StartsAt!.Value)),
+                            At(unit.Max(lesson => lesson.EndsAt!.Value)),
+                            course.TitleOf(unit.Key)
                         )),
-                ]
+                ],
+                [.. schedule.Meetings.Meetings.Select(meeting => At(meeting.StartsAt))]
             );
         }
 
@@ -163,6 +176,23 @@ public static class ReadRibbon
             term.Local(moment) is var there
                 ? Place(there.Date) + Math.Round(there.TimeOfDay.NanosecondOfDay / (double)NodaConstants.NanosecondsPerDay, 3)
                 : 0;
+
+        // Of each unit the middle one of its beginnings, and of its ends.
+        static IReadOnlyList<RibbonUnit> Between(IReadOnlyList<RibbonLine> lines) =>
+            [
+                .. lines
+                    .SelectMany(line => line.Units)
+                    .GroupBy(unit => unit.Unit)
+                    .Select(unit => new RibbonUnit(
+                        unit.Key,
+                        Middle(unit.Select(one => one.From)),
+                        Middle(unit.Select(one => one.To)),
+                        unit.First().Title
+                    ))
+                    .OrderBy(unit => unit.From),
+            ];
+
+        static double Middle(IEnumerable<double> places) => places.Order().ToList() is var all ? all[(all.Count - 1) / 2] : 0;
 
         int Place(LocalDate date) => NodaTime.Period.DaysBetween(origin, date);
 

@@ -21,7 +21,7 @@ namespace Polycline.Web.Sections;
 public sealed record AdjustSectionsRequest(IReadOnlyList<DifferenceChange> Changes);
 
 /// <param name="Target">The id of what is to be otherwise.</param>
-/// <param name="Field">One that what it is of has: <c>opens</c>, <c>due</c>, <c>hold</c>, <c>length</c> …</param>
+/// <param name="Field">One that a unit, lesson or item can have changed, by which of them it is.</param>
 /// <param name="PutBack">True: as the course has it again; the value is then left out.</param>
 /// <param name="Value">In the plan file's form; the lesson that an item hangs on is its id.</param>
 /// <param name="Version">The version of the difference that was read; 0: there was none.</param>
@@ -29,7 +29,7 @@ public sealed record DifferenceChange(
     Id<Section> Section,
     Level Of,
     long Target,
-    string Field,
+    AdjustedField Field,
     bool PutBack,
     JsonElement? Value,
     long Version
@@ -39,11 +39,23 @@ public sealed record DifferenceChange(
 public sealed class AdjustSections : IPlanningCommand<EditionPlan, AdjustSectionsRequest>
 {
     /// <summary>What a section can have otherwise.</summary>
-    public static readonly IReadOnlyDictionary<Level, ImmutableArray<string>> FieldsOf = new Dictionary<Level, ImmutableArray<string>>
+    public static readonly IReadOnlyDictionary<Level, ImmutableArray<AdjustedField>> FieldsOf = new Dictionary<
+        Level,
+        ImmutableArray<AdjustedField>
+    >
     {
-        [Level.Unit] = ["hold", "skip", "published"],
-        [Level.Lesson] = ["hold", "skip", "published", "length", "pin"],
-        [Level.Item] = ["opens", "due", "closes", "hold", "skip", "published", "lesson"],
+        [Level.Unit] = [AdjustedField.Hold, AdjustedField.Skip, AdjustedField.Published],
+        [Level.Lesson] = [AdjustedField.Hold, AdjustedField.Skip, AdjustedField.Published, AdjustedField.Length, AdjustedField.Pin],
+        [Level.Item] =
+        [
+            AdjustedField.Opens,
+            AdjustedField.Due,
+            AdjustedField.Closes,
+            AdjustedField.Hold,
+            AdjustedField.Skip,
+            AdjustedField.Published,
+            AdjustedField.Lesson,
+        ],
     };
 
     public static string Name => "differ";
@@ -68,7 +80,7 @@ public sealed class AdjustSections : IPlanningCommand<EditionPlan, AdjustSection
     // Null: it is so already.
     private static Change? Decide(
         EditionPlan plan,
-        Dictionary<(Id<Section>, string, string), AdjustmentRow> differences,
+        Dictionary<(Id<Section>, string, AdjustedField), AdjustmentRow> differences,
         DifferenceChange asked,
         int n
     )
@@ -80,7 +92,7 @@ public sealed class AdjustSections : IPlanningCommand<EditionPlan, AdjustSection
         [
             Tables.Adjustments.Section.Is(section.Id),
             Tables.Adjustments.Target.Is(target.Lineage),
-            Tables.Adjustments.Field.Is(asked.Field),
+            Tables.Adjustments.Field.Is(EnumNames.Of(asked.Field)),
         ];
         var before = present?.Value is { } json ? JsonNode.Parse(json) : null;
         var after = asked.PutBack ? null : ValueOf(plan, target, asked, $"changes[{n}].value");
@@ -115,21 +127,21 @@ public sealed class AdjustSections : IPlanningCommand<EditionPlan, AdjustSection
 
     private static JsonNode? ValueOf(EditionPlan plan, TreeRow target, DifferenceChange change, string at)
     {
-        if (TimeItem.Fields.Contains(change.Field))
+        if (change.Field.AsDate() is { } date)
         {
             var anchor = plan.AnchorOf(change.Value, at, target);
-            TimeItem.NotOnItself(anchor, change.Field, at);
+            TimeItem.NotOnItself(anchor, date, at);
             return TimeItem.Node(anchor);
         }
         var given = change.Value is { } value ? JsonNode.Parse(value.GetRawText()) : null;
-        if (change.Field == "lesson")
+        if (change.Field == AdjustedField.Lesson)
             given =
                 given is JsonValue id && id.TryGetValue(out long lesson) && plan.Row(new Id<Lesson>(lesson)) is { } row
                     ? row.Lineage
                     : throw Problem.Unknown(at);
         try
         {
-            PlanParts.Adjustment(change.Of, target.Lineage, [(change.Field, given?.ToJsonString())]);
+            PlanParts.Adjustment(change.Of, target.Lineage, [(EnumNames.Of(change.Field), given?.ToJsonString())]);
             return given;
         }
         catch (PlanRefusedException refusal)
@@ -169,27 +181,27 @@ public sealed class AdjustSections : IPlanningCommand<EditionPlan, AdjustSection
         var isSo = request.Changes.All(change => change.Value?.ValueKind == JsonValueKind.True);
         return request.Changes.All(change => change.PutBack)
             ? $"Put back {what} in {where}"
-            : (request.Changes.Select(change => change.Field).Distinct().ToList() is [var field] ? field : "") switch
+            : (request.Changes.Select(change => change.Field).Distinct().ToList() is [var field] ? field : (AdjustedField?)null) switch
             {
-                "hold" => $"{(isSo ? "Keep back" : "No longer keep back")} {what} in {where}",
-                "skip" => $"{(isSo ? "Drop" : "No longer drop")} {what} in {where}",
-                "published" => $"{(isSo ? "Publish" : "Unpublish")} {what} in {where}",
+                AdjustedField.Hold => $"{(isSo ? "Keep back" : "No longer keep back")} {what} in {where}",
+                AdjustedField.Skip => $"{(isSo ? "Drop" : "No longer drop")} {what} in {where}",
+                AdjustedField.Published => $"{(isSo ? "Publish" : "Unpublish")} {what} in {where}",
                 _ => $"Change {what} in {where}",
             };
     }
 
-    private static string Verb(EditionPlan plan, string field, bool isSo) =>
+    private static string Verb(EditionPlan plan, AdjustedField field, bool isSo) =>
         (field, isSo) switch
         {
-            ("hold", true) => "kept back",
-            ("hold", false) => "no longer kept back",
-            ("skip", true) => "dropped",
-            ("skip", false) => "no longer dropped",
-            ("published", true) => "published",
-            ("published", false) => "unpublished",
-            ("length", _) => "changed the length of",
-            ("pin", _) => "fixed the date of",
-            ("lesson", _) => $"hung on another {plan.Edition.Levels.Lesson.One}:",
+            (AdjustedField.Hold, true) => "kept back",
+            (AdjustedField.Hold, false) => "no longer kept back",
+            (AdjustedField.Skip, true) => "dropped",
+            (AdjustedField.Skip, false) => "no longer dropped",
+            (AdjustedField.Published, true) => "published",
+            (AdjustedField.Published, false) => "unpublished",
+            (AdjustedField.Length, _) => "changed the length of",
+            (AdjustedField.Pin, _) => "fixed the date of",
+            (AdjustedField.Lesson, _) => $"hung on another {plan.Edition.Levels.Lesson.One}:",
             _ => "changed dates of",
         };
 
@@ -207,16 +219,10 @@ public sealed class AdjustSections : IPlanningCommand<EditionPlan, AdjustSection
                 .WithMessage("One thing is named twice.");
             RuleForEach(request => request.Changes)
                 .Must(change => FieldsOf[change.Of].Contains(change.Field))
-                .WithMessage(_ =>
-                    $"Name one of: "
-                    + string.Join(
-                        "; ",
-                        FieldsOf.Select(of =>
-                            $"{string.Join(", ", of.Value)} of {(of.Key == Level.Item ? "an" : "a")} {EnumNames.Of(of.Key)}"
-                        )
-                    )
-                    + "."
-                );
+                .WithMessage(_ => $"Name one of: {string.Join("; ", FieldsOf.Select(of => Named(of.Key, of.Value)))}.");
         }
+
+        private static string Named(Level of, IEnumerable<AdjustedField> fields) =>
+            $"{string.Join(", ", fields.Select(EnumNames.Of))} of {(of == Level.Item ? "an" : "a")} {EnumNames.Of(of)}";
     }
 }

@@ -133,8 +133,8 @@ public sealed class LoseClasses : IPlanningCommand<EditionPlan, LoseClassesReque
     private static DifferenceChange Difference(EditionPlan plan, FollowingSection section, Adjustment.OfLesson lesson)
     {
         var (field, value) = lesson.Length is { } length
-            ? ("length", JsonSerializer.SerializeToElement(length))
-            : ("skip", JsonSerializer.SerializeToElement(true));
+            ? (AdjustedField.Length, JsonSerializer.SerializeToElement(length))
+            : (AdjustedField.Skip, JsonSerializer.SerializeToElement(true));
         var present = plan.Adjustments.FirstOrDefault(row =>
             row.Section == section.Id && row.Target == lesson.Lesson.Name && row.Field == field
         );

@@ -78,7 +78,7 @@ public sealed record DifferenceHere
     /// <summary>The id of it; 0: a class.</summary>
     public required long Target { get; init; }
 
-    public required string? Field { get; init; }
+    public required AdjustedField? Field { get; init; }
 
     /// <summary>The number of a change of classes.</summary>
     public required int Seq { get; init; }
@@ -204,14 +204,11 @@ public static class ReadSections
         where row.Section == section.Id
         let at = plan.Find(row.Target)
         where at is not null
-        orderby at.Level, plan.NameOf(at), row.Field
+        orderby at.Level, plan.NameOf(at), EnumNames.Of(row.Field)
         let course = at.Level switch
         {
-            Level.Lesson when row.Field == "length" => plan.LessonOf(at).Length,
-            Level.Item when Outline.Items.TimeItem.Fields.Contains(row.Field) => Outline.Items.TimeItem.Of(
-                plan.Schedule.Item(new(row.Target)),
-                row.Field
-            ),
+            Level.Lesson when row.Field == AdjustedField.Length => plan.LessonOf(at).Length,
+            Level.Item when row.Field.AsDate() is { } date => Outline.Items.TimeItem.Of(plan.Schedule.Item(new(row.Target)), date),
             _ => (object?)null,
         }
         select new DifferenceHere
@@ -223,7 +220,8 @@ public static class ReadSections
             Seq = 0,
             Version = row.Version,
             Title = plan.NameOf(at),
-            Words = WordsOf(plan).Of(PlanParts.Adjustment(at.Level, row.Target, [(row.Field, row.Value)]), course, at.Lesson is null),
+            Words = WordsOf(plan)
+                .Of(PlanParts.Adjustment(at.Level, row.Target, [(EnumNames.Of(row.Field), row.Value)]), course, at.Lesson is null),
             Sleeps = false,
         };
 

@@ -23,7 +23,11 @@ public sealed record NowAnswer(
     IReadOnlyList<StudentRow> Locked,
     IReadOnlyList<BackRow> Back,
     IReadOnlyList<StudentRow> Done
-);
+)
+{
+    /// <summary>When the section meets in the seven days from the moment on.</summary>
+    public required IReadOnlyList<Moment> Classes { get; init; }
+}
 
 public sealed record StudentRow
 {
@@ -70,6 +74,7 @@ public static class ReadNow
 {
     private const int MostBack = 5;
     private const int BeginsWith = 140;
+    private static readonly Duration Ahead = Duration.FromDays(7);
     private static readonly Duration BackFor = Duration.FromDays(14);
 
     public static async Task<NowAnswer> Handle(
@@ -118,7 +123,10 @@ public static class ReadNow
                     )
                     .Reverse()
             )
-        );
+        )
+        {
+            Classes = [.. course.ClassesUntil(course.At + Ahead).Select(start => Moment.Of(start, course.Zone))],
+        };
 
         IReadOnlyList<StudentRow> Rows(IEnumerable<(Sight Sight, int Place)> sights) =>
             [.. sights.Select(pair => RowOf(course, pair.Sight))];

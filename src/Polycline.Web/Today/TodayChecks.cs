@@ -91,7 +91,7 @@ internal sealed class TodayChecks(EditionPlan plan)
         var outside =
             items == 0 ? "" : $", and {plan.Edition.Levels.Item.Counted(items)} {(items == 1 ? "falls" : "fall")} out of the term";
         yield return new(
-            $"{section.Name} lacks {lack}: {plan.Edition.Levels.Lesson.Counted(over)} {(over == 1 ? "does" : "do")} not fit{outside}.",
+            $"{section.Name} is {lack} short: {plan.Edition.Levels.Lesson.Counted(over)} {(over == 1 ? "does" : "do")} not fit{outside}.",
             new("make it fit: drop, shorten or move something", "sections", section.Id, null, "lessons", null)
         );
     }
@@ -118,7 +118,7 @@ internal sealed class TodayChecks(EditionPlan plan)
             FindingCode.MeetingOverlap => There("move or cancel one of them", "classes"),
             FindingCode.ChangeIdle => There("put that change back", "classes"),
             FindingCode.ClosesBeforeDue => Date("set when it closes", "closes"),
-            FindingCode.BeyondTerm => Date("set it otherwise here, or drop it", Outside(schedule, finding.Target)),
+            FindingCode.BeyondTerm => Date("set another date here, or drop it", Outside(schedule, finding.Target)),
             _ => Date("set when it is due", "due"),
         };
 

@@ -11,6 +11,7 @@ public static class WorkRoutes
     public static void MapWork(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/editions/{edition:long}/work", ReadWork.Handle).WithName("work").For(May.Team);
+        routes.MapGet("/api/editions/{edition:long}/handed-in", ReadHandedIn.Handle).WithName("handed-in").For(May.Team);
         routes.MapWork<GiveBack, GiveBackRequest, EditionPlan, GiveBackAnswer>();
     }
 }

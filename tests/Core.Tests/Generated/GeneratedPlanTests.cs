@@ -54,6 +54,7 @@ public sealed class GeneratedPlanTests
     [Fact]
     public void Lessons_take_class_time_that_is_there_in_order_and_what_is_placed_and_what_is_not_make_up_the_length()
     {
+        var (inMinutes, followed) = (new Reached(), new Reached());
         SomePlan.Plans.Sample(plan =>
         {
             foreach (var section in Schedule(plan).Sections)
@@ -75,10 +76,13 @@ public sealed class GeneratedPlanTests
                         && section.Findings.All(finding => finding.Code != FindingCode.MeetingOverlap)
                         && section.Course.Lessons.All(other => other.Pin is null)
                     )
+                    {
                         meetings
                             .SelectMany(meeting => meeting.Stretches)
                             .Sum(stretch => MinutesIn(stretch, lesson.StartsAt!.Value, lesson.EndsAt!.Value))
                             .ShouldBe(placed);
+                        inMinutes.Now();
+                    }
                 }
                 section
                     .Planned.Lessons.Sum(lesson => lengths[lesson.Lesson] - lesson.Overflow)
@@ -97,9 +101,13 @@ public sealed class GeneratedPlanTests
                         .Planned.Lessons.Where(lesson => lesson.IsPlaced && section.Lesson(lesson.Lesson)!.Pin is null)
                         .ToList();
                     flowing.Zip(flowing.Skip(1)).ShouldAllBe(pair => pair.First.EndsAt <= pair.Second.StartsAt);
+                    if (flowing.Count > 1)
+                        followed.Now();
                 }
             }
         });
+        inMinutes.ShouldBeOften();
+        followed.ShouldBeOften();
     }
 
     private static int MinutesIn(Stretch stretch, Instant from, Instant to) =>
@@ -177,6 +185,7 @@ public sealed class GeneratedPlanTests
     [Fact]
     public void A_course_without_conditions_releases_by_dates_alone()
     {
+        var decided = new Reached();
         Gen.Select(SomePlan.Plans, SomePlan.Moments)
             .Sample(
                 (drawn, at) =>
@@ -188,19 +197,26 @@ public sealed class GeneratedPlanTests
                     {
                         var decision = new Explain(schedule, record).Decide(item.Ref, at);
                         decision.Gates.ShouldBeEmpty();
-                        if (decision.Deciding is ReleaseState.Upcoming or ReleaseState.Open or ReleaseState.Overdue or ReleaseState.Closed)
-                            (decision.Deciding == ReleaseState.Upcoming, decision.Deciding == ReleaseState.Closed).ShouldBe(
-                                (at < decision.Dates!.Opens.At, !(at < decision.Dates.Opens.At) && at >= decision.Dates.Closes.At)
-                            );
+                        if (
+                            decision.Deciding
+                            is not (ReleaseState.Upcoming or ReleaseState.Open or ReleaseState.Overdue or ReleaseState.Closed)
+                        )
+                            continue;
+                        (decision.Deciding == ReleaseState.Upcoming, decision.Deciding == ReleaseState.Closed).ShouldBe(
+                            (at < decision.Dates!.Opens.At, !(at < decision.Dates.Opens.At) && at >= decision.Dates.Closes.At)
+                        );
+                        decided.Now();
                     }
                 }
             );
+        decided.ShouldBeOften();
     }
 
     [Fact]
     public void Excusing_from_a_step_or_dropping_it_never_locks_what_was_open()
     {
         // Of conditions that ask for all of something; of an "any" what is dropped is one way less.
+        var stayedOpen = new Reached();
         Gen.Select(SomePlan.Plans, SomePlan.Moments, Gen.Int[0, 100])
             .Sample(
                 (drawn, at, which) =>
@@ -262,15 +278,19 @@ public sealed class GeneratedPlanTests
                     {
                         new Explain(schedule, excused).Decide(item.Ref, at).State.ShouldBeOneOf(ReleaseState.Open, ReleaseState.Overdue);
                         new Explain(dropped, record).Decide(item.Ref, at).State.ShouldBeOneOf(ReleaseState.Open, ReleaseState.Overdue);
+                        if (explain.Decide(item.Ref, at).Gates.Length > 0)
+                            stayedOpen.Now();
                     }
                 },
                 iter: 200
             );
+        stayedOpen.ShouldBeOften(4);
     }
 
     [Fact]
     public void Whatever_becomes_of_a_plan_nothing_begun_becomes_unreadable()
     {
+        var begun = new Reached();
         Gen.Select(SomePlan.Plans, SomePlan.Moments)
             .Sample(
                 (plan, at) =>
@@ -305,13 +325,17 @@ public sealed class GeneratedPlanTests
                             .Edition.InReadingOrder()
                             .Where(item => record.Facts.HasBegun(item.Ref, at) && record.SectionAt(plan.Term, at) is not null)
                     )
+                    {
                         (
                             new Explain(Schedule(changed), record).Decide(item.Ref, at)
                             is { Sees: >= Sees.Read }
                                 or { State: ReleaseState.Excused }
                         ).ShouldBeTrue();
+                        begun.Now();
+                    }
                 }
             );
+        begun.ShouldBeOften();
     }
 
     private static Plan WithGates(Plan plan, Func<Gate?, Gate?> change) =>
@@ -457,6 +481,7 @@ public sealed class GeneratedPlanTests
     [Fact]
     public void What_is_open_by_latched_conditions_stays_open_and_what_has_opened_stays_open_when_the_plan_moves()
     {
+        var (latched, opened) = (new Reached(), new Reached());
         Gen.Select(SomePlan.Plans, SomePlan.Moments, Gen.Int[1, 400])
             .Sample(
                 (plan, at, later) =>
@@ -487,14 +512,23 @@ public sealed class GeneratedPlanTests
                             continue;
                         var then = explain.Decide(item.Ref, at + Duration.FromHours(later));
                         if (decision.Gates.All(gate => gate.Gate.IsLatched) && then.Section == decision.Section)
+                        {
                             then.State.ShouldBeOneOf(ReleaseState.Open, ReleaseState.Overdue, ReleaseState.Closed);
+                            if (!decision.Gates.IsEmpty)
+                                latched.Now();
+                        }
                         if (decision.Dates!.Opens.Layer == Layer.Opened)
+                        {
                             new Explain(moved, record)
                                 .Decide(item.Ref, at)
                                 .Deciding.ShouldNotBeOneOf(ReleaseState.Upcoming, ReleaseState.Unscheduled);
+                            opened.Now();
+                        }
                     }
                 }
             );
+        latched.ShouldBeOften(4);
+        opened.ShouldBeOften(4);
     }
 
     [Fact]

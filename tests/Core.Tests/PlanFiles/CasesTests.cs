@@ -16,8 +16,12 @@ public sealed class CasesTests
     public static TheoryData<string> Cases =>
         [.. Directory.EnumerateFiles(Folder, "*.json").Select(path => Path.GetFileNameWithoutExtension(path)!).Order()];
 
+    /// <summary>Those whose input is a plan that can be read: neither bytes that are no plan nor a plan that is refused.</summary>
+    public static TheoryData<string> CasesOfAPlan => [.. Cases.Select(row => row.Data).Where(IsOfAPlan)];
+
     [Fact]
-    public void None_of_them_is_lost() => Cases.Count.ShouldBeGreaterThanOrEqualTo(34);
+    public void None_of_them_is_lost() =>
+        (Cases.Count >= 34, CasesOfAPlan.Count >= 33).ShouldBe((true, true), $"{Cases.Count}, {CasesOfAPlan.Count}");
 
     [Theory]
     [MemberData(nameof(Cases))]
@@ -38,15 +42,11 @@ public sealed class CasesTests
     }
 
     [Theory]
-    [MemberData(nameof(Cases))]
+    [MemberData(nameof(CasesOfAPlan))]
     public void Written_and_read_again_it_is_the_same_plan(string name)
     {
         using var file = JsonDocument.Parse(File.ReadAllBytes(Path.Combine(Folder, name + ".json")));
-        if (
-            !file.RootElement.TryGetProperty("input", out var input)
-            || file.RootElement.GetProperty("expect").TryGetProperty("error", out _)
-        )
-            return;
+        var input = file.RootElement.GetProperty("input");
         var read = PlanFile.Read(JsonSerializer.SerializeToUtf8Bytes(input));
         var written = PlanWriter.Write(read.Plan);
         var again = PlanFile.Read(written);
@@ -58,6 +58,12 @@ public sealed class CasesTests
             .Answer(JsonSerializer.SerializeToUtf8Bytes(asked))
             .GetRawText()
             .ShouldBe(Plans.Answer(JsonSerializer.SerializeToUtf8Bytes(input)).GetRawText());
+    }
+
+    private static bool IsOfAPlan(string name)
+    {
+        using var file = JsonDocument.Parse(File.ReadAllBytes(Path.Combine(Folder, name + ".json")));
+        return file.RootElement.TryGetProperty("input", out _) && !file.RootElement.GetProperty("expect").TryGetProperty("error", out _);
     }
 
     private static string FindFolder()

@@ -6,9 +6,26 @@ import { ask, problemOf } from './api/client'
 export function useAnswer<T>(
   key: Ref<readonly unknown[]>,
   read: () => Promise<{ data?: T; error?: unknown; response: Response }>,
-  options: { refetchInterval?: number } = {},
+  {
+    stays,
+    ...options
+  }: {
+    refetchInterval?: number
+    /** What is shown stays until it is read from another viewpoint. */ stays?: boolean
+  } = {},
 ) {
-  const query = useQuery({ queryKey: key, queryFn: () => ask(read()), shallow: true, ...options })
+  // Of the same edition or section only: the last part of a key is the viewpoint.
+  const kept = (before: T | undefined, of?: { queryKey: readonly unknown[] }) =>
+    stays && of && JSON.stringify(of.queryKey.slice(0, -1)) === JSON.stringify(key.value.slice(0, -1))
+      ? before
+      : undefined
+  const query = useQuery({
+    queryKey: key,
+    queryFn: () => ask(read()),
+    shallow: true,
+    placeholderData: kept as never,
+    ...options,
+  })
   return {
     data: query.data as Ref<T | undefined>,
     problem: computed(() => (query.error.value ? problemOf(query.error.value) : null)),

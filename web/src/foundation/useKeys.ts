@@ -4,7 +4,7 @@ import { useAsked } from './asking'
 
 /** A key of the screen in view. */
 export interface ScreenKey {
-  /** As `KeyboardEvent.key`; `Ctrl+` before it where that is held. */
+  /** As `KeyboardEvent.key`; `Ctrl+` before it where that is held, `Shift+` before an arrow. */
   key: string
   /** What it does, for the list of keys. */
   words: string
@@ -31,7 +31,9 @@ const asked = useAsked()
 
 function press(event: KeyboardEvent): void {
   if (event.altKey || event.metaKey || event.defaultPrevented || asked.value) return
-  const key = (event.ctrlKey ? 'Ctrl+' : '') + (event.ctrlKey && event.shiftKey ? event.key.toLowerCase() : event.key)
+  const shift = event.shiftKey && event.key.startsWith('Arrow') ? 'Shift+' : ''
+  const key =
+    (event.ctrlKey ? 'Ctrl+' : shift) + (event.ctrlKey && event.shiftKey ? event.key.toLowerCase() : event.key)
   if (event.key !== 'Escape' && (isField(event.target) || isPressed(event))) return
   // Single letters can be switched off.
   if (!event.ctrlKey && event.key.length === 1 && !letters.value) return

@@ -12,6 +12,10 @@ type Preview<B> = (request: B, signal: AbortSignal) => Promise<{ reach: { senten
 export function useReach<B>(request: Ref<B | null>, preview: Preview<B>) {
   const sentence = ref('')
   const settled = refDebounced(request, 250)
+  // What was said of another request is not said of this one.
+  watch(request, (now, before) => {
+    if (toRaw(now) !== toRaw(before)) sentence.value = ''
+  })
   watch(
     settled,
     async (asked, _, onCleanup) => {

@@ -16,10 +16,10 @@ const busy = ref(false)
 const idOf = (choice: Choice) => `${choice.kind} ${choice.section ?? ''}`
 const titleOf = (choice: Choice) =>
   choice.kind === 'teacher-calendar'
-    ? 'All that you teach'
+    ? 'Everything you teach'
     : choice.kind === 'student-calendar'
-      ? 'What is yours to do'
-      : `${choice.sectionName}, as its students may see it`
+      ? 'What you have to do'
+      : `${choice.sectionName}, as its students see it`
 
 async function does(what: () => Promise<unknown>): Promise<void> {
   busy.value = true
@@ -55,8 +55,8 @@ const withdraw = (choice: Choice) =>
     <div class="sheet">
       <h2 id="links-title">Calendars</h2>
       <p class="second">
-        Classes, openings and dues in a calendar of your own. Whoever has such a link reads it without signing in: keep
-        it to yourself, and withdraw it when it is not needed any more.
+        Classes, openings and due dates in your own calendar. Anyone who has such a link can read it without signing in,
+        so keep it to yourself, and withdraw it when you no longer need it.
       </p>
       <ProblemNote v-if="problem ?? links.problem.value" :problem="(problem ?? links.problem.value)!" />
       <ul class="ruled">
@@ -72,19 +72,19 @@ const withdraw = (choice: Choice) =>
             </button>
           </p>
           <p v-if="made?.choice === idOf(choice)" class="made">
-            <input
-              :value="made.address"
+            <v-text-field
+              class="large"
+              :model-value="made.address"
               readonly
               aria-label="The link"
-              type="text"
               @focus="($event.target as HTMLInputElement).select()"
             />
-            <span class="small">Copy it now: it is shown this once.</span>
+            <span class="small">Copy it now: it is shown only once.</span>
           </p>
         </li>
       </ul>
       <p v-if="links.data.value?.length === 0" class="second">
-        Nothing yet: there is no section that you teach or are in.
+        Nothing yet: you do not teach a section and are not in one.
       </p>
       <p class="foot"><v-btn class="meant" @click="shown = false">Close</v-btn></p>
     </div>
@@ -108,9 +108,6 @@ li {
 .line b {
   font-weight: 600;
   flex: 1 1 240px;
-}
-.made input {
-  width: 100%;
 }
 .foot {
   padding-top: var(--space-6);

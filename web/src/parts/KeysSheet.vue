@@ -3,6 +3,7 @@ import { useKeyList, useScreenKeys } from '../foundation/useKeys'
 import SectionKey from '../look/marks/SectionKey.vue'
 import StateMark, { type ItemState } from '../look/marks/StateMark.vue'
 import { sectionLines } from '../look/theme'
+import TickField from './fields/TickField.vue'
 
 /** The keys of the screen in view, and what the marks mean. */
 const shown = defineModel<boolean>({ required: true })
@@ -23,6 +24,10 @@ const states: { state: ItemState; words: string }[] = [
 const signs: Record<string, string> = {
   ArrowDown: '↓',
   ArrowUp: '↑',
+  ArrowLeft: '←',
+  ArrowRight: '→',
+  'Shift+ArrowDown': 'Shift ↓',
+  'Shift+ArrowUp': 'Shift ↑',
   Escape: 'Esc',
   'Ctrl+z': 'Ctrl Z',
   'Ctrl+y': 'Ctrl Y',
@@ -52,10 +57,7 @@ useScreenKeys([{ key: '?', words: 'this list', run: () => (shown.value = !shown.
         <span class="small">a section’s line and letter, the same everywhere</span>
       </p>
       <p class="foot">
-        <label>
-          <input type="checkbox" :checked="letters" @change="setLetters(!letters)" />
-          Keys of a single letter
-        </label>
+        <TickField :model-value="letters" label="Single-letter keys" @update:model-value="setLetters(!letters)" />
         <v-btn class="meant" @click="shown = false">Close</v-btn>
       </p>
     </div>
@@ -100,9 +102,5 @@ li {
 }
 .foot {
   justify-content: space-between;
-}
-input {
-  accent-color: var(--ink);
-  margin: 0 var(--space-2) 0 0;
 }
 </style>

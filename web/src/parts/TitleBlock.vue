@@ -38,7 +38,7 @@ useScreenKeys([
 <template>
   <footer class="foot">
     <section v-if="listed" class="history" aria-label="What was changed">
-      <p class="ruled-head small">What was changed, the latest first</p>
+      <p class="ruled-head small">Changes, newest first</p>
       <p v-if="changes.length === 0" class="second none">Nothing has been changed yet.</p>
       <ol class="ruled" tabindex="0">
         <li v-for="change in changes" :key="change.batch" :class="{ undone: change.undone }">
@@ -53,7 +53,7 @@ useScreenKeys([
     </section>
     <div v-if="undo.problem.value" class="trouble">
       <ProblemNote :problem="undo.problem.value">
-        <button type="button" class="word-button" @click="undo.reset()">Leave it</button>
+        <button type="button" class="word-button" @click="undo.reset()">Close</button>
       </ProblemNote>
     </div>
     <div class="block">

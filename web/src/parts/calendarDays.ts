@@ -11,3 +11,6 @@ export function plusDays(date: string, days: number): string {
 export function momentPlusDays(local: string, days: number): string {
   return `${plusDays(local.slice(0, 10), days)}T${local.slice(11, 16)}`
 }
+
+/** The Monday of a date's week. */
+export const mondayOf = (date: string): string => plusDays(date, -((new Date(`${date}T00:00:00Z`).getUTCDay() + 6) % 7))

@@ -177,8 +177,16 @@ describe('what is to check', () => {
     [{}, null],
   ])('leads for %j to %s, at the moment in view', async (to, href) => expect(await linkOf(to)).toBe(href))
 
+  it('shows what has one remedy once, and says how many more there are like it', async () => {
+    const checks = [1, 2, 3].map((n) => ({ words: `Check ${n}.`, mend }))
+    const root = await mount(ToCheck, { edition: 2, checks })
+    expect(root.querySelectorAll('li')).toHaveLength(1)
+    expect(root.textContent).toContain('and 2 more like this')
+    expect(root.querySelector('[title]')?.getAttribute('title')).toBe('Check 2.\nCheck 3.')
+  })
+
   it('shows the first three, and the others on demand', async () => {
-    const checks = [1, 2, 3, 4, 5].map((n) => ({ words: `Check ${n}.`, mend }))
+    const checks = [1, 2, 3, 4, 5].map((n) => ({ words: `Check ${n}.`, mend: { ...mend, words: `Remedy ${n}` } }))
     const root = await mount(ToCheck, { edition: 2, checks })
     expect(root.querySelectorAll('li')).toHaveLength(3)
     await press(root, 'and 2 more to check')

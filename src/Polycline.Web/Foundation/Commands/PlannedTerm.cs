@@ -49,7 +49,7 @@ public sealed class PlannedTerm(Id<Term> term) : IPlanned<TaughtTerm>
         TermRules.Check(after.Plan);
         foreach (var edition in after.Editions)
             await LedgerStore.Tell(connection, Scope.Of(edition.Id), edition.Version);
-        var courses = new List<TaughtCourse>();
+        var courses = new List<TaughtEdition>();
         foreach (var (then, now) in before.Editions.Zip(after.Editions))
             courses.Add(
                 new(then.Schedule, now.Schedule, now.SizesAt(viewpoint.At), await Reaching.Sights(connection, then, now, viewpoint))

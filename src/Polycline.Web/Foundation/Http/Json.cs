@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 
 namespace Polycline.Web.Foundation.Http;
@@ -19,6 +20,8 @@ public static class Json
         options.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
         options.Converters.Add(new IdConverters());
         options.Converters.Add(new WordConverter<Level>());
+        options.Converters.Add(new WordConverter<DateField>());
+        options.Converters.Add(new WordConverter<AdjustedField>());
         return options;
     }
 

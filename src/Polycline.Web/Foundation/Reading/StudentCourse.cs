@@ -84,6 +84,13 @@ public sealed class StudentCourse
     /// <summary>What they have written for the item they look at.</summary>
     public OwnWork Work { get; }
 
+    /// <summary>When their section meets, from the moment they look at to another.</summary>
+    public IEnumerable<Instant> ClassesUntil(Instant end) =>
+        plan
+            .Schedule.Section(Section.InPlan())
+            .Meetings.Meetings.Select(meeting => meeting.StartsAt)
+            .Where(start => start >= At && start < end);
+
     /// <summary>Everything that is not hidden from them, in reading order.</summary>
     public IReadOnlyList<Sight> All => sights.At(At);
 

@@ -15,10 +15,21 @@ namespace Polycline.Web.Outline.Items;
 /// <param name="Kind"><c>page</c> or <c>task</c> …</param>
 /// <param name="Section">The only section it is to be of; null: of the course, or of whose unit or lesson it stands in.</param>
 /// <param name="Purpose"><c>to-read</c>, <c>practice</c> or <c>for-marks</c>.</param>
-public sealed record AddItemRequest(Id<Unit> Unit, Id<Lesson>? Lesson, string Kind, string Purpose, string Title, Id<Section>? Section);
+/// <param name="After">The item it comes after; null: the last, or the first.</param>
+/// <param name="First">True: it comes first.</param>
+public sealed record AddItemRequest(
+    Id<Unit> Unit,
+    Id<Lesson>? Lesson,
+    string Kind,
+    string Purpose,
+    string Title,
+    Id<Section>? Section,
+    Id<Item>? After = null,
+    bool First = false
+);
 
 /// <summary>
-/// Adds an item at the end of a lesson or unit, unpublished: seen by the team only. It opens with its lesson, or with its
+/// Adds an item to a lesson or unit, unpublished: seen by the team only. It opens with its lesson, or with its
 /// unit's first class; on a unit without lessons from the first day of term. Never just because it is published.
 /// </summary>
 public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
@@ -36,6 +47,7 @@ public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
         var owner = plan.OwnerOf(request.Section, unit, lesson);
         var title = request.Title.Trim();
         var siblings = plan.Siblings(Level.Item, unit.Unit, request.Lesson);
+        var after = request.After?.Value ?? (request.First || siblings.Count == 0 ? null : siblings[^1].Id);
         return new(
             $"added the {request.Kind} “{title}”{plan.OnlyIn(owner)}",
             [
@@ -44,7 +56,7 @@ public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
                     Tables.Items.Unit.Is(request.Unit),
                     Tables.Items.Lesson.Is(request.Lesson),
                     Tables.Items.Lineage.Is(plan.NewLineage($"item {unit.Id} {request.Lesson} {title}")),
-                    Tables.Items.Rank.Is(OutlineRules.RankAfter(siblings, siblings.Count == 0 ? null : siblings[^1].Id, null)),
+                    Tables.Items.Rank.Is(OutlineRules.RankAfter(siblings, after, null)),
                     Tables.Items.Kind.Is(request.Kind),
                     Tables.Items.Purpose.Is(request.Purpose),
                     Tables.Items.Title.Is(title),
@@ -53,7 +65,7 @@ public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
                     Tables.Items.Picks.Is(1),
                     Tables.Items.Opens.Is(OpensWith(plan, unit, lesson)),
                     Tables.Items.Section.Is(owner),
-                    Tables.Items.Code.Is(plan.Settings.CodesFixed ? CodeOf(plan, unit, lesson, owner) : null)
+                    Tables.Items.Code.Is(plan.Settings.CodesFixed ? CodeOf(plan, unit, lesson, owner, after) : null)
                 ),
             ]
         );
@@ -69,7 +81,7 @@ public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
         };
 
     // Once students have seen the codes, what is added takes one of its own and changes no other's.
-    private static string CodeOf(EditionPlan plan, TreeRow unit, TreeRow? lesson, Id<Section>? owner)
+    private static string CodeOf(EditionPlan plan, TreeRow unit, TreeRow? lesson, Id<Section>? owner, long? after)
     {
         var taken = plan.Schedule.CodeOf.Values.Concat(plan.Settings.RetiredCodes).ToHashSet(StringComparer.Ordinal);
         if (owner is not null)
@@ -79,17 +91,16 @@ public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
         var rows = plan.ItemsByUnit()
             .SelectMany(one => one.Items.Where(row => row.Section is null && (straight || one.Unit.Id == unit.Id)))
             .ToList();
-        // It comes at the end of its lesson, or of its unit.
+        // It comes after that one, or after all that stands before its lesson, or on its unit after every lesson.
         var lessons = plan.Siblings(Level.Lesson, unit.Unit, null)
             .TakeWhile(row => row.Id != lesson?.Id)
-            .Append(lesson)
-            .OfType<TreeRow>()
             .Select(row => row.As<Lesson>())
             .ToHashSet();
         var units = plan.Siblings(Level.Unit, null, null).TakeWhile(row => row.Id != unit.Id).Select(row => row.Unit).ToHashSet();
-        var before = rows.LastOrDefault(row =>
-            units.Contains(row.Unit) || (row.Unit == unit.Unit && (lesson is null || (row.Lesson is { } on && lessons.Contains(on))))
-        );
+        var before = rows.FirstOrDefault(row => row.Id == after)
+            ?? rows.LastOrDefault(row =>
+                units.Contains(row.Unit) || (row.Unit == unit.Unit && row.Lesson is { } on && lessons.Contains(on))
+            );
         return Codes.OfLater(
             straight ? "#" : $"{number}.",
             before is null ? null : plan.Schedule.CodeOf[new(before.Lineage)],

@@ -41,7 +41,7 @@ public sealed class PublishItems : IPlanningCommand<EditionPlan, PublishItemsReq
                 throw Problem.Unknown($"items[{n}].item");
             var item = plan.Schedule.Item(new(row.Lineage));
             var opens = plan.AnchorOf(asked.Opens, $"items[{n}].opens", row);
-            TimeItem.NotOnItself(opens, "opens", $"items[{n}].opens");
+            TimeItem.NotOnItself(opens, DateField.Opens, $"items[{n}].opens");
             if (item.Published && opens == item.Opens)
                 continue;
             changes.Add(

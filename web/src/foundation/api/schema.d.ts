@@ -500,6 +500,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/change-items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["change-items"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/write-item": {
         parameters: {
             query?: never;
@@ -797,6 +813,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["work"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/handed-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["handed-in"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1257,6 +1289,13 @@ export interface components {
             title: string;
             /** Format: int64 */
             section: null | number;
+            /** Format: int64 */
+            after?: null | number;
+            /**
+             * @description True: it comes first.
+             * @default false
+             */
+            first: boolean;
         };
         AddLessonRequest: {
             /** Format: int64 */
@@ -1283,6 +1322,7 @@ export interface components {
             /** @description 1 to 5,000, each of them once. */
             changes: components["schemas"]["DifferenceChange"][];
         };
+        AdjustedField: unknown;
         BackAnswer: {
             by: string;
             text: string;
@@ -1421,6 +1461,19 @@ export interface components {
              */
             version: number;
         };
+        /** @description What is to become of several items. Exactly one thing is asked for; the others are left out. */
+        ChangeItemsRequest: {
+            /** @description 1 to 500, each of them once. */
+            items: components["schemas"]["ChosenItem"][];
+            published?: null | boolean;
+            /** @description `to-read`, `practice` or `for-marks`. */
+            purpose?: null | string;
+            date?: null | components["schemas"]["ItemsDate"];
+            condition?: null | components["schemas"]["ItemsCondition"];
+            forWhom?: null | components["schemas"]["ItemsForWhom"];
+            place?: null | components["schemas"]["ItemsPlace"];
+            remove?: null | boolean;
+        };
         ChangeLessonRequest: {
             /** Format: int64 */
             lesson: number;
@@ -1475,6 +1528,15 @@ export interface components {
         ChangesSeenRequest: {
             /** Format: int64 */
             batch: number;
+        };
+        ChosenItem: {
+            /** Format: int64 */
+            item: number;
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
         };
         ClosuresOfFileAnswer: {
             closures: components["schemas"]["ProposedClosure"][];
@@ -1534,17 +1596,8 @@ export interface components {
             by: null | string;
             at: null | components["schemas"]["Moment"];
         };
-        CoursePlace: {
-            /** Format: int64 */
-            edition: number;
-            course: string;
-            title: string;
-            state: string;
-            /** @description `lead` or `co`. */
-            role: string;
-            /** Format: int32 */
-            sections: number;
-        };
+        /** @description The moments an item can be given. The computation, chapter 4. */
+        DateField: unknown;
         DatesAnswer: {
             /** Format: int64 */
             edition: number;
@@ -1581,8 +1634,7 @@ export interface components {
             toCheck: string[];
         };
         DatesDifference: {
-            /** @description `opens`, `due`, `closes` … */
-            field: string;
+            field: components["schemas"]["AdjustedField"];
             /** Format: int64 */
             version: number;
             course: null | components["schemas"]["Moment"];
@@ -1681,8 +1733,8 @@ export interface components {
              * @description The id of what is to be otherwise.
              */
             target: number;
-            /** @description One that what it is of has: `opens`, `due`, `hold`, `length` … */
-            field: string;
+            /** @description One that a unit, lesson or item can have changed, by which of them it is. */
+            field: components["schemas"]["AdjustedField"];
             /** @description True: as the course has it again; the value is then left out. */
             putBack: boolean;
             value: null | components["schemas"]["JsonElement"];
@@ -1702,7 +1754,7 @@ export interface components {
              * @description The id of it; 0: a class.
              */
             target: number;
-            field: null | string;
+            field: null | components["schemas"]["AdjustedField"];
             /**
              * Format: int32
              * @description The number of a change of classes.
@@ -1753,6 +1805,17 @@ export interface components {
             /** @description The last day on which it is current, in words; null: none is set. */
             endsOn: null | string;
             isThis: boolean;
+        };
+        EditionPlace: {
+            /** Format: int64 */
+            edition: number;
+            course: string;
+            title: string;
+            state: string;
+            /** @description `lead` or `co`. */
+            role: string;
+            /** Format: int32 */
+            sections: number;
         };
         EditionsAnswer: {
             canRollOver: boolean;
@@ -1870,6 +1933,17 @@ export interface components {
             claimedAt: null | components["schemas"]["Moment"];
             feedback: components["schemas"]["BackAnswer"][];
         };
+        HandedInAnswer: {
+            /** @description Those that follow the edition, in their order. */
+            sections: number[];
+            items: components["schemas"]["HandedInRow"][];
+        };
+        HandedInRow: {
+            /** Format: int64 */
+            item: number;
+            /** @description How many of each section have handed it in, in the order of the sections. */
+            students: number[];
+        };
         HistoryAnswer: {
             /** @description The latest first. */
             changes: components["schemas"]["HistoryEntry"][];
@@ -1949,6 +2023,27 @@ export interface components {
         ItemTiming: {
             anchor: null | components["schemas"]["JsonElement"];
             words: null | string;
+        };
+        ItemsCondition: {
+            gate: null | components["schemas"]["JsonElement"];
+        };
+        ItemsDate: {
+            field: components["schemas"]["DateField"];
+            anchor: null | components["schemas"]["JsonElement"];
+        };
+        ItemsForWhom: {
+            /** @description Only for students in one of these groups; null: for everyone. */
+            groups: null | string[];
+            /** @description But not for those in one of these. */
+            except: string[];
+        };
+        ItemsPlace: {
+            /** Format: int64 */
+            unit: number;
+            /** Format: int64 */
+            lesson: null | number;
+            /** Format: int64 */
+            after: null | number;
         };
         JoinSectionRequest: {
             /** Format: int64 */
@@ -2121,6 +2216,8 @@ export interface components {
             back: components["schemas"]["BackRow"][];
             /** @description What is done or out of their hands, the latest unit first. */
             done: components["schemas"]["StudentRow"][];
+            /** @description When the section meets in the seven days from the moment on. */
+            classes: components["schemas"]["Moment"][];
         };
         OrderLessonRequest: {
             /** Format: int64 */
@@ -2443,7 +2540,7 @@ export interface components {
         PlacesAnswer: {
             name: string;
             isOffice: boolean;
-            courses: components["schemas"]["CoursePlace"][];
+            courses: components["schemas"]["EditionPlace"][];
             sections: components["schemas"]["SectionPlace"][];
             terms: components["schemas"]["TermPlace"][];
         };
@@ -2585,7 +2682,7 @@ export interface components {
         RedatedItem: {
             code: string;
             title: string;
-            field: string;
+            field: components["schemas"]["DateField"];
             before: string;
             /** @description Null: cleared, to be looked at. */
             after: null | string;
@@ -2674,7 +2771,10 @@ export interface components {
             isNow: boolean;
             /** @description Through whose eyes one looks: a student's name, or whom one pretends; null: as the team. */
             eyes: null | string;
+            /** @description The sections one looks at, each with its own units and classes. */
             lines: components["schemas"]["RibbonLine"][];
+            /** @description Where the course's units lie with no section chosen: between the sections that are ahead and those behind. */
+            units: components["schemas"]["RibbonUnit"][];
             /** @description What the course calls its levels. */
             levels: components["schemas"]["LevelNames"];
         };
@@ -2695,20 +2795,25 @@ export interface components {
             date: string;
             label: string;
         };
-        RibbonLesson: {
-            /** Format: double */
-            from: number;
-            /** Format: double */
-            to: number;
-            title: string;
-        };
-        /** @description Where a section's lessons lie. */
+        /** @description Where a section's units lie. */
         RibbonLine: {
             /** Format: int64 */
             section: number;
             letter: string;
             name: string;
-            lessons: components["schemas"]["RibbonLesson"][];
+            units: components["schemas"]["RibbonUnit"][];
+            /** @description Where its classes begin. */
+            classes: number[];
+        };
+        /** @description A unit, from the first class it takes to the end of the last. */
+        RibbonUnit: {
+            /** Format: int64 */
+            unit: number;
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            to: number;
+            title: string;
         };
         RibbonWeek: {
             /** Format: int32 */
@@ -2990,8 +3095,7 @@ export interface components {
         TimeItemRequest: {
             /** Format: int64 */
             item: number;
-            /** @description `opens`, `due` or `closes`. */
-            field: string;
+            field: components["schemas"]["DateField"];
             anchor: null | components["schemas"]["JsonElement"];
             /**
              * Format: int64
@@ -4896,6 +5000,74 @@ export interface operations {
             };
         };
     };
+    "change-items": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeItemsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "write-item": {
         parameters: {
             query?: {
@@ -5833,6 +6005,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkAnswer"];
+                };
+            };
+        };
+    };
+    "handed-in": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedInAnswer"];
                 };
             };
         };

@@ -51,8 +51,8 @@ async function back(): Promise<void> {
         </button>
       </template>
       <section class="sheet" aria-label="Through whose eyes">
-        <button v-if="eyes" type="button" class="word-button" @click="back">Back to the team’s eyes</button>
-        <p class="field-name">Anyone in a section, or a pretend student in it</p>
+        <button v-if="eyes" type="button" class="word-button" @click="back">Back to the team’s view</button>
+        <p class="field-name">Anyone in a section, or a made-up student in it</p>
         <ul class="anyone">
           <li v-for="section in students.data.value?.sections ?? []" :key="section.section">
             <button type="button" class="word-button" @click="look(section.section, `pretend:${section.section}`)">
@@ -63,7 +63,7 @@ async function back(): Promise<void> {
         <label class="field-name" for="lens-name">A student</label>
         <v-text-field id="lens-name" v-model="wanted" autocomplete="off" placeholder="part of a name" />
         <p v-if="students.problem.value" class="small">{{ students.problem.value.title }}</p>
-        <p v-else-if="found.length === 0" class="small">Nobody of that name in a section you teach.</p>
+        <p v-else-if="found.length === 0" class="small">Nobody by that name in a section you teach.</p>
         <div class="names" tabindex="0">
           <template v-for="section in found" :key="section.section">
             <p class="small"><SectionKey :letter="section.letter" :name="section.name" /></p>
@@ -86,12 +86,10 @@ async function back(): Promise<void> {
   display: grid;
   align-content: center;
   justify-items: start;
-  padding: 0 0 0 var(--space-6);
-  margin-left: var(--space-6);
-  border-left: var(--stroke-hair) solid var(--hair);
   white-space: nowrap;
 }
 .who {
+  min-height: 24px;
   font-weight: 650;
   max-width: 150px;
   overflow: hidden;

@@ -13,7 +13,10 @@ const places = useQuery({ queryKey: keys.places, queryFn: () => ask(api.GET('/ap
   <header>
     <router-link :to="{ name: 'places' }" aria-label="Polycline, all your courses"><WordMark /></router-link>
     <slot />
-    <span class="you"><PersonMenu v-if="places.data.value" :name="places.data.value.name" /></span>
+    <span class="you">
+      <slot name="end" />
+      <PersonMenu v-if="places.data.value" :name="places.data.value.name" />
+    </span>
   </header>
 </template>
 
@@ -29,6 +32,9 @@ a {
   text-decoration: none;
 }
 .you {
+  display: flex;
+  align-items: baseline;
+  gap: var(--space-8);
   margin-left: auto;
 }
 </style>

@@ -6,6 +6,8 @@ import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useLevels } from '../../foundation/levels'
 import { type Pretend, type PretendFact, deedsOf, eyesOf } from './pretend'
+import ChoiceField from '../fields/ChoiceField.vue'
+import NumberField from '../fields/NumberField.vue'
 
 /** What is made out to have happened to a pretend student: put together here, counted nowhere. */
 const props = defineProps<{ edition: number; pretend: Pretend }>()
@@ -21,7 +23,7 @@ const items = computed(() => (lens.data.value?.items ?? []).filter((item) => dee
 const adding = ref(false)
 const item = ref<number | null>(null)
 const what = ref('')
-const score = ref(65)
+const score = ref<number | null>(65)
 const option = ref('')
 const chosen = computed(() => items.value.find((one) => one.id === item.value))
 const deeds = computed(() => (chosen.value ? deedsOf(chosen.value.kind) : []))
@@ -42,7 +44,7 @@ const show = (facts: PretendFact[]) =>
   router.replace({ query: { ...route.query, as: eyesOf({ section: props.pretend.section, facts }) } })
 
 async function add(): Promise<void> {
-  if (!chosen.value || !what.value) return
+  if (!chosen.value || !what.value || (what.value === 'score' && score.value === null)) return
   const value = what.value === 'score' ? `${score.value}` : what.value === 'picked' ? option.value : undefined
   // What is said of an item anew stands in place of what was said of it before.
   const others = props.pretend.facts.filter((fact) => fact.item !== chosen.value!.id)
@@ -54,34 +56,40 @@ async function add(): Promise<void> {
 
 <template>
   <section class="bar" aria-label="A pretend student">
-    <span class="second">Suppose</span>
+    <span class="second">Made up:</span>
     <span v-if="pretend.facts.length === 0">nothing has happened yet</span>
     <span v-for="(fact, n) in pretend.facts" :key="`${fact.item}`" class="fact">
       {{ words(fact) }}
       <button type="button" class="word-button small" @click="show(pretend.facts.filter((_, at) => at !== n))">
-        not so<span class="said-only">: {{ words(fact) }}</span>
+        take out<span class="said-only">: {{ words(fact) }}</span>
       </button>
     </span>
     <form v-if="adding" class="form" @submit.prevent="add" @keydown.esc.stop="adding = false">
-      <select v-model="item" class="wide" :aria-label="`With which ${levels.item.one}`" @change="choose">
-        <option :value="null">– choose {{ levels.item.a }} –</option>
-        <option v-for="one in items" :key="one.id" :value="one.id">{{ one.code }} {{ one.title }}</option>
-      </select>
+      <ChoiceField
+        v-model="item"
+        :label="`With which ${levels.item.one}`"
+        :placeholder="`choose ${levels.item.a}`"
+        :choices="items.map((one) => ({ value: one.id, title: `${one.code} ${one.title}` }))"
+        @update:model-value="choose"
+      />
       <template v-if="chosen">
-        <select v-model="what" aria-label="What happened">
-          <option v-for="deed in deeds" :key="deed.what" :value="deed.what">{{ deed.words }}</option>
-        </select>
-        <label v-if="what === 'score'"
-          ><input v-model.number="score" type="number" min="0" max="100" step="any" aria-label="Score" /> %</label
-        >
-        <select v-if="what === 'picked'" v-model="option" aria-label="Option">
-          <option v-for="one in chosen.options" :key="one">{{ one }}</option>
-        </select>
+        <ChoiceField
+          v-model="what"
+          label="What happened"
+          :choices="deeds.map((deed) => ({ value: deed.what, title: deed.words }))"
+        />
+        <template v-if="what === 'score'"><NumberField v-model="score" label="Score" :max="100" /> %</template>
+        <ChoiceField
+          v-if="what === 'picked'"
+          v-model="option"
+          label="Option"
+          :choices="chosen.options.map((one) => ({ value: one, title: one }))"
+        />
       </template>
-      <v-btn type="submit" class="meant" :disabled="!chosen">Suppose so</v-btn>
-      <button type="button" class="word-button" @click="adding = false">leave it</button>
+      <v-btn type="submit" class="meant" :disabled="!chosen">Try it</v-btn>
+      <button type="button" class="word-button" @click="adding = false">cancel</button>
     </form>
-    <button v-else type="button" class="word-button" @click="adding = true">suppose something</button>
+    <button v-else type="button" class="word-button" @click="adding = true">make something up</button>
     <span class="small">Counted nowhere.</span>
   </section>
 </template>

@@ -1,20 +1,27 @@
 <script setup lang="ts">
-import { computed, toRef } from 'vue'
+import { computed, ref, toRef } from 'vue'
+import { useRoute } from 'vue-router'
 import { api } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { provideLevels } from '../../foundation/levels'
+import { provideSchoolDays } from '../../foundation/dates/schoolDays'
 import { useLive } from '../../foundation/useLive'
+import { useSection } from '../../foundation/useSection'
 import { useViewpoint } from '../../foundation/useViewpoint'
+import { plusDays } from '../calendarDays'
+import FindPart from '../find/FindPart.vue'
+import KeysSheet from '../KeysSheet.vue'
 import PageHead from './PageHead.vue'
 import ProblemNote from '../ProblemNote.vue'
 import PretendBar from './PretendBar.vue'
 import TermRibbon from './TermRibbon.vue'
 import { pretendOf } from './pretend'
 
-/** What stands around every screen of the team: course, ribbon, and the screens' titles, which are the navigation. */
+/** What stands around every screen of the team: course, ribbon, the screen's name and the words of all screens. */
 const props = defineProps<{ edition: number }>()
 
+const route = useRoute()
 const edition = toRef(props, 'edition')
 const viewpoint = useViewpoint()
 const ribbon = useAnswer(
@@ -24,9 +31,20 @@ const ribbon = useAnswer(
       params: { path: { edition: edition.value }, query: viewpoint.query.value },
     }),
   // The moment goes on by itself.
-  { refetchInterval: 60_000 },
+  { refetchInterval: 60_000, stays: true },
 )
 provideLevels(() => ribbon.data.value?.levels)
+provideSchoolDays(() => {
+  const known = ribbon.data.value
+  if (!known) return undefined
+  const on = (place: number) => plusDays(known.origin, place)
+  return {
+    today: known.moment.local.slice(0, 10),
+    first: on(known.from),
+    last: on(known.to - 1),
+    classDays: known.classDays.map((day) => on(day.at)),
+  }
+})
 const { away } = useLive('edition', edition, ribbon.isFetched)
 const problem = ribbon.problem
 const screens = [
@@ -41,8 +59,14 @@ const screens = [
 /** Through a student's eyes the screens are the student's; the team's are a step back. */
 const through = computed(() => ribbon.data.value?.eyes ?? null)
 const pretend = computed(() => pretendOf(viewpoint.query.value.as))
-/** The team's screens stay at the moment in view, and leave the eyes. */
-const asTeam = computed(() => (viewpoint.query.value.at ? { at: viewpoint.query.value.at } : {}))
+/** The team's screens stay at the moment and the section in view, and leave the eyes. */
+const { section } = useSection()
+const asTeam = computed(() => ({
+  ...(viewpoint.query.value.at && { at: viewpoint.query.value.at }),
+  ...(section.value !== null && { section: section.value }),
+}))
+const here = computed(() => screens.find((screen) => screen.name === route.name)?.title)
+const keysShown = ref(false)
 </script>
 
 <template>
@@ -52,20 +76,30 @@ const asTeam = computed(() => (viewpoint.query.value.at ? { at: viewpoint.query.
         <b>{{ ribbon.data.value?.course ?? '' }}</b>
         <span class="second">{{ ribbon.data.value?.edition }}, {{ ribbon.data.value?.term }}</span>
       </router-link>
+      <template #end><FindPart :edition="edition" /></template>
     </PageHead>
     <TermRibbon v-if="ribbon.data.value" :ribbon="ribbon.data.value" :edition="edition" />
     <div v-else class="ribbon-place"></div>
     <div>
-      <nav aria-label="Screens">
-        <h1 v-if="through">What {{ through }} {{ pretend ? 'would see' : 'sees' }}</h1>
-        <router-link v-for="screen in screens" :key="screen.name" :to="{ name: screen.name, query: asTeam }">
-          <h1 v-if="$route.name === screen.name">{{ screen.title }}</h1>
-          <template v-else>{{ screen.title }}</template>
-        </router-link>
+      <nav class="screens" aria-label="Screens">
+        <h1 :class="{ through }">
+          {{ through ? `${pretend ? 'As' : 'What'} ${through} ${pretend ? '' : 'sees'}` : here }}
+        </h1>
+        <div class="words">
+          <router-link
+            v-for="screen in screens"
+            :key="screen.name"
+            :to="{ name: screen.name, query: asTeam }"
+            :class="{ here: $route.name === screen.name }"
+            ><span>{{ screen.title }}</span></router-link
+          >
+        </div>
         <span v-if="away" class="away" role="status">
-          No connection to Polycline. What you see may be old; it is read again as soon as it answers.
+          No connection to Polycline. What you see may be out of date; it is read again as soon as there is one.
         </span>
+        <button v-else type="button" class="word-button keys" @click="keysShown = true">keys ?</button>
       </nav>
+      <KeysSheet v-model="keysShown" />
       <PretendBar v-if="pretend && through" :edition="edition" :pretend="pretend" />
     </div>
     <main v-if="problem" class="body"><ProblemNote :problem="problem" /></main>
@@ -97,27 +131,51 @@ const asTeam = computed(() => (viewpoint.query.value.at ? { at: viewpoint.query.
   height: 82px;
   border-top: var(--stroke-hair) solid var(--ink);
 }
-nav {
-  display: flex;
+.screens {
+  display: grid;
+  grid-template-columns: 196px 1fr auto;
   align-items: baseline;
-  gap: var(--space-7);
   border-top: var(--stroke-hair) solid var(--hair);
-  padding: var(--space-5) 0 var(--space-4);
+  padding: var(--space-4) 0 0;
 }
-nav a {
-  display: inline-block;
-  padding: var(--space-1) 0;
+h1 {
+  font: 600 var(--size-title) / 1.2 var(--face-display);
+  white-space: nowrap;
+}
+/* Somebody's name may be long: it stands in the same place, smaller. */
+h1.through {
+  font-size: var(--size-unit);
+  white-space: normal;
+}
+.words {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, 88px);
+}
+.words a {
+  padding: var(--space-3) 0 var(--space-5);
+  color: var(--ink-2);
   text-decoration: none;
 }
-nav a:hover {
-  text-decoration: underline;
-  text-underline-offset: 3px;
+.words a span {
+  padding-bottom: var(--space-2);
+  border-bottom: var(--stroke-bold) solid transparent;
 }
-nav h1 {
-  font: 600 var(--size-title) / 1.2 var(--face-display);
+.words a:hover span {
+  border-color: var(--hair);
+}
+.words a.here {
+  color: var(--ink);
+  font-weight: 650;
+}
+.words a.here span {
+  border-color: var(--accent);
+}
+.keys {
+  color: var(--ink-2);
+  text-decoration-color: transparent;
 }
 .away {
-  margin-left: auto;
+  max-width: 320px;
   color: var(--accent);
   font-size: var(--size-small);
 }

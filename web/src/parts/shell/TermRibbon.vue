@@ -1,8 +1,11 @@
 <script setup lang="ts">
-import { computed, ref, useTemplateRef } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '../../foundation/api/client'
-import { sectionLines } from '../../look/theme'
+import { useSection } from '../../foundation/useSection'
+import SectionKey from '../../look/marks/SectionKey.vue'
+import DateField from '../fields/DateField.vue'
+import TimeField from '../fields/TimeField.vue'
 import LensControl from './LensControl.vue'
 import { momentPlusDays, plusDays } from '../calendarDays'
 
@@ -16,11 +19,19 @@ const strip = useTemplateRef<HTMLElement>('strip')
 const dragged = ref<number | null>(null)
 const setting = ref(false)
 
-/** The lessons of the section in view, or of all where they are few. */
-const lines = computed(() => {
-  const one = props.ribbon.lines.filter((line) => `${line.section}` === `${route.query.section ?? ''}`)
-  return one.length > 0 || props.ribbon.lines.length > 4 ? one : props.ribbon.lines
+/** The section in view; null: the course's plan. */
+const { section, choose } = useSection()
+const line = computed(
+  () =>
+    props.ribbon.lines.find((one) => one.section === section.value) ??
+    (props.ribbon.lines.length === 1 ? props.ribbon.lines[0] : undefined),
+)
+/** The units by name, each as far as the next one begins. */
+const units = computed(() => {
+  const all = line.value?.units ?? props.ribbon.units
+  return all.map((unit, n) => ({ ...unit, room: (all[n + 1]?.from ?? props.ribbon.days) - unit.from }))
 })
+const ticks = computed(() => line.value?.classes ?? props.ribbon.classDays.map((day) => day.at + 0.5))
 const percent = (at: number) => `${((100 * at) / props.ribbon.days).toFixed(3)}%`
 const at = computed(() => dragged.value ?? props.ribbon.momentAt)
 const inTerm = computed(() => props.ribbon.momentAt >= 0 && props.ribbon.momentAt <= props.ribbon.days)
@@ -45,12 +56,29 @@ function spoken(day: number): string {
   return `${known ? known.date : date.slice(5)}, ${local.value.slice(11)}`
 }
 
-async function go(moment: string | null): Promise<void> {
-  setting.value = false
+async function go(moment: string | null, how: 'push' | 'replace' = 'push'): Promise<void> {
   const query = { ...route.query }
   delete query.at
-  await router.push({ query: moment ? { ...query, at: moment } : query })
+  await router[how]({ query: moment ? { ...query, at: moment } : query })
 }
+
+/** By keys: going on from another moment leaves one entry in the history, however often a key is pressed. */
+const step = (days: number) => go(momentPlusDays(local.value, days), props.ribbon.isNow ? 'push' : 'replace')
+const stepTo = (place: number) => step(place - Math.floor(props.ribbon.momentAt))
+
+const asked = ref({ date: '', time: '' })
+function set(): void {
+  asked.value = { date: local.value.slice(0, 10), time: local.value.slice(11, 16) }
+  setting.value = true
+}
+watch(
+  asked,
+  ({ date, time }) => {
+    if (setting.value && date && time && `${date}T${time}` !== local.value)
+      void go(`${date}T${time}`, props.ribbon.isNow ? 'push' : 'replace')
+  },
+  { deep: true },
+)
 
 function placeOf(event: PointerEvent): number {
   const box = strip.value!.getBoundingClientRect()
@@ -105,34 +133,29 @@ async function drop(): Promise<void> {
           y1="0"
           y2="52"
         />
-        <line
-          v-for="day in ribbon.classDays"
-          :key="day.at"
-          class="day"
-          :x1="percent(day.at + 0.5)"
-          :x2="percent(day.at + 0.5)"
-          y1="47"
-          y2="52"
-        />
-        <template v-for="(line, n) in lines" :key="line.section">
-          <line
-            v-for="lesson in line.lessons"
-            :key="lesson.from"
-            class="lesson"
-            :x1="percent(lesson.from)"
-            :x2="percent(Math.max(lesson.to, lesson.from + 0.3))"
-            :y1="27 + 5 * n"
-            :y2="27 + 5 * n"
-            :stroke="`var(--${sectionLines[line.letter]?.ink ?? 'line'})`"
-          >
-            <title>{{ line.name }}: {{ lesson.title }}</title>
-          </line>
+        <line v-for="tick in ticks" :key="tick" class="day" :x1="percent(tick)" :x2="percent(tick)" y1="47" y2="52" />
+        <template v-for="unit in units" :key="unit.unit">
+          <line class="unit" :x1="percent(unit.from)" :x2="percent(unit.to)" y1="24" y2="24" />
+          <line class="unit" :x1="percent(unit.from)" :x2="percent(unit.from)" y1="20" y2="28" />
         </template>
         <line class="ground" x1="0" x2="100%" y1="52" y2="52" />
       </svg>
       <span v-for="week in ribbon.weeks" :key="week.at" class="week-name" :style="{ left: percent(week.at) }">
         {{ week.monday }} <i>{{ week.letter }}</i>
       </span>
+      <router-link
+        v-for="unit in units"
+        :key="unit.unit"
+        class="unit-name"
+        :to="{
+          name: 'outline',
+          params: { edition },
+          query: { ...$route.query, as: undefined, row: `unit-${unit.unit}` },
+        }"
+        :title="unit.title"
+        :style="{ left: percent(unit.from), width: percent(unit.room) }"
+        >{{ unit.title }}</router-link
+      >
       <span
         v-if="inTerm"
         class="cursor"
@@ -147,25 +170,24 @@ async function drop(): Promise<void> {
         @pointerdown="grip"
         @pointermove="drag"
         @pointerup="drop"
-        @keydown.left.prevent="go(momentPlusDays(local, -1))"
-        @keydown.right.prevent="go(momentPlusDays(local, 1))"
-        @keydown.up.prevent="go(momentPlusDays(local, -7))"
-        @keydown.down.prevent="go(momentPlusDays(local, 7))"
+        @keydown.left.prevent="step(-1)"
+        @keydown.down.prevent="step(-1)"
+        @keydown.right.prevent="step(1)"
+        @keydown.up.prevent="step(1)"
+        @keydown.page-down.prevent="step(-7)"
+        @keydown.page-up.prevent="step(7)"
+        @keydown.home.prevent="stepTo(ribbon.from)"
+        @keydown.end.prevent="stepTo(ribbon.to - 1)"
         @keydown.esc.prevent="go(null)"
       />
       <div class="moment" :class="inTerm ? place : 'outside'" :style="inTerm ? { left: percent(at) } : {}">
-        <form v-if="setting" @submit.prevent>
-          <label class="said-only" for="ribbon-moment">The moment, in the school’s time</label>
-          <input
-            id="ribbon-moment"
-            type="datetime-local"
-            :value="local"
-            @change="go(($event.target as HTMLInputElement).value.slice(0, 16) || null)"
-            @keydown.esc="setting = false"
-          />
+        <form v-if="setting" class="set" @submit.prevent @keydown.esc.stop="setting = false">
+          <DateField v-model="asked.date" label="The moment: date" />
+          <TimeField v-model="asked.time" label="The moment: time" />
+          <button type="button" class="word-button" @click="setting = false">done</button>
         </form>
         <template v-else>
-          <button type="button" class="word-button" title="Look at another moment" @click="setting = true">
+          <button type="button" class="word-button" title="Look at another moment" @click="set">
             {{ sentence }}{{ inTerm ? '' : ', outside this term' }}
           </button>
           <template v-if="!ribbon.isNow">
@@ -174,14 +196,67 @@ async function drop(): Promise<void> {
         </template>
       </div>
     </div>
-    <LensControl :edition="edition" :eyes="ribbon.eyes" />
+    <div class="ends">
+      <LensControl :edition="edition" :eyes="ribbon.eyes" />
+      <v-menu v-if="ribbon.lines.length > 1">
+        <template #activator="{ props: opener }">
+          <button v-bind="opener" type="button" class="word-button small of" title="Whose units the ribbon shows">
+            <SectionKey v-if="line" :letter="line.letter" :name="line.name" />
+            <template v-else>all sections</template>
+          </button>
+        </template>
+        <v-list aria-label="Whose units the ribbon shows">
+          <v-list-item :active="!line" @click="choose(null)">all sections: the middle one</v-list-item>
+          <v-list-item
+            v-for="one in ribbon.lines"
+            :key="one.section"
+            :active="one.section === line?.section"
+            @click="choose(one.section)"
+            ><SectionKey :letter="one.letter" :name="one.name"
+          /></v-list-item>
+        </v-list>
+      </v-menu>
+    </div>
   </section>
 </template>
 
 <style scoped>
-.lesson {
-  stroke-width: var(--stroke-line);
-  opacity: 0.45;
+.unit {
+  stroke: var(--line);
+}
+.unit-name {
+  position: absolute;
+  top: 22px;
+  line-height: 26px;
+  padding: 0 var(--space-3) 0 var(--space-2);
+  font-size: var(--size-small);
+  color: var(--ink);
+  text-decoration: none;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.unit-name:hover {
+  text-decoration: underline;
+}
+.set {
+  display: flex;
+  gap: var(--space-4);
+  align-items: baseline;
+  font-weight: 450;
+  background: var(--paper);
+}
+.ends .of {
+  min-height: 24px;
+}
+.ends {
+  display: grid;
+  align-content: start;
+  justify-items: start;
+  gap: var(--space-2);
+  padding-left: var(--space-6);
+  margin-left: var(--space-6);
+  border-left: var(--stroke-hair) solid var(--hair);
 }
 .ribbon {
   position: relative;
@@ -192,6 +267,7 @@ async function drop(): Promise<void> {
 }
 .strip {
   position: relative;
+  align-self: start;
 }
 svg {
   display: block;
@@ -256,13 +332,5 @@ svg {
 .moment .word-button:hover,
 .moment .word-button:focus-visible {
   text-decoration-color: currentcolor;
-}
-.moment input {
-  font: inherit;
-  color: inherit;
-  background: var(--sheet);
-  border: var(--stroke-hair) solid var(--accent);
-  border-radius: var(--radius-0);
-  padding: var(--space-1) var(--space-3);
 }
 </style>

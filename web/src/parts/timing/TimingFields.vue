@@ -2,6 +2,10 @@
 import { computed } from 'vue'
 import { useLevels } from '../../foundation/levels'
 import { type TimingChoice, type TimingKind, timingWords } from './timing'
+import ChoiceField from '../fields/ChoiceField.vue'
+import DateField from '../fields/DateField.vue'
+import NumberField from '../fields/NumberField.vue'
+import TimeField from '../fields/TimeField.vue'
 
 /** Timing in words, its parts chosen: in teaching time, so that every section has a date of its own, or on a date. */
 const props = defineProps<{ name: string; other?: string | null }>()
@@ -16,22 +20,19 @@ const words = (kind: TimingKind) => (kind === 'other' ? (props.other ?? all.valu
 </script>
 
 <template>
-  <input
+  <NumberField
     v-if="choice.kind === 'classes-after' || choice.kind === 'days-after'"
-    v-model.number="choice.count"
-    aria-label="How many"
-    type="number"
-    min="1"
-    max="200"
+    label="How many"
+    :model-value="choice.count || null"
+    :min="1"
+    :max="200"
+    @update:model-value="choice.count = $event ?? 0"
   />
-  <select v-model="choice.kind" :aria-label="name">
-    <option v-for="kind in kinds" :key="kind" :value="kind">{{ words(kind) }}</option>
-  </select>
-  <input v-if="choice.kind === 'on-date'" v-model="choice.date" aria-label="Date" type="date" />
-  <input
-    v-if="choice.kind === 'on-date' || choice.kind === 'days-after'"
-    v-model="choice.time"
-    aria-label="Time"
-    type="time"
+  <ChoiceField
+    v-model="choice.kind"
+    :label="name"
+    :choices="kinds.map((kind) => ({ value: kind, title: words(kind) }))"
   />
+  <DateField v-if="choice.kind === 'on-date'" v-model="choice.date" label="Date" />
+  <TimeField v-if="choice.kind === 'on-date' || choice.kind === 'days-after'" v-model="choice.time" label="Time" />
 </template>

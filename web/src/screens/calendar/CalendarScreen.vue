@@ -53,8 +53,8 @@ function leave(): void {
 const takeOut = (one: Schemas['CalendarMark']) => mark.run({ marks: [goneOf(one)] }).then(leave, () => undefined)
 
 useScreenKeys([
-  { key: 'Escape', words: 'leave the days as they are', run: leave },
-  { key: 'Enter', words: 'mark the days taken: arrows go, with Shift they take more' },
+  { key: 'Escape', words: 'leave the days unchanged', run: leave },
+  { key: 'Enter', words: 'mark the selected days: arrows move, with Shift they select more' },
 ])
 </script>
 
@@ -78,11 +78,11 @@ useScreenKeys([
         >
         <template v-if="calendar.canChange">
           <button type="button" class="word-button" @click="open = 'term'">change the term</button>
-          <button type="button" class="word-button" @click="open = 'file'">closures of a calendar file</button>
+          <button type="button" class="word-button" @click="open = 'file'">import closures from a file</button>
         </template>
         <span v-else class="second">This term is over: its calendar stays as it was.</span>
       </template>
-      <span v-if="away" class="accent" role="status">No connection to Polycline. What you see may be old.</span>
+      <span v-if="away" class="accent" role="status">No connection to Polycline. What you see may be out of date.</span>
     </nav>
     <main class="body">
       <ProblemNote v-if="problem && !calendar" :problem="problem" />
@@ -95,7 +95,7 @@ useScreenKeys([
           <span class="box extra" aria-hidden="true"></span> extra day
           <span class="box special" aria-hidden="true"></span> special day
           <template v-if="calendar.canChange">
-            · drag over days to mark them, or go with the arrows, take more with Shift, and press Enter</template
+            · drag over days to mark them, or move with the arrows, select more with Shift, and press Enter</template
           >
         </p>
         <div class="two">
@@ -129,9 +129,9 @@ useScreenKeys([
             </ul>
           </section>
           <section aria-labelledby="sections-title">
-            <h2 id="sections-title" class="ruled-head">What meets in it</h2>
+            <h2 id="sections-title" class="ruled-head">Sections in this term</h2>
             <p v-if="calendar.sections.length === 0" class="second none">
-              No section meets in this term yet. It can be set up all the same.
+              No section meets in this term yet. You can set it up all the same.
             </p>
             <ul class="ruled">
               <li v-for="one in calendar.sections" :key="one.id" class="section">

@@ -6,6 +6,10 @@ import { useReach } from '../../foundation/useReach'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import PeriodRows from './PeriodRows.vue'
 import { type MarkDraft, markOf, periodsOf } from './yearSheet'
+import ChoiceField from '../../parts/fields/ChoiceField.vue'
+import DateField from '../../parts/fields/DateField.vue'
+import OneOfField from '../../parts/fields/OneOfField.vue'
+import WordField from '../../parts/fields/WordField.vue'
 
 /** Days that are to be closed, extra or special; what that does to every section stands there before it is so. */
 const props = defineProps<{ calendar: Schemas['CalendarAnswer']; draft: MarkDraft }>()
@@ -31,9 +35,17 @@ const looked = computed(() => {
 const reach = useReach(looked, mark.preview)
 const meant = computed(() =>
   draft.value.id !== null
-    ? 'Mark it so'
-    : { closure: 'Close the school then', extra: 'Hold classes that day', special: 'Run the day so' }[draft.value.kind],
+    ? 'Save'
+    : { closure: 'Close the school on these days', extra: 'Hold classes that day', special: 'Save this special day' }[
+        draft.value.kind
+      ],
 )
+
+const kinds = [
+  { value: 'closure' as const, title: 'closed' },
+  { value: 'extra' as const, title: 'an extra day with classes' },
+  { value: 'special' as const, title: 'a special day' },
+]
 
 function ownPeriods(own: boolean): void {
   draft.value.own = own
@@ -60,28 +72,35 @@ async function send(): Promise<void> {
     @close="emit('close')"
   >
     <p class="line">
-      <label
-        ><input v-model="draft.first" type="date" :min="calendar.first" :max="calendar.last" aria-label="First day"
-      /></label>
-      <label v-if="draft.kind === 'closure'"
-        >to <input v-model="draft.last" type="date" :min="draft.first" aria-label="Last day"
-      /></label>
-      <label><input v-model="draft.kind" type="radio" value="closure" />closed</label>
-      <label><input v-model="draft.kind" type="radio" value="extra" />an extra day with classes</label>
-      <label><input v-model="draft.kind" type="radio" value="special" />a special day</label>
-      <label>called <input v-model="draft.name" type="text" maxlength="120" autofocus /></label>
+      <DateField v-model="draft.first" label="First day" :min="calendar.first" :max="calendar.last" />
+      <span v-if="draft.kind === 'closure'" class="line"
+        >to <DateField v-model="draft.last" label="Last day" :min="draft.first"
+      /></span>
+      <OneOfField v-model="draft.kind" label="What kind of day" :choices="kinds" />
+      <span class="line"
+        >called <WordField v-model="draft.name" label="Name" class="name" :maxlength="120" autofocus
+      /></span>
     </p>
     <template v-if="draft.kind === 'special'">
       <p class="line">
-        <label
-          >runs as
-          <select v-model="draft.runs">
-            <option value="">its own day</option>
-            <option v-for="label in calendar.labels" :key="label.label" :value="label.label">{{ label.words }}</option>
-          </select></label
-        >
-        <label><input type="radio" :checked="!draft.own" @change="ownPeriods(false)" />in the term’s periods</label>
-        <label><input type="radio" :checked="draft.own" @change="ownPeriods(true)" />in periods of its own</label>
+        <span>runs as</span>
+        <ChoiceField
+          v-model="draft.runs"
+          label="Runs as"
+          :choices="[
+            { value: '', title: 'its usual day' },
+            ...calendar.labels.map((label) => ({ value: label.label, title: label.words })),
+          ]"
+        />
+        <OneOfField
+          :model-value="draft.own"
+          label="Its periods"
+          :choices="[
+            { value: false, title: 'in the term’s periods' },
+            { value: true, title: 'in periods of its own' },
+          ]"
+          @update:model-value="ownPeriods"
+        />
       </p>
       <PeriodRows v-if="draft.own" v-model="draft.periods" of="of this day" />
     </template>

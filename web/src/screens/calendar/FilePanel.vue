@@ -4,6 +4,7 @@ import { type Problem, type Schemas, api, ask, problemOf } from '../../foundatio
 import { useTermCommand } from '../../foundation/useEditionCommand'
 import { useReach } from '../../foundation/useReach'
 import CommandPanel from '../../parts/CommandPanel.vue'
+import TickField from '../../parts/fields/TickField.vue'
 
 /** Closures of a calendar file: seen and chosen before any is marked. */
 const props = defineProps<{ calendar: Schemas['CalendarAnswer'] }>()
@@ -37,8 +38,8 @@ const request = computed(() => {
 })
 const reach = useReach(request, mark.preview)
 
-async function read(event: Event): Promise<void> {
-  const file = (event.target as HTMLInputElement).files?.[0]
+async function read(chosen: File | File[] | null): Promise<void> {
+  const file = Array.isArray(chosen) ? chosen[0] : chosen
   if (!file) return
   reading.value = true
   trouble.value = null
@@ -78,17 +79,26 @@ async function send(): Promise<void> {
     @close="emit('close')"
   >
     <p class="line">
-      <label
-        >A calendar file (iCalendar, .ics) <input type="file" accept=".ics,text/calendar" autofocus @change="read"
-      /></label>
+      <span>A calendar file (iCalendar, .ics)</span>
+      <v-file-input
+        class="file"
+        aria-label="Calendar file"
+        placeholder="choose a file"
+        accept=".ics,text/calendar"
+        @update:model-value="read"
+      />
       <span v-if="reading" class="second" role="status">Reading …</span>
       <span v-else-if="!found" class="second"
-        >Its whole days within the term are listed, before anything is marked.</span
+        >Its whole-day events in the term are listed here before anything is marked.</span
       >
     </p>
     <ul v-if="found" class="ruled found">
       <li v-for="(closure, n) in found.closures" :key="`${closure.first} ${closure.name}`">
-        <label><input v-model="wanted[n]" type="checkbox" />{{ closure.words }}</label>
+        <TickField
+          :model-value="wanted[n] ?? false"
+          :label="closure.words"
+          @update:model-value="wanted[n] = Boolean($event)"
+        />
         <span>{{ closure.name }}</span>
         <span class="small">{{
           closure.standing
@@ -100,7 +110,7 @@ async function send(): Promise<void> {
                 : `${closure.classDays} class days`
         }}</span>
       </li>
-      <li v-if="found.closures.length === 0" class="second">This file has no whole day within the term.</li>
+      <li v-if="found.closures.length === 0" class="second">This file has no whole-day event in the term.</li>
       <li v-for="left in found.leftOut" :key="left" class="left small">Left out: {{ left }}</li>
     </ul>
   </CommandPanel>

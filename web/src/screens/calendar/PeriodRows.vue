@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import type { PeriodDraft } from './yearSheet'
+import TimeField from '../../parts/fields/TimeField.vue'
+import WordField from '../../parts/fields/WordField.vue'
 
 /** The periods of a day, a line each. */
 const periods = defineModel<PeriodDraft[]>({ required: true })
@@ -15,14 +17,14 @@ const another = (): PeriodDraft => ({
 <template>
   <div class="periods">
     <p v-for="(period, n) in periods" :key="n" class="period">
-      <input v-model="period.name" type="text" class="name" :aria-label="`Name of period ${n + 1} ${of}`" />
-      <input v-model="period.start" type="time" :aria-label="`Start of period ${n + 1} ${of}`" /> –
-      <input v-model="period.end" type="time" :aria-label="`End of period ${n + 1} ${of}`" />
+      <WordField v-model="period.name" class="name" :label="`Name of period ${n + 1} ${of}`" :maxlength="20" />
+      <TimeField v-model="period.start" :label="`Start of period ${n + 1} ${of}`" /> –
+      <TimeField v-model="period.end" :label="`End of period ${n + 1} ${of}`" />
       <button type="button" class="word-button small" @click="periods.splice(n, 1)">
-        out<span class="said-only">: period {{ n + 1 }}</span>
+        take out<span class="said-only">: period {{ n + 1 }}</span>
       </button>
     </p>
-    <button type="button" class="word-button" @click="periods.push(another())">one more period</button>
+    <button type="button" class="word-button" @click="periods.push(another())">add a period</button>
   </div>
 </template>
 

@@ -6,6 +6,10 @@ import { useReach } from '../../foundation/useReach'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import PeriodRows from './PeriodRows.vue'
 import { termDraftOf, termOf } from './yearSheet'
+import ChoiceField from '../../parts/fields/ChoiceField.vue'
+import DateField from '../../parts/fields/DateField.vue'
+import TickField from '../../parts/fields/TickField.vue'
+import WordField from '../../parts/fields/WordField.vue'
 
 /** When the term is, on which weekdays there are classes, what the days are called, and their periods. */
 const props = defineProps<{ calendar: Schemas['CalendarAnswer'] }>()
@@ -25,6 +29,17 @@ const request = computed(() => {
 const reach = useReach(request, set.preview)
 const week = { mon: 'Mon', tue: 'Tue', wed: 'Wed', thu: 'Thu', fri: 'Fri', sat: 'Sat', sun: 'Sun' }
 
+const rotations = [
+  { value: 'weekly' as const, title: 'by weekday, each week the same' },
+  { value: 'weeks' as const, title: 'by weeks in turn' },
+  { value: 'days' as const, title: 'by class days in turn' },
+]
+const offDays = [
+  { value: 'stay' as const, title: 'stays there' },
+  { value: 'back' as const, title: 'goes to the class day before' },
+  { value: 'forward' as const, title: 'goes to the class day after' },
+]
+
 async function send(): Promise<void> {
   if (!request.value) return
   await set.run(request.value).then(
@@ -39,48 +54,34 @@ async function send(): Promise<void> {
     label="The term"
     :problem="set.problem.value"
     :reach="reach"
-    meant="Set the term so"
+    meant="Save the term"
     :disabled="!request || set.busy.value"
     @submit="send"
     @close="emit('close')"
   >
     <p class="line">
-      <label>from <input v-model="draft.first" type="date" autofocus /></label>
-      <label>to <input v-model="draft.last" type="date" :min="draft.first" /></label>
+      <span class="line">from <DateField v-model="draft.first" label="First day of the term" autofocus /></span>
+      <span class="line">to <DateField v-model="draft.last" label="Last day of the term" :min="draft.first" /></span>
       <span class="days" role="group" aria-label="Weekdays with classes">
-        <label v-for="(words, day) in week" :key="day"
-          ><input v-model="draft.weekdays" type="checkbox" :value="day" />{{ words }}</label
-        >
+        <TickField v-for="(words, day) in week" :key="day" v-model="draft.weekdays" :value="day" :label="words" />
       </span>
     </p>
     <p class="line">
-      <label
-        >days are called
-        <select v-model="draft.kind">
-          <option value="weekly">by the weekday, each week alike</option>
-          <option value="weeks">by weeks in turn</option>
-          <option value="days">by class days in turn</option>
-        </select></label
-      >
+      <span>days are called</span>
+      <ChoiceField v-model="draft.kind" label="Days are called" :choices="rotations" />
       <template v-if="draft.kind !== 'weekly'">
-        <label
-          >namely
-          <input v-model="draft.labels" type="text" :placeholder="draft.kind === 'weeks' ? 'A, B' : '1, 2, 3, 4, 5, 6'"
-        /></label>
-        <label
-          ><input v-model="draft.count" type="checkbox" />{{
-            draft.kind === 'weeks' ? 'a week without classes takes none' : 'a closed weekday takes one too'
-          }}</label
-        >
+        <WordField
+          v-model="draft.labels"
+          label="Their names"
+          :placeholder="draft.kind === 'weeks' ? 'A, B' : '1, 2, 3, 4, 5, 6'"
+        />
+        <TickField
+          v-model="draft.count"
+          :label="draft.kind === 'weeks' ? 'a week without classes is skipped' : 'a closed weekday counts too'"
+        />
       </template>
-      <label
-        >a due of the course on a day without classes
-        <select v-model="draft.offDays">
-          <option value="stay">stays there</option>
-          <option value="back">goes to the class day before</option>
-          <option value="forward">goes to the class day after</option>
-        </select></label
-      >
+      <span>what is due on a day without classes</span>
+      <ChoiceField v-model="draft.offDays" label="What is due on a day without classes" :choices="offDays" />
     </p>
     <PeriodRows v-model="draft.periods" of="of an ordinary day" />
   </CommandPanel>

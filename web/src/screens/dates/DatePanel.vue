@@ -10,6 +10,7 @@ import TimingFields from '../../parts/timing/TimingFields.vue'
 import { type TimingChoice, anchorOf } from '../../parts/timing/timing'
 import { type Block, boundsOf } from './dateBlock'
 import { type Answer, type Row, type To, changesOf, differenceOf, fieldWords } from './dateCells'
+import TickField from '../../parts/fields/TickField.vue'
 
 /** One date or a block of them, for one section, some or all: what it would do stands there before it is done. */
 const props = defineProps<{ edition: number; answer: Answer; rows: Row[]; block: Block }>()
@@ -99,17 +100,16 @@ const mark = (of: 'hold' | 'skip') => send(asked(of, isOwn(of) ? 'put-back' : { 
       >
       <TimingFields v-model="choice" :name="fieldWords[field]" />
       <span>in</span>
-      <label v-for="section in answer.sections" :key="section.id" class="one">
-        <input v-model="chosen" type="checkbox" :value="section.id" />
+      <TickField v-for="section in answer.sections" :key="section.id" v-model="chosen" :value="section.id">
         <SectionKey :letter="section.letter" :name="section.name" />
-      </label>
+      </TickField>
       <button type="button" class="word-button" @click="chosen = answer.sections.map((section) => section.id)">
         all sections
       </button>
     </p>
     <template v-if="differ.problem.value?.conflict" #problem>
       <p class="second">Now it says: {{ present?.words ?? 'no date' }}. Yours is still in the fields.</p>
-      <v-btn @click="useMine">Set mine in its place</v-btn>
+      <v-btn @click="useMine">Use mine instead</v-btn>
     </template>
     <template #more>
       <v-btn v-if="differing.length > 0" :disabled="differ.busy.value" @click="send(asked(field, 'put-back'))">
@@ -123,7 +123,7 @@ const mark = (of: 'hold' | 'skip') => send(asked(of, isOwn(of) ? 'put-back' : { 
         :disabled="differ.busy.value"
         @click="mark('hold')"
       >
-        {{ isOwn('hold') ? 'no longer keep back' : 'keep back' }}
+        {{ isOwn('hold') ? 'stop keeping back' : 'keep back' }}
       </button>
       <button
         v-if="isOwn('skip') || !isSo('skipped')"
@@ -132,7 +132,7 @@ const mark = (of: 'hold' | 'skip') => send(asked(of, isOwn(of) ? 'put-back' : { 
         :disabled="differ.busy.value"
         @click="mark('skip')"
       >
-        {{ isOwn('skip') ? 'no longer drop' : 'drop here' }}
+        {{ isOwn('skip') ? 'stop dropping' : 'drop here' }}
       </button>
     </template>
   </CommandPanel>

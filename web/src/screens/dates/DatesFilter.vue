@@ -3,6 +3,8 @@ import { computed } from 'vue'
 import { capital, useLevels } from '../../foundation/levels'
 import type { Answer, Field } from './dateCells'
 import { type Filter, kindsOf, noFilter, weeksOf } from './dateRows'
+import ChoiceField, { type Choice } from '../../parts/fields/ChoiceField.vue'
+import WordField from '../../parts/fields/WordField.vue'
 
 /** What of the table is shown. */
 const props = defineProps<{ answer: Answer; shown: number; csv: string }>()
@@ -28,59 +30,82 @@ const weeks = computed(() =>
   })),
 )
 const isFiltered = computed(() => Object.values(filter.value).some((part) => part !== ''))
-const put = (part: keyof Filter, event: Event) =>
-  (filter.value = { ...filter.value, [part]: (event.target as HTMLInputElement).value })
+const put = (part: keyof Filter, value: string) => (filter.value = { ...filter.value, [part]: value })
+const parts = computed<{ part: keyof Filter; label: string; choices: Choice<string>[] }[]>(() => [
+  {
+    part: 'unit',
+    label: capital(levels.value.unit.one),
+    choices: [
+      { value: '', title: `every ${levels.value.unit.one}` },
+      ...props.answer.units
+        .filter((unit) => unit.number !== null)
+        .map((unit) => ({ value: `${unit.number}`, title: `${unit.number} ${unit.title}` })),
+    ],
+  },
+  {
+    part: 'week',
+    label: 'Week',
+    choices: [
+      { value: '', title: 'every week' },
+      ...(span.value ? [{ value: filter.value.week, title: span.value }] : []),
+      ...weeks.value.map((week) => ({ value: week.monday, title: `week of ${week.words}` })),
+    ],
+  },
+  {
+    part: 'section',
+    label: 'Section',
+    choices: [
+      { value: '', title: 'in any section' },
+      ...props.answer.sections.map((section) => ({ value: `${section.id}`, title: `in ${section.name}` })),
+    ],
+  },
+  {
+    part: 'kind',
+    label: 'Kind',
+    choices: [
+      { value: '', title: 'every kind' },
+      ...kindsOf(props.answer).map((kind) => ({ value: kind, title: kind })),
+    ],
+  },
+  {
+    part: 'only',
+    label: 'Only some',
+    choices: [
+      { value: '', title: 'everything' },
+      { value: 'differs', title: 'only what differs' },
+      { value: 'to-check', title: 'only what to check' },
+      { value: 'unpublished', title: 'only unpublished' },
+    ],
+  },
+])
 </script>
 
 <template>
   <p class="filter" role="search">
-    <input
-      :value="filter.words"
-      type="text"
-      aria-label="Part of a code or title"
+    <WordField
+      class="words"
+      :model-value="filter.words"
+      label="Part of a code or title"
       placeholder="code or title"
-      autocomplete="off"
-      @input="put('words', $event)"
+      @update:model-value="put('words', $event)"
     />
-    <select :value="filter.unit" :aria-label="capital(levels.unit.one)" @change="put('unit', $event)">
-      <option value="">every {{ levels.unit.one }}</option>
-      <option
-        v-for="unit in answer.units.filter((one) => one.number !== null)"
-        :key="unit.number!"
-        :value="`${unit.number}`"
-      >
-        {{ unit.number }} {{ unit.title }}
-      </option>
-    </select>
-    <select :value="filter.week" aria-label="Week" @change="put('week', $event)">
-      <option value="">every week</option>
-      <option v-if="span" :value="filter.week">{{ span }}</option>
-      <option v-for="week in weeks" :key="week.monday" :value="week.monday">week of {{ week.words }}</option>
-    </select>
-    <select :value="filter.section" aria-label="Section" @change="put('section', $event)">
-      <option value="">in any section</option>
-      <option v-for="section in answer.sections" :key="section.id" :value="`${section.id}`">
-        in {{ section.name }}
-      </option>
-    </select>
-    <select :value="filter.kind" aria-label="Kind" @change="put('kind', $event)">
-      <option value="">every kind</option>
-      <option v-for="kind in kindsOf(answer)" :key="kind" :value="kind">{{ kind }}</option>
-    </select>
-    <select :value="filter.only" aria-label="Only some" @change="put('only', $event)">
-      <option value="">all of them</option>
-      <option value="differs">only what differs</option>
-      <option value="to-check">only what is to check</option>
-      <option value="unpublished">only what is unpublished</option>
-    </select>
-    <select
-      :value="fields.includes('closes') ? 'closing' : 'opening'"
-      aria-label="Which dates"
-      @change="fields = ($event.target as HTMLSelectElement).value === 'closing' ? closing : opening"
-    >
-      <option value="opening">opens and due</option>
-      <option value="closing">due and closes</option>
-    </select>
+    <ChoiceField
+      v-for="part in parts"
+      :key="part.part"
+      :model-value="filter[part.part]"
+      :label="part.label"
+      :choices="part.choices"
+      @update:model-value="put(part.part, $event)"
+    />
+    <ChoiceField
+      :model-value="fields.includes('closes')"
+      label="Which dates"
+      :choices="[
+        { value: false, title: 'opens and due' },
+        { value: true, title: 'due and closes' },
+      ]"
+      @update:model-value="fields = $event ? closing : opening"
+    />
     <span class="small" role="status">{{ shown }} shown</span>
     <button v-if="isFiltered" type="button" class="word-button small" @click="filter = { ...noFilter }">
       show all
@@ -97,11 +122,9 @@ const put = (part: keyof Filter, event: Event) =>
   gap: var(--space-4) var(--space-5);
   padding-bottom: var(--space-4);
 }
-input {
-  width: 140px;
-}
-select {
-  max-width: 140px;
+.words {
+  flex: none;
+  width: 160px;
 }
 .csv {
   margin-left: auto;

@@ -68,8 +68,11 @@ function end(): void {
   if (props.canChange) emit('open')
 }
 
-function bringIntoView(row: number): void {
-  virtual.value.scrollToIndex(props.lines.findIndex((line) => 'place' in line && line.place === row))
+function bringIntoView(row: number, align: 'auto' | 'start' = 'auto'): void {
+  virtual.value.scrollToIndex(
+    props.lines.findIndex((line) => 'place' in line && line.place === row),
+    { align },
+  )
 }
 
 async function press(event: KeyboardEvent): Promise<void> {
@@ -142,7 +145,7 @@ defineExpose({ focusActive, bringIntoView })
       <span v-for="section in answer.sections" :key="section.id" role="columnheader" class="head">
         <SectionKey :letter="section.letter" :name="section.name" />
         <span v-if="!section.lacking" class="small">{{ section.classes }} classes</span>
-        <span v-else class="small accent" :title="section.toCheck.join('\n')">{{ section.lacking }} too few</span>
+        <span v-else class="small accent" :title="section.toCheck.join('\n')">{{ section.lacking }} short</span>
       </span>
     </div>
     <div class="lines" role="presentation" :style="{ height: `${virtual.getTotalSize()}px` }">

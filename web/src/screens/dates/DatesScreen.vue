@@ -2,8 +2,10 @@
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { useScreenKeys } from '../../foundation/useKeys'
+import { useSchoolDays } from '../../foundation/dates/schoolDays'
 import { useLevels } from '../../foundation/levels'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import { mondayOf } from '../../parts/calendarDays'
 import TitleBlock from '../../parts/TitleBlock.vue'
 import DatePanel from './DatePanel.vue'
 import DatesFilter from './DatesFilter.vue'
@@ -36,16 +38,29 @@ const facts = computed(() => {
 
 const route = useRoute()
 
-/** A cell may be named by where one comes from: it is then open. */
+const days = useSchoolDays()
+/** The first item that opens or is due in the week in view, or later; the table opens there. */
+const thisWeek = () => {
+  const monday = mondayOf(days.value.today)
+  return rows.value.findIndex((row) =>
+    row.cells.some((cell) => [cell.opens, cell.due].some((moment) => moment && moment.local.slice(0, 10) >= monday)),
+  )
+}
+
+/** A cell may be named by where one comes from: it is then open. Otherwise one begins at this week. */
 const named = watch(
-  answer,
-  async (known) => {
+  [answer, days],
+  async ([known]) => {
     const row = rows.value.findIndex((one) => one.item === Number(route.query.item))
     const column = known?.sections.findIndex((one) => one.id === Number(route.query.section)) ?? -1
     const field = (['opens', 'due', 'closes'] as const).find((one) => one === route.query.field) ?? 'opens'
-    if (!known) return
+    if (!known || days.value.classDays.length === 0) return
     queueMicrotask(() => named.stop())
-    if (row < 0 || column < 0) return
+    if (row < 0 || column < 0) {
+      await nextTick()
+      if (thisWeek() > 0) grid.value?.bringIntoView(thisWeek(), 'start')
+      return
+    }
     if (field === 'closes') fields.value = ['due', 'closes']
     const at = { row, column }
     block.value = { field, from: at, to: at }
@@ -70,8 +85,8 @@ useScreenKeys([{ key: 'Escape', words: 'close the dates, unchanged', run: () => 
     <ProblemNote v-if="dates.problem.value && !answer" :problem="dates.problem.value" />
     <p v-else-if="!answer" class="second" role="status">Reading the dates …</p>
     <p v-else-if="answer.sections.length === 0" class="second none">
-      No section follows this edition yet, so there are no dates. Roll over into a term with sections, or ask the office
-      for some.
+      This edition has no section yet, so there are no dates. Roll over into a term with sections, or ask the office for
+      some.
     </p>
     <template v-else>
       <DatesFilter
@@ -94,7 +109,7 @@ useScreenKeys([{ key: 'Escape', words: 'close the dates, unchanged', run: () => 
         @paste="(text) => (doing = { paste: text })"
       />
       <p v-else class="second none">
-        Nothing that is looked for here.
+        Nothing matches this filter.
         <button type="button" class="word-button" @click="filter = { ...noFilter }">Show all</button>
       </p>
       <template v-if="doing && block && answer.canChange">

@@ -27,7 +27,9 @@ const request = computed(() => {
   return changes.length > 0 && found.faults.length === 0 ? { changes } : null
 })
 const reach = useReach(request, differ.preview)
-const nothing = computed(() => (found.faults.length === 0 && !request.value ? 'All of it is so already.' : ''))
+const nothing = computed(() =>
+  found.faults.length === 0 && !request.value ? 'Nothing would change: these dates are already set.' : '',
+)
 
 async function send(): Promise<void> {
   if (!request.value) return

@@ -10,6 +10,7 @@ import FilePart from './FilePart.vue'
 import RollOverForm from './RollOverForm.vue'
 import { useEnding } from './useEnding'
 import { useRollOver } from './useRollOver'
+import DateField from '../../parts/fields/DateField.vue'
 
 /** Next term, last term? The editions of the course, and making the next one. */
 const props = defineProps<{ edition: number }>()
@@ -28,7 +29,7 @@ const asking = ref(false)
 const stateWords: Record<string, string> = { draft: 'coming', current: 'current', resting: 'past' }
 const ending = useEnding()
 /** Which edition is being ended, and its last day; empty: now. */
-const ends = ref<{ edition: number; on: string } | null>(null)
+const ends = ref<{ edition: number; on: string | null } | null>(null)
 
 async function go(): Promise<void> {
   const next = await rolling.rollOver()
@@ -63,21 +64,21 @@ async function back(which: number): Promise<void> {
                   undo the roll-over
                 </button>
                 <template v-else>
-                  <v-btn :disabled="rolling.busy.value" @click="back(one.id)">Undo it: nothing of it stays</v-btn>
+                  <v-btn :disabled="rolling.busy.value" @click="back(one.id)">Undo it and remove that edition</v-btn>
                   <button type="button" class="word-button" @click="asking = false">keep it</button>
                 </template>
               </template>
               <template v-if="one.canEnd && one.isThis">
                 <form v-if="ends" class="ends" @submit.prevent="ending.end(one.id, ends.on || null)">
-                  <label>after <input v-model="ends.on" type="date" aria-label="Last day; empty: now" /></label>
+                  <span>after</span> <DateField v-model="ends.on" label="Last day; empty: now" placeholder="today" />
                   <v-btn type="submit" :disabled="ending.busy.value">{{
-                    ends.on ? 'End it then' : 'End it now'
+                    ends.on ? 'End it that day' : 'End it now'
                   }}</v-btn>
-                  <button type="button" class="word-button" @click="ends = null">leave it</button>
+                  <button type="button" class="word-button" @click="ends = null">cancel</button>
                 </form>
                 <template v-else-if="one.endsOn">
                   ends after {{ one.endsOn }}
-                  <button type="button" class="word-button" @click="ending.resume(one.id)">no longer</button>
+                  <button type="button" class="word-button" @click="ending.resume(one.id)">cancel that</button>
                 </template>
                 <button v-else type="button" class="word-button" @click="ends = { edition: one.id, on: '' }">
                   end this edition

@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import ChoiceField from '../../parts/fields/ChoiceField.vue'
 
 /** The course as a file, for elsewhere; and a course that comes as one: looked at before it is taken in. */
 const props = defineProps<{ edition: number; answer: Schemas['EditionsAnswer'] }>()
@@ -36,10 +37,10 @@ const send = (base64: string, how: { preview?: boolean; key?: string }) =>
     }),
   )
 
-const look = (event: Event) =>
+const look = (chosen: File | File[] | null) =>
   does(async () => {
     read.value = null
-    const file = (event.target as HTMLInputElement).files?.[0]
+    const file = Array.isArray(chosen) ? chosen[0] : chosen
     if (!file) return
     const bytes = new Uint8Array(await file.arrayBuffer())
     let text = ''
@@ -73,29 +74,34 @@ const takeBack = () =>
   <section class="files" aria-labelledby="files-title">
     <h2 id="files-title">As a file</h2>
     <p class="line">
-      <a :href="`/api/editions/${edition}/course.zip`" download>this course with its texts, a package</a>
-      <a :href="`/api/editions/${edition}/plan.json`" download>its plan with term and sections, a plan file</a>
-      <span class="second">Nothing of students is in either.</span>
+      <a :href="`/api/editions/${edition}/course.zip`" download>export the course with its texts (a package)</a>
+      <a :href="`/api/editions/${edition}/plan.json`" download>export its plan with term and sections (a plan file)</a>
+      <span class="second">Neither has anything about students in it.</span>
     </p>
     <p v-if="answer.canTakeBackCourse" class="line">
-      <span>This course was taken in from a file.</span>
+      <span>This course was imported from a file.</span>
       <button v-if="!asking" type="button" class="word-button" @click="asking = true">undo that</button>
       <template v-else>
-        <v-btn :disabled="busy" @click="takeBack">Undo it: nothing of it stays</v-btn>
+        <v-btn :disabled="busy" @click="takeBack">Undo it and remove the course</v-btn>
         <button type="button" class="word-button" @click="asking = false">keep it</button>
       </template>
     </p>
     <form v-if="answer.canTakeIn" class="line" @submit.prevent="takeIn">
-      <label
-        >Take a package in as a course of your own <input type="file" accept=".zip,application/zip" @change="look"
-      /></label>
-      <label
-        >for
-        <select v-model="term">
-          <option v-for="one in [answer.term, ...answer.terms]" :key="one.id" :value="one.id">{{ one.name }}</option>
-        </select></label
-      >
-      <v-btn type="submit" class="meant" :disabled="!read || busy">Take it in</v-btn>
+      <span>Import a package as a course of your own</span>
+      <v-file-input
+        class="file"
+        aria-label="Package"
+        placeholder="choose a file"
+        accept=".zip,application/zip"
+        @update:model-value="look"
+      />
+      <span>for</span>
+      <ChoiceField
+        v-model="term"
+        label="Term"
+        :choices="[answer.term, ...answer.terms].map((one) => ({ value: one.id, title: one.name }))"
+      />
+      <v-btn type="submit" class="meant" :disabled="!read || busy">Import it</v-btn>
       <span class="second" role="status">{{ busy ? 'Reading …' : read?.sentence }}</span>
     </form>
     <ProblemNote v-if="problem" :problem="problem" />

@@ -4,6 +4,8 @@ import { useLevels } from '../../foundation/levels'
 import { sectionLines } from '../../look/theme'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import type { useRollOver } from './useRollOver'
+import ChoiceField from '../../parts/fields/ChoiceField.vue'
+import WordField from '../../parts/fields/WordField.vue'
 
 /** The next edition, on the new calendar, before anything is written. */
 const props = defineProps<{ answer: Schemas['EditionsAnswer']; rolling: ReturnType<typeof useRollOver> }>()
@@ -23,46 +25,59 @@ function addSection(): void {
   <section aria-label="Roll over">
     <h2>Roll over into the next edition</h2>
     <p class="second about">
-      Everything of the course comes along: {{ levels.unit.many }}, {{ levels.lesson.many }}, {{ levels.item.many }},
-      texts, timing, conditions. What is of one section only stays behind, and so does everything of the students. This
-      edition goes on as it is until you end it.
+      The whole course comes along: {{ levels.unit.many }}, {{ levels.lesson.many }}, {{ levels.item.many }}, texts,
+      timing, conditions. What belongs to one section only stays behind, and so does all student work. This edition
+      carries on until you end it.
     </p>
     <p v-if="answer.terms.length === 0" class="second">
-      No term after this one is set up yet. The office sets up terms; then it can be rolled over.
+      There is no later term yet. Ask the office to set one up; then you can roll over.
     </p>
     <form v-else novalidate @submit.prevent="emit('go')">
       <p class="line">
-        <label for="roll-title">The new edition is called</label>
-        <input id="roll-title" v-model="form.title" type="text" maxlength="200" autocomplete="off" />
-        <label for="roll-term">and is for the</label>
-        <select id="roll-term" v-model="form.term">
-          <option v-for="term in answer.terms" :key="term.id" :value="term.id">
-            {{ term.name }}, {{ term.dates }}
-          </option>
-        </select>
+        <span>The new edition is called</span>
+        <WordField v-model="form.title" label="The new edition is called" />
+        <span>and is for the</span>
+        <ChoiceField
+          v-model="form.term"
+          label="Term"
+          :choices="answer.terms.map((term) => ({ value: term.id, title: `${term.name}, ${term.dates}` }))"
+        />
       </p>
       <p class="line">
-        <label for="roll-fixed">Dates that are fixed in the calendar</label>
-        <select id="roll-fixed" v-model="form.fixedDates">
-          <option value="week">go to the same teaching week and weekday</option>
-          <option value="clear">are cleared</option>
-        </select>
+        <span>Fixed dates</span>
+        <ChoiceField
+          v-model="form.fixedDates"
+          label="Fixed dates"
+          :choices="[
+            { value: 'week', title: 'move to the same teaching week and weekday' },
+            { value: 'clear', title: 'are cleared' },
+          ]"
+        />
       </p>
       <p v-for="(section, at) in form.sections" :key="at" class="line">
-        <label :for="`roll-section-${at}`">A section</label>
-        <input :id="`roll-section-${at}`" v-model="section.name" type="text" maxlength="100" placeholder="its name" />
-        <label :for="`roll-letter-${at}`">marked</label>
-        <select :id="`roll-letter-${at}`" v-model="section.letter">
-          <option v-for="letter in Object.keys(sectionLines)" :key="letter">{{ letter }}</option>
-        </select>
-        <label :for="`roll-succeeds-${at}`">with the timetable and teachers of</label>
-        <select :id="`roll-succeeds-${at}`" v-model="section.succeeds">
-          <option v-for="one in answer.sections" :key="one.id" :value="one.id">{{ one.name }}</option>
-        </select>
+        <span>A section</span>
+        <WordField
+          v-model="section.name"
+          :label="`Name of section ${at + 1}`"
+          :maxlength="100"
+          placeholder="its name"
+        />
+        <span>marked</span>
+        <ChoiceField
+          v-model="section.letter"
+          :label="`Letter of section ${at + 1}`"
+          :choices="Object.keys(sectionLines).map((letter) => ({ value: letter, title: letter }))"
+        />
+        <span>with the timetable and teachers of</span>
+        <ChoiceField
+          v-model="section.succeeds"
+          :label="`Timetable and teachers of section ${at + 1}`"
+          :choices="answer.sections.map((one) => ({ value: one.id, title: one.name }))"
+        />
         <button type="button" class="word-button small" @click="form.sections.splice(at, 1)">take out</button>
       </p>
       <p v-if="answer.sections.length">
-        <button type="button" class="word-button" @click="addSection">one more section</button>
+        <button type="button" class="word-button" @click="addSection">add a section</button>
       </p>
       <ProblemNote v-if="problem" :problem="problem" />
       <div v-if="shown" class="shown" role="status">
@@ -75,19 +90,19 @@ function addSection(): void {
                 >, the first {{ section.firstClass.words }}</template
               ></span
             >
-            <span v-if="section.lacking" class="accent">{{ section.lacking }} classes too few</span>
+            <span v-if="section.lacking" class="accent">{{ section.lacking }} classes short</span>
             <span v-else-if="section.lastLessonEnds">ends {{ section.lastLessonEnds.words }}</span>
             <span class="small wide">{{ section.doesNotFit.join(' ') }}</span>
           </li>
           <li v-for="item in shown.redated" :key="item.code + item.field">
             <b>{{ item.code }} {{ item.title }}</b>
             <span>{{ item.field }} {{ item.before }}</span>
-            <span>{{ item.after ?? 'cleared: look at it' }}</span>
+            <span>{{ item.after ?? 'cleared: check it' }}</span>
           </li>
         </ul>
       </div>
       <p v-else class="small">
-        {{ isWhole ? 'Laying it on the new calendar …' : 'Name the section, and what comes of it is shown here.' }}
+        {{ isWhole ? 'Laying it on the new calendar …' : 'Name the section to see what comes of it.' }}
       </p>
       <p>
         <v-btn type="submit" class="meant" :disabled="!shown || busy">{{

@@ -5,6 +5,8 @@ import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useReach } from '../../foundation/useReach'
 import { type Levels, capital, plainLevels, useLevels } from '../../foundation/levels'
 import CommandPanel from '../../parts/CommandPanel.vue'
+import OneOfField from '../../parts/fields/OneOfField.vue'
+import WordField from '../../parts/fields/WordField.vue'
 
 /** What holds for the course as a whole: its numbers, and what is seen of items before they open. */
 const props = defineProps<{ edition: number; settings: Schemas['OutlineSettings'] }>()
@@ -43,48 +45,53 @@ async function send(): Promise<void> {
 
 <template>
   <CommandPanel
-    label="The course"
+    label="Course settings"
     :problem="change.problem.value"
     :reach="reach"
-    meant="Have the course so"
+    meant="Save"
     :disabled="!request || change.busy.value"
     @submit="send"
     @close="emit('close')"
   >
     <p class="line">
       <span>Before it opens {{ levels.item.a }} is</span>
-      <label><input v-model="before" type="radio" value="listed" autofocus />listed: title and date</label>
-      <label><input v-model="before" type="radio" value="unseen" />unseen</label>
-      <span class="second">where it and its {{ levels.unit.one }} say nothing else</span>
+      <OneOfField
+        v-model="before"
+        label="Before it opens"
+        :choices="[
+          { value: 'listed', title: 'listed: title and date' },
+          { value: 'unseen', title: 'unseen' },
+        ]"
+      />
+      <span class="second">unless it or its {{ levels.unit.one }} says otherwise</span>
     </p>
     <p class="line">
       <span>{{ capital(levels.item.many) }} are numbered</span>
-      <label
-        ><input v-model="codes" type="radio" value="by-unit" :disabled="settings.codesFixed" />by {{ levels.unit.one }},
-        3.07</label
-      >
-      <label
-        ><input v-model="codes" type="radio" value="straight" :disabled="settings.codesFixed" />straight through,
-        #041</label
-      >
+      <OneOfField
+        v-model="codes"
+        label="Numbers"
+        :disabled="settings.codesFixed"
+        :choices="[
+          { value: 'by-unit', title: `by ${levels.unit.one}, 3.07` },
+          { value: 'straight', title: 'straight through, #041' },
+        ]"
+      />
       <span v-if="settings.codesFixed" class="second">
-        Students have seen the codes: they stay until the next edition.
+        Students have seen the codes, so they stay until the next edition.
       </span>
     </p>
     <p class="line">
       <span>Its levels are called</span>
       <span v-for="level in order" :key="level" class="level">
-        <input
+        <WordField
           v-for="number in numbers"
           :key="number"
-          v-model.trim="names[level][number]"
-          type="text"
+          v-model="names[level][number]"
           :maxlength="24"
-          :aria-label="`${number === 'one' ? 'One' : 'Several'} ${plainLevels[level][number]}`"
-          autocomplete="off"
+          :label="`${number === 'one' ? 'One' : 'Several'} ${plainLevels[level][number]}`"
         />
       </span>
-      <span class="second">one and several; on every screen, the students’ too</span>
+      <span class="second">one and several; students see these words too</span>
     </p>
   </CommandPanel>
 </template>
@@ -94,7 +101,7 @@ async function send(): Promise<void> {
   display: inline-flex;
   gap: var(--space-2);
 }
-.level input {
+.level .v-input {
   width: 9em;
 }
 </style>

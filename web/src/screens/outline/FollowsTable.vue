@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import SectionKey from '../../look/marks/SectionKey.vue'
 
-/** What follows in each section, a row each. */
+/** In each section, a row each. */
 defineProps<{
   heads: string[]
   rows: { letter: string; name: string; cells: string[]; differs: boolean }[]
@@ -11,7 +11,7 @@ defineProps<{
 <template>
   <table>
     <caption class="said-only">
-      What follows in each section
+      In each section
     </caption>
     <thead>
       <tr>

@@ -11,13 +11,15 @@ import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import FollowsTable from './FollowsTable.vue'
-import WhoseChoice from './WhoseChoice.vue'
 import { fallsOf } from './falls'
 import PublishTogether from './editors/PublishTogether.vue'
 import { type Row, onlyIn, titleOf, unpublishedOf } from './outlineRows'
 import { useInView } from './useInView'
+import ChoiceField from '../../parts/fields/ChoiceField.vue'
+import NumberField from '../../parts/fields/NumberField.vue'
+import TickField from '../../parts/fields/TickField.vue'
 
-/** A unit or a lesson opened in place: its title and length, and adding what belongs in it. */
+/** A unit or a lesson opened in place: its title and length, and what follows in each section. */
 const props = defineProps<{
   row: Exclude<Row, { level: 'item' }>
   edition: number
@@ -40,25 +42,17 @@ const pace = useAnswer(
 )
 const falls = computed(() => (pace.data.value ? fallsOf(pace.data.value, props.row) : []))
 const title = ref(titleOf(props.row))
-const classes = ref(props.row.level === 'lesson' ? props.row.lesson.classes : 0)
+const classes = ref<number | null>(props.row.level === 'lesson' ? props.row.lesson.classes : 0)
 const published = ref(props.row.level === 'unit' ? props.row.unit.published : props.row.lesson.published)
 const before = ref(props.row.level === 'unit' ? props.row.unit.before : null)
-const shortest = ref<number | ''>(props.row.level === 'lesson' ? (props.row.lesson.shortest ?? '') : '')
+const shortest = ref<number | null>(props.row.level === 'lesson' ? props.row.lesson.shortest : null)
 const optional = ref(props.row.level === 'lesson' && props.row.lesson.optional)
 const read = props.row.level === 'unit' ? { ...props.row.unit } : { ...props.row.lesson }
 const { version, overTheirs } = usePinned(read.version)
 const unpublished = computed(() => (props.row.level === 'unit' ? unpublishedOf(props.row.unit) : []))
 const publishing = ref(false)
-const lessonTitle = ref('')
-const itemTitle = ref('')
-const kind = ref('page')
-/** Whose something new in it is to be; in what is of one section only there is no choice. */
-const owner = ref<number | null>(null)
-const choices = computed(() => (onlyIn(props.row) ? [] : props.sections))
 const changeUnit = useEditionCommand(edition, '/api/editions/{edition}/change-unit')
 const changeLesson = useEditionCommand(edition, '/api/editions/{edition}/change-lesson')
-const addLesson = useEditionCommand(edition, '/api/editions/{edition}/add-lesson')
-const addItem = useEditionCommand(edition, '/api/editions/{edition}/add-item')
 const unitRequest = computed(() => {
   if (props.row.level !== 'unit') return null
   const { unit } = props.row
@@ -68,9 +62,9 @@ const unitRequest = computed(() => {
     : { unit: unit.id, title: title.value, published: published.value, before: before.value, version: version.value }
 })
 const lessonRequest = computed(() => {
-  if (props.row.level !== 'lesson' || !Number.isInteger(classes.value)) return null
+  if (props.row.level !== 'lesson' || classes.value === null) return null
   const { lesson } = props.row
-  const least = shortest.value === '' ? null : shortest.value
+  const least = shortest.value
   const same =
     title.value.trim() === lesson.title &&
     classes.value === lesson.classes &&
@@ -92,9 +86,7 @@ const lessonRequest = computed(() => {
 const unitReach = useReach(unitRequest, changeUnit.preview)
 const lessonReach = useReach(lessonRequest, changeLesson.preview)
 const reach = computed(() => unitReach.value || lessonReach.value)
-const problem = computed(
-  () => [changeUnit, changeLesson, addLesson, addItem].map((one) => one.problem.value).find((one) => one) ?? null,
-)
+const problem = computed(() => [changeUnit, changeLesson].map((one) => one.problem.value).find((one) => one) ?? null)
 
 async function keep(): Promise<void> {
   const done = unitRequest.value
@@ -113,27 +105,6 @@ function useMine(): void {
   overTheirs(problem.value)
   void keep()
 }
-
-async function putLesson(): Promise<void> {
-  const after = props.row.unit.lessons.at(-1)?.id ?? null
-  await addLesson
-    .run({ unit: props.row.unit.id, title: lessonTitle.value, classes: 1, after, section: owner.value })
-    .then(
-      () => (lessonTitle.value = ''),
-      () => undefined,
-    )
-}
-
-async function putItem(): Promise<void> {
-  const lesson = props.row.level === 'lesson' ? props.row.lesson.id : null
-  const purpose = ['page', 'link', 'handout'].includes(kind.value) ? 'to-read' : 'practice'
-  await addItem
-    .run({ unit: props.row.unit.id, lesson, kind: kind.value, purpose, title: itemTitle.value, section: owner.value })
-    .then(
-      () => (itemTitle.value = ''),
-      () => undefined,
-    )
-}
 </script>
 
 <template>
@@ -142,29 +113,33 @@ async function putItem(): Promise<void> {
     <template v-else>
       <form class="line" novalidate @submit.prevent="keep">
         <label class="field-name" for="group-title">Title</label>
-        <input id="group-title" v-model="title" type="text" class="title" maxlength="200" autocomplete="off" />
+        <v-text-field id="group-title" v-model="title" class="title" maxlength="200" autocomplete="off" />
         <template v-if="row.level === 'lesson'">
-          <label class="field-name" for="group-classes">Classes</label>
-          <input id="group-classes" v-model.number="classes" type="number" min="0" max="200" />
-          <label title="How few it can do with when classes are lost; empty: not with fewer"
-            >at least <input v-model.number="shortest" type="number" min="0" :max="classes"
-          /></label>
-          <label title="It may be dropped when classes are lost"
-            ><input v-model="optional" type="checkbox" />optional</label
-          >
+          <span>Classes</span>
+          <NumberField v-model="classes" label="Classes" :max="200" />
+          <span title="How few it can manage with when classes are lost; empty: no fewer">at least</span>
+          <NumberField v-model="shortest" label="At least" :max="classes ?? 200" optional />
+          <TickField v-model="optional" label="optional" title="It may be dropped when classes are lost" />
         </template>
-        <label v-else-if="!onlyIn(row)"
-          >before it opens
-          <select v-model="before" aria-label="What students see before it opens">
-            <option :value="null">as the course says</option>
-            <option value="listed">listed: title and date</option>
-            <option value="unseen">unseen</option>
-          </select></label
-        >
-        <label v-if="!onlyIn(row)" title="Students may know of it and of what is in it"
-          ><input v-model="published" type="checkbox" />published</label
-        >
-        <v-btn type="submit" class="meant">Keep</v-btn>
+        <template v-else-if="!onlyIn(row)">
+          <span>before it opens</span>
+          <ChoiceField
+            v-model="before"
+            label="What students see before it opens"
+            :choices="[
+              { value: null, title: 'as the course says' },
+              { value: 'listed', title: 'listed: title and date' },
+              { value: 'unseen', title: 'unseen' },
+            ]"
+          />
+        </template>
+        <TickField
+          v-if="!onlyIn(row)"
+          v-model="published"
+          label="published"
+          title="Students may know of it and of what is in it"
+        />
+        <v-btn type="submit" class="meant">Save</v-btn>
         <span class="small" role="status">{{ reach }}</span>
       </form>
       <ProblemNote v-if="problem" :problem="problem">
@@ -173,30 +148,9 @@ async function putItem(): Promise<void> {
             Now it says: {{ titleOf(row)
             }}<template v-if="row.level === 'lesson'">, {{ row.lesson.classes }} classes</template>.
           </p>
-          <v-btn @click="useMine">Keep mine in its place</v-btn>
+          <v-btn @click="useMine">Keep mine instead</v-btn>
         </template>
       </ProblemNote>
-      <form v-if="row.level === 'unit'" class="line" novalidate @submit.prevent="putLesson">
-        <label class="field-name" for="new-lesson">A new {{ levels.lesson.one }}</label>
-        <input id="new-lesson" v-model="lessonTitle" type="text" class="title" maxlength="200" autocomplete="off" />
-        <WhoseChoice v-model="owner" :sections="choices" />
-        <v-btn type="submit" :disabled="!lessonTitle.trim() || addLesson.busy.value"
-          >Add the {{ levels.lesson.one }}</v-btn
-        >
-      </form>
-      <form class="line" novalidate @submit.prevent="putItem">
-        <label class="field-name" for="new-item">A new {{ levels.item.one }}</label>
-        <select v-model="kind" aria-label="Kind">
-          <option v-for="one in ['page', 'task', 'link', 'handout', 'quiz', 'discussion']" :key="one">{{ one }}</option>
-        </select>
-        <input id="new-item" v-model="itemTitle" type="text" class="title" maxlength="200" autocomplete="off" />
-        <WhoseChoice v-model="owner" :sections="choices" />
-        <v-btn type="submit" :disabled="!itemTitle.trim() || addItem.busy.value">Add the {{ levels.item.one }}</v-btn>
-        <span class="small"
-          >It starts unpublished, and opens with its
-          {{ row.level === 'lesson' ? levels.lesson.one : levels.unit.one }}.</span
-        >
-      </form>
     </template>
     <FollowsTable
       v-if="falls.length"

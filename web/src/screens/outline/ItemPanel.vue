@@ -14,6 +14,7 @@ import RenamePanel from './RenamePanel.vue'
 import TimingEditor from './editors/TimingEditor.vue'
 import type { ItemRow } from './outlineRows'
 import { useInView } from './useInView'
+import ChoiceField from '../../parts/fields/ChoiceField.vue'
 
 /** An item opened in place: its title; who gets it, when and on what condition as one sentence; its text. */
 const props = defineProps<{
@@ -22,8 +23,10 @@ const props = defineProps<{
   edition: number
   sections: number
   canChange: boolean
+  /** Its title is being written anew. */
+  renaming: boolean
 }>()
-const emit = defineEmits<{ close: []; remove: []; move: [by: -1 | 1] }>()
+const emit = defineEmits<{ close: []; rename: []; renamed: []; remove: []; move: [by: -1 | 1] }>()
 const levels = useLevels()
 
 const TextEditor = defineAsyncComponent(() => import('./editors/TextEditor.vue'))
@@ -77,24 +80,25 @@ function setPublished(): void {
 }
 
 /** What it is for, or what is seen of it beforehand. */
-function setDescription(part: 'purpose' | 'before', event: Event): void {
+function setDescription(change: { purpose?: string; before?: string | null }): void {
   if (!whole.value) return
   const { id, purpose, before, version } = whole.value
-  const value = (event.target as HTMLSelectElement).value
   void describe
-    .run({
-      item: id,
-      purpose: part === 'purpose' ? value : purpose,
-      before: part === 'before' ? value || null : before,
-      version: Math.max(version, props.item.version),
-    })
+    .run({ item: id, purpose, before, ...change, version: Math.max(version, props.item.version) })
     .catch(() => undefined)
 }
 </script>
 
 <template>
   <div ref="panel" class="panel">
-    <RenamePanel :item="item" :edition="edition" :sections="sections" :can-change="canChange" @close="emit('close')" />
+    <p v-if="!canChange" class="second">It can be read here, not changed.</p>
+    <RenamePanel
+      v-if="renaming && canChange"
+      :item="item"
+      :edition="edition"
+      :sections="sections"
+      @close="emit('renamed')"
+    />
     <p v-if="!whole" class="small" role="status">{{ answer.problem.value?.title ?? 'Reading …' }}</p>
     <template v-else>
       <p class="sentence">
@@ -116,33 +120,35 @@ function setDescription(part: 'purpose' | 'before', event: Event): void {
         </button>
       </p>
       <p class="parts">
-        <label
-          >It is
-          <select
-            :value="whole.purpose"
-            :disabled="!canChange || describe.busy.value"
-            @change="setDescription('purpose', $event)"
-          >
-            <option value="to-read">to read</option>
-            <option value="practice">practice</option>
-            <option value="for-marks">for marks</option>
-          </select></label
-        >
+        <span>It is</span>
+        <ChoiceField
+          :model-value="whole.purpose"
+          label="Purpose"
+          :disabled="!canChange || describe.busy.value"
+          :choices="[
+            { value: 'to-read', title: 'to read' },
+            { value: 'practice', title: 'practice' },
+            { value: 'for-marks', title: 'for marks' },
+          ]"
+          @update:model-value="setDescription({ purpose: $event })"
+        />
         <span v-if="whole.hiddenUntilMet" class="second"
-          >and unseen until its condition is met, since nobody should read beforehand what it asks</span
+          >and unseen until its condition is met, so that nobody reads in advance what it asks</span
         >
-        <label v-else
-          >and before it opens
-          <select
-            :value="whole.before ?? ''"
+        <template v-else>
+          <span>and before it opens</span>
+          <ChoiceField
+            :model-value="whole.before"
+            label="What students see before it opens"
             :disabled="!canChange || describe.busy.value"
-            @change="setDescription('before', $event)"
-          >
-            <option value="">seen as its {{ levels.unit.one }} says</option>
-            <option value="listed">listed: title and date</option>
-            <option value="unseen">unseen</option>
-          </select></label
-        >
+            :choices="[
+              { value: null, title: `as its ${levels.unit.one} says` },
+              { value: 'listed', title: 'listed: title and date' },
+              { value: 'unseen', title: 'unseen' },
+            ]"
+            @update:model-value="setDescription({ before: $event })"
+          />
+        </template>
       </p>
       <ProblemNote v-if="describe.problem.value" :problem="describe.problem.value" />
       <ProblemNote v-if="publish.problem.value" :problem="publish.problem.value" />
@@ -162,21 +168,26 @@ function setDescription(part: 'purpose' | 'before', event: Event): void {
         @close="part = null"
       />
       <ForWhomEditor v-if="part === 'whom'" :edition="edition" :item="whole" @close="part = null" />
-      <FollowsTable v-if="whole.sections.length" :heads="['opens', 'due']" :rows="follows" />
-      <template v-if="takesText">
-        <TextEditor v-if="part === 'text'" :edition="edition" :item="whole" @close="part = null" />
-        <template v-else>
-          <div v-if="whole.html" class="preview" tabindex="0" role="group" aria-label="Its text">
-            <FormattedText :html="whole.html" />
-          </div>
-          <p v-if="canChange">
-            <button type="button" class="word-button" @click="part = 'text'">
-              {{ whole.html ? 'Change the text' : item.kind === 'task' ? 'Write its instructions' : 'Write its text' }}
-            </button>
-          </p>
-        </template>
-      </template>
+      <div class="halves">
+        <div v-if="takesText" class="text">
+          <TextEditor v-if="part === 'text'" :edition="edition" :item="whole" @close="part = null" />
+          <template v-else>
+            <div v-if="whole.html" class="preview" tabindex="0" role="group" aria-label="Its text">
+              <FormattedText :html="whole.html" />
+            </div>
+            <p v-if="canChange">
+              <button type="button" class="word-button" @click="part = 'text'">
+                {{
+                  whole.html ? 'Change the text' : item.kind === 'task' ? 'Write its instructions' : 'Write its text'
+                }}
+              </button>
+            </p>
+          </template>
+        </div>
+        <FollowsTable v-if="whole.sections.length" :heads="['opens', 'due']" :rows="follows" />
+      </div>
       <p v-if="canChange" class="ways small">
+        <button v-if="!renaming" type="button" class="word-button" @click="emit('rename')">rename</button>
         <button type="button" class="word-button" @click="emit('move', -1)">move up</button>
         <button type="button" class="word-button" @click="emit('move', 1)">move down</button>
         <button type="button" class="word-button" @click="emit('remove')">remove</button>
@@ -203,6 +214,16 @@ function setDescription(part: 'purpose' | 'before', event: Event): void {
   display: flex;
   flex-wrap: wrap;
   gap: var(--space-4) var(--space-5);
+}
+.halves {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-items: start;
+  gap: var(--space-5) var(--space-9);
+}
+.text {
+  display: grid;
+  gap: var(--space-4);
 }
 .preview {
   max-height: 180px;

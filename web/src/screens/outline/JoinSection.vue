@@ -6,7 +6,7 @@ import { useAnswer } from '../../foundation/useAnswer'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import SectionKey from '../../look/marks/SectionKey.vue'
 
-/** Letting a section of one's own follow the course. */
+/** Adding a section of one’s own to the course. */
 const props = defineProps<{ edition: number }>()
 
 const joinable = useAnswer(
@@ -20,7 +20,7 @@ const join = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}
   <span v-if="joinable.data.value?.sections.length" class="join">
     <v-menu>
       <template #activator="{ props: opener }">
-        <button v-bind="opener" type="button" class="word-button small">let a section follow</button>
+        <button v-bind="opener" type="button" class="word-button small">add a section</button>
       </template>
       <nav class="sheet" aria-label="Sections that follow nothing">
         <ul role="menu">

@@ -9,7 +9,6 @@ const props = defineProps<{
   item: Schemas['OutlineItem']
   edition: number
   sections: number
-  canChange: boolean
 }>()
 const emit = defineEmits<{ close: [] }>()
 
@@ -31,7 +30,7 @@ const otherProblem = computed(() => (problem.value && !problem.value.field && !c
 const { changes } = useHistory(computed(() => ({ edition: props.edition })))
 const writer = computed(() => {
   const latest = changes.value.find((change) => change.items.includes(props.item.id))
-  return !latest ? 'somebody' : latest.mine ? 'you yourself, elsewhere,' : latest.author
+  return !latest ? 'somebody' : latest.mine ? 'you, on another page,' : latest.author
 })
 const meanwhile = computed(() => {
   if (conflict.value)
@@ -59,30 +58,28 @@ async function submit(send: () => Promise<boolean>): Promise<void> {
 
 <template>
   <form class="title-form" novalidate @submit.prevent="submit(rename.send)" @keydown.esc.stop.prevent="emit('close')">
-    <template v-if="canChange">
-      <label class="field-name" :for="`title-${item.id}`">Title</label>
-      <v-text-field
-        :id="`title-${item.id}`"
-        v-model="title"
-        autofocus
-        maxlength="200"
-        autocomplete="off"
-        :error-messages="fieldError"
-      />
-      <ProblemNote v-if="meanwhile" :problem="meanwhile">
-        <v-btn @click="rename.keepTheirs(now)">Keep theirs</v-btn>
-        <v-btn class="meant" :disabled="busy" @click="submit(() => rename.useMine(now))">Use mine</v-btn>
-      </ProblemNote>
-      <template v-else>
-        <ProblemNote v-if="otherProblem" :problem="otherProblem" />
-        <p class="ways">
-          <v-btn type="submit" class="meant" :disabled="busy || !changed">{{ busy ? 'Renaming …' : inSections }}</v-btn>
-          <v-btn @click="emit('close')">Leave it as it is</v-btn>
-          <span class="small" role="status">{{ changed ? reach : 'The code stays; only the title changes.' }}</span>
-        </p>
-      </template>
+    <label class="field-name" :for="`title-${item.id}`">Title</label>
+    <v-text-field
+      :id="`title-${item.id}`"
+      v-model="title"
+      class="large"
+      autofocus
+      maxlength="200"
+      autocomplete="off"
+      :error-messages="fieldError"
+    />
+    <ProblemNote v-if="meanwhile" :problem="meanwhile">
+      <v-btn @click="rename.keepTheirs(now)">Keep theirs</v-btn>
+      <v-btn class="meant" :disabled="busy" @click="submit(() => rename.useMine(now))">Use mine</v-btn>
+    </ProblemNote>
+    <template v-else>
+      <ProblemNote v-if="otherProblem" :problem="otherProblem" />
+      <p class="ways">
+        <v-btn type="submit" class="meant" :disabled="busy || !changed">{{ busy ? 'Renaming …' : inSections }}</v-btn>
+        <v-btn @click="emit('close')">Leave it as it is</v-btn>
+        <span class="small" role="status">{{ changed ? reach : 'The code stays; only the title changes.' }}</span>
+      </p>
     </template>
-    <p v-else class="second">It can be read here, not changed.</p>
   </form>
 </template>
 

@@ -21,6 +21,17 @@ export function dropOn(row: Row, target: Row): Move | null {
     : itemTo(row, target.unit.id, null, null)
 }
 
+/** Where a row comes to stand that is put under another: after its own kind, or first in what it is put under. Null: it stays. */
+export function putUnder(row: Row, above: Row | null): Move | null {
+  if (!above) return row.level === 'unit' ? unitAfter(row, null) : null
+  if (above.key === row.key) return null
+  if (row.level === 'unit') return above.unit.id === row.unit.id ? null : unitAfter(row, above.unit.id)
+  if (row.level === 'item' || above.level !== 'item') return dropOn(row, above)
+  // A lesson under an item goes after the lesson that item is on.
+  const after = above.lesson?.id ?? above.unit.lessons.at(-1)?.id ?? null
+  return after === row.lesson.id ? null : lessonTo(row, above.unit.id, after)
+}
+
 /** One place up or down among its own kind; at the end of a lesson or unit, into the next. Null: there is none further. */
 export function nudge(rows: Row[], row: Row, by: -1 | 1): Move | null {
   const kind = rows.filter((one) => one.level === row.level)

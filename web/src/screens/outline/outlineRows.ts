@@ -1,5 +1,6 @@
 import type { Schemas } from '../../foundation/api/client'
 import { type Levels } from '../../foundation/levels'
+import { counted } from '../../foundation/words'
 
 type Outline = Schemas['OutlineAnswer']
 export type ItemRow = Schemas['OutlineItem']
@@ -14,7 +15,6 @@ export type Row =
 
 const purposes: Record<string, string> = { 'to-read': 'to read', practice: 'practice', 'for-marks': 'for marks' }
 
-export const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`
 const classes = (count: number) => (count === 0 ? 'no class of its own' : counted(count, 'class', 'classes'))
 
 /** The outline from top to bottom: a unit, its lessons, each followed by its items, then the unit's own items. */

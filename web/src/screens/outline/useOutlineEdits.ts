@@ -3,7 +3,7 @@ import { useEditionCommand } from '../../foundation/useEditionCommand'
 import type { Move } from './outlineMoves'
 import type { Row } from './outlineRows'
 
-/** What a team changes in the outline: adding, moving, removing. Each is one command, undone with one press. */
+/** What a team does with a row of the outline: moving and removing it. Each is one command, undone with one press. */
 export function useOutlineEdits(edition: Ref<number>) {
   const moveUnit = useEditionCommand(edition, '/api/editions/{edition}/move-unit')
   const moveLesson = useEditionCommand(edition, '/api/editions/{edition}/move-lesson')
@@ -11,8 +11,7 @@ export function useOutlineEdits(edition: Ref<number>) {
   const removeUnit = useEditionCommand(edition, '/api/editions/{edition}/remove-unit')
   const removeLesson = useEditionCommand(edition, '/api/editions/{edition}/remove-lesson')
   const removeItem = useEditionCommand(edition, '/api/editions/{edition}/remove-item')
-  const addUnit = useEditionCommand(edition, '/api/editions/{edition}/add-unit')
-  const all = [moveUnit, moveLesson, moveItem, removeUnit, removeLesson, removeItem, addUnit]
+  const all = [moveUnit, moveLesson, moveItem, removeUnit, removeLesson, removeItem]
 
   const run = (move: Move) =>
     move.of === 'unit'
@@ -32,8 +31,6 @@ export function useOutlineEdits(edition: Ref<number>) {
     /** What is wrong is told where the list stands; nothing was changed. */
     move: (move: Move | null) => (move ? run(move).catch(() => null) : Promise.resolve(null)),
     remove: (row: Row) => remove(row).catch(() => null),
-    addUnit: (title: string, after: number | null, section: number | null) =>
-      addUnit.run({ title, after, section }).catch(() => null),
     busy: computed(() => all.some((command) => command.busy.value)),
     problem: computed(() => all.map((command) => command.problem.value).find((problem) => problem) ?? null),
     forget: () => all.forEach((command) => command.reset()),

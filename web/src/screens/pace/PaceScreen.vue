@@ -126,7 +126,7 @@ useScreenKeys([
     <ProblemNote v-if="pace.problem.value && !pace.data.value" :problem="pace.problem.value" />
     <p v-else-if="!pace.data.value || !ribbon.data.value" class="second" role="status">Reading where everybody is …</p>
     <p v-else-if="pace.data.value.sections.length === 0" class="second none">
-      No section follows this edition yet, so there is no pace to see. Let a section follow it in the outline.
+      This edition has no section yet, so there is no pace to see. Add a section in the outline.
     </p>
     <template v-else>
       <PaceSections :pace="pace.data.value" :off="off" :with-key="!asTable" :with-last="withLast" @toggle="toggle" />

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import { standing } from './paceWords'
+import TickField from '../../parts/fields/TickField.vue'
 
 /** Which sections are drawn, where each stands, and how their lines are to be read. */
 const props = defineProps<{ pace: Schemas['PaceAnswer']; off: number[]; withKey: boolean; withLast: boolean }>()
@@ -19,10 +20,9 @@ const manners = computed(() => [
 <template>
   <ul class="sections">
     <li v-for="section in pace.sections" :key="section.id">
-      <label>
-        <input type="checkbox" :checked="!off.includes(section.id)" @change="emit('toggle', section.id)" />
+      <TickField :model-value="!off.includes(section.id)" @update:model-value="emit('toggle', section.id)">
         <SectionKey :letter="section.letter" :name="section.name" />
-      </label>
+      </TickField>
       <span
         class="small"
         :class="{ accent: section.lacking > 0 || (section.behindBy ?? 0) > 0 }"
@@ -53,15 +53,6 @@ const manners = computed(() => [
 }
 .sections li {
   display: grid;
-}
-.sections label {
-  display: inline-flex;
-  align-items: center;
-  gap: var(--space-3);
-}
-input[type='checkbox'] {
-  accent-color: var(--ink);
-  margin: 0;
 }
 .manners line {
   stroke: var(--ink-2);

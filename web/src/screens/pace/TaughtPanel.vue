@@ -7,6 +7,9 @@ import { useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import { amount } from '../../parts/amount'
 import CommandPanel from '../../parts/CommandPanel.vue'
+import NumberField from '../../parts/fields/NumberField.vue'
+import OneOfField from '../../parts/fields/OneOfField.vue'
+import TickField from '../../parts/fields/TickField.vue'
 
 /** What a lesson has really taken in a section: what that would move stands there before it is noted. */
 const props = defineProps<{
@@ -20,9 +23,9 @@ const levels = useLevels()
 
 const lesson = computed(() => props.pace.lessons[props.place]!)
 const run = computed(() => props.section.lessons.find((one) => one.place === props.place)!)
-const took = ref(run.value.took ?? run.value.length)
+const took = ref<number | null>(run.value.took ?? run.value.length)
 const done = ref(run.value.state !== 'begun')
-const left = ref(run.value.left ?? 1)
+const left = ref<number | null>(run.value.left ?? 1)
 /** Lessons before it, in this section's order, of which nothing is noted yet. */
 const before = computed(() =>
   props.section.lessons
@@ -39,7 +42,7 @@ const record = (one: Schemas['PaceRun'], taken: number | null, isDone: boolean, 
   version: one.version,
 })
 const request = computed(() => {
-  if (!Number.isInteger(took.value) || took.value < 0) return null
+  if (took.value === null || (!done.value && left.value === null)) return null
   return {
     section: props.section.id,
     lessons: [
@@ -66,7 +69,7 @@ const forget = () => send({ section: props.section.id, lessons: [record(run.valu
     :label="`What ${levels.lesson.a} has taken`"
     :problem="confirm.problem.value"
     :reach="reach"
-    meant="Note as taught"
+    meant="Mark as taught"
     :disabled="!request || confirm.busy.value"
     @submit="send(request)"
     @close="emit('close')"
@@ -80,24 +83,26 @@ const forget = () => send({ section: props.section.id, lessons: [record(run.valu
       >
     </p>
     <p class="line">
-      <label>took <input v-model.number="took" class="number" type="number" min="0" step="1" /> {{ pace.unit }}</label>
-      <label><input v-model="done" type="radio" :value="true" /> and is done</label>
-      <label><input v-model="done" type="radio" :value="false" /> and is not finished</label>
-      <label v-if="!done">, <input v-model.number="left" class="number" type="number" min="0" step="1" /> left</label>
-      <label v-if="before.length > 0"
-        ><input v-model="withBefore" type="checkbox" /> and the {{ before.length }} before it, as planned</label
-      >
+      <span class="line">took <NumberField v-model="took" label="Took" :max="2000" /> {{ pace.unit }}</span>
+      <OneOfField
+        v-model="done"
+        label="How it ended"
+        :choices="[
+          { value: true, title: 'and is done' },
+          { value: false, title: 'and is not finished' },
+        ]"
+      />
+      <span v-if="!done" class="line"><NumberField v-model="left" label="Left" :max="2000" /> left</span>
+      <TickField
+        v-if="before.length > 0"
+        v-model="withBefore"
+        :label="`and the ${before.length} before it, as planned`"
+      />
     </p>
     <template #more>
-      <v-btn v-if="run.version > 0" :disabled="confirm.busy.value" @click="forget">Forget what it took</v-btn>
+      <v-btn v-if="run.version > 0" :disabled="confirm.busy.value" @click="forget">Clear what was noted</v-btn>
       <button type="button" class="word-button" @click="emit('shape', 'pin')">fix its date</button>
       <button type="button" class="word-button" @click="emit('shape', 'length')">change its length</button>
     </template>
   </CommandPanel>
 </template>
-
-<style scoped>
-.number {
-  width: 64px;
-}
-</style>

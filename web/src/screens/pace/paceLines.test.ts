@@ -50,12 +50,14 @@ describe('a line of pace', () => {
     const section = { atLesson: 'Fronts', behindBy: 2, behindLast: null, lacking: 0 } as Schemas['PaceSection']
     expect(standing(section, 'classes')).toBe('2 classes behind')
     expect(standing({ ...section, behindBy: -1, behindLast: 2, lacking: 3 }, 'classes')).toBe(
-      '1 class ahead, 2 behind last time, 3 too few',
+      '1 class ahead, 2 behind last time; will run 3 classes short',
     )
     expect(standing({ ...section, behindBy: 0, behindLast: -1 }, 'classes')).toBe('on plan, 1 class ahead of last time')
-    expect(standing({ ...section, behindBy: 0, lacking: 3 }, 'classes')).toBe('on plan, 3 classes too few')
-    expect(standing({ ...section, atLesson: null, lacking: 2 }, 'classes')).toBe('over, 2 classes too few')
-    expect(standing({ ...section, lacking: 50 }, 'minutes')).toBe('2 classes behind, 50 minutes too few')
+    expect(standing({ ...section, behindBy: 0, lacking: 3 }, 'classes')).toBe(
+      'on plan so far; will run 3 classes short',
+    )
+    expect(standing({ ...section, atLesson: null, lacking: 2 }, 'classes')).toBe('over, 2 classes short')
+    expect(standing({ ...section, lacking: 50 }, 'minutes')).toBe('2 classes behind; will run 50 minutes short')
     expect(standing({ ...section, atLesson: null }, 'classes')).toBe('through')
   })
 })

@@ -1,4 +1,5 @@
 import type { Schemas } from '../../foundation/api/client'
+import { counted } from '../../foundation/words'
 
 /** Where a section stands, in words: against the plan, against the edition before, and whether it fits. */
 export function standing(section: Schemas['PaceSection'], unit: string): string {
@@ -7,19 +8,16 @@ export function standing(section: Schemas['PaceSection'], unit: string): string 
   if (over && lacking === 0) return 'through'
   // Once its classes are over it is behind nothing any more.
   const [plan, last] = over ? [null, null] : [section.behindBy, section.behindLast]
+  const classes = (n: number) => counted(n, 'class', 'classes')
   // What is counted is named once.
-  const classes = (n: number) => (plan ? `${n}` : n === 1 ? '1 class' : `${n} classes`)
-  return [
-    over
-      ? 'over'
-      : !plan
-        ? 'on plan'
-        : `${Math.abs(plan) === 1 ? '1 class' : `${Math.abs(plan)} classes`} ${plan > 0 ? 'behind' : 'ahead'}`,
-    ...(!last ? [] : [last > 0 ? `${classes(last)} behind last time` : `${classes(-last)} ahead of last time`]),
-    ...(lacking > 0
-      ? [`${unit === 'classes' ? (plan || last ? lacking : classes(lacking)) : `${lacking} minutes`} too few`]
-      : []),
+  const fewer = (n: number) => (plan ? `${n}` : classes(n))
+  const now = [
+    over ? 'over' : !plan ? 'on plan' : `${classes(Math.abs(plan))} ${plan > 0 ? 'behind' : 'ahead'}`,
+    ...(!last ? [] : [last > 0 ? `${fewer(last)} behind last time` : `${fewer(-last)} ahead of last time`]),
   ].join(', ')
+  if (lacking === 0) return now
+  const short = unit === 'classes' ? classes(lacking) : counted(lacking, 'minute')
+  return over ? `over, ${short} short` : `${now}${plan || last ? '' : ' so far'}; will run ${short} short`
 }
 
 /** What a lesson of a section is, exactly. */

@@ -6,7 +6,7 @@ import PlainPage from '../../parts/PlainPage.vue'
   <PlainPage>
     <section>
       <h1>There is nothing here</h1>
-      <p class="second">The address leads nowhere, or to something that is not for you to see.</p>
+      <p class="second">This address leads nowhere, or to something you cannot see.</p>
       <p><router-link :to="{ name: 'places' }">Go to your courses</router-link></p>
     </section>
   </PlainPage>

@@ -5,6 +5,7 @@ import { api, ask, problemOf } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import PlainPage from '../../parts/PlainPage.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import CourseLine from './CourseLine.vue'
 
 const places = useQuery({ queryKey: keys.places, queryFn: () => ask(api.GET('/api/places')) })
 const problem = computed(() => (places.error.value ? problemOf(places.error.value) : null))
@@ -12,11 +13,10 @@ const nowhere = computed(() => {
   const all = places.data.value
   return all && all.courses.length + all.sections.length + all.terms.length === 0
 })
-const stateWords: Record<string, string> = { draft: 'coming', current: 'current', resting: 'past' }
+const current = computed(() => (places.data.value?.courses ?? []).filter((place) => place.state !== 'resting'))
+const past = computed(() => (places.data.value?.courses ?? []).filter((place) => place.state === 'resting'))
 const counted = (sections: number) =>
   sections === 0 ? 'no sections' : sections === 1 ? '1 section' : `${sections} sections`
-const following = (sections: number) =>
-  sections === 0 ? 'no section follows' : sections === 1 ? '1 section follows' : `${sections} sections follow`
 </script>
 
 <template>
@@ -24,25 +24,21 @@ const following = (sections: number) =>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-else-if="!places.data.value" class="second" role="status">Reading …</p>
     <template v-else>
-      <p v-if="nowhere" class="second">
-        You are on no team and in no section yet. Ask the school office to put you in one.
-      </p>
+      <p v-if="nowhere" class="second">You are not on a team or in a section yet. Ask the school office to add you.</p>
       <section v-if="places.data.value.courses.length" aria-labelledby="courses-title">
         <h1 id="courses-title">Your courses</h1>
-        <ul class="ruled">
-          <li
-            v-for="place in places.data.value.courses"
-            :key="place.edition"
-            :class="{ resting: place.state === 'resting' }"
-          >
-            <router-link :to="{ name: 'outline', params: { edition: place.edition } }">
-              <b>{{ place.course }}</b> <span>{{ place.title }}</span>
-            </router-link>
-            <span class="second">{{ stateWords[place.state] }}</span>
-            <span class="second">{{ following(place.sections) }}</span>
-            <span class="second">{{ place.role === 'lead' ? 'you lead it' : 'you teach it with others' }}</span>
-          </li>
+        <ul>
+          <CourseLine v-for="place in current" :key="place.edition" :place="place" />
         </ul>
+        <p v-if="past.length" class="past">
+          <b>Past</b>
+          <router-link
+            v-for="place in past"
+            :key="place.edition"
+            :to="{ name: 'outline', params: { edition: place.edition } }"
+            >{{ place.course }}, {{ place.title }}</router-link
+          >
+        </p>
       </section>
       <section v-if="places.data.value.sections.length" aria-labelledby="sections-title">
         <h1 id="sections-title">Your sections</h1>
@@ -74,13 +70,16 @@ const following = (sections: number) =>
 </template>
 
 <style scoped>
-section {
-  width: min(920px, 100%);
+.past {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-3) var(--space-6);
+  padding: var(--space-6) 0;
 }
 h1 {
   border-bottom: var(--stroke-hair) solid var(--ink);
 }
-li {
+.ruled li {
   display: grid;
   grid-template-columns: 1fr 160px 160px 190px;
   gap: var(--space-3) var(--space-7);
@@ -88,9 +87,6 @@ li {
 }
 li b {
   font-weight: 600;
-}
-.resting a {
-  color: var(--ink-2);
 }
 li a {
   text-decoration: none;
@@ -100,7 +96,7 @@ li a:hover b {
   text-underline-offset: 3px;
 }
 @media (max-width: 700px) {
-  li {
+  .ruled li {
     grid-template-columns: 1fr;
   }
 }

@@ -6,6 +6,8 @@ import { useReach } from '../../foundation/useReach'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import { type Wanted, changeOf } from './classes'
+import DateField from '../../parts/fields/DateField.vue'
+import TimeField from '../../parts/fields/TimeField.vue'
 
 /** A class is moved or added: the dates that move stand there before it is done. */
 const props = defineProps<{ edition: number; section: Schemas['PaceSection']; wanted: Wanted }>()
@@ -20,7 +22,7 @@ const request = computed(() => {
   return asked && { section: props.section.id, change: asked, putBack: null, version: 0 }
 })
 const reach = useReach(request, change.preview)
-const words = computed(() => (props.wanted.what === 'move' ? 'Move it there' : 'Add this class'))
+const words = computed(() => (props.wanted.what === 'move' ? 'Move the class' : 'Add this class'))
 
 async function send(): Promise<void> {
   if (!request.value) return
@@ -47,11 +49,11 @@ async function send(): Promise<void> {
         ><b>class {{ wanted.of.ordinal }}, {{ wanted.of.words }}</b
         >{{ wanted.of.lesson ? `: ${wanted.of.lesson}` : '' }}</span
       >
-      <span>{{ wanted.what === 'add' ? 'one more class on' : 'to' }}</span>
-      <input v-model="date" aria-label="Date" type="date" />
-      <input v-model="start" aria-label="Start" type="time" />
+      <span>{{ wanted.what === 'add' ? 'another class on' : 'to' }}</span>
+      <DateField v-model="date" label="Date" :class-days="section.classes.map((one) => one.date)" />
+      <TimeField v-model="start" label="Start" />
       <span>to</span>
-      <input v-model="end" aria-label="End" type="time" />
+      <TimeField v-model="end" label="End" />
     </p>
   </CommandPanel>
 </template>

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import { type Wanted, comingFirst } from './classes'
+import TickField from '../../parts/fields/TickField.vue'
 
 /** The classes of a section, with what is taught in them. */
 const props = defineProps<{ section: Schemas['PaceSection']; canChange: boolean }>()
@@ -13,7 +14,7 @@ const classes = computed(() => comingFirst(props.section.classes, withPast.value
 
 <template>
   <p class="above">
-    <label class="small"><input v-model="withPast" type="checkbox" />those that are over, too</label>
+    <TickField v-model="withPast" label="show past classes" />
     <button
       v-if="canChange"
       type="button"
@@ -40,7 +41,7 @@ const classes = computed(() => comingFirst(props.section.classes, withPast.value
       </tr>
     </tbody>
   </table>
-  <p v-if="classes.length === 0" class="second none">No class is to come in this term.</p>
+  <p v-if="classes.length === 0" class="second none">No more classes in this term.</p>
 </template>
 
 <style scoped>

@@ -6,6 +6,7 @@ import { useAnswer } from '../../foundation/useAnswer'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useLevels } from '../../foundation/levels'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import WordField from '../../parts/fields/WordField.vue'
 
 /** Who of a section is in which group: a column a group, named here or at an item, before there are students or after. */
 const props = defineProps<{ edition: number; section: number }>()
@@ -25,17 +26,15 @@ const put = useEditionCommand(edition, '/api/editions/{edition}/put-in-group')
 const remove = useEditionCommand(edition, '/api/editions/{edition}/remove-group')
 const problem = computed(() => add.problem.value ?? put.problem.value ?? remove.problem.value)
 const itemsOf = (group: Schemas['GroupCard']) =>
-  group.items === 0 ? 'nothing is for it yet' : levels.value.item.counted(group.items)
+  group.items === 0 ? 'not used yet' : levels.value.item.counted(group.items)
 
 const addGroup = () =>
   add.run({ name: name.value }).then(
     () => (name.value = ''),
     () => undefined,
   )
-const setIn = (group: Schemas['GroupCard'], student: number, event: Event) =>
-  put
-    .run({ group: group.id, members: [{ student, in: (event.target as HTMLInputElement).checked }] })
-    .catch(() => undefined)
+const setIn = (group: Schemas['GroupCard'], student: number, isIn: boolean) =>
+  put.run({ group: group.id, members: [{ student, in: isIn }] }).catch(() => undefined)
 </script>
 
 <template>
@@ -43,8 +42,8 @@ const setIn = (group: Schemas['GroupCard'], student: number, event: Event) =>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="answer.problem.value" class="second">{{ answer.problem.value.title }}</p>
     <p v-else-if="groups.length === 0" class="second none">
-      No group is named yet. Parts of the course can be for some students only: name a group, say at the
-      {{ levels.item.many }} that they are for it, and put students into it whenever there are any.
+      There are no groups yet. Parts of the course can be for some students only: add a group, choose it at the
+      {{ levels.item.many }} that are for it, and put students in it whenever there are any.
     </p>
     <table v-else>
       <thead>
@@ -67,12 +66,11 @@ const setIn = (group: Schemas['GroupCard'], student: number, event: Event) =>
         <tr v-for="student in students" :key="student.id">
           <th scope="row">{{ student.name }}</th>
           <td v-for="group in groups" :key="group.id">
-            <input
-              type="checkbox"
-              :checked="group.members.includes(student.id)"
+            <v-checkbox
+              :model-value="group.members.includes(student.id)"
               :disabled="!canChange || put.busy.value"
               :aria-label="`${student.name} is in ${group.name}`"
-              @change="setIn(group, student.id, $event)"
+              @update:model-value="setIn(group, student.id, Boolean($event))"
             />
           </td>
         </tr>
@@ -80,8 +78,8 @@ const setIn = (group: Schemas['GroupCard'], student: number, event: Event) =>
     </table>
     <p v-if="groups.length > 0 && students.length === 0" class="second none">No student is in this section yet.</p>
     <form v-if="canChange" class="add" @submit.prevent="addGroup">
-      <label>A new group <input v-model="name" type="text" maxlength="60" autocomplete="off" /></label>
-      <v-btn type="submit" :disabled="!name.trim() || add.busy.value">Name it</v-btn>
+      <span>A new group</span> <WordField v-model="name" label="A new group" :maxlength="60" />
+      <v-btn type="submit" :disabled="!name.trim() || add.busy.value">Add it</v-btn>
     </form>
   </div>
 </template>

@@ -7,17 +7,22 @@ import SectionKey from '../../look/marks/SectionKey.vue'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import { type Place, type What, idOf, lessonsOf, versionOf, waysOf } from './here'
 import type { Card } from './useSections'
+import ChoiceField from '../../parts/fields/ChoiceField.vue'
+import DateField from '../../parts/fields/DateField.vue'
+import NumberField from '../../parts/fields/NumberField.vue'
 
-/** One unit or lesson has something otherwise in one section: a sentence whose parts are chosen. */
+/** A unit or lesson is changed for one section: a sentence whose parts are chosen. */
 const props = defineProps<{ edition: number; card: Card; place: Place; unit: string }>()
 const emit = defineEmits<{ close: [] }>()
 const levels = useLevels()
 
 const ways = computed(() => waysOf(props.place))
 const what = ref<What>(ways.value[0]!.what)
-const length = ref(props.place.of === 'lesson' ? props.place.lesson.length : 0)
+const length = ref<number | null>(props.place.of === 'lesson' ? props.place.lesson.length : 0)
 const date = ref('')
-const number = ref(props.card.units.indexOf(props.card.units.find((one) => one.id === props.place.unit.id)!) + 1)
+const number = ref<number | null>(
+  props.card.units.indexOf(props.card.units.find((one) => one.id === props.place.unit.id)!) + 1,
+)
 const others = computed(() => lessonsOf(props.card).filter((one) => one.id !== idOf(props.place)))
 const after = ref(others.value[0]?.id ?? 0)
 const edition = toRef(props, 'edition')
@@ -25,7 +30,7 @@ const differ = useEditionCommand(edition, '/api/editions/{edition}/differ')
 const orderUnit = useEditionCommand(edition, '/api/editions/{edition}/order-unit')
 const orderLesson = useEditionCommand(edition, '/api/editions/{edition}/order-lesson')
 const value = computed(() => {
-  if (what.value === 'length') return Number.isInteger(length.value) && length.value >= 0 ? length.value : null
+  if (what.value === 'length') return length.value
   if (what.value === 'pin') return date.value || null
   return true
 })
@@ -49,7 +54,7 @@ const asked = computed(() => {
   }
   if (place.of === 'lesson')
     return of(orderLesson, { section: card.id, lesson: target, after: after.value, version: place.lesson.orderVersion })
-  if (!Number.isInteger(number.value) || number.value < 1) return null
+  if (number.value === null) return null
   return of(orderUnit, { section: card.id, unit: target, place: number.value, version: place.unit.orderVersion })
 })
 const reach = useReach(asked, (one, signal) => one.preview(signal))
@@ -75,10 +80,10 @@ async function send(): Promise<void> {
 
 <template>
   <CommandPanel
-    label="One thing otherwise here"
+    label="A change for this section"
     :problem="problem"
     :reach="reach"
-    meant="Have it so here"
+    meant="Change for this section"
     :disabled="!asked || busy"
     @submit="send"
     @close="emit('close')"
@@ -87,20 +92,25 @@ async function send(): Promise<void> {
       <span>In</span>
       <SectionKey :letter="card.letter" :name="card.name" />
       <b>{{ place.of === 'unit' ? place.unit.title : place.lesson.title }}</b>
-      <select v-model="what" aria-label="What is otherwise">
-        <option v-for="way in ways" :key="way.what" :value="way.what">{{ way.words }}</option>
-      </select>
-      <label v-if="what === 'length'"
-        ><input v-model.number="length" type="number" min="0" step="1" aria-label="Length" /> {{ unit }}</label
+      <ChoiceField
+        v-model="what"
+        label="What changes"
+        :choices="ways.map((way) => ({ value: way.what, title: way.words }))"
+      />
+      <template v-if="what === 'length'"
+        ><NumberField v-model="length" label="Length" :max="2000" /> <span>{{ unit }}</span></template
       >
-      <input v-if="what === 'pin'" v-model="date" type="date" aria-label="Date" />
+      <DateField v-if="what === 'pin'" v-model="date" label="Date" />
       <template v-if="what === 'place' && place.of === 'unit'">
-        <input v-model.number="number" type="number" min="1" :max="card.units.length" step="1" aria-label="Place" />
+        <NumberField v-model="number" label="Place" :min="1" :max="card.units.length" />
         <span>of {{ levels.unit.counted(card.units.length) }}</span>
       </template>
-      <select v-if="what === 'place' && place.of === 'lesson'" v-model="after" class="wide" aria-label="Comes after">
-        <option v-for="one in others" :key="one.id" :value="one.id">{{ one.title }}</option>
-      </select>
+      <ChoiceField
+        v-if="what === 'place' && place.of === 'lesson'"
+        v-model="after"
+        label="Comes after"
+        :choices="others.map((one) => ({ value: one.id, title: one.title }))"
+      />
     </p>
   </CommandPanel>
 </template>

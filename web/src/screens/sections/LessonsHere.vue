@@ -3,7 +3,7 @@ import { amount } from '../../parts/amount'
 import { type Place, idOf } from './here'
 import type { Card } from './useSections'
 
-/** A section's own order: units and lessons as it takes them, each to be had otherwise here. */
+/** A section's own order: units and lessons as it takes them, each to be had change here. */
 defineProps<{ card: Card; unit: string; canChange: boolean; chosen: Place | null }>()
 const emit = defineEmits<{ choose: [place: Place] }>()
 </script>
@@ -14,7 +14,7 @@ const emit = defineEmits<{ choose: [place: Place] }>()
       <p class="unit" :class="{ gone: one.skipped }">
         <span>{{ number + 1 }} {{ one.title }}</span>
         <span v-if="one.own" class="small">of this section only</span>
-        <span v-if="one.orderVersion > 0" class="small">another place than in the course</span>
+        <span v-if="one.orderVersion > 0" class="small">in another place than in the course</span>
         <span v-if="one.skipped" class="small">dropped here</span>
         <button
           v-if="canChange"
@@ -23,7 +23,7 @@ const emit = defineEmits<{ choose: [place: Place] }>()
           :aria-expanded="chosen?.of === 'unit' && chosen.unit.id === one.id"
           @click="emit('choose', { of: 'unit', unit: one })"
         >
-          otherwise here<span class="said-only">: {{ one.title }}</span>
+          change here<span class="said-only">: {{ one.title }}</span>
         </button>
       </p>
       <ol>
@@ -44,7 +44,7 @@ const emit = defineEmits<{ choose: [place: Place] }>()
             :aria-expanded="chosen?.of === 'lesson' && idOf(chosen) === lesson.id"
             @click="emit('choose', { of: 'lesson', unit: one, lesson })"
           >
-            otherwise here<span class="said-only">: {{ lesson.title }}</span>
+            change here<span class="said-only">: {{ lesson.title }}</span>
           </button>
         </li>
       </ol>

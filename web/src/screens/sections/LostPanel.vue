@@ -9,6 +9,8 @@ import SectionKey from '../../look/marks/SectionKey.vue'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import LostDates from './LostDates.vue'
 import { type How, type Outcome, between, groupsOf, sideBySide, waysOf } from './lost'
+import ChoiceField from '../../parts/fields/ChoiceField.vue'
+import TickField from '../../parts/fields/TickField.vue'
 
 /** Classes that will not take place: every way to make up for them, its dates side by side, before one is taken. */
 const props = defineProps<{
@@ -107,33 +109,39 @@ const amountOf = (by: number) => (by === 1 ? props.unit.replace(/e?s$/, '') : pr
         ><b>class {{ lost.ordinal }}, {{ lost.words }}</b
         >{{ lost.lesson ? `: ${lost.lesson}` : '' }}</span
       >
-      <label
-        >to
-        <select v-model="last" aria-label="Last class that is lost">
-          <option v-for="one in later" :key="one.ordinal" :value="one.ordinal">
-            {{ one.ordinal === lost.ordinal ? 'this one only' : `class ${one.ordinal}, ${one.words}` }}
-          </option>
-        </select></label
-      >
+      <span>to</span>
+      <ChoiceField
+        v-model="last"
+        label="Last class that is lost"
+        :choices="
+          later.map((one) => ({
+            value: one.ordinal,
+            title: one.ordinal === lost.ordinal ? 'this one only' : `class ${one.ordinal}, ${one.words}`,
+          }))
+        "
+      />
     </p>
     <div class="scroll" tabindex="0" role="group" aria-label="Ways to make up for it">
       <div class="ways" role="radiogroup" aria-label="How to make up for it">
         <div v-for="(way, at) in ways" :key="way.how" class="way" :class="{ at: way.how === how }">
-          <label
-            ><input
-              v-model="how"
-              type="radio"
-              :value="way.how"
-              :disabled="Boolean(way.how !== 'drop' && outcomes[at] && 'refused' in outcomes[at]!)"
-            />{{ way.words }}</label
-          >
+          <v-radio
+            v-model="how"
+            name="how-to-make-up"
+            :value="way.how"
+            :label="way.words"
+            :disabled="Boolean(way.how !== 'drop' && outcomes[at] && 'refused' in outcomes[at]!)"
+          />
           <template v-if="can">
             <p v-for="use in way.how === 'spare' ? can.spare : []" :key="use.id" class="which">
               {{ use.title }} <span class="small">on {{ use.when }}</span>
             </p>
-            <label v-for="use in way.how === 'drop' ? can.drop : []" :key="use.id" class="which"
-              ><input type="checkbox" :checked="dropped.includes(use.id)" @change="drop(use.id)" />{{ use.title }}
-              <span class="small">{{ use.when }}</span></label
+            <TickField
+              v-for="use in way.how === 'drop' ? can.drop : []"
+              :key="use.id"
+              class="which"
+              :model-value="dropped.includes(use.id)"
+              @update:model-value="drop(use.id)"
+              >{{ use.title }} <span class="small">{{ use.when }}</span></TickField
             >
             <p v-for="use in way.how === 'shorten' ? can.shorten : []" :key="use.id" class="which">
               {{ use.title }} <span class="small">by {{ use.by }} {{ amountOf(use.by) }}</span>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, watchEffect } from 'vue'
-import { useRoute } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { useScreenKeys } from '../../foundation/useKeys'
-import { useLevels } from '../../foundation/levels'
+import { useSection } from '../../foundation/useSection'
+import { capital, useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
@@ -25,9 +26,11 @@ const levels = useLevels()
 
 const { pace, sections, problem } = useSections(props)
 const route = useRoute()
-/** The section, and a class that was lost, may be named by where one comes from. */
-const chosen = ref<number | null>(Number(route.query.section) || null)
-const shows = ref<'classes' | 'lessons' | 'groups'>(route.query.shows === 'lessons' ? 'lessons' : 'classes')
+const router = useRouter()
+const { section: chosen, choose: chooseSection } = useSection()
+const tabs = ['classes', 'lessons', 'groups'] as const
+/** What is listed stands in the address. */
+const shows = computed(() => tabs.find((tab) => tab === route.query.shows) ?? 'classes')
 /** What is being changed, in the panel below. */
 const open = ref<{ wanted: Wanted } | { place: Place } | 'timetable' | null>(
   route.query.shows === 'timetable' ? 'timetable' : null,
@@ -59,17 +62,17 @@ const stop = watchEffect(() => {
   queueMicrotask(() => stop())
 })
 
-function choose(id: number): void {
-  chosen.value = id
+async function choose(id: number): Promise<void> {
   open.value = null
+  await chooseSection(id, ['row', 'lost'])
 }
 
-function show(what: 'classes' | 'lessons' | 'groups'): void {
-  shows.value = what
+async function show(what: (typeof tabs)[number]): Promise<void> {
   open.value = null
+  await router.replace({ query: { ...route.query, shows: what, row: undefined, lost: undefined } })
 }
 
-useScreenKeys([{ key: 'Escape', words: 'leave what is being changed as it is', run: () => (open.value = null) }])
+useScreenKeys([{ key: 'Escape', words: 'leave it unchanged', run: () => (open.value = null) }])
 </script>
 
 <template>
@@ -77,7 +80,7 @@ useScreenKeys([{ key: 'Escape', words: 'leave what is being changed as it is', r
     <ProblemNote v-if="problem && !card" :problem="problem" />
     <p v-else-if="!sections.data.value || !pace.data.value" class="second" role="status">Reading the sections …</p>
     <p v-else-if="!card || !line" class="second none">
-      No section follows this edition yet. Let one follow it in the outline, or roll over into a term with sections.
+      This edition has no section yet. Add one in the outline, or roll over into a term with sections.
     </p>
     <template v-else>
       <nav class="choice" aria-label="Section">
@@ -103,7 +106,7 @@ useScreenKeys([{ key: 'Escape', words: 'leave what is being changed as it is', r
               {{ line.classes.length }} classes
             </button>
             <button type="button" class="tab" :aria-pressed="shows === 'lessons'" @click="show('lessons')">
-              Its order of {{ levels.lesson.many }}
+              {{ capital(levels.lesson.many) }}
             </button>
             <button type="button" class="tab" :aria-pressed="shows === 'groups'" @click="show('groups')">Groups</button>
           </p>
@@ -135,8 +138,8 @@ useScreenKeys([{ key: 'Escape', words: 'leave what is being changed as it is', r
           <p class="small">Taught by {{ card.teachers.join(' and ') || 'nobody yet' }}</p>
           <p class="ruled-head differs">What differs from the course</p>
           <p v-if="card.differences.length === 0" class="second none">
-            Nothing: it goes as the course does and meets as its timetable says. Whatever is had otherwise here stands
-            in this list and is put back with one click.
+            Nothing: it follows the course and meets as its timetable says. Anything changed for this section is listed
+            here, and put back with one click.
           </p>
           <ul>
             <li v-for="difference in card.differences" :key="JSON.stringify(difference)">
@@ -196,13 +199,14 @@ useScreenKeys([{ key: 'Escape', words: 'leave what is being changed as it is', r
   padding: var(--space-5) 0;
 }
 .choice {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-4) var(--space-8);
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
+  gap: var(--space-4) var(--space-7);
   padding-bottom: var(--space-6);
 }
 .choice button {
   display: grid;
+  align-content: start;
   border-bottom: var(--stroke-strong) solid transparent;
 }
 .choice button[aria-pressed='true'] {

@@ -7,6 +7,11 @@ import SectionKey from '../../look/marks/SectionKey.vue'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import { another, draftsOf, slotsOf } from './timetable'
 import type { Card } from './useSections'
+import ChoiceField from '../../parts/fields/ChoiceField.vue'
+import DateField from '../../parts/fields/DateField.vue'
+import NumberField from '../../parts/fields/NumberField.vue'
+import TickField from '../../parts/fields/TickField.vue'
+import TimeField from '../../parts/fields/TimeField.vue'
 
 /** When a section meets, a line for each time; what follows for its classes and dates stands there before it is so. */
 const props = defineProps<{ edition: number; answer: Schemas['SectionsAnswer']; card: Card }>()
@@ -36,44 +41,57 @@ async function send(): Promise<void> {
     label="When it meets"
     :problem="change.problem.value"
     :reach="reach"
-    meant="Meet at these times"
+    meant="Save the timetable"
     :disabled="!request || change.busy.value"
     @submit="send"
     @close="emit('close')"
   >
     <p class="line">
       <SectionKey :letter="card.letter" :name="card.name" /> <span>meets</span>
-      <button type="button" class="word-button" @click="drafts.push(another(answer))">one more time</button>
+      <button type="button" class="word-button" @click="drafts.push(another(answer))">add a time</button>
     </p>
     <div class="slots">
       <p v-for="(slot, n) in drafts" :key="n" class="slot">
-        <select v-model="slot.day" :aria-label="`Day of time ${n + 1}`">
-          <option v-for="day in answer.days" :key="day.label" :value="day.label">{{ day.words }}</option>
-        </select>
+        <ChoiceField
+          v-model="slot.day"
+          :label="`Day of time ${n + 1}`"
+          :choices="answer.days.map((day) => ({ value: day.label, title: day.words }))"
+        />
         <template v-if="slot.own">
-          <input v-model="slot.start" type="time" :aria-label="`Start of time ${n + 1}`" /> to
-          <input v-model="slot.end" type="time" :aria-label="`End of time ${n + 1}`" />
+          <TimeField v-model="slot.start" :label="`Start of time ${n + 1}`" /> to
+          <TimeField v-model="slot.end" :label="`End of time ${n + 1}`" />
           <button v-if="answer.periods.length" type="button" class="word-button small" @click="slot.own = false">
             in periods
           </button>
         </template>
         <template v-else>
-          <label v-for="period in answer.periods" :key="period.name" :title="`${period.start}–${period.end}`"
-            ><input v-model="slot.periods" type="checkbox" :value="period.name" />{{ period.name }}</label
-          >
-          <button type="button" class="word-button small" @click="slot.own = true">at times of its own</button>
+          <TickField
+            v-for="period in answer.periods"
+            :key="period.name"
+            v-model="slot.periods"
+            :value="period.name"
+            :label="period.name"
+            :title="`${period.start}–${period.end}`"
+          />
+          <button type="button" class="word-button small" @click="slot.own = true">own times</button>
         </template>
-        <label
-          >counts
-          <input v-model.number="slot.counts" type="number" min="1" step="1" :aria-label="`Counts, time ${n + 1}`"
-        /></label>
-        <label>from <input v-model="slot.from" type="date" :aria-label="`From, time ${n + 1}`" /></label>
-        <label>until <input v-model="slot.until" type="date" :aria-label="`Until, time ${n + 1}`" /></label>
+        <span>counts</span>
+        <NumberField
+          :model-value="slot.counts || null"
+          :label="`Counts, time ${n + 1}`"
+          :min="1"
+          :max="10"
+          @update:model-value="slot.counts = $event ?? 0"
+        />
+        <span>from</span>
+        <DateField v-model="slot.from" :label="`From, time ${n + 1}`" placeholder="the start" />
+        <span>until</span>
+        <DateField v-model="slot.until" :label="`Until, time ${n + 1}`" placeholder="the end" />
         <button type="button" class="word-button" @click="drafts.splice(n, 1)">
-          no longer<span class="said-only">: time {{ n + 1 }}</span>
+          take out<span class="said-only">: time {{ n + 1 }}</span>
         </button>
       </p>
-      <p v-if="drafts.length === 0" class="second">It does not meet at all: give it a time.</p>
+      <p v-if="drafts.length === 0" class="second">It does not meet at all yet: add a time.</p>
     </div>
   </CommandPanel>
 </template>
@@ -90,8 +108,5 @@ async function send(): Promise<void> {
   gap: var(--space-3) var(--space-5);
   padding: var(--space-3) 0;
   border-bottom: var(--stroke-hair) solid var(--faint-hair);
-}
-.slot label {
-  white-space: nowrap;
 }
 </style>

@@ -11,7 +11,7 @@ export type Place = { of: 'unit'; unit: Unit } | { of: 'lesson'; unit: Unit; les
 export type What = 'place' | 'length' | 'pin' | 'hold' | 'skip'
 
 export const waysOf = (place: Place): { what: What; words: string }[] => [
-  ...(place.of === 'unit' ? [{ what: 'place' as const, words: 'is taken as number' }] : []),
+  ...(place.of === 'unit' ? [{ what: 'place' as const, words: 'comes as number' }] : []),
   ...(place.of === 'lesson'
     ? [
         { what: 'length' as const, words: 'lasts' },

@@ -49,12 +49,13 @@ function signInAs(person: { email: string; password: string }): void {
         <p class="line">One course, many sections.</p>
         <form novalidate @submit.prevent="signIn">
           <h1 class="said-only">Sign in</h1>
-          <p v-if="route.query.next" class="small">Sign in, and you are taken back to where you were.</p>
+          <p v-if="route.query.next" class="small">Sign in, and you will be taken back to where you were.</p>
           <div>
             <label class="field-name" for="email">Mail address</label>
             <v-text-field
               id="email"
               v-model="email"
+              class="large"
               type="email"
               name="email"
               autocomplete="username"
@@ -67,6 +68,7 @@ function signInAs(person: { email: string; password: string }): void {
             <v-text-field
               id="password"
               v-model="password"
+              class="large"
               type="password"
               name="password"
               autocomplete="current-password"

@@ -3,6 +3,7 @@ import { computed, watch } from 'vue'
 import { api, once } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
+import { ordinal } from '../../foundation/words'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import StateMark from '../../look/marks/StateMark.vue'
 import FormattedText from '../../parts/FormattedText.vue'
@@ -78,7 +79,8 @@ watch(
         <ol class="ruled">
           <li v-for="version in answer.history" :key="version.n">
             <p class="small">
-              {{ version.at.words }}<template v-if="answer.history.length > 1">, the {{ version.n }}. time</template>
+              {{ version.at.words
+              }}<template v-if="answer.history.length > 1">{{ `, the ${ordinal(version.n)} time` }}</template>
               <template v-if="version.claimedAt"> (pressed {{ version.claimedAt.words }})</template>
             </p>
             <p class="written">{{ version.text }}</p>

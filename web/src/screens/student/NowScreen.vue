@@ -1,14 +1,16 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { api } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import StudentRow from './StudentRow.vue'
+import WholeCourse from './WholeCourse.vue'
 import { useStudentLinks } from './useStudentLinks'
+import { isWithTeacher, soon, thisWeek } from './wholeCourse'
 
-/** What now? What is open and what comes, in order; what is locked and what would open it; what came back. */
+/** What now? What is open, what waits and for whom, what came back, this week; below it the whole course. */
 const props = defineProps<{ section: number; edition?: number }>()
 
 const viewpoint = useViewpoint()
@@ -22,16 +24,12 @@ const now = useAnswer(
   // What opens by feedback opens without a sign: facts tell nobody.
   { refetchInterval: 20_000 },
 )
-const lists = computed(() => {
-  const answer = now.data.value
-  if (!answer) return []
-  return [
-    { key: 'now', title: 'Now', rows: answer.now, when: 'due' as const, none: 'Nothing is open that waits for you.' },
-    { key: 'locked', title: 'Locked', rows: answer.locked, when: 'due' as const, none: '' },
-    { key: 'next', title: 'Next', rows: answer.next, when: 'opens' as const, none: 'Nothing further is planned yet.' },
-    { key: 'done', title: 'Done', rows: answer.done, when: 'due' as const, none: '' },
-  ].filter((list) => list.rows.length > 0 || list.none)
-})
+const answer = now.data
+const week = computed(() => (answer.value ? thisWeek(answer.value) : []))
+/** What comes within two weeks stands open; the rest is folded. */
+const near = computed(() => (answer.value ? soon(answer.value.next, answer.value.moment) : []))
+const withAll = ref(false)
+const next = computed(() => (withAll.value ? answer.value!.next : near.value))
 </script>
 
 <template>
@@ -46,19 +44,45 @@ const lists = computed(() => {
       </header>
       <div class="columns">
         <div>
-          <section v-for="list in lists.slice(0, 2)" :key="list.key" :aria-label="list.title">
-            <h2 class="list-head">{{ list.title }}</h2>
-            <p v-if="list.rows.length === 0" class="second none">{{ list.none }}</p>
+          <section aria-label="Now">
+            <h2 class="list-head">Now</h2>
+            <p v-if="now.data.value.now.length === 0" class="second none">Nothing to do right now.</p>
             <ul class="ruled">
               <StudentRow
-                v-for="row in list.rows"
+                v-for="row in now.data.value.now"
                 :key="row.item"
-                :row="row"
-                :edition="edition"
-                :section="section"
-                :when="list.when"
+                v-bind="{ row, edition, section }"
+                when="due"
               />
             </ul>
+          </section>
+          <section v-if="now.data.value.locked.length" aria-label="Waiting">
+            <h2 class="list-head">Waiting</h2>
+            <ul class="ruled">
+              <StudentRow
+                v-for="row in now.data.value.locked"
+                :key="row.item"
+                v-bind="{ row, edition, section }"
+                :with-teacher="isWithTeacher(row, now.data.value)"
+                when="due"
+              />
+            </ul>
+          </section>
+          <section aria-label="Next">
+            <h2 class="list-head">Next</h2>
+            <p v-if="now.data.value.next.length === 0" class="second none">Nothing more is planned yet.</p>
+            <ul class="ruled">
+              <StudentRow v-for="row in next" :key="row.item" v-bind="{ row, edition, section }" when="opens" />
+            </ul>
+            <p v-if="now.data.value.next.length > near.length" class="none">
+              <button type="button" class="word-button small" :aria-expanded="withAll" @click="withAll = !withAll">
+                {{
+                  withAll
+                    ? 'only the next two weeks'
+                    : `${now.data.value.next.length - near.length} more, later than in two weeks`
+                }}
+              </button>
+            </p>
           </section>
         </div>
         <div>
@@ -72,22 +96,18 @@ const lists = computed(() => {
               </li>
             </ul>
           </section>
-          <section v-for="list in lists.slice(2)" :key="list.key" :aria-label="list.title">
-            <h2 class="list-head">{{ list.title }}</h2>
-            <p v-if="list.rows.length === 0" class="second none">{{ list.none }}</p>
-            <ul class="ruled">
-              <StudentRow
-                v-for="row in list.rows"
-                :key="row.item"
-                :row="row"
-                :edition="edition"
-                :section="section"
-                :when="list.when"
-              />
-            </ul>
+          <section v-if="week.length" aria-label="This week">
+            <h2 class="list-head">This week</h2>
+            <dl class="week small">
+              <template v-for="one in week" :key="one.day">
+                <dt>{{ one.day }}</dt>
+                <dd>{{ one.words.join(' · ') }}</dd>
+              </template>
+            </dl>
           </section>
         </div>
       </div>
+      <WholeCourse v-bind="{ answer: now.data.value, edition, section }" />
     </div>
   </main>
 </template>
@@ -125,6 +145,16 @@ header {
 }
 .none {
   padding: var(--space-5) 0;
+}
+.week {
+  display: grid;
+  grid-template-columns: 84px 1fr;
+  gap: var(--space-2) var(--space-4);
+  padding: var(--space-4) 0;
+}
+.week dt {
+  font-weight: 650;
+  color: var(--ink);
 }
 .back {
   display: grid;

@@ -5,7 +5,13 @@ import { progressWords, stateMarks, stateWords } from './words'
 import { useStudentLinks } from './useStudentLinks'
 
 /** One item as one line, with its reason. */
-const props = defineProps<{ row: Schemas['StudentRow']; edition?: number; section: number; when: 'due' | 'opens' }>()
+const props = defineProps<{
+  row: Schemas['StudentRow']
+  edition?: number
+  section: number
+  when: 'due' | 'opens'
+  withTeacher?: boolean
+}>()
 
 const links = useStudentLinks(props)
 </script>
@@ -18,7 +24,11 @@ const links = useStudentLinks(props)
       <router-link v-if="row.canOpen" :to="links.item(row.item)" class="title">{{ row.title }}</router-link>
       <span v-else class="title">{{ row.title }}</span>
       <span v-if="row.missing.length" class="small"
-        >{{ row.state === 'upcoming' ? 'And only when' : 'Opens when' }} {{ row.missing.join(', and ') }}.</span
+        >{{ row.state === 'upcoming' ? 'And only when' : 'Opens when' }} {{ row.missing.join(', and ') }}.<template
+          v-if="withTeacher"
+        >
+          Your teacher has it.</template
+        ></span
       >
       <span v-else-if="row.state === 'locked'" class="small">A condition is not met yet.</span>
       <span v-else-if="progressWords[row.progress]" class="small">{{ progressWords[row.progress] }}</span>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed, ref } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import { useWriting } from './useWriting'
@@ -11,10 +12,22 @@ const { text, write, handIn, status, away, pressed, problem, outcome, theirs, se
   props.answer.item,
   () => props.answer,
 )
+/** What was handed in is with the teacher: handing in once more is a second thought. */
+const wanted = ref(false)
+const again = computed(
+  () => props.answer.progress !== 'with-teacher' || wanted.value || text.value !== '' || pressed.value !== null,
+)
 </script>
 
 <template>
-  <section aria-label="Your work" class="writing">
+  <section v-if="!again" aria-label="Your work" class="writing">
+    <h2>Your work</h2>
+    <p>
+      Handed in {{ answer.history[0]!.at.words }}. Your teacher has it.
+      <button type="button" class="word-button small" @click="wanted = true">hand in again</button>
+    </p>
+  </section>
+  <section v-else aria-label="Your work" class="writing">
     <h2>{{ answer.history.length ? 'Hand in again' : 'Your work' }}</h2>
     <p v-if="answer.draft?.missedAt" class="accent">
       This was sent, but came {{ answer.draft.missedAt.words }}, after the {{ answer.levels.item.one }} had closed. It
@@ -25,22 +38,24 @@ const { text, write, handIn, status, away, pressed, problem, outcome, theirs, se
       :problem="{
         status: 409,
         code: 'changed-meanwhile',
-        title: 'You have written something else meanwhile, on another page or device.',
+        title: 'You wrote something else in the meantime, on another page or device.',
         detail: `There it says: “${theirs.text.slice(0, 200)}”. Both are kept until you choose.`,
       }"
     >
-      <v-btn @click="settle(false)">Go on with that</v-btn>
-      <v-btn class="meant" @click="settle(true)">Go on with this</v-btn>
+      <v-btn @click="settle(false)">Keep that one</v-btn>
+      <v-btn class="meant" @click="settle(true)">Keep this one</v-btn>
     </ProblemNote>
     <label class="field-name" for="writing">Your text</label>
-    <textarea
+    <v-textarea
       id="writing"
-      :value="text"
+      :model-value="text"
       rows="9"
+      auto-grow
+      max-rows="24"
       maxlength="100000"
       :disabled="pressed !== null || !answer.mayWork"
-      @input="write(($event.target as HTMLTextAreaElement).value)"
-    ></textarea>
+      @update:model-value="write($event)"
+    />
     <ProblemNote v-if="problem" :problem="problem" />
     <p class="ways">
       <v-btn class="meant" :disabled="pressed !== null || text.trim() === '' || !answer.mayWork" @click="handIn"
@@ -67,23 +82,6 @@ h2 {
 }
 .writing {
   max-width: 720px;
-}
-textarea {
-  width: 100%;
-  font: 400 var(--size-large) / 1.5 var(--face-text);
-  color: var(--ink);
-  background: var(--sheet);
-  border: var(--stroke-hair) solid var(--line);
-  border-radius: var(--radius-0);
-  padding: var(--space-5) var(--space-6);
-  resize: vertical;
-}
-textarea:focus-visible {
-  outline-offset: 0;
-}
-textarea:disabled {
-  color: var(--ink-2);
-  background: var(--paper);
 }
 .ways {
   display: flex;

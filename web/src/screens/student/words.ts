@@ -6,9 +6,9 @@ export const progressWords: Record<string, string> = {
   begun: 'begun',
   'handed-in': 'handed in',
   'with-teacher': 'with your teacher',
-  'given-back': 'given back',
+  'given-back': 'returned',
   'try-again': 'try again',
-  done: 'done',
+  done: 'finished',
 }
 
 /** The mark of a state. */
@@ -25,10 +25,10 @@ export const stateMarks: Record<string, ItemState> = {
 /** What a state is called where it stands alone. */
 export const stateWords: Record<string, string> = {
   open: 'open',
-  upcoming: 'to come',
+  upcoming: 'opens later',
   locked: 'locked',
   overdue: 'overdue',
   closed: 'closed',
-  withdrawn: 'taken back; yours to read',
+  withdrawn: 'no longer open; yours to read',
   excused: 'excused',
 }

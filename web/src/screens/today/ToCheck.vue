@@ -12,7 +12,17 @@ const props = defineProps<{ checks: Schemas['TodayCheck'][]; edition: number }>(
 const FEW = 3
 const route = useRoute()
 const all = ref(false)
-const shown = computed(() => (all.value ? props.checks : props.checks.slice(0, FEW)))
+/** What has one remedy stands together under the first of it. */
+const groups = computed(() => {
+  const found = new Map<string, Schemas['TodayCheck'][]>()
+  for (const check of props.checks) {
+    const { words, screen, section } = check.mend
+    const key = `${words} ${screen} ${section}`
+    found.set(key, [...(found.get(key) ?? []), check])
+  }
+  return [...found.values()].map(([first, ...others]) => ({ ...first!, others }))
+})
+const shown = computed(() => (all.value ? groups.value : groups.value.slice(0, FEW)))
 
 /** The place that a mend names, open where it is done; the moment in view stays. */
 function placeOf({ screen, section, item, field, row }: Mend): RouteLocationRaw | null {
@@ -34,15 +44,18 @@ function placeOf({ screen, section, item, field, row }: Mend): RouteLocationRaw 
   <ul v-if="checks.length > 0">
     <li v-for="(check, n) in shown" :key="n" class="check">
       {{ check.words }}
+      <span v-if="check.others.length" class="small" :title="check.others.map((one) => one.words).join('\n')"
+        >and {{ check.others.length }} more like this</span
+      >
       <router-link v-if="placeOf(check.mend)" :to="placeOf(check.mend)!" class="small">{{
         check.mend.words
       }}</router-link>
       <span v-else class="small">{{ check.mend.words }}</span>
     </li>
   </ul>
-  <p v-if="checks.length > FEW" class="small">
+  <p v-if="groups.length > FEW" class="small">
     <button type="button" class="word-button" :aria-expanded="all" @click="all = !all">
-      {{ all ? 'only the first ones' : `and ${checks.length - FEW} more to check` }}
+      {{ all ? 'show fewer' : `and ${groups.length - FEW} more to check` }}
     </button>
   </p>
 </template>

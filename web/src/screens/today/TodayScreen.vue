@@ -62,7 +62,7 @@ const names = (list: string[]) =>
     <ProblemNote v-if="today.problem.value && !today.data.value" :problem="today.problem.value" />
     <p v-else-if="!today.data.value" class="second" role="status">Reading the day …</p>
     <p v-else-if="today.data.value.sections.length === 0" class="second none">
-      No section follows this edition yet, so nothing meets and nothing is due. Let one follow it in the outline.
+      This edition has no section yet, so nothing meets and nothing is due. Add a section in the outline.
     </p>
     <div v-else class="days" tabindex="0" aria-label="The day, section by section">
       <section v-if="today.data.value.course.length > 0" class="course" aria-label="To check in the course">
@@ -94,7 +94,7 @@ const names = (list: string[]) =>
           <p v-if="section.classes.length === 0" class="second">no class today</p>
         </header>
         <div>
-          <p class="ruled-head small">Opens and falls due within a week</p>
+          <p class="ruled-head small">Opens or is due within a week</p>
           <ul>
             <li v-for="date in section.comes.slice(0, 6)" :key="`${date.what} ${date.item}`" class="date">
               <span class="when">{{ date.at.words }}</span>
@@ -193,6 +193,24 @@ const names = (list: string[]) =>
   gap: var(--space-8);
   padding: var(--space-6) 0 var(--space-7);
   border-top: var(--stroke-hair) solid var(--ink);
+}
+/* Where there is room the sections stand side by side. */
+@media (min-width: 1700px) {
+  .days {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(420px, 1fr));
+    gap: 0 var(--space-8);
+    align-content: start;
+  }
+  .course,
+  .changed {
+    grid-column: 1 / -1;
+  }
+  .section {
+    grid-template-columns: 1fr;
+    align-content: start;
+    gap: var(--space-6);
+  }
 }
 .section header {
   display: grid;

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import type { Schemas } from '../../foundation/api/client'
+import { ordinal } from '../../foundation/words'
 import { useLevels } from '../../foundation/levels'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import { useGiveBack } from './useGiveBack'
+import OneOfField from '../../parts/fields/OneOfField.vue'
 
 /** One piece of work: what was handed in, and what goes back. */
 const props = defineProps<{
@@ -34,7 +36,7 @@ async function send(): Promise<void> {
         >came {{ piece.handedInAt.words }}, after the {{ levels.item.one }} had closed</template
       >
       <template v-else>handed in {{ piece.handedInAt.words }}</template>
-      <template v-if="piece.n > 1">, the {{ piece.n }}. time</template>
+      <template v-if="piece.n > 1">{{ ` for the ${ordinal(piece.n)} time` }}</template>
       <template v-if="piece.late">, {{ piece.late }}</template>
       <template v-if="piece.pressedAt"> (pressed {{ piece.pressedAt.words }})</template>
     </p>
@@ -48,19 +50,22 @@ async function send(): Promise<void> {
     </blockquote>
     <form v-else-if="canGiveBack" novalidate @submit.prevent="send">
       <label class="field-name" for="feedback">Feedback</label>
-      <textarea id="feedback" v-model="text" rows="6" maxlength="20000"></textarea>
-      <fieldset>
-        <legend class="said-only">How it goes back</legend>
-        <label><input v-model="again" type="radio" :value="false" /> go on</label>
-        <label><input v-model="again" type="radio" :value="true" /> try again</label>
-      </fieldset>
+      <v-textarea id="feedback" v-model="text" rows="6" auto-grow max-rows="16" maxlength="20000" />
+      <OneOfField
+        v-model="again"
+        label="How it goes back"
+        :choices="[
+          { value: false, title: 'go on' },
+          { value: true, title: 'try again' },
+        ]"
+      />
       <ProblemNote v-if="problem" :problem="problem" />
       <p class="ways">
         <v-btn type="submit" class="meant" :disabled="busy">Give back</v-btn>
-        <span class="small" role="status">{{ sentence }} It cannot be taken back once it is read.</span>
+        <span class="small" role="status">{{ sentence }} Once it has been read it cannot be taken back.</span>
       </p>
     </form>
-    <p v-else class="second">From here it can be read, not given back.</p>
+    <p v-else class="second">You can read it from here, but not give it back.</p>
   </article>
 </template>
 
@@ -89,26 +94,6 @@ form {
   gap: var(--space-4);
   border-top: var(--stroke-hair) solid var(--hair);
   padding-top: var(--space-5);
-}
-textarea {
-  font: 400 var(--size-text) / 1.5 var(--face-text);
-  color: var(--ink);
-  background: var(--sheet);
-  border: var(--stroke-hair) solid var(--line);
-  border-radius: var(--radius-0);
-  padding: var(--space-4) var(--space-5);
-  resize: vertical;
-}
-fieldset {
-  display: flex;
-  gap: var(--space-7);
-  border: 0;
-  margin: 0;
-  padding: 0;
-}
-fieldset input {
-  accent-color: var(--ink);
-  margin: 0 var(--space-2) 0 0;
 }
 .ways {
   display: flex;

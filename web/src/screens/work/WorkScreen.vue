@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { useRoute } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { api } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
+import { useSection } from '../../foundation/useSection'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import PieceSheet from './PieceSheet.vue'
+import TickField from '../../parts/fields/TickField.vue'
 
 /** What is there to read? What was handed in, by section: what waits longest first. */
 const props = defineProps<{ edition: number }>()
@@ -21,10 +23,14 @@ const work = useAnswer(
     }),
   { refetchInterval: 20_000 },
 )
-const { query } = useRoute()
-/** The section, and a piece in it, may be named by where one comes from. */
-const chosenSection = ref<number | null>(Number(query.section) || null)
-const chosen = ref<string | null>(query.item && query.student ? `${Number(query.item)}-${Number(query.student)}` : null)
+const route = useRoute()
+const router = useRouter()
+const { section: chosenSection, choose } = useSection()
+/** The piece stands in the address too: its item and its student. */
+const chosen = computed(() => {
+  const { item, student } = route.query
+  return item && student ? `${Number(item)}-${Number(student)}` : null
+})
 const givenBackToo = ref(false)
 const keyOf = (piece: { work: number | null; item: number; student: number }) => `${piece.item}-${piece.student}`
 const sections = computed(() => work.data.value?.sections ?? [])
@@ -37,23 +43,20 @@ const section = computed(
 const pieces = computed(() => (section.value?.pieces ?? []).filter((piece) => givenBackToo.value || !piece.back))
 const piece = computed(() => pieces.value.find((one) => keyOf(one) === chosen.value) ?? pieces.value[0])
 
-function choose(which: number): void {
-  chosenSection.value = which
-  chosen.value = null
-}
+const read = (one: { item: number; student: number }) =>
+  router.replace({ query: { ...route.query, section: section.value!.section, item: one.item, student: one.student } })
 
 /** After one is given back, the next one that waits comes up by itself. */
-function next(): void {
-  chosenSection.value = section.value?.section ?? null
-  chosen.value = null
-}
+const next = () => choose(section.value?.section ?? null, ['item', 'student'])
 </script>
 
 <template>
   <main class="body">
     <ProblemNote v-if="work.problem.value && !work.data.value" :problem="work.problem.value" />
     <p v-else-if="!work.data.value" class="second" role="status">Reading the work …</p>
-    <p v-else-if="!section" class="second none">No section of this edition is yours to read.</p>
+    <p v-else-if="!section" class="second none">
+      You do not teach a section of this edition, so there is no work to read.
+    </p>
     <template v-else>
       <p class="sections" role="group" aria-label="Sections">
         <button
@@ -61,12 +64,12 @@ function next(): void {
           :key="one.section"
           type="button"
           :aria-pressed="one.section === section.section"
-          @click="choose(one.section)"
+          @click="choose(one.section, ['item', 'student'])"
         >
           <SectionKey :letter="one.letter" :name="one.name" />
-          <span class="small">{{ one.waiting === 0 ? 'nothing waits' : `${one.waiting} to read` }}</span>
+          <span class="small">{{ one.waiting === 0 ? 'nothing to read' : `${one.waiting} to read` }}</span>
         </button>
-        <label class="tick"><input v-model="givenBackToo" type="checkbox" /> given back too</label>
+        <TickField v-model="givenBackToo" class="tick" label="show what was given back" />
       </p>
       <div class="split">
         <ul class="ruled list" tabindex="0" aria-label="Pieces of work">
@@ -74,7 +77,7 @@ function next(): void {
             <button
               type="button"
               :aria-current="piece && keyOf(one) === keyOf(piece) ? 'true' : undefined"
-              @click="chosen = keyOf(one)"
+              @click="read(one)"
             >
               <span class="who">{{ one.name }}</span>
               <span class="small">{{ one.handedInAt.words }}</span>
@@ -86,7 +89,7 @@ function next(): void {
               </span>
             </button>
           </li>
-          <li v-if="pieces.length === 0" class="second none">Nothing waits in {{ section.name }}.</li>
+          <li v-if="pieces.length === 0" class="second none">Nothing to read in {{ section.name }}.</li>
         </ul>
         <PieceSheet
           v-if="piece"
@@ -131,10 +134,6 @@ function next(): void {
 }
 .tick {
   margin-left: auto;
-}
-.tick input {
-  accent-color: var(--ink);
-  margin: 0 var(--space-2) 0 0;
 }
 .split {
   display: grid;

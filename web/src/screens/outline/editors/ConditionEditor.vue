@@ -8,6 +8,7 @@ import { capital, useLevels } from '../../../foundation/levels'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 import { type Condition, conditionOf, deedWords, gateOf } from './condition'
 import type { ItemRow } from '../outlineRows'
+import ChoiceField from '../../../parts/fields/ChoiceField.vue'
 
 /** One condition as a sentence whose parts are changed by choosing others. */
 const props = defineProps<{ edition: number; item: Schemas['ItemAnswer']; items: ItemRow[] }>()
@@ -19,7 +20,13 @@ const { version, overTheirs } = usePinned(props.item.version)
 const known = conditionOf(props.item.condition)
 const condition = ref<Condition>(known ?? { join: 'all', parts: [] })
 if (known && condition.value.parts.length === 0) condition.value.parts.push({ item: '', is: 'returned' })
-const others = computed(() => props.items.filter((one) => one.lineage !== props.item.lineage))
+/** What makes sense first: what comes shortly before it, then the rest in order. */
+const others = computed(() => {
+  const own = props.items.findIndex((one) => one.lineage === props.item.lineage)
+  const choice = (one: ItemRow) => ({ value: one.lineage, title: `${one.code} ${one.title}`, note: one.kind })
+  const near = props.items.slice(Math.max(0, own - 5), Math.max(0, own)).reverse()
+  return [...near, ...props.items.filter((one, at) => at !== own && !near.includes(one))].map(choice)
+})
 const set = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/condition-item')
 const gate = computed(() => gateOf(condition.value))
 const request = computed(() =>
@@ -49,21 +56,30 @@ function drop(at: number): void {
 <template>
   <form class="editor" @submit.prevent="send" @keydown.esc.stop.prevent="emit('close')">
     <p v-if="!known" class="second">
-      {{ item.conditionInWords }} This says more than can be changed here; a new condition would stand in its place.
+      {{ item.conditionInWords }} This is more than can be changed here; a new condition would replace it.
     </p>
     <p v-for="(part, at) in condition.parts" :key="at" class="line">
       <span v-if="at === 0">Opens when, of</span>
-      <select v-else v-model="condition.join" aria-label="How the parts hold together">
-        <option value="all">and when, of</option>
-        <option value="any">or when, of</option>
-      </select>
-      <select v-model="part.item" class="wide" :aria-label="`${capital(levels.item.one)} ${at + 1}`">
-        <option value="">– choose {{ levels.item.a }} –</option>
-        <option v-for="one in others" :key="one.id" :value="one.lineage">{{ one.code }} {{ one.title }}</option>
-      </select>
-      <select v-model="part.is" :aria-label="`What must be so, ${at + 1}`">
-        <option v-for="(words, deed) in deedWords" :key="deed" :value="deed">{{ words }}</option>
-      </select>
+      <ChoiceField
+        v-else
+        v-model="condition.join"
+        label="And, or or"
+        :choices="[
+          { value: 'all', title: 'and when, of' },
+          { value: 'any', title: 'or when, of' },
+        ]"
+      />
+      <ChoiceField
+        v-model="part.item"
+        :label="`${capital(levels.item.one)} ${at + 1}`"
+        :placeholder="`choose ${levels.item.a}`"
+        :choices="others"
+      />
+      <ChoiceField
+        v-model="part.is"
+        :label="`What must have happened, ${at + 1}`"
+        :choices="Object.entries(deedWords).map(([value, title]) => ({ value, title }))"
+      />
       <button type="button" class="word-button small" @click="drop(at)">take out</button>
     </p>
     <p>
@@ -74,7 +90,7 @@ function drop(at: number): void {
     <ProblemNote v-if="set.problem.value" :problem="set.problem.value">
       <template v-if="set.problem.value.conflict">
         <p class="second">Now it says: {{ item.conditionInWords ?? 'no condition' }}</p>
-        <v-btn @click="useMine">Set mine in its place</v-btn>
+        <v-btn @click="useMine">Use mine instead</v-btn>
       </template>
     </ProblemNote>
     <p class="ways">

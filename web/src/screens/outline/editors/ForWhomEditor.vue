@@ -6,6 +6,9 @@ import { useAnswer } from '../../../foundation/useAnswer'
 import { useEditionCommand } from '../../../foundation/useEditionCommand'
 import { useReach } from '../../../foundation/useReach'
 import ProblemNote from '../../../parts/ProblemNote.vue'
+import OneOfField from '../../../parts/fields/OneOfField.vue'
+import TickField from '../../../parts/fields/TickField.vue'
+import WordField from '../../../parts/fields/WordField.vue'
 
 /** For whom an item is: for everyone, or for groups, which may be named before there are students. */
 const props = defineProps<{ edition: number; item: Schemas['ItemAnswer'] }>()
@@ -52,32 +55,32 @@ const addGroup = () =>
 <template>
   <form class="editor" @submit.prevent="send" @keydown.esc.stop.prevent="emit('close')">
     <p class="line">
-      <label><input v-model="some" type="radio" :value="false" />for everyone</label>
-      <label><input v-model="some" type="radio" :value="true" />only for those in</label>
-      <label v-for="one in names" :key="one"
-        ><input v-model="inGroups" type="checkbox" :value="one" :disabled="!some" />{{ one }}</label
-      >
-      <span v-if="names.length === 0" class="second">no group is named yet</span>
+      <OneOfField
+        v-model="some"
+        label="For whom"
+        :choices="[
+          { value: false, title: 'for everyone' },
+          { value: true, title: 'only for those in' },
+        ]"
+      />
+      <TickField v-for="one in names" :key="one" v-model="inGroups" :value="one" :label="one" :disabled="!some" />
+      <span v-if="names.length === 0" class="second">there are no groups yet</span>
     </p>
     <p v-if="names.length > 0" class="line">
       <span>but not for those in</span>
-      <label v-for="one in names" :key="one"><input v-model="except" type="checkbox" :value="one" />{{ one }}</label>
+      <TickField v-for="one in names" :key="one" v-model="except" :value="one" :label="one" />
     </p>
     <p class="line">
-      <label
-        >a new group
-        <input v-model="name" type="text" maxlength="60" autocomplete="off" @keydown.enter.prevent="addGroup"
-      /></label>
+      <span>a new group</span>
+      <WordField v-model="name" label="A new group" :maxlength="60" @keydown.enter.prevent="addGroup" />
       <button type="button" class="word-button" :disabled="!name.trim() || add.busy.value" @click="addGroup">
-        name it
+        add it
       </button>
-      <span class="small"
-        >Who is in it is said in Sections, now or when there are students. Students never see it.</span
-      >
+      <span class="small">Put students in it in Sections, now or later. Students never see it.</span>
     </p>
     <ProblemNote v-if="set.problem.value ?? add.problem.value" :problem="(set.problem.value ?? add.problem.value)!" />
     <p class="line">
-      <v-btn type="submit" class="meant" :disabled="!request || set.busy.value">Have it so</v-btn>
+      <v-btn type="submit" class="meant" :disabled="!request || set.busy.value">Save</v-btn>
       <v-btn @click="emit('close')">Leave it as it is</v-btn>
       <span class="small" role="status">{{ reach }}</span>
     </p>

@@ -7,6 +7,8 @@ import { useReach } from '../../../foundation/useReach'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 import type { Anchor } from '../../../parts/timing/timing'
 import { unpublishedOf } from '../outlineRows'
+import ChoiceField from '../../../parts/fields/ChoiceField.vue'
+import TickField from '../../../parts/fields/TickField.vue'
 
 /** The unpublished items of a unit, published together, each with its moment. */
 const props = defineProps<{ edition: number; unit: Schemas['OutlineUnit'] }>()
@@ -58,16 +60,21 @@ async function send(): Promise<void> {
       <tbody>
         <tr v-for="item in items" :key="item.id">
           <td>
-            <label><input v-model="chosen" type="checkbox" :value="item.id" /> {{ item.code }} {{ item.title }}</label>
+            <TickField v-model="chosen" :value="item.id" :label="`${item.code} ${item.title}`" />
           </td>
           <td>
-            <select v-model="when[item.id]" :aria-label="`When ${item.title} opens`">
-              <option value="as-set">as it is set: {{ item.opens ?? 'as soon as it is published' }}</option>
-              <option value="lesson">
-                at the start of the {{ onLesson.has(item.id) ? levels.lesson.one : levels.unit.one }}
-              </option>
-              <option value="at-once">as soon as it is published</option>
-            </select>
+            <ChoiceField
+              v-model="when[item.id]"
+              :label="`When ${item.title} opens`"
+              :choices="[
+                { value: 'as-set', title: `as it is set: ${item.opens ?? 'as soon as it is published'}` },
+                {
+                  value: 'lesson',
+                  title: `at the start of the ${onLesson.has(item.id) ? levels.lesson.one : levels.unit.one}`,
+                },
+                { value: 'at-once', title: 'as soon as it is published' },
+              ]"
+            />
           </td>
         </tr>
       </tbody>

@@ -32,8 +32,8 @@ const tools = computed(() => {
       active: on.isActive('heading', { level: 2 }),
       run: () => chain().toggleHeading({ level: 2 }).run(),
     },
-    { words: 'Strong', active: on.isActive('bold'), run: () => chain().toggleBold().run() },
-    { words: 'Slanted', active: on.isActive('italic'), run: () => chain().toggleItalic().run() },
+    { words: 'Bold', active: on.isActive('bold'), run: () => chain().toggleBold().run() },
+    { words: 'Italic', active: on.isActive('italic'), run: () => chain().toggleItalic().run() },
     { words: 'List', active: on.isActive('bulletList'), run: () => chain().toggleBulletList().run() },
     { words: 'Numbered', active: on.isActive('orderedList'), run: () => chain().toggleOrderedList().run() },
     { words: 'Quote', active: on.isActive('blockquote'), run: () => chain().toggleBlockquote().run() },
@@ -57,7 +57,7 @@ function overTheirs(): void {
 
 <template>
   <form class="editor" @submit.prevent="send" @keydown.esc.stop.prevent="emit('close')">
-    <p class="tools" role="toolbar" aria-label="How the text is set">
+    <p class="tools" role="toolbar" aria-label="Formatting">
       <button
         v-for="tool in tools"
         :key="tool.words"
@@ -74,11 +74,11 @@ function overTheirs(): void {
       <template v-if="conflict">
         <p class="second">Now it says:</p>
         <FormattedText :html="item.html" />
-        <v-btn @click="overTheirs">Put mine in its place</v-btn>
+        <v-btn @click="overTheirs">Use mine instead</v-btn>
       </template>
     </ProblemNote>
     <p class="ways">
-      <v-btn type="submit" class="meant" :disabled="!changed || write.busy.value">Keep this text</v-btn>
+      <v-btn type="submit" class="meant" :disabled="!changed || write.busy.value">Save the text</v-btn>
       <v-btn @click="emit('close')">Leave it as it was</v-btn>
     </p>
   </form>

@@ -53,11 +53,11 @@ async function send(): Promise<void> {
     <ProblemNote v-if="time.problem.value" :problem="time.problem.value">
       <template v-if="time.problem.value.conflict">
         <p class="second">Now it says: {{ item[field].words ?? 'no time set' }}.</p>
-        <v-btn @click="useMine">Set mine in its place</v-btn>
+        <v-btn @click="useMine">Use mine instead</v-btn>
       </template>
     </ProblemNote>
     <p class="ways">
-      <v-btn type="submit" class="meant" :disabled="!request || time.busy.value">Set it so</v-btn>
+      <v-btn type="submit" class="meant" :disabled="!request || time.busy.value">Save</v-btn>
       <v-btn @click="emit('close')">Leave it as it is</v-btn>
       <span class="small" role="status">{{ reach }}</span>
     </p>

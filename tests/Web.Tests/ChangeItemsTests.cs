@@ -1,0 +1,167 @@
+using System.Net;
+using Polycline.Testing;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>Several items changed at once: each as by the command for one, all of them or none, undone together.</summary>
+public sealed class ChangeItemsTests : LeadOfASchool
+{
+    private async Task<object[]> Items(params string[] titles)
+    {
+        var items = new List<object>();
+        foreach (var title in titles)
+        {
+            var (id, version) = await CommandExamples.At(School, "item", title);
+            items.Add(new { item = id, version });
+        }
+        return [.. items];
+    }
+
+    private async Task<string[]> Titles(string unit) =>
+        [
+            .. (await Lead.Get(Route("outline"))).Json["units"]!.AsArray().Single(one => one!["title"]!.GetValue<string>() == unit)![
+                "lessons"
+            ]!
+                .AsArray()
+                .SelectMany(lesson => lesson!["items"]!.AsArray())
+                .Select(item => item!["title"]!.GetValue<string>()),
+        ];
+
+    [Fact]
+    public async Task They_are_moved_in_the_order_in_which_they_stand_and_put_back_with_one_undo()
+    {
+        var before = await Titles("Fronts");
+        var (unit, _) = await CommandExamples.At(School, "unit", "Fronts");
+        var (lesson, _) = await CommandExamples.At(School, "lesson", "The warm front");
+        var moved = before[^2..];
+        var done = await Lead.Post(
+            Route("change-items"),
+            new
+            {
+                // Named the other way round.
+                items = (await Items(moved)).Reverse(),
+                place = new
+                {
+                    unit,
+                    lesson,
+                    after = (long?)null,
+                },
+            },
+            Guid.NewGuid()
+        );
+        done.Status.ShouldBe(HttpStatusCode.OK, done.Text);
+        done.Json["words"]!.GetValue<string>().ShouldBe("moved 2 items");
+        var after = await Titles("Fronts");
+        var at = Array.IndexOf(after, moved[0]);
+        after[at + 1].ShouldBe(moved[1]);
+        at.ShouldBeLessThan(Array.IndexOf(after, before[^3]));
+        (await Lead.Post(Route("undo"), new { batch = done.Json["batch"]!.GetValue<long>() }, Guid.NewGuid())).Status.ShouldBe(
+            HttpStatusCode.OK
+        );
+        (await Titles("Fronts")).ShouldBe(before);
+    }
+
+    [Fact]
+    public async Task What_others_refer_to_is_not_removed_unless_these_go_with_it()
+    {
+        var alone = await Lead.Post(Route("change-items"), new { items = await Items("Isobars by hand"), remove = true }, Guid.NewGuid());
+        (alone.Status, alone.Json["detail"]!.GetValue<string>()).ShouldBe(
+            (HttpStatusCode.Conflict, "Nothing was removed. Change their timing or condition first.")
+        );
+        var together = await Lead.Post(
+            Route("change-items?preview=true"),
+            new { items = await Items("Isobars by hand", "Arrows on the chart"), remove = true }
+        );
+        (together.Status, together.Json["act"]!.GetValue<string>()).ShouldBe((HttpStatusCode.OK, "Remove 2 items from 4 sections"));
+    }
+
+    [Fact]
+    public async Task One_thing_is_asked_for_at_a_time_and_one_that_was_changed_meanwhile_holds_up_all()
+    {
+        var items = await Items("A slow ramp", "Isobars by hand");
+        foreach (
+            var body in new object[]
+            {
+                new { items },
+                new
+                {
+                    items,
+                    published = true,
+                    purpose = "practice",
+                },
+            }
+        )
+        {
+            var refused = await Lead.Post(Route("change-items"), body, Guid.NewGuid());
+            (refused.Status, refused.Json["field"]!.GetValue<string>()).ShouldBe(
+                (HttpStatusCode.UnprocessableEntity, "items"),
+                refused.Text
+            );
+        }
+        await Lead.Post(Route("rename-item"), await CommandExamples.Rename(School), Guid.NewGuid());
+        var (renamed, version) = await CommandExamples.At(School, "item", "Cloud diary");
+        var stale = await Lead.Post(
+            Route("change-items"),
+            new { items = items.Append(new { item = renamed, version = version + 1 }), published = false },
+            Guid.NewGuid()
+        );
+        stale.Status.ShouldBe(HttpStatusCode.Conflict, stale.Text);
+        (await Lead.Get(Route("outline"))).Json["units"]!
+            .AsArray()
+            .SelectMany(unit => unit!["lessons"]!.AsArray().SelectMany(lesson => lesson!["items"]!.AsArray()))
+            .Single(item => item!["title"]!.GetValue<string>() == "A slow ramp")!["published"]!
+            .GetValue<bool>()
+            .ShouldBeTrue();
+    }
+
+    [Fact]
+    public async Task A_new_item_comes_to_stand_where_it_was_put()
+    {
+        var (unit, _) = await CommandExamples.At(School, "unit", "Fronts");
+        var (lesson, _) = await CommandExamples.At(School, "lesson", "The warm front");
+        var after = await School.Item("A slow ramp");
+        foreach (var (title, place) in new[] { ("After the ramp", (long?)after), ("First of all", null) })
+            (
+                await Lead.Post(
+                    Route("add-item"),
+                    new
+                    {
+                        unit,
+                        lesson,
+                        kind = "page",
+                        purpose = "to-read",
+                        title,
+                        section = (long?)null,
+                        after = place,
+                        first = place is null,
+                    },
+                    Guid.NewGuid()
+                )
+            ).Status.ShouldBe(HttpStatusCode.OK);
+        var titles = await Titles("Fronts");
+        titles[Array.IndexOf(titles, "A slow ramp") + 1].ShouldBe("After the ramp");
+        Array.IndexOf(titles, "First of all").ShouldBeLessThan(Array.IndexOf(titles, "A slow ramp"));
+    }
+
+    [Fact]
+    public async Task How_many_have_handed_in_is_counted_by_item_and_section()
+    {
+        var item = await School.Item("Isobars by hand");
+        var counted = (await Lead.Get(Route("handed-in"))).Json;
+        var row = counted["items"]!.AsArray().Single(one => one!["item"]!.GetValue<long>() == item)!;
+        var counts = row["students"]!.AsArray().Select(count => count!.GetValue<int>()).ToArray();
+        counts.Length.ShouldBe(counted["sections"]!.AsArray().Count);
+        var bySection = await School.Sql(connection =>
+            Dapper.SqlMapper.QueryAsync<(long Section, int Count)>(
+                connection,
+                "SELECT section, count(*)::int FROM work WHERE item = @item GROUP BY section",
+                new { item }
+            )
+        );
+        var expected = bySection.ToDictionary(one => one.Section, one => one.Count);
+        counts.ShouldBe(counted["sections"]!.AsArray().Select(section => expected.GetValueOrDefault(section!.GetValue<long>())));
+        counts.Sum().ShouldBeGreaterThan(20);
+    }
+}

@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import { computed, ref, useId, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import { useLevels } from '../../foundation/levels'
+import { useAnswer } from '../../foundation/useAnswer'
+import { type Find, findsOf, found } from './finding'
+
+/** What is written, and what is found by it: arrows choose, Enter goes there. */
+const props = defineProps<{ edition: number }>()
+const emit = defineEmits<{ gone: [] }>()
+
+const levels = useLevels()
+const route = useRoute()
+const router = useRouter()
+const params = { params: { path: { edition: props.edition } } }
+const outline = useAnswer(
+  computed(() => keys.ofEdition(props.edition, 'outline', '')),
+  () => api.GET('/api/editions/{edition}/outline', params),
+)
+const people = useAnswer(
+  computed(() => keys.ofEdition(props.edition, 'students', '')),
+  () => api.GET('/api/editions/{edition}/students', params),
+)
+const written = ref('')
+const at = ref(0)
+const id = useId()
+const all = computed(() => findsOf(props.edition, levels.value, outline.data.value, people.data.value))
+const hits = computed(() => found(all.value, written.value))
+watch(written, () => (at.value = 0))
+
+const kinds: Record<Find['kind'], string> = {
+  item: '',
+  group: '',
+  student: 'as this student sees it',
+  section: 'section',
+  screen: 'screen',
+  act: 'do it',
+}
+
+function move(by: number): void {
+  const { length } = hits.value.shown
+  if (length > 0) at.value = (at.value + by + length) % length
+}
+
+async function go(one: Find | undefined): Promise<void> {
+  if (!one || typeof one.to !== 'object') return
+  emit('gone')
+  // The moment in view stays, and the section, unless another is found.
+  const { at: moment, section } = route.query
+  await router.push({
+    ...one.to,
+    query: { ...(moment && { at: moment }), ...(section && { section }), ...('query' in one.to ? one.to.query : {}) },
+  })
+}
+</script>
+
+<template>
+  <section class="sheet" aria-label="Find">
+    <v-text-field
+      v-model="written"
+      class="large"
+      autofocus
+      autocomplete="off"
+      maxlength="100"
+      aria-label="Find"
+      aria-autocomplete="list"
+      :aria-controls="`${id}-found`"
+      :aria-activedescendant="hits.shown.length ? `${id}-${at}` : undefined"
+      :placeholder="`${levels.item.a}, a student, a section, a screen, or what you want to do`"
+      @keydown.down.prevent="move(1)"
+      @keydown.up.prevent="move(-1)"
+      @keydown.enter.prevent="go(hits.shown[at])"
+      @keydown.esc.stop="emit('gone')"
+    />
+    <ul :id="`${id}-found`" role="listbox" aria-label="Found" class="found">
+      <li
+        v-for="(one, n) in hits.shown"
+        :id="`${id}-${n}`"
+        :key="`${one.kind} ${one.code} ${one.title} ${one.note}`"
+        role="option"
+        :aria-selected="n === at"
+        :class="{ at: n === at }"
+        @click="go(one)"
+        @pointermove="at = n"
+      >
+        <span class="code">{{ one.code }}</span>
+        <span>{{ one.title }}</span>
+        <span class="small note">{{ one.note }}</span>
+        <span class="small kind">{{ kinds[one.kind] }}</span>
+      </li>
+    </ul>
+    <p class="small" role="status">
+      <template v-if="outline.problem.value">{{ outline.problem.value.title }}</template>
+      <template v-else-if="!outline.data.value">Reading the course …</template>
+      <template v-else-if="hits.shown.length === 0"
+        >Nothing here is called “{{ written }}”. Try a code, a word of a title or a name.</template
+      >
+      <template v-else-if="hits.others">and {{ hits.others }} more: write another word</template>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.found {
+  padding: var(--space-4) 0;
+}
+.found li {
+  display: grid;
+  grid-template-columns: 48px auto 1fr auto;
+  align-items: baseline;
+  gap: var(--space-4);
+  min-height: 28px;
+  padding: var(--space-2) var(--space-4);
+  cursor: pointer;
+}
+.found .at {
+  background: var(--faint-hair);
+}
+.code {
+  color: var(--ink-2);
+}
+.note {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,153 @@
+import { useLocalStorage } from '@vueuse/core'
+import { type Ref, computed, nextTick, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { useQueryClient } from '@tanstack/vue-query'
+import type { Schemas } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import { useLevels } from '../../foundation/levels'
+import { useScreenKeys } from '../../foundation/useKeys'
+import { nudge, putUnder } from './outlineMoves'
+import { type ItemRow, type Row } from './outlineRows'
+import { type View, between, everything, homesOf, inView, itemsUnder } from './outlineView'
+import type { KindOfRow } from './adding/newRow'
+import { useOutline } from './useOutline'
+import { useOutlineEdits } from './useOutlineEdits'
+
+const SHOWN = ['lines', 'dates', 'handed-in'] as const
+
+/** Everything one does with the rows of the outline: finding, folding, opening, taking several, moving, adding. */
+export function useOutlineScreen(edition: Ref<number>, list: Readonly<Ref<HTMLElement | null>>) {
+  const route = useRoute()
+  const router = useRouter()
+  const levels = useLevels()
+  const client = useQueryClient()
+  const { outline, problem, rows, facts } = useOutline(edition)
+  const edits = useOutlineEdits(edition)
+
+  // What is folded is kept for each person on this device.
+  const who = client.getQueryData<Schemas['PlacesAnswer']>(keys.places)?.name ?? ''
+  const kept = useLocalStorage<string[]>(`polycline-folded ${edition.value} ${who}`, [], { writeDefaults: false })
+  const folded = computed(() => new Set(kept.value))
+  const view = ref<View>({ ...everything })
+  const shownRows = computed(() => inView(rows.value, view.value, folded.value, levels.value))
+  const foldable = computed(() => rows.value.filter((row) => row.level !== 'item').map((row) => row.key))
+  const allFolded = computed(() => rows.value.every((row) => row.level !== 'unit' || folded.value.has(row.key)))
+
+  function fold(key: string, isFolded = !folded.value.has(key)): void {
+    kept.value = isFolded ? [...new Set([...kept.value, key])] : kept.value.filter((one) => one !== key)
+  }
+  function foldAll(): void {
+    kept.value = allFolded.value ? [] : foldable.value.filter((key) => key.startsWith('unit'))
+  }
+
+  /** The open row, and what stands at the right of each, are in the address. */
+  const opened = computed(() => (typeof route.query.row === 'string' ? route.query.row : null))
+  const show = computed({
+    get: () => SHOWN.find((one) => one === route.query.show) ?? 'lines',
+    set: (way) => void router.replace({ query: { ...route.query, show: way === 'lines' ? undefined : way } }),
+  })
+  const open = (key: string | null) => router.replace({ query: { ...route.query, row: key ?? undefined } })
+  // What is opened from elsewhere is unfolded.
+  watch(
+    [opened, rows],
+    ([key]) => {
+      const row = rows.value.find((one) => one.key === key)
+      if (row) homesOf(row).forEach((home) => folded.value.has(home) && fold(home, false))
+    },
+    { immediate: true },
+  )
+
+  /** The items that are taken, by their rows' keys. */
+  const chosen = ref(new Set<string>())
+  let anchor: string | null = null
+  const chosenItems = computed(() =>
+    rows.value.flatMap((row): ItemRow[] => (row.level === 'item' && chosen.value.has(row.key) ? [row.item] : [])),
+  )
+  const isChosen = (row: Row) => {
+    const under = itemsUnder(rows.value, row)
+    return under.length > 0 && under.every((one) => chosen.value.has(one.key))
+  }
+  function choose(row: Row, extend: boolean): void {
+    const taken = new Set(chosen.value)
+    const from = extend && anchor ? between(shownRows.value, anchor, row.key) : [row.key]
+    const all = shownRows.value.filter((one) => from.includes(one.key)).flatMap((one) => itemsUnder(rows.value, one))
+    const isOn = !extend && isChosen(row)
+    for (const one of all) {
+      if (isOn) taken.delete(one.key)
+      else taken.add(one.key)
+    }
+    chosen.value = taken
+    anchor = row.key
+  }
+  const letGo = () => (chosen.value = new Set())
+
+  const focusOn = (key: string) => list.value?.querySelector<HTMLElement>(`[data-stop="${key}"]`)?.focus()
+  const focused = () => {
+    const key = (document.activeElement as HTMLElement | null)?.closest<HTMLElement>('[data-row]')?.dataset.row
+    return shownRows.value.find((row) => row.key === key) ?? null
+  }
+  function step(by: number): void {
+    const stops = [...(list.value?.querySelectorAll<HTMLElement>('[data-stop]') ?? [])]
+    const at = stops.indexOf(document.activeElement as HTMLElement)
+    stops[at < 0 ? 0 : Math.min(stops.length - 1, Math.max(0, at + by))]?.focus()
+  }
+  function stepAndChoose(by: number): void {
+    const from = focused()
+    step(by)
+    const to = focused()
+    if (from && !anchor) anchor = from.key
+    if (to) choose(to, true)
+  }
+
+  /** Closes a row and leaves the focus where it was opened from. */
+  async function close(key: string): Promise<void> {
+    await open(null)
+    focusOn(key)
+  }
+  async function move(row: Row, by: -1 | 1): Promise<void> {
+    if (edits.busy.value) return
+    await edits.move(nudge(rows.value, row, by))
+    await nextTick()
+    focusOn(row.key)
+  }
+  const drop = (row: Row, above: Row | null) => edits.move(putUnder(row, above))
+  async function remove(row: Row): Promise<void> {
+    if (await edits.remove(row)) await open(null)
+  }
+
+  /** Under which row something new is being written; an empty key: at the very end. */
+  const adding = ref<{ under: string; kind?: KindOfRow } | null>(null)
+  const addUnder = (row: Row | null) => (adding.value = { under: row?.key ?? '' })
+
+  useScreenKeys([
+    { key: 'ArrowDown', words: 'to the next row', run: () => step(1) },
+    { key: 'ArrowUp', words: 'to the row before', run: () => step(-1) },
+    { key: 'Enter', words: 'open the row' },
+    { key: 'Escape', words: 'close it unchanged; let go of what is chosen', run: leave },
+    { key: 'ArrowLeft', words: 'fold', run: () => foldFocused(true) },
+    { key: 'ArrowRight', words: 'unfold', run: () => foldFocused(false) },
+    { key: 'n', words: 'add a row under this one', run: () => addUnder(focused()) },
+    { key: 'x', words: 'choose the row, or let it go', run: () => chooseFocused() },
+    { key: 'Shift+ArrowDown', words: 'choose the next row too', run: () => stepAndChoose(1) },
+    { key: 'Shift+ArrowUp', words: 'choose the row before too', run: () => stepAndChoose(-1) },
+    { key: 'Alt+↑ ↓', words: 'move the row' },
+  ])
+  function leave(): void {
+    if (adding.value) adding.value = null
+    else if (opened.value) void close(opened.value)
+    else letGo()
+  }
+  function foldFocused(isFolded: boolean): void {
+    const row = focused()
+    if (row && row.level !== 'item') fold(row.key, isFolded)
+  }
+  function chooseFocused(): void {
+    const row = focused()
+    if (row && outline.value?.canChange) choose(row, false)
+  }
+
+  return {
+    ...{ outline, problem, rows, facts, edits, view, shownRows, folded, fold, foldAll, allFolded, show },
+    ...{ opened, open, close, move, drop, remove, chosen, chosenItems, isChosen, choose, letGo, adding, addUnder },
+  }
+}
