@@ -150,6 +150,8 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "change-timetable",
             "sections?section=2&shows=timetable",
             p => Button(p, "add a time"),
+            // What it does is said under the button, which moves as it comes.
+            p => p.SeeText("dates move in 9 Birch"),
             p => Button(p, "Save the timetable")
         ),
         new("sections/HerePanel", "differ", "sections?section=2&shows=lessons", p =>

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
-import type { Schemas } from '../../foundation/api/client'
+import type { Schemas } from '../../../foundation/api/client'
 import { fallsOf } from './falls'
-import type { Row } from './outlineRows'
+import type { Row } from '../outlineRows'
 
 const run = (lesson: number, from: string | null, to: string | null, more: Partial<Schemas['PaceRun']> = {}) => ({
   lesson,

@@ -1,5 +1,5 @@
-import type { Schemas } from '../../foundation/api/client'
-import type { Row } from './outlineRows'
+import type { Schemas } from '../../../foundation/api/client'
+import type { Row } from '../outlineRows'
 
 type Pace = Schemas['PaceAnswer']
 
