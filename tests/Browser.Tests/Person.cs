@@ -169,6 +169,17 @@ public sealed class Person : IDisposable
         field.SendKeys(Keys.Control + "a" + Keys.Null + text + Keys.Tab);
     }
 
+    /// <summary>Takes something with the mouse, moves it over something else and lets it go there.</summary>
+    public void DragOnto(IWebElement taken, IWebElement target) =>
+        new OpenQA.Selenium.Interactions.Actions(driver)
+            .ClickAndHold(taken)
+            .MoveByOffset(0, 8)
+            .MoveToElement(target)
+            .MoveByOffset(0, 6)
+            .Pause(TimeSpan.FromMilliseconds(200))
+            .Release()
+            .Perform();
+
     /// <summary>Types wherever the focus is.</summary>
     public void Type(string keys) => driver.SwitchTo().ActiveElement().SendKeys(keys);
 

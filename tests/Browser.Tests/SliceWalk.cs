@@ -120,8 +120,8 @@ public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedS
         orla.Press(orla.See("//button[normalize-space() = 'Davit Lindqvist']"));
         orla.SeeText("What Davit Lindqvist sees");
         orla.Press(orla.See("//button[@title = 'Look at another moment']"));
-        orla.Write("The moment: date", "15 Oct");
-        orla.Write("The moment: time", "10");
+        orla.Write("Date to look at", "15 Oct");
+        orla.Write("Time to look at", "10");
         orla.Press(Button(orla, "done"));
         orla.SeeText("Thu 15 Oct, 10:00 – in 7 days");
         // What opens on Tuesday can be opened then.

@@ -10,9 +10,11 @@ import './look/paper.css'
 import './look/controls.css'
 import { layPaper } from './look/usePaper'
 import { makeVuetify } from './look/vuetify'
+import { holdUnread } from './parts/fields/useTyped'
 import { router } from './router'
 
 layPaper()
+holdUnread()
 const onError = leadToSignIn(router, () => client)
 const client: QueryClient = new QueryClient({
   queryCache: new QueryCache({ onError }),

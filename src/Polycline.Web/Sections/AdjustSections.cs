@@ -183,8 +183,8 @@ public sealed class AdjustSections : IPlanningCommand<EditionPlan, AdjustSection
             ? $"Put back {what} in {where}"
             : (request.Changes.Select(change => change.Field).Distinct().ToList() is [var field] ? field : (AdjustedField?)null) switch
             {
-                AdjustedField.Hold => $"{(isSo ? "Keep back" : "No longer keep back")} {what} in {where}",
-                AdjustedField.Skip => $"{(isSo ? "Drop" : "No longer drop")} {what} in {where}",
+                AdjustedField.Hold => $"{(isSo ? "Keep back" : "Stop keeping back")} {what} in {where}",
+                AdjustedField.Skip => $"{(isSo ? "Drop" : "Stop dropping")} {what} in {where}",
                 AdjustedField.Published => $"{(isSo ? "Publish" : "Unpublish")} {what} in {where}",
                 _ => $"Change {what} in {where}",
             };

@@ -14,7 +14,7 @@ public sealed record HandedInAnswer(IReadOnlyList<Id<Section>> Sections, IReadOn
 /// <param name="Students">How many of each section have handed it in, in the order of the sections.</param>
 public sealed record HandedInRow(Id<Item> Item, IReadOnlyList<int> Students);
 
-/// <summary>Counts how many students of each section have handed in what. Items that nobody has handed in are left out.</summary>
+/// <summary>Counts for each item how many students of each section have handed it in. Items nobody has handed in are left out.</summary>
 public static class ReadHandedIn
 {
     public static async Task<HandedInAnswer> Handle(

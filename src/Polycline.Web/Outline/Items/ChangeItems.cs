@@ -52,7 +52,7 @@ public sealed record ItemsForWhom(IReadOnlyList<string>? Groups, IReadOnlyList<s
 /// <param name="After">The item they then come after; null: first.</param>
 public sealed record ItemsPlace(Id<Unit> Unit, Id<Lesson>? Lesson, Id<Item>? After);
 
-/// <summary>Does one thing to several items at once, as it is done to each; done whole or not at all, and undone as one.</summary>
+/// <summary>Makes one change to several items, each as by the command for one: all of them or none, undone together.</summary>
 public sealed class ChangeItems : IPlanningCommand<EditionPlan, ChangeItemsRequest>
 {
     public static string Name => "change-items";

@@ -81,7 +81,7 @@ function found(_: string, query: string, item?: { raw: (typeof items.value)[numb
     :placeholder="placeholder"
     :disabled="disabled"
     item-props="props"
-    no-data-text="There is nothing to choose from yet."
+    no-data-text="Nothing to choose from yet."
     :style="{ width }"
   />
 </template>

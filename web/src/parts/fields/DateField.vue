@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { useSchoolDays } from '../../foundation/dates/schoolDays'
 import { spokenDate, typedDate } from '../../foundation/dates/typedDate'
+import { useTyped } from './useTyped'
 
 /** A date: typed freely – “22/10”, “thu”, “+3 classes” – or picked from a month. It stands there as *Thu 22 Oct*. */
 const props = defineProps<{
@@ -18,31 +19,23 @@ const date = defineModel<string | null>({ required: true })
 
 const school = useSchoolDays()
 const days = computed(() => ({ ...school.value, ...(props.classDays && { classDays: props.classDays }) }))
-const spoken = () => (date.value ? spokenDate(date.value, days.value) : '')
-const text = ref(spoken())
-const problem = ref('')
-const picking = ref(false)
-// What is typed is left alone until it is read; what changes from elsewhere is written anew.
-watch([date, () => days.value.first], () => {
-  text.value = spoken()
-  problem.value = ''
-})
-
 const outside = (known: string) =>
   props.min && known < props.min
     ? `Choose ${spokenDate(props.min, days.value)} or later.`
     : props.max && known > props.max
       ? `Choose ${spokenDate(props.max, days.value)} or earlier.`
       : ''
-
-function read(): void {
-  if (text.value === spoken()) return void (problem.value = '')
-  const typed = typedDate(text.value, days.value, date.value)
-  problem.value = 'problem' in typed ? typed.problem : typed.date ? outside(typed.date) : ''
-  if (problem.value || 'problem' in typed) return
-  date.value = typed.date ?? ''
-  text.value = spoken()
-}
+const { text, problem, settle, settleFirst, rewrite } = useTyped(
+  date,
+  () => (date.value ? spokenDate(date.value, days.value) : ''),
+  (written) => {
+    const typed = typedDate(written, days.value, date.value)
+    if ('problem' in typed) return typed
+    const wrong = typed.date ? outside(typed.date) : ''
+    return wrong ? { problem: wrong } : { value: typed.date ?? '' }
+  },
+)
+const picking = ref(false)
 
 const pad = (n: number) => `${n}`.padStart(2, '0')
 /** What a picker of months takes and gives is a day of this device's calendar. */
@@ -51,29 +44,24 @@ const picked = computed({
   set: (day: Date | null) => {
     picking.value = false
     if (day) date.value = `${day.getFullYear()}-${pad(day.getMonth() + 1)}-${pad(day.getDate())}`
+    rewrite()
   },
 })
 const month = computed(() => new Date(`${date.value || days.value.today}T12:00`))
-
-/** Enter reads what was typed before it does anything else: what comes of it is seen first. */
-function readFirst(event: KeyboardEvent): void {
-  const before = text.value
-  read()
-  if (text.value !== before || problem.value) event.preventDefault()
-}
 </script>
 
 <template>
   <v-text-field
     v-model="text"
     class="date"
+    :class="{ unread: problem }"
     autocomplete="off"
     :aria-label="label"
     :placeholder="placeholder ?? 'a date'"
     :disabled="disabled"
     :error-messages="problem"
-    @blur="read"
-    @keydown.enter="readFirst"
+    @blur="settle"
+    @keydown.enter="settleFirst"
   >
     <template #append-inner>
       <v-menu v-model="picking" :close-on-content-click="false">

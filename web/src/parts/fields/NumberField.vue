@@ -31,6 +31,7 @@ function read(written: string): void {
 <template>
   <v-text-field
     class="number"
+    :class="{ unread: problem }"
     inputmode="numeric"
     autocomplete="off"
     :model-value="text"

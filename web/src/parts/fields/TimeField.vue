@@ -1,37 +1,26 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { ref } from 'vue'
 import { typedTime } from '../../foundation/dates/typedDate'
+import { useTyped } from './useTyped'
 
 /** A time of day: typed – “10:40”, “1040”, “2pm” – or picked in steps of five minutes. */
 defineProps<{ label: string; disabled?: boolean }>()
 /** `10:40`; empty: none. */
 const time = defineModel<string>({ required: true })
 
-const text = ref(time.value)
-const problem = ref('')
+const { text, problem, settle, settleFirst, rewrite } = useTyped(
+  time,
+  () => time.value,
+  (written) => {
+    const typed = typedTime(written)
+    return 'problem' in typed ? typed : { value: typed.time ?? '' }
+  },
+)
 const picking = ref(false)
-watch(time, (now) => {
-  text.value = now
-  problem.value = ''
-})
-
-function read(): void {
-  const typed = typedTime(text.value ?? '')
-  problem.value = 'problem' in typed ? typed.problem : ''
-  if ('problem' in typed) return
-  time.value = typed.time ?? ''
-  text.value = time.value
-}
 
 function pick(picked: string | null): void {
   if (picked) time.value = picked
-}
-
-/** Enter reads what was typed before it does anything else: what comes of it is seen first. */
-function readFirst(event: KeyboardEvent): void {
-  const before = text.value
-  read()
-  if (text.value !== before || problem.value) event.preventDefault()
+  rewrite()
 }
 </script>
 
@@ -39,14 +28,15 @@ function readFirst(event: KeyboardEvent): void {
   <v-text-field
     v-model="text"
     class="time"
+    :class="{ unread: problem }"
     autocomplete="off"
     inputmode="numeric"
     :aria-label="label"
     placeholder="00:00"
     :disabled="disabled"
     :error-messages="problem"
-    @blur="read"
-    @keydown.enter="readFirst"
+    @blur="settle"
+    @keydown.enter="settleFirst"
   >
     <template #append-inner>
       <v-menu v-model="picking" :close-on-content-click="false">

@@ -144,8 +144,9 @@ h1 {
 }
 /* Somebody's name may be long: it stands in the same place, smaller. */
 h1.through {
-  font-size: var(--size-unit);
+  font-size: var(--size-large);
   white-space: normal;
+  padding-right: var(--space-6);
 }
 .words {
   display: grid;

@@ -182,8 +182,8 @@ async function drop(): Promise<void> {
       />
       <div class="moment" :class="inTerm ? place : 'outside'" :style="inTerm ? { left: percent(at) } : {}">
         <form v-if="setting" class="set" @submit.prevent @keydown.esc.stop="setting = false">
-          <DateField v-model="asked.date" label="The moment: date" />
-          <TimeField v-model="asked.time" label="The moment: time" />
+          <DateField v-model="asked.date" label="Date to look at" />
+          <TimeField v-model="asked.time" label="Time to look at" />
           <button type="button" class="word-button" @click="setting = false">done</button>
         </form>
         <template v-else>

@@ -103,7 +103,7 @@ useScreenKeys([
             <h2 id="marks-title" class="ruled-head">Marked in this term</h2>
             <p v-if="calendar.marks.length === 0" class="second none">
               Nothing yet: every {{ calendar.weekdays.length === 5 ? 'weekday' : 'teaching day' }} of the term has
-              classes. Drag over days to close the school, or take its closures from a calendar file.
+              classes. Drag over days to close the school, or import its closures from a file.
             </p>
             <ProblemNote v-if="mark.problem.value" :problem="mark.problem.value" />
             <ul class="ruled">

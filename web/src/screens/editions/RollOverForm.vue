@@ -68,7 +68,7 @@ function addSection(): void {
           :label="`Letter of section ${at + 1}`"
           :choices="Object.keys(sectionLines).map((letter) => ({ value: letter, title: letter }))"
         />
-        <span>with the timetable and teachers of</span>
+        <span>taking over the timetable and teachers of</span>
         <ChoiceField
           v-model="section.succeeds"
           :label="`Timetable and teachers of section ${at + 1}`"

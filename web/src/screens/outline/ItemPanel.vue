@@ -213,6 +213,7 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
 .parts {
   display: flex;
   flex-wrap: wrap;
+  align-items: baseline;
   gap: var(--space-4) var(--space-5);
 }
 .halves {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, toRef } from 'vue'
+import { computed, ref, toRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { api } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
@@ -13,18 +14,34 @@ const joinable = useAnswer(
   computed(() => keys.ofEdition(props.edition, 'joinable', '')),
   () => api.GET('/api/editions/{edition}/joinable', { params: { path: { edition: props.edition } } }),
 )
+const opened = ref(false)
+// Whoever is sent here to add one finds the list open.
+const route = useRoute()
+const router = useRouter()
+watch(
+  () => route.query.do,
+  (what) => {
+    if (what !== 'add-section') return
+    opened.value = true
+    void router.replace({ query: { ...route.query, do: undefined } })
+  },
+  { immediate: true },
+)
 const join = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/join-section')
 </script>
 
 <template>
-  <span v-if="joinable.data.value?.sections.length" class="join">
-    <v-menu>
+  <span class="join">
+    <v-menu v-model="opened">
       <template #activator="{ props: opener }">
         <button v-bind="opener" type="button" class="word-button small">add a section</button>
       </template>
-      <nav class="sheet" aria-label="Sections that follow nothing">
-        <ul role="menu">
-          <li v-for="section in joinable.data.value.sections" :key="section.section" role="none">
+      <nav class="sheet" aria-label="Sections that follow no course yet">
+        <p v-if="joinable.data.value?.sections.length === 0" class="second none">
+          Every section you teach follows a course already.
+        </p>
+        <ul v-else role="menu">
+          <li v-for="section in joinable.data.value?.sections ?? []" :key="section.section" role="none">
             <button
               role="menuitem"
               type="button"
@@ -43,6 +60,9 @@ const join = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}
 <style scoped>
 .sheet {
   padding: var(--space-3) 0;
+}
+.none {
+  padding: var(--space-3) var(--space-7);
 }
 .sheet button {
   display: block;

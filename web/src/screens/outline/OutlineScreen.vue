@@ -1,7 +1,5 @@
 <script setup lang="ts">
-import { type CSSProperties, computed, ref, toRef, useTemplateRef, watch } from 'vue'
-import { useRoute } from 'vue-router'
-import { useDraggable } from 'vue-draggable-plus'
+import { computed, toRef, useTemplateRef } from 'vue'
 import { useLevels } from '../../foundation/levels'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
@@ -11,64 +9,41 @@ import CoursePanel from './CoursePanel.vue'
 import LifeScale from './rows/LifeScale.vue'
 import OutlineRow from './rows/OutlineRow.vue'
 import OutlineTools from './OutlineTools.vue'
+import { groundOf } from './rows/lives'
 import { useLives } from './rows/useLives'
+import { useRowDragging } from './rows/useRowDragging'
 import { useOutlineScreen } from './useOutlineScreen'
 
 /** What is the course, and where is everybody in it? Units, lessons, items; a row opens in place, under itself. */
 const props = defineProps<{ edition: number }>()
 const levels = useLevels()
-const route = useRoute()
 
 const edition = toRef(props, 'edition')
 const list = useTemplateRef<HTMLElement>('list')
 const screen = useOutlineScreen(edition, list)
-const { outline, problem, rows, facts, edits, view, shownRows, folded, show, opened, adding, chosen, chosenItems } =
-  screen
-const { lives, counts, scale } = useLives(edition, rows)
+const {
+  outline,
+  problem,
+  rows,
+  facts,
+  edits,
+  view,
+  shownRows,
+  folded,
+  show,
+  opened,
+  adding,
+  chosen,
+  chosenItems,
+  isSettings,
+} = screen
+const { lives, counts, scale } = useLives(edition, rows, show)
 const items = computed(() => rows.value.flatMap((row) => (row.level === 'item' ? [row.item] : [])))
-/** Whether what holds for the whole course is being changed. */
-const whole = ref(route.query.do === 'settings')
-if (route.query.do === 'add') adding.value = { under: '', kind: 'unit' }
-const under = computed(() => shownRows.value.find((row) => row.key === adding.value?.under) ?? null)
 
 /** The moment and the closures, behind the lines of every row. */
-const ground = computed<CSSProperties>(() => {
-  const term = scale.value
-  if (!term || show.value !== 'lines') return {}
-  const at = (place: number, wide: number) => `${((100 * place) / (term.days - wide)).toFixed(2)}%`
-  const closed = term.closures.map(({ from, to }) => ({
-    left: at(from, to - from),
-    wide: `${(100 * (to - from)) / term.days}%`,
-  }))
-  return {
-    '--ground': [
-      'linear-gradient(var(--accent), var(--accent))',
-      ...closed.map(() => 'repeating-linear-gradient(135deg, transparent 0 4px, var(--hair) 4px 5px)'),
-    ].join(','),
-    '--ground-at': [`${at(term.momentAt, 0)} 0`, ...closed.map(({ left }) => `${left} 0`)].join(','),
-    '--ground-size': ['1px 100%', ...closed.map(({ wide }) => `${wide} 100%`)].join(','),
-  } as CSSProperties
-})
+const ground = computed(() => (scale.value && show.value === 'lines' ? groundOf(scale.value) : undefined))
 
-// Sortable moves the row itself, by mouse or finger; here it is put back where it was, and the course decides where it goes.
-const sorting = useDraggable(list, {
-  immediate: false,
-  draggable: '.row',
-  filter: 'input, .pick, .fold, .insert',
-  preventOnFilter: false,
-  delay: 150,
-  delayOnTouchOnly: true,
-  forceFallback: true,
-  fallbackTolerance: 4,
-  onEnd({ item, oldIndex, newIndex }) {
-    if (oldIndex === undefined || newIndex === undefined || oldIndex === newIndex) return
-    const moved = shownRows.value[oldIndex]!
-    const without = shownRows.value.filter((_, n) => n !== oldIndex)
-    list.value?.insertBefore(item, list.value.querySelector(`[data-row="${shownRows.value[oldIndex + 1]?.key}"]`))
-    if (outline.value?.canChange) void screen.drop(moved, without[newIndex - 1] ?? null)
-  },
-})
-watch(list, (there) => there && outline.value?.canChange && sorting.start(), { flush: 'post' })
+useRowDragging(list, shownRows, (row, above) => void screen.drop(row, above), screen.canChange)
 </script>
 
 <template>
@@ -83,7 +58,7 @@ watch(list, (there) => there && outline.value?.canChange && sorting.start(), { f
         :outline="outline"
         :all-folded="screen.allFolded.value"
         @fold="screen.foldAll()"
-        @settings="whole = !whole"
+        @settings="isSettings = !isSettings"
       />
       <div class="heads">
         <span class="small" role="status">{{ shownRows.length === 1 ? '1 row' : `${shownRows.length} rows` }}</span>
@@ -122,16 +97,18 @@ watch(list, (there) => there && outline.value?.canChange && sorting.start(), { f
               @move="screen.move(row, $event)"
             />
             <AddRow
-              v-if="adding && under === row"
+              v-if="adding?.under === row.key"
               :edition="edition"
               :under="row"
+              :asked="adding.kind"
               :sections="outline.sections"
+              @added="screen.addNext"
               @close="adding = null"
             />
           </template>
         </div>
         <AddRow
-          v-if="outline.canChange && adding && !under"
+          v-if="outline.canChange && adding && adding.under === null"
           :edition="edition"
           :under="rows.at(-1) ?? null"
           asked="unit"
@@ -139,16 +116,16 @@ watch(list, (there) => there && outline.value?.canChange && sorting.start(), { f
           @close="adding = null"
         />
         <p v-else-if="outline.canChange" class="last">
-          <button type="button" class="word-button small" @click="adding = { under: '', kind: 'unit' }">
+          <button type="button" class="word-button small" @click="adding = { under: null }">
             add {{ levels.unit.a }}
           </button>
         </p>
       </div>
       <CoursePanel
-        v-if="whole && outline.canChange"
+        v-if="isSettings && outline.canChange"
         :edition="edition"
         :settings="outline.settings"
-        @close="whole = false"
+        @close="isSettings = false"
       />
       <ChosenPanel
         v-else-if="chosenItems.length > 0 && outline.canChange"

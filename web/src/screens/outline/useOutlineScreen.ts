@@ -1,13 +1,13 @@
 import { useLocalStorage } from '@vueuse/core'
 import { type Ref, computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { useQueryClient } from '@tanstack/vue-query'
-import type { Schemas } from '../../foundation/api/client'
+import { useQuery } from '@tanstack/vue-query'
+import { api, ask } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { useLevels } from '../../foundation/levels'
 import { useScreenKeys } from '../../foundation/useKeys'
 import { nudge, putUnder } from './outlineMoves'
-import { type ItemRow, type Row } from './outlineRows'
+import { type ItemRow, type Row, titleOf } from './outlineRows'
 import { type View, between, everything, homesOf, inView, itemsUnder } from './outlineView'
 import type { KindOfRow } from './adding/newRow'
 import { useOutline } from './useOutline'
@@ -20,24 +20,26 @@ export function useOutlineScreen(edition: Ref<number>, list: Readonly<Ref<HTMLEl
   const route = useRoute()
   const router = useRouter()
   const levels = useLevels()
-  const client = useQueryClient()
   const { outline, problem, rows, facts } = useOutline(edition)
   const edits = useOutlineEdits(edition)
 
   // What is folded is kept for each person on this device.
-  const who = client.getQueryData<Schemas['PlacesAnswer']>(keys.places)?.name ?? ''
-  const kept = useLocalStorage<string[]>(`polycline-folded ${edition.value} ${who}`, [], { writeDefaults: false })
+  const places = useQuery({ queryKey: keys.places, queryFn: () => ask(api.GET('/api/places')) })
+  const kept = useLocalStorage<string[]>(
+    () => `polycline-folded ${edition.value} ${places.data.value?.name ?? ''}`,
+    [],
+    { writeDefaults: false },
+  )
   const folded = computed(() => new Set(kept.value))
   const view = ref<View>({ ...everything })
   const shownRows = computed(() => inView(rows.value, view.value, folded.value, levels.value))
-  const foldable = computed(() => rows.value.filter((row) => row.level !== 'item').map((row) => row.key))
   const allFolded = computed(() => rows.value.every((row) => row.level !== 'unit' || folded.value.has(row.key)))
 
   function fold(key: string, isFolded = !folded.value.has(key)): void {
     kept.value = isFolded ? [...new Set([...kept.value, key])] : kept.value.filter((one) => one !== key)
   }
   function foldAll(): void {
-    kept.value = allFolded.value ? [] : foldable.value.filter((key) => key.startsWith('unit'))
+    kept.value = allFolded.value ? [] : rows.value.filter((row) => row.level === 'unit').map((row) => row.key)
   }
 
   /** The open row, and what stands at the right of each, are in the address. */
@@ -81,6 +83,8 @@ export function useOutlineScreen(edition: Ref<number>, list: Readonly<Ref<HTMLEl
   }
   const letGo = () => (chosen.value = new Set())
 
+  const canChange = computed(() => outline.value?.canChange ?? false)
+
   const focusOn = (key: string) => list.value?.querySelector<HTMLElement>(`[data-stop="${key}"]`)?.focus()
   const focused = () => {
     const key = (document.activeElement as HTMLElement | null)?.closest<HTMLElement>('[data-row]')?.dataset.row
@@ -115,9 +119,35 @@ export function useOutlineScreen(edition: Ref<number>, list: Readonly<Ref<HTMLEl
     if (await edits.remove(row)) await open(null)
   }
 
-  /** Under which row something new is being written; an empty key: at the very end. */
-  const adding = ref<{ under: string; kind?: KindOfRow } | null>(null)
-  const addUnder = (row: Row | null) => (adding.value = { under: row?.key ?? '' })
+  /** Under which row something new is being written, of which kind; null: a unit, at the very end. */
+  const adding = ref<{ under: string | null; kind?: KindOfRow } | null>(null)
+  const addUnder = (row: Row | null) => (adding.value = { under: row?.key ?? null })
+  /** The next one is written under what was just added, so that several come to stand in the order in which they are written. */
+  function addNext(kind: KindOfRow, title: string): void {
+    const stop = watch(
+      rows,
+      (now) => {
+        const under = now.findIndex((row) => row.key === adding.value?.under)
+        const added = under < 0 ? undefined : now.slice(under + 1).find((row) => titleOf(row) === title)
+        if (!added) return
+        adding.value = { under: added.key, kind }
+        queueMicrotask(() => stop())
+      },
+      { immediate: true },
+    )
+  }
+
+  /** What one comes to do is done once, also where one is there already. */
+  const isSettings = ref(false)
+  watch(
+    () => route.query.do,
+    (what) => {
+      if (what === 'settings') isSettings.value = true
+      if (what === 'add') adding.value = { under: null }
+      if (what === 'settings' || what === 'add') void router.replace({ query: { ...route.query, do: undefined } })
+    },
+    { immediate: true },
+  )
 
   useScreenKeys([
     { key: 'ArrowDown', words: 'to the next row', run: () => step(1) },
@@ -143,11 +173,12 @@ export function useOutlineScreen(edition: Ref<number>, list: Readonly<Ref<HTMLEl
   }
   function chooseFocused(): void {
     const row = focused()
-    if (row && outline.value?.canChange) choose(row, false)
+    if (row && canChange.value) choose(row, false)
   }
 
   return {
     ...{ outline, problem, rows, facts, edits, view, shownRows, folded, fold, foldAll, allFolded, show },
-    ...{ opened, open, close, move, drop, remove, chosen, chosenItems, isChosen, choose, letGo, adding, addUnder },
+    ...{ opened, open, close, move, drop, remove, chosen, chosenItems, isChosen, choose, letGo },
+    ...{ adding, addUnder, addNext, isSettings, canChange },
   }
 }

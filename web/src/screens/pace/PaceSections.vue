@@ -53,6 +53,8 @@ const manners = computed(() => [
 }
 .sections li {
   display: grid;
+  align-content: start;
+  max-width: 226px;
 }
 .manners line {
   stroke: var(--ink-2);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watchEffect } from 'vue'
+import { computed, ref, watch, watchEffect } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useScreenKeys } from '../../foundation/useKeys'
 import { useSection } from '../../foundation/useSection'
@@ -32,8 +32,11 @@ const tabs = ['classes', 'lessons', 'groups'] as const
 /** What is listed stands in the address. */
 const shows = computed(() => tabs.find((tab) => tab === route.query.shows) ?? 'classes')
 /** What is being changed, in the panel below. */
-const open = ref<{ wanted: Wanted } | { place: Place } | 'timetable' | null>(
-  route.query.shows === 'timetable' ? 'timetable' : null,
+const open = ref<{ wanted: Wanted } | { place: Place } | 'timetable' | null>(null)
+watch(
+  () => route.query.shows,
+  (what) => what === 'timetable' && (open.value = 'timetable'),
+  { immediate: true },
 )
 const cards = computed(() => sections.data.value?.sections ?? [])
 const card = computed(() => cards.value.find((one) => one.id === chosen.value) ?? cards.value[0])

@@ -68,22 +68,6 @@ const next = computed(() => (withAll.value ? answer.value!.next : near.value))
               />
             </ul>
           </section>
-          <section aria-label="Next">
-            <h2 class="list-head">Next</h2>
-            <p v-if="now.data.value.next.length === 0" class="second none">Nothing more is planned yet.</p>
-            <ul class="ruled">
-              <StudentRow v-for="row in next" :key="row.item" v-bind="{ row, edition, section }" when="opens" />
-            </ul>
-            <p v-if="now.data.value.next.length > near.length" class="none">
-              <button type="button" class="word-button small" :aria-expanded="withAll" @click="withAll = !withAll">
-                {{
-                  withAll
-                    ? 'only the next two weeks'
-                    : `${now.data.value.next.length - near.length} more, later than in two weeks`
-                }}
-              </button>
-            </p>
-          </section>
         </div>
         <div>
           <section v-if="now.data.value.back.length" aria-label="Came back">
@@ -108,6 +92,22 @@ const next = computed(() => (withAll.value ? answer.value!.next : near.value))
         </div>
       </div>
       <WholeCourse v-bind="{ answer: now.data.value, edition, section }" />
+      <section aria-label="Next">
+        <h2 class="list-head">Next</h2>
+        <p v-if="now.data.value.next.length === 0" class="second none">Nothing more is planned yet.</p>
+        <ul class="ruled two">
+          <StudentRow v-for="row in next" :key="row.item" v-bind="{ row, edition, section }" when="opens" />
+        </ul>
+        <p v-if="now.data.value.next.length > near.length" class="none">
+          <button type="button" class="word-button small" :aria-expanded="withAll" @click="withAll = !withAll">
+            {{
+              withAll
+                ? 'only the next two weeks'
+                : `${now.data.value.next.length - near.length} more, later than in two weeks`
+            }}
+          </button>
+        </p>
+      </section>
     </div>
   </main>
 </template>
@@ -146,6 +146,13 @@ header {
 .none {
   padding: var(--space-5) 0;
 }
+.two {
+  columns: 2;
+  column-gap: var(--space-9);
+}
+.two > * {
+  break-inside: avoid;
+}
 .week {
   display: grid;
   grid-template-columns: 84px 1fr;
@@ -169,6 +176,9 @@ header {
   text-decoration: underline;
 }
 @media (max-width: 900px) {
+  .two {
+    columns: 1;
+  }
   .columns {
     grid-template-columns: 1fr;
   }

@@ -50,8 +50,6 @@ const again = computed(
       id="writing"
       :model-value="text"
       rows="9"
-      auto-grow
-      max-rows="24"
       maxlength="100000"
       :disabled="pressed !== null || !answer.mayWork"
       @update:model-value="write($event)"

@@ -50,7 +50,7 @@ async function send(): Promise<void> {
     </blockquote>
     <form v-else-if="canGiveBack" novalidate @submit.prevent="send">
       <label class="field-name" for="feedback">Feedback</label>
-      <v-textarea id="feedback" v-model="text" rows="6" auto-grow max-rows="16" maxlength="20000" />
+      <v-textarea id="feedback" v-model="text" rows="6" maxlength="20000" />
       <OneOfField
         v-model="again"
         label="How it goes back"

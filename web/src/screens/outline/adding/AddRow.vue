@@ -15,7 +15,7 @@ const props = defineProps<{
   sections: Schemas['OutlineSection'][]
   asked?: KindOfRow
 }>()
-const emit = defineEmits<{ added: []; close: [] }>()
+const emit = defineEmits<{ added: [kind: KindOfRow, title: string]; close: [] }>()
 const levels = useLevels()
 
 const written = ref('')
@@ -65,8 +65,8 @@ async function add(): Promise<void> {
           })
   await done.then(
     async () => {
+      emit('added', kind.value, title)
       written.value = ''
-      emit('added')
       await nextTick()
       field.value?.$el.querySelector('input')?.focus()
     },
@@ -88,7 +88,7 @@ async function add(): Promise<void> {
         :aria-label="`Title of the new ${wordOf(kind, levels)}`"
         :placeholder="`title of the new ${wordOf(kind, levels)}`"
       />
-      <span class="kinds small" role="group" aria-label="What it is">
+      <span class="kinds small" role="group" aria-label="Kind">
         <template v-for="(one, n) in kinds" :key="one"
           ><template v-if="n > 0"> · </template
           ><button type="button" :aria-pressed="one === kind" @click="pick(one)">

@@ -105,7 +105,7 @@ watch(whole, (now) => (change.value = now as typeof change.value), { immediate: 
   <ChoiceField
     v-else-if="act === 'move'"
     v-model="place"
-    label="Where they go"
+    label="Move to"
     :placeholder="`choose ${levels.lesson.a}`"
     :choices="places.map((one) => ({ value: one.key, title: one.title, note: one.note }))"
   />

@@ -63,7 +63,7 @@ function drop(at: number): void {
       <ChoiceField
         v-else
         v-model="condition.join"
-        label="And, or or"
+        label="All of them, or any"
         :choices="[
           { value: 'all', title: 'and when, of' },
           { value: 'any', title: 'or when, of' },

@@ -120,3 +120,22 @@ export function bandOf(
     differs: placed.filter((life) => life.differs || life.held),
   }
 }
+
+/** The moment and the closures as backgrounds of a row's right half, in the custom properties that its style reads. */
+export function groundOf({
+  days,
+  closures,
+  momentAt,
+}: Pick<Schemas['RibbonAnswer'], 'days' | 'closures' | 'momentAt'>) {
+  // A background's place in percent counts what is left beside it.
+  const at = (place: number, wide: number) => `${((100 * place) / (days - wide)).toFixed(2)}% 0`
+  const closed = closures.map(({ from, to }) => ({ at: at(from, to - from), wide: (100 * (to - from)) / days }))
+  return {
+    '--ground': [
+      'linear-gradient(var(--accent), var(--accent))',
+      ...closed.map(() => 'repeating-linear-gradient(135deg, transparent 0 4px, var(--hair) 4px 5px)'),
+    ].join(','),
+    '--ground-at': [at(momentAt, 0), ...closed.map((one) => one.at)].join(','),
+    '--ground-size': ['1px 100%', ...closed.map(({ wide }) => `${wide.toFixed(2)}% 100%`)].join(','),
+  }
+}
