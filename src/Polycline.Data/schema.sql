@@ -19,6 +19,19 @@ CREATE FUNCTION public.calendar_of(t public.term) RETURNS jsonb
   FROM calendar_day
   WHERE term = t.id
 $$;
+CREATE FUNCTION public.move_demo_clock(seconds bigint) RETURNS boolean
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public'
+    AS $$
+BEGIN
+  UPDATE setting SET value = (value::bigint + seconds)::text WHERE key = 'clock-offset-seconds';
+  IF NOT FOUND THEN
+    RETURN false;
+  END IF;
+  UPDATE session SET started_at = started_at + make_interval(secs => seconds), expires_at = expires_at + make_interval(secs => seconds);
+  UPDATE sign_in_try SET at = at + make_interval(secs => seconds);
+  RETURN true;
+END $$;
 CREATE FUNCTION public.refuse_resting() RETURNS trigger
     LANGUAGE plpgsql
     AS $$
@@ -595,8 +608,10 @@ CREATE TABLE public.work_version (
     handed_in_at timestamp with time zone NOT NULL,
     claimed_at timestamp with time zone,
     request uuid NOT NULL,
+    taken_back_at timestamp with time zone,
     CONSTRAINT work_version_claimed_at CHECK (((claimed_at >= '1900-01-01 00:00:00+00'::timestamp with time zone) AND (claimed_at <= '3000-01-01 00:00:00+00'::timestamp with time zone))),
-    CONSTRAINT work_version_n_check CHECK ((n >= 1))
+    CONSTRAINT work_version_n_check CHECK ((n >= 1)),
+    CONSTRAINT work_version_taken_back_at CHECK (((taken_back_at >= handed_in_at) AND (taken_back_at <= '3000-01-01 00:00:00+00'::timestamp with time zone)))
 );
 ALTER TABLE ONLY public.adjustment
     ADD CONSTRAINT adjustment_pkey PRIMARY KEY (section, target, field);
@@ -848,6 +863,8 @@ GRANT UPDATE(last) ON TABLE public.term TO polycline_app;
 GRANT UPDATE(settings) ON TABLE public.term TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.term TO polycline_app;
 GRANT UPDATE(own_version) ON TABLE public.term TO polycline_app;
+REVOKE ALL ON FUNCTION public.move_demo_clock(seconds bigint) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.move_demo_clock(seconds bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.resume_edition(which bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.resume_edition(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.take_back_course(which bigint) FROM PUBLIC;
@@ -905,3 +922,4 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.unit TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.work TO polycline_app;
 GRANT UPDATE(section) ON TABLE public.work TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.work_version TO polycline_app;
+GRANT UPDATE(taken_back_at) ON TABLE public.work_version TO polycline_app;

@@ -14,14 +14,19 @@ public sealed class DemoProfile : IProfile
 {
     public string Name => "demo";
 
-    public void MapRoutes(IEndpointRouteBuilder routes) =>
+    public void MapRoutes(IEndpointRouteBuilder routes)
+    {
         routes.MapGet("/api/demo/people", () => DemoPeople.Offered).WithName("demo-people").For(May.Anyone);
+        routes.MapGet("/api/demo/clock", DemoClock.Read).WithName("demo-clock").For(May.SignedIn);
+        routes.MapPost("/api/demo/clock", DemoClock.Move).WithName("move-demo-clock").For(May.SignedIn).ProducesProblems(422);
+    }
 
-    public Task<int>? Command(string name, string ownerConnection, CancellationToken stop) =>
+    public Task<int>? Command(string name, IReadOnlyList<string> given, string ownerConnection, CancellationToken stop) =>
         name switch
         {
             "load-demo" => Load(ownerConnection, stop),
             "demo-people" => List(),
+            "demo-clock" => DemoClock.FromCommandLine(given, ownerConnection, stop),
             _ => null,
         };
 

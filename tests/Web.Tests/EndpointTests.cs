@@ -77,6 +77,10 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["GET /index.html"] = new("/index.html", [302, 302, 302, 302, 302, 302, 302, 302, 302]),
         ["* {*path:nonfile}"] = new("/no/such/page", [404, 404, 404, 404, 404, 404, 404, 404, 404]),
         ["GET /api/demo/people"] = new("/api/demo/people", All200),
+        ["GET /api/demo/clock"] = new("/api/demo/clock", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
+        ["POST /api/demo/clock"] = new("/api/demo/clock", [401, 422, 422, 422, 422, 422, 422, 422, 401], _ =>
+            Body(new { days = 1000, at = (string?)null })
+        ),
         ["POST /api/sign-in"] = new("/api/sign-in", [422, 422, 422, 422, 422, 422, 422, 422, 422], _ =>
             Body(new { email = "", password = "" })
         ),
@@ -225,6 +229,11 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             text = "All of it",
             pressedAt = (string?)null,
         }),
+        ["POST /api/sections/{section:long}/take-back"] = new(
+            "/api/sections/{section}/take-back",
+            [401, 409, 404, 404, 404, 404, 404, 404, 401],
+            async school => new { item = await school.Item("Isobars by hand") }
+        ),
         ["POST /api/sections/{section:long}/give-back"] = new(
             "/api/sections/{section}/give-back?preview=true",
             [401, 404, 404, 404, 200, 404, 404, 404, 401],

@@ -40,6 +40,24 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
                     pressedAt = (string?)null,
                 }
             )),
+        ["take-back"] = new(DemoPeople.OnTrack, async walk =>
+        {
+            using var student = await walk.School.As(DemoPeople.OnTrack);
+            var item = await walk.School.Item("Cloud diary");
+            (
+                await student.Post(
+                    walk.Section("hand-in"),
+                    new
+                    {
+                        item,
+                        text = "Too soon",
+                        pressedAt = (string?)null,
+                    },
+                    Guid.NewGuid()
+                )
+            ).Status.ShouldBe(HttpStatusCode.OK);
+            return (walk.Section("take-back"), new { item });
+        }),
         ["give-back"] = new(DemoPeople.Lead, async walk => (walk.Section("give-back"), (await WorkTests.SomePiece(walk.School))!)),
         ["mark-changes-seen"] = new(DemoPeople.Lead, async walk =>
             (

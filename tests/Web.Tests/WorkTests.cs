@@ -134,6 +134,46 @@ public sealed class WorkTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task What_is_taken_back_is_written_on_and_the_teacher_has_it_no_more()
+    {
+        var item = await school.Item("Cloud diary");
+        var handedIn = await HandedIn(item);
+        await HandIn(item, "Too soon");
+        (await HandedIn(item)).ShouldBe(handedIn + 1);
+        var reader = (await Waiting(item)).ShouldHaveSingleItem();
+
+        (await TakeBack(item)).Status.ShouldBe(HttpStatusCode.OK);
+        var seen = (await student.Get($"{section}/items/{item}")).Json;
+        seen["progress"]!.GetValue<string>().ShouldBe("begun");
+        seen["draft"]!["text"]!.GetValue<string>().ShouldBe("Too soon");
+        seen["history"]!.AsArray().Single()!["takenBackAt"].ShouldNotBeNull();
+        (await HandedIn(item)).ShouldBe(handedIn);
+        (await Waiting(item)).ShouldBeEmpty();
+        // A teacher who still has it on the screen cannot give it back, and there is no second time.
+        (await Back(reader, 1)).Status.ShouldBe(HttpStatusCode.NotFound);
+        (await TakeBack(item)).Code.ShouldBe("nothing-to-take-back");
+
+        // What was written since stays; the next hand-in is numbered on.
+        (await HandIn(item, "Now it is done")).Json["n"]!.GetValue<int>().ShouldBe(2);
+        await Draft(item, "And one thing more", 0);
+        (await TakeBack(item)).Status.ShouldBe(HttpStatusCode.OK);
+        (await student.Get($"{section}/items/{item}")).Json["draft"]!["text"]!.GetValue<string>().ShouldBe("And one thing more");
+    }
+
+    [Fact]
+    public async Task Of_taking_back_and_giving_back_at_once_one_is_done()
+    {
+        var item = await school.Item("Isobars by hand");
+        var piece = await Piece(item);
+        var back = Back(piece, 1);
+        var taken = await TakeBack(item);
+        var given = await back;
+        (taken.Status == HttpStatusCode.OK).ShouldNotBe(given.Status == HttpStatusCode.OK);
+        (await StateOf(await school.Item("Arrows on the chart"))).ShouldBe(given.Status == HttpStatusCode.OK ? "open" : "locked");
+        (await TakeBack(item)).Code.ShouldBe("nothing-to-take-back");
+    }
+
+    [Fact]
     public async Task What_is_not_open_takes_neither_draft_nor_work_and_does_not_open_by_trying()
     {
         var locked = await school.Item("Arrows on the chart");
@@ -216,6 +256,38 @@ public sealed class WorkTests : IAsyncLifetime
         var two = await Task.WhenAll(Enumerable.Range(0, 2).Select(n => HandIn(item, $"Again {n}")));
         two.Select(reply => reply.Json["n"]!.GetValue<int>()).Order().ShouldBe([2, 3]);
     }
+
+    private Task<Reply> TakeBack(long item) => student.Post($"{section}/take-back", new { item }, Guid.NewGuid());
+
+    private Task<Reply> Back(long work, int n) =>
+        lead.Post(
+            $"{section}/give-back",
+            new
+            {
+                work,
+                n,
+                text = "",
+                again = false,
+            },
+            Guid.NewGuid()
+        );
+
+    // Davit's pieces of an item that wait to be read.
+    private async Task<IReadOnlyList<long>> Waiting(long item) =>
+        [
+            .. (await lead.Get($"/api/editions/{school.WeatherWatch}/work")).Json["sections"]!
+                .AsArray()
+                .SelectMany(of => of!["pieces"]!.AsArray())
+                .Where(piece => piece!["item"]!.GetValue<long>() == item && piece["back"] is null)
+                .Where(piece => piece!["name"]!.GetValue<string>() == DemoPeople.HeldUp)
+                .Select(piece => piece!["work"]!.GetValue<long>()),
+        ];
+
+    private async Task<int> HandedIn(long item) =>
+        (await lead.Get($"/api/editions/{school.WeatherWatch}/handed-in")).Json["items"]!
+            .AsArray()
+            .Where(row => row!["item"]!.GetValue<long>() == item)
+            .Sum(row => row!["students"]!.AsArray().Sum(count => count!.GetValue<int>()));
 
     private Task<Reply> HandIn(long item, string text) =>
         student.Post(

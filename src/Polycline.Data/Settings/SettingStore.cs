@@ -1,6 +1,8 @@
 using Dapper;
 using NodaTime;
 using Npgsql;
+using Polycline.Data.Ledger;
+using Polycline.Data.Live;
 
 namespace Polycline.Data.Settings;
 
@@ -14,5 +16,18 @@ public static class SettingStore
         return seconds is null
             ? Duration.Zero
             : Duration.FromSeconds(long.Parse(seconds, System.Globalization.CultureInfo.InvariantCulture));
+    }
+
+    /// <summary>Moves the demo's clock, for every instance: those that listen are told once the transaction is through.</summary>
+    /// <returns>False: there is no such clock, since the school runs on real time.</returns>
+    public static async Task<bool> MoveClock(NpgsqlConnection connection, Duration by)
+    {
+        if (!await connection.ExecuteScalarAsync<bool>("SELECT move_demo_clock(@seconds)", new { seconds = (long)Math.Ceiling(by.TotalSeconds) }))
+            return false;
+        await connection.ExecuteAsync(
+            "SELECT pg_notify(@Channel, @message)",
+            new { LedgerStore.Channel, message = new ScopeChanged(ScopeChanged.Clock, 0).ToJson() }
+        );
+        return true;
     }
 }

@@ -2,7 +2,10 @@
 SELECT w.item, w.section, count(*)::int AS students
 FROM work w
 JOIN section s ON s.id = w.section AND s.edition = @edition
-WHERE EXISTS (SELECT 1 FROM work_version v WHERE v.work = w.id AND v.handed_in_at <= @at)
+WHERE EXISTS (
+    SELECT 1 FROM work_version v
+    WHERE v.work = w.id AND v.handed_in_at <= @at AND (v.taken_back_at IS NULL OR v.taken_back_at > @at)
+  )
   AND EXISTS (SELECT 1 FROM item i WHERE i.id = w.item AND i.edition = @edition)
 GROUP BY w.item, w.section
 ORDER BY w.item, w.section;

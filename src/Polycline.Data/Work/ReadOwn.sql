@@ -1,4 +1,4 @@
-SELECT v.n, v.text, v.handed_in_at, v.claimed_at
+SELECT v.n, v.text, v.handed_in_at, v.claimed_at, CASE WHEN v.taken_back_at <= @at THEN v.taken_back_at END AS taken_back_at
 FROM work w
 JOIN work_version v ON v.work = w.id
 WHERE w.person = @person AND w.item = @item AND v.handed_in_at <= @at

@@ -9,7 +9,8 @@ namespace Polycline.Data.Work;
 
 /// <summary>One hand-in of a piece of work.</summary>
 /// <param name="ClaimedAt">When the student's page says it was sent first; null: it arrived at once.</param>
-public sealed record VersionRow(int N, string Text, Instant HandedInAt, Instant? ClaimedAt);
+/// <param name="TakenBackAt">When the student took it back; null: it stands.</param>
+public sealed record VersionRow(int N, string Text, Instant HandedInAt, Instant? ClaimedAt, Instant? TakenBackAt);
 
 /// <summary>What a student has written and not handed in.</summary>
 /// <param name="MissedAt">When it was sent, but came after the item had closed.</param>
@@ -159,6 +160,33 @@ public static class WorkStore
                 request,
             }
         );
+    }
+
+    /// <summary>
+    /// Takes back what a student handed in of an item and nobody has given back: the fact, and its text as a draft again, in the caller's
+    /// transaction.
+    /// </summary>
+    /// <returns>Whether there was anything to take back.</returns>
+    public static async Task<bool> TakeBack(
+        NpgsqlConnection connection,
+        Id<Person> person,
+        Id<Item> item,
+        Id<Section> section,
+        Instant at,
+        Guid request
+    )
+    {
+        var values = new
+        {
+            person = person.Value,
+            item = item.Value,
+            section = section.Value,
+            at,
+            request,
+        };
+        // Whoever is just giving it back is waited for.
+        await connection.ExecuteAsync("SELECT id FROM work WHERE person = @person AND item = @item FOR UPDATE", values);
+        return await connection.ExecuteScalarAsync<int>(Sql.Of("Work", "TakeBack"), values) > 0;
     }
 
     /// <summary>Writes down something that a student did.</summary>

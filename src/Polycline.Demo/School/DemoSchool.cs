@@ -11,7 +11,7 @@ public static partial class DemoSchool
     /// <summary>Where the demo's clock starts: Thursday 8 October 2026, 10:15 in Fenwater.</summary>
     public static readonly Instant Start = Instant.FromUtc(2026, 10, 8, 9, 15);
 
-    private const string Zone = "Europe/Dublin";
+    public const string Zone = "Europe/Dublin";
 
     private static readonly object[] Periods = Times("08:40", "09:30", "10:20", "10:40", "11:30", "12:20", "13:10", "14:00", "14:50");
 

@@ -55,7 +55,13 @@ public static class CommandLine
                     return 0;
                 default:
                     if (
-                        profile.Command(command, Environment.GetEnvironmentVariable(OwnerVariable) ?? "", CancellationToken.None) is { } own
+                        profile.Command(
+                            command,
+                            [.. args.Skip(1)],
+                            Environment.GetEnvironmentVariable(OwnerVariable) ?? "",
+                            CancellationToken.None
+                        ) is
+                        { } own
                     )
                         return await own;
                     await Console.Error.WriteLineAsync($"There is no command '{command}'. There are: serve, migrate, verify, openapi.");

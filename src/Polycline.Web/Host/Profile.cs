@@ -8,8 +8,8 @@ public interface IProfile
 
     void MapRoutes(IEndpointRouteBuilder routes);
 
-    /// <summary>Commands of the command line that only this profile has; null where it knows none of that name.</summary>
-    Task<int>? Command(string name, string ownerConnection, CancellationToken stop);
+    /// <summary>Commands of the command line that only this profile has, with what follows the name; null where it knows none of that name.</summary>
+    Task<int>? Command(string name, IReadOnlyList<string> given, string ownerConnection, CancellationToken stop);
 }
 
 /// <summary>An ordinary installation: a school, and nothing simulated.</summary>
@@ -19,5 +19,5 @@ public sealed class SchoolProfile : IProfile
 
     public void MapRoutes(IEndpointRouteBuilder routes) { }
 
-    public Task<int>? Command(string name, string ownerConnection, CancellationToken stop) => null;
+    public Task<int>? Command(string name, IReadOnlyList<string> given, string ownerConnection, CancellationToken stop) => null;
 }

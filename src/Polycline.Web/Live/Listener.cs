@@ -56,12 +56,17 @@ public sealed class Listener(
         }
     }
 
-    private Task Tell(ScopeChanged raised)
+    private async Task Tell(ScopeChanged raised)
     {
+        if (raised.Scope == ScopeChanged.Clock)
+        {
+            await clock.Set(CancellationToken.None);
+            raised = new("*", 0);
+        }
         if (raised.Scope.StartsWith("person:", StringComparison.Ordinal))
             connections.End(Id<Person>.Parse(raised.Scope["person:".Length..], null));
         if (raised.Scope.StartsWith("session:", StringComparison.Ordinal))
             connections.EndSession(raised.Scope["session:".Length..]);
-        return hub.Clients.Group(raised.Scope).SendAsync("raised", raised);
+        await (raised.Scope == "*" ? hub.Clients.All : hub.Clients.Group(raised.Scope)).SendAsync("raised", raised);
     }
 }

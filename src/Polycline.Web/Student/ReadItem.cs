@@ -62,7 +62,8 @@ public sealed record StudentItemAnswer
 public sealed record DraftAnswer(string Text, Moment SavedAt, long Version, Moment? MissedAt);
 
 /// <param name="ClaimedAt">When the page says it was sent first, where it arrived later.</param>
-public sealed record HandedIn(int N, string Text, Moment At, Moment? ClaimedAt, IReadOnlyList<BackAnswer> Feedback);
+/// <param name="TakenBackAt">When the student took it back; null: it stands.</param>
+public sealed record HandedIn(int N, string Text, Moment At, Moment? ClaimedAt, Moment? TakenBackAt, IReadOnlyList<BackAnswer> Feedback);
 
 public sealed record BackAnswer(string By, string Text, bool Again, Moment At);
 
@@ -113,6 +114,7 @@ public static class ReadItem
                     version.Text,
                     Moment.Of(version.HandedInAt, zone),
                     Moment.Of(version.ClaimedAt, zone),
+                    Moment.Of(version.TakenBackAt, zone),
                     [
                         .. course
                             .Feedback.Where(row => row.Item.Value == item && row.N == version.N)

@@ -16,5 +16,6 @@ public static class StudentRoutes
         routes.MapWork<RecordOpened, RecordOpenedRequest, CourseOfStudents, DoneAnswer>();
         routes.MapWork<SaveDraft, SaveDraftRequest, CourseOfStudents, SavedAnswer>();
         routes.MapWork<HandIn, HandInRequest, CourseOfStudents, HandInAnswer>();
+        routes.MapWork<TakeBack, TakeBackRequest, CourseOfStudents, DoneAnswer>();
     }
 }

@@ -11,4 +11,5 @@ export const keys = {
   /** Whatever a student sees of a section from a viewpoint. */
   ofSection: (section: number, what: string, viewpoint: string) => ['section', section, what, viewpoint] as const,
   demoPeople: ['demo-people'] as const,
+  demoClock: ['demo-clock'] as const,
 }

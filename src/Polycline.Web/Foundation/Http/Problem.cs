@@ -105,6 +105,14 @@ public static class Problem
 
     public static ProblemException NotOpen(string detail) => new(409, "not-open", "This is not open for work.", detail);
 
+    public static ProblemException NothingToTakeBack() =>
+        new(
+            409,
+            "nothing-to-take-back",
+            "There is nothing to take back.",
+            "You have not handed this in, or your teacher has given it back already."
+        );
+
     public static ProblemException UnknownHost() =>
         new(421, "unknown-host", "This is not the school's address.", "Nothing was changed. Use the address your school gave you.");
 

@@ -20,6 +20,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/demo/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["demo-clock"];
+        put?: never;
+        post: operations["move-demo-clock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sign-in": {
         parameters: {
             query?: never;
@@ -799,6 +815,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["hand-in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["take-back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1705,6 +1737,15 @@ export interface components {
             runs: null | string;
             periods: null | components["schemas"]["JsonElement"];
         };
+        DemoClockAnswer: {
+            now: components["schemas"]["Moment"];
+            start: components["schemas"]["Moment"];
+        };
+        DemoClockRequest: {
+            /** Format: int32 */
+            days: null | number;
+            at: null | string;
+        };
         DemoPerson: {
             name: string;
             about: string;
@@ -1931,6 +1972,7 @@ export interface components {
             text: string;
             at: components["schemas"]["Moment"];
             claimedAt: null | components["schemas"]["Moment"];
+            takenBackAt: null | components["schemas"]["Moment"];
             feedback: components["schemas"]["BackAnswer"][];
         };
         HandedInAnswer: {
@@ -3022,6 +3064,10 @@ export interface components {
             beforeJoining: boolean;
         };
         TakeBackCourseRequest: Record<string, never>;
+        TakeBackRequest: {
+            /** Format: int64 */
+            item: number;
+        };
         TakeBackRollOverRequest: Record<string, never>;
         TakeInAnswer: {
             /** @description False if this was only a preview and nothing was written. */
@@ -3336,6 +3382,62 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DemoPerson"][];
+                };
+            };
+        };
+    };
+    "demo-clock": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DemoClockAnswer"];
+                };
+            };
+        };
+    };
+    "move-demo-clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DemoClockRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DemoClockAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
         };
@@ -5944,6 +6046,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandInAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "take-back": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
                 };
             };
             /** @description Forbidden */

@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { ref } from 'vue'
+import { defineAsyncComponent, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask } from '../../foundation/api/client'
+import { isDemo } from '../../foundation/profile'
 import { leaving } from '../../foundation/session'
 import { usePaper } from '../../look/usePaper'
 import CalendarLinks from '../CalendarLinks.vue'
 import KeysSheet from '../KeysSheet.vue'
+
+const DemoClock = defineAsyncComponent(() => import('./DemoClock.vue'))
 
 /** Who one is, and what belongs to that: the paper, the keys, calendars, signing out. */
 defineProps<{ name: string }>()
@@ -14,8 +17,14 @@ defineProps<{ name: string }>()
 const client = useQueryClient()
 const router = useRouter()
 const { paper, turnOver } = usePaper()
+const opened = ref(false)
 const keysShown = ref(false)
 const linksShown = ref(false)
+
+function choose(act: () => unknown): void {
+  opened.value = false
+  act()
+}
 
 async function leave(everywhere: boolean): Promise<void> {
   leaving.value = true
@@ -27,22 +36,29 @@ async function leave(everywhere: boolean): Promise<void> {
 </script>
 
 <template>
-  <v-menu>
+  <v-menu v-model="opened" :close-on-content-click="false">
     <template #activator="{ props: opener }">
       <button v-bind="opener" type="button" class="who word-button">{{ name }}</button>
     </template>
     <nav class="sheet" aria-label="You">
       <ul role="menu">
         <li role="none">
-          <button role="menuitem" type="button" @click="turnOver">
+          <button role="menuitem" type="button" @click="choose(turnOver)">
             {{ paper === 'day' ? 'Night paper' : 'Day paper' }}
           </button>
         </li>
-        <li role="none"><button role="menuitem" type="button" @click="keysShown = true">Keys and marks</button></li>
-        <li role="none"><button role="menuitem" type="button" @click="linksShown = true">Calendars</button></li>
-        <li role="none"><button role="menuitem" type="button" @click="leave(false)">Sign out</button></li>
-        <li role="none"><button role="menuitem" type="button" @click="leave(true)">Sign out everywhere</button></li>
+        <li role="none">
+          <button role="menuitem" type="button" @click="choose(() => (keysShown = true))">Keys and marks</button>
+        </li>
+        <li role="none">
+          <button role="menuitem" type="button" @click="choose(() => (linksShown = true))">Calendars</button>
+        </li>
+        <li role="none"><button role="menuitem" type="button" @click="choose(() => leave(false))">Sign out</button></li>
+        <li role="none">
+          <button role="menuitem" type="button" @click="choose(() => leave(true))">Sign out everywhere</button>
+        </li>
       </ul>
+      <DemoClock v-if="isDemo" />
     </nav>
   </v-menu>
   <KeysSheet v-model="keysShown" />

@@ -1,17 +1,19 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { type RouteLocationRaw, useRoute, useRouter } from 'vue-router'
 import { type Problem, api, ask, problemOf } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import { isDemo } from '../../foundation/profile'
 import { nextAfter } from '../../foundation/session'
 import WordMark from '../../look/marks/WordMark.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import { onlyPlace } from '../places/onlyPlace'
 import SignInDrawing from './SignInDrawing.vue'
 
 const route = useRoute()
 const router = useRouter()
+const client = useQueryClient()
 const email = ref('')
 const password = ref('')
 const busy = ref(false)
@@ -20,13 +22,21 @@ const people = useQuery({ queryKey: keys.demoPeople, queryFn: () => ask(api.GET(
 const general = computed(() => (problem.value?.field ? null : problem.value))
 const wrong = (field: string) => (problem.value?.field === field ? [problem.value.title] : [])
 
+/** Where to begin: in the only course or section one has; otherwise where they all stand. */
+async function first(): Promise<RouteLocationRaw> {
+  const all = await client
+    .fetchQuery({ queryKey: keys.places, queryFn: () => ask(api.GET('/api/places')) })
+    .catch(() => null)
+  return (all && onlyPlace(all)) ?? { name: 'places' }
+}
+
 async function signIn(): Promise<void> {
   if (busy.value) return
   busy.value = true
   problem.value = null
   try {
     await ask(api.POST('/api/sign-in', { body: { email: email.value, password: password.value } }))
-    await router.push(nextAfter(route.query.next))
+    await router.push(route.query.next ? nextAfter(route.query.next) : await first())
   } catch (error) {
     problem.value = problemOf(error)
   } finally {

@@ -82,6 +82,7 @@ watch(
               {{ version.at.words
               }}<template v-if="answer.history.length > 1">{{ `, the ${ordinal(version.n)} time` }}</template>
               <template v-if="version.claimedAt"> (pressed {{ version.claimedAt.words }})</template>
+              <template v-if="version.takenBackAt">, taken back {{ version.takenBackAt.words }}</template>
             </p>
             <p class="written">{{ version.text }}</p>
             <blockquote v-for="back in version.feedback" :key="back.at.instant">

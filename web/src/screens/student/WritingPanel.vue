@@ -7,11 +7,8 @@ import { useWriting } from './useWriting'
 /** Where a student writes and hands in; one place on each item. */
 const props = defineProps<{ section: number; answer: Schemas['StudentItemAnswer'] }>()
 
-const { text, write, handIn, status, away, pressed, problem, outcome, theirs, settle } = useWriting(
-  props.section,
-  props.answer.item,
-  () => props.answer,
-)
+const { text, write, handIn, takeBack, takingBack, status, away, pressed, problem, outcome, theirs, settle } =
+  useWriting(props.section, props.answer.item, () => props.answer)
 /** What was handed in is with the teacher: handing in once more is a second thought. */
 const wanted = ref(false)
 const again = computed(
@@ -24,11 +21,16 @@ const again = computed(
     <h2>Your work</h2>
     <p>
       Handed in {{ answer.history[0]!.at.words }}. Your teacher has it.
-      <button type="button" class="word-button small" @click="wanted = true">hand in again</button>
+      <template v-if="answer.mayWork">
+        <button type="button" class="word-button small" :disabled="takingBack" @click="takeBack">take back</button>
+        {{ ' ' }}
+        <button type="button" class="word-button small" @click="wanted = true">hand in again</button>
+      </template>
     </p>
+    <ProblemNote v-if="problem" :problem="problem" />
   </section>
   <section v-else aria-label="Your work" class="writing">
-    <h2>{{ answer.history.length ? 'Hand in again' : 'Your work' }}</h2>
+    <h2>{{ answer.history.some((one) => !one.takenBackAt) ? 'Hand in again' : 'Your work' }}</h2>
     <p v-if="answer.draft?.missedAt" class="accent">
       This was sent, but came {{ answer.draft.missedAt.words }}, after the {{ answer.levels.item.one }} had closed. It
       is kept, and your teacher sees it.

@@ -160,6 +160,24 @@ export function useWriting(section: number, item: number, answer: () => Item | u
     }
   }
 
+  const takingBack = ref(false)
+  /** Takes back what was handed in: its text can be written on, unless something else was begun since. */
+  async function takeBack(): Promise<void> {
+    takingBack.value = true
+    problem.value = null
+    await ask(
+      api.POST('/api/sections/{section}/take-back', {
+        params: { path: { section }, header: once() },
+        body: { item },
+      }),
+    ).then(
+      () => (outcome.value = null),
+      (error: unknown) => (problem.value = problemOf(error)),
+    )
+    await readAnew()
+    takingBack.value = false
+  }
+
   /** Of two texts that were written at once, the one to go on with. */
   function settle(mine: boolean): void {
     if (!theirs.value) return
@@ -180,5 +198,5 @@ export function useWriting(section: number, item: number, answer: () => Item | u
     if (text.value === '' && saved.value === '') return ''
     return text.value === saved.value ? 'Saved.' : 'Saving …'
   })
-  return { text, write, handIn, status, away, pressed, problem, outcome, theirs, settle }
+  return { text, write, handIn, takeBack, takingBack, status, away, pressed, problem, outcome, theirs, settle }
 }
