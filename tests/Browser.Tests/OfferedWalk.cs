@@ -129,7 +129,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Fill(p, "aside input[aria-label=Length]", "3"),
             p => Button(p, "Change for this section")
         ),
-        new("pace/PaceScreen", "differ", "pace", DragEnd),
+        new("pace/usePaceScreen", "differ", "pace", DragEnd),
         new(
             "sections/LostPanel",
             "lose-classes",
@@ -210,7 +210,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Fill(p, "aside input[aria-label=Name]", "Polling day"),
             p => Meant(p, "aside")
         ),
-        new("calendar/CalendarScreen", "mark-days", "calendar", p =>
+        new("calendar/MarksInTerm", "mark-days", "calendar", p =>
             Press(p, "(//li[contains(., 'Polling day')] | //tr[contains(., 'Polling day')])//button[2]")
         ),
         new(
@@ -444,7 +444,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
 
     private static void Here(Person p, string of, string title, string what)
     {
-        Press(p, $"//button[contains(., 'change here: {title}')]");
+        Press(p, $"//button[@class = 'title' and contains(., '{title}')]");
         p.Pick("What changes", what);
         if (of == "unit")
             Fill(p, "input[aria-label=Place]", "3");

@@ -22,7 +22,12 @@ public static class SettingStore
     /// <returns>False: there is no such clock, since the school runs on real time.</returns>
     public static async Task<bool> MoveClock(NpgsqlConnection connection, Duration by)
     {
-        if (!await connection.ExecuteScalarAsync<bool>("SELECT move_demo_clock(@seconds)", new { seconds = (long)Math.Ceiling(by.TotalSeconds) }))
+        if (
+            !await connection.ExecuteScalarAsync<bool>(
+                "SELECT move_demo_clock(@seconds)",
+                new { seconds = (long)Math.Ceiling(by.TotalSeconds) }
+            )
+        )
             return false;
         await connection.ExecuteAsync(
             "SELECT pg_notify(@Channel, @message)",

@@ -3,12 +3,13 @@ import { ref } from 'vue'
 import { type Problem, type Schemas, api, ask, once, problemOf } from '../foundation/api/client'
 import { useAnswer } from '../foundation/useAnswer'
 import ProblemNote from './ProblemNote.vue'
+import { questions } from '../foundation/questions'
 
 /** The calendars one may subscribe to elsewhere, by private links that are made, renewed and withdrawn here. */
 const shown = defineModel<boolean>({ required: true })
 
 type Choice = Schemas['CalendarChoice']
-const links = useAnswer(ref(['calendar-links']), () => api.GET('/api/calendar-links'))
+const links = useAnswer(() => questions.calendarLinks())
 /** The link just made: shown this once. */
 const made = ref<{ choice: string; address: string } | null>(null)
 const problem = ref<Problem | null>(null)

@@ -1,8 +1,8 @@
-import { useQuery } from '@tanstack/vue-query'
 import { type Ref, computed } from 'vue'
-import { type Schemas, api, ask } from '../foundation/api/client'
-import { keys } from '../foundation/keys'
+import { type Schemas } from '../foundation/api/client'
 import { useEditionCommand, useTermCommand } from '../foundation/useEditionCommand'
+import { questions } from '../foundation/questions'
+import { useAnswer } from '../foundation/useAnswer'
 
 /** What keeps a history: an edition, or a term's calendar. */
 export type Kept = { edition: number } | { term: number }
@@ -24,18 +24,9 @@ export function stepsOf(changes: readonly Change[]) {
 export function useHistory(kept: Ref<Kept>) {
   const edition = computed(() => ('edition' in kept.value ? kept.value.edition : 0))
   const term = computed(() => ('term' in kept.value ? kept.value.term : 0))
-  const history = useQuery({
-    shallow: true,
-    queryKey: computed(() =>
-      edition.value ? keys.history('edition', edition.value) : keys.history('term', term.value),
-    ),
-    queryFn: () =>
-      ask(
-        edition.value
-          ? api.GET('/api/editions/{edition}/history', { params: { path: { edition: edition.value } } })
-          : api.GET('/api/terms/{term}/history', { params: { path: { term: term.value } } }),
-      ),
-  })
+  const history = useAnswer(() =>
+    edition.value ? questions.history(edition.value) : questions.termHistory(term.value),
+  )
   const undo = edition.value
     ? useEditionCommand(edition, '/api/editions/{edition}/undo')
     : useTermCommand(term, '/api/terms/{term}/undo')

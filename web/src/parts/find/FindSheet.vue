@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, useId, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import { useLevels } from '../../foundation/levels'
 import { useAnswer } from '../../foundation/useAnswer'
 import { type Find, findsOf, found } from './finding'
+import { questions } from '../../foundation/questions'
 
 /** What is written, and what is found by it: arrows choose, Enter goes there. */
 const props = defineProps<{ edition: number }>()
@@ -14,15 +13,8 @@ const emit = defineEmits<{ gone: [] }>()
 const levels = useLevels()
 const route = useRoute()
 const router = useRouter()
-const params = { params: { path: { edition: props.edition } } }
-const outline = useAnswer(
-  computed(() => keys.ofEdition(props.edition, 'outline', '')),
-  () => api.GET('/api/editions/{edition}/outline', params),
-)
-const people = useAnswer(
-  computed(() => keys.ofEdition(props.edition, 'students', '')),
-  () => api.GET('/api/editions/{edition}/students', params),
-)
+const outline = useAnswer(() => questions.outline(props.edition))
+const people = useAnswer(() => questions.students(props.edition))
 const written = ref('')
 const at = ref(0)
 const id = useId()

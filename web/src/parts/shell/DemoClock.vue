@@ -1,23 +1,21 @@
 <script setup lang="ts">
-import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useMutation, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { type Schemas, api, ask, problemOf } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import DateField from '../fields/DateField.vue'
 import TimeField from '../fields/TimeField.vue'
 import ProblemNote from '../ProblemNote.vue'
+import { questions } from '../../foundation/questions'
+import { useAnswer } from '../../foundation/useAnswer'
 
 /** The demo's clock, which anyone in the demo may move, for everyone. */
 const client = useQueryClient()
-const clock = useQuery({ queryKey: keys.demoClock, queryFn: () => ask(api.GET('/api/demo/clock')) })
+const clock = useAnswer(() => questions.demoClock())
 const moved = useMutation({
   mutationFn: (to: Schemas['DemoClockRequest']) => ask(api.POST('/api/demo/clock', { body: to })),
   onSuccess: () => client.invalidateQueries(),
 })
-const problem = computed(() => {
-  const error = moved.error.value ?? clock.error.value
-  return error ? problemOf(error) : null
-})
+const problem = computed(() => (moved.error.value ? problemOf(moved.error.value) : clock.problem.value))
 const choosing = ref(false)
 const date = ref<string | null>('')
 const time = ref('')

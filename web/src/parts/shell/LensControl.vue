@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import SectionKey from '../../look/marks/SectionKey.vue'
+import { questions } from '../../foundation/questions'
 
 /** Through whose eyes. The team's see everything; a student's see that student's own screens, a pretend one's as well. */
 const props = defineProps<{ edition: number; eyes: string | null }>()
@@ -14,10 +13,7 @@ const router = useRouter()
 const viewpoint = useViewpoint()
 const opened = ref(false)
 const wanted = ref('')
-const students = useAnswer(
-  computed(() => keys.ofEdition(props.edition, 'students', '')),
-  () => api.GET('/api/editions/{edition}/students', { params: { path: { edition: props.edition } } }),
-)
+const students = useAnswer(() => questions.students(props.edition))
 const found = computed(() => {
   const written = wanted.value.trim().toLowerCase()
   return (students.data.value?.sections ?? [])

@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
-import { api, ask } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import WordMark from '../../look/marks/WordMark.vue'
 import PersonMenu from './PersonMenu.vue'
+import { questions } from '../../foundation/questions'
+import { useAnswer } from '../../foundation/useAnswer'
 
 /** The first line of every page: the name, what is looked at, who one is. */
-const places = useQuery({ queryKey: keys.places, queryFn: () => ask(api.GET('/api/places')) })
+const places = useAnswer(() => questions.places())
 </script>
 
 <template>

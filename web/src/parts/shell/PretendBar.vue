@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useLevels } from '../../foundation/levels'
 import { type Pretend, type PretendFact, deedsOf, eyesOf } from './pretend'
 import ChoiceField from '../fields/ChoiceField.vue'
 import NumberField from '../fields/NumberField.vue'
+import { questions } from '../../foundation/questions'
 
 /** What is made out to have happened to a pretend student: put together here, counted nowhere. */
 const props = defineProps<{ edition: number; pretend: Pretend }>()
@@ -15,10 +14,7 @@ const levels = useLevels()
 
 const route = useRoute()
 const router = useRouter()
-const lens = useAnswer(
-  computed(() => keys.ofEdition(props.edition, 'students', '')),
-  () => api.GET('/api/editions/{edition}/students', { params: { path: { edition: props.edition } } }),
-)
+const lens = useAnswer(() => questions.students(props.edition))
 const items = computed(() => (lens.data.value?.items ?? []).filter((item) => deedsOf(item.kind).length > 0))
 const adding = ref(false)
 const item = ref<number | null>(null)

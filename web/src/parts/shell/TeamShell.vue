@@ -1,8 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, toRef } from 'vue'
 import { useRoute } from 'vue-router'
-import { api } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { provideLevels } from '../../foundation/levels'
 import { provideSchoolDays } from '../../foundation/dates/schoolDays'
@@ -17,6 +15,7 @@ import ProblemNote from '../ProblemNote.vue'
 import PretendBar from './PretendBar.vue'
 import TermRibbon from './TermRibbon.vue'
 import { pretendOf } from './pretend'
+import { questions } from '../../foundation/questions'
 
 /** What stands around every screen of the team: course, ribbon, the screen's name and the words of all screens. */
 const props = defineProps<{ edition: number }>()
@@ -24,15 +23,11 @@ const props = defineProps<{ edition: number }>()
 const route = useRoute()
 const edition = toRef(props, 'edition')
 const viewpoint = useViewpoint()
-const ribbon = useAnswer(
-  computed(() => keys.ofEdition(edition.value, 'ribbon', viewpoint.key.value)),
-  () =>
-    api.GET('/api/editions/{edition}/ribbon', {
-      params: { path: { edition: edition.value }, query: viewpoint.query.value },
-    }),
+const ribbon = useAnswer(() => questions.ribbon(edition.value, viewpoint.query.value), {
   // The moment goes on by itself.
-  { refetchInterval: 60_000, stays: true },
-)
+  refetchInterval: 60_000,
+  stays: true,
+})
 provideLevels(() => ribbon.data.value?.levels)
 provideSchoolDays(() => {
   const known = ribbon.data.value

@@ -1,10 +1,9 @@
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import { type Filter, linesOf, noFilter, rowsOf } from './dateRows'
+import { questions } from '../../foundation/questions'
 
 const names = Object.keys(noFilter) as (keyof Filter)[]
 
@@ -13,13 +12,7 @@ export function useDates(props: { edition: number }) {
   const viewpoint = useViewpoint()
   const route = useRoute()
   const router = useRouter()
-  const dates = useAnswer(
-    computed(() => keys.ofEdition(props.edition, 'dates', viewpoint.key.value)),
-    () =>
-      api.GET('/api/editions/{edition}/dates', {
-        params: { path: { edition: props.edition }, query: viewpoint.query.value },
-      }),
-  )
+  const dates = useAnswer(() => questions.dates(props.edition, viewpoint.query.value))
   const filter = computed<Filter>({
     get: () => ({ ...noFilter, ...Object.fromEntries(names.map((name) => [name, `${route.query[name] ?? ''}`])) }),
     set: (wanted) => {

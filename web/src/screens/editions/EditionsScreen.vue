@@ -1,8 +1,6 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import ProblemNote from '../../parts/ProblemNote.vue'
@@ -11,19 +9,14 @@ import RollOverForm from './RollOverForm.vue'
 import { useEnding } from './useEnding'
 import { useRollOver } from './useRollOver'
 import DateField from '../../parts/fields/DateField.vue'
+import { questions } from '../../foundation/questions'
 
 /** Next term, last term? The editions of the course, and making the next one. */
 const props = defineProps<{ edition: number }>()
 
 const router = useRouter()
 const viewpoint = useViewpoint()
-const editions = useAnswer(
-  computed(() => keys.ofEdition(props.edition, 'editions', viewpoint.key.value)),
-  () =>
-    api.GET('/api/editions/{edition}/editions', {
-      params: { path: { edition: props.edition }, query: viewpoint.query.value },
-    }),
-)
+const editions = useAnswer(() => questions.editions(props.edition, viewpoint.query.value))
 const rolling = useRollOver(props.edition, () => editions.data.value)
 const asking = ref(false)
 const stateWords: Record<string, string> = { draft: 'coming', current: 'current', resting: 'past' }

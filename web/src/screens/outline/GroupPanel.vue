@@ -6,8 +6,6 @@ import { usePinned } from '../../foundation/usePinned'
 import { useReach } from '../../foundation/useReach'
 import { useLevels } from '../../foundation/levels'
 import { useViewpoint } from '../../foundation/useViewpoint'
-import { api } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import FollowsTable from './FollowsTable.vue'
@@ -18,6 +16,7 @@ import { useInView } from './useInView'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import NumberField from '../../parts/fields/NumberField.vue'
 import TickField from '../../parts/fields/TickField.vue'
+import { questions } from '../../foundation/questions'
 
 /** A unit or a lesson opened in place: its title and length, and what follows in each section. */
 const props = defineProps<{
@@ -33,13 +32,7 @@ const panel = useTemplateRef<HTMLElement>('panel')
 useInView(panel)
 const edition = toRef(props, 'edition')
 const viewpoint = useViewpoint()
-const pace = useAnswer(
-  computed(() => keys.ofEdition(props.edition, 'pace', viewpoint.key.value)),
-  () =>
-    api.GET('/api/editions/{edition}/pace', {
-      params: { path: { edition: props.edition }, query: viewpoint.query.value },
-    }),
-)
+const pace = useAnswer(() => questions.pace(props.edition, viewpoint.query.value))
 const falls = computed(() => (pace.data.value ? fallsOf(pace.data.value, props.row) : []))
 const title = ref(titleOf(props.row))
 const classes = ref<number | null>(props.row.level === 'lesson' ? props.row.lesson.classes : 0)

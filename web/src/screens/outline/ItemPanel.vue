@@ -1,7 +1,5 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref, toRef, useTemplateRef } from 'vue'
-import { api } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useLevels } from '../../foundation/levels'
@@ -15,6 +13,7 @@ import TimingEditor from './editors/TimingEditor.vue'
 import type { ItemRow } from './outlineRows'
 import { useInView } from './useInView'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
+import { questions } from '../../foundation/questions'
 
 /** An item opened in place: its title; who gets it, when and on what condition as one sentence; its text. */
 const props = defineProps<{
@@ -31,13 +30,7 @@ const levels = useLevels()
 
 const TextEditor = defineAsyncComponent(() => import('./editors/TextEditor.vue'))
 const edition = toRef(props, 'edition')
-const answer = useAnswer(
-  computed(() => [...keys.ofEdition(props.edition, 'item', ''), props.item.id]),
-  () =>
-    api.GET('/api/editions/{edition}/items/{item}', {
-      params: { path: { edition: props.edition, item: props.item.id } },
-    }),
-)
+const answer = useAnswer(() => questions.item(props.edition, props.item.id))
 const whole = computed(() => answer.data.value)
 const follows = computed(() =>
   (whole.value?.sections ?? []).map(({ letter, name, opens, due, differs }) => ({

@@ -1,19 +1,15 @@
 <script setup lang="ts">
-import { computed, ref, toRef, watch } from 'vue'
+import { ref, toRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import SectionKey from '../../look/marks/SectionKey.vue'
+import { questions } from '../../foundation/questions'
 
 /** Adding a section of one’s own to the course. */
 const props = defineProps<{ edition: number }>()
 
-const joinable = useAnswer(
-  computed(() => keys.ofEdition(props.edition, 'joinable', '')),
-  () => api.GET('/api/editions/{edition}/joinable', { params: { path: { edition: props.edition } } }),
-)
+const joinable = useAnswer(() => questions.joinable(props.edition))
 const opened = ref(false)
 // Whoever is sent here to add one finds the list open.
 const route = useRoute()

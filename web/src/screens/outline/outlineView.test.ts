@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { plainLevels } from '../../foundation/levels'
-import { everything, between, homesOf, inView, itemsUnder } from './outlineView'
+import { between, homesOf, inView, itemsUnder, viewOf } from './outlineView'
 import type { Row } from './outlineRows'
 
 const item = (id: number, code: string, title: string, more: object = {}) => ({
@@ -36,7 +36,7 @@ const rows = [
   rowOf(item(12, '3.20', 'What we know', { published: false }), null),
 ] as unknown as Row[]
 const keys = (view: object, folded: string[] = []) =>
-  inView(rows, { ...everything, ...view }, new Set(folded), plainLevels).map((row) => row.key)
+  inView(rows, { ...viewOf({}), ...view }, new Set(folded), plainLevels).map((row) => row.key)
 
 test('what is in a folded row is not shown, and everything is again once it is unfolded', () => {
   expect(keys({}, ['lesson-7'])).toEqual(['unit-1', 'lesson-7', 'item-12'])
@@ -64,4 +64,10 @@ test('a row stands for all items in it, and from one to another all between are 
   expect(between(rows, 'item-12', 'item-10')).toEqual(['item-10', 'item-11', 'item-12'])
   expect(between(rows, 'gone', 'item-10')).toEqual(['item-10'])
   expect(homesOf(rows[4]!)).toEqual(['unit-1'])
+})
+
+test('an address asks for a view; what it does not know shows everything', () => {
+  expect(viewOf({ words: 'cloud', only: 'due' })).toEqual({ words: 'cloud', only: 'due' })
+  expect(viewOf({ words: ['a', 'b'], only: 'toString' })).toEqual({ words: '', only: '' })
+  expect(viewOf({ words: 'x'.repeat(300) }).words).toHaveLength(200)
 })

@@ -7,8 +7,6 @@ export interface View {
   only: '' | 'unpublished' | 'condition' | 'due' | 'differs' | 'no-text'
 }
 
-export const everything: View = { words: '', only: '' }
-
 /** The choices of rows there are, in words. */
 export const onlyWords: Record<View['only'], string> = {
   '': 'everything',
@@ -17,6 +15,12 @@ export const onlyWords: Record<View['only'], string> = {
   due: 'with a due date',
   differs: 'different in a section',
   'no-text': 'without text',
+}
+
+/** The view that an address asks for; what it does not know is everything. */
+export function viewOf({ words, only }: Record<string, unknown>): View {
+  const known = typeof only === 'string' && Object.hasOwn(onlyWords, only) ? (only as View['only']) : ''
+  return { words: typeof words === 'string' ? words.slice(0, 200) : '', only: known }
 }
 
 const codeOf = (row: Row) =>

@@ -1,17 +1,16 @@
 import { useLocalStorage } from '@vueuse/core'
 import { type Ref, computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { useQuery } from '@tanstack/vue-query'
-import { api, ask } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import { useLevels } from '../../foundation/levels'
 import { useScreenKeys } from '../../foundation/useKeys'
 import { nudge, putUnder } from './outlineMoves'
 import { type ItemRow, type Row, titleOf } from './outlineRows'
-import { type View, between, everything, homesOf, inView, itemsUnder } from './outlineView'
+import { type View, between, homesOf, inView, itemsUnder, viewOf } from './outlineView'
 import type { KindOfRow } from './adding/newRow'
 import { useOutline } from './useOutline'
 import { useOutlineEdits } from './useOutlineEdits'
+import { questions } from '../../foundation/questions'
+import { useAnswer } from '../../foundation/useAnswer'
 
 const SHOWN = ['lines', 'dates', 'handed-in'] as const
 
@@ -24,14 +23,19 @@ export function useOutlineScreen(edition: Ref<number>, list: Readonly<Ref<HTMLEl
   const edits = useOutlineEdits(edition)
 
   // What is folded is kept for each person on this device.
-  const places = useQuery({ queryKey: keys.places, queryFn: () => ask(api.GET('/api/places')) })
+  const places = useAnswer(() => questions.places())
   const kept = useLocalStorage<string[]>(
     () => `polycline-folded ${edition.value} ${places.data.value?.name ?? ''}`,
     [],
     { writeDefaults: false },
   )
   const folded = computed(() => new Set(kept.value))
-  const view = ref<View>({ ...everything })
+  // What is looked for stands in the address, so that it can be sent and come back to.
+  const view = computed<View>({
+    get: () => viewOf(route.query),
+    set: ({ words, only }) =>
+      void router.replace({ query: { ...route.query, words: words || undefined, only: only || undefined } }),
+  })
   const shownRows = computed(() => inView(rows.value, view.value, folded.value, levels.value))
   const allFolded = computed(() => rows.value.every((row) => row.level !== 'unit' || folded.value.has(row.key)))
 

@@ -1,29 +1,19 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { type Schemas, api } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
+import { type Schemas } from '../../foundation/api/client'
 import { useAnswer } from '../../foundation/useAnswer'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import { sectionLines } from '../../look/theme'
 import { counted } from '../../foundation/words'
 import { standing } from '../pace/paceWords'
+import { questions } from '../../foundation/questions'
 
 /** A course: its sections as small lines up the term, how they stand, and what waits for whoever looks. */
 const props = defineProps<{ place: Schemas['EditionPlace'] }>()
 
-const path = { params: { path: { edition: props.place.edition } } }
-const pace = useAnswer(
-  computed(() => keys.ofEdition(props.place.edition, 'pace', '')),
-  () => api.GET('/api/editions/{edition}/pace', path),
-)
-const ribbon = useAnswer(
-  computed(() => keys.ofEdition(props.place.edition, 'ribbon', '')),
-  () => api.GET('/api/editions/{edition}/ribbon', path),
-)
-const today = useAnswer(
-  computed(() => keys.ofEdition(props.place.edition, 'today', '')),
-  () => api.GET('/api/editions/{edition}/today', path),
-)
+const pace = useAnswer(() => questions.pace(props.place.edition))
+const ribbon = useAnswer(() => questions.ribbon(props.place.edition))
+const today = useAnswer(() => questions.today(props.place.edition))
 
 const WIDE = 330
 const HIGH = 62

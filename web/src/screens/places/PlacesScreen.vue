@@ -1,14 +1,13 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { api, ask, problemOf } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import PlainPage from '../../parts/PlainPage.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import CourseLine from './CourseLine.vue'
+import { questions } from '../../foundation/questions'
+import { useAnswer } from '../../foundation/useAnswer'
 
-const places = useQuery({ queryKey: keys.places, queryFn: () => ask(api.GET('/api/places')) })
-const problem = computed(() => (places.error.value ? problemOf(places.error.value) : null))
+const places = useAnswer(() => questions.places())
+const problem = places.problem
 const nowhere = computed(() => {
   const all = places.data.value
   return all && all.courses.length + all.sections.length + all.terms.length === 0

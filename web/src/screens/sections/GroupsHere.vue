@@ -1,22 +1,19 @@
 <script setup lang="ts">
 import { computed, ref, toRef } from 'vue'
-import { api, type Schemas } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
+import { type Schemas } from '../../foundation/api/client'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useLevels } from '../../foundation/levels'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import WordField from '../../parts/fields/WordField.vue'
+import { questions } from '../../foundation/questions'
 
 /** Who of a section is in which group: a column a group, named here or at an item, before there are students or after. */
 const props = defineProps<{ edition: number; section: number }>()
 const levels = useLevels()
 
 const edition = toRef(props, 'edition')
-const answer = useAnswer(
-  computed(() => keys.ofEdition(props.edition, 'groups', '')),
-  () => api.GET('/api/editions/{edition}/groups', { params: { path: { edition: props.edition } } }),
-)
+const answer = useAnswer(() => questions.groups(props.edition))
 const groups = computed(() => answer.data.value?.groups ?? [])
 const students = computed(() => answer.data.value?.sections.find((one) => one.id === props.section)?.students ?? [])
 const canChange = computed(() => answer.data.value?.canChange ?? false)

@@ -1,30 +1,35 @@
 <script setup lang="ts">
+import { useLevels } from '../../foundation/levels'
 import { amount } from '../../parts/amount'
 import { type Place, idOf } from './here'
 import type { Card } from './useSections'
 
-/** A section's own order: units and lessons as it takes them, each to be had change here. */
+/** A section's own order: units and lessons as it takes them. Pressing one changes it for this section. */
 defineProps<{ card: Card; unit: string; canChange: boolean; chosen: Place | null }>()
+const levels = useLevels()
 const emit = defineEmits<{ choose: [place: Place] }>()
 </script>
 
 <template>
+  <p v-if="canChange" class="small hint">
+    Press a {{ levels.unit.one }} or {{ levels.lesson.one }} to change it for this section.
+  </p>
   <ol>
     <li v-for="(one, number) in card.units" :key="one.id">
       <p class="unit" :class="{ gone: one.skipped }">
-        <span>{{ number + 1 }} {{ one.title }}</span>
-        <span v-if="one.own" class="small">of this section only</span>
-        <span v-if="one.orderVersion > 0" class="small">in another place than in the course</span>
-        <span v-if="one.skipped" class="small">dropped here</span>
         <button
           v-if="canChange"
           type="button"
-          class="word-button"
+          class="title"
           :aria-expanded="chosen?.of === 'unit' && chosen.unit.id === one.id"
           @click="emit('choose', { of: 'unit', unit: one })"
         >
-          change here<span class="said-only">: {{ one.title }}</span>
+          {{ number + 1 }} {{ one.title }}
         </button>
+        <span v-else class="title">{{ number + 1 }} {{ one.title }}</span>
+        <span v-if="one.own" class="small">of this section only</span>
+        <span v-if="one.orderVersion > 0" class="small">in another place than in the course</span>
+        <span v-if="one.skipped" class="small">dropped here</span>
       </p>
       <ol>
         <li
@@ -33,19 +38,19 @@ const emit = defineEmits<{ choose: [place: Place] }>()
           class="lesson"
           :class="{ gone: lesson.skipped, at: chosen?.of === 'lesson' && idOf(chosen) === lesson.id }"
         >
-          <span class="title">{{ lesson.title }}</span>
-          <span class="small">{{ lesson.skipped ? 'dropped here' : amount(lesson.length, unit) }}</span>
-          <span v-if="lesson.own" class="small">of this section only</span>
-          <span v-if="lesson.orderVersion > 0" class="small">another place</span>
           <button
             v-if="canChange"
             type="button"
-            class="word-button"
+            class="title"
             :aria-expanded="chosen?.of === 'lesson' && idOf(chosen) === lesson.id"
             @click="emit('choose', { of: 'lesson', unit: one, lesson })"
           >
-            change here<span class="said-only">: {{ lesson.title }}</span>
+            {{ lesson.title }}
           </button>
+          <span v-else class="title">{{ lesson.title }}</span>
+          <span class="small">{{ lesson.skipped ? 'dropped here' : amount(lesson.length, unit) }}</span>
+          <span v-if="lesson.own" class="small">of this section only</span>
+          <span v-if="lesson.orderVersion > 0" class="small">another place</span>
         </li>
       </ol>
     </li>
@@ -61,7 +66,6 @@ const emit = defineEmits<{ choose: [place: Place] }>()
   padding: var(--space-6) 0 var(--space-3);
   border-bottom: var(--stroke-hair) solid var(--hair);
 }
-.unit .word-button,
 .unit .small {
   font: 400 var(--size-small) / 1.4 var(--face-text);
 }
@@ -75,15 +79,18 @@ const emit = defineEmits<{ choose: [place: Place] }>()
 .at {
   background: var(--wash);
 }
-.title {
+.hint {
+  padding-top: var(--space-4);
+}
+.lesson .title {
   min-width: 260px;
 }
-.word-button {
-  margin-left: auto;
-  font-size: var(--size-small);
+button.title:hover,
+button.title[aria-expanded='true'] {
+  text-decoration: underline;
+  text-underline-offset: 3px;
 }
-.gone .title,
-.gone > span:first-child {
+.gone .title {
   text-decoration: line-through;
   color: var(--ink-2);
 }

@@ -1,81 +1,23 @@
 <script setup lang="ts">
-import { computed, ref, watch, watchEffect } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
-import { useScreenKeys } from '../../foundation/useKeys'
-import { useSection } from '../../foundation/useSection'
 import { capital, useLevels } from '../../foundation/levels'
-import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
-import { standing } from '../pace/paceWords'
 import ClassPanel from './ClassPanel.vue'
 import ClassesHere from './ClassesHere.vue'
 import GroupsHere from './GroupsHere.vue'
 import HerePanel from './HerePanel.vue'
 import LessonsHere from './LessonsHere.vue'
 import LostPanel from './LostPanel.vue'
-import PutBack from './PutBack.vue'
+import SectionChoice from './SectionChoice.vue'
+import SectionFacts from './SectionFacts.vue'
 import TimetablePanel from './TimetablePanel.vue'
-import type { Wanted } from './classes'
-import type { Place } from './here'
-import { useSections } from './useSections'
+import { useSectionsScreen } from './useSectionsScreen'
 
 /** When does each section meet, in which order does it go, and what does it do differently from the course? */
 const props = defineProps<{ edition: number }>()
 const levels = useLevels()
-
-const { pace, sections, problem } = useSections(props)
-const route = useRoute()
-const router = useRouter()
-const { section: chosen, choose: chooseSection } = useSection()
-const tabs = ['classes', 'lessons', 'groups'] as const
-/** What is listed stands in the address. */
-const shows = computed(() => tabs.find((tab) => tab === route.query.shows) ?? 'classes')
-/** What is being changed, in the panel below. */
-const open = ref<{ wanted: Wanted } | { place: Place } | 'timetable' | null>(null)
-watch(
-  () => route.query.shows,
-  (what) => what === 'timetable' && (open.value = 'timetable'),
-  { immediate: true },
-)
-const cards = computed(() => sections.data.value?.sections ?? [])
-const card = computed(() => cards.value.find((one) => one.id === chosen.value) ?? cards.value[0])
-const line = computed(() => pace.data.value?.sections.find((one) => one.id === card.value?.id))
-const canChange = computed(() => sections.data.value?.canChange ?? false)
-const place = computed(() =>
-  open.value && open.value !== 'timetable' && 'place' in open.value ? open.value.place : null,
-)
-const wanted = computed(() =>
-  open.value && open.value !== 'timetable' && 'wanted' in open.value ? open.value.wanted : null,
-)
-const facts = computed(() => {
-  const differences = cards.value.reduce((sum, one) => sum + one.differences.length, 0)
-  return [`${cards.value.length} sections`, differences === 1 ? '1 difference' : `${differences} differences`]
-})
-
-const stop = watchEffect(() => {
-  if (!line.value) return
-  const row = card.value?.units.flatMap((unit) =>
-    unit.lessons.map((lesson) => ({ of: 'lesson' as const, unit, lesson })),
-  )
-  const named = row?.find((one) => `lesson-${one.lesson.id}` === route.query.row)
-  if (named) open.value = { place: named }
-  const lost = line.value.classes.find((one) => one.ordinal === Number(route.query.lost))
-  if (lost) open.value = { wanted: { what: 'cancel', of: lost } }
-  queueMicrotask(() => stop())
-})
-
-async function choose(id: number): Promise<void> {
-  open.value = null
-  await chooseSection(id, ['row', 'lost'])
-}
-
-async function show(what: (typeof tabs)[number]): Promise<void> {
-  open.value = null
-  await router.replace({ query: { ...route.query, shows: what, row: undefined, lost: undefined } })
-}
-
-useScreenKeys([{ key: 'Escape', words: 'leave it unchanged', run: () => (open.value = null) }])
+const { pace, sections, problem, open, shows, inView, card, line, canChange, place, wanted, facts, choose, show } =
+  useSectionsScreen(props)
 </script>
 
 <template>
@@ -86,18 +28,12 @@ useScreenKeys([{ key: 'Escape', words: 'leave it unchanged', run: () => (open.va
       This edition has no section yet. Add one in the outline, or roll over into a term with sections.
     </p>
     <template v-else>
-      <nav class="choice" aria-label="Section">
-        <button
-          v-for="one in pace.data.value.sections"
-          :key="one.id"
-          type="button"
-          :aria-pressed="one.id === card.id"
-          @click="choose(one.id)"
-        >
-          <SectionKey :letter="one.letter" :name="one.name" />
-          <span class="small">{{ one.students }} students, {{ standing(one, pace.data.value.unit) }}</span>
-        </button>
-      </nav>
+      <SectionChoice
+        :sections="pace.data.value.sections"
+        :unit="pace.data.value.unit"
+        :chosen="card.id"
+        @choose="choose"
+      />
       <div class="two">
         <section
           class="list"
@@ -115,6 +51,7 @@ useScreenKeys([{ key: 'Escape', words: 'leave it unchanged', run: () => (open.va
           </p>
           <ClassesHere
             v-if="shows === 'classes'"
+            v-model="inView"
             :section="line"
             :can-change="canChange"
             @want="(what) => (open = { wanted: what })"
@@ -129,27 +66,13 @@ useScreenKeys([{ key: 'Escape', words: 'leave it unchanged', run: () => (open.va
             @choose="(what) => (open = { place: what })"
           />
         </section>
-        <section class="own" tabindex="0" :aria-label="`${card.name}: timetable and differences`">
-          <p class="ruled-head head">
-            <span>Meets</span>
-            <button v-if="canChange" type="button" class="word-button" @click="open = 'timetable'">change</button>
-          </p>
-          <ul class="times">
-            <li v-for="time in card.timetable" :key="time">{{ time }}</li>
-            <li v-if="card.timetable.length === 0" class="second">at no time yet</li>
-          </ul>
-          <p class="small">Taught by {{ card.teachers.join(' and ') || 'nobody yet' }}</p>
-          <p class="ruled-head differs">What differs from the course</p>
-          <p v-if="card.differences.length === 0" class="second none">
-            Nothing: it follows the course and meets as its timetable says. Anything changed for this section is listed
-            here, and put back with one click.
-          </p>
-          <ul>
-            <li v-for="difference in card.differences" :key="JSON.stringify(difference)">
-              <PutBack :edition="edition" :section="card.id" :difference="difference" :can-change="canChange" />
-            </li>
-          </ul>
-        </section>
+        <SectionFacts
+          class="own"
+          :edition="edition"
+          :card="card"
+          :can-change="canChange"
+          @timetable="open = 'timetable'"
+        />
       </div>
       <template v-if="canChange && open">
         <LostPanel
@@ -201,20 +124,6 @@ useScreenKeys([{ key: 'Escape', words: 'leave it unchanged', run: () => (open.va
 .none {
   padding: var(--space-5) 0;
 }
-.choice {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
-  gap: var(--space-4) var(--space-7);
-  padding-bottom: var(--space-6);
-}
-.choice button {
-  display: grid;
-  align-content: start;
-  border-bottom: var(--stroke-strong) solid transparent;
-}
-.choice button[aria-pressed='true'] {
-  border-color: var(--ink);
-}
 .two {
   display: grid;
   grid-template-columns: 1fr 400px;
@@ -232,9 +141,6 @@ useScreenKeys([{ key: 'Escape', words: 'leave it unchanged', run: () => (open.va
   align-items: baseline;
   gap: var(--space-7);
 }
-.head .word-button {
-  margin-left: auto;
-}
 .tab[aria-pressed='true'] {
   font-weight: 650;
 }
@@ -242,20 +148,5 @@ useScreenKeys([{ key: 'Escape', words: 'leave it unchanged', run: () => (open.va
   text-decoration: underline;
   text-decoration-color: var(--line);
   text-underline-offset: 3px;
-}
-.times {
-  padding: var(--space-4) 0 var(--space-3);
-}
-.differs {
-  padding-top: var(--space-8);
-}
-.own li + li {
-  border-top: var(--stroke-hair) solid var(--faint-hair);
-}
-.own ul:not(.times) li {
-  padding: var(--space-4) 0;
-}
-.times li + li {
-  border: 0;
 }
 </style>

@@ -1,15 +1,16 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { type RouteLocationRaw, useRoute, useRouter } from 'vue-router'
 import { type Problem, api, ask, problemOf } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import { isDemo } from '../../foundation/profile'
 import { nextAfter } from '../../foundation/session'
 import WordMark from '../../look/marks/WordMark.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import { onlyPlace } from '../places/onlyPlace'
 import SignInDrawing from './SignInDrawing.vue'
+import { questions } from '../../foundation/questions'
+import { useAnswer } from '../../foundation/useAnswer'
 
 const route = useRoute()
 const router = useRouter()
@@ -18,15 +19,13 @@ const email = ref('')
 const password = ref('')
 const busy = ref(false)
 const problem = ref<Problem | null>(null)
-const people = useQuery({ queryKey: keys.demoPeople, queryFn: () => ask(api.GET('/api/demo/people')), enabled: isDemo })
+const people = useAnswer(() => questions.demoPeople(), { enabled: isDemo })
 const general = computed(() => (problem.value?.field ? null : problem.value))
 const wrong = (field: string) => (problem.value?.field === field ? [problem.value.title] : [])
 
 /** Where to begin: in the only course or section one has; otherwise where they all stand. */
 async function first(): Promise<RouteLocationRaw> {
-  const all = await client
-    .fetchQuery({ queryKey: keys.places, queryFn: () => ask(api.GET('/api/places')) })
-    .catch(() => null)
+  const all = await client.fetchQuery(questions.places()).catch(() => null)
   return (all && onlyPlace(all)) ?? { name: 'places' }
 }
 

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue'
 import { api, once } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { ordinal } from '../../foundation/words'
 import { useViewpoint } from '../../foundation/useViewpoint'
@@ -11,19 +10,14 @@ import ProblemNote from '../../parts/ProblemNote.vue'
 import WritingPanel from './WritingPanel.vue'
 import { useStudentLinks } from './useStudentLinks'
 import { progressWords, stateMarks, stateWords } from './words'
+import { questions } from '../../foundation/questions'
 
 /** Do it: what is to be read, where to write, what came back. */
 const props = defineProps<{ section: number; item: number; edition?: number }>()
 
 const viewpoint = useViewpoint()
 const links = useStudentLinks(props)
-const item = useAnswer(
-  computed(() => [...keys.ofSection(props.section, 'item', viewpoint.key.value), props.item]),
-  () =>
-    api.GET('/api/sections/{section}/items/{item}', {
-      params: { path: { section: props.section, item: props.item }, query: viewpoint.query.value },
-    }),
-)
+const item = useAnswer(() => questions.studentItem(props.section, props.item, viewpoint.query.value))
 const answer = item.data
 const readable = computed(() => ['open', 'overdue', 'closed'].includes(answer.value?.state ?? ''))
 

@@ -1,7 +1,5 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { api } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import ProblemNote from '../../parts/ProblemNote.vue'
@@ -9,21 +7,17 @@ import StudentRow from './StudentRow.vue'
 import WholeCourse from './WholeCourse.vue'
 import { useStudentLinks } from './useStudentLinks'
 import { isWithTeacher, soon, thisWeek } from './wholeCourse'
+import { questions } from '../../foundation/questions'
 
 /** What now? What is open, what waits and for whom, what came back, this week; below it the whole course. */
 const props = defineProps<{ section: number; edition?: number }>()
 
 const viewpoint = useViewpoint()
 const links = useStudentLinks(props)
-const now = useAnswer(
-  computed(() => keys.ofSection(props.section, 'now', viewpoint.key.value)),
-  () =>
-    api.GET('/api/sections/{section}/now', {
-      params: { path: { section: props.section }, query: viewpoint.query.value },
-    }),
+const now = useAnswer(() => questions.now(props.section, viewpoint.query.value), {
   // What opens by feedback opens without a sign: facts tell nobody.
-  { refetchInterval: 20_000 },
-)
+  refetchInterval: 20_000,
+})
 const answer = now.data
 const week = computed(() => (answer.value ? thisWeek(answer.value) : []))
 /** What comes within two weeks stands open; the rest is folded. */

@@ -1,8 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useSection } from '../../foundation/useSection'
 import { useViewpoint } from '../../foundation/useViewpoint'
@@ -10,19 +8,13 @@ import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import PieceSheet from './PieceSheet.vue'
 import TickField from '../../parts/fields/TickField.vue'
+import { questions } from '../../foundation/questions'
 
 /** What is there to read? What was handed in, by section: what waits longest first. */
 const props = defineProps<{ edition: number }>()
 
 const viewpoint = useViewpoint()
-const work = useAnswer(
-  computed(() => keys.ofEdition(props.edition, 'work', viewpoint.key.value)),
-  () =>
-    api.GET('/api/editions/{edition}/work', {
-      params: { path: { edition: props.edition }, query: viewpoint.query.value },
-    }),
-  { refetchInterval: 20_000 },
-)
+const work = useAnswer(() => questions.work(props.edition, viewpoint.query.value), { refetchInterval: 20_000 })
 const route = useRoute()
 const router = useRouter()
 const { section: chosenSection, choose } = useSection()

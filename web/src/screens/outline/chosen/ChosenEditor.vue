@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { api, type Schemas } from '../../../foundation/api/client'
-import { keys } from '../../../foundation/keys'
+import { type Schemas } from '../../../foundation/api/client'
 import { useLevels } from '../../../foundation/levels'
 import { useAnswer } from '../../../foundation/useAnswer'
 import SectionKey from '../../../look/marks/SectionKey.vue'
@@ -13,6 +12,7 @@ import { anchorOf, choiceOf } from '../../../parts/timing/timing'
 import { type Act, placesOf } from './chosenActs'
 import { type Part, deedWords, gateOf } from '../editors/condition'
 import type { ItemRow, Row } from '../outlineRows'
+import { questions } from '../../../foundation/questions'
 
 /** The parts of one act on several items; what it comes to goes up as soon as it is whole. */
 const props = defineProps<{
@@ -34,10 +34,7 @@ const place = ref('')
 const groups = ref<string[]>([])
 const some = ref(true)
 const held = ref<number[]>([])
-const known = useAnswer(
-  computed(() => keys.ofEdition(props.edition, 'groups', '')),
-  () => api.GET('/api/editions/{edition}/groups', { params: { path: { edition: props.edition } } }),
-)
+const known = useAnswer(() => questions.groups(props.edition))
 const chosen = computed(() => new Set(props.items.map((item) => item.id)))
 const places = computed(() => placesOf(props.rows, chosen.value))
 const others = computed(() =>

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, toRef } from 'vue'
-import { type Schemas, api } from '../../../foundation/api/client'
-import { keys } from '../../../foundation/keys'
+import { type Schemas } from '../../../foundation/api/client'
 import { useLevels } from '../../../foundation/levels'
 import { useAnswer } from '../../../foundation/useAnswer'
 import { useEditionCommand } from '../../../foundation/useEditionCommand'
@@ -11,6 +10,7 @@ import { changesOf } from '../../dates/dateCells'
 import ChosenEditor from './ChosenEditor.vue'
 import { type Act, actWords, requestOf } from './chosenActs'
 import type { ItemRow, Row } from '../outlineRows'
+import { questions } from '../../../foundation/questions'
 
 /** Several items are changed at once: what it would do stands there before it is done, and is undone as one. */
 const props = defineProps<{
@@ -27,10 +27,7 @@ const change = useEditionCommand(edition, '/api/editions/{edition}/change-items'
 const differ = useEditionCommand(edition, '/api/editions/{edition}/differ')
 const act = ref<Act | null>(null)
 const asked = shallowRef<Omit<Schemas['ChangeItemsRequest'], 'items'> | { hold: number[] } | null>(null)
-const dates = useAnswer(
-  computed(() => keys.ofEdition(props.edition, 'dates', '')),
-  () => api.GET('/api/editions/{edition}/dates', { params: { path: { edition: props.edition } } }),
-)
+const dates = useAnswer(() => questions.dates(props.edition))
 /** What is asked, ready to be looked at or done. */
 const request = computed(() => {
   const what = asked.value

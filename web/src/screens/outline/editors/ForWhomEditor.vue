@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, toRef } from 'vue'
-import { api, type Schemas } from '../../../foundation/api/client'
-import { keys } from '../../../foundation/keys'
+import { type Schemas } from '../../../foundation/api/client'
 import { useAnswer } from '../../../foundation/useAnswer'
 import { useEditionCommand } from '../../../foundation/useEditionCommand'
 import { useReach } from '../../../foundation/useReach'
@@ -9,16 +8,14 @@ import ProblemNote from '../../../parts/ProblemNote.vue'
 import OneOfField from '../../../parts/fields/OneOfField.vue'
 import TickField from '../../../parts/fields/TickField.vue'
 import WordField from '../../../parts/fields/WordField.vue'
+import { questions } from '../../../foundation/questions'
 
 /** For whom an item is: for everyone, or for groups, which may be named before there are students. */
 const props = defineProps<{ edition: number; item: Schemas['ItemAnswer'] }>()
 const emit = defineEmits<{ close: [] }>()
 
 const edition = toRef(props, 'edition')
-const groups = useAnswer(
-  computed(() => keys.ofEdition(props.edition, 'groups', '')),
-  () => api.GET('/api/editions/{edition}/groups', { params: { path: { edition: props.edition } } }),
-)
+const groups = useAnswer(() => questions.groups(props.edition))
 const names = computed(() => (groups.data.value?.groups ?? []).map((group) => group.name))
 const some = ref(props.item.forGroups !== null)
 const inGroups = ref<string[]>([...(props.item.forGroups ?? [])])

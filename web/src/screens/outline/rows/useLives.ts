@@ -1,24 +1,19 @@
 import { type Ref, computed } from 'vue'
-import { api } from '../../../foundation/api/client'
-import { keys } from '../../../foundation/keys'
 import { useAnswer } from '../../../foundation/useAnswer'
 import { useViewpoint } from '../../../foundation/useViewpoint'
 import { livesOfItems, livesOfLessons } from './lives'
 import type { Row } from '../outlineRows'
+import { questions } from '../../../foundation/questions'
 
 /** What becomes of every row in every section, read beside the outline: what is shown, and no more. */
 export function useLives(edition: Ref<number>, rows: Ref<Row[]>, show: Ref<string>) {
   const viewpoint = useViewpoint()
-  const at = () => ({ params: { path: { edition: edition.value }, query: viewpoint.query.value } })
-  const keyOf = (what: string) => computed(() => keys.ofEdition(edition.value, what, viewpoint.key.value))
-  const ribbon = useAnswer(keyOf('ribbon'), () => api.GET('/api/editions/{edition}/ribbon', at()))
-  const dates = useAnswer(keyOf('dates'), () => api.GET('/api/editions/{edition}/dates', at()))
+  const ribbon = useAnswer(() => questions.ribbon(edition.value, viewpoint.query.value))
+  const dates = useAnswer(() => questions.dates(edition.value, viewpoint.query.value))
   const isCounted = computed(() => show.value === 'handed-in')
   const isDated = computed(() => !isCounted.value)
-  const pace = useAnswer(keyOf('pace'), () => api.GET('/api/editions/{edition}/pace', at()), { enabled: isDated })
-  const handedIn = useAnswer(keyOf('handed-in'), () => api.GET('/api/editions/{edition}/handed-in', at()), {
-    enabled: isCounted,
-  })
+  const pace = useAnswer(() => questions.pace(edition.value, viewpoint.query.value), { enabled: isDated })
+  const handedIn = useAnswer(() => questions.handedIn(edition.value, viewpoint.query.value), { enabled: isCounted })
 
   const lives = computed(() => {
     const term = ribbon.data.value

@@ -1,0 +1,81 @@
+import { queryOptions } from '@tanstack/vue-query'
+import { api, ask } from './api/client'
+import { keys } from './keys'
+
+/** The moment and the eyes of a question, as they stand in the address; empty: one's own, now. */
+export interface View {
+  at?: string
+  as?: string
+}
+
+/** A question to the server: how it is asked, and the key its answer is kept under. */
+export interface Question<T> {
+  queryKey: readonly unknown[]
+  queryFn: (context: { signal: AbortSignal }) => Promise<T>
+}
+
+type Asked<T> = (signal: AbortSignal) => Promise<{ data?: T; error?: unknown; response: Response }>
+
+// Given up as soon as nobody waits for the answer any more.
+const question = <T>(queryKey: readonly unknown[], get: Asked<T>): Question<T> =>
+  queryOptions({ queryKey, queryFn: ({ signal }) => ask(get(signal)) }) as unknown as Question<T>
+
+const keyOf = (view: View) => new URLSearchParams({ ...view }).toString()
+
+/** What is asked of an edition from a viewpoint, under the name that the address has for it. */
+const ofEdition =
+  <T>(
+    what: string,
+    get: (of: { params: { path: { edition: number }; query: View }; signal: AbortSignal }) => ReturnType<Asked<T>>,
+  ) =>
+  (edition: number, view: View = {}) =>
+    question<T>(keys.ofEdition(edition, what, keyOf(view)), (signal) =>
+      get({ params: { path: { edition }, query: view }, signal }),
+    )
+
+/** Everything that is read from the server: each question once, with the key its answer is kept under. */
+export const questions = {
+  places: () => question(keys.places, (signal) => api.GET('/api/places', { signal })),
+  calendarLinks: () => question(keys.calendarLinks, (signal) => api.GET('/api/calendar-links', { signal })),
+  demoPeople: () => question(keys.demoPeople, (signal) => api.GET('/api/demo/people', { signal })),
+  demoClock: () => question(keys.demoClock, (signal) => api.GET('/api/demo/clock', { signal })),
+
+  ribbon: ofEdition('ribbon', (of) => api.GET('/api/editions/{edition}/ribbon', of)),
+  today: ofEdition('today', (of) => api.GET('/api/editions/{edition}/today', of)),
+  outline: ofEdition('outline', (of) => api.GET('/api/editions/{edition}/outline', of)),
+  dates: ofEdition('dates', (of) => api.GET('/api/editions/{edition}/dates', of)),
+  work: ofEdition('work', (of) => api.GET('/api/editions/{edition}/work', of)),
+  handedIn: ofEdition('handed-in', (of) => api.GET('/api/editions/{edition}/handed-in', of)),
+  pace: ofEdition('pace', (of) => api.GET('/api/editions/{edition}/pace', of)),
+  sections: ofEdition('sections', (of) => api.GET('/api/editions/{edition}/sections', of)),
+  editions: ofEdition('editions', (of) => api.GET('/api/editions/{edition}/editions', of)),
+  groups: ofEdition('groups', (of) => api.GET('/api/editions/{edition}/groups', of)),
+  joinable: ofEdition('joinable', (of) => api.GET('/api/editions/{edition}/joinable', of)),
+  students: ofEdition('students', (of) => api.GET('/api/editions/{edition}/students', of)),
+  item: (edition: number, item: number) =>
+    question(keys.ofEdition(edition, `item ${item}`, ''), (signal) =>
+      api.GET('/api/editions/{edition}/items/{item}', { params: { path: { edition, item } }, signal }),
+    ),
+  history: (edition: number) =>
+    question(keys.history('edition', edition), (signal) =>
+      api.GET('/api/editions/{edition}/history', { params: { path: { edition } }, signal }),
+    ),
+
+  calendar: (term: number) =>
+    question(keys.calendar(term), (signal) =>
+      api.GET('/api/terms/{term}/calendar', { params: { path: { term } }, signal }),
+    ),
+  termHistory: (term: number) =>
+    question(keys.history('term', term), (signal) =>
+      api.GET('/api/terms/{term}/history', { params: { path: { term } }, signal }),
+    ),
+
+  now: (section: number, view: View = {}) =>
+    question(keys.ofSection(section, 'now', keyOf(view)), (signal) =>
+      api.GET('/api/sections/{section}/now', { params: { path: { section }, query: view }, signal }),
+    ),
+  studentItem: (section: number, item: number, view: View = {}) =>
+    question(keys.ofSection(section, `item ${item}`, keyOf(view)), (signal) =>
+      api.GET('/api/sections/{section}/items/{item}', { params: { path: { section, item }, query: view }, signal }),
+    ),
+}

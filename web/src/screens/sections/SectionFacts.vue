@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import PutBack from './PutBack.vue'
+import type { Card } from './useSections'
+
+/** When a section meets, who teaches it, and all it does differently from the course. */
+defineProps<{ edition: number; card: Card; canChange: boolean }>()
+const emit = defineEmits<{ timetable: [] }>()
+</script>
+
+<template>
+  <section tabindex="0" :aria-label="`${card.name}: timetable and differences`">
+    <p class="ruled-head head">
+      <span>Meets</span>
+      <button v-if="canChange" type="button" class="word-button" @click="emit('timetable')">change</button>
+    </p>
+    <ul class="times">
+      <li v-for="time in card.timetable" :key="time">{{ time }}</li>
+      <li v-if="card.timetable.length === 0" class="second">at no time yet</li>
+    </ul>
+    <p class="small">Taught by {{ card.teachers.join(' and ') || 'nobody yet' }}</p>
+    <p class="ruled-head differs">What differs from the course</p>
+    <p v-if="card.differences.length === 0" class="second none">
+      Nothing: it follows the course and meets as its timetable says. Anything changed for this section is listed here,
+      and put back with one click.
+    </p>
+    <ul class="differences">
+      <li v-for="difference in card.differences" :key="JSON.stringify(difference)">
+        <PutBack :edition="edition" :section="card.id" :difference="difference" :can-change="canChange" />
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  align-items: baseline;
+}
+.head .word-button {
+  margin-left: auto;
+}
+.times {
+  padding: var(--space-4) 0 var(--space-3);
+}
+.differs {
+  padding-top: var(--space-8);
+}
+.none {
+  padding: var(--space-5) 0;
+}
+.differences li {
+  padding: var(--space-4) 0;
+}
+.differences li + li {
+  border-top: var(--stroke-hair) solid var(--faint-hair);
+}
+</style>
