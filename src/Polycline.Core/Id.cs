@@ -17,7 +17,7 @@ public readonly record struct Id<T>(long Value) : IComparable<Id<T>>, IParsable<
     /// <summary>Reads an id as it stands in an address.</summary>
     /// <exception cref="FormatException">The text is no whole number from 1.</exception>
     public static Id<T> Parse(string s, IFormatProvider? provider) =>
-        TryParse(s, provider, out var id) ? id : throw new FormatException($"'{s}' is no id: a whole number from 1 is wanted.");
+        TryParse(s, provider, out var id) ? id : throw new FormatException($"'{s}' is not an id: use a whole number from 1.");
 
     public static bool TryParse([NotNullWhen(true)] string? s, IFormatProvider? provider, out Id<T> result)
     {

@@ -39,11 +39,7 @@ internal static partial class CalendarLines
                     break;
                 case "RRULE" or "EXRULE" when event_:
                     if (++rules > MostRules || ++rulesOfEvent > 1)
-                        throw Broken(
-                            number,
-                            name,
-                            rulesOfEvent > 1 ? "an event repeats by one rule only" : "there are too many rules of repeating"
-                        );
+                        throw Broken(number, name, rulesOfEvent > 1 ? "an event has only one repeat rule" : "it has too many repeat rules");
                     break;
             }
         }

@@ -47,7 +47,7 @@ public static class ClosuresFile
                 : one.Summary.Trim() is { Length: > 120 } longer ? longer[..120]
                 : one.Summary.Trim();
             if (one.Start is null || one.Start.HasTime)
-                leftOut.Add($"{name}: it has times of its own, and a closure is whole days.");
+                leftOut.Add($"{name}: it has times, but a closure is whole days.");
             else if (one.RecurrenceRule?.Frequency is FrequencyType.Secondly or FrequencyType.Minutely or FrequencyType.Hourly)
                 leftOut.Add($"{name}: it repeats more often than daily.");
             else
@@ -60,7 +60,7 @@ public static class ClosuresFile
                 }
                 catch (EvaluationException)
                 {
-                    leftOut.Add($"{name}: its rule of repeating cannot be followed.");
+                    leftOut.Add($"{name}: its repeat rule cannot be read.");
                 }
         }
         return new(Joined(days), leftOut);
@@ -69,9 +69,7 @@ public static class ClosuresFile
         {
             stop.ThrowIfCancellationRequested();
             if (++steps > MostSteps)
-                throw new CalendarFileException(
-                    "What repeats in this calendar does so too often to be followed. Give a file of this year's closures only."
-                );
+                throw new CalendarFileException("The events in this calendar repeat too often. Use a file with this year’s closures only.");
         }
     }
 
@@ -85,13 +83,13 @@ public static class ClosuresFile
         catch (Exception fault) when (fault is not OutOfMemoryException)
         {
             // The reader names no kind of fault of its own for what it cannot read.
-            throw new CalendarFileException("This is not a calendar file that can be read.");
+            throw new CalendarFileException("This calendar file cannot be read.");
         }
         if (events.Count == 0 && !text.Contains("BEGIN:VCALENDAR", StringComparison.OrdinalIgnoreCase))
             throw new CalendarFileException("This is not a calendar file: it does not begin with BEGIN:VCALENDAR.");
         return events.Count <= MostEvents
             ? events
-            : throw new CalendarFileException("This calendar has more than 2,000 events. Give a file of the closures only.");
+            : throw new CalendarFileException("This calendar has more than 2,000 events. Use a file with closures only.");
     }
 
     private static IEnumerable<(LocalDate First, LocalDate Last)> Times(CalendarEvent one, LocalDate first, LocalDate last, Action step) =>

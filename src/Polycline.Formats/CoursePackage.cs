@@ -41,13 +41,13 @@ public sealed record CoursePackage(CourseFile Course, IReadOnlyDictionary<string
         if (zip.Entries.Count > MostFiles)
             throw new PackageException("This package holds more than 5,000 files.");
         var left = MostBytes;
-        var main = zip.GetEntry(Main) ?? throw new PackageException("This file holds no course: a package has a course.json in it.");
+        var main = zip.GetEntry(Main) ?? throw new PackageException("This file has no course in it: a package contains a course.json.");
         var course = CourseFile.Read(Unpacked(main, ref left));
         var texts = new Dictionary<string, string>(StringComparer.Ordinal);
         foreach (var name in course.Edition.InReadingOrder().Select(item => item.Body).OfType<string>().Distinct())
         {
             var entry = zip.GetEntry(Folder + name)
-                ?? throw new PackageException($"This package lacks the text {Folder}{name}, which an item of it names.");
+                ?? throw new PackageException($"The text {Folder}{name}, which an item uses, is missing from this package.");
             texts[name] = Encoding.UTF8.GetString(Unpacked(entry, ref left));
         }
         return new(course, texts);
@@ -61,7 +61,7 @@ public sealed record CoursePackage(CourseFile Course, IReadOnlyDictionary<string
         }
         catch (InvalidDataException)
         {
-            throw new PackageException("This is not a package: it is no zip file.");
+            throw new PackageException("This is not a package: it is not a zip file.");
         }
     }
 

@@ -20,6 +20,7 @@ public sealed class Person : IDisposable
     private readonly Browsers.Kept browser;
     private readonly ChromeDriver driver;
     private readonly Uri address;
+    private string? failing;
 
     /// <param name="zone">Where their device thinks it is; null: where this machine is.</param>
     public Person(Uri address, string? zone = null)
@@ -50,6 +51,29 @@ public sealed class Person : IDisposable
         );
 
     public void Open(string path) => driver.Navigate().GoToUrl(new Uri(address, path));
+
+    /// <summary>
+    /// From the next page on, the database is away for whatever is read from addresses that contain one of these words; none: it is there.
+    /// </summary>
+    public void Failing(params string[] words)
+    {
+        if (failing is not null)
+            browser.Devtools("Page.removeScriptToEvaluateOnNewDocument", new() { ["identifier"] = failing });
+        failing = null;
+        if (words.Length == 0)
+            return;
+        const string Answers = """
+            const [real, told] = [fetch, { status: 503, headers: { 'Content-Type': 'application/problem+json' } }]
+            const problem = { status: 503, code: 'database-away', title: 'The database does not answer.', detail: 'Nothing was changed.' }
+            window.fetch = (asked, how) =>
+              !window.mended && words.some(word => (asked.url ?? asked).includes(word))
+                ? Promise.resolve(new Response(JSON.stringify(problem), told)) : real(asked, how)
+            """;
+        var source = $"{{ const words = {JsonSerializer.Serialize(words)}; {Answers} }}";
+        var added =
+            (Dictionary<string, object?>)driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = source })!;
+        failing = (string?)added["identifier"];
+    }
 
     /// <summary>Comes in by pressing a name on the demo's sign-in page.</summary>
     public void ComeIn(string name)
@@ -336,7 +360,11 @@ public sealed class Person : IDisposable
 
     public void Picture(string path) => driver.GetScreenshot().SaveAsFile(path);
 
-    public void Dispose() => Browsers.GiveBack(browser, address);
+    public void Dispose()
+    {
+        Failing();
+        Browsers.GiveBack(browser, address);
+    }
 
     // Waits up to two seconds inside the page, checking again whenever it changes: polling from here costs more than the
     // pages themselves. Null if it has not happened by then, or the page was left.

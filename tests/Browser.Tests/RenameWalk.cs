@@ -23,7 +23,7 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
         orla.See("#password").SendKeys("not hers");
         orla.Expected.AddRange([401]);
         orla.Press(orla.See("button[type=submit]"));
-        orla.SeeText("That address and password do not belong together.");
+        orla.SeeText("That address and password do not match.");
         orla.See("#password").SendKeys(Keys.Control + "a");
         orla.Type("harbour-light" + Keys.Enter);
         orla.Until(() => orla.Path == "/editions/2/outline");

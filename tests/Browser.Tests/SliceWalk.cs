@@ -150,7 +150,7 @@ public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedS
         // Rolled over, looked at, undone.
         orla.Press(orla.See("//nav//a[normalize-space() = 'Editions']"));
         orla.See("//input[@aria-label = 'Name of section 1']").SendKeys("9 Elm");
-        orla.SeeText("Carries 6 units, 38 lessons and 111 items; nothing of the students. edition 2026 goes on as it is.");
+        orla.SeeText("Carries 6 units, 38 lessons and 111 items, and no student work. edition 2026 goes on as it is.");
         orla.IsAccessible("editions");
         orla.Press(Button(orla, "Roll over"));
         orla.Until(() => orla.Path.EndsWith("/dates", StringComparison.Ordinal), "the dates of the new edition");
@@ -186,7 +186,7 @@ public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedS
         tomas.SeeText("due at the start of the 3rd class after the lesson");
         Fill(tomas, "//input[@aria-label = 'How many']", "4");
         tomas.Press(Button(tomas, "Save"));
-        tomas.SeeText("Orla Tierney-Vance changed this meanwhile.");
+        tomas.SeeText("Orla Tierney-Vance changed this in the meantime.");
         tomas.SeeText("Now it says: at the start of the 3rd class after the lesson.");
         tomas.See("//input[@aria-label = 'How many']").GetAttribute("value").ShouldBe("4");
         tomas.Press(Button(tomas, "Use mine instead"));
@@ -204,7 +204,7 @@ public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedS
         orla.Sure("You changed dates of “Label the ramp” in 9 Dogwood");
         tomas.SeeText("Mon 16 Nov");
         tomas.Press(Button(tomas, "Set this date"));
-        tomas.SeeText("Orla Tierney-Vance changed this meanwhile.");
+        tomas.SeeText("Orla Tierney-Vance changed this in the meantime.");
         tomas.See("//aside//input[@aria-label = 'Date']").GetAttribute("value").ShouldBe("Tue 17 Nov");
         tomas.Press(Button(tomas, "Use mine instead"));
         tomas.Sure("Tue 17 Nov");

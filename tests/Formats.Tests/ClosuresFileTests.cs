@@ -53,15 +53,12 @@ public sealed class ClosuresFileTests
             Event("", "DTSTART;VALUE=DATE:20261106")
         );
         found.Days.ShouldBe([new(new(2026, 11, 6), new(2026, 11, 6), "Closed")]);
-        found.LeftOut.ShouldBe([
-            "Concert: it has times of its own, and a closure is whole days.",
-            "Bell: it repeats more often than daily.",
-        ]);
+        found.LeftOut.ShouldBe(["Concert: it has times, but a closure is whole days.", "Bell: it repeats more often than daily."]);
     }
 
     [Theory]
     [InlineData("", "This is not a calendar file: it does not begin with BEGIN:VCALENDAR.")]
-    [InlineData("Dear parents,", "This is not a calendar file that can be read.")]
+    [InlineData("Dear parents,", "This calendar file cannot be read.")]
     [InlineData("BEGIN:VCALENDAR\nBEGIN:VEVENT\nDTSTART:soon\nEND:VEVENT\nEND:VCALENDAR", "Line 3 of the file (DTSTART) cannot be used")]
     [InlineData(
         "BEGIN:VCALENDAR\nBEGIN:VEVENT\nDTSTART;VALUE=DATE:2026\n 0230\nEND:VEVENT\nEND:VCALENDAR",
@@ -69,7 +66,7 @@ public sealed class ClosuresFileTests
     )]
     [InlineData(
         "BEGIN:VCALENDAR\nBEGIN:VEVENT\nDTSTART;VALUE=DATE:20261026\nRRULE:FREQ=DAILY\nRRULE:FREQ=DAILY\nEND:VEVENT\nEND:VCALENDAR",
-        "an event repeats by one rule only"
+        "an event has only one repeat rule"
     )]
     [InlineData(
         "BEGIN:VCALENDAR\nBEGIN:VEVENT\nDTSTART;VALUE=DATE:20261026\nDURATION:long\nEND:VEVENT\nEND:VCALENDAR",
@@ -90,7 +87,7 @@ public sealed class ClosuresFileTests
             .Throw<CalendarFileException>(() =>
                 Read([.. Enumerable.Range(0, 40).Select(n => Event($"{n}", "DTSTART;VALUE=DATE:19000101", "RRULE:FREQ=DAILY"))])
             )
-            .Message.ShouldContain("too often to be followed");
+            .Message.ShouldContain("repeat too often");
         Read(Event("Leap", "DTSTART;VALUE=DATE:20260228", "RRULE:FREQ=YEARLY;BYMONTH=2;BYMONTHDAY=30")).Days.ShouldBeEmpty();
     }
 

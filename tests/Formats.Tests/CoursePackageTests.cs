@@ -79,8 +79,8 @@ public sealed class CoursePackageTests
     [Fact]
     public void What_is_no_package_or_lacks_something_says_what()
     {
-        Told("no zip"u8.ToArray()).ShouldContain("no zip file");
-        Told(Zip(zip => Put(zip, "readme.txt", []))).ShouldContain("a package has a course.json in it");
+        Told("no zip"u8.ToArray()).ShouldContain("not a zip file");
+        Told(Zip(zip => Put(zip, "readme.txt", []))).ShouldContain("a package contains a course.json");
         Told(Zip(zip => Put(zip, "course.json", Some.Course.Write()))).ShouldContain("texts/a.html");
         Should
             .Throw<PlanRefusedException>(() => CoursePackage.Read(Zip(zip => Put(zip, "course.json", "{}"u8.ToArray()))))

@@ -100,7 +100,7 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         otherwise["offDays"] = read["offDays"]!.GetValue<string>() == "back" ? "on" : "back";
         (await office.Post($"{Route("set-term")}?preview=true", otherwise)).Json["words"]!
             .GetValue<string>()
-            .ShouldBe("changed the rule for dues on days without classes of Autumn term 2026");
+            .ShouldBe("changed the rule for due dates on days without classes of Autumn term 2026");
     }
 
     [Fact]
@@ -147,13 +147,13 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             )
         );
         (await Refused("periods", fewer)).ShouldBe(
-            "periods: 9 Dogwood meets in P6, which would be no period any more. Change its timetable first."
+            "periods: 9 Dogwood meets in P6, which would no longer be a period. Change its timetable first."
         );
         (await Refused("rotation", new JsonObject { ["kind"] = "weekly" })).ShouldContain(
-            "rotation: 9 Birch meets on Friday of week A, which would be no day any more."
+            "rotation: 9 Birch meets on Friday of week A, which would no longer be a day of the rotation."
         );
         (await Refused("last", "2026-08-30")).ShouldStartWith("last: ");
-        (await Refused("last", "2028-08-30")).ShouldBe("last: A term is at most 400 days long. Give an earlier last day.");
+        (await Refused("last", "2028-08-30")).ShouldBe("last: A term is at most 400 days long. Choose an earlier last day.");
         (await Refused("weekdays", new JsonArray())).ShouldStartWith("weekdays: ");
         (await Refused("weekdays", new JsonArray("holiday"))).ShouldStartWith("weekdays[0]: ");
         await Post("undo", new { batch = gone.Json["batch"]!.GetValue<long>() });

@@ -48,7 +48,7 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
             .GetValue<string>()
             .ShouldBe(
                 "“Weather Watch”, edition 2026: 6 weeks, 38 topics, 110 pieces of work, "
-                    + "33 texts. It becomes a course of your own, that no section follows yet."
+                    + "33 texts. It becomes a course of your own; no section follows it yet."
             );
         (await school.RowCounts("audit", "request", "body", "session")).ShouldBe(rows);
         var key = Guid.NewGuid();
@@ -107,10 +107,10 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
             reply.Status.ShouldBe(HttpStatusCode.UnprocessableEntity, reply.Text);
             reply.Json["title"]!.GetValue<string>().ShouldContain(says);
         }
-        await Refused([], "no zip file");
-        await Refused(Encoding.UTF8.GetBytes("PK, but no"), "no zip file");
+        await Refused([], "not a zip file");
+        await Refused(Encoding.UTF8.GetBytes("PK, but no"), "not a zip file");
         await Refused(Zip(("plan.json", "{}")), "course.json");
-        await Refused(Zip(("course.json", "[]")), "course.json: an object is wanted");
+        await Refused(Zip(("course.json", "[]")), "course.json: must be an object");
         await Refused(
             Zip(("course.json", Course(course => course["edition"]!["units"]![0]!["lessons"]![0]!["length"] = -1))),
             "course.json.edition.units[0].lessons[0].length"
@@ -201,8 +201,8 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
                 ]),
             };
         });
-        await Refused("nested more than 100 deep", html: string.Concat(Enumerable.Repeat("<em>", 50_000)));
-        await Refused("nested more than 100 deep", html: string.Concat(Enumerable.Repeat("<ul><li>", 20_000)));
+        await Refused("nested more than 100 levels deep", html: string.Concat(Enumerable.Repeat("<em>", 50_000)));
+        await Refused("nested more than 100 levels deep", html: string.Concat(Enumerable.Repeat("<ul><li>", 20_000)));
         await Refused("longer than 200,000", html: new string('x', 200_001));
         await Refused($"texts/{text}: ", html: "a\u0000b");
     }

@@ -59,7 +59,7 @@ public sealed class RollOverTests : IAsyncLifetime
         shown.Json["sentence"]!
             .GetValue<string>()
             .ShouldBe(
-                "Carries 6 units, 38 lessons and 110 items; nothing of the students. edition 2026 goes on as it is. Not everything fits."
+                "Carries 6 units, 38 lessons and 110 items, and no student work. edition 2026 goes on as it is. Not everything fits."
             );
         var section = shown.Json["sections"]![0]!;
         section["classes"]!.GetValue<int>().ShouldBe(30);

@@ -181,11 +181,11 @@ public sealed class SectionsTests : LeadOfASchool
             .Where(said => said.Contains("only", StringComparison.Ordinal))
             .ShouldBe(
                 [
-                    "The sea breeze is a unit of this section only",
-                    "Fronts once more is a lesson of this section only",
-                    "Land and water is a lesson of this section only",
-                    "+1 A second ramp is an item of this section only",
-                    "+2 For Birch is an item of this section only",
+                    "The sea breeze is a unit for this section only",
+                    "Fronts once more is a lesson for this section only",
+                    "Land and water is a lesson for this section only",
+                    "+1 A second ramp is an item for this section only",
+                    "+2 For Birch is an item for this section only",
                 ],
                 ignoreOrder: true
             );
@@ -366,7 +366,7 @@ public sealed class SectionsTests : LeadOfASchool
         var changed = (await Lead.Get(Route("today"))).Json["changed"]!.AsArray();
         changed
             .Select(change => $"{change!["author"]} {change["words"]}")
-            .ShouldBe([$"{DemoPeople.CoTeacher} took “Storm season” as the 5th unit in 9 Dogwood"]);
+            .ShouldBe([$"{DemoPeople.CoTeacher} made “Storm season” the 5th unit in 9 Dogwood"]);
         (await Lead.Post(Route("mark-changes-seen"), new { batch = mine.Json["batch"]!.GetValue<long>() }, Guid.NewGuid())).Status.ShouldBe(
             HttpStatusCode.OK
         );

@@ -102,7 +102,7 @@ public sealed class TodayTests : IAsyncLifetime
             .Select(check => check!["mend"]!)
             .ToList();
         // Who is in two sections is the office's to mend, which has no screen for it yet.
-        mends.RemoveAll(mend => mend["words"]!.GetValue<string>() == "the office ends one of the two").ShouldBe(1);
+        mends.RemoveAll(mend => mend["words"]!.GetValue<string>() == "ask the office to end one of the two").ShouldBe(1);
         mends.ShouldEachBe(mend => mend["words"]!.GetValue<string>().Length > 0 && mend["screen"] != null);
         mends.Select(mend => mend["screen"]!.GetValue<string>()).Distinct().Order().ShouldBe(["dates", "outline", "sections"]);
         var dates = (await lead.Get(Route("dates"))).Json;

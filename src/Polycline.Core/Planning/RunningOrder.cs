@@ -89,7 +89,7 @@ public sealed record RunningOrder(ImmutableArray<RunningOrder.UnitPlace> Units, 
         if (adjustment is not Adjustment.OfLesson { After: { } after } of)
             return;
         if (after == of.Lesson)
-            throw new AdjustmentException(n, "after", "It cannot stand after itself: name another one.");
+            throw new AdjustmentException(n, "after", "It cannot come after itself. Choose another one.");
         var moved = placeOf[of.Lesson];
         lessons.Remove(moved);
         lessons.AddAfter(placeOf[after], moved);

@@ -70,7 +70,7 @@ public sealed class DecisionWords(PlanSchedule plan, PlanNames names)
             ReleaseState.Excused => $"{student} is excused from it.",
             ReleaseState.NotAssigned => NotAssigned(decision, item, student),
             ReleaseState.Held => $"{Owner(decision, item).Capital()} is kept back in this section.",
-            ReleaseState.Unscheduled => $"It is to open at a moment that does not come, {Given(decision.Dates!.Opens)}.",
+            ReleaseState.Unscheduled => $"It would open at a moment that never comes, {Given(decision.Dates!.Opens)}.",
             ReleaseState.Upcoming => $"It opens only on {When(decision.Dates!.Opens.At)}, {Given(decision.Dates.Opens)}.",
             ReleaseState.Locked => Locked(decision, item, gates),
             ReleaseState.Closed => $"It closed on {When(decision.Dates!.Closes.At)}, {Given(decision.Dates.Closes)}.",
@@ -89,7 +89,7 @@ public sealed class DecisionWords(PlanSchedule plan, PlanNames names)
             return $"{student} is left out.";
         return here.Skipped
             ? $"{Owner(decision, item).Capital()} is dropped in this section."
-            : $"It is for some only, {LayerWords(here.ForBy)}, and {student} is not among them.";
+            : $"It is for some students only, {LayerWords(here.ForBy)}, and {student} is not one of them.";
     }
 
     private string Locked(Decision decision, Ref<Item> item, GateWords gates)
@@ -132,7 +132,7 @@ public sealed class DecisionWords(PlanSchedule plan, PlanNames names)
         return gate switch
         {
             { Unlocked: true } => node with { Outcome = Outcome.Met, Note = "opened for this student" },
-            { Met: true, Trace.Outcome: Outcome.NotMet } => node with { Outcome = Outcome.Met, Note = "was met once, and stays so" },
+            { Met: true, Trace.Outcome: Outcome.NotMet } => node with { Outcome = Outcome.Met, Note = "was met once, and stays met" },
             _ => node,
         };
     }
@@ -164,7 +164,7 @@ public sealed class DecisionWords(PlanSchedule plan, PlanNames names)
         {
             Layer.Master => "as in the course",
             Layer.Section => "as changed in this section",
-            Layer.Opened => "as it did open and was announced",
+            Layer.Opened => "as it opened and was announced",
             _ => "for this student only",
         };
 

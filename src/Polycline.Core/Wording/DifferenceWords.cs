@@ -38,12 +38,12 @@ public sealed class DifferenceWords(Func<string, string> titleOf, Basis basis, L
                 course as Anchor,
                 onUnit
             ),
-            Adjustment.OfItem { Due: { Is: true } due } => Timed("is due", "has no due", due.Value, course as Anchor, onUnit),
+            Adjustment.OfItem { Due: { Is: true } due } => Timed("is due", "has no due date", due.Value, course as Anchor, onUnit),
             Adjustment.OfItem { Closes: { Is: true } closes } => Timed("closes", "does not close", closes.Value, course as Anchor, onUnit),
-            Adjustment.OfItem { For.Is: true } => "is for others here",
-            Adjustment.OfItem { Lesson: { } lesson } => $"hangs on “{titleOf(lesson.Name)}”",
+            Adjustment.OfItem { For.Is: true } => "is for other students here",
+            Adjustment.OfItem { Lesson: { } lesson } => $"goes with “{titleOf(lesson.Name)}”",
             Adjustment.OfItem item => Flags(item.Skip, item.Hold, item.Published),
-            _ => "is of this section only",
+            _ => "belongs to this section only",
         };
 
     /// <summary>Of a class: <c>cancelled on Thu 8 Oct</c>.</summary>

@@ -22,17 +22,17 @@ public sealed class FindingWords(Func<string, string> nameOf, Basis basis, Level
         {
             FindingCode.Overflow => $"“{name}” does not fit, by {basis.Counted(finding.By ?? 0)}.",
             FindingCode.PinMissed when finding.By == 0 => $"“{name}” is fixed to a date after which there is no class left.",
-            FindingCode.PinMissed => $"“{name}” is fixed to a date that another {levels.Lesson.One} has, "
-                + $"and starts {Counted(finding.By ?? 0, "class", "classes")} later.",
+            FindingCode.PinMissed => $"“{name}” is fixed to a date that another {levels.Lesson.One} already has, "
+                + $"so it starts {Counted(finding.By ?? 0, "class", "classes")} later.",
             FindingCode.AfterPin => $"“{name}” ends only after {levels.Lesson.A} fixed to a date has begun that should follow it.",
             FindingCode.NoMeetings => "There are no classes yet: give this section its timetable.",
             FindingCode.MeetingOverlap => $"Two classes overlap on {Date(finding.Target[..10])}, {finding.Target[11..]}.",
-            FindingCode.ChangeIdle => $"A changed class on {Date(finding.Target)} is not there any more.",
+            FindingCode.ChangeIdle => $"The changed class of {Date(finding.Target)} no longer exists.",
             FindingCode.DueBeforeOpens => $"“{name}” is due before it opens.",
             FindingCode.ClosesBeforeDue => $"“{name}” closes before it is due.",
             FindingCode.DueBeforeLesson => $"“{name}” is due before its {levels.Lesson.One} starts.",
             FindingCode.DueOffDay => $"“{name}” is due on a day without classes.",
-            FindingCode.DueEarlier => $"“{name}” would now be due earlier than announced, and stays as announced.",
+            FindingCode.DueEarlier => $"“{name}” would now be due earlier than announced, so the announced date stays.",
             FindingCode.BeyondTerm => $"“{name}” has a date outside the term.",
             _ => throw new ArgumentException($"'{finding.Code}' is no finding of a section.", nameof(finding)),
         };
@@ -46,19 +46,20 @@ public sealed class FindingWords(Func<string, string> nameOf, Basis basis, Level
         var here = finding.Section is { } section ? $"In {nameOf(section)} " : "";
         return finding.Code switch
         {
-            FindingCode.GateCircle when others.Count == 0 => $"“{first}” waits for itself: nobody may ever get in.",
-            FindingCode.GateCircle => $"{Quoted(finding.Targets.Select(nameOf))} wait for one another: nobody may ever get in.",
+            FindingCode.GateCircle when others.Count == 0 => $"“{first}” waits for itself, so nobody can ever get in.",
+            FindingCode.GateCircle => $"{Quoted(finding.Targets.Select(nameOf))} wait for one another, so nobody can ever get in.",
             FindingCode.GateNever => $"{here}{(here.Length == 0 ? "Nobody" : "nobody")} can ever meet the condition of “{first}”.",
             FindingCode.GateBlocked => $"{here}nobody can meet the condition of “{first}”: {Quoted(others)} cannot be worked on there.",
             FindingCode.GateWaived => $"{here}“{first}” no longer waits for {Quoted(others)}, dropped there.",
             FindingCode.GateLate =>
-                $"{here}“{first}” is due before {Quoted(others)} {(others.Count == 1 ? "opens" : "open")}, for which it waits.",
-            FindingCode.GateNoOutcome => $"“{first}” waits for something that never comes of {Quoted(others)}: nobody may ever get in.",
-            FindingCode.GateOpensLate => $"{here}“{first}” opens before {Quoted(others)}, for which it waits.",
+                $"{here}“{first}” is due before {Quoted(others)} {(others.Count == 1 ? "opens" : "open")}, which it waits for.",
+            FindingCode.GateNoOutcome =>
+                $"“{first}” waits for something that can never happen with {Quoted(others)}, so nobody can ever get in.",
+            FindingCode.GateOpensLate => $"{here}“{first}” opens before {Quoted(others)}, which it waits for.",
             FindingCode.BranchGap => $"In “{first}” {Joined([.. finding.Gaps!.Value.Select(Gap)], "and")} "
-                + $"{(finding.Gaps.Value.Length == 1 ? "leads" : "lead")} to none of {Quoted(others)}; nor does never taking it.",
+                + $"{(finding.Gaps.Value.Length == 1 ? "leads" : "lead")} to none of {Quoted(others)}; nor does not taking it at all.",
             FindingCode.BranchOverlap => $"A score in “{first}” can open both {Quoted(others)}.",
-            FindingCode.ChoiceGap => $"In “{first}” nothing hangs on {Quoted(finding.Options!.Value)}; nor on never picking.",
+            FindingCode.ChoiceGap => $"In “{first}”, nothing depends on {Quoted(finding.Options!.Value)}, nor on not picking at all.",
             FindingCode.DoubleEnrolment => $"{first} is in {Joined(others, "and")} at the same time.",
             FindingCode.SpecialDayIdle => $"The special day on {Date(finding.Targets[0])} does nothing: there are no classes that day.",
             _ => throw new ArgumentException($"'{finding.Code}' is no finding of a plan.", nameof(finding)),

@@ -30,7 +30,7 @@ public sealed class GateWords(Func<Ref<Item>, string> nameOf, Func<string, strin
             GateNode.AnyOf any => Together(any.Nodes, "or"),
             GateNode.AtLeast some =>
                 $"at least {some.Least.ToString(CultureInfo.InvariantCulture)} of these: {Together(some.Nodes, "and")}",
-            GateNode.Not not => $"it is not so that {Of(not.Node)}",
+            GateNode.Not not => $"it is not the case that {Of(not.Node)}",
             GateNode.Scored { Min: { } min, Below: { } below } scored =>
                 $"the score in {nameOf(scored.Item)} is from {Percent(min)} to below {Percent(below)}",
             GateNode.Scored { Below: { } below } scored => $"the score in {nameOf(scored.Item)} is below {Percent(below)}",

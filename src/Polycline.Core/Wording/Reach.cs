@@ -30,7 +30,7 @@ public sealed record Reach(
     public const string Classes = "classes",
         Lacking = "does not fit by",
         Outside = "out of the term",
-        Sleeping = "changes asleep";
+        Sleeping = "changes without effect";
 
     /// <summary>A due that comes to stand on a day without classes: a field of a <see cref="ReachRow"/>.</summary>
     public const string OffDay = "due on a day without classes";

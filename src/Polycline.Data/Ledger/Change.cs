@@ -101,7 +101,7 @@ public sealed record AppliedBatch(Id<Batch> Id, long Version);
 /// <summary>A row was changed by someone else since it was read. Nothing was written.</summary>
 /// <param name="change">What was asked for.</param>
 /// <param name="present">The row as it is now; null: it is gone.</param>
-public sealed class StaleChangeException(Change change, JsonObject? present) : Exception("The row was changed meanwhile.")
+public sealed class StaleChangeException(Change change, JsonObject? present) : Exception("The row was changed in the meantime.")
 {
     public Change Change { get; } = change;
 

@@ -81,7 +81,7 @@ public static class WorkStore
         new([.. await results.ReadAsync<VersionRow>()], await results.ReadSingleOrDefaultAsync<DraftRow>());
 
     /// <summary>Keeps a draft. Of two pages that write at once the one that read the later version wins; the other is told.</summary>
-    /// <returns>The new version; null: it was changed meanwhile.</returns>
+    /// <returns>The new version; null: it was changed in the meantime.</returns>
     public static Task<long?> SaveDraft(
         NpgsqlConnection connection,
         Id<Person> person,

@@ -36,7 +36,7 @@ public static class FindClosures
     )
     {
         if (request.Text.Length > Longest)
-            throw Problem.Field("text", "This file is longer than a million letters. Give one of the closures only.");
+            throw Problem.Field("text", "This file is longer than a million letters. Use one with closures only.");
         var plan = await TermStore.Read(database, access.Term!.Value, stop) ?? throw Problem.Unknown();
         try
         {

@@ -94,13 +94,13 @@ public sealed class MarkDays : IPlanningCommand<TermPlan, MarkDaysRequest>
                 );
         var (first, last) = (Date(mark.First, $"{at}.first"), Date(mark.Last, $"{at}.last"));
         if (last < first)
-            throw Problem.Field($"{at}.last", "The last day is before the first. Give one that is not.");
+            throw Problem.Field($"{at}.last", "The last day is before the first. Choose a later one.");
         if (mark.Kind != "closure" && first != last)
-            throw Problem.Field($"{at}.last", "An extra day or a special day is one day. Give the same date twice.");
+            throw Problem.Field($"{at}.last", "An extra day or a special day is a single day: give the same date for both.");
         if (last < plan.Term.First || first > plan.Term.Last)
             throw Problem.Field(
                 $"{at}.first",
-                $"{plan.Term.Name} is from {Moment.InWords(plan.Term.First)} to {Moment.InWords(plan.Term.Last)}. Give a day within it."
+                $"{plan.Term.Name} runs from {Moment.InWords(plan.Term.First)} to {Moment.InWords(plan.Term.Last)}. Choose a day within it."
             );
         if (
             mark.Kind != "closure"
@@ -115,7 +115,7 @@ public sealed class MarkDays : IPlanningCommand<TermPlan, MarkDaysRequest>
                     + $"{Counting.Joined([.. SectionMeetings.LabelsOf(plan.Term.Calendar.Rotation)], "and")}."
             );
         if (mark.Kind != "special" && (mark.Runs is not null || periods is not null))
-            throw Problem.Field($"{at}.kind", "Only a special day runs as another, or has periods of its own.");
+            throw Problem.Field($"{at}.kind", "Only a special day can run as another day or have its own periods.");
         var after = Row(plan.Id, new(default, mark.Kind, first, last, mark.Name.Trim(), mark.Runs, periods, 0));
         var said = $"marked {Said(mark.Kind, mark.Name.Trim(), first, last)} in the calendar";
         if (present is null)
@@ -175,23 +175,23 @@ public sealed class MarkDays : IPlanningCommand<TermPlan, MarkDaysRequest>
                 .Must(marks =>
                     marks.Where(mark => mark.Id is not null).DistinctBy(mark => mark.Id).Count() == marks.Count(mark => mark.Id is not null)
                 )
-                .WithMessage("One mark is named twice.");
+                .WithMessage("The same mark is given twice.");
             RuleFor(request => request.Marks)
                 .Must(marks =>
                     marks.Where(mark => !mark.Gone && mark.Kind != "closure") is var days
                     && days.DistinctBy(mark => (mark.Kind, mark.First)).Count() == days.Count()
                 )
-                .WithMessage("One day is to be an extra or a special day twice. Name it once.");
+                .WithMessage("The same day is marked as an extra or special day twice. Mark it once.");
             RuleForEach(request => request.Marks)
                 .ChildRules(mark =>
                 {
                     mark.RuleFor(one => one.Kind)
                         .Must(kind => kind is "closure" or "extra" or "special")
                         .WithMessage("Say whether it is a closure, an extra day or a special day.");
-                    mark.RuleFor(one => one.Name).MaximumLength(120).WithMessage("Call it something of at most 120 letters.");
+                    mark.RuleFor(one => one.Name).MaximumLength(120).WithMessage("Use at most 120 letters for its name.");
                     mark.RuleFor(one => one.Name)
                         .Must((one, name) => one.Gone || one.Kind == "special" || name.Trim().Length > 0)
-                        .WithMessage("Say what it is called, such as “Mid-term break”.");
+                        .WithMessage("Give it a name, such as “Mid-term break”.");
                 });
         }
     }

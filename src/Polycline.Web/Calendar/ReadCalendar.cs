@@ -262,7 +262,7 @@ public static class ReadCalendar
             course.CourseTitle,
             schedule.Meetings.Meetings.Length,
             lacking > 0 ? $"does not fit, by {course.Edition.Basis.Counted(lacking)}"
-                : free == 0 ? "fits to the last class"
+                : free == 0 ? "fits, with no class to spare"
                 : $"fits, {Counting.Counted(free, "class", "classes")} free",
             lacking > 0
         );
@@ -275,7 +275,7 @@ public static class ReadCalendar
                 $"weeks {Counting.Joined(weeks.Labels, "and")} in turn{(weeks.TeachingOnly ? ", closed weeks left out" : "")}",
             Rotation.ByDays days =>
                 $"days {days.Labels[0]} to {days.Labels[^1]} in turn{(days.ClosuresCount ? ", closed days counted" : "")}",
-            _ => "each week alike",
+            _ => "the same every week",
         };
 
     private static string Iso(LocalDate date) => LocalDatePattern.Iso.Format(date);

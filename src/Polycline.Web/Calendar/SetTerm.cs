@@ -50,9 +50,9 @@ public sealed class SetTerm : IPlanningCommand<TermPlan, SetTermRequest>
         };
         var term = Read(plan.Term.Name, plan.Term.Zone.Id, request.First, request.Last, settings);
         if (NodaTime.Period.DaysBetween(term.First, term.Last) > LongestTerm)
-            throw Problem.Field("last", "A term is at most 400 days long. Give an earlier last day.");
+            throw Problem.Field("last", "A term is at most 400 days long. Choose an earlier last day.");
         if (term.Calendar.Weekdays.IsEmpty)
-            throw Problem.Field("weekdays", "There would be no weekday with classes. Choose at least one.");
+            throw Problem.Field("weekdays", "Choose at least one weekday with classes.");
         // Both in one form: what is left out stands for what it stands for.
         var (before, after) = (Canonical(plan.Term), Canonical(term));
         var turns = new List<Turn>
@@ -77,7 +77,7 @@ public sealed class SetTerm : IPlanningCommand<TermPlan, SetTermRequest>
             ("weekdays", "weekdays"),
             ("rotation", "rotation"),
             ("periods", "periods"),
-            ("offDays", "rule for dues on days without classes"),
+            ("offDays", "rule for due dates on days without classes"),
         };
         var fields = names.Where(name => !JsonNode.DeepEquals(before[name.Item1], after[name.Item1])).Select(name => name.Item2).ToList();
         if (fields.Count > 0)
@@ -120,10 +120,10 @@ public sealed class SetTerm : IPlanningCommand<TermPlan, SetTermRequest>
         {
             RuleFor(request => request.Periods)
                 .Must(periods => periods.ValueKind == JsonValueKind.Array && periods.GetArrayLength() <= 40)
-                .WithMessage("Give a list of at most 40 periods.");
+                .WithMessage("A term has at most 40 periods.");
             RuleFor(request => request.Rotation)
                 .Must(rotation => rotation.ValueKind == JsonValueKind.Object)
-                .WithMessage("Say what the days are called.");
+                .WithMessage("Name the days of the rotation.");
         }
     }
 }

@@ -34,7 +34,7 @@ public sealed class ResumeEdition : IWorkCommand<ResumeEditionRequest, DoneAnswe
         catch (PostgresException fault) when (fault.SqlState is "PC003")
         {
             throw Problem.CannotUndo(
-                "Students have begun in the next edition.",
+                "Students have started work in the next edition.",
                 "Nothing was changed. This edition stays open for reading only."
             );
         }

@@ -145,7 +145,7 @@ public sealed class RollOver : IWorkCommand<RollOverRequest, RollOverAnswer>
             true,
             made,
             $"Carries {next.Edition.Levels.Unit.Counted(next.Edition.Units.Length)}, {next.Edition.Levels.Lesson.Counted(lessons)} "
-                + $"and {next.Edition.Levels.Item.Counted(items)}; nothing of the students. {old.Edition.Title} goes on as it is."
+                + $"and {next.Edition.Levels.Item.Counted(items)}, and no student work. {old.Edition.Title} goes on as it is."
                 + (
                     sections.Count == 0 ? ""
                     : fits ? " Everything fits."

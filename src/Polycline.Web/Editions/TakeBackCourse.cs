@@ -27,14 +27,11 @@ public sealed class TakeBackCourse : IWorkCommand<TakeBackCourseRequest, DoneAns
         }
         catch (PostgresException fault) when (fault.SqlState is "PC002")
         {
-            throw Problem.CannotUndo("This course was not taken in from a file.", "Nothing was changed.");
+            throw Problem.CannotUndo("This course was not imported from a file.", "Nothing was changed.");
         }
         catch (PostgresException fault) when (fault.SqlState is "PC003")
         {
-            throw Problem.CannotUndo(
-                "A section follows this course, or it has a next edition.",
-                "Nothing was changed: what came of it stays."
-            );
+            throw Problem.CannotUndo("A section follows this course, or it has a next edition.", "Nothing was changed.");
         }
     }
 }

@@ -145,7 +145,7 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, CoursePackage, Ta
                 + $"{edition.Levels.Lesson.Counted(edition.Units.Sum(unit => unit.Lessons.Length))}, "
                 + $"{edition.Levels.Item.Counted(items.Count)}, "
                 + $"{Counting.Counted(items.Count(item => item.Body is not null), "text", "texts")}. "
-                + $"It becomes a course of your own, that no section follows yet."
+                + $"It becomes a course of your own; no section follows it yet."
         );
     }
 }

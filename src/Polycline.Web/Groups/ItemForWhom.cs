@@ -25,7 +25,7 @@ public sealed class ItemForWhom : IPlanningCommand<EditionPlan, ItemForWhomReque
         var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
         foreach (var (field, names) in new[] { ("groups", request.Groups ?? []), ("except", request.Except) })
             if (names.FirstOrDefault(name => plan.Groups.All(group => group.Name != name)) is { } unknown)
-                throw Problem.Field(field, $"There is no group called {unknown}. Name it first.");
+                throw Problem.Field(field, $"There is no group called {unknown}. Add it first.");
         var whom =
             request.Groups is null && request.Except.Count == 0
                 ? null

@@ -54,6 +54,6 @@ public sealed class PutInGroup : IPlanningCommand<EditionPlan, PutInGroupRequest
         public Rules() =>
             RuleFor(request => request.Members)
                 .Must(members => members.Count is > 0 and <= 500 && members.DistinctBy(member => member.Student).Count() == members.Count)
-                .WithMessage("Name from 1 to 500 students at once, each once.");
+                .WithMessage("Choose from 1 to 500 students, each once.");
     }
 }

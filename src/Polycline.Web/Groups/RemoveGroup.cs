@@ -23,7 +23,7 @@ public sealed class RemoveGroup : IPlanningCommand<EditionPlan, RemoveGroupReque
             throw Problem.InUse(
                 $"{Counting.Counted(uses, $"{plan.Edition.Levels.Item.One} says", $"{plan.Edition.Levels.Item.Many} say")} "
                     + $"something of the group {group.Name}.",
-                "Nothing was removed. Have those for everyone first."
+                "Nothing was removed. Give those to everyone first."
             );
         return new($"removed the group “{group.Name}”", [Change.Remove(Tables.Groups.Table, request.Group, request.Version, viewpoint.At)])
         {

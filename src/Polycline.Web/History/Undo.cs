@@ -47,7 +47,7 @@ public sealed class Undo : IPlanningCommand<EditionPlan, UndoneBatch, UndoReques
     {
         var head = plan.Head ?? throw Problem.Unknown("batch");
         if (head.UndoneBy is not null)
-            throw Problem.CannotUndo("That is undone already.", "Nothing was changed.");
+            throw Problem.CannotUndo("That has been undone already.", "Nothing was changed.");
         foreach (var row in plan.Rows.Where(row => !StillStands(row)))
             throw Problem.CannotUndo(
                 row.Later is { } later ? $"{later.Author} has since {later.Words}." : "It has been changed since.",

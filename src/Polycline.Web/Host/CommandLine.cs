@@ -64,7 +64,7 @@ public static class CommandLine
                         { } own
                     )
                         return await own;
-                    await Console.Error.WriteLineAsync($"There is no command '{command}'. There are: serve, migrate, verify, openapi.");
+                    await Console.Error.WriteLineAsync($"Unknown command '{command}'. The commands are: serve, migrate, verify, openapi.");
                     return 2;
             }
         }
@@ -83,7 +83,7 @@ public static class CommandLine
                     ? address
                     : throw new InvalidOperationException(
                         $"{ProxiesVariable} lists the addresses of what stands before "
-                            + $"Polycline, with commas between; '{text}' is no address."
+                            + $"Polycline, separated by commas; '{text}' is not an address."
                     )
             )
             .ToArray();
@@ -91,7 +91,9 @@ public static class CommandLine
     private static Uri? Address(string variable, string what) =>
         Environment.GetEnvironmentVariable(variable) is not { Length: > 0 } text ? null
         : Uri.TryCreate(text, UriKind.Absolute, out var address) && address.Scheme is "http" or "https" ? address
-        : throw new InvalidOperationException($"{variable} is {what}, such as https://polycline.fenwater.example; '{text}' is no address.");
+        : throw new InvalidOperationException(
+            $"{variable} is {what}, such as https://polycline.fenwater.example; '{text}' is not an address."
+        );
 
     private static string Needed(string variable) =>
         Environment.GetEnvironmentVariable(variable) is { Length: > 0 } value

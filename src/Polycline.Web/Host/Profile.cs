@@ -8,7 +8,7 @@ public interface IProfile
 
     void MapRoutes(IEndpointRouteBuilder routes);
 
-    /// <summary>Commands of the command line that only this profile has, with what follows the name; null where it knows none of that name.</summary>
+    /// <summary>Commands that only this profile has, with the arguments after the name; null where there is none of that name.</summary>
     Task<int>? Command(string name, IReadOnlyList<string> given, string ownerConnection, CancellationToken stop);
 }
 

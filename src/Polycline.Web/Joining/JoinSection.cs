@@ -37,10 +37,10 @@ public sealed class JoinSection : IPlanningCommand<EditionPlan, JoiningSection?,
         if (section.Edition == plan.Id)
             return new($"left {section.Name} as it is", []);
         if (section.Edition is not null)
-            throw Problem.InUse($"{section.Name} follows another course.", "Nothing was changed. Let it stop following that first.");
+            throw Problem.InUse($"{section.Name} follows another course.", "Nothing was changed. Take it off that course first.");
         if (section.Term != plan.TermId)
             throw Problem.InUse(
-                $"{section.Name} is of another term than this edition.",
+                $"{section.Name} is in a different term from this edition.",
                 "Nothing was changed. Roll the edition over into that term, or choose a section of this one."
             );
         return new(

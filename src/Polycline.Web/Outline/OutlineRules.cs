@@ -66,7 +66,7 @@ public static class OutlineRules
         if (home?.Section is { } only && only != owner)
             throw Problem.Field(
                 EnumNames.Of(home.Level),
-                $"“{plan.TitleOf(home.Lineage)}” is of {plan.Following(only)?.Name} only. Choose a place in the course."
+                $"“{plan.TitleOf(home.Lineage)}” belongs to {plan.Following(only)?.Name} only. Choose a place in the course."
             );
     }
 
@@ -113,7 +113,7 @@ public static class OutlineRules
             return null;
         var gate = Read(() => PlanParts.Gate(given.GetRawText()), field);
         if (gate.Root.WithAllBelow().Take(MostParts + 1).Count() > MostParts)
-            throw Problem.Field(field, $"A condition has at most {MostParts} parts. Say it in fewer.");
+            throw Problem.Field(field, $"A condition has at most {MostParts} parts. Use fewer.");
         foreach (var leaf in gate.Root.Leaves())
         {
             if (leaf.ItemOf is { } item)
@@ -121,15 +121,15 @@ public static class OutlineRules
             if (leaf.ItemOf is { } asked && plan.Schedule.Knows(asked) && !plan.Schedule.Item(asked).CanCome(leaf))
                 throw Problem.Field(
                     field,
-                    $"No {OutcomeWords.Of(leaf).Replace("a ", "", StringComparison.Ordinal)} ever comes of "
-                        + $"“{plan.Schedule.Item(asked).Title}”, so nobody could meet this. Ask for something else, or name another item."
+                    $"“{plan.Schedule.Item(asked).Title}” never has {OutcomeWords.Of(leaf)}, so nobody could meet this. "
+                        + "Ask for something else, or choose another item."
                 );
             if (leaf is GateNode.HasTaught taught)
                 Named(plan, taught.Lesson.Name, Level.Lesson, field, of);
             if (leaf is GateNode.Picked picked && !plan.Schedule.Item(picked.Choice).Options.Contains(picked.Option))
-                throw Problem.Field(field, "That is none of the choice's options: name one of them.");
+                throw Problem.Field(field, "That is not one of the choice’s options. Choose one that is.");
             if (leaf is GateNode.InGroup group && plan.Groups.All(known => known.Name != group.Group))
-                throw Problem.Field(field, $"There is no group '{group.Group}' yet: make it first.");
+                throw Problem.Field(field, $"There is no group “{group.Group}” yet. Add it first.");
             if (leaf is GateNode.From from)
                 Named(plan, from.Anchor, field, of);
         }
@@ -150,7 +150,7 @@ public static class OutlineRules
         if (named.Section is not null && (named.Section != of?.Section || (level == Level.Item && named.Id >= of?.Id)))
             throw Problem.Field(
                 field,
-                $"“{plan.TitleOf(name)}” is of one section only: what others have cannot hang on it. Name something of the course."
+                $"“{plan.TitleOf(name)}” belongs to one section, so nothing outside it can depend on it. Choose something of the course."
             );
     }
 

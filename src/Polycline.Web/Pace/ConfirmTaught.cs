@@ -73,13 +73,15 @@ public sealed class ConfirmTaught : IPlanningCommand<EditionPlan, ConfirmTaughtR
     {
         public Rules()
         {
-            RuleFor(request => request.Lessons).Must(lessons => lessons.Count is > 0 and <= 500).WithMessage("Name from 1 to 500 at once.");
+            RuleFor(request => request.Lessons)
+                .Must(lessons => lessons.Count is > 0 and <= 500)
+                .WithMessage("Choose from 1 to 500 at once.");
             RuleFor(request => request.Lessons)
                 .Must(lessons => lessons.DistinctBy(lesson => lesson.Lesson).Count() == lessons.Count)
-                .WithMessage("One is named twice.");
+                .WithMessage("One is chosen twice.");
             RuleForEach(request => request.Lessons)
                 .Must(lesson => lesson is { Took: null or (>= 0 and <= 10_000), Left: null or (>= 0 and <= 10_000) })
-                .WithMessage("What it took, and what is left of it, is a whole number from 0 to 10,000.");
+                .WithMessage("What it took and what is left are whole numbers from 0 to 10,000.");
         }
     }
 }

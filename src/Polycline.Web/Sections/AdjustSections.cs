@@ -201,7 +201,7 @@ public sealed class AdjustSections : IPlanningCommand<EditionPlan, AdjustSection
             (AdjustedField.Published, false) => "unpublished",
             (AdjustedField.Length, _) => "changed the length of",
             (AdjustedField.Pin, _) => "fixed the date of",
-            (AdjustedField.Lesson, _) => $"hung on another {plan.Edition.Levels.Lesson.One}:",
+            (AdjustedField.Lesson, _) => $"moved to another {plan.Edition.Levels.Lesson.One}:",
             _ => "changed dates of",
         };
 
@@ -216,10 +216,10 @@ public sealed class AdjustSections : IPlanningCommand<EditionPlan, AdjustSection
                 .Must(changes =>
                     changes.DistinctBy(change => (change.Section, change.Of, change.Target, change.Field)).Count() == changes.Count
                 )
-                .WithMessage("One thing is named twice.");
+                .WithMessage("The same thing is changed twice.");
             RuleForEach(request => request.Changes)
                 .Must(change => FieldsOf[change.Of].Contains(change.Field))
-                .WithMessage(_ => $"Name one of: {string.Join("; ", FieldsOf.Select(of => Named(of.Key, of.Value)))}.");
+                .WithMessage(_ => $"Choose one of: {string.Join("; ", FieldsOf.Select(of => Named(of.Key, of.Value)))}.");
         }
 
         private static string Named(Level of, IEnumerable<AdjustedField> fields) =>

@@ -145,21 +145,19 @@ public sealed class LoseClasses : IPlanningCommand<EditionPlan, LoseClassesReque
     {
         public Rules()
         {
-            RuleFor(request => request.Classes)
-                .Must(classes => classes.Count is > 0 and <= 60)
-                .WithMessage("Name from 1 to 60 classes at once.");
+            RuleFor(request => request.Classes).Must(classes => classes.Count is > 0 and <= 60).WithMessage("Choose from 1 to 60 classes.");
             RuleFor(request => request.Classes)
                 .Must(classes => classes.Distinct().Count() == classes.Count)
-                .WithMessage("One class is named twice.");
+                .WithMessage("The same class is given twice.");
             RuleFor(request => request.Drop)
                 .Must(drop => drop is null or { Count: > 0 and <= 60 })
                 .WithMessage("Choose what to drop: at least one, and at most 60.");
             RuleFor(request => request.Drop)
                 .Must((request, drop) => drop is null || request.How == "drop")
-                .WithMessage("Only with “drop” can what to drop be chosen.");
+                .WithMessage("What to drop can be chosen only with “drop”.");
             RuleFor(request => request.Drop)
                 .Must(drop => drop is null || drop.Distinct().Count() == drop.Count)
-                .WithMessage("One of them is named twice.");
+                .WithMessage("One of them is chosen twice.");
             RuleFor(request => request.How)
                 .Must(how => how is "move-on" or "spare" or "drop" or "shorten")
                 .WithMessage("Say how: move-on, spare, drop or shorten.");

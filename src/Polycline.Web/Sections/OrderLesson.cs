@@ -43,6 +43,6 @@ public sealed class OrderLesson : IPlanningCommand<EditionPlan, OrderLessonReque
         public Rules() =>
             RuleFor(request => request.After)
                 .Must((request, after) => after != request.Lesson)
-                .WithMessage("It cannot come after itself: name another one.");
+                .WithMessage("It cannot come after itself. Choose another one.");
     }
 }

@@ -39,7 +39,7 @@ public sealed class OrderUnit : IPlanningCommand<EditionPlan, OrderUnitRequest>
             section,
             unit,
             new() { ["order"] = place },
-            $"took “{plan.TitleOf(unit.Lineage)}” as the {Counting.Nth(place)} {plan.Edition.Levels.Unit.One}",
+            $"made “{plan.TitleOf(unit.Lineage)}” the {Counting.Nth(place)} {plan.Edition.Levels.Unit.One}",
             request.Version
         );
     }

@@ -100,7 +100,7 @@ public static class ReadSections
 {
     public static async Task<SectionsAnswer> Handle(long edition, Access access, Viewpoint viewpoint, PlanCache compiled)
     {
-        viewpoint.NeedsTeam("The sections' differences");
+        viewpoint.NeedsTeam("What sections do differently");
         var plan = await compiled.Edition(access);
         return Of(plan, plan.State != EditionState.Resting && viewpoint.TakesCommands, viewpoint.At);
     }
@@ -177,7 +177,7 @@ public static class ReadSections
             Seq = 0,
             Version = row.Version,
             Title = plan.NameOf(row),
-            Words = $"is {plan.Edition.Levels.Of(row.Level).A} of this section only",
+            Words = $"is {plan.Edition.Levels.Of(row.Level).A} for this section only",
             Sleeps = false,
         };
 

@@ -95,7 +95,7 @@ internal static class WaysWords
         $"No optional {plan.Edition.Levels.Lesson.One} after it is left that could be dropped for it.";
 
     public static string NoneShorter(EditionPlan plan) =>
-        $"No {plan.Edition.Levels.Lesson.One} after it can do with fewer classes: say in the outline which can.";
+        $"No {plan.Edition.Levels.Lesson.One} after it can be taught in fewer classes. Say in the outline which can.";
 
     /// <summary><c>“Clouds” is taught in the spare class on 4 Nov instead</c>.</summary>
     public static string Spare(EditionPlan plan, ImmutableArray<SpareUse> uses) =>

@@ -45,9 +45,9 @@ public static class StartSession
     {
         var email = request.Email.Trim();
         if (email.Length is 0 or > 200)
-            throw Problem.Field("email", "Write the address you sign in with.");
+            throw Problem.Field("email", "Enter your mail address.");
         if (request.Password.Length is 0 or > 200)
-            throw Problem.Field("password", "Write your password.");
+            throw Problem.Field("password", "Enter your password.");
         var address = http.Connection.RemoteIpAddress!.MapToIPv6();
         var now = clock.GetCurrentInstant();
         var count = await database.Within(

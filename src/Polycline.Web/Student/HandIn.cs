@@ -66,7 +66,7 @@ public sealed class HandIn : IWorkCommand<HandInRequest, CourseOfStudents, HandI
         var claimed =
             InstantPattern.ExtendedIso.Parse(pressed) is { Success: true, Value: var moment } && Bounds.Holds(moment)
                 ? moment
-                : throw Problem.Field("pressedAt", "A moment in UTC is wanted, such as 2026-10-08T09:15:00Z.");
+                : throw Problem.Field("pressedAt", "This must be a moment in UTC, such as 2026-10-08T09:15:00Z.");
         return now - claimed > Noticeable ? claimed : null;
     }
 

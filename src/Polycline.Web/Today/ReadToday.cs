@@ -114,7 +114,7 @@ public static class ReadToday
         CancellationToken stop
     )
     {
-        viewpoint.NeedsTeam("What needs the team");
+        viewpoint.NeedsTeam("What needs you");
         var plan = await compiled.Edition(access);
         var rows = await database.Read(
             connection => TodayStore.Read(connection, plan, access.Person.Id, access.IsLead, viewpoint.At, MostChanges),

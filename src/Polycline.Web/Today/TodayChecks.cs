@@ -56,7 +56,7 @@ internal sealed class TodayChecks(EditionPlan plan)
                 yield return new(
                     $"{nameOf(person.Key)} is in {Core.Wording.Counting.Joined(shared, "and")} "
                         + $"at the same time; the dates of {shared[0]} count.",
-                    new("the office ends one of the two", null, null, null, null, null)
+                    new("ask the office to end one of the two", null, null, null, null, null)
                 );
         }
 
@@ -112,7 +112,7 @@ internal sealed class TodayChecks(EditionPlan plan)
     {
         return finding.Code switch
         {
-            FindingCode.Overflow => There("drop, shorten or move something here", "lessons"),
+            FindingCode.Overflow => There("drop, shorten or move something for this section", "lessons"),
             FindingCode.PinMissed or FindingCode.AfterPin => There("put its date back", "lessons") with { Row = RowOf(finding.Target) },
             FindingCode.NoMeetings => There("give it its timetable", "timetable"),
             FindingCode.MeetingOverlap => There("move or cancel one of them", "classes"),
@@ -133,8 +133,8 @@ internal sealed class TodayChecks(EditionPlan plan)
     private TodayMend MendOf(PlanFinding finding) =>
         finding.Code switch
         {
-            FindingCode.DoubleEnrolment => new("the office ends one of the two", null, null, null, null, null),
-            FindingCode.SpecialDayIdle => new("the office takes that day away", null, null, null, null, null),
+            FindingCode.DoubleEnrolment => new("ask the office to end one of the two", null, null, null, null, null),
+            FindingCode.SpecialDayIdle => new("ask the office to remove that day", null, null, null, null, null),
             // What hangs on a score stands in the others; the first is what the score is in.
             FindingCode.BranchGap or FindingCode.BranchOverlap => Row(
                 "change a condition",

@@ -79,8 +79,8 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
             true,
             name,
             opens,
-            request.Again ? $"{code} goes back to {name} to try again; nothing opens by it."
-                : opens.Count == 0 ? $"{code} goes back to {name}; nothing hangs on it."
+            request.Again ? $"{code} goes back to {name} to try again; nothing opens."
+                : opens.Count == 0 ? $"{code} goes back to {name}; nothing depends on it."
                 : $"{code} goes back to {name}, for whom {Counting.Joined(opens, "and")} {(opens.Count == 1 ? "opens" : "open")}."
         );
     }

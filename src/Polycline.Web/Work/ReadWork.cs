@@ -62,7 +62,7 @@ public static class ReadWork
         CancellationToken stop
     )
     {
-        viewpoint.NeedsTeam("The work");
+        viewpoint.NeedsTeam("Students’ work");
         var plan = await compiled.Edition(access);
         var (mine, pieces) = await database.Read(
             connection => WorkStore.OfEdition(connection, access.Edition!.Value, access.Person.Id, access.IsLead, viewpoint.At),

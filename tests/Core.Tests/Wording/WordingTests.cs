@@ -68,16 +68,16 @@ public sealed class WordingTests
 
     [Theory]
     [InlineData(FindingCode.Overflow, "“l1” does not fit, by 2 classes.")]
-    [InlineData(FindingCode.PinMissed, "“l1” is fixed to a date that another lesson has, and starts 2 classes later.")]
+    [InlineData(FindingCode.PinMissed, "“l1” is fixed to a date that another lesson already has, so it starts 2 classes later.")]
     [InlineData(FindingCode.AfterPin, "“l1” ends only after a lesson fixed to a date has begun that should follow it.")]
     [InlineData(FindingCode.NoMeetings, "There are no classes yet: give this section its timetable.")]
     [InlineData(FindingCode.MeetingOverlap, "Two classes overlap on Mon 7 Sep 2026, 08:40.", "2026-09-07T08:40")]
-    [InlineData(FindingCode.ChangeIdle, "A changed class on Mon 7 Sep 2026 is not there any more.", "2026-09-07")]
+    [InlineData(FindingCode.ChangeIdle, "The changed class of Mon 7 Sep 2026 no longer exists.", "2026-09-07")]
     [InlineData(FindingCode.DueBeforeOpens, "“l1” is due before it opens.")]
     [InlineData(FindingCode.ClosesBeforeDue, "“l1” closes before it is due.")]
     [InlineData(FindingCode.DueBeforeLesson, "“l1” is due before its lesson starts.")]
     [InlineData(FindingCode.DueOffDay, "“l1” is due on a day without classes.")]
-    [InlineData(FindingCode.DueEarlier, "“l1” would now be due earlier than announced, and stays as announced.")]
+    [InlineData(FindingCode.DueEarlier, "“l1” would now be due earlier than announced, so the announced date stays.")]
     [InlineData(FindingCode.BeyondTerm, "“l1” has a date outside the term.")]
     public void Every_finding_of_a_section_is_a_sentence(FindingCode code, string sentence, string target = "l1") =>
         new FindingWords(name => name, Basis.Meetings, LevelNames.Plain).Of(new Finding(code, target, 2)).ShouldBe(sentence);
@@ -89,20 +89,20 @@ public sealed class WordingTests
             .ShouldBe("“l1” does not fit, by 1 minute.");
 
     [Theory]
-    [InlineData(FindingCode.GateCircle, "a", "“a” waits for itself: nobody may ever get in.")]
-    [InlineData(FindingCode.GateCircle, "a b c", "“a”, “b” and “c” wait for one another: nobody may ever get in.")]
+    [InlineData(FindingCode.GateCircle, "a", "“a” waits for itself, so nobody can ever get in.")]
+    [InlineData(FindingCode.GateCircle, "a b c", "“a”, “b” and “c” wait for one another, so nobody can ever get in.")]
     [InlineData(FindingCode.GateNever, "a", "Nobody can ever meet the condition of “a”.")]
     [InlineData(FindingCode.GateNever, "a", "In s1 nobody can ever meet the condition of “a”.", "s1")]
     [InlineData(FindingCode.GateBlocked, "a b", "In s1 nobody can meet the condition of “a”: “b” cannot be worked on there.", "s1")]
     [InlineData(FindingCode.GateWaived, "a b c", "In s1 “a” no longer waits for “b” and “c”, dropped there.", "s1")]
-    [InlineData(FindingCode.GateLate, "a b", "In s1 “a” is due before “b” opens, for which it waits.", "s1")]
+    [InlineData(FindingCode.GateLate, "a b", "In s1 “a” is due before “b” opens, which it waits for.", "s1")]
     [InlineData(
         FindingCode.BranchGap,
         "a b c",
-        "In “a” a score from 0 % to below 40 % and a score of 100 % lead to none of “b” and “c”; nor does never taking it."
+        "In “a” a score from 0 % to below 40 % and a score of 100 % lead to none of “b” and “c”; nor does not taking it at all."
     )]
     [InlineData(FindingCode.BranchOverlap, "a b c", "A score in “a” can open both “b” and “c”.")]
-    [InlineData(FindingCode.ChoiceGap, "a", "In “a” nothing hangs on “poster”; nor on never picking.")]
+    [InlineData(FindingCode.ChoiceGap, "a", "In “a”, nothing depends on “poster”, nor on not picking at all.")]
     [InlineData(FindingCode.DoubleEnrolment, "p1 s1 s2", "p1 is in s1 and s2 at the same time.")]
     [InlineData(
         FindingCode.SpecialDayIdle,
@@ -215,8 +215,8 @@ public sealed class WordingTests
         Team("d").Sentence.ShouldBe("The item is not published.");
         Team("e").Sentence.ShouldBe("It closed on Thu 10 Sep, 00:00, as in the course.");
         Told("e").ShouldBe("Closed on Thu 10 Sep, 00:00; you can still read it.");
-        Team("f").Sentence.ShouldBe("It is to open at a moment that does not come, as in the course.");
-        Team("g").Sentence.ShouldBe("It is for some only, as in the course, and Ines is not among them.");
+        Team("f").Sentence.ShouldBe("It would open at a moment that never comes, as in the course.");
+        Team("g").Sentence.ShouldBe("It is for some students only, as in the course, and Ines is not one of them.");
         Team("h").Sentence.ShouldBe("Ines has begun it, so it stays readable. The item is kept back in this section.");
         Told("h").ShouldBe("No longer open. You can still read it, and what you have begun.");
         Team("i").Sentence.ShouldBe("Ines is excused from it.");

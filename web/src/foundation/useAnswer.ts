@@ -26,7 +26,11 @@ export function useAnswer<T>(asked: () => Question<T>, { stays, ...options }: An
   )
   return {
     data: query.data as Ref<T | undefined>,
-    problem: computed(() => (query.error.value ? problemOf(query.error.value) : null)),
+    /** Told from the second try that failed; it goes on being tried for some seconds. */
+    problem: computed(() => {
+      const error = query.error.value ?? (query.failureCount.value > 1 ? query.failureReason.value : null)
+      return error ? problemOf(error) : null
+    }),
     isFetched: query.isSuccess,
     refetch: query.refetch,
   }

@@ -1,15 +1,24 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Problem } from '../foundation/api/client'
 
 /** What happened, what was kept, what to do; and what can be pressed for it. */
-defineProps<{ problem: Problem }>()
+const props = defineProps<{
+  problem: Problem
+  /** Reads it once more: offered where that may help. */
+  again?: () => unknown
+}>()
+const mayHelp = computed(() => props.again && (props.problem.status === 0 || props.problem.status >= 500))
 </script>
 
 <template>
   <div class="problem" role="alert">
     <p class="title">{{ problem.title }}</p>
     <p class="small">{{ problem.detail }}</p>
-    <div v-if="$slots.default" class="ways"><slot /></div>
+    <div v-if="$slots.default || mayHelp" class="ways">
+      <v-btn v-if="mayHelp" @click="again?.()">Try again</v-btn>
+      <slot />
+    </div>
   </div>
 </template>
 

@@ -90,7 +90,7 @@ internal sealed class DeclaredNames
             .OfType<JsonPiece>();
         var lessons = units.SelectMany(unit => Entries(unit, "lessons"));
         var items = units.SelectMany(unit => Entries(unit, "items"));
-        Once([.. units, .. lessons, .. items, .. Entries(plan, "sections"), .. added], "id", "this id is given already");
+        Once([.. units, .. lessons, .. items, .. Entries(plan, "sections"), .. added], "id", "this id is already used");
         Once([.. items, .. adjustments.Select(adjustment => adjustment["add"]).OfType<JsonPiece>()], "code", "another item has this code");
     }
 
@@ -170,7 +170,7 @@ internal sealed class DeclaredNames
             .ToHashSet();
         foreach (var home in plan["home"]?.Members ?? [])
             if (!listed.Contains((home.Value.Value, home.Name)))
-                faults.Add(home.Value, "a section that lists this student is wanted");
+                faults.Add(home.Value, "must be a section that lists this student");
     }
 
     private void CheckFacts()
@@ -236,7 +236,7 @@ internal sealed class DeclaredNames
     private void Option(JsonPiece choice, JsonPiece option, HashSet<string>? options)
     {
         if (options is null)
-            faults.Add(choice, "this item is no choice");
+            faults.Add(choice, "this item is not a choice");
         else
             Wanted(option, options.Contains, "the choice has no such option");
     }

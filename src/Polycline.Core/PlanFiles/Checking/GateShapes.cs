@@ -26,7 +26,7 @@ internal static class GateShapes
             || piece.Value is null
             || (piece.Value is not ("meeting-start" or "meeting-end" or "keep") && Forms.TimeOf(piece.Value) is null)
         )
-            faults.Add(piece, "'meeting-start', 'meeting-end', 'keep' or a time such as 08:40 is wanted");
+            faults.Add(piece, "must be 'meeting-start', 'meeting-end', 'keep' or a time such as 08:40");
     };
 
     /// <summary>An anchor of an item's date.</summary>
@@ -51,7 +51,7 @@ internal static class GateShapes
             }
             if (at.Kind != JsonKind.Text || !allowed.Contains(at.Value))
             {
-                faults.Add(at, "one of these is wanted: " + string.Join(", ", allowed));
+                faults.Add(at, "must be one of: " + string.Join(", ", allowed));
                 return;
             }
             List<MemberShape> fields =

@@ -19,28 +19,28 @@ internal static class Forms
     private static readonly LocalTimePattern Clock = LocalTimePattern.CreateWithInvariantCulture("HH:mm");
     private static readonly InstantPattern Moment = InstantPattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm:ss'Z'");
 
-    public static readonly JsonShape Text = OfText(_ => true, "a text is wanted");
+    public static readonly JsonShape Text = OfText(_ => true, "must be text");
 
-    public static readonly JsonShape Name = OfText(text => text.Length > 0, "a name that is not empty is wanted");
+    public static readonly JsonShape Name = OfText(text => text.Length > 0, "must be a name that is not empty");
 
-    public static readonly JsonShape Id = OfText(IsId, "an id is wanted: 1 to 64 of ASCII letters, digits, '-', '_' and '.'");
+    public static readonly JsonShape Id = OfText(IsId, "must be an id: 1 to 64 ASCII letters, digits, '-', '_' and '.'");
 
     public static readonly JsonShape Date = OfText(
         text => DateOf(text) is not null,
-        "a date is wanted, such as 2026-09-07, from 1900 to 2999"
+        "must be a date, such as 2026-09-07, from 1900 to 2999"
     );
 
-    public static readonly JsonShape Time = OfText(text => TimeOf(text) is not null, "a time is wanted, such as 08:40");
+    public static readonly JsonShape Time = OfText(text => TimeOf(text) is not null, "must be a time, such as 08:40");
 
     public static readonly JsonShape Instant = OfText(
         text => InstantOf(text) is not null,
-        "a moment is wanted, to the second in UTC, such as 2026-09-07T07:40:00Z"
+        "must be a moment, to the second in UTC, such as 2026-09-07T07:40:00Z"
     );
 
     public static readonly JsonShape Bool = (piece, faults) =>
     {
         if (piece.Kind is not (JsonKind.True or JsonKind.False))
-            faults.Add(piece, "true or false is wanted");
+            faults.Add(piece, "must be true or false");
     };
 
     public static readonly JsonShape Score = Number(0, 10_000);
@@ -59,7 +59,7 @@ internal static class Forms
 
     public static int WholeOf(JsonPiece piece) => int.Parse(piece.Value!, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture);
 
-    public static JsonShape OneOf(params string[] words) => OfText(words.Contains, "one of these is wanted: " + string.Join(", ", words));
+    public static JsonShape OneOf(params string[] words) => OfText(words.Contains, "must be one of: " + string.Join(", ", words));
 
     /// <summary>A whole number, written without point or exponent.</summary>
     public static JsonShape Whole(int from = -10_000, int to = 10_000) =>
@@ -71,7 +71,7 @@ internal static class Forms
                 || value < from
                 || value > to
             )
-                faults.Add(piece, $"a whole number from {from} to {to} is wanted");
+                faults.Add(piece, $"must be a whole number from {from} to {to}");
         };
 
     public static JsonShape Number(decimal from, decimal to) =>
@@ -83,7 +83,7 @@ internal static class Forms
                 || value < from
                 || value > to
             )
-                faults.Add(piece, $"a number from {from} to {to} is wanted");
+                faults.Add(piece, $"must be a number from {from} to {to}");
         };
 
     public static JsonShape OrNull(JsonShape form) =>
@@ -98,7 +98,7 @@ internal static class Forms
         {
             if (piece.Kind != JsonKind.List || piece.Items.Count < least)
             {
-                faults.Add(piece, least == 0 ? "a list is wanted" : "a list with at least one entry is wanted");
+                faults.Add(piece, least == 0 ? "must be a list" : "must be a list with at least one entry");
                 return;
             }
             foreach (var entry in piece.Items)
@@ -117,7 +117,7 @@ internal static class Forms
                 if (!seen.Add(member.Name))
                     faults.Add(piece, member, "this is given twice");
                 if (member.Name.Length == 0 && !namesMayBeEmpty)
-                    faults.Add(piece, member, "a name that is not empty is wanted");
+                    faults.Add(piece, member, "must be a name that is not empty");
                 value(member.Value, faults);
             }
         };
@@ -139,7 +139,7 @@ internal static class Forms
     public static bool IsObject(JsonPiece piece, FaultList faults)
     {
         if (piece.Kind != JsonKind.Object)
-            faults.Add(piece, "an object is wanted");
+            faults.Add(piece, "must be an object");
         return piece.Kind == JsonKind.Object;
     }
 

@@ -167,7 +167,7 @@ internal static class PlanShapes
             _ => null,
         };
         if (kind.Kind != JsonKind.Text || fields is null)
-            faults.Add(kind, "one of these is wanted: weekly, weeks, days");
+            faults.Add(kind, "must be one of: weekly, weeks, days");
         else
             Forms.Check(piece, [new("kind", Forms.Text), .. fields], faults);
     }

@@ -13,7 +13,7 @@ internal static class TermNames
     public static void Check(JsonPiece term, FaultList faults)
     {
         if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(term["zone"]!.Value!) is null)
-            faults.Add(term["zone"]!, "no such zone: an IANA name is wanted, such as Europe/Dublin");
+            faults.Add(term["zone"]!, "no such zone: use an IANA name, such as Europe/Dublin");
         CheckPeriods(DeclaredNames.Entries(term, "periods"), faults);
         var labels = Labels(term);
         foreach (var day in DeclaredNames.Entries(term, "specialDays"))

@@ -53,7 +53,7 @@ public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, Instant Now)
     public void NeedsTeam(string what)
     {
         if (Eyes is not Eyes.OfTeam)
-            throw Problem.Forbidden($"{what} is the team's.", "A student never sees it. Look as the team to see it again.");
+            throw Problem.Forbidden($"{what}: only for the team.", "Students never see this. Go back to the team’s view.");
     }
 
     /// <summary>Binds a handler's parameter to what <see cref="ViewpointMiddleware"/> found.</summary>
@@ -72,7 +72,7 @@ public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, Instant Now)
             return new(access.Person, own, now, now);
         if (!access.IsMember || access.Master is not { } master)
             throw Problem.Forbidden(
-                "Only the team can look at another moment, or through other eyes.",
+                "Only the team can look at another moment, or through a student’s eyes.",
                 "You see your own course as it is now."
             );
         var moment = string.IsNullOrEmpty(at) ? now : Moment(at, access.Zone);

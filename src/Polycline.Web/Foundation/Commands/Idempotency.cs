@@ -15,7 +15,7 @@ public static class Idempotency
         key
         ?? throw Problem.Malformed(
             "Idempotency-Key",
-            "A request that changes something carries a key of its own, so that sent twice it is done once."
+            "A request that changes something needs a key of its own, so that sending it twice does it once."
         );
 
     /// <summary>

@@ -23,7 +23,7 @@ public static class TermRules
             throw Problem.Field(
                 "rotation",
                 $"{lost.Name ?? "A special day"} of {Moment.InWords(lost.Date)} runs as "
-                    + $"{DifferenceWords.DayInWords(lost.Runs!)}, which would be no day any more. Change that day first."
+                    + $"{DifferenceWords.DayInWords(lost.Runs!)}, which would no longer be a day of the rotation. Change that day first."
             );
         var days = TermDays.Of(plan.Term);
         foreach (var section in plan.Sections)
@@ -32,7 +32,7 @@ public static class TermRules
                 throw Problem.Field(
                     "rotation",
                     $"{section.Name} meets on {DifferenceWords.DayInWords(day.Day)}, "
-                        + $"which would be no day any more. Change its timetable first."
+                        + $"which would no longer be a day of the rotation. Change its timetable first."
                 );
             if (
                 section.Slots.OfType<Slot.InPeriods>().SelectMany(slot => slot.Periods).FirstOrDefault(name => !periods.Contains(name)) is
@@ -40,7 +40,7 @@ public static class TermRules
             )
                 throw Problem.Field(
                     "periods",
-                    $"{section.Name} meets in {period}, which would be no period any more. Change its timetable first."
+                    $"{section.Name} meets in {period}, which would no longer be a period. Change its timetable first."
                 );
             try
             {
@@ -51,7 +51,7 @@ public static class TermRules
                 throw Problem.Field(
                     "last",
                     $"{section.Name} has a changed class ({DifferenceWords.Of(section.Changes[fault.Change])}) "
-                        + $"that would be outside the term, or no longer one class alone. Put it back first."
+                        + $"that would then be outside the term, or could mean more than one class. Put it back first."
                 );
             }
         }

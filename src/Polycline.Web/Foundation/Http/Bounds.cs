@@ -75,7 +75,7 @@ public static class Bounds
     private static void Check(object value, string path, int depth)
     {
         if (depth > Deepest)
-            throw Problem.Malformed(path, "This is nested more deeply than anything here is.");
+            throw Problem.Malformed(path, "This is nested too deeply.");
         switch (value)
         {
             case string text:
@@ -88,11 +88,7 @@ public static class Bounds
             case IEnumerable list:
                 var n = 0;
                 foreach (var one in list)
-                    Check(
-                        one ?? throw Problem.Malformed($"{path}[{n}]", "There is nothing where something is wanted."),
-                        $"{path}[{n++}]",
-                        depth + 1
-                    );
+                    Check(one ?? throw Problem.Malformed($"{path}[{n}]", "Something is missing here."), $"{path}[{n++}]", depth + 1);
                 break;
             case var record
                 when record.GetType() is { IsClass: true } type
@@ -111,7 +107,7 @@ public static class Bounds
     private static void Check(JsonElement json, string path, int depth)
     {
         if (depth > Deepest)
-            throw Problem.Malformed(path, "This is nested more deeply than anything here is.");
+            throw Problem.Malformed(path, "This is nested too deeply.");
         switch (json.ValueKind)
         {
             case JsonValueKind.String:

@@ -37,7 +37,7 @@ public static class Json
         public override T Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
             reader.TokenType == JsonTokenType.String && reader.GetString() is { } word && Words.Contains(word)
                 ? EnumNames.Parse<T>(word)
-                : throw new UnknownWordException($"Say one of: {string.Join(", ", Words)}.");
+                : throw new UnknownWordException($"Choose one of: {string.Join(", ", Words)}.");
 
         public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) =>
             writer.WriteStringValue(EnumNames.Of(value));

@@ -47,38 +47,38 @@ public static class Problem
         new(401, "signed-out", "You are signed out.", "Sign in and do it again. Nothing was changed.");
 
     public static ProblemException Unknown(string? field = null) =>
-        new(404, "unknown", "There is nothing here.", "It does not exist, or it is not for you to see.", field);
+        new(404, "unknown", "There is nothing here.", "It does not exist, or you may not see it.", field);
 
     public static ProblemException Forbidden(string title, string detail) => new(403, "forbidden", title, detail);
 
     public static ProblemException Field(string field, string message) =>
-        new(422, "field", message, "Nothing was changed. Mend the field and send it again.", field);
+        new(422, "field", message, "Nothing was changed. Correct the field and try again.", field);
 
     public static ProblemException Malformed(string? field, string message) =>
         new(400, "malformed", message, "Nothing was changed.", field);
 
     public static ProblemException CrossSite() =>
-        new(403, "cross-site", "This request came from another site.", "Nothing was changed. Open Polycline itself and do it there.");
+        new(403, "cross-site", "This request came from another site.", "Nothing was changed. Open Polycline and try again there.");
 
     public static ProblemException TooManyTries(int seconds) =>
-        new(429, "too-many-tries", "Too many tries.", $"Wait {Math.Max(1, seconds / 60)} minutes, then try again.", retryAfter: seconds);
+        new(429, "too-many-tries", "Too many attempts.", $"Wait {Math.Max(1, seconds / 60)} minutes, then try again.", retryAfter: seconds);
 
     public static ProblemException WrongSignIn() =>
-        new(401, "wrong-sign-in", "That address and password do not belong together.", "Check both and try again.", "password");
+        new(401, "wrong-sign-in", "That address and password do not match.", "Check both and try again.", "password");
 
     public static ProblemException NotNow() =>
         new(
             409,
             "not-now",
             "Nothing can be changed from here.",
-            "You are looking through other eyes or at another moment. Go back to now, as the team."
+            "You are looking through someone else’s eyes or at another moment. Go back to the team’s view, and to now."
         );
 
     public static ProblemException AtRest() =>
-        new(409, "at-rest", "This edition is at rest.", "It can be read and searched, not changed. Nothing was changed.");
+        new(409, "at-rest", "This is a past edition.", "It can be read and searched, but no longer changed. Nothing was changed.");
 
     public static ProblemException TermOver() =>
-        new(409, "at-rest", "This term is over.", "Its calendar stays as it was, and so does what was taught by it. Nothing was changed.");
+        new(409, "at-rest", "This term is over.", "Its calendar can no longer be changed. Nothing was changed.");
 
     public static ProblemException KeyReused() =>
         new(
@@ -93,8 +93,8 @@ public static class Problem
         new(
             409,
             "changed-meanwhile",
-            conflict.By is null ? "It was changed meanwhile." : $"{conflict.By} changed this meanwhile.",
-            "Nothing was overwritten. Keep theirs, or send yours again.",
+            conflict.By is null ? "This was changed in the meantime." : $"{conflict.By} changed this in the meantime.",
+            "Nothing was overwritten. Keep theirs, or save yours again.",
             conflict.Field,
             conflict
         );
@@ -121,7 +121,7 @@ public static class Problem
             503,
             "database-full",
             "The database is full.",
-            "Nothing was changed. What you wrote is still on your page; tell whoever looks after Polycline.",
+            "Nothing was changed. What you wrote is still on your page; tell the person who looks after Polycline.",
             retryAfter: 60
         );
 
@@ -135,7 +135,7 @@ public static class Problem
         );
 
     public static ProblemException Busy() =>
-        new(503, "busy", "Somebody else's change is still under way.", "Nothing was changed. Try again in a moment.", retryAfter: 1);
+        new(503, "busy", "Someone else’s change is still being saved.", "Nothing was changed. Try again in a moment.", retryAfter: 1);
 
     /// <summary>What <paramref name="error"/> means to the caller; null where it is a fault of our own.</summary>
     public static ProblemException? From(Exception error) =>
@@ -144,7 +144,7 @@ public static class Problem
             ProblemException problem => problem,
             BadHttpRequestException { InnerException: System.Text.Json.JsonException json } => Malformed(
                 json.Path?.TrimStart('$').TrimStart('.') is { Length: > 0 } path ? path : null,
-                json is Json.UnknownWordException ? json.Message : "The request is not of the form it should have."
+                json is Json.UnknownWordException ? json.Message : "The request does not have the right form."
             ),
             BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => new(
                 413,
@@ -155,14 +155,14 @@ public static class Problem
             BadHttpRequestException { StatusCode: StatusCodes.Status415UnsupportedMediaType } => new(
                 415,
                 "media-type",
-                "This is not sent as JSON.",
+                "This was not sent as JSON.",
                 "Nothing was changed. Send it as application/json."
             ),
             BadHttpRequestException bad when bad.Message.Contains("Guid> GivenKey", StringComparison.Ordinal) => Malformed(
                 "Idempotency-Key",
-                "The request's key is a UUID, such as 123e4567-e89b-12d3-a456-426614174000."
+                "The request’s key must be a UUID, such as 123e4567-e89b-12d3-a456-426614174000."
             ),
-            BadHttpRequestException bad => new(bad.StatusCode, "malformed", "The request is not of the form it should have.", bad.Message),
+            BadHttpRequestException bad => new(bad.StatusCode, "malformed", "The request does not have the right form.", bad.Message),
             PostgresException { SqlState: "PC001" } => AtRest(),
             PostgresException { SqlState: PostgresErrorCodes.LockNotAvailable or PostgresErrorCodes.QueryCanceled } => Busy(),
             PostgresException
@@ -181,8 +181,8 @@ public static class Problem
             PostgresException { SqlState: ['2', '2', ..] } => new(
                 422,
                 "not-kept",
-                "Something in this cannot be kept.",
-                "Nothing was changed. Check what was written for characters or numbers that are out of the ordinary, and send it again."
+                "Something in this cannot be saved.",
+                "Nothing was changed. Check for unusual characters or numbers, then try again."
             ),
             PostgresException => null,
             NpgsqlException or TimeoutException or System.Net.Sockets.SocketException => DatabaseAway(),

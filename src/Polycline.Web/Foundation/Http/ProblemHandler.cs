@@ -31,7 +31,7 @@ public sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHand
                     500,
                     "fault",
                     "Something went wrong here.",
-                    "Nothing was changed. Try again. If it happens again, tell whoever looks after Polycline."
+                    "Nothing was changed. Try again. If it happens again, tell the person who looks after Polycline."
                 )
         );
         return true;
@@ -53,7 +53,7 @@ public sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHand
         status switch
         {
             StatusCodes.Status404NotFound => Problem.Unknown(),
-            StatusCodes.Status405MethodNotAllowed => new(405, "method", "That is not done here.", "Nothing was changed."),
+            StatusCodes.Status405MethodNotAllowed => new(405, "method", "This cannot be done here.", "Nothing was changed."),
             StatusCodes.Status413PayloadTooLarge or StatusCodes.Status415UnsupportedMediaType => Problem.From(
                 new BadHttpRequestException("", status)
             ),

@@ -69,9 +69,9 @@ public static class FormattedText
                     depth++;
             }
             if (depth > Deepest)
-                return $"This text is nested more than {Deepest} deep, or does not end what it begins. Make it plainer.";
+                return $"This text is nested more than {Deepest} levels deep, or has an element that is not closed. Simplify it.";
             if (tags > MostElements)
-                return $"This text has more than {MostElements:N0} pieces. Divide it in two.";
+                return $"This text has more than {MostElements:N0} elements. Split it in two.";
         }
         return null;
     }

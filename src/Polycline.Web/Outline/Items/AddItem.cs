@@ -121,7 +121,7 @@ public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
             RuleFor(request => request.Kind).Must(kind => Kinds.Contains(kind)).WithMessage($"Say what it is: {string.Join(", ", Kinds)}.");
             RuleFor(request => request.Purpose)
                 .Must(purpose => Purposes.Contains(purpose))
-                .WithMessage($"A purpose is one of: {string.Join(", ", Purposes)}.");
+                .WithMessage($"Choose a purpose: {string.Join(", ", Purposes)}.");
         }
     }
 }

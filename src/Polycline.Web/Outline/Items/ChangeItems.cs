@@ -90,7 +90,7 @@ public sealed class ChangeItems : IPlanningCommand<EditionPlan, ChangeItemsReque
             { Date: { } date } => TimeItem.Decide(plan, new(item, date.Field, date.Anchor, version), viewpoint),
             { Condition: { } condition } => ConditionItem.Decide(plan, new(item, condition.Gate, version), viewpoint),
             { ForWhom: { } whom } => ItemForWhom.Decide(plan, new(item, whom.Groups, whom.Except, version), viewpoint),
-            _ => throw Problem.Malformed("items", "Say what is to become of them."),
+            _ => throw Problem.Malformed("items", "Say what to change."),
         };
 
     private static List<Change> Moved(EditionPlan plan, IReadOnlyList<TreeRow> rows, Dictionary<Id<Item>, long> versions, ItemsPlace place)
@@ -150,13 +150,13 @@ public sealed class ChangeItems : IPlanningCommand<EditionPlan, ChangeItemsReque
                 .WithMessage("Choose from 1 to 500 to change at once.");
             RuleFor(request => request.Items)
                 .Must(items => items.DistinctBy(item => item.Item).Count() == items.Count)
-                .WithMessage("One is named twice.");
+                .WithMessage("One is chosen twice.");
             RuleFor(request => request.Items)
                 .Must((request, _) => Asked(request) == 1)
-                .WithMessage("Ask for one thing at a time: published, purpose, date, condition, forWhom, place or remove.");
+                .WithMessage("Change one thing at a time: published, purpose, date, condition, forWhom, place or remove.");
             RuleFor(request => request.Purpose)
                 .Must(purpose => purpose is null || Purposes.Contains(purpose))
-                .WithMessage($"A purpose is one of: {string.Join(", ", Purposes)}.");
+                .WithMessage($"Choose a purpose: {string.Join(", ", Purposes)}.");
         }
 
         private static int Asked(ChangeItemsRequest request) =>

@@ -24,7 +24,7 @@ public sealed class ConditionItem : IPlanningCommand<EditionPlan, ConditionItemR
         var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
         var gate = plan.GateOf(request.Gate, "gate", plan.Needed(request.Item, "item"));
         if (gate is not null && gate.Root.Leaves().Any(leaf => leaf.ItemOf == item.Ref))
-            throw Problem.Field("gate", "It cannot wait for itself: name another one.");
+            throw Problem.Field("gate", "It cannot wait for itself. Choose another one.");
         var turn = Tables.Items.Gate.Turns(item.Gate, gate);
         if (!turn.Changes)
             return new($"left “{item.Title}” as it is", []);

@@ -32,7 +32,7 @@ public sealed class DescribeItem : IPlanningCommand<EditionPlan, DescribeItemReq
                 Tables.Items.Purpose,
                 EnumNames.Of(item.Purpose),
                 request.Purpose,
-                $"gave out “{item.Title}” {request.Purpose.Replace('-', ' ')}"
+                $"set “{item.Title}” as {request.Purpose.Replace('-', ' ')}"
             )
             .Set(
                 Tables.Items.Before,
@@ -49,7 +49,7 @@ public sealed class DescribeItem : IPlanningCommand<EditionPlan, DescribeItemReq
         {
             RuleFor(request => request.Purpose)
                 .Must(purpose => Purposes.Contains(purpose))
-                .WithMessage($"Name one of: {string.Join(", ", Purposes)}.");
+                .WithMessage($"Choose one of: {string.Join(", ", Purposes)}.");
             RuleFor(request => request.Before).Must(before => BeforeWords.All.Contains(before)).WithMessage(BeforeWords.Choice);
         }
     }

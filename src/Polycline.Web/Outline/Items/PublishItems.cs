@@ -72,7 +72,7 @@ public sealed class PublishItems : IPlanningCommand<EditionPlan, PublishItemsReq
                 .WithMessage("Choose from 1 to 500 to publish at once.");
             RuleFor(request => request.Items)
                 .Must(items => items.DistinctBy(item => item.Item).Count() == items.Count)
-                .WithMessage("One is named twice.");
+                .WithMessage("One is chosen twice.");
         }
     }
 }

@@ -46,8 +46,8 @@ public sealed class TimeItem : IPlanningCommand<EditionPlan, TimeItemRequest>
             throw Problem.Field(
                 at,
                 field == DateField.Due
-                    ? "It cannot be due when it is due. Count from the lesson, from its opening, or set a date."
-                    : "It cannot open when it opens. Count from the lesson, or set a date."
+                    ? "Its due date cannot depend on itself. Set it by the lesson, by its opening, or to a date."
+                    : "Its opening cannot depend on itself. Set it by the lesson, or to a date."
             );
     }
 
@@ -60,8 +60,8 @@ public sealed class TimeItem : IPlanningCommand<EditionPlan, TimeItemRequest>
         )
             throw Problem.Field(
                 "anchor",
-                "Its opening and its due would hang on each other, and neither "
-                    + "would ever come. Hang one of them on the lesson or on a date."
+                "Its opening and its due date would depend on each other, and neither "
+                    + "would ever come. Set one of them by the lesson, or to a date."
             );
     }
 

@@ -43,7 +43,7 @@ public sealed class WriteItem : IPlanningCommand<EditionPlan, WriteItemRequest>
         public Rules() =>
             RuleFor(request => request.Html)
                 .MaximumLength(Longest)
-                .WithMessage("This text is too long: 200,000 characters at most. Divide it in two.")
+                .WithMessage("This text is too long: 200,000 characters at most. Split it in two.")
                 .Custom(
                     (html, context) =>
                     {

@@ -40,7 +40,7 @@ public sealed class ChangeLesson : IPlanningCommand<EditionPlan, ChangeLessonReq
         if (row.Section is not null && !request.Published)
             throw Problem.Field(
                 "published",
-                $"What is of one section only is published as its {plan.Edition.Levels.Item.Many} are. Change those."
+                $"What belongs to one section only is published through its {plan.Edition.Levels.Item.Many}. Publish those."
             );
         var title = request.Title.Trim();
         var (one, many) = plan.Edition.Basis == Basis.Meetings ? ("class", "classes") : ("minute", "minutes");
@@ -56,7 +56,7 @@ public sealed class ChangeLesson : IPlanningCommand<EditionPlan, ChangeLessonReq
                 Tables.Lessons.Shortest,
                 row.Shortest,
                 request.Shortest,
-                request.Shortest is { } least ? $"let “{title}” do with {Counted(least, one, many)}" : $"let “{title}” do with nothing less"
+                request.Shortest is { } least ? $"let “{title}” be cut to {Counted(least, one, many)}" : $"let “{title}” no longer be cut"
             )
             .Set(Tables.Lessons.Optional, lesson.Optional, request.Optional, $"made “{title}” {(request.Optional ? "optional" : "needed")}")
             .Set(
@@ -76,7 +76,7 @@ public sealed class ChangeLesson : IPlanningCommand<EditionPlan, ChangeLessonReq
             RuleFor(request => request.Classes).InclusiveBetween(0, 10_000).WithMessage("From 0 to 10,000.");
             RuleFor(request => request.Shortest)
                 .Must((request, shortest) => shortest is null || (shortest >= 0 && shortest <= request.Classes))
-                .WithMessage("The least it can do with is from 0 to its length.");
+                .WithMessage("The shortest it can be is from 0 to its full length.");
         }
     }
 }

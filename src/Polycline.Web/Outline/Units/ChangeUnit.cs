@@ -31,7 +31,7 @@ public sealed class ChangeUnit : IPlanningCommand<EditionPlan, ChangeUnitRequest
         if (row.Section is not null && (!request.Published || request.Before is not null))
             throw Problem.Field(
                 "published",
-                $"What is of one section only is published, and seen beforehand, as its {plan.Edition.Levels.Item.Many} are. Change those."
+                $"What belongs to one section is published, and seen beforehand, through its {plan.Edition.Levels.Item.Many}. Change those."
             );
         var title = request.Title.Trim();
         return new Settings()

@@ -41,7 +41,10 @@ provideSchoolDays(() => {
   }
 })
 const { away } = useLive('edition', edition, ribbon.isFetched)
-const problem = ribbon.problem
+/** What cannot be read just now leaves what is there standing; what one may no longer see does not. */
+const problem = computed(() =>
+  ribbon.data.value && ![403, 404].includes(ribbon.problem.value?.status ?? 0) ? null : ribbon.problem.value,
+)
 const screens = [
   { name: 'today', title: 'Today' },
   { name: 'outline', title: 'Outline' },
@@ -97,7 +100,7 @@ const keysShown = ref(false)
       <KeysSheet v-model="keysShown" />
       <PretendBar v-if="pretend && through" :edition="edition" :pretend="pretend" />
     </div>
-    <main v-if="problem" class="body"><ProblemNote :problem="problem" /></main>
+    <main v-if="problem" class="body"><ProblemNote :problem="problem" :again="ribbon.refetch" /></main>
     <router-view v-else />
   </div>
 </template>

@@ -19,7 +19,7 @@ import { type MarkDraft, type Stretch, draftOf, firstOf, lastOf, proposed } from
 /** When is there school? The office's: the term on a year sheet, and what that means for every section. */
 const props = defineProps<{ term: number }>()
 
-const { calendar, problem, away } = useCalendar(toRef(props, 'term'))
+const { calendar, problem, again, away } = useCalendar(toRef(props, 'term'))
 const taken = ref<Stretch | null>(null)
 /** What is being changed, in the panel below. */
 const open = ref<'term' | 'file' | { draft: MarkDraft; key: string } | null>(null)
@@ -83,7 +83,7 @@ useScreenKeys([
       <span v-if="away" class="accent" role="status">No connection to Polycline. What you see may be out of date.</span>
     </nav>
     <main class="body">
-      <ProblemNote v-if="problem && !calendar" :problem="problem" />
+      <ProblemNote v-if="problem && !calendar" :problem="problem" :again="again" />
       <p v-else-if="!calendar" class="second" role="status">Reading the calendar …</p>
       <template v-else>
         <YearSheet :calendar="calendar" :taken="taken" @take="(what) => (taken = what)" @open="openTaken" />

@@ -7,5 +7,5 @@ import { questions } from '../../foundation/questions'
 export function useCalendar(term: Ref<number>) {
   const calendar = useAnswer(() => questions.calendar(term.value))
   const { away } = useLive('term', term, calendar.isFetched)
-  return { calendar: calendar.data, problem: calendar.problem, away }
+  return { calendar: calendar.data, problem: calendar.problem, again: calendar.refetch, away }
 }

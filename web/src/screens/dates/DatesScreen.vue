@@ -82,7 +82,7 @@ useScreenKeys([{ key: 'Escape', words: 'close the dates, unchanged', run: () => 
 
 <template>
   <main class="body">
-    <ProblemNote v-if="dates.problem.value && !answer" :problem="dates.problem.value" />
+    <ProblemNote v-if="dates.problem.value && !answer" :problem="dates.problem.value" :again="dates.refetch" />
     <p v-else-if="!answer" class="second" role="status">Reading the dates …</p>
     <p v-else-if="answer.sections.length === 0" class="second none">
       This edition has no section yet, so there are no dates. Roll over into a term with sections, or ask the office for

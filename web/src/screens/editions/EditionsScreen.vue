@@ -38,7 +38,11 @@ async function back(which: number): Promise<void> {
 
 <template>
   <main class="body">
-    <ProblemNote v-if="editions.problem.value && !editions.data.value" :problem="editions.problem.value" />
+    <ProblemNote
+      v-if="editions.problem.value && !editions.data.value"
+      :problem="editions.problem.value"
+      :again="editions.refetch"
+    />
     <p v-else-if="!editions.data.value" class="second" role="status">Reading …</p>
     <template v-else>
       <section aria-label="Editions of this course">

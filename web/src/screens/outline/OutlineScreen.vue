@@ -24,6 +24,7 @@ const screen = useOutlineScreen(edition, list)
 const {
   outline,
   problem,
+  again,
   rows,
   facts,
   edits,
@@ -48,7 +49,7 @@ useRowDragging(list, shownRows, (row, above) => void screen.drop(row, above), sc
 
 <template>
   <main class="body" :class="show">
-    <ProblemNote v-if="problem && !outline" :problem="problem" />
+    <ProblemNote v-if="problem && !outline" :problem="problem" :again="again" />
     <p v-else-if="!outline" class="second" role="status">Reading the course …</p>
     <template v-else>
       <OutlineTools

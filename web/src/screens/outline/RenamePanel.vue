@@ -37,7 +37,7 @@ const meanwhile = computed(() => {
     return {
       status: 409,
       code: 'changed-meanwhile',
-      title: `${conflict.value.by ?? 'Somebody'} changed this meanwhile, ${conflict.value.at?.words ?? 'just now'}: “${now.value.title}”`,
+      title: `${conflict.value.by ?? 'Somebody'} changed this in the meantime, ${conflict.value.at?.words ?? 'just now'}: “${now.value.title}”`,
       detail: 'Nothing was overwritten. What you wrote is still in the field.',
     }
   if (theirs.value !== null)

@@ -13,6 +13,7 @@ export function useOutline(edition: Ref<number>) {
   return {
     outline: outline.data,
     problem: outline.problem,
+    again: outline.refetch,
     rows: computed(() => (outline.data.value ? rowsOf(outline.data.value) : [])),
     facts: computed(() => (outline.data.value ? factsOf(outline.data.value, levels.value) : [])),
   }

@@ -19,7 +19,7 @@ export function useOutlineScreen(edition: Ref<number>, list: Readonly<Ref<HTMLEl
   const route = useRoute()
   const router = useRouter()
   const levels = useLevels()
-  const { outline, problem, rows, facts } = useOutline(edition)
+  const { outline, problem, again, rows, facts } = useOutline(edition)
   const edits = useOutlineEdits(edition)
 
   // What is folded is kept for each person on this device.
@@ -181,7 +181,7 @@ export function useOutlineScreen(edition: Ref<number>, list: Readonly<Ref<HTMLEl
   }
 
   return {
-    ...{ outline, problem, rows, facts, edits, view, shownRows, folded, fold, foldAll, allFolded, show },
+    ...{ outline, problem, again, rows, facts, edits, view, shownRows, folded, fold, foldAll, allFolded, show },
     ...{ opened, open, close, move, drop, remove, chosen, chosenItems, isChosen, choose, letGo },
     ...{ adding, addUnder, addNext, isSettings, canChange },
   }

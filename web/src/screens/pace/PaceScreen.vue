@@ -38,7 +38,7 @@ const {
 
 <template>
   <main class="body">
-    <ProblemNote v-if="pace.problem.value && !pace.data.value" :problem="pace.problem.value" />
+    <ProblemNote v-if="pace.problem.value && !pace.data.value" :problem="pace.problem.value" :again="pace.refetch" />
     <p v-else-if="!pace.data.value || !ribbon.data.value" class="second" role="status">Reading where everybody is …</p>
     <p v-else-if="pace.data.value.sections.length === 0" class="second none">
       This edition has no section yet, so there is no pace to see. Add a section in the outline.

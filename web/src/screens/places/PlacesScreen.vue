@@ -20,7 +20,8 @@ const counted = (sections: number) =>
 
 <template>
   <PlainPage>
-    <ProblemNote v-if="problem" :problem="problem" />
+    <h1 v-if="!places.data.value || nowhere" class="said-only">Your courses</h1>
+    <ProblemNote v-if="problem && !places.data.value" :problem="problem" :again="places.refetch" />
     <p v-else-if="!places.data.value" class="second" role="status">Reading …</p>
     <template v-else>
       <p v-if="nowhere" class="second">You are not on a team or in a section yet. Ask the school office to add you.</p>

@@ -16,13 +16,28 @@ import { useSectionsScreen } from './useSectionsScreen'
 /** When does each section meet, in which order does it go, and what does it do differently from the course? */
 const props = defineProps<{ edition: number }>()
 const levels = useLevels()
-const { pace, sections, problem, open, shows, inView, card, line, canChange, place, wanted, facts, choose, show } =
-  useSectionsScreen(props)
+const {
+  pace,
+  sections,
+  again,
+  problem,
+  open,
+  shows,
+  inView,
+  card,
+  line,
+  canChange,
+  place,
+  wanted,
+  facts,
+  choose,
+  show,
+} = useSectionsScreen(props)
 </script>
 
 <template>
   <main class="body">
-    <ProblemNote v-if="problem && !card" :problem="problem" />
+    <ProblemNote v-if="problem && !(card && line)" :problem="problem" :again="again" />
     <p v-else-if="!sections.data.value || !pace.data.value" class="second" role="status">Reading the sections …</p>
     <p v-else-if="!card || !line" class="second none">
       This edition has no section yet. Add one in the outline, or roll over into a term with sections.

@@ -12,5 +12,6 @@ export function useSections(props: { edition: number }) {
   const viewpoint = useViewpoint()
   const pace = useAnswer(() => questions.pace(props.edition, viewpoint.query.value))
   const sections = useAnswer(() => questions.sections(props.edition, viewpoint.query.value))
-  return { pace, sections, problem: computed(() => sections.problem.value ?? pace.problem.value) }
+  const again = () => Promise.all([pace.refetch(), sections.refetch()])
+  return { pace, sections, again, problem: computed(() => sections.problem.value ?? pace.problem.value) }
 }

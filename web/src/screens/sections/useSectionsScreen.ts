@@ -13,7 +13,7 @@ export const lists = ['classes', 'lessons', 'groups'] as const
 export function useSectionsScreen(props: { edition: number }) {
   const route = useRoute()
   const router = useRouter()
-  const { pace, sections, problem } = useSections(props)
+  const { pace, sections, again, problem } = useSections(props)
   const { section: chosen, choose: chooseSection } = useSection()
   const open = ref<{ wanted: Wanted } | { place: Place } | 'timetable' | null>(null)
   /** What is listed, and the class in view, stand in the address. */
@@ -66,5 +66,21 @@ export function useSectionsScreen(props: { edition: number }) {
   }
 
   useScreenKeys([{ key: 'Escape', words: 'leave it unchanged', run: () => (open.value = null) }])
-  return { pace, sections, problem, open, shows, inView, card, line, canChange, place, wanted, facts, choose, show }
+  return {
+    pace,
+    sections,
+    again,
+    problem,
+    open,
+    shows,
+    inView,
+    card,
+    line,
+    canChange,
+    place,
+    wanted,
+    facts,
+    choose,
+    show,
+  }
 }

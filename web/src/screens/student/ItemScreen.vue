@@ -39,7 +39,8 @@ watch(
 
 <template>
   <main class="body">
-    <ProblemNote v-if="item.problem.value && !answer" :problem="item.problem.value">
+    <h1 v-if="edition === undefined && !answer" class="said-only">Your work</h1>
+    <ProblemNote v-if="item.problem.value && !answer" :problem="item.problem.value" :again="item.refetch">
       <router-link :to="links.now()">Now and next</router-link>
     </ProblemNote>
     <p v-else-if="!answer" class="second" role="status">Reading …</p>

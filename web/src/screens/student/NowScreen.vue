@@ -22,13 +22,18 @@ const answer = now.data
 const week = computed(() => (answer.value ? thisWeek(answer.value) : []))
 /** What comes within two weeks stands open; the rest is folded. */
 const near = computed(() => (answer.value ? soon(answer.value.next, answer.value.moment) : []))
+const hasAny = computed(() => {
+  const { now: open, next: coming, locked, done } = answer.value!
+  return open.length + coming.length + locked.length + done.length > 0
+})
 const withAll = ref(false)
 const next = computed(() => (withAll.value ? answer.value!.next : near.value))
 </script>
 
 <template>
   <main class="body">
-    <ProblemNote v-if="now.problem.value && !now.data.value" :problem="now.problem.value" />
+    <h1 v-if="edition === undefined && !now.data.value" class="head">Now and next</h1>
+    <ProblemNote v-if="now.problem.value && !now.data.value" :problem="now.problem.value" :again="now.refetch" />
     <p v-else-if="!now.data.value" class="second" role="status">Reading …</p>
     <div v-else class="sheet-of-work">
       <header>
@@ -40,7 +45,9 @@ const next = computed(() => (withAll.value ? answer.value!.next : near.value))
         <div>
           <section aria-label="Now">
             <h2 class="list-head">Now</h2>
-            <p v-if="now.data.value.now.length === 0" class="second none">Nothing to do right now.</p>
+            <p v-if="now.data.value.now.length === 0" class="second none">
+              {{ hasAny ? 'Nothing to do right now.' : 'There is nothing in this course yet.' }}
+            </p>
             <ul class="ruled">
               <StudentRow
                 v-for="row in now.data.value.now"
@@ -85,8 +92,8 @@ const next = computed(() => (withAll.value ? answer.value!.next : near.value))
           </section>
         </div>
       </div>
-      <WholeCourse v-bind="{ answer: now.data.value, edition, section }" />
-      <section aria-label="Next">
+      <WholeCourse v-if="hasAny" v-bind="{ answer: now.data.value, edition, section }" />
+      <section v-if="hasAny" aria-label="Next">
         <h2 class="list-head">Next</h2>
         <p v-if="now.data.value.next.length === 0" class="second none">Nothing more is planned yet.</p>
         <ul class="ruled two">

@@ -42,7 +42,11 @@ async function look(): Promise<void> {
 
 <template>
   <main class="body">
-    <ProblemNote v-if="today.problem.value && !today.data.value" :problem="today.problem.value" />
+    <ProblemNote
+      v-if="today.problem.value && !today.data.value"
+      :problem="today.problem.value"
+      :again="today.refetch"
+    />
     <p v-else-if="!today.data.value" class="second" role="status">Reading the day …</p>
     <p v-else-if="today.data.value.sections.length === 0" class="second none">
       This edition has no section yet, so nothing meets and nothing is due. Add a section in the outline.

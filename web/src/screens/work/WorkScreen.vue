@@ -44,7 +44,7 @@ const next = () => choose(section.value?.section ?? null, ['item', 'student'])
 
 <template>
   <main class="body">
-    <ProblemNote v-if="work.problem.value && !work.data.value" :problem="work.problem.value" />
+    <ProblemNote v-if="work.problem.value && !work.data.value" :problem="work.problem.value" :again="work.refetch" />
     <p v-else-if="!work.data.value" class="second" role="status">Reading the work …</p>
     <p v-else-if="!section" class="second none">
       You do not teach a section of this edition, so there is no work to read.
