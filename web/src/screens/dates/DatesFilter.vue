@@ -15,6 +15,7 @@ const fields = defineModel<readonly Field[]>('fields', { required: true })
 
 const closing: readonly Field[] = ['due', 'closes']
 const opening: readonly Field[] = ['opens', 'due']
+const closes = computed(() => fields.value.includes('closes'))
 
 const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 const day = (local: string) => `${Number(local.slice(8, 10))} ${months[Number(local.slice(5, 7)) - 1]}`
@@ -97,15 +98,12 @@ const parts = computed<{ part: keyof Filter; label: string; choices: Choice<stri
       :choices="part.choices"
       @update:model-value="put(part.part, $event)"
     />
-    <ChoiceField
-      :model-value="fields.includes('closes')"
-      label="Which dates"
-      :choices="[
-        { value: false, title: 'opens and due' },
-        { value: true, title: 'due and closes' },
-      ]"
-      @update:model-value="fields = $event ? closing : opening"
-    />
+    <span role="group" aria-label="Which dates" class="small show">
+      show:
+      <button type="button" :aria-pressed="!closes" @click="fields = opening">opens and due</button>
+      ·
+      <button type="button" :aria-pressed="closes" @click="fields = closing">due and closes</button>
+    </span>
     <span class="small" role="status">{{ shown }} shown</span>
     <button v-if="isFiltered" type="button" class="word-button small" @click="filter = { ...noFilter }">
       show all
@@ -125,6 +123,18 @@ const parts = computed<{ part: keyof Filter; label: string; choices: Choice<stri
 .words {
   flex: none;
   width: 160px;
+}
+.show button {
+  min-height: 24px;
+}
+.show button[aria-pressed='true'] {
+  color: var(--ink);
+  font-weight: 650;
+}
+.show button[aria-pressed='false'] {
+  text-decoration: underline;
+  text-decoration-color: var(--hair);
+  text-underline-offset: 3px;
 }
 .csv {
   margin-left: auto;

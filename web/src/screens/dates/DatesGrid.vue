@@ -4,9 +4,8 @@ import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { capital, useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
-import StateMark from '../../look/marks/StateMark.vue'
-import DateCell from './DateCell.vue'
-import { type Block, type Place, copied, moved } from './dateBlock'
+import DateRow from './DateRow.vue'
+import { type Block, type Place, copied, lineHeight, moved } from './dateBlock'
 import type { Answer, Field } from './dateCells'
 import type { Line, Row } from './dateRows'
 
@@ -19,26 +18,29 @@ const props = defineProps<{
   lines: Line[]
   rows: Row[]
   fields: readonly Field[]
+  /** The row it opens at; less than 0: the first. */
+  first: number
   canChange: boolean
 }>()
 const levels = useLevels()
 const block = defineModel<Block | null>({ required: true })
 const emit = defineEmits<{ open: []; paste: [text: string] }>()
 
-const lineHeight = 50
 const frame = useTemplateRef<HTMLElement>('frame')
+const lineOf = (row: number) => props.lines.findIndex((line) => 'place' in line && line.place === row)
 const virtual = useVirtualizer(
   computed(() => ({
     count: props.lines.length,
     getScrollElement: () => frame.value,
     estimateSize: () => lineHeight,
-    overscan: 6,
+    initialOffset: () => Math.max(0, lineOf(props.first)) * lineHeight,
+    overscan: 4,
     scrollPaddingStart: lineHeight,
   })),
 )
 /** Every row has the same columns, as wide as the frame allows. */
 const columns = computed(() => ({
-  gridTemplateColumns: `330px repeat(${props.answer.sections.length}, minmax(0, 1fr))`,
+  gridTemplateColumns: `minmax(330px, 1.3fr) repeat(${props.answer.sections.length}, minmax(0, 1fr))`,
   width: `max(100%, ${330 + 172 * props.answer.sections.length}px)`,
 }))
 const drawn = computed(() =>
@@ -68,11 +70,8 @@ function end(): void {
   if (props.canChange) emit('open')
 }
 
-function bringIntoView(row: number, align: 'auto' | 'start' = 'auto'): void {
-  virtual.value.scrollToIndex(
-    props.lines.findIndex((line) => 'place' in line && line.place === row),
-    { align },
-  )
+function bringIntoView(row: number): void {
+  virtual.value.scrollToIndex(lineOf(row))
 }
 
 async function press(event: KeyboardEvent): Promise<void> {
@@ -125,7 +124,7 @@ watch(
     if (rows.length !== before.length || rows.some((row, n) => row.item !== before[n]?.item)) block.value = null
   },
 )
-defineExpose({ focusActive, bringIntoView })
+defineExpose({ focusActive })
 </script>
 
 <template>
@@ -160,40 +159,19 @@ defineExpose({ focusActive, bringIntoView })
             >{{ line.head.number ?? '–' }} {{ line.head.title }}</span
           >
         </div>
-        <div
+        <DateRow
           v-else
-          role="row"
-          class="row line"
-          :aria-rowindex="line.place + 2"
-          :style="{
-            ...columns,
-            transform: `translateY(${start}px)`,
-            height: `${lineHeight}px`,
-          }"
-        >
-          <span role="rowheader" class="item" :title="`${line.row.code} ${line.row.title}`">
-            <span class="code">{{ line.row.code }}</span>
-            <span class="title"
-              >{{ line.row.title }} <StateMark v-if="!line.row.published" state="unpublished" alone
-            /></span>
-            <span class="small timing">{{
-              line.row.due ? `due ${line.row.due}` : line.row.opens ? `opens ${line.row.opens}` : ''
-            }}</span>
-          </span>
-          <DateCell
-            v-for="(cell, column) in line.row.cells"
-            :key="column"
-            :cell="cell"
-            :code="line.row.code"
-            :section="answer.sections[column]!"
-            :fields="fields"
-            :place="{ row: line.place, column }"
-            :block="block"
-            :active="active"
-            @enter="extend({ row: line.place, column })"
-            @begin="(field, event) => begin(field, { row: line.place, column }, event)"
-          />
-        </div>
+          :row="line.row"
+          :at="line.place"
+          :start="start"
+          :columns="columns"
+          :sections="answer.sections"
+          :fields="fields"
+          :block="block"
+          :active="active"
+          @enter="extend"
+          @begin="begin"
+        />
       </template>
     </div>
   </div>
@@ -227,7 +205,6 @@ defineExpose({ focusActive, bringIntoView })
 .lines {
   position: relative;
 }
-.line,
 .unit {
   position: absolute;
   top: 0;
@@ -256,23 +233,5 @@ defineExpose({ focusActive, bringIntoView })
 }
 .heads .item {
   padding-left: 0;
-}
-.title,
-.timing {
-  display: block;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.line .item {
-  display: grid;
-  grid-template-columns: 44px minmax(0, 1fr);
-  align-content: start;
-}
-.code {
-  color: var(--ink-2);
-}
-.timing {
-  grid-column: 2;
 }
 </style>

@@ -2,7 +2,9 @@
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { useScreenKeys } from '../../foundation/useKeys'
-import { useSchoolDays } from '../../foundation/dates/schoolDays'
+import { questions } from '../../foundation/questions'
+import { useAnswer } from '../../foundation/useAnswer'
+import { useViewpoint } from '../../foundation/useViewpoint'
 import { useLevels } from '../../foundation/levels'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import { mondayOf } from '../../parts/calendarDays'
@@ -37,36 +39,32 @@ const facts = computed(() => {
 })
 
 const route = useRoute()
+const viewpoint = useViewpoint()
+const ribbon = useAnswer(() => questions.ribbon(props.edition, viewpoint.query.value))
 
-const days = useSchoolDays()
-/** The first item that opens or is due in the week in view, or later; the table opens there. */
-const thisWeek = () => {
-  const monday = mondayOf(days.value.today)
+/** The row that the address names, or the first that opens or is due in the week in view, or later: the table opens there. */
+const first = computed(() => {
+  const named = rows.value.findIndex((one) => one.item === Number(route.query.item))
+  if (named >= 0 || !ribbon.data.value) return named
+  const monday = mondayOf(ribbon.data.value.moment.local.slice(0, 10))
   return rows.value.findIndex((row) =>
     row.cells.some((cell) => [cell.opens, cell.due].some((moment) => moment && moment.local.slice(0, 10) >= monday)),
   )
-}
+})
 
-/** A cell may be named by where one comes from: it is then open. Otherwise one begins at this week. */
+/** A cell may be named by where one comes from: it is then open. */
 const named = watch(
-  [answer, days],
-  async ([known]) => {
-    const row = rows.value.findIndex((one) => one.item === Number(route.query.item))
-    const column = known?.sections.findIndex((one) => one.id === Number(route.query.section)) ?? -1
-    const field = (['opens', 'due', 'closes'] as const).find((one) => one === route.query.field) ?? 'opens'
-    if (!known || days.value.classDays.length === 0) return
+  answer,
+  (known) => {
+    if (!known) return
     queueMicrotask(() => named.stop())
-    if (row < 0 || column < 0) {
-      await nextTick()
-      if (thisWeek() > 0) grid.value?.bringIntoView(thisWeek(), 'start')
-      return
-    }
+    const row = rows.value.findIndex((one) => one.item === Number(route.query.item))
+    const column = known.sections.findIndex((one) => one.id === Number(route.query.section))
+    if (row < 0 || column < 0) return
+    const field = (['opens', 'due', 'closes'] as const).find((one) => one === route.query.field) ?? 'opens'
     if (field === 'closes') fields.value = ['due', 'closes']
-    const at = { row, column }
-    block.value = { field, from: at, to: at }
+    block.value = { field, from: { row, column }, to: { row, column } }
     doing.value = { paste: null }
-    await nextTick()
-    grid.value?.bringIntoView(row)
   },
   { immediate: true },
 )
@@ -97,18 +95,19 @@ useScreenKeys([{ key: 'Escape', words: 'close the dates, unchanged', run: () => 
         :csv="`/api/editions/${edition}/dates.csv`"
       />
       <DatesGrid
-        v-if="rows.length > 0"
+        v-if="rows.length > 0 && ribbon.data.value"
         ref="grid"
         v-model="block"
         :answer="answer"
         :lines="lines"
         :rows="rows"
         :fields="fields"
+        :first="first"
         :can-change="answer.canChange"
         @open="doing = { paste: null }"
         @paste="(text) => (doing = { paste: text })"
       />
-      <p v-else class="second none">
+      <p v-else-if="rows.length === 0" class="second none">
         Nothing matches this filter.
         <button type="button" class="word-button" @click="filter = { ...noFilter }">Show all</button>
       </p>

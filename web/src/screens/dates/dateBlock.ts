@@ -1,5 +1,8 @@
 import type { Field, Row } from './dateCells'
 
+/** How high every line of the table is, in pixels. */
+export const lineHeight = 50
+
 /** A place in the table: which item shown, which section, from 0. */
 export interface Place {
   row: number

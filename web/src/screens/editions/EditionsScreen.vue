@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
+import { counted } from '../../foundation/words'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import FilePart from './FilePart.vue'
 import RollOverForm from './RollOverForm.vue'
@@ -54,7 +55,7 @@ async function back(which: number): Promise<void> {
             </span>
             <span class="second">{{ stateWords[one.state] }}</span>
             <span class="second">{{ one.term }}, {{ one.dates }}</span>
-            <span class="second">{{ one.sections === 1 ? '1 section' : `${one.sections} sections` }}</span>
+            <span class="second">{{ counted(one.sections, 'section') }}</span>
             <span>
               <template v-if="one.canTakeBack">
                 <button v-if="!asking" type="button" class="word-button" @click="asking = true">
@@ -107,7 +108,7 @@ async function back(which: number): Promise<void> {
 }
 .editions li {
   display: grid;
-  grid-template-columns: 160px 100px 1fr 110px auto;
+  grid-template-columns: 160px 100px 340px 110px 1fr;
   align-items: baseline;
   gap: var(--space-6);
   padding: var(--space-4) 0;

@@ -71,7 +71,7 @@ export function usePaceScreen(props: { edition: number }) {
     const short = all.filter((section) => section.lacking > 0).length
     return [
       `${levels.value.lesson.counted(pace.data.value?.lessons.length ?? 0)}, ${counted(all.length, 'section')}`,
-      short ? `${short} ${short === 1 ? 'does' : 'do'} not fit the term` : 'all fit the term',
+      short ? `${counted(short, 'section')} ${short === 1 ? 'does' : 'do'} not fit the term` : 'all fit the term',
     ]
   })
 

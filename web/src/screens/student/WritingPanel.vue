@@ -23,8 +23,7 @@ const again = computed(
       Handed in {{ answer.history[0]!.at.words }}. Your teacher has it.
       <template v-if="answer.mayWork">
         <button type="button" class="word-button small" :disabled="takingBack" @click="takeBack">take back</button>
-        {{ ' ' }}
-        <button type="button" class="word-button small" @click="wanted = true">hand in again</button>
+        <button type="button" class="word-button small also" @click="wanted = true">hand in again</button>
       </template>
     </p>
     <ProblemNote v-if="problem" :problem="problem" />
@@ -82,6 +81,9 @@ h2 {
 }
 .writing {
   max-width: 720px;
+}
+.also {
+  margin-left: var(--space-5);
 }
 .ways {
   display: flex;

@@ -46,7 +46,7 @@ function placeOf({ screen, section, item, field, row }: Mend): RouteLocationRaw 
       {{ check.words }}
       <span v-if="check.others.length" class="small" :title="check.others.map((one) => one.words).join('\n')"
         >and {{ check.others.length }} more like this</span
-      >
+      >{{ ' ' }}
       <router-link v-if="placeOf(check.mend)" :to="placeOf(check.mend)!" class="small">{{
         check.mend.words
       }}</router-link>

@@ -29,18 +29,20 @@ async function send(): Promise<void> {
 
 <template>
   <article aria-label="A piece of work">
-    <h2>{{ piece.name }}</h2>
-    <p class="second">
-      {{ piece.code }} {{ piece.title }} · {{ section.name }} ·
-      <template v-if="piece.work === null"
-        >came {{ piece.handedInAt.words }}, after the {{ levels.item.one }} had closed</template
-      >
-      <template v-else>handed in {{ piece.handedInAt.words }}</template>
-      <template v-if="piece.n > 1">{{ ` for the ${ordinal(piece.n)} time` }}</template>
-      <template v-if="piece.late">, {{ piece.late }}</template>
-      <template v-if="piece.pressedAt"> (pressed {{ piece.pressedAt.words }})</template>
-    </p>
-    <p class="written">{{ piece.text }}</p>
+    <div class="read">
+      <h2>{{ piece.name }}</h2>
+      <p class="second">
+        {{ piece.code }} {{ piece.title }} · {{ section.name }} ·
+        <template v-if="piece.work === null"
+          >came {{ piece.handedInAt.words }}, after the {{ levels.item.one }} had closed</template
+        >
+        <template v-else>handed in {{ piece.handedInAt.words }}</template>
+        <template v-if="piece.n > 1">{{ ` for the ${ordinal(piece.n)} time` }}</template>
+        <template v-if="piece.late">, {{ piece.late }}</template>
+        <template v-if="piece.pressedAt"> (pressed {{ piece.pressedAt.words }})</template>
+      </p>
+      <p class="written">{{ piece.text }}</p>
+    </div>
     <p v-if="piece.work === null" class="second">
       It is kept as a draft. Open the {{ levels.item.one }} again for this student, and they can hand it in.
     </p>
@@ -75,6 +77,23 @@ article {
   gap: var(--space-5);
   align-content: start;
   max-width: 720px;
+}
+.read {
+  display: grid;
+  gap: var(--space-5);
+  align-content: start;
+}
+/* Where there is room, what was written and what goes back stand side by side. */
+@media (min-width: 1700px) {
+  article {
+    grid-template-columns: 1fr 1fr;
+    gap: var(--space-9);
+    max-width: none;
+  }
+  article form {
+    border-top: 0;
+    padding-top: 0;
+  }
 }
 h2 {
   font: 580 var(--size-unit) / 1.3 var(--face-display);
