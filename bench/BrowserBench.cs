@@ -69,6 +69,8 @@ public static class BrowserBench
             var at = served.Address;
             driver.Navigate().GoToUrl(new Uri(at, "/nothing-here"));
             driver.ExecuteAsyncScript(SignIn, DemoPeople.Email(DemoPeople.Lead), DemoPeople.Password);
+            Console.WriteLine();
+            Console.WriteLine(Scrolling(driver, at, $"/editions/{school.WeatherWatch}/outline"));
             await Measure(
                 driver,
                 at,
@@ -141,6 +143,41 @@ public static class BrowserBench
                 .Zip((IEnumerable<object>)profile["timeDeltas"])
                 .Where(sample => !idle.Contains((long)sample.First))
                 .Sum(sample => (long)sample.Second) / 1e6;
+    }
+
+    // A screen's list scrolled from end to end, 120 pixels a frame; then as many frames of the same page standing still.
+    private static string Scrolling(ChromeDriver driver, Uri at, string path)
+    {
+        const string Frames = """
+            const [by, done] = arguments;
+            const list = document.querySelector('.scroll');
+            const steps = Math.ceil(list.scrollHeight / 120), gaps = [];
+            let last = performance.now(), n = 0;
+            const step = (now) => {
+              gaps.push(now - last);
+              last = now;
+              list.scrollTop += by;
+              if (++n < steps) requestAnimationFrame(step);
+              else done([document.querySelectorAll('.row').length, steps, ...[0.5, 0.95, 1].map(share =>
+                gaps.sort((a, b) => a - b)[Math.min(gaps.length - 1, Math.floor(share * gaps.length))])]);
+            };
+            requestAnimationFrame(step);
+            """;
+        driver.Navigate().GoToUrl(new Uri(at, path));
+        Shown(driver, ".life");
+        Rested(driver);
+        double[] Run(int by) =>
+            [
+                .. ((IEnumerable<object>)driver.ExecuteAsyncScript(Frames, by)!).Select(value =>
+                    Convert.ToDouble(value, CultureInfo.InvariantCulture)
+                ),
+            ];
+        var (moving, still) = (Run(120), Run(0));
+        return string.Create(
+            CultureInfo.InvariantCulture,
+            $"Outline, {moving[0]:0} rows × {Sections} sections, scrolled through in {moving[1]:0} frames: a frame took {moving[2]:0} ms "
+                + $"(median), {moving[3]:0} ms (95 in 100 at most), {moving[4]:0} ms (longest); standing still {still[2]:0}, {still[3]:0} and {still[4]:0} ms."
+        );
     }
 
     private static double LayoutsPerMove(ChromeDriver driver)

@@ -240,6 +240,21 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
                 )
                 .ShouldBeTrue();
         }
+        // With text at 200 % the window is half as wide and high: the page scrolls, never sideways, and no two weeks run together.
+        person.Resize(640, 400);
+        foreach (var (screen, there) in new[] { ("outline", "[data-stop]"), ("today", ".section"), ("dates", "[data-cell]") })
+        {
+            person.Open($"/editions/2/{screen}");
+            person.See(there);
+            person.Ask<long>("return document.documentElement.scrollWidth").ShouldBeLessThanOrEqualTo(640, screen);
+            person.Ask<bool>("return document.documentElement.scrollHeight > innerHeight").ShouldBeTrue(screen);
+            person
+                .Ask<bool>(
+                    "const b = [...document.querySelectorAll('.week-name')].map(e => e.getBoundingClientRect()).filter(r => r.width); "
+                        + "return b.length > 2 && b.every((r, n) => !n || b[n - 1].right <= r.left)"
+                )
+                .ShouldBeTrue(screen);
+        }
         person.HeardNoComplaint();
     }
 }

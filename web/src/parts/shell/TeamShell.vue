@@ -115,6 +115,15 @@ const keysShown = ref(false)
   padding: 0 var(--space-8);
   overflow: clip;
 }
+/* Where there is little room, or the text is large, the page scrolls, and what is on the screen keeps a height of its own. */
+@media (max-width: 900px), (max-height: 560px) {
+  .shell {
+    grid-template-rows: auto auto auto 560px;
+    height: auto;
+    padding: 0 var(--space-6);
+    overflow: visible;
+  }
+}
 .course {
   text-decoration: none;
 }
@@ -168,6 +177,21 @@ h1.through {
 }
 .words a.here span {
   border-color: var(--accent);
+}
+/* Lines that are not there would be drawn too. */
+@media (forced-colors: active) {
+  .words a:not(.here) span {
+    border-color: Canvas;
+  }
+}
+@media (max-width: 900px) {
+  .screens {
+    grid-template-columns: 1fr auto;
+  }
+  .words {
+    grid-row: 2;
+    grid-column: 1 / -1;
+  }
 }
 .keys {
   color: var(--ink-2);

@@ -140,7 +140,13 @@ async function drop(): Promise<void> {
         </template>
         <line class="ground" x1="0" x2="100%" y1="52" y2="52" />
       </svg>
-      <span v-for="week in ribbon.weeks" :key="week.at" class="week-name" :style="{ left: percent(week.at) }">
+      <span
+        v-for="(week, n) in ribbon.weeks"
+        :key="week.at"
+        class="week-name"
+        :class="{ even: n % 2 === 1, most: n % 4 > 0 }"
+        :style="{ left: percent(week.at) }"
+      >
         {{ week.monday }} <i>{{ week.letter }}</i>
       </span>
       <router-link
@@ -286,6 +292,17 @@ svg {
   font-size: var(--size-small);
   color: var(--ink-2);
   white-space: nowrap;
+}
+/* Where there is little room, or the text is large, every second week is named, or every fourth. */
+@media (max-width: 1100px) {
+  .week-name.even {
+    display: none;
+  }
+}
+@media (max-width: 760px) {
+  .week-name.most {
+    display: none;
+  }
 }
 .week-name i {
   font-style: normal;

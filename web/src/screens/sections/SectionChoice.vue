@@ -36,6 +36,11 @@ button {
   align-content: start;
   border-bottom: var(--stroke-strong) solid transparent;
 }
+@media (forced-colors: active) {
+  button {
+    border-color: Canvas;
+  }
+}
 button[aria-pressed='true'] {
   border-color: var(--ink);
 }

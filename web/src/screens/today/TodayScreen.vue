@@ -102,6 +102,11 @@ async function look(): Promise<void> {
   padding: var(--space-6) 0 var(--space-7);
   border-top: var(--stroke-hair) solid var(--ink);
 }
+@media (max-width: 900px) {
+  .section {
+    grid-template-columns: 1fr;
+  }
+}
 /* Where there is room the sections stand side by side. */
 @media (min-width: 1700px) {
   .days {

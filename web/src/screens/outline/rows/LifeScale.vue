@@ -20,10 +20,10 @@ const weeks = computed(() => (props.ribbon?.weeks ?? []).filter((_, n, all) => a
         :key="week.at"
         class="week"
         :style="{ left: `${(100 * week.at) / ribbon.days}%` }"
-        >{{ n % 2 === 0 ? week.monday : '' }}</span
+        ><span :class="{ often: n % 4 > 0 }">{{ n % 2 === 0 ? week.monday : '' }}</span></span
       >
     </template>
-    <div v-else class="columns">
+    <div v-else-if="show !== 'lines'" class="columns">
       <SectionKey v-for="one in sections.slice(0, 6)" :key="one.id" :letter="one.letter" :name="one.name" />
     </div>
   </div>
@@ -39,6 +39,11 @@ const weeks = computed(() => (props.ribbon?.weeks ?? []).filter((_, n, all) => a
   padding-left: var(--space-2);
   border-left: var(--stroke-hair) solid var(--hair);
   white-space: nowrap;
+}
+@media (max-width: 900px) {
+  .often {
+    display: none;
+  }
 }
 .columns {
   display: grid;
