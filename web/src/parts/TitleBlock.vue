@@ -100,6 +100,7 @@ useScreenKeys([
 .foot {
   position: relative;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   justify-items: end;
 }
 .block {
@@ -126,6 +127,17 @@ useScreenKeys([
 .last .what {
   overflow: hidden;
   text-overflow: ellipsis;
+}
+@media (max-width: 900px) {
+  .block {
+    flex-wrap: wrap;
+  }
+  .block > * {
+    flex: 1 1 auto;
+  }
+  .last {
+    max-width: 100%;
+  }
 }
 .when {
   margin-left: calc(-1 * var(--space-2));

@@ -99,7 +99,6 @@ const parts = computed<{ part: keyof Filter; label: string; choices: Choice<stri
       @update:model-value="put(part.part, $event)"
     />
     <span role="group" aria-label="Which dates" class="small show">
-      show:
       <button type="button" :aria-pressed="!closes" @click="fields = opening">opens and due</button>
       ·
       <button type="button" :aria-pressed="closes" @click="fields = closing">due and closes</button>
