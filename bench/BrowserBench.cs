@@ -176,7 +176,8 @@ public static class BrowserBench
         return string.Create(
             CultureInfo.InvariantCulture,
             $"Outline, {moving[0]:0} rows × {Sections} sections, scrolled through in {moving[1]:0} frames: a frame took {moving[2]:0} ms "
-                + $"(median), {moving[3]:0} ms (95 in 100 at most), {moving[4]:0} ms (longest); standing still {still[2]:0}, {still[3]:0} and {still[4]:0} ms."
+                + $"(median), {moving[3]:0} ms (95 in 100 at most), {moving[4]:0} ms (longest); "
+                + $"standing still {still[2]:0}, {still[3]:0} and {still[4]:0} ms."
         );
     }
 

@@ -131,7 +131,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
         ),
         new("pace/usePaceScreen", "differ", "pace", DragEnd),
         new(
-            "sections/LostPanel",
+            "sections/lost/LostPanel",
             "lose-classes",
             "sections?section=2",
             p => Press(p, "//button[normalize-space() = 'cancel']"),

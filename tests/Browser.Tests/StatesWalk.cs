@@ -121,7 +121,10 @@ public sealed class StatesWalk(PublishedSchool school) : IClassFixture<Published
             connection.ExecuteScalarAsync<long>(
                 """
                 WITH course AS (INSERT INTO master (title) VALUES ('Tidal pools') RETURNING id),
-                     lead AS (INSERT INTO master_member SELECT course.id, p.id, 'lead' FROM course, person p WHERE p.name = 'Orla Tierney-Vance')
+                     lead AS (
+                       INSERT INTO master_member
+                       SELECT course.id, p.id, 'lead' FROM course, person p WHERE p.name = 'Orla Tierney-Vance'
+                     )
                 INSERT INTO edition (master, ordinal, title, term, state)
                 SELECT course.id, 1, 'edition 2026', t.id, 'current' FROM course, term t WHERE t.name = 'Autumn term 2026'
                 RETURNING id

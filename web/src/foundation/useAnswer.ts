@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { type Ref, computed } from 'vue'
 import { problemOf } from './api/client'
-import type { Question } from './questions'
+import type { Question } from './api/questions'
 
 interface AnswerOptions {
   refetchInterval?: number

@@ -3,7 +3,7 @@ import { ref } from 'vue'
 import { type Problem, type Schemas, api, ask, once, problemOf } from '../foundation/api/client'
 import { useAnswer } from '../foundation/useAnswer'
 import ProblemNote from './ProblemNote.vue'
-import { questions } from '../foundation/questions'
+import { questions } from '../foundation/api/questions'
 
 /** The calendars one may subscribe to elsewhere, by private links that are made, renewed and withdrawn here. */
 const shown = defineModel<boolean>({ required: true })

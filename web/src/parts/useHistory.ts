@@ -1,7 +1,7 @@
 import { type Ref, computed } from 'vue'
 import { type Schemas } from '../foundation/api/client'
 import { useEditionCommand, useTermCommand } from '../foundation/useEditionCommand'
-import { questions } from '../foundation/questions'
+import { questions } from '../foundation/api/questions'
 import { useAnswer } from '../foundation/useAnswer'
 
 /** What keeps a history: an edition, or a term's calendar. */

@@ -4,7 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { useLevels } from '../../foundation/levels'
 import { useAnswer } from '../../foundation/useAnswer'
 import { type Find, findsOf, found } from './finding'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 /** What is written, and what is found by it: arrows choose, Enter goes there. */
 const props = defineProps<{ edition: number }>()

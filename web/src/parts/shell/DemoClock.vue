@@ -5,7 +5,7 @@ import { type Schemas, api, ask, problemOf } from '../../foundation/api/client'
 import DateField from '../fields/DateField.vue'
 import TimeField from '../fields/TimeField.vue'
 import ProblemNote from '../ProblemNote.vue'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
 
 /** The demo's clock, which anyone in the demo may move, for everyone. */

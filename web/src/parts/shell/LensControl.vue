@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import SectionKey from '../../look/marks/SectionKey.vue'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 /** Through whose eyes. The team's see everything; a student's see that student's own screens, a pretend one's as well. */
 const props = defineProps<{ edition: number; eyes: string | null }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import WordMark from '../../look/marks/WordMark.vue'
 import PersonMenu from './PersonMenu.vue'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
 
 /** The first line of every page: the name, what is looked at, who one is. */

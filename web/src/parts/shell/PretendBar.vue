@@ -6,7 +6,7 @@ import { useLevels } from '../../foundation/levels'
 import { type Pretend, type PretendFact, deedsOf, eyesOf } from './pretend'
 import ChoiceField from '../fields/ChoiceField.vue'
 import NumberField from '../fields/NumberField.vue'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 /** What is made out to have happened to a pretend student: put together here, counted nowhere. */
 const props = defineProps<{ edition: number; pretend: Pretend }>()

@@ -15,7 +15,7 @@ import ProblemNote from '../ProblemNote.vue'
 import PretendBar from './PretendBar.vue'
 import TermRibbon from './TermRibbon.vue'
 import { pretendOf } from './pretend'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 /** What stands around every screen of the team: course, ribbon, the screen's name and the words of all screens. */
 const props = defineProps<{ edition: number }>()

@@ -1,7 +1,7 @@
 import { type Ref } from 'vue'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useLive } from '../../foundation/useLive'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 /** A term as the office sees it, read anew whenever a colleague changes it. */
 export function useCalendar(term: Ref<number>) {

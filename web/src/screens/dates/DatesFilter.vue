@@ -121,7 +121,7 @@ const parts = computed<{ part: keyof Filter; label: string; choices: Choice<stri
 }
 .words {
   flex: none;
-  width: 160px;
+  width: 140px;
 }
 .show button {
   min-height: 24px;

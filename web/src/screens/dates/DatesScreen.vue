@@ -2,7 +2,7 @@
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { useScreenKeys } from '../../foundation/useKeys'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import { useLevels } from '../../foundation/levels'

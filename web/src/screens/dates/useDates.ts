@@ -3,7 +3,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import { type Filter, linesOf, noFilter, rowsOf } from './dateRows'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 const names = Object.keys(noFilter) as (keyof Filter)[]
 

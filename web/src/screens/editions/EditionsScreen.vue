@@ -10,7 +10,7 @@ import RollOverForm from './RollOverForm.vue'
 import { useEnding } from './useEnding'
 import { useRollOver } from './useRollOver'
 import DateField from '../../parts/fields/DateField.vue'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 /** Next term, last term? The editions of the course, and making the next one. */
 const props = defineProps<{ edition: number }>()

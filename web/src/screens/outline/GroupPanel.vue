@@ -16,7 +16,7 @@ import { useInView } from './useInView'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import NumberField from '../../parts/fields/NumberField.vue'
 import TickField from '../../parts/fields/TickField.vue'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 /** A unit or a lesson opened in place: its title and length, and what follows in each section. */
 const props = defineProps<{

@@ -13,7 +13,7 @@ import TimingEditor from './editors/TimingEditor.vue'
 import type { ItemRow } from './outlineRows'
 import { useInView } from './useInView'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 /** An item opened in place: its title; who gets it, when and on what condition as one sentence; its text. */
 const props = defineProps<{

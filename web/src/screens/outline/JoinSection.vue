@@ -4,7 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import SectionKey from '../../look/marks/SectionKey.vue'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 /** Adding a section of one’s own to the course. */
 const props = defineProps<{ edition: number }>()

@@ -2,7 +2,7 @@ import { type Ref, computed } from 'vue'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import { useLevels } from '../../foundation/levels'
 import { factsOf, rowsOf } from './outlineRows'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
 
 /** The outline of an edition, as rows from top to bottom. */

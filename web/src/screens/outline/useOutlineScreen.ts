@@ -9,7 +9,7 @@ import { type View, between, homesOf, inView, itemsUnder, viewOf } from './outli
 import type { KindOfRow } from './adding/newRow'
 import { useOutline } from './useOutline'
 import { useOutlineEdits } from './useOutlineEdits'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
 
 const SHOWN = ['lines', 'dates', 'handed-in'] as const

@@ -1,5 +1,5 @@
 import { computed, ref, toRef } from 'vue'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useScreenKeys } from '../../foundation/useKeys'

@@ -6,7 +6,7 @@ import SectionKey from '../../look/marks/SectionKey.vue'
 import { sectionLines } from '../../look/theme'
 import { counted } from '../../foundation/words'
 import { standing } from '../pace/paceWords'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 /** A course: its sections as small lines up the term, how they stand, and what waits for whoever looks. */
 const props = defineProps<{ place: Schemas['EditionPlace'] }>()

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import PlainPage from '../../parts/PlainPage.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import CourseLine from './CourseLine.vue'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
 
 const places = useAnswer(() => questions.places())

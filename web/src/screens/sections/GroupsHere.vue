@@ -6,7 +6,7 @@ import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { useLevels } from '../../foundation/levels'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import WordField from '../../parts/fields/WordField.vue'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 /** Who of a section is in which group: a column a group, named here or at an item, before there are students or after. */
 const props = defineProps<{ edition: number; section: number }>()

@@ -2,7 +2,7 @@ import { computed } from 'vue'
 import { type Schemas } from '../../foundation/api/client'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 export type Card = Schemas['SectionCard']
 export type Difference = Schemas['DifferenceHere']

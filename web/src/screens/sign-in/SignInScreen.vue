@@ -9,7 +9,7 @@ import WordMark from '../../look/marks/WordMark.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import { onlyPlace } from '../places/onlyPlace'
 import SignInDrawing from './SignInDrawing.vue'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
 
 const route = useRoute()

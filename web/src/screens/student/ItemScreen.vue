@@ -10,7 +10,7 @@ import ProblemNote from '../../parts/ProblemNote.vue'
 import WritingPanel from './WritingPanel.vue'
 import { useStudentLinks } from './useStudentLinks'
 import { progressWords, stateMarks, stateWords } from './words'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 /** Do it: what is to be read, where to write, what came back. */
 const props = defineProps<{ section: number; item: number; edition?: number }>()

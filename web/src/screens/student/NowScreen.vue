@@ -7,7 +7,7 @@ import StudentRow from './StudentRow.vue'
 import WholeCourse from './WholeCourse.vue'
 import { useStudentLinks } from './useStudentLinks'
 import { isWithTeacher, soon, thisWeek } from './wholeCourse'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 /** What now? What is open, what waits and for whom, what came back, this week; below it the whole course. */
 const props = defineProps<{ section: number; edition?: number }>()

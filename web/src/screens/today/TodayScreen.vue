@@ -9,7 +9,7 @@ import TitleBlock from '../../parts/TitleBlock.vue'
 import ChangedByOthers from './ChangedByOthers.vue'
 import ToCheck from './ToCheck.vue'
 import TodaySection from './TodaySection.vue'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 /** What needs me? Section by section, on the moment's day and in the week ahead. */
 const props = defineProps<{ edition: number }>()

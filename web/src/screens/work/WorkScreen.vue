@@ -8,7 +8,7 @@ import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import PieceSheet from './PieceSheet.vue'
 import TickField from '../../parts/fields/TickField.vue'
-import { questions } from '../../foundation/questions'
+import { questions } from '../../foundation/api/questions'
 
 /** What is there to read? What was handed in, by section: what waits longest first. */
 const props = defineProps<{ edition: number }>()

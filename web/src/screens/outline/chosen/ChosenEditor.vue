@@ -12,7 +12,7 @@ import { anchorOf, choiceOf } from '../../../parts/timing/timing'
 import { type Act, placesOf } from './chosenActs'
 import { type Part, deedWords, gateOf } from '../editors/condition'
 import type { ItemRow, Row } from '../outlineRows'
-import { questions } from '../../../foundation/questions'
+import { questions } from '../../../foundation/api/questions'
 
 /** The parts of one act on several items; what it comes to goes up as soon as it is whole. */
 const props = defineProps<{

@@ -10,7 +10,7 @@ import { changesOf } from '../../dates/dateCells'
 import ChosenEditor from './ChosenEditor.vue'
 import { type Act, actWords, requestOf } from './chosenActs'
 import type { ItemRow, Row } from '../outlineRows'
-import { questions } from '../../../foundation/questions'
+import { questions } from '../../../foundation/api/questions'
 
 /** Several items are changed at once: what it would do stands there before it is done, and is undone as one. */
 const props = defineProps<{

@@ -8,7 +8,7 @@ import ProblemNote from '../../../parts/ProblemNote.vue'
 import OneOfField from '../../../parts/fields/OneOfField.vue'
 import TickField from '../../../parts/fields/TickField.vue'
 import WordField from '../../../parts/fields/WordField.vue'
-import { questions } from '../../../foundation/questions'
+import { questions } from '../../../foundation/api/questions'
 
 /** For whom an item is: for everyone, or for groups, which may be named before there are students. */
 const props = defineProps<{ edition: number; item: Schemas['ItemAnswer'] }>()

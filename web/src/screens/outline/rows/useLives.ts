@@ -3,7 +3,7 @@ import { useAnswer } from '../../../foundation/useAnswer'
 import { useViewpoint } from '../../../foundation/useViewpoint'
 import { livesOfItems, livesOfLessons } from './lives'
 import type { Row } from '../outlineRows'
-import { questions } from '../../../foundation/questions'
+import { questions } from '../../../foundation/api/questions'
 
 /** What becomes of every row in every section, read beside the outline: what is shown, and no more. */
 export function useLives(edition: Ref<number>, rows: Ref<Row[]>, show: Ref<string>) {

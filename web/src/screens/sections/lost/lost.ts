@@ -1,5 +1,5 @@
-import type { Schemas } from '../../foundation/api/client'
-import type { Levels } from '../../foundation/levels'
+import type { Schemas } from '../../../foundation/api/client'
+import type { Levels } from '../../../foundation/levels'
 
 type Class = Schemas['PaceClass']
 type Reach = Schemas['ReachAnswer']

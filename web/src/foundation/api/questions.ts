@@ -1,6 +1,6 @@
 import { queryOptions } from '@tanstack/vue-query'
-import { api, ask } from './api/client'
-import { keys } from './keys'
+import { api, ask } from './client'
+import { keys } from '../keys'
 
 /** The moment and the eyes of a question, as they stand in the address; empty: one's own, now. */
 export interface View {

@@ -1,16 +1,16 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, toRef, watch } from 'vue'
-import { type Schemas, api, ask, problemOf } from '../../foundation/api/client'
-import { NoLongerAsked } from '../../foundation/useCommand'
-import { useEditionCommand } from '../../foundation/useEditionCommand'
-import { useLevels } from '../../foundation/levels'
-import { useViewpoint } from '../../foundation/useViewpoint'
-import SectionKey from '../../look/marks/SectionKey.vue'
-import CommandPanel from '../../parts/CommandPanel.vue'
+import { type Schemas, api, ask, problemOf } from '../../../foundation/api/client'
+import { NoLongerAsked } from '../../../foundation/useCommand'
+import { useEditionCommand } from '../../../foundation/useEditionCommand'
+import { useLevels } from '../../../foundation/levels'
+import { useViewpoint } from '../../../foundation/useViewpoint'
+import SectionKey from '../../../look/marks/SectionKey.vue'
+import CommandPanel from '../../../parts/CommandPanel.vue'
 import LostDates from './LostDates.vue'
 import { type How, type Outcome, between, groupsOf, sideBySide, waysOf } from './lost'
-import ChoiceField from '../../parts/fields/ChoiceField.vue'
-import TickField from '../../parts/fields/TickField.vue'
+import ChoiceField from '../../../parts/fields/ChoiceField.vue'
+import TickField from '../../../parts/fields/TickField.vue'
 
 /** Classes that will not take place: every way to make up for them, its dates side by side, before one is taken. */
 const props = defineProps<{
