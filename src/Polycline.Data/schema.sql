@@ -30,6 +30,14 @@ BEGIN
   END IF;
   UPDATE session SET started_at = started_at + make_interval(secs => seconds), expires_at = expires_at + make_interval(secs => seconds);
   UPDATE sign_in_try SET at = at + make_interval(secs => seconds);
+  IF seconds < 0 THEN
+    WITH gone AS (
+      DELETE FROM opened o USING section c, setting s
+      WHERE c.id = o.section AND s.key = 'clock-offset-seconds' AND o.at > now() + make_interval(secs => s.value::bigint)
+      RETURNING c.edition
+    )
+    UPDATE edition SET version = version + 1 WHERE id IN (SELECT edition FROM gone);
+  END IF;
   RETURN true;
 END $$;
 CREATE FUNCTION public.refuse_resting() RETURNS trigger

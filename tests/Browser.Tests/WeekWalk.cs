@@ -22,7 +22,7 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
         string Opening() => orla.See("//button[contains(@data-cell, '4.01 opens 9 Alder')]").Text;
         var atStart = Opening();
         // All their openings, in all four sections.
-        var rows = orla.All(".row.line").Count;
+        var rows = orla.All(".line[role=row]").Count;
         if (keys)
         {
             orla.Reach(element => element.GetAttribute("data-cell") is not null);

@@ -127,7 +127,7 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
             ),
             "course.json.edition.units[0].items[0].gate"
         );
-        await Refused(Zip(("course.json", Course(_ => { }))), "lacks the text");
+        await Refused(Zip(("course.json", Course(_ => { }))), "is missing from this package");
         await Refused(Zip(("course.json", new string(' ', 60_000_000))), "50 MB");
         (await school.RowCounts("audit", "request")).ShouldBe(rows);
         // A text is taken in the one form in which texts are kept.
