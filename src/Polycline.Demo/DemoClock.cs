@@ -93,9 +93,9 @@ public static class DemoClock
     private static Instant To(DemoClockRequest request, Instant now)
     {
         if (request is { Days: not null, At: not null })
-            throw Problem.Field("days", "Say either by how many days, or to when, not both.");
+            throw Problem.Field("days", "Give a number of days or a date, not both.");
         if (request.Days is < -366 or > 366)
-            throw Problem.Field("days", "Move the clock by 366 days at most.");
+            throw Problem.Field("days", "The clock moves by 366 days at most.");
         var to =
             request.Days is { } days
                 ? (now.InZone(Zone).LocalDateTime + Period.FromDays(days)).InZone(Zone, Resolvers.LenientResolver).ToInstant()

@@ -62,6 +62,25 @@ public sealed class DemoClockTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task What_was_handed_in_later_cannot_be_taken_back_before_it_was()
+    {
+        using var student = await school.As(DemoPeople.OnTrack);
+        var (section, item) = ($"/api/sections/{school.Ids["section:9 Alder"]}", await school.Item("Arrows on the chart"));
+        await Moved(days: 1);
+        var handIn = new
+        {
+            item,
+            text = "Tomorrow's",
+            pressedAt = (string?)null,
+        };
+        (await student.Post($"{section}/hand-in", handIn, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        await Moved();
+        (await student.Post($"{section}/take-back", new { item }, Guid.NewGuid())).Code.ShouldBe("nothing-to-take-back");
+        await Moved(days: 2);
+        (await student.Post($"{section}/take-back", new { item }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+    }
+
+    [Fact]
     public async Task Every_instance_follows()
     {
         using var elsewhere = await school.As(DemoPeople.CoTeacher, 1);

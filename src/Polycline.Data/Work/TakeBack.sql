@@ -2,7 +2,7 @@
 WITH taken AS (
   UPDATE work_version v SET taken_back_at = @at
   FROM work w
-  WHERE w.id = v.work AND w.person = @person AND w.item = @item AND v.taken_back_at IS NULL
+  WHERE w.id = v.work AND w.person = @person AND w.item = @item AND v.taken_back_at IS NULL AND v.handed_in_at <= @at
     AND NOT EXISTS (SELECT 1 FROM feedback f WHERE f.work = v.work AND f.n >= v.n)
   RETURNING v.n, v.text
 ), fact AS (

@@ -94,7 +94,7 @@ public sealed class MarkDays : IPlanningCommand<TermPlan, MarkDaysRequest>
                 );
         var (first, last) = (Date(mark.First, $"{at}.first"), Date(mark.Last, $"{at}.last"));
         if (last < first)
-            throw Problem.Field($"{at}.last", "The last day is before the first. Choose a later one.");
+            throw Problem.Field($"{at}.last", "The last day is before the first day. Choose a later date.");
         if (mark.Kind != "closure" && first != last)
             throw Problem.Field($"{at}.last", "An extra day or a special day is a single day: give the same date for both.");
         if (last < plan.Term.First || first > plan.Term.Last)

@@ -37,7 +37,7 @@ public sealed class JoinSection : IPlanningCommand<EditionPlan, JoiningSection?,
         if (section.Edition == plan.Id)
             return new($"left {section.Name} as it is", []);
         if (section.Edition is not null)
-            throw Problem.InUse($"{section.Name} follows another course.", "Nothing was changed. Take it off that course first.");
+            throw Problem.InUse($"{section.Name} follows another course.", "Nothing was changed. Remove it from that course first.");
         if (section.Term != plan.TermId)
             throw Problem.InUse(
                 $"{section.Name} is in a different term from this edition.",

@@ -88,7 +88,7 @@ public static class Bounds
             case IEnumerable list:
                 var n = 0;
                 foreach (var one in list)
-                    Check(one ?? throw Problem.Malformed($"{path}[{n}]", "Something is missing here."), $"{path}[{n++}]", depth + 1);
+                    Check(one ?? throw Problem.Malformed($"{path}[{n}]", "A value is missing here."), $"{path}[{n++}]", depth + 1);
                 break;
             case var record
                 when record.GetType() is { IsClass: true } type

@@ -181,7 +181,7 @@ public static class Problem
             PostgresException { SqlState: ['2', '2', ..] } => new(
                 422,
                 "not-kept",
-                "Something in this cannot be saved.",
+                "Part of this cannot be saved.",
                 "Nothing was changed. Check for unusual characters or numbers, then try again."
             ),
             PostgresException => null,

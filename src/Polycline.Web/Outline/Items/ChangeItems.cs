@@ -100,7 +100,7 @@ public sealed class ChangeItems : IPlanningCommand<EditionPlan, ChangeItemsReque
         if (lesson is not null && lesson.Unit != unit.Unit)
             throw Problem.Unknown("place.lesson");
         if (place.After is { } follows && versions.ContainsKey(follows))
-            throw Problem.Field("place.after", "They cannot come after one of themselves. Choose another place.");
+            throw Problem.Field("place.after", "Items cannot be moved after one of themselves. Choose another place.");
         var moved = rows.Select(row => row.Id).ToHashSet();
         var others = plan.Siblings(Level.Item, place.Unit, place.Lesson).Where(row => !moved.Contains(row.Id)).ToList();
         var at = place.After is null ? -1 : others.FindIndex(row => row.Id == place.After?.Value);

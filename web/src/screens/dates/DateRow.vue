@@ -68,7 +68,7 @@ function said(cell: Cell, field: Field): string {
         :data-cell="`${row.code} ${field} ${sections[column]!.name}`"
         @pointerdown="emit('begin', field, { row: at, column }, $event)"
       >
-        <span v-if="cell.absent" class="small" title="It is of another section only">–</span>
+        <span v-if="cell.absent" class="small" title="It belongs to another section">–</span>
         <span v-else-if="cell.skipped" class="small">{{ field === fields[0] ? 'dropped here' : '' }}</span>
         <template v-else>
           <span v-if="cell[field]" :class="field === 'opens' ? 'said-only' : 'small word'">{{

@@ -68,7 +68,8 @@ async function back(which: number): Promise<void> {
               </template>
               <template v-if="one.canEnd && one.isThis">
                 <form v-if="ends" class="ends" @submit.prevent="ending.end(one.id, ends.on || null)">
-                  <span>after</span> <DateField v-model="ends.on" label="Last day; empty: now" placeholder="today" />
+                  <span>after</span>
+                  <DateField v-model="ends.on" label="Last day (leave empty to end it now)" placeholder="today" />
                   <v-btn type="submit" :disabled="ending.busy.value">{{
                     ends.on ? 'End it that day' : 'End it now'
                   }}</v-btn>

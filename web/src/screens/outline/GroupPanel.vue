@@ -110,7 +110,9 @@ function useMine(): void {
         <template v-if="row.level === 'lesson'">
           <span>Classes</span>
           <NumberField v-model="classes" label="Classes" :max="200" />
-          <span title="How few it can manage with when classes are lost; empty: no fewer">at least</span>
+          <span title="The shortest it can be when classes are lost. Leave empty if it cannot be shortened."
+            >at least</span
+          >
           <NumberField v-model="shortest" label="At least" :max="classes ?? 200" optional />
           <TickField v-model="optional" label="optional" title="It may be dropped when classes are lost" />
         </template>
@@ -130,7 +132,7 @@ function useMine(): void {
           v-if="!onlyIn(row)"
           v-model="published"
           label="published"
-          title="Students may know of it and of what is in it"
+          title="Students can know about it and what is in it"
         />
         <v-btn type="submit" class="meant">Save</v-btn>
         <span class="small" role="status">{{ reach }}</span>
