@@ -2,7 +2,7 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using Polycline.Core.PlanFiles;
 
-// Computes a plan file: the answer on the standard output. Ends with 2 where the file is refused, with 1 where it
+// Computes a plan file and writes the answer to standard output. Exits with 2 if the file is refused and with 1 if it
 // cannot be read at all.
 if (args is not [var file])
 {

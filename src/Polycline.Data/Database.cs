@@ -8,7 +8,7 @@ using Polycline.Core;
 
 namespace Polycline.Data;
 
-/// <summary>The one way to PostgreSQL: pooled connections with the manners every statement keeps.</summary>
+/// <summary>The one way to PostgreSQL: pooled connections, with the limits that every statement keeps to.</summary>
 public sealed class Database : IAsyncDisposable
 {
     static Database()
@@ -129,7 +129,7 @@ public sealed class Database : IAsyncDisposable
         public override Id<T>[] Parse(object value) => Array.ConvertAll((long[])value, id => new Id<T>(id));
     }
 
-    // No such row is written any more; one that there is, endless or outside all calendars, must not take a screen down
+    // No such row is written any more; an old one, endless or beyond all calendars, must not take a screen down
     // with it. The checks find it.
     private sealed class Bounded<T>(T first, T last) : SqlMapper.TypeHandler<T>
         where T : struct, IComparable<T>

@@ -7,7 +7,7 @@ namespace Polycline.Data;
 /// <summary>Brings a database to the present schema: numbered files, forward only, each in a transaction of its own.</summary>
 public static class Migrator
 {
-    // Any number will do, as long as every Polycline asks for the same.
+    // Any number will do, as long as every instance uses the same one.
     private const long Lock = 5_031_907_701;
 
     /// <summary>Applies what is missing. Of several that start at once one does it and the others wait.</summary>

@@ -22,7 +22,7 @@ public sealed record DemoClockRequest(int? Days, string? At);
 /// <summary>The demo's clock can be moved, for everybody in it, to see a term go by.</summary>
 public static class DemoClock
 {
-    /// <summary>As far as the clock goes from its start, either way.</summary>
+    /// <summary>The furthest the clock can be moved from its start, either way.</summary>
     private static readonly Duration Farthest = Duration.FromDays(366);
 
     private static readonly DateTimeZone Zone = DateTimeZoneProviders.Tzdb[DemoSchool.Zone];
@@ -40,7 +40,7 @@ public static class DemoClock
     )
     {
         var answer = await Move(request, database, clock, school, stop);
-        // What opens by it is there at once, and not only when the sweep comes round.
+        // Whatever this opens is there at once, without waiting for the next sweep.
         await sweep.Sweep(stop);
         return answer;
     }
@@ -68,7 +68,7 @@ public static class DemoClock
     }
 
     /// <summary><c>demo-clock</c>, <c>demo-clock 2026-10-22T10:00</c> or <c>demo-clock back</c>.</summary>
-    /// <returns>0; 1 where it cannot be moved there.</returns>
+    /// <returns>0, or 1 if the clock cannot be moved there.</returns>
     public static async Task<int> FromCommandLine(IReadOnlyList<string> given, string ownerConnection, CancellationToken stop)
     {
         await using var database = Database.Open(ownerConnection);

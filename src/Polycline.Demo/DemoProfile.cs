@@ -9,7 +9,9 @@ namespace Polycline.Demo;
 /// <param name="About">What they are, in a few words.</param>
 public sealed record DemoPerson(string Name, string About, string Email, string Password);
 
-/// <summary>The demo: Fenwater College, and stand-ins for what a school has outside. An ordinary installation has none of this.</summary>
+/// <summary>
+/// The demo: Fenwater College, with stand-ins for the systems around a school. An ordinary installation has none of this.
+/// </summary>
 public sealed class DemoProfile : IProfile
 {
     public string Name => "demo";

@@ -66,7 +66,7 @@ internal static partial class CalendarLines
             var bare = line.TrimEnd('\r');
             if (bare is [var begins, ..] && begins is ' ' or '\t')
             {
-                // Nothing that matters here is longer.
+                // No line that matters here is longer.
                 if (whole.Length < 5_000)
                     whole += bare[1..];
                 continue;

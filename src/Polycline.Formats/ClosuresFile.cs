@@ -24,10 +24,10 @@ public static class ClosuresFile
     private const int MostEvents = 2_000;
     private const int MostTimes = 1_000;
 
-    // So many times all events together are followed through, those before the term counted.
+    // How many occurrences of all events together are followed, including those before the term.
     private const int MostSteps = 200_000;
 
-    // A rule that never hits, such as each 30 February, is given up rather than followed for ever.
+    // A rule that never matches, such as every 30 February, is given up rather than followed for ever.
     private static readonly EvaluationOptions Bounded = new() { MaxUnmatchedIncrementsLimit = 1_000 };
 
     /// <param name="stop">Whoever asked has gone: what is under way is given up.</param>
@@ -82,7 +82,7 @@ public static class ClosuresFile
         }
         catch (Exception fault) when (fault is not OutOfMemoryException)
         {
-            // The reader names no kind of fault of its own for what it cannot read.
+            // The reader has no exception type of its own for what it cannot read.
             throw new CalendarFileException("This calendar file cannot be read.");
         }
         if (events.Count == 0 && !text.Contains("BEGIN:VCALENDAR", StringComparison.OrdinalIgnoreCase))

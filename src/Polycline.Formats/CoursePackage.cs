@@ -65,7 +65,7 @@ public sealed record CoursePackage(CourseFile Course, IReadOnlyDictionary<string
         }
     }
 
-    // What an entry says of its own length is not believed.
+    // The length that an entry gives for itself is not trusted.
     private static byte[] Unpacked(ZipArchiveEntry entry, ref int left)
     {
         try

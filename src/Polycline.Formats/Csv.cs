@@ -8,7 +8,7 @@ namespace Polycline.Formats;
 /// <summary>Tables as CSV (RFC 4180), in UTF-8 with a byte order mark, so that spreadsheets read every letter as it is.</summary>
 public static class Csv
 {
-    // What begins like a formula is given an apostrophe: a spreadsheet shows it and does not carry it out.
+    // A cell that begins like a formula is given an apostrophe, so that a spreadsheet shows it and does not run it.
     private static readonly CsvConfiguration Neutral = new(CultureInfo.InvariantCulture)
     {
         InjectionOptions = InjectionOptions.Escape,

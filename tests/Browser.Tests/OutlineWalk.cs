@@ -47,4 +47,29 @@ public sealed class OutlineWalk(PublishedSchool school) : IClassFixture<Publishe
         orla.Path.ShouldContain("section=2");
         orla.HeardNoComplaint();
     }
+
+    [Fact]
+    public void A_lesson_is_chosen_whole_and_goes_to_another_unit_with_what_is_in_it()
+    {
+        using var orla = new Person(school.Addresses[0]);
+        orla.ComeIn("Orla Tierney-Vance");
+        orla.Open("/editions/2/outline");
+        string[] Titles() => [.. orla.All("[data-stop]").Select(row => row.GetAttribute("title")!)];
+        var warnings = orla.See("//button[@data-stop and normalize-space() = 'Warnings']");
+        var before = Titles();
+        var lesson = before[Array.IndexOf(before, "Warnings")..][..4];
+        warnings.SendKeys("x");
+        orla.SeeText("1 lesson and 3 items chosen");
+        orla.Press(orla.See("//aside//button[normalize-space() = 'move']"));
+        orla.Pick("Move to", "Fronts");
+        orla.Press(orla.See("//aside//button[contains(., 'Change 1 lesson')]"));
+        orla.Sure("You moved 1 lesson");
+        orla.Until(() => Array.IndexOf(Titles(), "Warnings") < Array.IndexOf(Titles(), "A forecast of our own"), "it stands in Fronts");
+        var after = Titles();
+        after[Array.IndexOf(after, "Warnings")..][..4].ShouldBe(lesson);
+        orla.Press(orla.See("//button[normalize-space() = 'undo']"));
+        orla.Sure("You undid");
+        orla.Until(() => Titles().SequenceEqual(before), "all is as it was");
+        orla.HeardNoComplaint();
+    }
 }

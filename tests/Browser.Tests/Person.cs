@@ -97,38 +97,41 @@ public sealed class Person : IDisposable
     /// <param name="patience">How long it may take; null: some seconds.</param>
     public void SeeText(string text, TimeSpan? patience = null) => Until(() => Soon("says(arguments[0])", text) is true, text, patience);
 
-    public void SeeNoText(string text) => Until(() => Soon("!says(arguments[0])", text) is true, text);
+    public void SeeNoText(string text) => Until(() => Soon("!says(arguments[0])", text) is true, $"the end of: {text}");
 
     public string Text() => Ask<string>("return document.body.innerText");
 
     /// <summary>Presses it once it stands still and nothing is moving away from above it.</summary>
     public void Press(IWebElement element) =>
-        Until(() =>
-        {
-            // What was read anew meanwhile may still move it.
-            driver.ExecuteAsyncScript(
-                """
-                const [element, done] = arguments
-                const place = () => Object.values(element.getBoundingClientRect().toJSON()).join()
-                const look = (last, stood) => setTimeout(() => {
-                  const now = place()
-                  if (now === last && stood >= 3) done()
-                  else look(now, now === last ? stood + 1 : 0)
-                }, 30)
-                look(place(), 0)
-                """,
-                element
-            );
-            try
+        Until(
+            () =>
             {
-                element.Click();
-                return true;
-            }
-            catch (ElementClickInterceptedException)
-            {
-                return false;
-            }
-        });
+                // What was read anew meanwhile may still move it.
+                driver.ExecuteAsyncScript(
+                    """
+                    const [element, done] = arguments
+                    const place = () => Object.values(element.getBoundingClientRect().toJSON()).join()
+                    const look = (last, stood) => setTimeout(() => {
+                      const now = place()
+                      if (now === last && stood >= 3) done()
+                      else look(now, now === last ? stood + 1 : 0)
+                    }, 30)
+                    look(place(), 0)
+                    """,
+                    element
+                );
+                try
+                {
+                    element.Click();
+                    return true;
+                }
+                catch (ElementClickInterceptedException)
+                {
+                    return false;
+                }
+            },
+            "a press"
+        );
 
     /// <summary>Presses it with the Shift key held.</summary>
     public void PressWithShift(IWebElement element) =>

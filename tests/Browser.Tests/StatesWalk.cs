@@ -41,10 +41,7 @@ public sealed class StatesWalk(PublishedSchool school) : IClassFixture<Published
             SaysItsName(orla, screen);
             orla.Text().ShouldNotContain("Reading");
             orla.IsAccessible($"{screen.Name}, failing");
-            // Once it answers again it is read where one is.
-            orla.Ask<object?>("window.mended = true");
-            if (orla.All("//button[normalize-space() = 'Try again']") is [var again, ..])
-                orla.Press(again);
+            TryAgain(orla);
             orla.SeeText(screen.Filled);
             orla.SeeNoText("The database does not answer.");
             orla.Failing();
@@ -105,11 +102,17 @@ public sealed class StatesWalk(PublishedSchool school) : IClassFixture<Published
         person.Open(at);
         person.SeeText("The database does not answer.");
         person.IsAccessible($"{at}, failing");
-        person.Ask<object?>("window.mended = true");
-        person.Press(person.See("//button[normalize-space() = 'Try again']"));
+        TryAgain(person);
         person.SeeText(filled);
         person.SeeNoText("The database does not answer.");
         person.Failing();
+    }
+
+    // It is the press itself that brings the database back: a screen that reads again by itself must not get there first.
+    private static void TryAgain(Person person)
+    {
+        person.Ask<object?>("addEventListener('pointerdown', () => (window.mended = true), { capture: true, once: true })");
+        person.Press(person.See("//button[normalize-space() = 'Try again']"));
     }
 
     // The word of the screen stands large at the left, whatever can be read of it.

@@ -19,6 +19,32 @@ public sealed class ChangeItemsTests : LeadOfASchool
         return [.. items];
     }
 
+    private async Task<object[]> Lessons(params string[] titles)
+    {
+        var lessons = new List<object>();
+        foreach (var title in titles)
+        {
+            var (id, version) = await CommandExamples.At(School, "lesson", title);
+            lessons.Add(new { lesson = id, version });
+        }
+        return [.. lessons];
+    }
+
+    // The lessons of each unit, each with its items, in order.
+    private async Task<Dictionary<string, string[]>> Shape() =>
+        (await Lead.Get(Route("outline"))).Json["units"]!
+            .AsArray()
+            .ToDictionary(
+                unit => unit!["title"]!.GetValue<string>(),
+                unit =>
+                    unit!["lessons"]!
+                        .AsArray()
+                        .Select(lesson =>
+                            string.Join(" | ", lesson!["items"]!.AsArray().Prepend(lesson).Select(one => one!["title"]!.GetValue<string>()))
+                        )
+                        .ToArray()
+            );
+
     private async Task<string[]> Titles(string unit) =>
         [
             .. (await Lead.Get(Route("outline"))).Json["units"]!.AsArray().Single(one => one!["title"]!.GetValue<string>() == unit)![
@@ -75,6 +101,69 @@ public sealed class ChangeItemsTests : LeadOfASchool
             new { items = await Items("Isobars by hand", "Arrows on the chart"), remove = true }
         );
         (together.Status, together.Json["act"]!.GetValue<string>()).ShouldBe((HttpStatusCode.OK, "Remove 2 items from 4 sections"));
+    }
+
+    [Fact]
+    public async Task Whole_lessons_go_into_another_unit_with_their_items_and_come_back_with_one_undo()
+    {
+        var before = await Shape();
+        var (unit, _) = await CommandExamples.At(School, "unit", "Storm season");
+        var lessons = await Lessons("The warm front", "The cold front");
+        var done = await Lead.Post(
+            Route("change-items"),
+            new
+            {
+                items = await Items("A slow ramp"),
+                lessons,
+                lessonsPlace = new { unit, after = (long?)null },
+            },
+            Guid.NewGuid()
+        );
+        done.Status.ShouldBe(HttpStatusCode.OK, done.Text);
+        done.Json["words"]!.GetValue<string>().ShouldBe("moved 2 lessons");
+        var after = await Shape();
+        after["Storm season"]
+            [..2]
+            .ShouldBe(before["Fronts"].Where(lesson => lesson.StartsWith("The warm front") || lesson.StartsWith("The cold front")));
+        after["Fronts"].ShouldBe(before["Fronts"].Except(after["Storm season"]));
+        after["Storm season"][2..].ShouldBe(before["Storm season"]);
+        await Lead.Post(Route("undo"), new { batch = done.Json["batch"]!.GetValue<long>() }, Guid.NewGuid());
+        (await Shape())["Fronts"].ShouldBe(before["Fronts"]);
+        (await Shape())["Storm season"].ShouldBe(before["Storm season"]);
+    }
+
+    [Fact]
+    public async Task Rows_of_several_kinds_are_published_and_removed_together_but_do_not_move_to_one_place()
+    {
+        var (unit, version) = await CommandExamples.At(School, "unit", "Clouds by name");
+        var body = new Dictionary<string, object>
+        {
+            ["items"] = await Items("A slow ramp"),
+            ["lessons"] = await Lessons("The cold front"),
+            ["units"] = new[] { new { unit, version } },
+        };
+        async Task<Reply> Ask(string what, object value) =>
+            await Lead.Post(Route("change-items"), new Dictionary<string, object>(body) { [what] = value }, Guid.NewGuid());
+
+        var moved = await Ask("unitsPlace", new { after = (long?)null });
+        (moved.Status, moved.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, "items"));
+
+        var unpublished = await Ask("published", false);
+        unpublished.Json["words"]!.GetValue<string>().ShouldBe("unpublished 1 unit, 1 lesson and 1 item");
+
+        body["items"] = body["lessons"] = Array.Empty<object>();
+        (unit, version) = await CommandExamples.At(School, "unit", "Clouds by name");
+        body["units"] = new[] { new { unit, version } };
+        var shape = await Shape();
+        var first = await Ask("unitsPlace", new { after = (long?)null });
+        first.Json["words"]!.GetValue<string>().ShouldBe("moved 1 unit");
+        (await Shape()).Keys.First().ShouldBe("Clouds by name");
+        var dated = await Ask("date", new { field = "closes", anchor = (object?)null });
+        (dated.Status, dated.Json["title"]!.GetValue<string>()).ShouldBe(
+            (HttpStatusCode.UnprocessableEntity, "Only items can be changed like this. Choose at least one.")
+        );
+        await Lead.Post(Route("undo"), new { batch = first.Json["batch"]!.GetValue<long>() }, Guid.NewGuid());
+        (await Shape()).Keys.ShouldBe(shape.Keys);
     }
 
     [Fact]

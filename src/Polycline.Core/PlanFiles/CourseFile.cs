@@ -14,7 +14,7 @@ namespace Polycline.Core.PlanFiles;
 /// <param name="Shortest">The least that lessons can do with, by id.</param>
 public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictionary<string, int> Shortest)
 {
-    // A plan file needs a term; which one is of no account here.
+    // A plan file needs a term; any will do here.
     private static readonly JsonObject AnyTerm = new()
     {
         ["name"] = "",

@@ -47,7 +47,7 @@ public static class ProgressOf
             };
         if (facts.IsDone(item, at))
             return item.Kind is ItemKind.Handout or ItemKind.Discussion ? Progress.HandedIn : Progress.Done;
-        // What is only given out, or talked about, is out of the way once it was looked at.
+        // An item that is only given out, or talked about, is dealt with once it has been opened.
         if (item.Kind is ItemKind.Handout or ItemKind.Discussion && item.Due is null && facts.Holds(item.Ref, Deed.Opened, at))
             return Progress.Done;
         return facts.HasBegun(item.Ref, at) ? Progress.Begun : Progress.None;

@@ -119,7 +119,7 @@ public sealed class Sights(PlanSchedule plan, StudentRecord student)
         return sights;
     }
 
-    /// <summary>Null: nothing of it is to be seen.</summary>
+    /// <summary>Null if nothing of it is to be seen.</summary>
     public Sight? Of(Ref<Item> item, Instant at)
     {
         var verdict = release.Decide(item, at);

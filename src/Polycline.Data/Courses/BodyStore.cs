@@ -14,12 +14,12 @@ public sealed record Body(string Html)
     public string Hash { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes("text\n" + Html)));
 }
 
-/// <summary>Reads and keeps bodies. A student's are read only with a <see cref="Sight"/> in hand.</summary>
+/// <summary>Reads and keeps bodies. What a student reads is read only with a <see cref="Sight"/>.</summary>
 public static class BodyStore
 {
     private sealed record Data(string Html);
 
-    /// <summary>Keeps a body; one that is there already is left as it is.</summary>
+    /// <summary>Keeps a body, unless it is there already.</summary>
     public static Task Keep(NpgsqlConnection connection, Body body) =>
         connection.ExecuteAsync(
             "INSERT INTO body (hash, kind, data) VALUES (@hash, 'text', @data::jsonb) ON CONFLICT DO NOTHING",

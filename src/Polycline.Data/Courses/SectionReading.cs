@@ -31,7 +31,7 @@ internal static class SectionReading
     {
         var here = rows.Where(other => other.Section is null || other.Section == row.Id).ToList();
         var levels = here.ToDictionary(other => other.Lineage, other => other.Level);
-        // A difference in something that was removed from the course sleeps.
+        // A difference in something that was removed from the course has no effect.
         var own = all
             .Adjustments.Where(adjustment => adjustment.Section == row.Id && levels.ContainsKey(adjustment.Target))
             .GroupBy(adjustment => adjustment.Target)

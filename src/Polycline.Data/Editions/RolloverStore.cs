@@ -50,7 +50,7 @@ public sealed record TermChoiceRow(Id<Term> Id, string Name, LocalDate First, Lo
 /// <summary>A section to come.</summary>
 public sealed record NewSection(string Name, string Letter, Id<Section> Succeeds);
 
-/// <summary>Makes the next edition out of one. All in the caller's transaction.</summary>
+/// <summary>Makes the next edition from an existing one, in the caller's transaction.</summary>
 public static class RolloverStore
 {
     /// <summary>Every edition of a course, the latest first, and the terms that begin after one's own.</summary>
@@ -126,7 +126,7 @@ public static class RolloverStore
     public static Task EndOn(NpgsqlConnection connection, Id<Edition> edition, LocalDate? on) =>
         connection.ExecuteAsync("UPDATE edition SET ends_on = @on, version = version + 1 WHERE id = @Value", new { edition.Value, on });
 
-    /// <summary>Takes back that an edition has ended: it is current again, and the next one is coming.</summary>
+    /// <summary>Reverses the end of an edition: it is current again, and the next one is still to come.</summary>
     /// <exception cref="PostgresException">PC003: students have begun in the next one.</exception>
     public static Task Resume(NpgsqlConnection connection, Id<Edition> edition) =>
         connection.ExecuteAsync("SELECT resume_edition(@Value)", edition);

@@ -39,14 +39,14 @@ public sealed record FeedSection
 
     public required Instant? ChangedAt { get; init; }
 
-    /// <summary>Of a person's calendar: its term has been over for four weeks. Their calendar is of what is now.</summary>
+    /// <summary>For a person's calendar, whether the term ended over four weeks ago: their calendar is about the present.</summary>
     public required bool IsOver { get; init; }
 }
 
 /// <summary>Private links, and what they lead to.</summary>
 public static class LinkStore
 {
-    /// <summary>Null: no such link is in force, or its owner may no longer have it.</summary>
+    /// <summary>Null if no such link is in force or its owner may no longer have it.</summary>
     public static Task<LinkRow?> Find(NpgsqlConnection connection, byte[] tokenHash) =>
         connection.QuerySingleOrDefaultAsync<LinkRow?>(
             """

@@ -27,7 +27,7 @@ public sealed record HistoryRow
 
     public required Id<Batch>? Undoes { get; init; }
 
-    /// <summary>How many times over it is a taking back.</summary>
+    /// <summary>How many undos deep it is: 1 for an undo, 2 for undoing that undo.</summary>
     public required int Depth { get; init; }
 
     /// <summary>The batch that undid it; null: it stands.</summary>
@@ -36,10 +36,10 @@ public sealed record HistoryRow
     /// <summary>The items it touched.</summary>
     public required Id<Item>[] Items { get; init; }
 
-    /// <summary>It took something back; a taking back that was taken back itself is a change again.</summary>
+    /// <summary>It is an undo. An undo that was itself undone counts as a change again.</summary>
     public bool IsUndo => Depth % 2 == 1;
 
-    /// <summary>It brought back what had been taken back.</summary>
+    /// <summary>It brought back what an undo had taken away.</summary>
     public bool IsRedo => Depth > 0 && !IsUndo;
 }
 

@@ -31,7 +31,7 @@ internal static class LedgerWriter
             for (var n = 0; n < changes.Count && stale is null; n++)
                 stale = await results.NextResultAsync() && await results.ReadAsync() ? null : changes[n];
         }
-        // A later change may well fail because an earlier one was too late: that is told.
+        // A later change may fail only because an earlier one came too late, so the earlier one is reported.
         catch (PostgresException) when (stale is not null)
         {
             throw new StaleChangeException(stale, null);
@@ -149,7 +149,7 @@ internal static class LedgerWriter
         };
     }
 
-    // Composed of names in Tables only; every value is a parameter.
+    // Made of names from Tables only; every value is a parameter.
     internal static string Record(LedgerTable table, string json) => $"jsonb_populate_record(NULL::{table.Name}, {json})";
 
     internal static string SameKey(LedgerTable table, string one, string other) =>

@@ -2,7 +2,7 @@ using System.Text.Json;
 
 namespace Polycline.Data.Live;
 
-/// <summary>Tells that a counter was raised. It carries no content: who cares reads again.</summary>
+/// <summary>Says that a counter was raised. It carries no content: whoever cares reads again.</summary>
 /// <param name="Scope"><c>edition:5</c>; <c>person:7</c> where somebody's sessions ended; <c>*</c> where one may have missed some;
 /// <c>clock</c> where the demo's clock was moved.</param>
 public sealed record ScopeChanged(string Scope, long Version)

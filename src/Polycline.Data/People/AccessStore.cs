@@ -55,7 +55,7 @@ public sealed record AccessRow
 /// <summary>What a lens needs to know of the student it looks through.</summary>
 public sealed record LensStudentRow(string Name, Id<Section> Section, Id<Edition> Edition, bool TaughtByViewer);
 
-/// <summary>A student through whose eyes somebody may look; null: the section has none, or none more.</summary>
+/// <summary>A student through whose eyes somebody may look; null if the section has none, or no more.</summary>
 public sealed record LensPlaceRow(Id<Section> Section, string SectionName, string Letter, Id<Person>? Student, string? Name);
 
 /// <summary>Reads who may do what.</summary>
@@ -141,7 +141,7 @@ public static class AccessStore
     public static Task<string?> NameOf(NpgsqlConnection connection, Id<Person> person) =>
         connection.ExecuteScalarAsync<string?>("SELECT name FROM person WHERE id = @Value", person);
 
-    /// <summary>Writes down something that matters for security.</summary>
+    /// <summary>Records something that matters for security.</summary>
     /// <param name="what">Such as <c>signed-in</c> or <c>lens-used</c>.</param>
     /// <param name="about">JSON.</param>
     public static Task Audit(NpgsqlConnection connection, Instant at, Id<Person>? who, string what, string about) =>

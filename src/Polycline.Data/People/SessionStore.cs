@@ -28,7 +28,8 @@ public static class SessionStore
         );
 
     /// <summary>
-    /// Counts a try and says what stood before it. Tries at one account are counted one after another; those at others wait for nothing.
+    /// Counts a sign-in attempt and returns the counts before it. Attempts at one account are counted one after another;
+    /// attempts at different accounts do not wait for each other.
     /// </summary>
     /// <param name="browser">The hash of what the browser keeps to be known again; null: nothing.</param>
     /// <param name="since">Earlier ones do not count.</param>
@@ -55,11 +56,11 @@ public static class SessionStore
         );
     }
 
-    /// <summary>A try was wrong: from now on it counts from its address too.</summary>
+    /// <summary>Marks an attempt as wrong: from now on it counts against its address too.</summary>
     public static Task WasWrong(NpgsqlConnection connection, long counted) =>
         connection.ExecuteAsync("UPDATE sign_in_try SET wrong = true WHERE id = @counted", new { counted });
 
-    /// <summary>A password was right: what was tried before it from here no longer counts.</summary>
+    /// <summary>Marks an attempt as right: earlier attempts from here no longer count.</summary>
     public static async Task Start(
         NpgsqlConnection connection,
         Id<Person> person,
@@ -110,7 +111,7 @@ public static class SessionStore
         );
     }
 
-    /// <summary>Drops what no longer counts: sessions that are over, old tries, answers kept for requests sent twice.</summary>
+    /// <summary>Deletes what is no longer needed: ended sessions, old sign-in attempts, answers kept for repeated requests.</summary>
     public static Task<int> Sweep(NpgsqlConnection connection, Instant now) =>
         connection.ExecuteAsync(
             Sql.Of("People", "Sweep"),

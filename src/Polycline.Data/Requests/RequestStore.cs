@@ -13,7 +13,7 @@ public sealed record KeptAnswer(byte[] Asked, int? Status, string? Answer);
 /// <summary>Keeps the answers to requests that carry an idempotency key, in the transaction that does what they ask.</summary>
 public static class RequestStore
 {
-    /// <summary>Takes the key for this transaction; where it is taken already, waits for whoever has it and gives their answer.</summary>
+    /// <summary>Takes the key for this transaction. If it is taken already, waits for its holder and returns their answer.</summary>
     /// <returns>Null: the key is ours.</returns>
     public static async Task<KeptAnswer?> Claim(NpgsqlConnection connection, Id<Person> person, Guid key, byte[] asked, Instant at)
     {

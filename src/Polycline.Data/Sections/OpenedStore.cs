@@ -8,10 +8,10 @@ using Polycline.Data.Ledger;
 
 namespace Polycline.Data.Sections;
 
-/// <summary>Records what has opened: it stays open when the plan moves.</summary>
+/// <summary>Records what has opened, so that it stays open when the plan moves.</summary>
 public static class OpenedStore
 {
-    /// <summary>Adds records; one that stands already is left as it is.</summary>
+    /// <summary>Adds records, leaving existing ones as they are.</summary>
     /// <param name="now">When it is recorded.</param>
     /// <returns>How many were added.</returns>
     public static Task<int> Add(
@@ -36,7 +36,7 @@ public static class OpenedStore
         );
 
     /// <summary>
-    /// Takes away what was recorded since a batch was applied and no student made use of, because that batch is undone. What is open
+    /// Deletes what was recorded since a batch was applied, unless a student has used it, because that batch is undone. What is open
     /// without it is recorded anew.
     /// </summary>
     public static Task Forget(NpgsqlConnection connection, Id<Edition> edition, Id<Batch> batch) =>
@@ -79,7 +79,7 @@ public static class OpenedStore
             ),
         ];
 
-    /// <summary>Locks an edition, unless another instance is at it.</summary>
+    /// <summary>Locks an edition, unless another instance is working on it.</summary>
     public static async Task<bool> TryLock(NpgsqlConnection connection, Id<Edition> edition) =>
         await connection.ExecuteScalarAsync<long?>("SELECT id FROM edition WHERE id = @Value FOR UPDATE SKIP LOCKED", edition) is not null;
 }

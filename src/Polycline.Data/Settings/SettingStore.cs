@@ -6,7 +6,7 @@ using Polycline.Data.Live;
 
 namespace Polycline.Data.Settings;
 
-/// <summary>The few settings that live in the database because every instance must have the same.</summary>
+/// <summary>The few settings that are kept in the database, so that every instance has the same.</summary>
 public static class SettingStore
 {
     /// <summary>How far the demo's clock stands from the machine's; zero where none is set.</summary>

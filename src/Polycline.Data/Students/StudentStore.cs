@@ -147,7 +147,7 @@ public static class StudentStore
     private static LocalDate? Since(EditionPlan plan, EnrolmentRow row) =>
         plan.Following(row.Section)?.FollowsFrom is { } since && !(row.From >= since) ? since : row.From;
 
-    // Facts on what is no longer in the tree, or is of another edition, are nobody's question here.
+    // Facts about items that are no longer in the tree, or belong to another edition, are left out.
     private static Fact? FactOf(Ref<Student> student, EditionPlan plan, FactRow row) =>
         plan.Row(row.Item) is { } item
             ? new(student, new(item.Lineage), EnumNames.Parse<FactEvent>(row.Event), row.At, row.Score, row.Attempt, row.Option, row.Again)

@@ -80,7 +80,7 @@ public static class WorkStore
     internal static async Task<OwnWork> OwnFrom(SqlMapper.GridReader results) =>
         new([.. await results.ReadAsync<VersionRow>()], await results.ReadSingleOrDefaultAsync<DraftRow>());
 
-    /// <summary>Keeps a draft. Of two pages that write at once the one that read the later version wins; the other is told.</summary>
+    /// <summary>Keeps a draft. If two pages write at once, the one that read the later version wins and the other is told.</summary>
     /// <returns>The new version; null: it was changed in the meantime.</returns>
     public static Task<long?> SaveDraft(
         NpgsqlConnection connection,
@@ -136,7 +136,7 @@ public static class WorkStore
         Guid request
     )
     {
-        // Taking the piece first lets a second hand-in of it wait, and number itself after the first.
+        // Locking the piece first makes a second hand-in wait and take the next number.
         var work = await connection.ExecuteScalarAsync<long>(
             Sql.Of("Work", "TakePiece"),
             new
@@ -184,12 +184,12 @@ public static class WorkStore
             at,
             request,
         };
-        // Whoever is just giving it back is waited for.
+        // Waits for anyone who is giving it back at this moment.
         await connection.ExecuteAsync("SELECT id FROM work WHERE person = @person AND item = @item FOR UPDATE", values);
         return await connection.ExecuteScalarAsync<int>(Sql.Of("Work", "TakeBack"), values) > 0;
     }
 
-    /// <summary>Writes down something that a student did.</summary>
+    /// <summary>Records something that a student did.</summary>
     public static Task Record(
         NpgsqlConnection connection,
         Id<Person> person,

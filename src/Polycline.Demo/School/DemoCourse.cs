@@ -74,10 +74,10 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
         if (body is not null)
             await BodyStore.Keep(connection, body);
         var (opens, due) = texts.Count > 0 ? Timing[kind] : default;
-        // Who waits for feedback needs time after it.
+        // A student who waits for feedback needs time once it has come.
         if (due is not null && conditions[id] is not null)
             due = due.Replace("\"meetings\":2", "\"meetings\":5", StringComparison.Ordinal);
-        // What hangs on a score opens where the score can be had, not before.
+        // Whatever depends on a score opens once the score can exist, not before.
         if (conditions[id]?["scoreMin"] is not null || conditions[id]?["scoreBelow"] is not null)
             opens = Timing["quiz"].Opens;
         await Insert(

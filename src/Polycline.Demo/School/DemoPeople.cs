@@ -98,6 +98,6 @@ public static class DemoPeople
     /// <summary>The name of the <paramref name="n"/>-th further student; no two are alike for n below 899.</summary>
     public static string Student(int n) => $"{FirstNames[n % FirstNames.Length]} {LastNames[n % LastNames.Length]}";
 
-    /// <summary>Their address: none of these exists.</summary>
+    /// <summary>Their address. None of these addresses exists.</summary>
     public static string Email(string name) => $"{name.ToLowerInvariant().Replace(' ', '.')}@fenwater.example";
 }

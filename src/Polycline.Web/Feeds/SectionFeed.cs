@@ -52,7 +52,7 @@ public static class SectionFeed
             );
     }
 
-    /// <summary>Somebody of a section of whom nothing is known: what its calendar may tell everyone.</summary>
+    /// <summary>A student of a section about whom nothing is known: their calendar is what everyone may be told.</summary>
     public static StudentRecord Nobody(FollowingSection section)
     {
         var nobody = new Ref<Core.Courses.Student>("nobody");

@@ -4,7 +4,7 @@ using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Health;
 
-/// <summary>For whatever stands before the instances: is this one alive, and should it be sent requests?</summary>
+/// <summary>For a load balancer: is this instance alive, and should it be sent requests?</summary>
 public static class HealthRoutes
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(2);

@@ -27,10 +27,10 @@ public sealed record HistoryEntry
     /// <summary>It was taken back.</summary>
     public required bool Undone { get; init; }
 
-    /// <summary>It took something back itself.</summary>
+    /// <summary>It is an undo.</summary>
     public required bool IsUndo { get; init; }
 
-    /// <summary>It brought back what had been taken back.</summary>
+    /// <summary>It brought back what an undo had taken away.</summary>
     public required bool IsRedo { get; init; }
 
     /// <summary>The items it touched.</summary>

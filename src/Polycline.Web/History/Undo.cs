@@ -67,7 +67,7 @@ public sealed class Undo : IPlanningCommand<EditionPlan, UndoneBatch, UndoReques
         };
     }
 
-    // What was done at first, without how often it was taken back since.
+    // What was done originally, however often it was undone and redone since.
     private static string Plain(string words) =>
         words.StartsWith(Undid, StringComparison.Ordinal) ? words[Undid.Length..]
         : words.StartsWith(Redid, StringComparison.Ordinal) ? words[Redid.Length..]

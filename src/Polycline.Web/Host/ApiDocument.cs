@@ -38,7 +38,7 @@ internal static partial class ApiDocument
                 return Task.CompletedTask;
             }
         );
-        // What the address names is there whether or not a handler asks for it.
+        // The address's parameters are listed whether or not a handler asks for them.
         options.AddOperationTransformer(
             (operation, context, _) =>
             {
@@ -71,7 +71,7 @@ internal static partial class ApiDocument
                 }
                 if (context.JsonTypeInfo.ElementType is { } element && IsId(element))
                     schema.Items = new OpenApiSchema { Type = JsonSchemaType.Integer, Format = "int64" };
-                // A word is none of its own where it may be missing: the member that may be says so.
+                // A word that may be missing needs no schema of its own: the member says that it may be.
                 if (schema.Enum is { } words)
                 {
                     schema.Type = JsonSchemaType.String;

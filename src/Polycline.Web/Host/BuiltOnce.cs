@@ -4,7 +4,7 @@ using Microsoft.Extensions.Primitives;
 namespace Polycline.Web.Host;
 
 /// <summary>
-/// Endpoints that are built once. Routing, authorization and the check at start ask for them each by itself, and building all
+/// Endpoints that are built once. Routing, authorization and the check at start each ask for them, and building all
 /// of them takes half a second.
 /// </summary>
 public sealed class BuiltOnce(EndpointDataSource source) : EndpointDataSource
@@ -13,10 +13,10 @@ public sealed class BuiltOnce(EndpointDataSource source) : EndpointDataSource
 
     public override IReadOnlyList<Endpoint> Endpoints => endpoints.Value;
 
-    /// <summary>None is ever added later.</summary>
+    /// <summary>None is added later.</summary>
     public override IChangeToken GetChangeToken() => NullChangeToken.Singleton;
 
-    /// <summary>Has whatever was mapped so far built once.</summary>
+    /// <summary>Makes everything mapped so far be built only once.</summary>
     public static void All(IEndpointRouteBuilder routes)
     {
         var once = routes.DataSources.Select(source => new BuiltOnce(source)).ToList();

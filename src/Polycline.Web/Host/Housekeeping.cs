@@ -5,7 +5,7 @@ using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Host;
 
-/// <summary>Drops, once an hour, what no longer counts. Several instances may do it at once: it is the same to do it twice.</summary>
+/// <summary>Deletes, once an hour, what is no longer needed. Several instances may do it at once: doing it twice does no harm.</summary>
 public sealed class Housekeeping(Database database, IClock clock, ILogger<Housekeeping> log) : BackgroundService
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -19,7 +19,7 @@ public sealed class Housekeeping(Database database, IClock clock, ILogger<Housek
             }
             catch (Exception fault) when (fault is not OperationCanceledException || !stoppingToken.IsCancellationRequested)
             {
-                // Whatever is wrong, the school goes on.
+                // Whatever goes wrong, the school carries on.
                 log.LogWarning("Housekeeping waits an hour: {Problem}", Problem.From(fault)?.Message ?? fault.Message);
             }
         } while (

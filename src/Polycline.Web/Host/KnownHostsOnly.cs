@@ -16,7 +16,7 @@ public sealed class KnownHosts(Uri? set, string listening, bool behindProxies)
         var host = http.Request.Host.Host;
         if (set is not null && string.Equals(host, set.Host, StringComparison.OrdinalIgnoreCase))
             return true;
-        // From this machine it is always reached: whether it lives is asked so.
+        // It can always be reached from this machine, for health checks.
         if (host is "localhost" or "127.0.0.1" or "[::1]" or "::1" || string.Equals(host, own, StringComparison.OrdinalIgnoreCase))
             return true;
         return set is null

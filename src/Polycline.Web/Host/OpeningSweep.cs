@@ -73,7 +73,7 @@ public sealed class OpeningSweep(Database database, PlanCache compiled, IClock c
             }
             catch (Exception fault) when (fault is not OperationCanceledException || !stoppingToken.IsCancellationRequested)
             {
-                // Whatever is wrong, the school goes on: it is tried again in a moment.
+                // Whatever goes wrong, the school carries on, and this is tried again in a moment.
                 log.LogWarning(
                     "Could not record what has opened; will try again shortly: {Problem}",
                     Problem.From(fault)?.Message ?? fault.Message

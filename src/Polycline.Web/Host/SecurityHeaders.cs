@@ -17,7 +17,7 @@ public sealed class SecurityHeaders(RequestDelegate next)
     {
         var nonce = Convert.ToBase64String(RandomNumberGenerator.GetBytes(18));
         http.Features.Set(new Nonce(nonce));
-        // At the last moment, so that they stand on an answer that was begun anew, too.
+        // Set at the last moment, so that an answer that was started again has them too.
         http.Response.OnStarting(() =>
         {
             Set(http, nonce);

@@ -56,7 +56,7 @@ internal static class Telemetry
     }
 }
 
-/// <summary>Says in the log which requests, commands and sweeps took longer than anybody likes to wait.</summary>
+/// <summary>Logs requests, commands and sweeps that took longer than anybody likes to wait.</summary>
 internal sealed class SlowInTheLog(ILogger<SlowInTheLog> log) : BaseExporter<Activity>
 {
     private static readonly TimeSpan Slow = TimeSpan.FromSeconds(1);
@@ -75,7 +75,7 @@ internal sealed class SlowInTheLog(ILogger<SlowInTheLog> log) : BaseExporter<Act
     }
 }
 
-/// <summary>Says in the log what the last minute was like, unless nobody asked for anything in it.</summary>
+/// <summary>Logs a summary of the last minute, unless nobody asked for anything.</summary>
 internal sealed class MinuteInTheLog(ILogger<MinuteInTheLog> log) : BaseExporter<Metric>
 {
     private const string Requests = "http.server.request.duration";

@@ -31,7 +31,7 @@ public sealed class JoinSection : IPlanningCommand<EditionPlan, JoiningSection?,
 
     public static CommandDecision Decide(EditionPlan plan, JoiningSection? joining, JoinSectionRequest request, Viewpoint viewpoint)
     {
-        // Whose section it is not, does not know of it.
+        // To someone who does not teach the section, it does not exist.
         if (joining is not { } section || !section.Teachers.Contains(viewpoint.Who.Id))
             throw Problem.Unknown("section");
         if (section.Edition == plan.Id)

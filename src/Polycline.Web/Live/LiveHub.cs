@@ -73,13 +73,13 @@ public sealed class LiveHub(Database database, IClock clock, LiveConnections con
 
     public Task LeaveTerm(long term) => Leave(Scope.Of(new Id<Term>(term)));
 
-    // Whoever may not watch is told of nothing, not even for the moment in which that is found out.
+    // Someone who may not watch is told nothing, not even during the check.
     private async Task<string?> Watch(Scope scope, Id<Edition>? edition, Id<Term>? term, Func<Access, bool> may)
     {
         if (await Counters() is null)
             return null;
         await Groups.AddToGroupAsync(Context.ConnectionId, $"{scope}");
-        // Read once more: what was raised before it was watched is not missed.
+        // Read again, so that nothing raised before the watch began is missed.
         if (await Counters() is { } counters)
             return counters;
         await Leave(scope);

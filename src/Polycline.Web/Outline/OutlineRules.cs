@@ -9,6 +9,7 @@ using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Web.Foundation.Http;
+using static Polycline.Core.Wording.Counting;
 
 namespace Polycline.Web.Outline;
 
@@ -59,6 +60,18 @@ public static class OutlineRules
                 1 => plan.Sections[0].Name,
                 var count => $"{count} sections",
             };
+
+    /// <inheritdoc cref="Where(EditionPlan, Id{Section}?)"/>
+    public static string Where(this EditionPlan plan, IReadOnlyList<TreeRow> rows) =>
+        plan.Where(rows.Select(row => row.Section).Distinct().ToList() is [var only] ? only : null);
+
+    /// <summary>So many of each in the course's own words, such as <c>1 lesson and 3 items</c>; empty where there is none.</summary>
+    public static string CountedRows(this EditionPlan plan, int units, int lessons, int items)
+    {
+        var levels = plan.Edition.Levels;
+        var parts = new[] { (levels.Unit, units), (levels.Lesson, lessons), (levels.Item, items) };
+        return Joined([.. parts.Where(part => part.Item2 > 0).Select(part => part.Item1.Counted(part.Item2))], "and");
+    }
 
     /// <exception cref="ProblemException">What is of one section only cannot hold what is of the course, or of another.</exception>
     public static void MayStandIn(this EditionPlan plan, Id<Section>? owner, TreeRow? home)

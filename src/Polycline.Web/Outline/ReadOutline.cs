@@ -23,7 +23,7 @@ public sealed record OutlineAnswer
 
     public required string State { get; init; }
 
-    /// <summary>False: at rest, or looked at from elsewhere than now as the team.</summary>
+    /// <summary>False for a past edition, or if it is looked at as a student or at another moment.</summary>
     public required bool CanChange { get; init; }
 
     public required IReadOnlyList<OutlineUnit> Units { get; init; }

@@ -1,6 +1,5 @@
 using FluentValidation;
 using Polycline.Core.Courses;
-using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
@@ -14,40 +13,43 @@ internal static class Removing
 {
     public static CommandDecision Decide(EditionPlan plan, TreeRow row, long version, Viewpoint viewpoint)
     {
-        var gone = plan
+        var decision = Decide(plan, [row], _ => version, viewpoint);
+        var within = CountedIn(plan, LineagesIn(plan, row).Where(lineage => lineage != row.Lineage));
+        return decision with { Words = $"removed “{plan.TitleOf(row.Lineage)}”{(within.Length > 0 ? $" with {within}" : "")}" };
+    }
+
+    /// <summary>Several at once, each with what is in it: they may refer to one another.</summary>
+    /// <param name="rows">None of them within another.</param>
+    /// <param name="versionOf">The version of each that was read.</param>
+    public static CommandDecision Decide(EditionPlan plan, IReadOnlyList<TreeRow> rows, Func<TreeRow, long> versionOf, Viewpoint viewpoint)
+    {
+        var gone = rows.SelectMany(row => LineagesIn(plan, row)).ToHashSet(StringComparer.Ordinal);
+        NeedsNobody(plan, gone, rows.Count == 1 ? "it" : "them");
+        var what = CountedIn(plan, gone);
+        return new($"removed {what}", [.. rows.Select(row => row.Remove(versionOf(row), viewpoint.At))])
+        {
+            Act = $"Remove {what} from {plan.Where(rows)}",
+        };
+    }
+
+    // A row and all that is in it.
+    private static IEnumerable<string> LineagesIn(EditionPlan plan, TreeRow row) =>
+        plan
             .Rows.Where(other =>
                 other.Lineage == row.Lineage
                 || (row.Level == Level.Unit && other.Unit == row.Unit)
                 || (row.Level == Level.Lesson && other.Lesson == row.Lesson)
             )
-            .Select(other => other.Lineage)
-            .ToHashSet(StringComparer.Ordinal);
-        var title = plan.TitleOf(row.Lineage);
-        NeedsNobody(plan, gone, "it");
-        var within = new[] { Level.Lesson, Level.Item }
-            .Where(level => level != row.Level)
-            .Select(level => (Level: level, Count: plan.Rows.Count(other => other.Level == level && gone.Contains(other.Lineage))))
-            .Where(part => part.Count > 0)
-            .Select(part => plan.Edition.Levels.Of(part.Level).Counted(part.Count))
-            .ToList();
-        return new($"removed “{title}”{(within.Count > 0 ? $" with {Joined(within, "and")}" : "")}", [row.Remove(version, viewpoint.At)])
-        {
-            Act =
-                $"Remove {Joined([.. within.Prepend(plan.Edition.Levels.Of(row.Level).Counted(1))], "and")} from {plan.Where(row.Section)}",
-        };
-    }
+            .Select(other => other.Lineage);
 
-    /// <summary>Several items at once: they may refer to one another.</summary>
-    /// <param name="versionOf">The version of each that was read.</param>
-    public static CommandDecision Decide(EditionPlan plan, IReadOnlyList<TreeRow> items, Func<TreeRow, long> versionOf, Viewpoint viewpoint)
+    private static string CountedIn(EditionPlan plan, IEnumerable<string> lineages)
     {
-        NeedsNobody(plan, items.Select(row => row.Lineage).ToHashSet(StringComparer.Ordinal), "them");
-        var what = plan.Edition.Levels.Item.Counted(items.Count);
-        var where = items.Select(row => row.Section).Distinct().ToList() is [var only] ? plan.Where(only) : plan.Where(null);
-        return new($"removed {what}", [.. items.Select(row => row.Remove(versionOf(row), viewpoint.At))])
-        {
-            Act = $"Remove {what} from {where}",
-        };
+        var levels = lineages.Select(lineage => plan.Find(lineage)!.Level).CountBy(level => level).ToDictionary();
+        return plan.CountedRows(
+            levels.GetValueOrDefault(Level.Unit),
+            levels.GetValueOrDefault(Level.Lesson),
+            levels.GetValueOrDefault(Level.Item)
+        );
     }
 
     /// <exception cref="ProblemException">What stays refers to something that would be gone.</exception>

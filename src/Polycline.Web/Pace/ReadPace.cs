@@ -198,7 +198,7 @@ public static class ReadPace
             .Edition.Units.SelectMany(unit => unit.Lessons)
             .Select((lesson, place) => (lesson.Ref, place))
             .ToDictionary(pair => pair.Ref, pair => pair.place);
-        // What is measured otherwise cannot be held against it.
+        // An edition measured in other units cannot be compared with it.
         var then = last?.Edition.Basis == plan.Edition.Basis && LastTime.Of(last.Schedule) is { IsEmpty: false } known ? known : null;
         return new(
             plan.Id,

@@ -35,10 +35,10 @@ public sealed record DifferenceChange(
     long Version
 );
 
-/// <summary>Has something otherwise than the course in one, some or all sections, or puts it back.</summary>
+/// <summary>Changes something in one, some or all sections, or puts it back as the course has it.</summary>
 public sealed class AdjustSections : IPlanningCommand<EditionPlan, AdjustSectionsRequest>
 {
-    /// <summary>What a section can have otherwise.</summary>
+    /// <summary>What a section can change.</summary>
     public static readonly IReadOnlyDictionary<Level, ImmutableArray<AdjustedField>> FieldsOf = new Dictionary<
         Level,
         ImmutableArray<AdjustedField>

@@ -54,7 +54,7 @@ public sealed record SectionCard
     /// <summary>The units in the order this section takes them.</summary>
     public required IReadOnlyList<UnitHere> Units { get; init; }
 
-    /// <summary>All it does differently from the course, and its classes from its timetable.</summary>
+    /// <summary>Everything it does differently from the course, and its classes from its timetable.</summary>
     public required IReadOnlyList<DifferenceHere> Differences { get; init; }
 }
 
@@ -66,7 +66,7 @@ public sealed record UnitHere(Id<Unit> Id, string Title, bool Skipped, bool Own,
 /// <param name="Own">It is of this section only.</param>
 public sealed record LessonHere(Id<Lesson> Id, string Title, int Length, bool Skipped, bool Own, long OrderVersion);
 
-/// <summary>One thing that is otherwise, and what to name in order to put it back.</summary>
+/// <summary>One difference, and what to name in order to put it back.</summary>
 public sealed record DifferenceHere
 {
     /// <summary><c>own</c>, <c>field</c>, <c>order</c> or <c>class</c>.</summary>
@@ -255,7 +255,7 @@ public static class ReadSections
 
     private static DifferenceWords WordsOf(EditionPlan plan) => new(plan.TitleOf, plan.Edition.Basis, plan.Edition.Levels);
 
-    // Code and title of an item, else its title.
+    // An item's code and title; anything else's title.
     private static string NameOf(this EditionPlan plan, TreeRow row) =>
         row.Level == Level.Item ? $"{plan.Schedule.CodeOf[new(row.Lineage)]} {plan.TitleOf(row.Lineage)}" : plan.TitleOf(row.Lineage);
 }

@@ -29,10 +29,10 @@ public static class StartSession
 
     private static readonly PasswordHasher<string> Hasher = new();
 
-    // Hashing is slow on purpose: so many at once as there are cores.
+    // Hashing is slow on purpose, so only as many run at once as there are cores.
     private static readonly SemaphoreSlim Hashing = new(Environment.ProcessorCount);
 
-    // Checked where there is no such account, so that the answer takes as long as for one that exists.
+    // Checked if there is no such account, so that the answer takes as long as for one that exists.
     private static readonly string NobodysHash = Hasher.HashPassword("", "nobody has this password");
 
     public static async Task<SignInAnswer> Handle(
@@ -93,7 +93,7 @@ public static class StartSession
         return new(account.Name);
     }
 
-    /// <summary>How long a try waits after so many wrong ones from its address: longer with each, up to some seconds.</summary>
+    /// <summary>How long an attempt waits after this many wrong ones from its address: longer with each, up to a few seconds.</summary>
     public static TimeSpan WaitAfter(int wrong) =>
         wrong < MostFromAddress
             ? TimeSpan.Zero

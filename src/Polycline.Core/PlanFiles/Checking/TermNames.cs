@@ -29,7 +29,7 @@ internal static class TermNames
     public static void CheckPeriods(IEnumerable<JsonPiece> periods, FaultList faults) =>
         Once(periods.Select(period => period["name"]!), "there is a period of that name already", faults);
 
-    /// <summary>The one that stands second in the file is told.</summary>
+    /// <summary>The one that comes second in the file is reported.</summary>
     public static void Once(IEnumerable<JsonPiece> texts, string message, FaultList faults)
     {
         var seen = new HashSet<string>(StringComparer.Ordinal);

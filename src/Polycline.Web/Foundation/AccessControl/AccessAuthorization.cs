@@ -3,7 +3,7 @@ using NodaTime;
 
 namespace Polycline.Web.Foundation.AccessControl;
 
-/// <summary>Stands on every endpoint, and is what its caller must meet; a test walks them all.</summary>
+/// <summary>What a caller must be to use an endpoint. Every endpoint has one, and a test goes through them all.</summary>
 public sealed record AccessRule(May May) : IAuthorizationRequirement, IAuthorizationRequirementData
 {
     public IEnumerable<IAuthorizationRequirement> GetRequirements() => [this];

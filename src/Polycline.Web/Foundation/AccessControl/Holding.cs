@@ -7,7 +7,7 @@ using Polycline.Web.Foundation.Http;
 namespace Polycline.Web.Foundation.AccessControl;
 
 /// <summary>
-/// Holds what a command is about to write against what its caller may change: whoever teaches some sections changes those
+/// Checks what a command is about to write against what its caller may change: someone who teaches some sections changes those
 /// alone and the students in them; the leads of a course change them all. What is the course's own is its team's.
 /// </summary>
 public static class Holding

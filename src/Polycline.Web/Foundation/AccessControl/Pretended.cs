@@ -10,7 +10,7 @@ using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Foundation.AccessControl;
 
-/// <summary>Something that is made out to have happened: to be looked at, counted nowhere.</summary>
+/// <summary>Something that is made to look as if it had happened. It is only looked at, and counts nowhere.</summary>
 /// <param name="What"><c>opened</c>, <c>ticked</c>, <c>handed-in</c>, <c>given-back</c>, <c>again</c>, <c>score</c> or
 /// <c>picked</c>.</param>
 /// <param name="Value">The score in percent, or the option; else null.</param>

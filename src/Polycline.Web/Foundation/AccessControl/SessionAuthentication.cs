@@ -66,7 +66,7 @@ public sealed class SessionAuthentication(
     /// <exception cref="ProblemException">Nobody is signed in.</exception>
     protected override Task HandleChallengeAsync(AuthenticationProperties properties) => throw Problem.SignedOut();
 
-    /// <summary>What one may not know of is not there.</summary>
+    /// <summary>To someone who may not know of a thing, it does not exist.</summary>
     /// <exception cref="ProblemException">Always.</exception>
     protected override Task HandleForbiddenAsync(AuthenticationProperties properties) =>
         throw (

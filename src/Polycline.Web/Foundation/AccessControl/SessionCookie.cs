@@ -31,7 +31,7 @@ public static class SessionCookie
     public static byte[]? ReadKnown(HttpContext http) =>
         http.Request.Cookies[Known] is { Length: 43 } text ? SHA256.HashData(System.Text.Encoding.ASCII.GetBytes(text)) : null;
 
-    /// <summary>Has the browser known again, for a year; one that is known already stays so.</summary>
+    /// <summary>Makes the browser recognisable for a year. One that is known already stays so.</summary>
     /// <returns>The hash of what it keeps.</returns>
     public static byte[] Remember(HttpContext http)
     {

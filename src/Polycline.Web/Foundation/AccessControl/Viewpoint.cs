@@ -27,7 +27,7 @@ public abstract record Eyes
 }
 
 /// <summary>
-/// Who looks, through whose eyes, at what moment. Every read takes one; no handler asks a clock. Only a member of the
+/// Who is looking, through whose eyes, at what moment. Every read takes one; no handler asks a clock. Only a member of the
 /// team may look through other eyes or at another moment; a student's moment is always the clock's.
 /// </summary>
 /// <param name="At">The moment at which things are looked at.</param>
@@ -80,7 +80,7 @@ public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, Instant Now)
         return new(access.Person, seen, moment, now) { IsNow = string.IsNullOrEmpty(at) };
     }
 
-    // As the wall's clock says it there, or in UTC: the browser never converts.
+    // As the clock on the wall shows it there, or in UTC. The browser never converts.
     private static Instant Moment(string at, DateTimeZone zone) =>
         InstantPattern.General.Parse(at) is { Success: true, Value: var instant } && Bounds.Holds(instant) ? instant
         : Local.Parse(at) is { Success: true, Value: var local } && local.Year is >= 1901 and < 2999

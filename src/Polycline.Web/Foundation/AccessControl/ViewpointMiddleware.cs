@@ -6,7 +6,7 @@ namespace Polycline.Web.Foundation.AccessControl;
 /// <summary>Binds the <see cref="Viewpoint"/> of whoever may call, and says as of which counters the answer is.</summary>
 public sealed class ViewpointMiddleware(RequestDelegate next, Database database, IClock clock)
 {
-    /// <summary>So that who then watches them knows whether something came in between.</summary>
+    /// <summary>So that a caller who then watches them knows whether anything came in between.</summary>
     public const string CountersHeader = "Polycline-Counters";
 
     public async Task InvokeAsync(HttpContext http)

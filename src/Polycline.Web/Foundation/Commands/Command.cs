@@ -40,7 +40,7 @@ public interface IPlanningCommand<in TBefore, TRequest> : ICommand<TRequest>
     static abstract CommandDecision Decide(TBefore before, TRequest request, Viewpoint viewpoint);
 }
 
-/// <summary>The same of one that needs to know more than how that stands.</summary>
+/// <summary>The same for a command that needs to know more than the present state.</summary>
 /// <typeparam name="TBefore">What it changes as it stands.</typeparam>
 /// <typeparam name="TMore">What else it decides from.</typeparam>
 /// <typeparam name="TRequest">What it is asked.</typeparam>
@@ -79,9 +79,9 @@ public interface IWorkCommand<TRequest, TAnswer> : ICommand<TRequest>
     static abstract Task<TAnswer> Do(WorkContext work, TRequest request);
 }
 
-/// <summary>The same of one that gets something ready before its transaction begins.</summary>
+/// <summary>The same for a command that prepares something before its transaction begins.</summary>
 /// <typeparam name="TRequest">What it is asked.</typeparam>
-/// <typeparam name="TReady">What it gets ready: a plan, or a file that was read.</typeparam>
+/// <typeparam name="TReady">What it prepares: a plan, or a file that was read.</typeparam>
 /// <typeparam name="TAnswer">What it answers.</typeparam>
 public interface IWorkCommand<TRequest, TReady, TAnswer> : ICommand<TRequest>
     where TRequest : class
@@ -95,7 +95,7 @@ public interface IWorkCommand<TRequest, TReady, TAnswer> : ICommand<TRequest>
     static abstract Task<TAnswer> Do(WorkContext work, TReady ready, TRequest request);
 }
 
-/// <summary>Around whoever does some work.</summary>
+/// <summary>The context of a work command.</summary>
 /// <param name="Key">The request's key; in a preview one that nobody else has.</param>
 /// <param name="Address">Where the school's pages are, as whoever asks reaches them: scheme and host.</param>
 public sealed record WorkContext(NpgsqlConnection Connection, Access Access, Viewpoint Viewpoint, Guid Key, string Address)

@@ -43,7 +43,7 @@ public sealed record Sent<TRequest>(
 /// </summary>
 public sealed class CommandPipeline(Database database)
 {
-    // Two changes crossed, and this one was given up whole: it goes again.
+    // Two changes crossed, and this one was rolled back whole: it is tried again.
     private static readonly ResiliencePipeline Again = new ResiliencePipelineBuilder()
         .AddRetry(
             new RetryStrategyOptions
@@ -59,7 +59,7 @@ public sealed class CommandPipeline(Database database)
         )
         .Build();
 
-    /// <summary>What must be so before anything is read for it.</summary>
+    /// <summary>What must hold before anything is read.</summary>
     /// <exception cref="ProblemException">It is not to be done from here, or a field is at fault.</exception>
     public static void Check<TRequest>(Sent<TRequest> sent)
         where TRequest : class

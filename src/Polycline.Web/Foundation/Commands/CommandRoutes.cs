@@ -32,12 +32,12 @@ internal sealed record Beside(
 }
 
 /// <summary>
-/// How features put their commands up: <c>?preview=true</c> shows what comes of one, otherwise it is done, once for each
+/// How features add their commands: <c>?preview=true</c> shows what one would do, otherwise it is done, once for each
 /// <c>Idempotency-Key</c>.
 /// </summary>
 public static class CommandRoutes
 {
-    /// <summary>Puts a change of an edition up: <c>POST /api/editions/{edition}/{Name}</c>.</summary>
+    /// <summary>Adds a command that changes an edition: <c>POST /api/editions/{edition}/{Name}</c>.</summary>
     public static void MapEditionCommand<TCommand, TRequest>(this IEndpointRouteBuilder routes)
         where TCommand : IPlanningCommand<EditionPlan, TRequest>
         where TRequest : class =>
@@ -47,7 +47,7 @@ public static class CommandRoutes
             )
         );
 
-    /// <summary>The same of one that needs to know more than the edition.</summary>
+    /// <summary>The same for a command that needs to know more than the edition.</summary>
     public static void MapEditionCommand<TCommand, TMore, TRequest>(this IEndpointRouteBuilder routes)
         where TCommand : IPlanningCommand<EditionPlan, TMore, TRequest>
         where TRequest : class =>
@@ -58,7 +58,7 @@ public static class CommandRoutes
             )
         );
 
-    /// <summary>Puts a change of a term up, for the office: <c>POST /api/terms/{term}/{Name}</c>.</summary>
+    /// <summary>Adds a command that changes a term, for the office: <c>POST /api/terms/{term}/{Name}</c>.</summary>
     public static void MapTermCommand<TCommand, TRequest>(this IEndpointRouteBuilder routes)
         where TCommand : IPlanningCommand<TermPlan, TRequest>
         where TRequest : class =>
@@ -68,7 +68,7 @@ public static class CommandRoutes
             )
         );
 
-    /// <summary>The same of one that needs to know more than the term.</summary>
+    /// <summary>The same for a command that needs to know more than the term.</summary>
     public static void MapTermCommand<TCommand, TMore, TRequest>(this IEndpointRouteBuilder routes)
         where TCommand : IPlanningCommand<TermPlan, TMore, TRequest>
         where TRequest : class =>
@@ -79,7 +79,9 @@ public static class CommandRoutes
             )
         );
 
-    /// <summary>Puts work up: <c>POST /api/editions/{edition}/{Name}</c>, <c>/api/sections/{section}/…</c> or <c>/api/me/…</c>.</summary>
+    /// <summary>
+    /// Adds a work command: <c>POST /api/editions/{edition}/{Name}</c>, <c>/api/sections/{section}/…</c> or <c>/api/me/…</c>.
+    /// </summary>
     public static void MapWork<TCommand, TRequest, TAnswer>(this IEndpointRouteBuilder routes)
         where TCommand : IWorkCommand<TRequest, TAnswer>
         where TRequest : class
@@ -91,7 +93,7 @@ public static class CommandRoutes
             (work, _, request) => TCommand.Do(work, request)
         );
 
-    /// <summary>The same of one that gets something ready first.</summary>
+    /// <summary>The same for a command that prepares something first.</summary>
     public static void MapWork<TCommand, TRequest, TReady, TAnswer>(this IEndpointRouteBuilder routes)
         where TCommand : IWorkCommand<TRequest, TReady, TAnswer>
         where TRequest : class

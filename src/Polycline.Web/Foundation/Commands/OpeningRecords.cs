@@ -32,7 +32,7 @@ public static class OpeningRecords
         if (Missing(plan, at) is not { Count: > 0 } missing)
             return (0, false);
         var recorded = await OpenedStore.Add(connection, missing, at);
-        // What students have once seen a code of keeps it.
+        // An item whose code students have seen keeps that code.
         var fixes = !plan.Settings.CodesFixed && plan.State != EditionState.Resting;
         if (fixes)
             await EditionStore.FixCodes(connection, plan, at);

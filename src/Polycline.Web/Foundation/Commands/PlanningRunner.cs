@@ -98,13 +98,13 @@ public sealed class PlanningRunner(CommandPipeline pipeline)
         var codesFixed = false;
         foreach (var edition in planned.Editions(before))
             codesFixed |= (await OpeningRecords.Keep(connection, edition, viewpoint.At)).FixedCodes;
-        // Once in an edition's life.
+        // This happens once in an edition's life.
         if (codesFixed)
             before = await planned.Read(connection);
         var decision = await command.Decide(connection, before, sent.Request, viewpoint);
         if (decision.Changes.Count == 0)
             return new(false, null, planned.VersionOf(before), decision.Words, decision.Act, Reaching.Answer(planned.Nothing(viewpoint)));
-        // A preview that was given up lets go of the course at once.
+        // An abandoned preview releases the course at once.
         stop.ThrowIfCancellationRequested();
         await planned.Hold(connection, sent.Access, before, decision.Changes);
         foreach (var body in decision.Bodies)

@@ -177,7 +177,7 @@ public static class Problem
                     or PostgresErrorCodes.IoError
             } => DatabaseFull(),
             PostgresException { SqlState: PostgresErrorCodes.TooManyConnections } => DatabaseAway(),
-            // What came was bound wrongly: it is the sender's to mend, and nothing was kept of it.
+            // The request could not be bound: the sender has to correct it, and nothing of it was kept.
             PostgresException { SqlState: ['2', '2', ..] } => new(
                 422,
                 "not-kept",

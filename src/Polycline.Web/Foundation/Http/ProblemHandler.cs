@@ -37,7 +37,7 @@ public sealed class ProblemHandler(ILogger<ProblemHandler> log) : IExceptionHand
         return true;
     }
 
-    /// <summary>What was refused before any handler has a body that says so, too.</summary>
+    /// <summary>Requests refused before any handler also get a body that says so.</summary>
     public static Task OfStatus(StatusCodeContext refused) =>
         Plain(refused.HttpContext.Response.StatusCode) is { } plain ? Write(refused.HttpContext, plain) : Task.CompletedTask;
 

@@ -3,7 +3,7 @@ using Polycline.Web.Foundation.AccessControl;
 
 namespace Polycline.Web.Foundation.Http;
 
-/// <summary>How features put their routes up.</summary>
+/// <summary>How features add their routes.</summary>
 public static class Routes
 {
     /// <summary>Says who may call; an endpoint without it is refused at start.</summary>

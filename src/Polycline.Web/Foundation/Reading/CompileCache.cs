@@ -3,7 +3,7 @@ using Microsoft.Extensions.Caching.Memory;
 
 namespace Polycline.Web.Foundation.Reading;
 
-/// <summary>What a compiled thing is kept under: a change of its counter makes another key, so nothing stale is ever found.</summary>
+/// <summary>The key of a compiled thing. When its counter changes so does its key, so nothing stale is ever found.</summary>
 /// <param name="Beside">A second counter it hangs on; 0: none.</param>
 /// <param name="Zones">The version of the time-zone data, on which every compiled date hangs.</param>
 public readonly record struct CompileKey(string Kind, long Id, long Version, long Beside, string Zones)
@@ -13,8 +13,8 @@ public readonly record struct CompileKey(string Kind, long Id, long Version, lon
 }
 
 /// <summary>
-/// Keeps what was compiled, under the counters it was compiled from. Of several who want the same at once one compiles
-/// and the others wait. Bounded in bytes: where there is no room, what was not asked for longest makes some.
+/// A cache of what was compiled, keyed by the counters it was compiled from. If several want the same thing at once, one compiles
+/// and the others wait. It is bounded in bytes, and drops what was least recently used.
 /// </summary>
 /// <param name="bytes">How much it may keep, roughly.</param>
 public sealed class CompileCache(long bytes) : IDisposable
@@ -40,13 +40,13 @@ public sealed class CompileCache(long bytes) : IDisposable
 
     public void Dispose() => kept.Dispose();
 
-    // A failure is nobody's answer but theirs who waited for it.
+    // A failure is returned to those who waited for it, and to nobody else.
     private async Task<object> Compile<T>(CompileKey key, Func<Task<(T Value, long Version, long Weight)>> compile)
         where T : class
     {
         try
         {
-            // Whoever was quicker may have kept it in between.
+            // Somebody quicker may have kept it in the meantime.
             if (kept.TryGetValue(key, out T? there))
                 return there!;
             var (value, version, weight) = await Task.Run(compile);

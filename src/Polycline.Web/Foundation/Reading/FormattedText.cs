@@ -47,7 +47,7 @@ public static class FormattedText
     private static readonly HtmlSanitizer Sanitizer = Make();
 
     /// <summary>
-    /// What makes a text more than can be read into a page, in words; null: nothing. Looked through once, before anything is made of it.
+    /// Why a text is too much to be read into a page, in words; null if it is not. It is scanned once, before it is parsed.
     /// </summary>
     public static string? Fault(string html)
     {
@@ -59,7 +59,7 @@ public static class FormattedText
             else if (char.IsAsciiLetter(html[at + 1]))
             {
                 tags++;
-                // Of an element that has no end there is nothing to be in.
+                // An element without an end tag holds nothing.
                 if (
                     !Endless.Any(name =>
                         html.AsSpan(at + 1).StartsWith(name, StringComparison.OrdinalIgnoreCase)
@@ -98,7 +98,7 @@ public static class FormattedText
             }
         )
         {
-            // What stands in an element that is not kept is text all the same; scripts and styles are not.
+            // The text inside an element that is not kept is kept, except for scripts and styles.
             KeepChildNodes = true,
         };
         sanitizer.RemovingTag += (_, removing) =>

@@ -19,7 +19,7 @@ public sealed record Moment(string Instant, string Local, string Weekday, string
     private static readonly LocalDatePattern DayAndMonth = LocalDatePattern.CreateWithInvariantCulture("ddd d MMM");
     private static readonly LocalDatePattern Day = LocalDatePattern.CreateWithInvariantCulture("d MMM");
 
-    // The dates of a course come again and again; whoever asks for one more finds it here.
+    // The same dates of a course are asked for again and again.
     private const int MostKept = 20_000;
     private static readonly ConcurrentDictionary<(Instant, string), Moment> Kept = [];
 
@@ -32,7 +32,7 @@ public sealed record Moment(string Instant, string Local, string Weekday, string
             return Written(instant, zone);
         if (Kept.TryGetValue((instant, zone.Id), out var known))
             return known;
-        // Counted here: the dictionary would take every lock of its own to count.
+        // Counted here, because the dictionary would take all its locks to count.
         if (Interlocked.Increment(ref kept) > MostKept)
         {
             Kept.Clear();

@@ -10,7 +10,7 @@ using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Foundation.Reading;
 
-/// <summary>A text that was read.</summary>
+/// <summary>A text, as it was read.</summary>
 public sealed record CompiledText(string? Html);
 
 /// <summary>A term as screens want it.</summary>

@@ -127,7 +127,7 @@ public sealed class StudentCourse
         // A teacher sees this through a student's eyes only.
         if (viewpoint.Eyes is not Eyes.OfStudent { Student: var student })
             throw Problem.Unknown();
-        // A clock that was set back shuts nothing that has opened, and forgets nothing that was done.
+        // Setting a clock back shuts nothing that has opened and forgets nothing that was done.
         var at = viewpoint.IsNow ? Instant.Max(viewpoint.At, plan.OpenedUntil(section)) : viewpoint.At;
         var (record, feedback, work) = await Known(connection, plan, student, item, at);
         // Whoever is in two of its sections opens both, and sees one thing: the dates of the one that decides.

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using FluentValidation;
+using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Wording;
@@ -9,14 +10,21 @@ using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Groups;
+using Polycline.Web.Outline.Lessons;
 
 namespace Polycline.Web.Outline.Items;
 
-/// <summary>What is to become of several items. Exactly one thing is asked for; the others are left out.</summary>
+/// <summary>What is to become of several rows of the outline. Exactly one thing is asked for; the others are left out.</summary>
 public sealed record ChangeItemsRequest
 {
-    /// <summary>1 to 500, each of them once.</summary>
+    /// <summary>At most 500, each of them once.</summary>
     public required IReadOnlyList<ChosenItem> Items { get; init; }
+
+    /// <summary>Lessons chosen whole: they are published, moved or removed themselves, and what is in them goes along.</summary>
+    public IReadOnlyList<ChosenLesson>? Lessons { get; init; }
+
+    /// <summary>Units chosen whole.</summary>
+    public IReadOnlyList<ChosenUnit>? Units { get; init; }
 
     public bool? Published { get; init; }
 
@@ -29,14 +37,26 @@ public sealed record ChangeItemsRequest
 
     public ItemsForWhom? ForWhom { get; init; }
 
-    /// <summary>Where they go, in the order in which they stand now.</summary>
+    /// <summary>Where items go, in the order in which they stand now.</summary>
     public ItemsPlace? Place { get; init; }
+
+    /// <summary>Where whole lessons go.</summary>
+    public LessonsPlace? LessonsPlace { get; init; }
+
+    /// <summary>Where whole units go.</summary>
+    public UnitsPlace? UnitsPlace { get; init; }
 
     public bool? Remove { get; init; }
 }
 
 /// <param name="Version">The version of the item that was read.</param>
 public sealed record ChosenItem(Id<Item> Item, long Version);
+
+/// <param name="Version">The version of the lesson that was read.</param>
+public sealed record ChosenLesson(Id<Lesson> Lesson, long Version);
+
+/// <param name="Version">The version of the unit that was read.</param>
+public sealed record ChosenUnit(Id<Unit> Unit, long Version);
 
 /// <param name="Anchor">In the plan file's form; null: none.</param>
 public sealed record ItemsDate(DateField Field, JsonElement? Anchor);
@@ -52,34 +72,56 @@ public sealed record ItemsForWhom(IReadOnlyList<string>? Groups, IReadOnlyList<s
 /// <param name="After">The item they then come after; null: first.</param>
 public sealed record ItemsPlace(Id<Unit> Unit, Id<Lesson>? Lesson, Id<Item>? After);
 
-/// <summary>Makes one change to several items, each as by the command for one: all of them or none, undone together.</summary>
-public sealed class ChangeItems : IPlanningCommand<EditionPlan, ChangeItemsRequest>
+/// <param name="After">The lesson of that unit they then come after; null: first.</param>
+public sealed record LessonsPlace(Id<Unit> Unit, Id<Lesson>? After);
+
+/// <param name="After">The unit they then come after; null: first.</param>
+public sealed record UnitsPlace(Id<Unit>? After);
+
+/// <summary>
+/// Makes one change to several items, lessons and units, each as by the command for one: all of them or none, undone together.
+/// </summary>
+public sealed class ChangeItems : IPlanningCommand<EditionPlan, RemovedByLesson, ChangeItemsRequest>
 {
     public static string Name => "change-items";
 
     public static IValidator<ChangeItemsRequest> Validator { get; } = new Rules();
 
-    public static CommandDecision Decide(EditionPlan plan, ChangeItemsRequest request, Viewpoint viewpoint)
+    public static async Task<RemovedByLesson> Read(NpgsqlConnection connection, EditionPlan plan, ChangeItemsRequest request)
     {
-        var versions = request.Items.ToDictionary(one => one.Item, one => one.Version);
-        for (var n = 0; n < request.Items.Count; n++)
-            plan.Needed(request.Items[n].Item, $"items[{n}].item");
-        // In reading order, whatever the order in which they were chosen.
-        var rows = plan.ItemsByUnit().SelectMany(unit => unit.Items).Where(row => versions.ContainsKey(row.As<Item>())).ToList();
+        var removed = new Dictionary<Id<Lesson>, RemovedItems>();
+        if (request.LessonsPlace is not null)
+            foreach (var chosen in request.Lessons ?? [])
+                removed[chosen.Lesson] = new(await EditionStore.RemovedFrom(connection, chosen.Lesson));
+        return new(removed);
+    }
+
+    public static CommandDecision Decide(EditionPlan plan, RemovedByLesson removed, ChangeItemsRequest request, Viewpoint viewpoint)
+    {
+        var chosen = ChosenRows.Of(plan, request);
         if (request.Remove is true)
-            return Removing.Decide(plan, rows, row => versions[row.As<Item>()], viewpoint);
-        var changes = request.Place is { } place
-            ? Moved(plan, rows, versions, place)
-            : rows.SelectMany(row => One(plan, request, row.As<Item>(), versions[row.As<Item>()], viewpoint).Changes).ToList();
-        var what = plan.Edition.Levels.Item.Counted(changes.Count);
-        var where = rows.Select(row => row.Section).Distinct().ToList() is [var only] ? plan.Where(only) : plan.Where(null);
+            return Removing.Decide(plan, chosen.Outermost, chosen.Version, viewpoint);
+        if ((request.Place ?? request.LessonsPlace ?? (object?)request.UnitsPlace) is not null)
+            return chosen.Move(request, removed);
+        var rows = request.Published is null ? chosen.Items : chosen.All;
+        var changes = rows.SelectMany(row => One(plan, request, row, chosen.Version(row), viewpoint).Changes).ToList();
+        var changed = changes.Select(change => change.Table).ToList();
+        var what = plan.CountedRows(
+            changed.Count(table => table == Tables.Units.Table),
+            changed.Count(table => table == Tables.Lessons.Table),
+            changed.Count(table => table == Tables.Items.Table)
+        );
         var (done, act) = Words(request, what);
-        return changes.Count == 0 ? new("left them as they are", []) : new(done, changes) { Act = $"{act} in {where}" };
+        return changes.Count == 0 ? new("left them as they are", []) : new(done, changes) { Act = $"{act} in {plan.Where(rows)}" };
     }
 
     // Each as by the command that does it to one.
-    private static CommandDecision One(EditionPlan plan, ChangeItemsRequest request, Id<Item> item, long version, Viewpoint viewpoint) =>
-        request switch
+    private static CommandDecision One(EditionPlan plan, ChangeItemsRequest request, TreeRow row, long version, Viewpoint viewpoint)
+    {
+        if (row.Level != Level.Item)
+            return Published(plan, row, request.Published is true, version);
+        var item = row.As<Item>();
+        return request switch
         {
             { Published: { } published } => PublishItem.Decide(plan, new(item, published, version), viewpoint),
             { Purpose: { } purpose } => DescribeItem.Decide(
@@ -92,36 +134,19 @@ public sealed class ChangeItems : IPlanningCommand<EditionPlan, ChangeItemsReque
             { ForWhom: { } whom } => ItemForWhom.Decide(plan, new(item, whom.Groups, whom.Except, version), viewpoint),
             _ => throw Problem.Malformed("items", "Say what to change."),
         };
+    }
 
-    private static List<Change> Moved(EditionPlan plan, IReadOnlyList<TreeRow> rows, Dictionary<Id<Item>, long> versions, ItemsPlace place)
+    // What is of one section only is published through its items.
+    private static CommandDecision Published(EditionPlan plan, TreeRow row, bool published, long version)
     {
-        var unit = plan.Needed(place.Unit, "place.unit");
-        var lesson = place.Lesson is { } on ? plan.Needed(on, "place.lesson") : null;
-        if (lesson is not null && lesson.Unit != unit.Unit)
-            throw Problem.Unknown("place.lesson");
-        if (place.After is { } follows && versions.ContainsKey(follows))
-            throw Problem.Field("place.after", "Items cannot be moved after one of themselves. Choose another place.");
-        var moved = rows.Select(row => row.Id).ToHashSet();
-        var others = plan.Siblings(Level.Item, place.Unit, place.Lesson).Where(row => !moved.Contains(row.Id)).ToList();
-        var at = place.After is null ? -1 : others.FindIndex(row => row.Id == place.After?.Value);
-        if (place.After is not null && at < 0)
-            throw Problem.Unknown("place.after");
-        var (before, next) = (at < 0 ? null : others[at].Rank, at + 1 < others.Count ? others[at + 1].Rank : null);
-        var changes = new List<Change>();
-        foreach (var row in rows)
-        {
-            plan.MayStandIn(row.Section, unit);
-            plan.MayStandIn(row.Section, lesson);
-            before = Rank.Between(before, next);
-            changes.Add(
-                row.Move(
-                    before,
-                    versions[row.As<Item>()],
-                    [Tables.Items.Unit.Turns(row.Unit, place.Unit), Tables.Items.Lesson.Turns(row.Lesson, place.Lesson)]
-                )
-            );
-        }
-        return changes;
+        var now = row.Level == Level.Unit ? plan.UnitOf(row).Published : plan.LessonOf(row).Published;
+        if (row.Section is not null || now == published)
+            return new("", []);
+        var change =
+            row.Level == Level.Unit
+                ? Change.Set(Tables.Units.Table, row.As<Unit>(), version, Tables.Units.Published.Turns(now, published))
+                : Change.Set(Tables.Lessons.Table, row.As<Lesson>(), version, Tables.Lessons.Published.Turns(now, published));
+        return new("", [change]);
     }
 
     private static (string Done, string Act) Words(ChangeItemsRequest request, string what) =>
@@ -133,8 +158,7 @@ public sealed class ChangeItems : IPlanningCommand<EditionPlan, ChangeItemsReque
             { Date.Field: var field } => ($"set when {what} {(field == DateField.Due ? "are due" : Verb(field))}", $"Change {what}"),
             { Condition.Gate: null } => ($"took the conditions off {what}", $"Take the conditions off {what}"),
             { Condition: not null } => ($"set a condition on {what}", $"Set the condition on {what}"),
-            { ForWhom: not null } => ($"changed who gets {what}", $"Change who gets {what}"),
-            _ => ($"moved {what}", $"Move {what}"),
+            _ => ($"changed who gets {what}", $"Change who gets {what}"),
         };
 
     private static string Verb(DateField field) => field == DateField.Opens ? "open" : "close";
@@ -146,18 +170,38 @@ public sealed class ChangeItems : IPlanningCommand<EditionPlan, ChangeItemsReque
         public Rules()
         {
             RuleFor(request => request.Items)
-                .Must(items => items.Count is > 0 and <= 500)
+                .Must((request, items) => items.Count + Whole(request) is > 0 and <= 500)
                 .WithMessage("Choose from 1 to 500 to change at once.");
+            RuleFor(request => request.Items)
+                .Must((request, items) => items.Count > 0 || TakesWhole(request))
+                .WithMessage("Only items can be changed like this. Choose at least one.");
             RuleFor(request => request.Items)
                 .Must(items => items.DistinctBy(item => item.Item).Count() == items.Count)
                 .WithMessage("One is chosen twice.");
+            RuleFor(request => request.Lessons)
+                .Must(lessons => lessons is null || lessons.DistinctBy(lesson => lesson.Lesson).Count() == lessons.Count)
+                .WithMessage("One is chosen twice.");
+            RuleFor(request => request.Units)
+                .Must(units => units is null || units.DistinctBy(unit => unit.Unit).Count() == units.Count)
+                .WithMessage("One is chosen twice.");
             RuleFor(request => request.Items)
                 .Must((request, _) => Asked(request) == 1)
-                .WithMessage("Change one thing at a time: published, purpose, date, condition, forWhom, place or remove.");
+                .WithMessage("Change one thing at a time: published, purpose, date, condition, forWhom, a place or remove.");
             RuleFor(request => request.Purpose)
                 .Must(purpose => purpose is null || Purposes.Contains(purpose))
                 .WithMessage($"Choose a purpose: {string.Join(", ", Purposes)}.");
         }
+
+        private static int Whole(ChangeItemsRequest request) => (request.Lessons?.Count ?? 0) + (request.Units?.Count ?? 0);
+
+        private static bool TakesWhole(ChangeItemsRequest request) =>
+            Whole(request) > 0
+            && (
+                request.Published is not null
+                || request.Remove is true
+                || request.LessonsPlace is not null
+                || request.UnitsPlace is not null
+            );
 
         private static int Asked(ChangeItemsRequest request) =>
             new object?[]
@@ -168,6 +212,8 @@ public sealed class ChangeItems : IPlanningCommand<EditionPlan, ChangeItemsReque
                 request.Condition,
                 request.ForWhom,
                 request.Place,
+                request.LessonsPlace,
+                request.UnitsPlace,
                 request.Remove is true ? true : null,
             }.Count(part => part is not null);
     }

@@ -37,13 +37,16 @@ public sealed class MoveLesson : IPlanningCommand<EditionPlan, RemovedItems, Mov
             plan.Siblings(Level.Lesson, unit.Unit, null),
             request.After?.Value
         );
-        if (lesson.Unit == unit.Unit)
-            return moved;
-        // An item stands in the unit of its lesson: (unit, lesson) is one key, checked when all is done.
-        var items = plan.Siblings(Level.Item, lesson.Unit, request.Lesson)
-            .Select(item => (Id: item.As<Item>(), item.Version))
-            .Concat(removed.Items)
-            .Select(item => Change.Set(Tables.Items.Table, item.Id, item.Version, Tables.Items.Unit.Turns(lesson.Unit, unit.Unit)));
-        return moved with { Changes = [.. moved.Changes, .. items] };
+        return moved with { Changes = [.. moved.Changes, .. ItemsOf(plan, lesson, removed, unit.Unit)] };
     }
+
+    /// <summary>What becomes of a lesson's items where it goes into another unit: an item stands in the unit of its lesson.</summary>
+    internal static IEnumerable<Change> ItemsOf(EditionPlan plan, TreeRow lesson, RemovedItems removed, Id<Unit> unit) =>
+        // (unit, lesson) is one key, checked when all is done.
+        lesson.Unit == unit
+            ? []
+            : plan.Siblings(Level.Item, lesson.Unit, lesson.Lesson)
+                .Select(item => (Id: item.As<Item>(), item.Version))
+                .Concat(removed.Items)
+                .Select(item => Change.Set(Tables.Items.Table, item.Id, item.Version, Tables.Items.Unit.Turns(lesson.Unit, unit)));
 }

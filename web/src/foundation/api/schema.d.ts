@@ -1493,10 +1493,14 @@ export interface components {
              */
             version: number;
         };
-        /** @description What is to become of several items. Exactly one thing is asked for; the others are left out. */
+        /** @description What is to become of several rows of the outline. Exactly one thing is asked for; the others are left out. */
         ChangeItemsRequest: {
-            /** @description 1 to 500, each of them once. */
+            /** @description At most 500, each of them once. */
             items: components["schemas"]["ChosenItem"][];
+            /** @description Lessons chosen whole: they are published, moved or removed themselves, and what is in them goes along. */
+            lessons?: null | components["schemas"]["ChosenLesson"][];
+            /** @description Units chosen whole. */
+            units?: null | components["schemas"]["ChosenUnit"][];
             published?: null | boolean;
             /** @description `to-read`, `practice` or `for-marks`. */
             purpose?: null | string;
@@ -1504,6 +1508,8 @@ export interface components {
             condition?: null | components["schemas"]["ItemsCondition"];
             forWhom?: null | components["schemas"]["ItemsForWhom"];
             place?: null | components["schemas"]["ItemsPlace"];
+            lessonsPlace?: null | components["schemas"]["LessonsPlace"];
+            unitsPlace?: null | components["schemas"]["UnitsPlace"];
             remove?: null | boolean;
         };
         ChangeLessonRequest: {
@@ -1567,6 +1573,24 @@ export interface components {
             /**
              * Format: int64
              * @description The version of the item that was read.
+             */
+            version: number;
+        };
+        ChosenLesson: {
+            /** Format: int64 */
+            lesson: number;
+            /**
+             * Format: int64
+             * @description The version of the lesson that was read.
+             */
+            version: number;
+        };
+        ChosenUnit: {
+            /** Format: int64 */
+            unit: number;
+            /**
+             * Format: int64
+             * @description The version of the unit that was read.
              */
             version: number;
         };
@@ -2157,6 +2181,12 @@ export interface components {
              * @description Of the change of its place; 0: there is none.
              */
             orderVersion: number;
+        };
+        LessonsPlace: {
+            /** Format: int64 */
+            unit: number;
+            /** Format: int64 */
+            after: null | number;
         };
         Level: unknown;
         /** @description What one level of a course is called. */
@@ -3280,6 +3310,10 @@ export interface components {
              */
             orderVersion: number;
             lessons: components["schemas"]["LessonHere"][];
+        };
+        UnitsPlace: {
+            /** Format: int64 */
+            after: null | number;
         };
         WayLesson: {
             /** Format: int64 */

@@ -64,6 +64,7 @@ function found(_: string, query: string, item?: { raw: (typeof items.value)[numb
     :label="label"
     :aria-label="label"
     :placeholder="placeholder"
+    persistent-placeholder
     :disabled="disabled"
     :custom-filter="found"
     auto-select-first
@@ -79,6 +80,7 @@ function found(_: string, query: string, item?: { raw: (typeof items.value)[numb
     :label="label"
     :aria-label="label"
     :placeholder="placeholder"
+    persistent-placeholder
     :disabled="disabled"
     item-props="props"
     no-data-text="Nothing to choose from yet."

@@ -35,7 +35,7 @@ const {
   opened,
   adding,
   chosen,
-  chosenItems,
+  chosenRows,
   isSettings,
 } = screen
 const { lives, counts, scale } = useLives(edition, rows, show)
@@ -83,7 +83,7 @@ useRowDragging(list, shownRows, (row, above) => void screen.drop(row, above), sc
               :can-change="outline.canChange"
               :opened="opened === row.key"
               :folded="folded.has(row.key)"
-              :chosen="chosen.size > 0 && screen.isChosen(row)"
+              :chosen="screen.isChosen(row)"
               :choosing="chosen.size > 0"
               :lives="lives.get(row.key) ?? []"
               :counts="show === 'handed-in' ? counts.get(row.key) : undefined"
@@ -129,9 +129,9 @@ useRowDragging(list, shownRows, (row, above) => void screen.drop(row, above), sc
         @close="isSettings = false"
       />
       <ChosenPanel
-        v-else-if="chosenItems.length > 0 && outline.canChange"
+        v-else-if="chosenRows.length > 0 && outline.canChange"
         :edition="edition"
-        :items="chosenItems"
+        :chosen="chosenRows"
         :rows="rows"
         :sections="outline.sections"
         @done="screen.letGo()"

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { plainLevels } from '../../foundation/levels'
-import { between, homesOf, inView, itemsUnder, viewOf } from './outlineView'
+import { between, homesOf, inView, stretch, viewOf, withTaken } from './outlineView'
 import type { Row } from './outlineRows'
 
 const item = (id: number, code: string, title: string, more: object = {}) => ({
@@ -58,9 +58,20 @@ test.each([
   ['no-text', ['unit-1', 'lesson-7', 'item-10']],
 ])('only what is %s', (only, shown) => expect(keys({ only })).toEqual(shown))
 
-test('a row stands for all items in it, and from one to another all between are taken', () => {
-  expect(itemsUnder(rows, rows[1]!).map((row) => row.key)).toEqual(['item-10', 'item-11'])
-  expect(itemsUnder(rows, rows[0]!)).toHaveLength(3)
+test('a unit or lesson is taken with all that is in it, and is whole only while all of that is chosen', () => {
+  const none = new Set<string>()
+  const lesson = withTaken(rows, none, none, [rows[1]!], true)
+  expect([...lesson]).toEqual(['lesson-7', 'item-10', 'item-11'])
+  expect([...withTaken(rows, none, lesson, [rows[2]!], false)]).toEqual(['item-11'])
+  const unit = withTaken(rows, none, none, [rows[0]!], true)
+  expect(unit.size).toBe(5)
+  expect([...withTaken(rows, none, unit, [rows[2]!], false)]).toEqual(['item-11', 'item-12'])
+  expect([...withTaken(rows, new Set(['item-12']), none, [rows[0]!], true)]).toEqual(['lesson-7', 'item-10', 'item-11'])
+})
+
+test('from one row to another all between are taken, and a home only where it ends within', () => {
+  expect(stretch(rows, 'item-11', 'lesson-7').map((row) => row.key)).toEqual(['lesson-7', 'item-10', 'item-11'])
+  expect(stretch(rows, 'lesson-7', 'item-10').map((row) => row.key)).toEqual(['item-10'])
   expect(between(rows, 'item-12', 'item-10')).toEqual(['item-10', 'item-11', 'item-12'])
   expect(between(rows, 'gone', 'item-10')).toEqual(['item-10'])
   expect(homesOf(rows[4]!)).toEqual(['unit-1'])

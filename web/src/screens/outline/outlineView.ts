@@ -70,9 +70,36 @@ export function inView(rows: readonly Row[], view: View, folded: ReadonlySet<str
   return rows.filter((row) => shown.has(row.key))
 }
 
-/** The items a row stands for where several are taken: itself, or all that is in it. */
-export const itemsUnder = (rows: readonly Row[], row: Row): Row[] =>
-  row.level === 'item' ? [row] : rows.filter((one) => one.level === 'item' && homesOf(one).includes(row.key))
+/**
+ * What is chosen once some rows are taken, or let go. A unit or lesson is taken with all that is in it, but for what a
+ * filter hides; it is whole only while all of that is chosen.
+ * @param hidden The keys of rows that a filter leaves out.
+ */
+export function withTaken(
+  rows: readonly Row[],
+  hidden: ReadonlySet<string>,
+  chosen: ReadonlySet<string>,
+  taken: readonly Row[],
+  isTaken: boolean,
+): Set<string> {
+  const keys = new Set(taken.map((row) => row.key))
+  const now = new Set(chosen)
+  for (const row of rows.filter((one) => keys.has(one.key) || homesOf(one).some((home) => keys.has(home)))) {
+    if (!isTaken) now.delete(row.key)
+    else if (!hidden.has(row.key)) now.add(row.key)
+  }
+  // Homes are looked at from the inside out: rows stand the other way round.
+  for (const row of rows.toReversed()) if (!now.has(row.key)) homesOf(row).forEach((home) => now.delete(home))
+  return now
+}
+
+/** The rows from one to another that are taken as a stretch: of a unit or lesson that goes on beyond it, only what is in it. */
+export function stretch(shown: readonly Row[], from: string, to: string): Row[] {
+  const keys = new Set(between(shown, from, to))
+  return shown.filter(
+    (row) => keys.has(row.key) && !shown.some((one) => homesOf(one).includes(row.key) && !keys.has(one.key)),
+  )
+}
 
 /** The keys of the rows from one to another, as they stand, both included. */
 export function between(rows: readonly Row[], from: string, to: string): string[] {

@@ -4,8 +4,8 @@ import { useRoute, useRouter } from 'vue-router'
 import { useLevels } from '../../foundation/levels'
 import { useScreenKeys } from '../../foundation/useKeys'
 import { nudge, putUnder } from './outlineMoves'
-import { type ItemRow, type Row, titleOf } from './outlineRows'
-import { type View, between, homesOf, inView, itemsUnder, viewOf } from './outlineView'
+import { type Row, titleOf } from './outlineRows'
+import { type View, homesOf, inView, stretch, viewOf, withTaken } from './outlineView'
 import type { KindOfRow } from './adding/newRow'
 import { useOutline } from './useOutline'
 import { useOutlineEdits } from './useOutlineEdits'
@@ -63,26 +63,17 @@ export function useOutlineScreen(edition: Ref<number>, list: Readonly<Ref<HTMLEl
     { immediate: true },
   )
 
-  /** The items that are taken, by their rows' keys. */
+  /** The keys of the rows that are taken. */
   const chosen = ref(new Set<string>())
   let anchor: string | null = null
-  const chosenItems = computed(() =>
-    rows.value.flatMap((row): ItemRow[] => (row.level === 'item' && chosen.value.has(row.key) ? [row.item] : [])),
-  )
-  const isChosen = (row: Row) => {
-    const under = itemsUnder(rows.value, row)
-    return under.length > 0 && under.every((one) => chosen.value.has(one.key))
-  }
+  const chosenRows = computed(() => rows.value.filter((row) => chosen.value.has(row.key)))
+  const isChosen = (row: Row) => chosen.value.has(row.key)
   function choose(row: Row, extend: boolean): void {
-    const taken = new Set(chosen.value)
-    const from = extend && anchor ? between(shownRows.value, anchor, row.key) : [row.key]
-    const all = shownRows.value.filter((one) => from.includes(one.key)).flatMap((one) => itemsUnder(rows.value, one))
-    const isOn = !extend && isChosen(row)
-    for (const one of all) {
-      if (isOn) taken.delete(one.key)
-      else taken.add(one.key)
-    }
-    chosen.value = taken
+    const taken = extend && anchor ? stretch(shownRows.value, anchor, row.key) : [row]
+    const shown = new Set(shownRows.value.map((one) => one.key))
+    const isFiltered = view.value.words.trim() !== '' || view.value.only !== ''
+    const hidden = new Set(isFiltered ? rows.value.map((one) => one.key).filter((key) => !shown.has(key)) : [])
+    chosen.value = withTaken(rows.value, hidden, chosen.value, taken, extend || !isChosen(row))
     anchor = row.key
   }
   const letGo = () => (chosen.value = new Set())
@@ -182,7 +173,7 @@ export function useOutlineScreen(edition: Ref<number>, list: Readonly<Ref<HTMLEl
 
   return {
     ...{ outline, problem, again, rows, facts, edits, view, shownRows, folded, fold, foldAll, allFolded, show },
-    ...{ opened, open, close, move, drop, remove, chosen, chosenItems, isChosen, choose, letGo },
+    ...{ opened, open, close, move, drop, remove, chosen, chosenRows, isChosen, choose, letGo },
     ...{ adding, addUnder, addNext, isSettings, canChange },
   }
 }

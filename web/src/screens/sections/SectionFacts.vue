@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { joined } from '../../foundation/words'
 import PutBack from './PutBack.vue'
 import type { Card } from './useSections'
 
@@ -17,7 +18,7 @@ const emit = defineEmits<{ timetable: [] }>()
       <li v-for="time in card.timetable" :key="time">{{ time }}</li>
       <li v-if="card.timetable.length === 0" class="second">at no time yet</li>
     </ul>
-    <p class="small">Taught by {{ card.teachers.join(' and ') || 'nobody yet' }}</p>
+    <p class="small">Taught by {{ joined(card.teachers) || 'nobody yet' }}</p>
     <p class="ruled-head differs">What differs from the course</p>
     <p v-if="card.differences.length === 0" class="second none">
       Nothing: it follows the course and meets as its timetable says. Anything changed for this section is listed here,

@@ -1,9 +1,8 @@
 import { expect, test } from 'vitest'
 import { plainLevels } from '../../../foundation/levels'
 import { kindUnder, placeUnder, readTitle } from './newRow'
-import { placesOf, requestOf } from '../chosen/chosenActs'
 import { putUnder } from '../outlineMoves'
-import type { ItemRow, Row } from '../outlineRows'
+import type { Row } from '../outlineRows'
 
 const unit = { id: 1, title: 'Clouds', version: 4, lessons: [{ id: 7 }, { id: 8 }], items: [{ id: 30 }] }
 const lesson = { id: 7, title: 'Families', version: 2, items: [{ id: 10 }, { id: 11 }] }
@@ -40,16 +39,4 @@ test('a row dropped under another goes after its own kind, or first into what it
   expect(putUnder(onLesson, null)).toBeNull()
   expect(putUnder(unitRow, null)).toEqual({ of: 'unit', request: { unit: 1, after: null, version: 4 } })
   expect(putUnder(unitRow, onLesson)).toBeNull()
-})
-
-test('several items go to the end of a lesson, after what is not among them', () => {
-  const places = placesOf([unitRow, lessonRow, onLesson], new Set([11]))
-  expect(places.map((one) => [one.key, one.place])).toEqual([
-    ['unit-1', { unit: 1, lesson: null, after: 30 }],
-    ['lesson-7', { unit: 1, lesson: 7, after: 10 }],
-  ])
-  expect(requestOf([{ id: 10, version: 3 } as ItemRow], { published: true })).toEqual({
-    items: [{ item: 10, version: 3 }],
-    published: true,
-  })
 })

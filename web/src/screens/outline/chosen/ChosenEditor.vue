@@ -9,20 +9,20 @@ import OneOfField from '../../../parts/fields/OneOfField.vue'
 import TickField from '../../../parts/fields/TickField.vue'
 import TimingFields from '../../../parts/timing/TimingFields.vue'
 import { anchorOf, choiceOf } from '../../../parts/timing/timing'
-import { type Act, placesOf } from './chosenActs'
+import { type Act, type Change, itemsOf, placesOf } from './chosenActs'
 import { type Part, deedWords, gateOf } from '../editors/condition'
-import type { ItemRow, Row } from '../outlineRows'
+import type { Row } from '../outlineRows'
 import { questions } from '../../../foundation/api/questions'
 
 /** The parts of one act on several items; what it comes to goes up as soon as it is whole. */
 const props = defineProps<{
   edition: number
   act: Act
-  items: ItemRow[]
+  chosen: Row[]
   rows: Row[]
   sections: Schemas['OutlineSection'][]
 }>()
-const change = defineModel<Omit<Schemas['ChangeItemsRequest'], 'items'> | { hold: number[] } | null>({ required: true })
+const change = defineModel<Change | { hold: number[] } | null>({ required: true })
 const levels = useLevels()
 
 const purpose = ref<string | null>(null)
@@ -35,11 +35,11 @@ const groups = ref<string[]>([])
 const some = ref(true)
 const held = ref<number[]>([])
 const known = useAnswer(() => questions.groups(props.edition))
-const chosen = computed(() => new Set(props.items.map((item) => item.id)))
-const places = computed(() => placesOf(props.rows, chosen.value))
+const items = computed(() => new Set(itemsOf(props.chosen).map((item) => item.id)))
+const places = computed(() => placesOf(props.rows, props.chosen, levels.value))
 const others = computed(() =>
   props.rows.flatMap((row) =>
-    row.level === 'item' && !chosen.value.has(row.item.id)
+    row.level === 'item' && !items.value.has(row.item.id)
       ? [{ value: row.item.lineage, title: `${row.item.code} ${row.item.title}`, note: row.item.kind }]
       : [],
   ),
@@ -54,10 +54,8 @@ const whole = computed(() => {
       return waitsFor.value
         ? { condition: { gate: gateOf({ join: 'all', parts: [{ item: waitsFor.value, is: deed.value }] }) } }
         : null
-    case 'move': {
-      const to = places.value.find((one) => one.key === place.value)
-      return to ? { place: to.place } : null
-    }
+    case 'move':
+      return places.value?.find((one) => one.key === place.value)?.change ?? null
     case 'whom':
       if (!some.value) return { forWhom: { groups: null, except: [] } }
       return groups.value.length > 0 ? { forWhom: { groups: groups.value, except: [] } } : null
@@ -99,11 +97,15 @@ watch(whole, (now) => (change.value = now as typeof change.value), { immediate: 
       :choices="deeds"
     />
   </template>
+  <span v-else-if="act === 'move' && !places" class="second"
+    >{{ levels.unit.many }}, {{ levels.lesson.many }} and {{ levels.item.many }} go to different places; move them
+    separately</span
+  >
   <ChoiceField
-    v-else-if="act === 'move'"
+    v-else-if="act === 'move' && places"
     v-model="place"
     label="Move to"
-    :placeholder="`choose ${levels.lesson.a}`"
+    placeholder="choose a place"
     :choices="places.map((one) => ({ value: one.key, title: one.title, note: one.note }))"
   />
   <template v-else-if="act === 'whom'">

@@ -8,14 +8,14 @@ import { useReach } from '../../../foundation/useReach'
 import CommandPanel from '../../../parts/CommandPanel.vue'
 import { changesOf } from '../../dates/dateCells'
 import ChosenEditor from './ChosenEditor.vue'
-import { type Act, actWords, requestOf } from './chosenActs'
-import type { ItemRow, Row } from '../outlineRows'
+import { type Act, type Change, actWords, countedOf, itemsOf, requestOf } from './chosenActs'
+import type { Row } from '../outlineRows'
 import { questions } from '../../../foundation/api/questions'
 
-/** Several items are changed at once: what it would do stands there before it is done, and is undone as one. */
+/** Several rows are changed at once: what it would do stands there before it is done, and is undone as one. */
 const props = defineProps<{
   edition: number
-  items: ItemRow[]
+  chosen: Row[]
   rows: Row[]
   sections: Schemas['OutlineSection'][]
 }>()
@@ -26,25 +26,29 @@ const edition = toRef(props, 'edition')
 const change = useEditionCommand(edition, '/api/editions/{edition}/change-items')
 const differ = useEditionCommand(edition, '/api/editions/{edition}/differ')
 const act = ref<Act | null>(null)
-const asked = shallowRef<Omit<Schemas['ChangeItemsRequest'], 'items'> | { hold: number[] } | null>(null)
+const asked = shallowRef<Change | { hold: number[] } | null>(null)
 const dates = useAnswer(() => questions.dates(props.edition))
 /** What is asked, ready to be looked at or done. */
 const request = computed(() => {
   const what = asked.value
   if (!what || !act.value) return null
   if (!('hold' in what)) {
-    const body = requestOf(props.items, what)
+    const body = requestOf(props.chosen, what)
     return { preview: (signal: AbortSignal) => change.preview(body, signal), run: () => change.run(body) }
   }
   if (!dates.data.value) return null
-  const ids = props.items.map((item) => item.id)
+  const ids = itemsOf(props.chosen).map((item) => item.id)
   const body = { changes: changesOf(dates.data.value, ids, what.hold, 'hold', { value: true }) }
   return { preview: (signal: AbortSignal) => differ.preview(body, signal), run: () => differ.run(body) }
 })
 const reach = useReach(request, (one, signal) => one.preview(signal))
 const problem = computed(() => change.problem.value ?? differ.problem.value)
 const busy = computed(() => change.busy.value || differ.busy.value)
-const counted = computed(() => levels.value.item.counted(props.items.length))
+const counted = computed(() => countedOf(props.chosen, levels.value))
+/** What is only ever done to items is not offered where there is none among them. */
+const acts = computed(() =>
+  (Object.keys(actWords) as Act[]).filter((one) => one === 'move' || itemsOf(props.chosen).length > 0),
+)
 
 function choose(which: Act): void {
   asked.value = null
@@ -60,7 +64,7 @@ const finish = (done: Promise<unknown>) =>
     () => undefined,
   )
 /** What needs nothing more to be said is done as it is pressed, after its reach was shown. */
-const now = (what: { published: boolean } | { remove: boolean }) => finish(change.run(requestOf(props.items, what)))
+const now = (what: { published: boolean } | { remove: boolean }) => finish(change.run(requestOf(props.chosen, what)))
 </script>
 
 <template>
@@ -77,14 +81,14 @@ const now = (what: { published: boolean } | { remove: boolean }) => finish(chang
       <b>{{ counted }} chosen</b>
       <button type="button" class="word-button" :disabled="busy" @click="now({ published: false })">unpublish</button>
       <button
-        v-for="(words, one) in actWords"
+        v-for="one in acts"
         :key="one"
         type="button"
         class="word-button"
         :aria-pressed="act === one"
         @click="choose(one)"
       >
-        {{ words }}
+        {{ actWords[one] }}
       </button>
       <button type="button" class="word-button" :disabled="busy" @click="now({ remove: true })">remove</button>
     </p>
@@ -95,7 +99,7 @@ const now = (what: { published: boolean } | { remove: boolean }) => finish(chang
         v-model="asked"
         :edition="edition"
         :act="act"
-        :items="items"
+        :chosen="chosen"
         :rows="rows"
         :sections="sections"
       />

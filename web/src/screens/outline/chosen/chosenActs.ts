@@ -1,7 +1,10 @@
 import type { Schemas } from '../../../foundation/api/client'
-import type { ItemRow, Row } from '../outlineRows'
+import { type Levels } from '../../../foundation/levels'
+import { joined } from '../../../foundation/words'
+import { type Row, onlyIn } from '../outlineRows'
+import { homesOf } from '../outlineView'
 
-/** What can be done to several items at once. */
+/** What can be done to several rows at once. */
 export type Act = 'opens' | 'due' | 'closes' | 'purpose' | 'condition' | 'whom' | 'hold' | 'move'
 
 export const actWords: Record<Act, string> = {
@@ -16,26 +19,86 @@ export const actWords: Record<Act, string> = {
 }
 
 type Request = Schemas['ChangeItemsRequest']
+export type Change = Omit<Request, 'items' | 'lessons' | 'units'>
+type ItemOfRow = Extract<Row, { level: 'item' }>
 
-/** A request to change items as they were read; what is asked for stands beside them. */
-export const requestOf = (items: readonly ItemRow[], change: Omit<Request, 'items'>): Request => ({
-  items: items.map((item) => ({ item: item.id, version: item.version })),
+/** The items among the chosen rows. */
+export const itemsOf = (chosen: readonly Row[]) =>
+  chosen.filter((row): row is ItemOfRow => row.level === 'item').map((row) => row.item)
+
+/** A request to change rows as they were read; what is asked for stands beside them. */
+export const requestOf = (chosen: readonly Row[], change: Change): Request => ({
+  items: itemsOf(chosen).map((item) => ({ item: item.id, version: item.version })),
+  lessons: chosen.flatMap((row) =>
+    row.level === 'lesson' ? [{ lesson: row.lesson.id, version: row.lesson.version }] : [],
+  ),
+  units: chosen.flatMap((row) => (row.level === 'unit' ? [{ unit: row.unit.id, version: row.unit.version }] : [])),
   ...change,
 })
 
-/** The places several items can go to, each by its key: lessons and units, to their end. */
-export function placesOf(rows: readonly Row[], chosen: ReadonlySet<number>) {
-  return rows.flatMap((row) => {
-    if (row.level === 'item') return []
-    const lesson = row.level === 'lesson' ? row.lesson : null
-    const last = (lesson ?? row.unit).items.filter((item) => !chosen.has(item.id)).at(-1)
-    return [
-      {
-        key: row.key,
-        title: lesson ? lesson.title : `${row.unit.title}, on the unit itself`,
-        note: lesson ? row.unit.title : '',
-        place: { unit: row.unit.id, lesson: lesson?.id ?? null, after: last?.id ?? null },
-      },
-    ]
+/** How many are chosen, in the course's words. */
+export function countedOf(chosen: readonly Row[], levels: Levels): string {
+  const parts = (['unit', 'lesson', 'item'] as const).flatMap((level) => {
+    const count = chosen.filter((row) => row.level === level).length
+    return count > 0 ? [levels[level].counted(count)] : []
   })
+  return joined(parts)
+}
+
+/** Those that are in none of the other chosen rows: they are what moves. */
+export function outermost(chosen: readonly Row[]): Row[] {
+  const keys = new Set(chosen.map((row) => row.key))
+  return chosen.filter((row) => !homesOf(row).some((home) => keys.has(home)))
+}
+
+interface Place {
+  key: string
+  title: string
+  note: string
+  change: Change
+}
+
+/**
+ * Where the chosen rows can go, each place by its key: items to the end of a lesson or unit, whole lessons to the end of a
+ * unit, whole units after another. Null: they are of several kinds, and nothing can take them all.
+ */
+export function placesOf(rows: readonly Row[], chosen: readonly Row[], levels: Levels): Place[] | null {
+  const moved = outermost(chosen)
+  const level = moved[0]?.level
+  if (!level || moved.some((row) => row.level !== level)) return null
+  const taken = new Set(chosen.map((row) => row.key))
+  const fits = (home: Row) => onlyIn(home) === null || moved.every((row) => onlyIn(row) === onlyIn(home))
+  const homes = rows.filter((row) => row.level !== 'item' && !taken.has(row.key) && fits(row))
+  switch (level) {
+    case 'item':
+      return homes.flatMap((row): Place[] => {
+        if (row.level === 'item') return []
+        const lesson = row.level === 'lesson' ? row.lesson : null
+        const last = (lesson ?? row.unit).items.filter((item) => !taken.has(`item-${item.id}`)).at(-1)
+        return [
+          {
+            key: row.key,
+            title: lesson ? lesson.title : `${row.unit.title}, on the ${levels.unit.one} itself`,
+            note: lesson ? row.unit.title : '',
+            change: { place: { unit: row.unit.id, lesson: lesson?.id ?? null, after: last?.id ?? null } },
+          },
+        ]
+      })
+    case 'lesson':
+      return homes.flatMap((row): Place[] => {
+        if (row.level !== 'unit') return []
+        const last = row.unit.lessons.filter((lesson) => !taken.has(`lesson-${lesson.id}`)).at(-1)
+        const change = { lessonsPlace: { unit: row.unit.id, after: last?.id ?? null } }
+        return [{ key: row.key, title: row.unit.title, note: '', change }]
+      })
+    case 'unit':
+      return [
+        { key: 'first', title: 'before everything else', note: '', change: { unitsPlace: { after: null } } },
+        ...homes.flatMap((row): Place[] => {
+          if (row.level !== 'unit') return []
+          const change = { unitsPlace: { after: row.unit.id } }
+          return [{ key: row.key, title: `after ${row.unit.title}`, note: '', change }]
+        }),
+      ]
+  }
 }
