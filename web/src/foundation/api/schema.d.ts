@@ -1809,7 +1809,7 @@ export interface components {
              */
             version: number;
         };
-        /** @description One thing that is otherwise, and what to name in order to put it back. */
+        /** @description One difference, and what to name in order to put it back. */
         DifferenceHere: {
             /** @description `own`, `field`, `order` or `class`. */
             kind: string;
@@ -2025,9 +2025,9 @@ export interface components {
             at: components["schemas"]["Moment"];
             /** @description It was taken back. */
             undone: boolean;
-            /** @description It took something back itself. */
+            /** @description It is an undo. */
             isUndo: boolean;
-            /** @description It brought back what had been taken back. */
+            /** @description It brought back what an undo had taken away. */
             isRedo: boolean;
             /** @description The items it touched. */
             items: number[];
@@ -2331,7 +2331,7 @@ export interface components {
             course: string;
             title: string;
             state: string;
-            /** @description False: at rest, or looked at from elsewhere than now as the team. */
+            /** @description False for a past edition, or if it is looked at as a student or at another moment. */
             canChange: boolean;
             units: components["schemas"]["OutlineUnit"][];
             sections: components["schemas"]["OutlineSection"][];
@@ -2987,7 +2987,7 @@ export interface components {
             timetable: string[];
             /** @description The units in the order this section takes them. */
             units: components["schemas"]["UnitHere"][];
-            /** @description All it does differently from the course, and its classes from its timetable. */
+            /** @description Everything it does differently from the course, and its classes from its timetable. */
             differences: components["schemas"]["DifferenceHere"][];
         };
         SectionChoice: {
