@@ -207,6 +207,13 @@ public sealed class Person : IDisposable
             .Release()
             .Perform();
 
+    /// <summary>Types into a field; an <see cref="Until"/> around it tries again where the field was drawn anew meanwhile.</summary>
+    public bool TypedInto(string selector, string keys)
+    {
+        See(selector).SendKeys(keys);
+        return true;
+    }
+
     /// <summary>Types wherever the focus is.</summary>
     public void Type(string keys) => driver.SwitchTo().ActiveElement().SendKeys(keys);
 

@@ -93,7 +93,8 @@ public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedS
         orla.Press(orla.See("//nav//a[normalize-space() = 'Work']"));
         orla.Press(orla.See("//p[@aria-label = 'Sections']//button[contains(., '9 Birch')]"));
         orla.Press(orla.See("//li//button[contains(., 'Davit Lindqvist') and contains(., 'Isobars by hand')]"));
-        orla.See("#feedback").SendKeys("Your low is where it should be.");
+        // The form of the piece that was open before may stand there for a moment.
+        orla.Until(() => orla.TypedInto("#feedback", "Your low is where it should be."), "the feedback is written");
         orla.SeeText("2.12 goes back to Davit Lindqvist, for whom 2.13a Lows of the week and 2.15 Arrows on the chart open.");
         orla.IsAccessible("work");
         orla.Press(Button(orla, "Give back"));

@@ -65,6 +65,7 @@ public sealed class ArchitectureTests
         "Planning",
         "Release",
         "Findings",
+        "Enrolling",
         "WhatIf",
         "Changes",
         "Rollover",

@@ -147,14 +147,15 @@ public static class CommandExamples
                     },
                 },
             }),
-        ["change-items"] = school =>
-            In(school, async at => new
+        ["change-items"] = school => In(school, async at => new
             {
                 items = new[]
                 {
                     new { item = (await at("item", "A slow ramp")).Id, version = (await at("item", "A slow ramp")).Version },
                     new { item = (await at("item", "Isobars by hand")).Id, version = (await at("item", "Isobars by hand")).Version },
                 },
+                lessons = new[] { new { lesson = (await at("lesson", "The cold front")).Id, version = 1 } },
+                units = new[] { new { unit = (await at("unit", "Storm season")).Id, version = 1 } },
                 date = new { field = "closes", anchor = new { at = "term-end" } },
             }),
         ["write-item"] = school =>

@@ -35,6 +35,9 @@ public sealed record Unit(
     BeforeOpening? Before = null
 )
 {
+    /// <summary>What it is called in every edition of the course; null: not said.</summary>
+    public string? Lineage { get; init; }
+
     public IEnumerable<Item> InReadingOrder() => Lessons.SelectMany(lesson => lesson.Items).Concat(Items);
 }
 
@@ -49,7 +52,11 @@ public sealed record Lesson(
     bool Optional = false,
     bool Published = true,
     Gate? Gate = null
-);
+)
+{
+    /// <summary>What it is called in every edition of the course; null: not said.</summary>
+    public string? Lineage { get; init; }
+}
 
 /// <summary>Something students read or do.</summary>
 public sealed record Item
@@ -61,6 +68,9 @@ public sealed record Item
     public required string Title { get; init; }
 
     public Purpose Purpose { get; init; } = Purpose.Practice;
+
+    /// <summary>What it is called in every edition of the course; null: not said.</summary>
+    public string? Lineage { get; init; }
 
     public bool Published { get; init; } = true;
 
@@ -136,6 +146,12 @@ public enum ItemKind
     Quiz,
     Choice,
     Discussion,
+}
+
+public static class ItemRules
+{
+    /// <summary>What an item is for where nobody has said: what can only be opened is to read.</summary>
+    public static Purpose UsualPurpose(ItemKind kind) => kind is ItemKind.Page or ItemKind.Link ? Purpose.ToRead : Purpose.Practice;
 }
 
 /// <summary>What an item is for.</summary>

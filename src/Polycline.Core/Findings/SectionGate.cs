@@ -13,12 +13,17 @@ internal sealed class SectionGate
     // What can never be met, and has no atoms.
     private static readonly GateNode Unmet = new GateNode.AnyOf([]);
     private readonly SectionSchedule schedule;
+    private readonly Func<Ref<Item>, bool> isOut;
     private readonly HashSet<string> waived = [];
     private readonly HashSet<Ref<Item>> unmetOn = [];
 
     public SectionGate(Gate gate, SectionSchedule schedule)
+        : this(gate, schedule, item => schedule.Item(item) is null or { Item.Skipped: true }) { }
+
+    /// <param name="isOut">What is taken to be skipped, such as all that is not for a student.</param>
+    public SectionGate(Gate gate, SectionSchedule schedule, Func<Ref<Item>, bool> isOut)
     {
-        this.schedule = schedule;
+        (this.schedule, this.isOut) = (schedule, isOut);
         Node = Change(gate.Root, false, []);
     }
 
@@ -30,8 +35,6 @@ internal sealed class SectionGate
 
     /// <summary>Items skipped here on which a score or a pick is asked.</summary>
     public IReadOnlySet<Ref<Item>> UnmetOn => unmetOn;
-
-    private bool IsSkipped(Ref<Item> item) => schedule.Item(item) is null or { Item.Skipped: true };
 
     private GateNode? Change(GateNode node, bool underNot, ImmutableList<Ref<Item>> replaced)
     {
@@ -52,12 +55,12 @@ internal sealed class SectionGate
             case GateNode.HasTaught taught when schedule.Lesson(taught.Lesson) is { Skipped: true }:
                 waived.Add(taught.Lesson.Name);
                 return null;
-            case GateNode.Done done when IsSkipped(done.Item):
+            case GateNode.Done done when isOut(done.Item):
                 waived.Add(done.Item.Name);
                 return underNot || replaced.Contains(done.Item) || schedule.GateOf(done.Item) is not { } gate
                     ? null
                     : Change(gate.Root, false, replaced.Add(done.Item));
-            case GateNode.Scored or GateNode.Picked when IsSkipped(node.ItemOf!.Value):
+            case GateNode.Scored or GateNode.Picked when isOut(node.ItemOf!.Value):
                 unmetOn.Add(node.ItemOf!.Value);
                 return Unmet;
             default:

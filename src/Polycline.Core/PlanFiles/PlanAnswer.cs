@@ -2,6 +2,7 @@ using System.Text.Json;
 using NodaTime;
 using NodaTime.Text;
 using Polycline.Core.Calendars;
+using Polycline.Core.Enrolling;
 using Polycline.Core.Findings;
 using Polycline.Core.PlanFiles.Writing;
 using Polycline.Core.Planning;
@@ -60,7 +61,30 @@ public sealed class PlanAnswer
             Decided(question, explain.Decide(question.Item, question.At));
         }
         json.WriteEndArray();
+        if (!file.Further.IsEmpty)
+            Answers(file);
         json.WriteEndObject();
+    }
+
+    private void Answers(PlanFile file)
+    {
+        var writer = new AnswerWriter(json, file.Plan.Edition.Basis);
+        json.WriteStartArray("answers");
+        foreach (var question in file.Further)
+            switch (question)
+            {
+                case FurtherQuestion.OfCatchUp asked:
+                    var student = StudentRecord.Of(file.Plan, asked.Student);
+                    writer.Write(CatchUp.Of(schedule, student, asked.At, asked.PerClass, asked.Leave));
+                    break;
+                case FurtherQuestion.OfMove asked:
+                    writer.Write(SectionMove.Of(schedule, file.Plan, asked.Student, asked.Move, asked.At, asked.Choices));
+                    break;
+                case FurtherQuestion.OfJoin asked:
+                    writer.Write(CourseJoin.Of(schedule, file.Plan, asked.Section, asked.From, asked.Term, asked.Holds));
+                    break;
+            }
+        json.WriteEndArray();
     }
 
     private void Section(SectionSchedule section)

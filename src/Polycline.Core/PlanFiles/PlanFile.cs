@@ -10,7 +10,9 @@ using Polycline.Core.Sections;
 namespace Polycline.Core.PlanFiles;
 
 /// <summary>A plan with what is asked of it. Source: the plan file.</summary>
-public sealed record PlanFile(Plan Plan, ImmutableArray<Question> Ask)
+/// <param name="Ask">How items stand.</param>
+/// <param name="Further">What else is asked, in order.</param>
+public sealed record PlanFile(Plan Plan, ImmutableArray<Question> Ask, ImmutableArray<FurtherQuestion> Further)
 {
     /// <summary>Reads a plan file: four passes, each over the whole file and only when the one before found nothing.</summary>
     /// <param name="text">JSON in UTF-8.</param>
@@ -23,7 +25,7 @@ public sealed record PlanFile(Plan Plan, ImmutableArray<Question> Ask)
         Pass(faults => OneSpecialDayADate(root["term"]!, faults));
         var plan = PlanBuilder.Of(root);
         Pass(faults => SectionChecks.Check(plan, root, faults));
-        return new(plan, PlanBuilder.QuestionsOf(root));
+        return new(plan, PlanBuilder.QuestionsOf(root), PlanBuilder.FurtherOf(root));
     }
 
     private static void Pass(Action<FaultList> check)
@@ -54,6 +56,8 @@ internal static class SectionChecks
             Adjustments(plan.Edition, section, piece, faults);
             Students(section, piece, faults);
         }
+        foreach (var asked in DeclaredNames.Entries(root, "ask"))
+            QuestionNames.CheckMove(plan, asked, faults);
     }
 
     private static void Changes(TermDays term, Section section, JsonPiece piece, FaultList faults)

@@ -41,7 +41,15 @@ public static class PlanWriter
                     foreach (var (student, section) in plan.Home.OrderBy(home => home.Key.Name, StringComparer.Ordinal))
                         json.WriteString(student.Name, section.Name);
                 });
-            List(json, "exceptions", plan.Exceptions, Write);
+            if (!plan.Exceptions.IsEmpty || !plan.Arrangements.IsEmpty)
+            {
+                json.WriteStartArray("exceptions");
+                foreach (var exception in plan.Exceptions)
+                    Write(exception, json);
+                foreach (var arrangement in plan.Arrangements)
+                    Write(arrangement, json);
+                json.WriteEndArray();
+            }
             List(json, "facts", plan.Facts, Write);
         });
 
@@ -76,6 +84,7 @@ public static class PlanWriter
         json.WriteStartObject();
         json.WriteString("id", unit.Ref.Name);
         json.WriteString("title", unit.Title);
+        Text(json, "lineage", unit.Lineage);
         json.WriteBoolean("published", unit.Published);
         Gate(json, unit.Gate);
         Before(json, unit.Before);
@@ -97,6 +106,7 @@ public static class PlanWriter
         json.WriteStartObject();
         json.WriteString("id", lesson.Ref.Name);
         json.WriteString("title", lesson.Title);
+        Text(json, "lineage", lesson.Lineage);
         json.WriteNumber("length", lesson.Length);
         if (lesson.Optional)
             json.WriteBoolean("optional", true);
@@ -111,6 +121,9 @@ public static class PlanWriter
         json.WriteString("id", item.Ref.Name);
         json.WriteString("kind", EnumNames.Of(item.Kind));
         json.WriteString("title", item.Title);
+        Text(json, "lineage", item.Lineage);
+        if (item.Purpose != ItemRules.UsualPurpose(item.Kind))
+            json.WriteString("purpose", PurposeWord(item.Purpose));
         Text(json, "lesson", lesson);
         Text(json, "unit", unit);
         json.WriteBoolean("published", item.Published);
@@ -140,7 +153,27 @@ public static class PlanWriter
             Texts(json, "except", whom.Except);
     }
 
-    private static void Write(ForOneStudent exception, Utf8JsonWriter json) => Object(json, null, () =>
+    private static string PurposeWord(Purpose purpose) =>
+        purpose switch
+        {
+            Purpose.ToRead => "read",
+            Purpose.ForMarks => "marks",
+            _ => "practice",
+        };
+
+    private static void Write(Arrangement arrangement, Utf8JsonWriter json) => Object(json, null, () =>
+        {
+            json.WriteString("student", arrangement.Student.Name);
+            Object(json, "always", () =>
+            {
+                if (arrangement.DueDays is { } days)
+                    json.WriteNumber("dueDays", days);
+                if (arrangement.QuizTime is { } percent)
+                    json.WriteNumber("quizTime", percent);
+            });
+        });
+
+    internal static void Write(ForOneStudent exception, Utf8JsonWriter json) => Object(json, null, () =>
         {
             json.WriteString("student", exception.Student.Name);
             json.WriteString("item", exception.Item.Name);
@@ -151,6 +184,13 @@ public static class PlanWriter
             Flag(json, "include", exception.Include);
             Flag(json, "exclude", exception.Exclude);
             Flag(json, "unlocked", exception.Unlocked);
+            if (exception.Move is { } move)
+                Object(json, "move", () =>
+                {
+                    json.WriteString("from", move.From.Name);
+                    json.WriteString("to", move.To.Name);
+                    json.WriteString("on", $"{move.On:uuuu-MM-dd}");
+                });
         });
 
     private static void Write(Fact fact, Utf8JsonWriter json) => Object(json, null, () =>

@@ -18,9 +18,11 @@ public readonly record struct ItemDate(Instant? At, Layer Layer, bool IsGiven)
 public sealed record ItemDates(ItemDate Opens, ItemDate Due, ItemDate Closes, bool BeyondTerm, bool DueEarlier)
 {
     /// <summary>The dates of <paramref name="item"/> as its rules have it.</summary>
-    public static ItemDates Of(CourseItem item, AnchorResolver anchors, TermDays term) => new Resolution(item, anchors, term).Dates();
+    /// <param name="moreDays">How many days more a student's arrangement gives; 0 or more. Source: late, moved, joining: F.</param>
+    public static ItemDates Of(CourseItem item, AnchorResolver anchors, TermDays term, int moreDays = 0) =>
+        new Resolution(item, anchors, term, moreDays).Dates();
 
-    private struct Resolution(CourseItem item, AnchorResolver anchors, TermDays term)
+    private struct Resolution(CourseItem item, AnchorResolver anchors, TermDays term, int moreDays)
     {
         private ItemDate? opens;
         private ItemDate? due;
@@ -32,7 +34,25 @@ public sealed record ItemDates(ItemDate Opens, ItemDate Due, ItemDate Closes, bo
         public ItemDates Dates()
         {
             var (opening, falling) = (Opens(), Due());
-            return new(opening, falling, Deadline(item.Closes), beyond, earlier);
+            if (moreDays == 0 || falling.At is not { } was || falling.Layer == Layer.Student)
+                return new(opening, falling, Deadline(item.Closes), beyond, earlier);
+            // An opening anchored on the due was worked out before; a closing anchored on it follows.
+            falling = (due = new(Later(was), Layer.Always, true)).Value;
+            var closing = Deadline(item.Closes);
+            // Time that is given and then shut away is no time.
+            if (closing is { At: { } closes, Layer: not Layer.Student } && item.Closes.Anchor is not { At: AnchorBase.OwnDue })
+                closing = was <= closes && closes < falling.At ? falling : closing;
+            return new(opening, falling, closing, beyond, earlier);
+        }
+
+        // So many days on at the same time of day; more time never becomes less, so that off days only ever move it on.
+        private readonly Instant Later(Instant was)
+        {
+            var local = term.Local(was).PlusDays(moreDays);
+            var date = local.Date;
+            if (term.Term.Calendar.OffDays != OffDays.Stay && term.Term.First <= date && date <= term.Term.Last && !term.IsClassDay(date))
+                date = term.Step(date, 1) ?? date;
+            return date > term.Term.Last ? term.End : term.ToInstant(date + local.TimeOfDay);
         }
 
         private ItemDate Opens()

@@ -112,6 +112,9 @@ public enum Layer
     Section,
     Opened,
     Student,
+
+    /// <summary>A student's standing arrangement of more time (late, moved, joining: F).</summary>
+    Always,
 }
 
 /// <summary>An adjustment that cannot be carried out.</summary>

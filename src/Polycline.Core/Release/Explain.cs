@@ -30,6 +30,12 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
                 Gates = [],
                 Missing = [],
             };
+        return DecideIn(section, item, at);
+    }
+
+    /// <summary>The decision as if a section were the student's at that moment, whichever list them.</summary>
+    public Decision DecideIn(Ref<Section> section, Ref<Item> item, Instant at)
+    {
         var schedule = plan.Section(section);
         if (schedule.Item(item) is not { Item: var here } scheduled)
             return Withdrawing(item, at, Elsewhere(item) with { Section = section });

@@ -37,6 +37,23 @@ public enum FactEvent
     Picked,
 }
 
+/// <summary>That a student moved from one section to another on a date.</summary>
+/// <param name="On">The first date in the new section.</param>
+public sealed record MoveMark(Ref<Section> From, Ref<Section> To, LocalDate On);
+
+/// <summary>
+/// What one student has otherwise in every section and with every item. Its reason is private and no part of a plan. Source: late, moved,
+/// joining: F.
+/// </summary>
+/// <param name="DueDays">How many days later everything is due for them, from 0; null: not said.</param>
+/// <param name="QuizTime">How much more time a quiz gives them, in percent from 0; null: not said. No date depends on it.</param>
+public sealed record Arrangement(Ref<Student> Student, int? DueDays, int? QuizTime)
+{
+    /// <summary>This laid over <paramref name="earlier"/>: of a field given twice the later stands.</summary>
+    public Arrangement Over(Arrangement? earlier) =>
+        earlier is null ? this : this with { DueDays = DueDays ?? earlier.DueDays, QuizTime = QuizTime ?? earlier.QuizTime };
+}
+
 /// <summary>What is different for one student. A field left out inherits. Source: the computation, chapter 4, <i>Layers</i>.</summary>
 public sealed record ForOneStudent
 {
@@ -59,6 +76,9 @@ public sealed record ForOneStudent
 
     /// <summary>Meets the gates of unit, lesson and item.</summary>
     public bool? Unlocked { get; init; }
+
+    /// <summary>The move to another section by which it was given; null: none.</summary>
+    public MoveMark? Move { get; init; }
 
     /// <summary>This laid over <paramref name="earlier"/>: of a field given twice the later stands.</summary>
     public ForOneStudent Over(ForOneStudent? earlier) =>

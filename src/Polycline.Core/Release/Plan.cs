@@ -20,7 +20,11 @@ public sealed record Plan(
     ImmutableDictionary<Ref<Student>, Ref<Section>> Home,
     ImmutableArray<ForOneStudent> Exceptions,
     ImmutableArray<Fact> Facts
-);
+)
+{
+    /// <summary>Of several of one student the later field stands.</summary>
+    public ImmutableArray<Arrangement> Arrangements { get; init; } = [];
+}
 
 /// <summary>One thing asked: how an item stands for a student at a moment.</summary>
 public sealed record Question(Ref<Student> Student, Ref<Item> Item, Instant At);

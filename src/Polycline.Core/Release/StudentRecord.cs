@@ -20,6 +20,9 @@ public sealed record StudentRecord(
     FactBook Facts
 )
 {
+    /// <summary>More time that was agreed for everything; null: none.</summary>
+    public Arrangement? Always { get; init; }
+
     /// <summary>
     /// The student's section at a moment: of those that list them for its local date the home section, else the first. Source: chapter 5.
     /// </summary>
@@ -61,15 +64,17 @@ public sealed record StudentRecord(
     public ItemDates? DatesOf(SectionSchedule schedule, ScheduledItem item)
     {
         var here = item.Item;
-        if (Exceptions.GetValueOrDefault(here.Ref) is not { } exception || here.Skipped)
+        var exception = Exceptions.GetValueOrDefault(here.Ref);
+        var moreDays = Always?.DueDays ?? 0;
+        if (here.Skipped || (exception is null && moreDays == 0))
             return item.Dates;
         var own = here with
         {
-            Opens = here.Opens.Under(exception.Opens, Layer.Student),
-            Due = here.Due.Under(exception.Due, Layer.Student),
-            Closes = here.Closes.Under(exception.Closes, Layer.Student),
+            Opens = here.Opens.Under(exception?.Opens ?? default, Layer.Student),
+            Due = here.Due.Under(exception?.Due ?? default, Layer.Student),
+            Closes = here.Closes.Under(exception?.Closes ?? default, Layer.Student),
         };
-        return ItemDates.Of(own, schedule.Anchors, schedule.Term);
+        return ItemDates.Of(own, schedule.Anchors, schedule.Term, moreDays);
     }
 
     /// <summary>The record of a student in a plan.</summary>
@@ -85,7 +90,15 @@ public sealed record StudentRecord(
             ],
             Merged(plan.Exceptions.Where(exception => exception.Student == student)),
             new(plan.Facts.Where(fact => fact.Student == student))
-        );
+        )
+        {
+            Always = plan
+                .Arrangements.Where(arrangement => arrangement.Student == student)
+                .Aggregate((Arrangement?)null, (earlier, later) => later.Over(earlier)),
+        };
+
+    /// <summary>The same student as if nothing had happened after a moment.</summary>
+    public StudentRecord Until(Instant at) => this with { Facts = new(Facts.All.Where(fact => fact.At <= at)) };
 
     /// <summary>Exceptions by item; of a field given twice the later stands.</summary>
     public static IReadOnlyDictionary<Ref<Item>, ForOneStudent> Merged(IEnumerable<ForOneStudent> exceptions)

@@ -165,6 +165,7 @@ public sealed class DecisionWords(PlanSchedule plan, PlanNames names)
             Layer.Master => "as in the course",
             Layer.Section => "as changed in this section",
             Layer.Opened => "as it opened and was announced",
+            Layer.Always => "with the extra time agreed for this student",
             _ => "for this student only",
         };
 

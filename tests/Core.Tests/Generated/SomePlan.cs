@@ -59,7 +59,13 @@ internal sealed class SomePlan
                 : ImmutableDictionary<Ref<Student>, Ref<Section>>.Empty,
             [.. Many(0, 5, DrawException)],
             [.. Many(0, 60, DrawFact)]
-        );
+        )
+        {
+            Arrangements =
+            [
+                .. Many(0, 2, () => new Arrangement(One<Ref<Student>>(new("p1"), new("p2")), MaybeValue(0.8, () => chance.Next(0, 9)), 25)),
+            ],
+        };
     }
 
     private Plan DrawTangled()

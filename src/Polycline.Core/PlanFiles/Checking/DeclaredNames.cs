@@ -38,6 +38,8 @@ internal sealed class DeclaredNames
     private readonly HashSet<string> periods;
     private readonly HashSet<string> students;
     private readonly HashSet<string> groups;
+    private readonly HashSet<string> sections;
+    private readonly QuestionNames questions;
     private readonly Known edition = new();
     private readonly Known everywhere;
 
@@ -55,6 +57,7 @@ internal sealed class DeclaredNames
         ];
         students = [.. Entries(plan, "sections").SelectMany(section => Entries(section, "students")).Select(PlanBuilder.StudentId)];
         groups = [.. (plan["groups"]?.Members ?? []).Select(group => group.Name)];
+        sections = [.. Entries(plan, "sections").Select(section => section["id"]!.Value!)];
         foreach (var unit in Entries(plan["edition"]!, "units"))
         {
             edition.AddUnit(unit);
@@ -64,6 +67,7 @@ internal sealed class DeclaredNames
                 edition.AddItem(item);
         }
         everywhere = new(edition);
+        questions = new(students.Contains, sections.Contains, everywhere.Item, faults);
     }
 
     public static void Check(JsonPiece plan, FaultList faults)
@@ -91,6 +95,7 @@ internal sealed class DeclaredNames
         var lessons = units.SelectMany(unit => Entries(unit, "lessons"));
         var items = units.SelectMany(unit => Entries(unit, "items"));
         Once([.. units, .. lessons, .. items, .. Entries(plan, "sections"), .. added], "id", "this id is already used");
+        Once([.. units, .. lessons, .. items], "lineage", "another thing of the course has this lineage");
         Once([.. items, .. adjustments.Select(adjustment => adjustment["add"]).OfType<JsonPiece>()], "code", "another item has this code");
     }
 
@@ -180,8 +185,12 @@ internal sealed class DeclaredNames
             Wanted(exception["student"], students.Contains, "no section lists such a student");
             Wanted(exception["item"], everywhere.Item, "no such item");
             Dates(exception, edition);
+            if (exception["move"] is { } move)
+                questions.Sections(move);
         }
-        foreach (var asked in Entries(plan, "facts").Concat(Entries(plan, "ask")))
+        foreach (var asked in Entries(plan, "ask"))
+            questions.Check(asked);
+        foreach (var asked in Entries(plan, "facts").Concat(Entries(plan, "ask").Where(asked => asked["item"] is not null)))
         {
             Wanted(asked["student"], students.Contains, "no section lists such a student");
             Wanted(asked["item"], everywhere.Item, "no such item");

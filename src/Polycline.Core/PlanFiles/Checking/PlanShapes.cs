@@ -48,6 +48,7 @@ internal static class PlanShapes
     private static readonly JsonShape Lesson = Forms.Object(
         new MemberShape("id", Forms.Id, true),
         new("title", Forms.Text, true),
+        new("lineage", Forms.Id),
         new("length", Forms.Whole(0), true),
         new("optional", Forms.Bool),
         new("published", Forms.Bool),
@@ -57,6 +58,7 @@ internal static class PlanShapes
     private static readonly JsonShape Unit = Forms.Object(
         new MemberShape("id", Forms.Id, true),
         new("title", Forms.Text, true),
+        new("lineage", Forms.Id),
         new("published", Forms.Bool),
         new("gate", Forms.OrNull(GateShapes.Gate)),
         new("before", Before),
@@ -73,7 +75,24 @@ internal static class PlanShapes
         new("units", Forms.List(Unit))
     );
 
-    private static readonly JsonShape Exception = Forms.Object(
+    private static readonly JsonShape MoveMark = Forms.Object(
+        new MemberShape("from", Forms.Id, true),
+        new("to", Forms.Id, true),
+        new("on", Forms.Date, true)
+    );
+
+    private static readonly JsonShape MoreTime = (piece, faults) =>
+    {
+        if (!Forms.IsObject(piece, faults))
+            return;
+        Forms.Check(piece, [new("dueDays", Forms.Whole(0)), new("quizTime", Forms.Whole(0))], faults);
+        if (piece["dueDays"] is null && piece["quizTime"] is null)
+            faults.Add(piece, "must give 'dueDays' or 'quizTime'");
+    };
+
+    private static readonly JsonShape Arrangement = Forms.Object(new MemberShape("student", Forms.Id, true), new("always", MoreTime, true));
+
+    private static readonly JsonShape OfItem = Forms.Object(
         new MemberShape("student", Forms.Id, true),
         new("item", Forms.Id, true),
         new("opens", Date),
@@ -82,8 +101,20 @@ internal static class PlanShapes
         new("excused", Forms.Bool),
         new("include", Forms.Bool),
         new("exclude", Forms.Bool),
-        new("unlocked", Forms.Bool)
+        new("unlocked", Forms.Bool),
+        new("move", MoveMark)
     );
+
+    // Of one item, or a standing arrangement.
+    private static readonly JsonShape Exception = (piece, faults) =>
+    {
+        if (!Forms.IsObject(piece, faults))
+            return;
+        if (piece["item"] is not null && piece["always"] is not null)
+            faults.Add(piece, "must be of an item or of everything, not both");
+        else
+            (piece["always"] is null ? OfItem : Arrangement)(piece, faults);
+    };
 
     /// <summary>The whole file.</summary>
     public static readonly JsonShape Plan = Forms.Object(
@@ -96,13 +127,10 @@ internal static class PlanShapes
         new("home", Forms.Map(Forms.Id, true)),
         new("exceptions", Forms.List(Exception)),
         new("facts", Forms.List(Fact)),
-        new(
-            "ask",
-            Forms.List(
-                Forms.Object(new MemberShape("student", Forms.Id, true), new("item", Forms.Id, true), new("at", Forms.Instant, true))
-            )
-        )
+        new("ask", Forms.List(QuestionShapes.Question))
     );
+
+    public static JsonShape Kind => Forms.OneOf("page", "link", "handout", "task", "quiz", "choice", "discussion");
 
     public static JsonShape Before => Forms.OneOf("listed", "unseen");
 
@@ -126,7 +154,7 @@ internal static class PlanShapes
                 List<MemberShape> fields =
                 [
                     new("id", Forms.Id, true),
-                    new("kind", Forms.OneOf("page", "link", "handout", "task", "quiz", "choice", "discussion"), true),
+                    new("kind", Kind, true),
                     new("title", Forms.Text, true),
                     new("lesson", Forms.OrNull(Forms.Id)),
                     new("published", Forms.Bool),
@@ -137,7 +165,10 @@ internal static class PlanShapes
                     new("due", Date),
                     new("closes", Date),
                     new("gate", Forms.OrNull(GateShapes.Gate)),
+                    new("purpose", Forms.OneOf("read", "practice", "marks")),
                 ];
+                if (!added)
+                    fields.Add(new("lineage", Forms.Id));
                 var kind = piece["kind"]?.Value;
                 if (kind is null or not ("page" or "link" or "handout" or "task" or "quiz" or "discussion"))
                     fields.AddRange([new("options", Forms.List(Forms.Id, 1), Required: kind == "choice"), new("picks", Forms.Whole(1))]);

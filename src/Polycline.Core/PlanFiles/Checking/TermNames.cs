@@ -7,13 +7,17 @@ namespace Polycline.Core.PlanFiles.Checking;
 /// <summary>Whether what a term names is there, and named once. Source: the plan file, <i>Refusal</i>.</summary>
 internal static class TermNames
 {
+    public const string NoSuchZone = "no such zone: use an IANA name, such as Europe/Dublin";
+
+    public static bool IsZone(string name) => DateTimeZoneProviders.Tzdb.GetZoneOrNull(name) is not null;
+
     /// <summary>Every label that days of the term can be given.</summary>
     public static HashSet<string> Labels(JsonPiece term) => [.. SectionMeetings.LabelsOf(PlanBuilder.RotationOf(term["rotation"]))];
 
     public static void Check(JsonPiece term, FaultList faults)
     {
-        if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(term["zone"]!.Value!) is null)
-            faults.Add(term["zone"]!, "no such zone: use an IANA name, such as Europe/Dublin");
+        if (!IsZone(term["zone"]!.Value!))
+            faults.Add(term["zone"]!, NoSuchZone);
         CheckPeriods(DeclaredNames.Entries(term, "periods"), faults);
         var labels = Labels(term);
         foreach (var day in DeclaredNames.Entries(term, "specialDays"))

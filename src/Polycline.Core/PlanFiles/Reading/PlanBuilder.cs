@@ -23,23 +23,51 @@ internal static class PlanBuilder
                 group => group.Value.Items.Select(Ref<Student>).ToImmutableArray()
             ),
             (plan["home"]?.Members ?? []).ToImmutableDictionary(home => new Ref<Student>(home.Name), home => Ref<Section>(home.Value)),
-            Each(plan, "exceptions", piece => new ForOneStudent
-            {
-                Student = Ref<Student>(piece["student"]!),
-                Item = Ref<Item>(piece["item"]!),
-                Opens = Given(piece, "opens"),
-                Due = Given(piece, "due"),
-                Closes = Given(piece, "closes"),
-                Excused = Flag(piece, "excused"),
-                Include = Flag(piece, "include"),
-                Exclude = Flag(piece, "exclude"),
-                Unlocked = Flag(piece, "unlocked"),
-            }),
+            [.. DeclaredNames.Entries(plan, "exceptions").Where(piece => piece["item"] is not null).Select(ExceptionOf)],
             Each(plan, "facts", FactOf)
-        );
+        )
+        {
+            Arrangements =
+            [
+                .. DeclaredNames
+                    .Entries(plan, "exceptions")
+                    .Where(piece => piece["always"] is not null)
+                    .Select(piece => new Arrangement(
+                        Ref<Student>(piece["student"]!),
+                        Number(piece["always"]!, "dueDays"),
+                        Number(piece["always"]!, "quizTime")
+                    )),
+            ],
+        };
+
+    private static ForOneStudent ExceptionOf(JsonPiece piece) =>
+        new()
+        {
+            Student = Ref<Student>(piece["student"]!),
+            Item = Ref<Item>(piece["item"]!),
+            Opens = Given(piece, "opens"),
+            Due = Given(piece, "due"),
+            Closes = Given(piece, "closes"),
+            Excused = Flag(piece, "excused"),
+            Include = Flag(piece, "include"),
+            Exclude = Flag(piece, "exclude"),
+            Unlocked = Flag(piece, "unlocked"),
+            Move = piece["move"] is { } move ? MoveOf(move) : null,
+        };
 
     public static ImmutableArray<Question> QuestionsOf(JsonPiece plan) =>
-        Each(plan, "ask", piece => new Question(Ref<Student>(piece["student"]!), Ref<Item>(piece["item"]!), Moment(piece, "at")!.Value));
+        [
+            .. DeclaredNames
+                .Entries(plan, "ask")
+                .Where(piece => piece["item"] is not null)
+                .Select(piece => new Question(Ref<Student>(piece["student"]!), Ref<Item>(piece["item"]!), Moment(piece, "at")!.Value)),
+        ];
+
+    public static ImmutableArray<FurtherQuestion> FurtherOf(JsonPiece plan) =>
+        [.. DeclaredNames.Entries(plan, "ask").Where(piece => piece["item"] is null).Select(QuestionBuilder.Of)];
+
+    public static MoveMark MoveOf(JsonPiece piece) =>
+        new(Ref<Section>(piece["from"]!), Ref<Section>(piece["to"]!), Date(piece, "on")!.Value);
 
     public static Term TermOf(JsonPiece piece) =>
         new(
@@ -92,6 +120,8 @@ internal static class PlanBuilder
             Ref = Ref<Item>(piece["id"]!),
             Kind = Enum.Parse<ItemKind>(Text(piece, "kind"), ignoreCase: true),
             Title = Text(piece, "title"),
+            Purpose = PurposeOf(piece),
+            Lineage = piece["lineage"]?.Value,
             Published = Flag(piece, "published") ?? true,
             Code = piece["code"]?.Value,
             For = WhomOf(piece["for"]),
@@ -197,13 +227,29 @@ internal static class PlanBuilder
                 Flag(lesson, "optional") ?? false,
                 Flag(lesson, "published") ?? true,
                 GateBuilder.Of(lesson["gate"])
-            )),
+            )
+            {
+                Lineage = lesson["lineage"]?.Value,
+            }),
             [.. items[null]],
             Flag(piece, "published") ?? true,
             GateBuilder.Of(piece["gate"]),
             BeforeOf(piece)
-        );
+        )
+        {
+            Lineage = piece["lineage"]?.Value,
+        };
     }
+
+    // What is not said to be for something else is for reading where there is nothing to hand in.
+    private static Purpose PurposeOf(JsonPiece item) =>
+        item["purpose"]?.Value switch
+        {
+            "read" => Purpose.ToRead,
+            "practice" => Purpose.Practice,
+            "marks" => Purpose.ForMarks,
+            _ => ItemRules.UsualPurpose(Enum.Parse<ItemKind>(Text(item, "kind"), ignoreCase: true)),
+        };
 
     private static Fact FactOf(JsonPiece piece) =>
         new(

@@ -68,7 +68,7 @@ public sealed class SectionTable
     /// <summary>What decides release for a student. Students who are alike share one.</summary>
     public ReleaseTable For(StudentRecord student)
     {
-        if (student.Exceptions.Count > 0)
+        if (student.Exceptions.Count > 0 || student.Always is { DueDays: > 0 })
             return new(this, student);
         var kind = string.Create(audiences.Count + groups.Count, (this, student), static (said, who) =>
         {
