@@ -46,7 +46,7 @@ says() {
 }
 start() {
   # As from a terminal, whatever signals whoever runs this ignores.
-  env --default-signal=INT "$ROOT/polycline" start >"$STATE/start.out" 2>&1 &
+  env --default-signal=INT "$ROOT/polycline" start "$@" >"$STATE/start.out" 2>&1 &
   STARTED=$!
   for _ in $(seq 300); do
     if grep -q "End it with Ctrl-C" "$STATE/start.out"; then return; fi
@@ -123,3 +123,17 @@ wait "$PARENT" 2>/dev/null || true
 says "The demo school is loaded" polycline reset-demo
 says "not running" polycline stop
 refused "There is no command 'dance'" polycline dance
+# A school of one's own stands beside the demo, begins by the address that is printed, and can be backed up.
+refused "takes --empty" polycline start --full
+start --empty
+grep -q "http://127.0.0.1:$POLYCLINE_PORT/begin/" "$STATE/start.out" || wrong "it did not print where the school begins"
+! grep -q "Sign in as" "$STATE/start.out" || wrong "it offers the demo's people"
+says "Everything is as it should be" polycline verify
+says "Everything is in" polycline backup "$STATE/own"
+says "has ended" polycline stop
+wait "$STARTED" || wrong "it did not end cleanly"
+says "as it was" polycline restore "$STATE/own"
+start
+grep -q "orla.tierney-vance@fenwater.example" "$STATE/start.out" || wrong "the demo is gone"
+says "has ended" polycline stop
+wait "$STARTED" || wrong "it did not end cleanly"

@@ -434,6 +434,15 @@ CREATE TABLE public.meeting_change (
     version bigint DEFAULT 1 NOT NULL,
     CONSTRAINT meeting_change_seq_check CHECK ((seq >= 1))
 );
+CREATE TABLE public.one_time_link (
+    token_hash bytea NOT NULL,
+    person bigint,
+    made_at timestamp with time zone NOT NULL,
+    expires_at timestamp with time zone NOT NULL,
+    used_at timestamp with time zone,
+    CONSTRAINT one_time_link_check CHECK ((expires_at > made_at)),
+    CONSTRAINT one_time_link_token_hash_check CHECK ((length(token_hash) = 32))
+);
 CREATE TABLE public.opened (
     section bigint NOT NULL,
     item bigint NOT NULL,
@@ -677,6 +686,8 @@ ALTER TABLE ONLY public.master
     ADD CONSTRAINT master_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.meeting_change
     ADD CONSTRAINT meeting_change_pkey PRIMARY KEY (section, seq);
+ALTER TABLE ONLY public.one_time_link
+    ADD CONSTRAINT one_time_link_pkey PRIMARY KEY (token_hash);
 ALTER TABLE ONLY public.opened
     ADD CONSTRAINT opened_pkey PRIMARY KEY (section, item);
 ALTER TABLE ONLY public.order_change
@@ -738,6 +749,7 @@ CREATE INDEX item_edition ON public.item USING btree (edition);
 CREATE INDEX known_browser_person ON public.known_browser USING btree (person);
 CREATE INDEX lesson_edition ON public.lesson USING btree (edition);
 CREATE INDEX master_member_person ON public.master_member USING btree (person);
+CREATE INDEX one_time_link_person ON public.one_time_link USING btree (person);
 CREATE INDEX opened_item ON public.opened USING btree (item);
 CREATE UNIQUE INDEX private_link_in_force ON public.private_link USING btree (person, kind, COALESCE(section, (0)::bigint)) WHERE (withdrawn_at IS NULL);
 CREATE INDEX request_at ON public.request USING btree (at);
@@ -825,6 +837,8 @@ ALTER TABLE ONLY public.master_member
     ADD CONSTRAINT master_member_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.meeting_change
     ADD CONSTRAINT meeting_change_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+ALTER TABLE ONLY public.one_time_link
+    ADD CONSTRAINT one_time_link_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.opened
     ADD CONSTRAINT opened_item_fkey FOREIGN KEY (item) REFERENCES public.item(id);
 ALTER TABLE ONLY public.opened
@@ -865,7 +879,7 @@ ALTER TABLE ONLY public.work
     ADD CONSTRAINT work_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.work_version
     ADD CONSTRAINT work_version_work_fkey FOREIGN KEY (work) REFERENCES public.work(id);
-GRANT SELECT ON TABLE public.term TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.term TO polycline_app;
 GRANT UPDATE(first) ON TABLE public.term TO polycline_app;
 GRANT UPDATE(last) ON TABLE public.term TO polycline_app;
 GRANT UPDATE(settings) ON TABLE public.term TO polycline_app;
@@ -909,9 +923,16 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.looked TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.master TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.master_member TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.meeting_change TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.one_time_link TO polycline_app;
+GRANT UPDATE(used_at) ON TABLE public.one_time_link TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.opened TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.order_change TO polycline_app;
-GRANT SELECT ON TABLE public.person TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.person TO polycline_app;
+GRANT UPDATE(name) ON TABLE public.person TO polycline_app;
+GRANT UPDATE(email) ON TABLE public.person TO polycline_app;
+GRANT UPDATE(password_hash) ON TABLE public.person TO polycline_app;
+GRANT UPDATE(office) ON TABLE public.person TO polycline_app;
+GRANT UPDATE(removed_at) ON TABLE public.person TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.private_link TO polycline_app;
 GRANT UPDATE(withdrawn_at) ON TABLE public.private_link TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.request TO polycline_app;
@@ -922,7 +943,7 @@ GRANT UPDATE(slots) ON TABLE public.section TO polycline_app;
 GRANT UPDATE(follows_from) ON TABLE public.section TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.section_teacher TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.session TO polycline_app;
-GRANT SELECT ON TABLE public.setting TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.setting TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.sign_in_try TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.student_group TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.taught TO polycline_app;

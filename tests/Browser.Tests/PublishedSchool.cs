@@ -13,6 +13,7 @@ public sealed class PublishedSchool : IAsyncLifetime
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
     private readonly List<Process> processes = [];
     private readonly ConcurrentDictionary<int, Task> serving = new();
+    private readonly ConcurrentQueue<string> said = [];
     private readonly TestDatabase? given;
     private TestDatabase database = null!;
 
@@ -21,13 +22,28 @@ public sealed class PublishedSchool : IAsyncLifetime
     /// <param name="given">One that holds the demo school; whoever gives it drops it.</param>
     internal PublishedSchool(TestDatabase given) => this.given = given.Shared();
 
+    /// <summary>How many instances there are.</summary>
+    internal int Instances { get; init; } = 2;
+
+    /// <summary><c>demo</c>, or <c>school</c> without it.</summary>
+    internal string Profile { get; init; } = "demo";
+
+    /// <summary>The first line at the console that has this in it.</summary>
+    internal async Task<string> Said(string part)
+    {
+        for (var waited = Stopwatch.StartNew(); waited.Elapsed < Patience; await Task.Delay(50))
+            if (said.FirstOrDefault(line => line.Contains(part, StringComparison.Ordinal)) is { } line)
+                return line.Trim();
+        throw new TimeoutException($"The console did not say {part}.");
+    }
+
     /// <summary>Where the instances listen.</summary>
     public IReadOnlyList<Uri> Addresses { get; private set; } = [];
 
     public async ValueTask InitializeAsync()
     {
         database = given ?? await TestServer.Clone();
-        Addresses = [.. Enumerable.Range(0, 2).Select(_ => new Uri($"http://127.0.0.1:{FreePort()}"))];
+        Addresses = [.. Enumerable.Range(0, Instances).Select(_ => new Uri($"http://127.0.0.1:{FreePort()}"))];
         for (var n = 0; n < Addresses.Count; n++)
             await Start(n);
     }
@@ -54,11 +70,13 @@ public sealed class PublishedSchool : IAsyncLifetime
         start.ArgumentList.Add(Path.Combine(TestServer.Published, "Polycline.Demo.dll"));
         start.ArgumentList.Add("serve");
         start.Environment["POLYCLINE_DATABASE"] = database.App;
+        start.Environment["POLYCLINE_PROFILE"] = Profile;
         start.Environment["POLYCLINE_ADDRESS"] = Addresses[instance].ToString();
         // Compiled ahead of time already: a walk is over before recompiling would pay.
         start.Environment["DOTNET_TieredPGO"] = "0";
         start.Environment["DOTNET_TC_CallCountThreshold"] = "4000";
         var process = Process.Start(start)!;
+        process.OutputDataReceived += (_, told) => said.Enqueue(told.Data ?? "");
         process.BeginErrorReadLine();
         process.BeginOutputReadLine();
         if (instance < processes.Count)

@@ -47,6 +47,9 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
 
     private static readonly int[] Student = [401, 200, 404, 404, 404, 404, 404, 404, 401];
 
+    private static readonly string SomeToken = new('A', 43);
+    private static readonly int[] NoSuch = [404, 404, 404, 404, 404, 404, 404, 404, 404];
+
     private static readonly int[] Office = [401, 404, 404, 404, 404, 404, 404, 200, 401];
 
     internal sealed record Row(string Address, int[] Expected, Func<School, Task<object?>>? Body = null);
@@ -86,6 +89,22 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ),
         ["POST /api/sign-out"] = new("/api/sign-out", [401, 204, 204, 204, 204, 204, 204, 204, 401]),
         ["POST /api/sign-out-everywhere"] = new("/api/sign-out-everywhere", [401, 204, 204, 204, 204, 204, 204, 204, 401]),
+        // No such link is good; whoever has one that is needs no account yet.
+        ["GET /api/begin/{token:length(43)}"] = new($"/api/begin/{SomeToken}", NoSuch),
+        ["POST /api/begin/{token:length(43)}"] = new($"/api/begin/{SomeToken}", NoSuch, _ => Body(BeginTests.Good)),
+        ["GET /api/welcome/{token:length(43)}"] = new($"/api/welcome/{SomeToken}", NoSuch),
+        ["POST /api/welcome/{token:length(43)}"] = new($"/api/welcome/{SomeToken}", NoSuch, _ =>
+            Body(new { password = "a long one of these" })
+        ),
+        ["GET /api/people"] = new("/api/people", Office),
+        ["POST /api/school/add-people"] = new("/api/school/add-people?preview=true", Office, _ => Body(PeopleTests.Newcomers)),
+        ["POST /api/school/invite-again"] = new("/api/school/invite-again?preview=true", Office, PeopleTests.Lead),
+        ["POST /api/school/deactivate-person"] = new("/api/school/deactivate-person?preview=true", Office, PeopleTests.Lead),
+        ["POST /api/school/reactivate-person"] = new("/api/school/reactivate-person?preview=true", Office, PeopleTests.Lead),
+        ["POST /api/school/end-sessions"] = new("/api/school/end-sessions?preview=true", Office, PeopleTests.Lead),
+        ["POST /api/school/set-office"] = new("/api/school/set-office?preview=true", Office, school =>
+            Body(new { person = school.Ids["person:" + DemoPeople.Lead], office = true })
+        ),
         ["GET /api/places"] = new("/api/places", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
         ["GET /api/sections/{section:long}"] = new("/api/sections/{section}", [401, 200, 404, 404, 200, 404, 404, 404, 401]),
         ["GET /api/calendar-links"] = new("/api/calendar-links", [401, 200, 200, 200, 200, 200, 200, 200, 401]),

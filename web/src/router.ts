@@ -8,6 +8,19 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/sign-in', name: 'sign-in', component: () => import('./screens/sign-in/SignInScreen.vue') },
+    {
+      path: '/begin/:token',
+      name: 'begin',
+      component: () => import('./screens/begin/BeginScreen.vue'),
+      props: true,
+    },
+    {
+      path: '/welcome/:token',
+      name: 'welcome',
+      component: () => import('./screens/begin/WelcomeScreen.vue'),
+      props: true,
+    },
+    { path: '/people', name: 'people', component: () => import('./screens/people/PeopleScreen.vue') },
     { path: '/', name: 'places', component: () => import('./screens/places/PlacesScreen.vue') },
     {
       path: '/terms/:term(\\d+)/calendar',

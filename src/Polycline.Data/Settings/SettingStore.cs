@@ -18,6 +18,14 @@ public static class SettingStore
             : Duration.FromSeconds(long.Parse(seconds, System.Globalization.CultureInfo.InvariantCulture));
     }
 
+    /// <summary>What the school is called; null: it has not been named.</summary>
+    public static Task<string?> SchoolName(NpgsqlConnection connection) =>
+        connection.ExecuteScalarAsync<string?>("SELECT value FROM setting WHERE key = 'school-name'");
+
+    /// <summary>Names the school, once.</summary>
+    public static Task NameSchool(NpgsqlConnection connection, string name) =>
+        connection.ExecuteAsync("INSERT INTO setting (key, value) VALUES ('school-name', @name)", new { name });
+
     /// <summary>Moves the demo's clock, for every instance: those that listen are told once the transaction is through.</summary>
     /// <returns>False: there is no such clock, since the school runs on real time.</returns>
     public static async Task<bool> MoveClock(NpgsqlConnection connection, Duration by)

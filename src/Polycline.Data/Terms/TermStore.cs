@@ -73,4 +73,24 @@ public static class TermStore
                 cancellationToken: stop
             )
         );
+
+    /// <param name="settings">Weekdays, rotation, periods and off-days, in the plan file's form.</param>
+    public static async Task<Id<Term>> Add(NpgsqlConnection connection, Term term, string settings) =>
+        new(
+            await connection.ExecuteScalarAsync<long>(
+                """
+                INSERT INTO term (name, zone, first, last, settings)
+                VALUES (@Name, @zone, @First, @Last, @settings::jsonb)
+                RETURNING id
+                """,
+                new
+                {
+                    term.Name,
+                    zone = term.Zone.Id,
+                    term.First,
+                    term.Last,
+                    settings,
+                }
+            )
+        );
 }

@@ -132,7 +132,7 @@ public static partial class DemoSchool
             var offset = Start - SystemClock.Instance.GetCurrentInstant();
 #pragma warning restore RS0030
             await connection.ExecuteAsync(
-                "INSERT INTO setting (key, value) VALUES ('clock-offset-seconds', @seconds)",
+                "INSERT INTO setting (key, value) VALUES ('clock-offset-seconds', @seconds), ('school-name', 'Fenwater College')",
                 new { seconds = ((long)offset.TotalSeconds).ToString(System.Globalization.CultureInfo.InvariantCulture) }
             );
         }

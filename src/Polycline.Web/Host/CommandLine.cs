@@ -38,7 +38,10 @@ public static class CommandLine
                         profile
                     );
                     await PolyclineHost.Prepare(app);
-                    await app.RunAsync();
+                    await app.StartAsync();
+                    if (await PolyclineHost.AddressToBegin(app) is { } begin)
+                        Console.WriteLine($"This school has not begun yet. Within an hour, begin it here:\n\n  {begin}\n");
+                    await app.WaitForShutdownAsync();
                     return 0;
                 case "migrate":
                     var applied = await Migrator.Migrate(Needed(OwnerVariable), CancellationToken.None);

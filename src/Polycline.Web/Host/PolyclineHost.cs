@@ -10,6 +10,7 @@ using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.OpenApi;
 using NodaTime;
 using Polycline.Data;
+using Polycline.Web.Beginning;
 using Polycline.Web.Calendar;
 using Polycline.Web.Dates;
 using Polycline.Web.Editions;
@@ -26,6 +27,7 @@ using Polycline.Web.Lens;
 using Polycline.Web.Live;
 using Polycline.Web.Outline;
 using Polycline.Web.Pace;
+using Polycline.Web.People;
 using Polycline.Web.Places;
 using Polycline.Web.Ribbon;
 using Polycline.Web.Sections;
@@ -158,6 +160,15 @@ public static class PolyclineHost
     public static string AddressOf(WebApplication app) =>
         app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First();
 
+    /// <summary>The address by which a school without anything in it begins; null: it has begun already.</summary>
+    public static Task<string?> AddressToBegin(WebApplication app) =>
+        BeginSchool.NewAddress(
+            app.Services.GetRequiredService<Database>(),
+            app.Services.GetRequiredService<HostSettings>() is { PublicAddress: { } set } ? $"{set}" : AddressOf(app),
+            app.Services.GetRequiredService<IClock>(),
+            CancellationToken.None
+        );
+
     /// <summary>The OpenAPI document, as the front end's types are made from it.</summary>
     public static async Task<string> OpenApi(IProfile profile)
     {
@@ -173,6 +184,8 @@ public static class PolyclineHost
         routes.HoldBounds();
         routes.MapSignIn();
         routes.MapPlaces();
+        routes.MapBeginning();
+        routes.MapPeople();
         routes.MapSections();
         routes.MapOutline();
         routes.MapDates();
@@ -197,6 +210,7 @@ public static class PolyclineHost
     // Where an answer holds a secret, its length must not tell of it.
     private static bool MayCompress(HttpContext http) =>
         !http.Request.Path.StartsWithSegments("/api/me")
+        && !http.Request.Path.StartsWithSegments("/api/school")
         && !http.Request.Path.StartsWithSegments("/api/calendar-links")
         && !http.Request.Path.StartsWithSegments("/api/sign-in");
 

@@ -5,14 +5,18 @@ using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.People;
+using Polycline.Data.Settings;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Places;
 
+/// <param name="School">What the school is called; null: it has no name yet.</param>
+/// <param name="IsOffice">They are of the school's office.</param>
 public sealed record PlacesAnswer(
     string Name,
+    string? School,
     bool IsOffice,
     IReadOnlyList<EditionPlace> Courses,
     IReadOnlyList<SectionPlace> Sections,
@@ -34,12 +38,14 @@ public static class PlacesRoutes
 
     public static async Task<PlacesAnswer> Handle(Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
     {
-        var (courses, sections, terms) = await database.Read(
-            connection => PlacesStore.Of(connection, access.Person.Id, access.IsOffice),
+        var (school, (courses, sections, terms)) = await database.Read(
+            async connection =>
+                (await SettingStore.SchoolName(connection), await PlacesStore.Of(connection, access.Person.Id, access.IsOffice)),
             stop
         );
         return new(
             access.Person.Name,
+            school,
             access.IsOffice,
             [.. courses.Select(row => new EditionPlace(row.Edition, row.Course, row.Title, row.State, row.Role, row.Sections))],
             [

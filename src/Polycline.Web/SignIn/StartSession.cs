@@ -2,6 +2,9 @@ using System.Data;
 using System.Text.Json;
 using Microsoft.AspNetCore.Identity;
 using NodaTime;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
@@ -15,8 +18,7 @@ public sealed record SignInAnswer(string Name);
 
 /// <summary>
 /// Starts a session. Tries at an account are counted in the database before a password is looked at: 10 wrong ones in 15 minutes are its
-/// last. Where
-/// its owner has signed in before, at an address or with a browser, strangers' tries do not lock the owner out. Wrong tries
+/// last. Where its owner has signed in before, at an address or with a browser, strangers' tries do not lock the owner out. Wrong tries
 /// from one address make every further one from a browser that is not known wait longer, up to some seconds; they refuse
 /// nobody, since a whole school may sign in from behind one address.
 /// </summary>
@@ -60,8 +62,8 @@ public static class StartSession
         if (!count.KnowsBrowser && count.FromAddress >= MostFromAddress)
             await Task.Delay(WaitAfter(count.FromAddress), stop);
         var account = await database.Read(connection => SessionStore.Account(connection, email), stop);
-        var right = await IsRight(account?.PasswordHash ?? NobodysHash, request.Password, stop);
-        if (account is null || !right)
+        var right = await IsRight(account is { PasswordHash: { Length: > 0 } hash } ? hash : NobodysHash, request.Password, stop);
+        if (account is null or { PasswordHash: "" } || !right)
         {
             await database.Read(
                 async connection =>
@@ -73,24 +75,25 @@ public static class StartSession
             );
             throw Problem.WrongSignIn();
         }
-        var (token, browser) = (SessionCookie.Give(http), SessionCookie.Remember(http));
         await database.Within(
             IsolationLevel.ReadCommitted,
             async connection =>
             {
-                await SessionStore.Start(connection, account.Id, email, address, token, browser, now, now + SessionCookie.Life);
-                await AccessStore.Audit(
-                    connection,
-                    now,
-                    account.Id,
-                    "signed-in",
-                    JsonSerializer.Serialize(new { address = address.ToString() })
-                );
+                await Start(http, connection, account.Id, email, now);
                 return true;
             },
             stop
         );
         return new(account.Name);
+    }
+
+    /// <summary>Starts a session of somebody who has shown that they are who they say, in the caller's transaction.</summary>
+    internal static async Task Start(HttpContext http, NpgsqlConnection connection, Id<Person> person, string email, Instant now)
+    {
+        var address = http.Connection.RemoteIpAddress!.MapToIPv6();
+        var (token, browser) = (SessionCookie.Give(http), SessionCookie.Remember(http));
+        await SessionStore.Start(connection, person, email, address, token, browser, now, now + SessionCookie.Life);
+        await AccessStore.Audit(connection, now, person, "signed-in", JsonSerializer.Serialize(new { address = address.ToString() }));
     }
 
     /// <summary>How long an attempt waits after this many wrong ones from its address: longer with each, up to a few seconds.</summary>
@@ -106,6 +109,20 @@ public static class StartSession
         try
         {
             return await Task.Run(() => Hasher.VerifyHashedPassword("", hash, password) != PasswordVerificationResult.Failed, stop);
+        }
+        finally
+        {
+            Hashing.Release();
+        }
+    }
+
+    /// <summary>A password as it is stored, when its turn comes.</summary>
+    internal static async Task<string> HashLater(string password, CancellationToken stop)
+    {
+        await Hashing.WaitAsync(stop);
+        try
+        {
+            return await Task.Run(() => Hash(password), stop);
         }
         finally
         {

@@ -10,6 +10,9 @@ export const keys = {
   section: (section: number) => ['section', section] as const,
   /** Whatever a student sees of a section from a viewpoint. */
   ofSection: (section: number, what: string, viewpoint: string) => ['section', section, what, viewpoint] as const,
+  people: ['people'] as const,
+  begin: (token: string) => ['begin', token] as const,
+  welcome: (token: string) => ['welcome', token] as const,
   calendarLinks: ['calendar-links'] as const,
   demoPeople: ['demo-people'] as const,
   demoClock: ['demo-clock'] as const,

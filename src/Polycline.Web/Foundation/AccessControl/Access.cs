@@ -33,6 +33,9 @@ public enum May
 
     /// <summary>The school's office, for the term that the address names.</summary>
     Office = 32,
+
+    /// <summary>The school's office, whatever the address names.</summary>
+    School = 128,
 }
 
 /// <summary>Who asks, and what they are to the edition or section that the address names.</summary>
@@ -112,6 +115,7 @@ public sealed record Access
     public bool Allows(May may, Instant now) =>
         may.HasFlag(May.SignedIn)
         || (may.HasFlag(May.Office) && IsOffice && Term is not null)
+        || (may.HasFlag(May.School) && IsOffice)
         || (may.HasFlag(May.Team) && IsMember)
         || (may.HasFlag(May.Lead) && IsLead && Edition is not null)
         || (may.HasFlag(May.SectionTeacher) && Section is not null && (TeachesSection || IsLead))

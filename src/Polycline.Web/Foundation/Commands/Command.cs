@@ -62,6 +62,9 @@ public enum WorkPlace
 
     /// <summary>Nothing but whoever asks.</summary>
     Oneself,
+
+    /// <summary>The school as a whole.</summary>
+    School,
 }
 
 /// <summary>What somebody does that is no change of planning: facts, pieces of work, editions made and ended.</summary>

@@ -69,8 +69,11 @@ public sealed class CommandPipeline(Database database)
         else if (sent.May != May.SignedIn && !sent.Viewpoint.TakesCommands)
             throw Problem.NotNow();
         if (sent.Validator.Validate(sent.Request).Errors is [var first, ..])
-            throw Problem.Field(JsonNamingPolicy.CamelCase.ConvertName(first.PropertyName), first.ErrorMessage);
+            throw Problem.Field(FieldOf(first.PropertyName), first.ErrorMessage);
     }
+
+    // people[0].Email → people[0].email
+    private static string FieldOf(string property) => string.Join('.', property.Split('.').Select(JsonNamingPolicy.CamelCase.ConvertName));
 
     /// <param name="run">What is done in the transaction, under a key of its own.</param>
     /// <param name="gone">The caller has hung up.</param>

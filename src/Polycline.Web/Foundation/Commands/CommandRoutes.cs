@@ -80,7 +80,8 @@ public static class CommandRoutes
         );
 
     /// <summary>
-    /// Adds a work command: <c>POST /api/editions/{edition}/{Name}</c>, <c>/api/sections/{section}/…</c> or <c>/api/me/…</c>.
+    /// Adds a work command: <c>POST /api/editions/{edition}/{Name}</c>, <c>/api/sections/{section}/…</c>,
+    /// <c>/api/school/…</c> or <c>/api/me/…</c>.
     /// </summary>
     public static void MapWork<TCommand, TRequest, TAnswer>(this IEndpointRouteBuilder routes)
         where TCommand : IWorkCommand<TRequest, TAnswer>
@@ -151,6 +152,7 @@ public static class CommandRoutes
         {
             WorkPlace.Edition => ("/api/editions/{edition:long}", "edition"),
             WorkPlace.Section => ("/api/sections/{section:long}", "section"),
+            WorkPlace.School => ("/api/school", "school"),
             _ => ("/api/me", "me"),
         };
         routes

@@ -49,6 +49,9 @@ public static class Problem
     public static ProblemException Unknown(string? field = null) =>
         new(404, "unknown", "There is nothing here.", "It does not exist, or you may not see it.", field);
 
+    /// <summary>Something that was good once, or for a while.</summary>
+    public static ProblemException Gone(string title, string detail) => new(404, "gone", title, detail);
+
     public static ProblemException Forbidden(string title, string detail) => new(403, "forbidden", title, detail);
 
     public static ProblemException Field(string field, string message) =>

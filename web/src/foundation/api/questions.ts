@@ -36,6 +36,11 @@ const ofEdition =
 /** Everything that is read from the server: each question once, with the key its answer is kept under. */
 export const questions = {
   places: () => question(keys.places, (signal) => api.GET('/api/places', { signal })),
+  people: () => question(keys.people, (signal) => api.GET('/api/people', { signal })),
+  begin: (token: string) =>
+    question(keys.begin(token), (signal) => api.GET('/api/begin/{token}', { params: { path: { token } }, signal })),
+  welcome: (token: string) =>
+    question(keys.welcome(token), (signal) => api.GET('/api/welcome/{token}', { params: { path: { token } }, signal })),
   calendarLinks: () => question(keys.calendarLinks, (signal) => api.GET('/api/calendar-links', { signal })),
   demoPeople: () => question(keys.demoPeople, (signal) => api.GET('/api/demo/people', { signal })),
   demoClock: () => question(keys.demoClock, (signal) => api.GET('/api/demo/clock', { signal })),

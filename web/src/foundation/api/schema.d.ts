@@ -100,6 +100,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/begin/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["begin"];
+        put?: never;
+        post: operations["begin-school"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["people"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/add-people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["add-people"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/invite-again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["invite-again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/deactivate-person": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["deactivate-person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/reactivate-person": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["reactivate-person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/end-sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["end-sessions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/set-office": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["set-office"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/welcome/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["welcome"];
+        put?: never;
+        post: operations["set-password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sections/{section}": {
         parameters: {
             query?: never;
@@ -1343,12 +1487,33 @@ export interface components {
             /** Format: int64 */
             section: null | number;
         };
+        AddPeopleAnswer: {
+            applied: boolean;
+            /** @description What it does, such as `3 people are invited; 1 has an account already`. */
+            sentence: string;
+            /** @description Each in the order asked. */
+            people: components["schemas"]["AddedPerson"][];
+        };
+        AddPeopleRequest: {
+            /** @description 1 to 500, each mail address once. */
+            people: components["schemas"]["NewPerson"][];
+        };
         AddUnitRequest: {
             title: string;
             /** Format: int64 */
             after: null | number;
             /** Format: int64 */
             section: null | number;
+        };
+        AddedPerson: {
+            name: string;
+            email: string;
+            /** @description `added`, `known` (left as it is) or `deactivated` (there is an account that is not in use). */
+            state: string;
+            /** @description The name on the account there is; null: it is new. */
+            knownAs: null | string;
+            /** @description Where they set a password, within a day; shown this once. */
+            address: null | string;
         };
         AdjustSectionsRequest: {
             /** @description 1 to 5,000, each of them once. */
@@ -1371,6 +1536,32 @@ export interface components {
             again: boolean;
             at: components["schemas"]["Moment"];
             begins: string;
+        };
+        BeginAnswer: {
+            /** @description The time zones a school can be in, by their IANA names. */
+            zones: string[];
+        };
+        BeginRequest: {
+            /** @description Whoever begins: the first of the school's office. */
+            name: string;
+            /** @description What they sign in with. */
+            email: string;
+            /** @description 10 to 200 characters. */
+            password: string;
+            /** @description What the school is called. */
+            school: string;
+            /** @description The time zone it is in, by its IANA name. */
+            zone: string;
+            /** @description What its first term is called. */
+            term: string;
+            /** @description The first date of that term. */
+            first: string;
+            /** @description Its last date, at most 400 days later. */
+            last: string;
+        };
+        BegunAnswer: {
+            /** Format: int64 */
+            term: number;
         };
         CalendarAnswer: {
             /** Format: int64 */
@@ -2032,6 +2223,11 @@ export interface components {
             /** @description The items it touched. */
             items: number[];
         };
+        InvitedAnswer: {
+            applied: boolean;
+            /** @description Where they set a password, within a day; shown this once. */
+            address: string;
+        };
         /** @description One item with everything a team can change of it. */
         ItemAnswer: {
             /** Format: int64 */
@@ -2273,6 +2469,14 @@ export interface components {
              * @description The version of the unit that was read.
              */
             version: number;
+        };
+        NewPerson: {
+            /** @description 1 to 200 characters. */
+            name: string;
+            /** @description What they sign in with. */
+            email: string;
+            /** @description Whether they are of the school's office. */
+            office: boolean;
         };
         NowAnswer: {
             course: string;
@@ -2603,14 +2807,55 @@ export interface components {
             /** @description Titles of what does not reach the end. */
             unplaced: string[];
         };
+        PeopleAnswer: {
+            people: components["schemas"]["PersonAnswer"][];
+        };
         PeriodChoice: {
             name: string;
             /** @description Local, `08:40`. */
             start: string;
             end: string;
         };
+        PersonAnswer: {
+            /** Format: int64 */
+            person: number;
+            name: string;
+            email: string;
+            /** @description They are of the school's office. */
+            office: boolean;
+            /** @description `active`, `invited` (no password set yet) or `deactivated`. */
+            state: string;
+            /** @description When they were signed in last, in words; null: never. */
+            lastIn: null | string;
+            /**
+             * Format: int32
+             * @description How many sessions they have open.
+             */
+            sessions: number;
+            /**
+             * Format: int32
+             * @description How many courses they are on the team of.
+             */
+            courses: number;
+            /**
+             * Format: int32
+             * @description How many sections they teach.
+             */
+            teaches: number;
+            /** @description The sections that list them today. */
+            studentIn: string[];
+            /** @description It is who asks: their own account is not theirs to deactivate. */
+            oneself: boolean;
+        };
+        PersonRequest: {
+            /** Format: int64 */
+            person: number;
+        };
         PlacesAnswer: {
             name: string;
+            /** @description What the school is called; null: it has no name yet. */
+            school: null | string;
+            /** @description They are of the school's office. */
             isOffice: boolean;
             courses: components["schemas"]["EditionPlace"][];
             sections: components["schemas"]["SectionPlace"][];
@@ -3016,6 +3261,16 @@ export interface components {
             periods: components["schemas"]["PeriodChoice"][];
             sections: components["schemas"]["SectionCard"][];
         };
+        SetOfficeRequest: {
+            /** Format: int64 */
+            person: number;
+            /** @description Whether they are to be of the school's office. */
+            office: boolean;
+        };
+        SetPasswordRequest: {
+            /** @description 10 to 200 characters. */
+            password: string;
+        };
         /** @description All but what is marked, in the plan file's form. */
         SetTermRequest: {
             /** @description A date. */
@@ -3338,6 +3593,11 @@ export interface components {
             /** @description What would be shortened. */
             shorten: components["schemas"]["WayLesson"][];
         };
+        /** @description Whose password a link sets. */
+        WelcomeAnswer: {
+            name: string;
+            email: string;
+        };
         WorkAnswer: {
             canGiveBack: boolean;
             /** @description Those whose work is the viewer's to read, in order of name. */
@@ -3573,6 +3833,575 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlacesAnswer"];
+                };
+            };
+        };
+    };
+    begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeginAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "begin-school": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BegunAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    people: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PeopleAnswer"];
+                };
+            };
+        };
+    };
+    "add-people": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddPeopleRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddPeopleAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "invite-again": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "deactivate-person": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "reactivate-person": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "end-sessions": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "set-office": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetOfficeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    welcome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WelcomeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "set-password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetPasswordRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignInAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
         };

@@ -10,7 +10,7 @@ const places = useAnswer(() => questions.places())
 const problem = places.problem
 const nowhere = computed(() => {
   const all = places.data.value
-  return all && all.courses.length + all.sections.length + all.terms.length === 0
+  return all && !all.isOffice && all.courses.length + all.sections.length + all.terms.length === 0
 })
 const current = computed(() => (places.data.value?.courses ?? []).filter((place) => place.state !== 'resting'))
 const past = computed(() => (places.data.value?.courses ?? []).filter((place) => place.state === 'resting'))
@@ -52,6 +52,15 @@ const counted = (sections: number) =>
           </li>
         </ul>
       </section>
+      <section v-if="places.data.value.isOffice" aria-labelledby="school-title">
+        <h1 id="school-title">{{ places.data.value.school ?? 'The school' }}</h1>
+        <ul class="ruled">
+          <li>
+            <router-link :to="{ name: 'people' }"><b>People</b></router-link>
+            <span class="second wide">everybody with an account: add them, invite them, end their sessions</span>
+          </li>
+        </ul>
+      </section>
       <section v-if="places.data.value.terms.length" aria-labelledby="terms-title">
         <h1 id="terms-title">The school’s terms</h1>
         <ul class="ruled">
@@ -84,6 +93,9 @@ h1 {
   grid-template-columns: 1fr 160px 160px 190px;
   gap: var(--space-3) var(--space-7);
   padding: var(--space-5) 0;
+}
+.wide {
+  grid-column: 2 / -1;
 }
 li b {
   font-weight: 600;

@@ -6,6 +6,7 @@ const course = (edition: number, state: string) => ({ edition, state }) as Place
 const section = (id: number) => ({ section: id }) as Places['sections'][number]
 const places = (courses: Places['courses'], sections: Places['sections'] = []): Places => ({
   name: 'Orla Tierney-Vance',
+  school: 'Fenwater College',
   isOffice: false,
   courses,
   sections,

@@ -1,0 +1,136 @@
+using Polycline.Core;
+using Polycline.Core.Sections;
+using Polycline.Data.People;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+
+namespace Polycline.Web.People;
+
+public sealed record PersonRequest(Id<Person> Person);
+
+/// <param name="Address">Where they set a password, within a day; shown this once.</param>
+public sealed record InvitedAnswer(bool Applied, string Address) : IAnswer<InvitedAnswer>
+{
+    public InvitedAnswer AsPreview() => new(false, "");
+}
+
+/// <summary>What the commands on one account have in common.</summary>
+internal static class Account
+{
+    /// <exception cref="ProblemException">There is no such account.</exception>
+    public static async Task<KnownPerson> Needed(WorkContext work, PersonRequest request) =>
+        await PersonStore.Locked(work.Connection, request.Person) ?? throw Problem.Unknown("person");
+
+    /// <exception cref="ProblemException">It is the caller's own: somebody else of the office does that.</exception>
+    public static async Task<KnownPerson> OfSomebodyElse(WorkContext work, Id<Person> person, string title)
+    {
+        var account = await Needed(work, new(person));
+        return account.Person == work.Access.Person.Id
+            ? throw Problem.Forbidden(title, "Ask somebody else of the office to do it. Nothing was changed.")
+            : account;
+    }
+}
+
+/// <summary>Gives somebody a new link to set a password; an earlier one is good no longer.</summary>
+public sealed class InviteAgain : IWorkCommand<PersonRequest, InvitedAnswer>
+{
+    public static string Name => "invite-again";
+
+    public static May May => May.School;
+
+    public static WorkPlace Place => WorkPlace.School;
+
+    public static bool HasSecret => true;
+
+    public static async Task<InvitedAnswer> Do(WorkContext work, PersonRequest request)
+    {
+        var account = await Account.Needed(work, request);
+        if (account.Removed)
+            throw Problem.Field("person", $"{account.Name}’s account is deactivated. Reactivate it first.");
+        var address = await AddPeople.Invite(work, account.Person);
+        await work.Audit("person-invited", new { person = account.Person.Value });
+        return new(true, address);
+    }
+}
+
+/// <summary>Deactivates an account: its sessions end at once, and it cannot sign in. Everything its owner wrote stays.</summary>
+public sealed class DeactivatePerson : IWorkCommand<PersonRequest, DoneAnswer>
+{
+    public static string Name => "deactivate-person";
+
+    public static May May => May.School;
+
+    public static WorkPlace Place => WorkPlace.School;
+
+    public static async Task<DoneAnswer> Do(WorkContext work, PersonRequest request)
+    {
+        var account = await Account.OfSomebodyElse(work, request.Person, "You cannot deactivate your own account.");
+        if (account.Removed)
+            return new();
+        await PersonStore.SetRemoved(work.Connection, account.Person, work.Viewpoint.At);
+        await OneTimeLinkStore.Withdraw(work.Connection, account.Person, work.Viewpoint.At);
+        await SessionStore.EndAll(work.Connection, account.Person);
+        await work.Audit("person-deactivated", new { person = account.Person.Value });
+        return new();
+    }
+}
+
+/// <summary>Puts a deactivated account back into use.</summary>
+public sealed class ReactivatePerson : IWorkCommand<PersonRequest, DoneAnswer>
+{
+    public static string Name => "reactivate-person";
+
+    public static May May => May.School;
+
+    public static WorkPlace Place => WorkPlace.School;
+
+    public static async Task<DoneAnswer> Do(WorkContext work, PersonRequest request)
+    {
+        var account = await Account.Needed(work, request);
+        if (!account.Removed)
+            return new();
+        await PersonStore.SetRemoved(work.Connection, account.Person, null);
+        await work.Audit("person-reactivated", new { person = account.Person.Value });
+        return new();
+    }
+}
+
+/// <summary>Signs somebody out everywhere.</summary>
+public sealed class EndSessions : IWorkCommand<PersonRequest, DoneAnswer>
+{
+    public static string Name => "end-sessions";
+
+    public static May May => May.School;
+
+    public static WorkPlace Place => WorkPlace.School;
+
+    public static async Task<DoneAnswer> Do(WorkContext work, PersonRequest request)
+    {
+        var account = await Account.Needed(work, request);
+        await SessionStore.EndAll(work.Connection, account.Person);
+        await work.Audit("sessions-ended", new { person = account.Person.Value });
+        return new();
+    }
+}
+
+/// <param name="Office">Whether they are to be of the school's office.</param>
+public sealed record SetOfficeRequest(Id<Person> Person, bool Office);
+
+/// <summary>Takes somebody into the school's office, or out of it.</summary>
+public sealed class SetOffice : IWorkCommand<SetOfficeRequest, DoneAnswer>
+{
+    public static string Name => "set-office";
+
+    public static May May => May.School;
+
+    public static WorkPlace Place => WorkPlace.School;
+
+    public static async Task<DoneAnswer> Do(WorkContext work, SetOfficeRequest request)
+    {
+        var account = await Account.OfSomebodyElse(work, request.Person, "You cannot leave the office yourself.");
+        await PersonStore.SetOffice(work.Connection, account.Person, request.Office);
+        await work.Audit("office-set", new { person = account.Person.Value, request.Office });
+        return new();
+    }
+}

@@ -1,0 +1,23 @@
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+
+namespace Polycline.Web.People;
+
+/// <summary>People: everybody with an account, for the school's office.</summary>
+public static class PeopleRoutes
+{
+    public static void MapPeople(this IEndpointRouteBuilder routes)
+    {
+        routes.MapGet("/api/people", ReadPeople.Handle).WithName("people").For(May.School);
+        routes.MapWork<AddPeople, AddPeopleRequest, AddPeopleAnswer>();
+        routes.MapWork<InviteAgain, PersonRequest, InvitedAnswer>();
+        routes.MapWork<DeactivatePerson, PersonRequest, DoneAnswer>();
+        routes.MapWork<ReactivatePerson, PersonRequest, DoneAnswer>();
+        routes.MapWork<EndSessions, PersonRequest, DoneAnswer>();
+        routes.MapWork<SetOffice, SetOfficeRequest, DoneAnswer>();
+        var welcome = $"/api/welcome/{{token:length({OneTimeToken.Length})}}";
+        routes.MapGet(welcome, Welcome.Read).WithName("welcome").For(May.Anyone).ProducesProblems(404);
+        routes.MapPost(welcome, Welcome.SetPassword).WithName("set-password").For(May.Anyone).ProducesProblems(404, 422);
+    }
+}

@@ -1,0 +1,88 @@
+using OpenQA.Selenium;
+using Polycline.Data;
+using Polycline.Testing;
+using Xunit;
+
+namespace Polycline.Tests.Browser;
+
+/// <summary>A school that has nothing: the first of its office begins it and invites somebody, who sets a password and is in.</summary>
+public sealed class BeginWalk : IAsyncLifetime
+{
+    private TestDatabase database = null!;
+    private PublishedSchool school = null!;
+
+    public async ValueTask InitializeAsync()
+    {
+        database = await TestServer.Empty();
+        await Migrator.Migrate(database.Owner, CancellationToken.None);
+        school = new(database) { Instances = 1, Profile = "school" };
+        await school.InitializeAsync();
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await school.DisposeAsync();
+        await database.DisposeAsync();
+    }
+
+    [Fact]
+    public async Task From_the_address_at_the_console_to_somebody_who_comes_in_by_their_invitation()
+    {
+        var begin = await school.Said("/begin/");
+        using var office = new Person(school.Addresses[0]);
+        office.Expected.Add(422);
+        office.Open(new Uri(begin).AbsolutePath);
+        office.SeeText("Begin a school");
+        office.IsAccessible("begin");
+        Type(office, "#begin-name", "Rosalind Achterberg");
+        Type(office, "#begin-email", "office@tern.example");
+        Type(office, "#begin-password", "short");
+        Type(office, "#begin-school", "Tern Island School");
+        office.Pick("Time zone", "Europe/Dublin");
+        Type(office, "#begin-term", "Autumn term 2026");
+        office.Write("First day of the term", "31/8/2026");
+        office.Write("Last day of the term", "18/12/2026");
+        office.Press(office.See("//button[normalize-space() = 'Begin the school']"));
+        office.SeeText("Choose a password of at least 10 characters.");
+        Type(office, "#begin-password", " but longer now");
+        office.Press(office.See("//button[normalize-space() = 'Begin the school']"));
+        office.SeeText("Autumn term 2026");
+        office.SeeText("no periods");
+
+        office.Open("/");
+        office.SeeText("Tern Island School");
+        office.Press(office.See("//a[normalize-space() = 'People']"));
+        office.Press(office.See("//button[normalize-space() = 'add people']"));
+        Type(office, "#pasted", "Marit Oyelaran, marit@tern.example" + Keys.Enter + "Nobody" + Keys.Enter + "office@tern.example Me");
+        office.SeeText("line 2: there is no mail address");
+        office.SeeText("has an account already");
+        office.IsAccessible("people, adding");
+        office.Press(office.See("//button[normalize-space() = 'Add 1 person']"));
+        office.SeeText("1 person is invited.");
+        var link = office.See("input[aria-label = 'The link for Marit Oyelaran']").GetAttribute("value")!;
+        office.IsAccessible("people");
+        office.HeardNoComplaint();
+
+        using var marit = new Person(school.Addresses[0]);
+        marit.Open(new Uri(link).AbsolutePath);
+        marit.SeeText("Welcome, Marit Oyelaran");
+        marit.IsAccessible("welcome");
+        Type(marit, "#welcome-password", "a heron on one leg");
+        Type(marit, "#welcome-again", "a heron on two legs");
+        marit.Press(marit.See("//button[normalize-space() = 'Save and sign in']"));
+        marit.SeeText("This is not the same as the first one.");
+        marit.See("#welcome-again").SendKeys(Keys.Control + "a" + Keys.Null + "a heron on one leg");
+        marit.Press(marit.See("//button[normalize-space() = 'Save and sign in']"));
+        marit.SeeText("You are not on a team or in a section yet.");
+        marit.HeardNoComplaint();
+
+        // Deactivated, their next step is the sign-in page.
+        office.Press(office.See("//button[contains(., 'Marit Oyelaran')]"));
+        office.Press(office.See("//button[normalize-space() = 'deactivate']"));
+        office.SeeText("Marit Oyelaran’s account is deactivated.");
+        marit.Open("/");
+        marit.Until(() => marit.Path.StartsWith("/sign-in", StringComparison.Ordinal), "signed out");
+    }
+
+    private static void Type(Person person, string field, string text) => person.See(field).SendKeys(text);
+}

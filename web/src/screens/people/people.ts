@@ -1,0 +1,88 @@
+import type { Schemas } from '../../foundation/api/client'
+import { counted } from '../../foundation/words'
+
+export type PersonRow = Schemas['PersonAnswer']
+
+/** Which people are shown. */
+export type Only = '' | 'office' | 'teach' | 'students' | 'invited' | 'deactivated'
+
+export const onlyWords: Record<Only, string> = {
+  '': 'everybody',
+  office: 'the school office',
+  teach: 'teachers',
+  students: 'students',
+  invited: 'invited, no password yet',
+  deactivated: 'deactivated',
+}
+
+function isOf(person: PersonRow, only: Only): boolean {
+  switch (only) {
+    case '':
+      return true
+    case 'office':
+      return person.office
+    case 'teach':
+      return person.courses + person.teaches > 0
+    case 'students':
+      return person.studentIn.length > 0
+    default:
+      return person.state === only
+  }
+}
+
+/** Those whose name, address or section has every written word, of the kind that is looked for. */
+export function matching(people: readonly PersonRow[], words: string, only: Only): PersonRow[] {
+  const wanted = words.trim().toLowerCase().split(/\s+/).filter(Boolean)
+  return people.filter((person) => {
+    const text = `${person.name} ${person.email} ${person.studentIn.join(' ')}`.toLowerCase()
+    return isOf(person, only) && wanted.every((word) => text.includes(word))
+  })
+}
+
+/** What somebody is here, in words. */
+export function partOf(person: PersonRow): string {
+  const parts = [
+    ...(person.office ? ['school office'] : []),
+    ...(person.courses ? [`on the team of ${counted(person.courses, 'course')}`] : []),
+    ...(person.teaches ? [`teaches ${counted(person.teaches, 'section')}`] : []),
+    ...(person.studentIn.length ? [`student in ${person.studentIn.join(', ')}`] : []),
+  ]
+  return parts.join('; ') || 'nothing yet'
+}
+
+/** How their account stands, in words. */
+export const standingOf = (person: PersonRow) =>
+  person.state === 'deactivated'
+    ? 'deactivated'
+    : person.state === 'invited'
+      ? 'invited, no password yet'
+      : person.lastIn
+        ? `last signed in ${person.lastIn}`
+        : 'has not signed in yet'
+
+/** A line that was pasted: a name and a mail address, or what is wrong with it. */
+export type PastedLine = { line: number; name: string; email: string } | { line: number; text: string; wrong: string }
+
+const ADDRESS = /[^\s<>,;"]+@[^\s<>,;"]+/
+
+/** Reads names and mail addresses, one person on each line, in whatever order and however divided. */
+export function readPasted(text: string): PastedLine[] {
+  const seen = new Map<string, number>()
+  return text.split(/\r?\n/).flatMap((raw, at): PastedLine[] => {
+    const line = at + 1
+    const written = raw.trim()
+    if (!written) return []
+    const email = ADDRESS.exec(written)?.[0]
+    if (!email) return [{ line, text: written, wrong: 'there is no mail address' }]
+    const name = written
+      .replace(email, ' ')
+      .replace(/[<>,;"\t]+/g, ' ')
+      .replace(/\s+/g, ' ')
+      .trim()
+    if (!name) return [{ line, text: written, wrong: 'there is no name' }]
+    const before = seen.get(email.toLowerCase())
+    if (before) return [{ line, text: written, wrong: `the address stands on line ${before} already` }]
+    seen.set(email.toLowerCase(), line)
+    return [{ line, name, email }]
+  })
+}
