@@ -465,6 +465,7 @@ CREATE TABLE public.person (
     password_hash text NOT NULL,
     office boolean DEFAULT false NOT NULL,
     removed_at timestamp with time zone,
+    teacher boolean DEFAULT false NOT NULL,
     CONSTRAINT person_name_check CHECK ((name <> ''::text))
 );
 ALTER TABLE public.person ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
@@ -933,6 +934,7 @@ GRANT UPDATE(email) ON TABLE public.person TO polycline_app;
 GRANT UPDATE(password_hash) ON TABLE public.person TO polycline_app;
 GRANT UPDATE(office) ON TABLE public.person TO polycline_app;
 GRANT UPDATE(removed_at) ON TABLE public.person TO polycline_app;
+GRANT UPDATE(teacher) ON TABLE public.person TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.private_link TO polycline_app;
 GRANT UPDATE(withdrawn_at) ON TABLE public.private_link TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.request TO polycline_app;

@@ -73,8 +73,30 @@ public sealed class BeginWalk : IAsyncLifetime
         marit.SeeText("This is not the same as the first one.");
         marit.See("#welcome-again").SendKeys(Keys.Control + "a" + Keys.Null + "a heron on one leg");
         marit.Press(marit.See("//button[normalize-space() = 'Save and sign in']"));
-        marit.SeeText("You are not on a team or in a section yet.");
+        marit.SeeText("You have no course yet.");
+
+        // She makes a course; the office makes her a section; she lets it follow.
+        marit.Press(marit.See("//button[normalize-space() = 'new course']"));
+        marit.Write("What the course is called", "Harbour birds");
+        marit.IsAccessible("a new course");
+        marit.Press(marit.See("//button[normalize-space() = 'Make the course']"));
+        marit.SeeText("This course has no units yet.");
+        var course = marit.Path;
+        office.Open("/");
+        office.Press(office.See("//a[contains(., 'Autumn term 2026')]"));
+        office.Press(office.See("//button[normalize-space() = 'add a section']"));
+        office.Write("What the section is called", "9 Tern");
+        office.Pick("Add a teacher", "Marit Oyelaran");
+        office.IsAccessible("a new section");
+        office.Press(office.See("//button[normalize-space() = 'Add the section']"));
+        office.SeeText("9 Tern");
+        office.SeeNoText("A section called");
+        marit.Open(course);
+        marit.Press(marit.See("//button[normalize-space() = 'add a section']"));
+        marit.Press(marit.See("//button[@role = 'menuitem'][contains(., '9 Tern')]"));
+        marit.Sure("You added 9 Tern");
         marit.HeardNoComplaint();
+        office.Open("/people");
 
         // Deactivated, their next step is the sign-in page.
         office.Press(office.See("//button[contains(., 'Marit Oyelaran')]"));

@@ -102,8 +102,20 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["POST /api/school/deactivate-person"] = new("/api/school/deactivate-person?preview=true", Office, PeopleTests.Lead),
         ["POST /api/school/reactivate-person"] = new("/api/school/reactivate-person?preview=true", Office, PeopleTests.Lead),
         ["POST /api/school/end-sessions"] = new("/api/school/end-sessions?preview=true", Office, PeopleTests.Lead),
-        ["POST /api/school/set-office"] = new("/api/school/set-office?preview=true", Office, school =>
-            Body(new { person = school.Ids["person:" + DemoPeople.Lead], office = true })
+        ["POST /api/school/set-role"] = new("/api/school/set-role?preview=true", Office, school => Body(
+                new
+                {
+                    person = school.Ids["person:" + DemoPeople.Lead],
+                    role = "office",
+                    has = true,
+                }
+            )),
+        ["POST /api/school/make-section"] = new("/api/school/make-section?preview=true", Office, MakingTests.Section),
+        // Teachers make courses, and so does the office; a student does not.
+        ["POST /api/me/make-course"] = new(
+            "/api/me/make-course?preview=true",
+            [401, 404, 404, 404, 200, 200, 200, 200, 401],
+            MakingTests.Course
         ),
         ["GET /api/places"] = new("/api/places", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
         ["GET /api/sections/{section:long}"] = new("/api/sections/{section}", [401, 200, 404, 404, 200, 404, 404, 404, 401]),

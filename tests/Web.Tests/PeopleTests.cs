@@ -21,12 +21,14 @@ public sealed class PeopleTests : IAsyncLifetime
                 name = "Marit Oyelaran",
                 email = "marit.oyelaran@fenwater.example",
                 office = false,
+                teacher = true,
             },
             new
             {
                 name = "Bo Castellan",
                 email = "bo.castellan@fenwater.example",
                 office = true,
+                teacher = false,
             },
         },
     };
@@ -49,6 +51,17 @@ public sealed class PeopleTests : IAsyncLifetime
     }
 
     private Task<Reply> Do(string command, object body) => office.Post($"/api/school/{command}", body, Guid.NewGuid());
+
+    private Task<Reply> Role(string role, bool has) =>
+        Do(
+            "set-role",
+            new
+            {
+                person = school.Ids["person:" + DemoPeople.Lead],
+                role,
+                has,
+            }
+        );
 
     private async Task<JsonNode> Row(string email) =>
         (await office.Get("/api/people")).Json["people"]!.AsArray().Single(person => person!["email"]!.GetValue<string>() == email)!;
@@ -114,6 +127,7 @@ public sealed class PeopleTests : IAsyncLifetime
                             name = "Somebody Else",
                             email = "Orla.Tierney-Vance@fenwater.example",
                             office = true,
+                            teacher = false,
                         },
                     },
                 }
@@ -138,6 +152,7 @@ public sealed class PeopleTests : IAsyncLifetime
                 name,
                 email,
                 office = false,
+                teacher = false,
             },
         };
         (await Do("add-people", new { people })).Json["field"]!.GetValue<string>().ShouldBe(field);
@@ -147,6 +162,7 @@ public sealed class PeopleTests : IAsyncLifetime
                 name = "Bo",
                 email = "bo@b.example",
                 office = false,
+                teacher = false,
             },
             2
         );
@@ -172,14 +188,24 @@ public sealed class PeopleTests : IAsyncLifetime
     [Fact]
     public async Task Whoever_is_taken_out_of_the_office_sees_no_people_any_more_and_nobody_does_that_to_themselves()
     {
-        await Do("set-office", new { person = school.Ids["person:" + DemoPeople.Lead], office = true });
+        await Role("office", true);
         using var lead = await school.As(DemoPeople.Lead, 1);
         (await lead.Get("/api/people")).Status.ShouldBe(HttpStatusCode.OK);
-        await Do("set-office", new { person = school.Ids["person:" + DemoPeople.Lead], office = false });
+        await Role("office", false);
         (await lead.Get("/api/people")).Status.ShouldBe(HttpStatusCode.NotFound);
         var oneself = new { person = school.Ids["person:" + DemoPeople.Office] };
         (await Do("deactivate-person", oneself)).Code.ShouldBe("forbidden");
-        (await Do("set-office", new { oneself.person, office = false })).Code.ShouldBe("forbidden");
+        (
+            await Do(
+                "set-role",
+                new
+                {
+                    oneself.person,
+                    role = "office",
+                    has = false,
+                }
+            )
+        ).Code.ShouldBe("forbidden");
     }
 
     [Fact]

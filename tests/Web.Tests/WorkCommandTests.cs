@@ -105,9 +105,20 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
             await walk.School.Session(DemoPeople.Colleague);
             return asked;
         }),
-        ["set-office"] = new(DemoPeople.Office, async walk =>
-            ("/api/school/set-office", new { person = walk.School.Ids["person:" + DemoPeople.Colleague], office = true })
-        ),
+        ["set-role"] = new(DemoPeople.Office, walk => Task.FromResult(
+                (
+                    "/api/school/set-role",
+                    (object)
+                        new
+                        {
+                            person = walk.School.Ids["person:" + DemoPeople.Colleague],
+                            role = "office",
+                            has = true,
+                        }
+                )
+            )),
+        ["make-section"] = new(DemoPeople.Office, async walk => ("/api/school/make-section", (await MakingTests.Section(walk.School))!)),
+        ["make-course"] = new(DemoPeople.Lead, async walk => ("/api/me/make-course", (await MakingTests.Course(walk.School))!)),
     };
 
     private static readonly string[] Secret = ["make-calendar-link", "add-people", "invite-again"];
@@ -165,7 +176,7 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
         {
             JsonObject fields => new JsonObject(
                 fields
-                    .Where(field => field.Key is not ("applied" or "given" or "handedIn" or "edition" or "address" or "at"))
+                    .Where(field => field.Key is not ("applied" or "given" or "handedIn" or "edition" or "section" or "address" or "at"))
                     .Select(field => KeyValuePair.Create(field.Key, Without(field.Value)))
             ),
             JsonArray list => new JsonArray([.. list.Select(Without)]),

@@ -20,6 +20,9 @@ public sealed record AccessRow
 
     public required bool Office { get; init; }
 
+    /// <summary>They may make courses.</summary>
+    public required bool Teacher { get; init; }
+
     public required Id<Edition>? Edition { get; init; }
 
     public required Id<Master>? Master { get; init; }

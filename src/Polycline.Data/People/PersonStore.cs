@@ -17,6 +17,9 @@ public sealed record PersonRow
 
     public required bool Office { get; init; }
 
+    /// <summary>They may make courses.</summary>
+    public required bool Teacher { get; init; }
+
     /// <summary>They have not set a password yet.</summary>
     public required bool Invited { get; init; }
 
@@ -66,12 +69,19 @@ public static class PersonStore
         ];
 
     /// <param name="passwordHash">Empty: they are invited, and cannot sign in yet.</param>
-    public static async Task<Id<Person>> Add(NpgsqlConnection connection, string name, string email, string passwordHash, bool office) =>
+    public static async Task<Id<Person>> Add(
+        NpgsqlConnection connection,
+        string name,
+        string email,
+        string passwordHash,
+        bool office,
+        bool teacher = false
+    ) =>
         new(
             await connection.ExecuteScalarAsync<long>(
                 """
-                INSERT INTO person (name, email, password_hash, office)
-                VALUES (@name, @email::citext, @passwordHash, @office)
+                INSERT INTO person (name, email, password_hash, office, teacher)
+                VALUES (@name, @email::citext, @passwordHash, @office, @teacher)
                 RETURNING id
                 """,
                 new
@@ -80,6 +90,7 @@ public static class PersonStore
                     email,
                     passwordHash,
                     office,
+                    teacher,
                 }
             )
         );
@@ -96,6 +107,9 @@ public static class PersonStore
 
     public static Task SetOffice(NpgsqlConnection connection, Id<Person> person, bool office) =>
         connection.ExecuteAsync("UPDATE person SET office = @office WHERE id = @person", new { person = person.Value, office });
+
+    public static Task SetTeacher(NpgsqlConnection connection, Id<Person> person, bool teacher) =>
+        connection.ExecuteAsync("UPDATE person SET teacher = @teacher WHERE id = @person", new { person = person.Value, teacher });
 
     /// <param name="removedAt">Null: the account is in use again.</param>
     public static Task SetRemoved(NpgsqlConnection connection, Id<Person> person, Instant? removedAt) =>

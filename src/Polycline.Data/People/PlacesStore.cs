@@ -31,12 +31,12 @@ public static class PlacesStore
     public static async Task<(IReadOnlyList<EditionRow> Courses, IReadOnlyList<OwnSectionRow> Sections, IReadOnlyList<TermRow> Terms)> Of(
         NpgsqlConnection connection,
         Id<Person> person,
-        bool office
+        bool allTerms
     )
     {
         await using var results = await connection.QueryMultipleAsync(
             Sql.Of("People", "ReadPlaces"),
-            new { person = person.Value, office }
+            new { person = person.Value, allTerms }
         );
         return (
             [.. await results.ReadAsync<EditionRow>()],

@@ -1,4 +1,4 @@
-SELECT p.id AS person, p.name AS person_name, p.office,
+SELECT p.id AS person, p.name AS person_name, p.office, p.teacher,
        e.id AS edition, e.master, e.state AS edition_state, e.version AS edition_version, m.role AS member_role,
        c.id AS section, c.version AS section_version, st.person IS NOT NULL AS teaches_section,
        ARRAY(SELECT ts.section FROM section_teacher ts WHERE ts.person = p.id ) AS teaches,

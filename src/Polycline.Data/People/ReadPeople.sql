@@ -1,4 +1,4 @@
-SELECT p.id AS person, p.name, p.email::text, p.office, p.password_hash = '' AS invited, p.removed_at IS NOT NULL AS removed,
+SELECT p.id AS person, p.name, p.email::text, p.office, p.teacher, p.password_hash = '' AS invited, p.removed_at IS NOT NULL AS removed,
        (SELECT max(k.last_at) FROM known_address k WHERE k.person = p.id) AS last_in,
        (SELECT count(*) FROM session s WHERE s.person = p.id AND s.expires_at > @now)::int AS sessions,
        (SELECT count(*) FROM master_member m WHERE m.person = p.id)::int AS courses,

@@ -18,5 +18,5 @@ ORDER BY t.first DESC, c.name;
 
 SELECT t.id AS term, t.name, t.zone, t.first, t.last, (SELECT count(*) FROM section c WHERE c.term = t.id)::int AS sections
 FROM term t
-WHERE @office
+WHERE @allTerms
 ORDER BY t.first DESC;

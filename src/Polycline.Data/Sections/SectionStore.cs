@@ -60,4 +60,40 @@ public static class SectionStore
                 new { term = term.Value, teacher = teacher.Value }
             ),
         ];
+
+    /// <summary>The names and letters of the sections of a term.</summary>
+    public static async Task<IReadOnlyList<(string Name, string Letter)>> NamesIn(NpgsqlConnection connection, Id<Term> term) =>
+        [.. await connection.QueryAsync<(string, string)>("SELECT name, letter FROM section WHERE term = @Value ORDER BY name", term)];
+
+    /// <summary>Whether each of these people has an account that is in use.</summary>
+    public static async Task<bool> AreInUse(NpgsqlConnection connection, IReadOnlyCollection<Id<Person>> people) =>
+        await connection.ExecuteScalarAsync<int>(
+            "SELECT count(*) FROM person WHERE id = ANY(@people) AND removed_at IS NULL",
+            new { people = people.Select(person => person.Value).ToArray() }
+        ) == people.Count;
+
+    /// <summary>Makes a section that follows nothing yet and has no timetable.</summary>
+    public static async Task<Id<Section>> Add(
+        NpgsqlConnection connection,
+        Id<Term> term,
+        string name,
+        string letter,
+        IReadOnlyCollection<Id<Person>> teachers
+    )
+    {
+        var section = await connection.ExecuteScalarAsync<long>(
+            "INSERT INTO section (name, letter, term) VALUES (@name, @letter, @term) RETURNING id",
+            new
+            {
+                name,
+                letter,
+                term = term.Value,
+            }
+        );
+        await connection.ExecuteAsync(
+            "INSERT INTO section_teacher (section, person) SELECT @section, unnest(@teachers)",
+            new { section, teachers = teachers.Select(person => person.Value).ToArray() }
+        );
+        return new(section);
+    }
 }

@@ -16,6 +16,7 @@ public static class CalendarRoutes
             .For(May.Office)
             .ProducesProblems(422);
         routes.MapTermCommand<MarkDays, MarkDaysRequest>();
+        routes.MapWork<MakeSection, MakeSectionRequest, MakeSectionAnswer>();
         routes.MapTermCommand<SetTerm, SetTermRequest>();
     }
 }

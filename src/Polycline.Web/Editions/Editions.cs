@@ -18,6 +18,7 @@ public static class EditionRoutes
         routes.MapWork<EndEdition, EndEditionRequest, EndEditionAnswer>();
         routes.MapWork<ResumeEdition, ResumeEditionRequest, DoneAnswer>();
         routes.MapWork<TakeInCourse, TakeInRequest, CoursePackage, TakeInAnswer>();
+        routes.MapWork<MakeCourse, MakeCourseRequest, MakeCourseAnswer>();
         routes.MapWork<TakeBackCourse, TakeBackCourseRequest, DoneAnswer>();
     }
 }

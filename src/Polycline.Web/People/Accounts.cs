@@ -114,23 +114,43 @@ public sealed class EndSessions : IWorkCommand<PersonRequest, DoneAnswer>
     }
 }
 
-/// <param name="Office">Whether they are to be of the school's office.</param>
-public sealed record SetOfficeRequest(Id<Person> Person, bool Office);
+/// <param name="Role"><c>office</c>, or <c>teacher</c>: teachers make courses.</param>
+/// <param name="Has">Whether they are to have it.</param>
+public sealed record SetRoleRequest(Id<Person> Person, string Role, bool Has);
 
-/// <summary>Takes somebody into the school's office, or out of it.</summary>
-public sealed class SetOffice : IWorkCommand<SetOfficeRequest, DoneAnswer>
+/// <summary>Gives somebody a role in the school, or takes it away. What they teach already stays theirs.</summary>
+public sealed class SetRole : IWorkCommand<SetRoleRequest, DoneAnswer>
 {
-    public static string Name => "set-office";
+    public static string Name => "set-role";
 
     public static May May => May.School;
 
     public static WorkPlace Place => WorkPlace.School;
 
-    public static async Task<DoneAnswer> Do(WorkContext work, SetOfficeRequest request)
+    public static async Task<DoneAnswer> Do(WorkContext work, SetRoleRequest request)
     {
-        var account = await Account.OfSomebodyElse(work, request.Person, "You cannot leave the office yourself.");
-        await PersonStore.SetOffice(work.Connection, account.Person, request.Office);
-        await work.Audit("office-set", new { person = account.Person.Value, request.Office });
+        switch (request.Role)
+        {
+            case "office":
+                var other = await Account.OfSomebodyElse(work, request.Person, "You cannot leave the office yourself.");
+                await PersonStore.SetOffice(work.Connection, other.Person, request.Has);
+                break;
+            case "teacher":
+                var account = await Account.Needed(work, new(request.Person));
+                await PersonStore.SetTeacher(work.Connection, account.Person, request.Has);
+                break;
+            default:
+                throw Problem.Field("role", "Choose a role: office or teacher.");
+        }
+        await work.Audit(
+            "role-set",
+            new
+            {
+                person = request.Person.Value,
+                request.Role,
+                request.Has,
+            }
+        );
         return new();
     }
 }

@@ -12,8 +12,9 @@ public sealed record AddPeopleRequest(IReadOnlyList<NewPerson> People);
 
 /// <param name="Name">1 to 200 characters.</param>
 /// <param name="Email">What they sign in with.</param>
-/// <param name="Office">Whether they are of the school's office.</param>
-public sealed record NewPerson(string Name, string Email, bool Office);
+/// <param name="Office">Whether they work in the school's office.</param>
+/// <param name="Teacher">Whether they teach: teachers make courses.</param>
+public sealed record NewPerson(string Name, string Email, bool Office, bool Teacher);
 
 /// <param name="Sentence">What it does, such as <c>3 people are invited; 1 has an account already</c>.</param>
 /// <param name="People">Each in the order asked.</param>
@@ -57,7 +58,7 @@ public sealed class AddPeople : IWorkCommand<AddPeopleRequest, AddPeopleAnswer>
                 people.Add(new(name, email, there.Removed ? "deactivated" : "known", there.Name, null));
                 continue;
             }
-            var person = await PersonStore.Add(work.Connection, name, email, "", asked.Office);
+            var person = await PersonStore.Add(work.Connection, name, email, "", asked.Office, asked.Teacher);
             people.Add(new(name, email, "added", null, await Invite(work, person)));
         }
         var added = people.Count(person => person.State == "added");

@@ -15,7 +15,7 @@ public static class PeopleRoutes
         routes.MapWork<DeactivatePerson, PersonRequest, DoneAnswer>();
         routes.MapWork<ReactivatePerson, PersonRequest, DoneAnswer>();
         routes.MapWork<EndSessions, PersonRequest, DoneAnswer>();
-        routes.MapWork<SetOffice, SetOfficeRequest, DoneAnswer>();
+        routes.MapWork<SetRole, SetRoleRequest, DoneAnswer>();
         var welcome = $"/api/welcome/{{token:length({OneTimeToken.Length})}}";
         routes.MapGet(welcome, Welcome.Read).WithName("welcome").For(May.Anyone).ProducesProblems(404);
         routes.MapPost(welcome, Welcome.SetPassword).WithName("set-password").For(May.Anyone).ProducesProblems(404, 422);

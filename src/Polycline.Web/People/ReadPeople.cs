@@ -20,6 +20,9 @@ public sealed record PersonAnswer
     /// <summary>They are of the school's office.</summary>
     public required bool Office { get; init; }
 
+    /// <summary>They may make courses.</summary>
+    public required bool Teacher { get; init; }
+
     /// <summary><c>active</c>, <c>invited</c> (no password set yet) or <c>deactivated</c>.</summary>
     public required string State { get; init; }
 
@@ -58,6 +61,7 @@ public static class ReadPeople
             Name = row.Name,
             Email = row.Email,
             Office = row.Office,
+            Teacher = row.Teacher,
             State =
                 row.Removed ? "deactivated"
                 : row.Invited ? "invited"

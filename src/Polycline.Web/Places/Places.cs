@@ -13,11 +13,14 @@ using Polycline.Web.Foundation.Reading;
 namespace Polycline.Web.Places;
 
 /// <param name="School">What the school is called; null: it has no name yet.</param>
-/// <param name="IsOffice">They are of the school's office.</param>
+/// <param name="IsOffice">They work in the school's office.</param>
+/// <param name="MakesCourses">They may make courses.</param>
+/// <param name="Terms">The school's terms, for the office and for whoever may make courses; the latest first.</param>
 public sealed record PlacesAnswer(
     string Name,
     string? School,
     bool IsOffice,
+    bool MakesCourses,
     IReadOnlyList<EditionPlace> Courses,
     IReadOnlyList<SectionPlace> Sections,
     IReadOnlyList<TermPlace> Terms
@@ -28,7 +31,8 @@ public sealed record EditionPlace(Id<Edition> Edition, string Course, string Tit
 
 public sealed record SectionPlace(Id<Section> Section, string Name, string? Course, string Term);
 
-public sealed record TermPlace(Id<Term> Term, string Name, string Dates, string Zone, int Sections);
+/// <param name="IsOver">Its last day is past.</param>
+public sealed record TermPlace(Id<Term> Term, string Name, string Dates, string Zone, int Sections, bool IsOver);
 
 /// <summary>Where somebody can go: courses they teach, sections they are in, the office's terms.</summary>
 public static class PlacesRoutes
@@ -40,13 +44,17 @@ public static class PlacesRoutes
     {
         var (school, (courses, sections, terms)) = await database.Read(
             async connection =>
-                (await SettingStore.SchoolName(connection), await PlacesStore.Of(connection, access.Person.Id, access.IsOffice)),
+                (
+                    await SettingStore.SchoolName(connection),
+                    await PlacesStore.Of(connection, access.Person.Id, access.IsOffice || access.IsTeacher)
+                ),
             stop
         );
         return new(
             access.Person.Name,
             school,
             access.IsOffice,
+            access.IsTeacher || access.IsOffice,
             [.. courses.Select(row => new EditionPlace(row.Edition, row.Course, row.Title, row.State, row.Role, row.Sections))],
             [
                 .. sections
@@ -59,7 +67,8 @@ public static class PlacesRoutes
                     row.Name,
                     $"{Moment.InWords(row.First)} – {Moment.InWords(row.Last)} {row.Last.Year}",
                     row.Zone,
-                    row.Sections
+                    row.Sections,
+                    row.Last < viewpoint.At.InZone(DateTimeZoneProviders.Tzdb[row.Zone]).Date
                 )),
             ]
         );

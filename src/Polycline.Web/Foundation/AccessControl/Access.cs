@@ -36,6 +36,9 @@ public enum May
 
     /// <summary>The school's office, whatever the address names.</summary>
     School = 128,
+
+    /// <summary>Whoever may make courses: teachers, and the school's office.</summary>
+    Teacher = 256,
 }
 
 /// <summary>Who asks, and what they are to the edition or section that the address names.</summary>
@@ -47,6 +50,9 @@ public sealed record Access
     public required byte[] Token { get; init; }
 
     public required bool IsOffice { get; init; }
+
+    /// <summary>They may make courses.</summary>
+    public required bool IsTeacher { get; init; }
 
     public required bool IsLead { get; init; }
 
@@ -87,6 +93,7 @@ public sealed record Access
             Person = new(row.Person, row.PersonName),
             Token = token,
             IsOffice = row.Office,
+            IsTeacher = row.Teacher,
             IsLead = row.MemberRole == "lead",
             IsMember = row.MemberRole is not null,
             TeachesSection = row.TeachesSection,
@@ -116,6 +123,7 @@ public sealed record Access
         may.HasFlag(May.SignedIn)
         || (may.HasFlag(May.Office) && IsOffice && Term is not null)
         || (may.HasFlag(May.School) && IsOffice)
+        || (may.HasFlag(May.Teacher) && (IsTeacher || IsOffice))
         || (may.HasFlag(May.Team) && IsMember)
         || (may.HasFlag(May.Lead) && IsLead && Edition is not null)
         || (may.HasFlag(May.SectionTeacher) && Section is not null && (TeachesSection || IsLead))

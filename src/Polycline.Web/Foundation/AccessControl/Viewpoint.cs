@@ -65,7 +65,7 @@ public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, Instant Now)
         string? at = http.Request.Query["at"],
             eyes = http.Request.Query["as"];
         var own =
-            access.IsMember || access.TeachesSection || (access.IsOffice && access.Edition is null)
+            access.IsMember || access.TeachesSection || ((access.IsOffice || access.IsTeacher) && access.Edition is null)
                 ? (Eyes)new Eyes.OfTeam()
                 : new Eyes.OfStudent(access.Person.Id);
         if (string.IsNullOrEmpty(at) && string.IsNullOrEmpty(eyes))

@@ -212,7 +212,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/school/set-office": {
+    "/api/school/set-role": {
         parameters: {
             query?: never;
             header?: never;
@@ -221,7 +221,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["set-office"];
+        post: operations["set-role"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1157,6 +1157,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/me/make-course": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["make-course"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/take-back-course": {
         parameters: {
             query?: never;
@@ -1343,6 +1359,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["term-mark-days"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/make-section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["make-section"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2416,6 +2448,34 @@ export interface components {
             /** @description Local, `08:40`. */
             start: string;
         };
+        MakeCourseAnswer: {
+            applied: boolean;
+            /** Format: int64 */
+            edition: null | number;
+        };
+        MakeCourseRequest: {
+            /** @description 1 to 200 characters. */
+            title: string;
+            /** Format: int64 */
+            term: number;
+            /** @description What lessons are measured in: `meetings` or `minutes`. */
+            basis: string;
+        };
+        MakeSectionAnswer: {
+            applied: boolean;
+            /** Format: int64 */
+            section: null | number;
+            /** @description What its line is marked with. */
+            letter: string;
+        };
+        MakeSectionRequest: {
+            /** Format: int64 */
+            term: number;
+            /** @description 1 to 200 characters; no other section of the term has it. */
+            name: string;
+            /** @description Who teaches it: at most 20, each once. */
+            teachers: number[];
+        };
         MarkDaysRequest: {
             /** @description 1 to 400. */
             marks: components["schemas"]["DayMark"][];
@@ -2475,8 +2535,10 @@ export interface components {
             name: string;
             /** @description What they sign in with. */
             email: string;
-            /** @description Whether they are of the school's office. */
+            /** @description Whether they work in the school's office. */
             office: boolean;
+            /** @description Whether they teach: teachers make courses. */
+            teacher: boolean;
         };
         NowAnswer: {
             course: string;
@@ -2823,6 +2885,8 @@ export interface components {
             email: string;
             /** @description They are of the school's office. */
             office: boolean;
+            /** @description They may make courses. */
+            teacher: boolean;
             /** @description `active`, `invited` (no password set yet) or `deactivated`. */
             state: string;
             /** @description When they were signed in last, in words; null: never. */
@@ -2855,10 +2919,13 @@ export interface components {
             name: string;
             /** @description What the school is called; null: it has no name yet. */
             school: null | string;
-            /** @description They are of the school's office. */
+            /** @description They work in the school's office. */
             isOffice: boolean;
+            /** @description They may make courses. */
+            makesCourses: boolean;
             courses: components["schemas"]["EditionPlace"][];
             sections: components["schemas"]["SectionPlace"][];
+            /** @description The school's terms, for the office and for whoever may make courses; the latest first. */
             terms: components["schemas"]["TermPlace"][];
         };
         /** @description A problem as it travels. */
@@ -3261,15 +3328,17 @@ export interface components {
             periods: components["schemas"]["PeriodChoice"][];
             sections: components["schemas"]["SectionCard"][];
         };
-        SetOfficeRequest: {
-            /** Format: int64 */
-            person: number;
-            /** @description Whether they are to be of the school's office. */
-            office: boolean;
-        };
         SetPasswordRequest: {
             /** @description 10 to 200 characters. */
             password: string;
+        };
+        SetRoleRequest: {
+            /** Format: int64 */
+            person: number;
+            /** @description `office`, or `teacher`: teachers make courses. */
+            role: string;
+            /** @description Whether they are to have it. */
+            has: boolean;
         };
         /** @description All but what is marked, in the plan file's form. */
         SetTermRequest: {
@@ -3408,6 +3477,8 @@ export interface components {
             zone: string;
             /** Format: int32 */
             sections: number;
+            /** @description Its last day is past. */
+            isOver: boolean;
         };
         TermSectionCard: {
             /** Format: int64 */
@@ -4265,7 +4336,7 @@ export interface operations {
             };
         };
     };
-    "set-office": {
+    "set-role": {
         parameters: {
             query?: {
                 preview?: boolean;
@@ -4280,7 +4351,7 @@ export interface operations {
         /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SetOfficeRequest"];
+                "application/json": components["schemas"]["SetRoleRequest"];
             };
         };
         responses: {
@@ -7546,6 +7617,72 @@ export interface operations {
             };
         };
     };
+    "make-course": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeCourseRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MakeCourseAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "take-back-course": {
         parameters: {
             query?: {
@@ -8031,6 +8168,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "make-section": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeSectionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MakeSectionAnswer"];
                 };
             };
             /** @description Forbidden */

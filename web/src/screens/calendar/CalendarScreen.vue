@@ -10,6 +10,7 @@ import CalendarLegend from './CalendarLegend.vue'
 import DaysPanel from './DaysPanel.vue'
 import FilePanel from './FilePanel.vue'
 import MarksInTerm from './MarksInTerm.vue'
+import NewSection from './NewSection.vue'
 import SectionsInTerm from './SectionsInTerm.vue'
 import TermPanel from './TermPanel.vue'
 import YearSheet from './YearSheet.vue'
@@ -22,7 +23,7 @@ const props = defineProps<{ term: number }>()
 const { calendar, problem, again, away } = useCalendar(toRef(props, 'term'))
 const taken = ref<Stretch | null>(null)
 /** What is being changed, in the panel below. */
-const open = ref<'term' | 'file' | { draft: MarkDraft; key: string } | null>(null)
+const open = ref<'term' | 'file' | 'section' | { draft: MarkDraft; key: string } | null>(null)
 const facts = computed(() =>
   calendar.value ? [`${calendar.value.classDays} class days`, counted(calendar.value.sections.length, 'section')] : [],
 )
@@ -90,7 +91,7 @@ useScreenKeys([
         <CalendarLegend :can-change="calendar.canChange" />
         <div class="two">
           <MarksInTerm :calendar="calendar" @edit="edit" @done="leave" />
-          <SectionsInTerm :sections="calendar.sections" />
+          <SectionsInTerm :sections="calendar.sections" :can-add="calendar.canChange" @add="open = 'section'" />
         </div>
       </template>
     </main>
@@ -98,6 +99,7 @@ useScreenKeys([
       <template v-if="calendar.canChange && open">
         <TermPanel v-if="open === 'term'" :calendar="calendar" @close="leave" />
         <FilePanel v-else-if="open === 'file'" :calendar="calendar" @close="leave" />
+        <NewSection v-else-if="open === 'section'" :term="term" @close="leave" />
         <DaysPanel v-else :key="open.key" :calendar="calendar" :draft="open.draft" @close="leave" />
       </template>
     </div>

@@ -4,12 +4,16 @@ import { counted } from '../../foundation/words'
 import SectionKey from '../../look/marks/SectionKey.vue'
 
 /** The sections that meet in a term, and how the calendar leaves each of them. */
-defineProps<{ sections: Schemas['CalendarAnswer']['sections'] }>()
+defineProps<{ sections: Schemas['CalendarAnswer']['sections']; canAdd: boolean }>()
+const emit = defineEmits<{ add: [] }>()
 </script>
 
 <template>
   <section aria-labelledby="sections-title">
-    <h2 id="sections-title" class="ruled-head">Sections in this term</h2>
+    <div class="ruled-head head">
+      <h2 id="sections-title">Sections in this term</h2>
+      <button v-if="canAdd" type="button" class="word-button" @click="emit('add')">add a section</button>
+    </div>
     <p v-if="sections.length === 0" class="second none">
       No section meets in this term yet. You can set it up all the same.
     </p>
@@ -27,6 +31,11 @@ defineProps<{ sections: Schemas['CalendarAnswer']['sections'] }>()
 <style scoped>
 h2 {
   font: 600 var(--size-unit) / 1.3 var(--face-display);
+}
+.head {
+  display: flex;
+  align-items: baseline;
+  justify-content: space-between;
 }
 .none {
   padding: var(--space-5) 0;

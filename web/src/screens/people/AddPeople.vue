@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import type { Problem, Schemas } from '../../foundation/api/client'
 import { counted } from '../../foundation/words'
 import CommandPanel from '../../parts/CommandPanel.vue'
-import TickField from '../../parts/fields/TickField.vue'
+import OneOfField from '../../parts/fields/OneOfField.vue'
 import { readPasted } from './people'
 
 /** People are added, one on each line: written, or pasted from a list. What was understood stands beside it. */
@@ -11,7 +11,7 @@ const props = defineProps<{ problem: Problem | null; busy: boolean; known: reado
 const emit = defineEmits<{ add: [people: Schemas['NewPerson'][]]; close: [] }>()
 
 const text = ref('')
-const office = ref(false)
+const role = ref<'teacher' | 'student' | 'office'>('teacher')
 const lines = computed(() => readPasted(text.value))
 const addresses = computed(() => new Set(props.known.map((email) => email.toLowerCase())))
 const understood = computed(() => lines.value.flatMap((line) => ('name' in line ? [line] : [])))
@@ -30,7 +30,12 @@ const reach = computed(() => {
 const send = () =>
   emit(
     'add',
-    fresh.value.map(({ name, email }) => ({ name, email, office: office.value })),
+    fresh.value.map(({ name, email }) => ({
+      name,
+      email,
+      office: role.value === 'office',
+      teacher: role.value === 'teacher',
+    })),
   )
 </script>
 
@@ -55,7 +60,18 @@ const send = () =>
           autofocus
           placeholder="Marit Oyelaran, marit.oyelaran@school.example"
         />
-        <TickField v-model="office" label="they work in the school office" />
+        <p class="role">
+          <span>they are</span>
+          <OneOfField
+            v-model="role"
+            label="What they are"
+            :choices="[
+              { value: 'teacher', title: 'teachers' },
+              { value: 'student', title: 'students' },
+              { value: 'office', title: 'school office' },
+            ]"
+          />
+        </p>
       </div>
       <ol class="small" aria-label="What was understood">
         <li v-for="line in lines" :key="line.line" :class="{ accent: !('name' in line) }">
@@ -84,6 +100,11 @@ ol {
   max-height: 190px;
   overflow: auto;
   list-style: none;
+}
+.role {
+  display: flex;
+  align-items: baseline;
+  gap: var(--space-5);
 }
 b {
   font-weight: 600;

@@ -115,11 +115,19 @@ const deactivate = (person: PersonRow) =>
                   sign out everywhere ({{ person.sessions }})
                 </button>
                 <button
+                  type="button"
+                  class="word-button"
+                  :disabled="busy"
+                  @click="screen.setRole(person, 'teacher', !person.teacher)"
+                >
+                  {{ person.teacher ? 'not a teacher any more' : 'make a teacher' }}
+                </button>
+                <button
                   v-if="!person.oneself"
                   type="button"
                   class="word-button"
                   :disabled="busy"
-                  @click="screen.setOffice(person, !person.office)"
+                  @click="screen.setRole(person, 'office', !person.office)"
                 >
                   {{ person.office ? 'remove from the office' : 'add to the office' }}
                 </button>

@@ -3,6 +3,7 @@ import { type PersonRow, matching, partOf, readPasted, standingOf } from './peop
 
 const person = (more: Partial<PersonRow>): PersonRow => ({
   ...{ person: 1, name: 'Marit Oyelaran', email: 'marit@tern.example', office: false, state: 'active', lastIn: null },
+  ...{ teacher: false },
   ...{ sessions: 0, courses: 0, teaches: 0, studentIn: [], oneself: false },
   ...more,
 })
@@ -47,7 +48,7 @@ test('what somebody is and how their account stands is said in words', () => {
   expect(partOf(person({ office: true, courses: 1, teaches: 2 }))).toBe(
     'school office; on the team of 1 course; teaches 2 sections',
   )
-  expect(partOf(person({}))).toBe('nothing yet')
+  expect(partOf(person({}))).toBe('nothing at present')
   expect(standingOf(person({ lastIn: 'Thu 8 Oct' }))).toBe('last signed in Thu 8 Oct')
   expect(standingOf(person({ state: 'invited' }))).toBe('invited, no password yet')
 })

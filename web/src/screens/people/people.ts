@@ -22,7 +22,7 @@ function isOf(person: PersonRow, only: Only): boolean {
     case 'office':
       return person.office
     case 'teach':
-      return person.courses + person.teaches > 0
+      return person.teacher || person.courses + person.teaches > 0
     case 'students':
       return person.studentIn.length > 0
     default:
@@ -43,11 +43,12 @@ export function matching(people: readonly PersonRow[], words: string, only: Only
 export function partOf(person: PersonRow): string {
   const parts = [
     ...(person.office ? ['school office'] : []),
+    ...(person.teacher && person.courses + person.teaches === 0 ? ['teacher'] : []),
     ...(person.courses ? [`on the team of ${counted(person.courses, 'course')}`] : []),
     ...(person.teaches ? [`teaches ${counted(person.teaches, 'section')}`] : []),
     ...(person.studentIn.length ? [`student in ${person.studentIn.join(', ')}`] : []),
   ]
-  return parts.join('; ') || 'nothing yet'
+  return parts.join('; ') || 'nothing at present'
 }
 
 /** How their account stands, in words. */

@@ -84,14 +84,20 @@ export function usePeople() {
   const deactivate = one('/api/school/deactivate-person')
   const reactivate = one('/api/school/reactivate-person')
   const endSessions = one('/api/school/end-sessions')
-  const setOffice = ({ person, name }: PersonRow, office: boolean) =>
+  const setRole = ({ person, name }: PersonRow, role: 'office' | 'teacher', has: boolean) =>
     does(
-      () => ask(api.POST('/api/school/set-office', { ...header(), body: { person, office } })),
-      () => (said.value = office ? `${name} works in the office now.` : `${name} no longer works in the office.`),
+      () => ask(api.POST('/api/school/set-role', { ...header(), body: { person, role, has } })),
+      () => {
+        links.value = []
+        said.value =
+          role === 'office'
+            ? `${name} ${has ? 'works in the office now' : 'no longer works in the office'}.`
+            : `${name} ${has ? 'can make courses now' : 'makes no new courses from now on; what they teach stays theirs'}.`
+      },
     )
 
   return {
     ...{ answer, people, shown, words, only, busy, problem, links, said },
-    ...{ add, invite, deactivate, reactivate, endSessions, setOffice },
+    ...{ add, invite, deactivate, reactivate, endSessions, setRole },
   }
 }

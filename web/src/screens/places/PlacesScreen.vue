@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import PlainPage from '../../parts/PlainPage.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import CourseLine from './CourseLine.vue'
+import NewCourse from './NewCourse.vue'
 import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
 
@@ -10,10 +11,11 @@ const places = useAnswer(() => questions.places())
 const problem = places.problem
 const nowhere = computed(() => {
   const all = places.data.value
-  return all && !all.isOffice && all.courses.length + all.sections.length + all.terms.length === 0
+  return all && !all.isOffice && !all.makesCourses && all.courses.length + all.sections.length + all.terms.length === 0
 })
 const current = computed(() => (places.data.value?.courses ?? []).filter((place) => place.state !== 'resting'))
 const past = computed(() => (places.data.value?.courses ?? []).filter((place) => place.state === 'resting'))
+const isNew = ref(false)
 const counted = (sections: number) =>
   sections === 0 ? 'no sections' : sections === 1 ? '1 section' : `${sections} sections`
 </script>
@@ -25,9 +27,21 @@ const counted = (sections: number) =>
     <p v-else-if="!places.data.value" class="second" role="status">Reading …</p>
     <template v-else>
       <p v-if="nowhere" class="second">You are not on a team or in a section yet. Ask the school office to add you.</p>
-      <section v-if="places.data.value.courses.length" aria-labelledby="courses-title">
-        <h1 id="courses-title">Your courses</h1>
-        <ul>
+      <section
+        v-if="places.data.value.courses.length || places.data.value.makesCourses"
+        aria-labelledby="courses-title"
+      >
+        <div class="head">
+          <h1 id="courses-title">Your courses</h1>
+          <button v-if="places.data.value.makesCourses" type="button" class="word-button" @click="isNew = !isNew">
+            new course
+          </button>
+        </div>
+        <NewCourse v-if="isNew" :terms="places.data.value.terms" @close="isNew = false" />
+        <p v-if="places.data.value.courses.length === 0" class="second none">
+          You have no course yet. Make one, or ask a colleague to add you to theirs.
+        </p>
+        <ul v-else>
           <CourseLine v-for="place in current" :key="place.edition" :place="place" />
         </ul>
         <p v-if="past.length" class="past">
@@ -61,7 +75,7 @@ const counted = (sections: number) =>
           </li>
         </ul>
       </section>
-      <section v-if="places.data.value.terms.length" aria-labelledby="terms-title">
+      <section v-if="places.data.value.isOffice && places.data.value.terms.length" aria-labelledby="terms-title">
         <h1 id="terms-title">The school’s terms</h1>
         <ul class="ruled">
           <li v-for="place in places.data.value.terms" :key="place.term">
@@ -85,8 +99,20 @@ const counted = (sections: number) =>
   gap: var(--space-3) var(--space-6);
   padding: var(--space-6) 0;
 }
-h1 {
+h1,
+.head {
   border-bottom: var(--stroke-hair) solid var(--ink);
+}
+.head {
+  display: flex;
+  align-items: baseline;
+  justify-content: space-between;
+}
+.head h1 {
+  border: 0;
+}
+.none {
+  padding: var(--space-5) 0;
 }
 .ruled li {
   display: grid;

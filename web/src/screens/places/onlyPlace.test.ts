@@ -8,6 +8,7 @@ const places = (courses: Places['courses'], sections: Places['sections'] = []): 
   name: 'Orla Tierney-Vance',
   school: 'Fenwater College',
   isOffice: false,
+  makesCourses: true,
   courses,
   sections,
   terms: [],
