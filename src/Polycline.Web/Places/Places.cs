@@ -54,7 +54,7 @@ public static class PlacesRoutes
             access.Person.Name,
             school,
             access.IsOffice,
-            access.IsTeacher || access.IsOffice,
+            access.IsTeacher,
             [.. courses.Select(row => new EditionPlace(row.Edition, row.Course, row.Title, row.State, row.Role, row.Sections))],
             [
                 .. sections

@@ -37,7 +37,7 @@ public enum May
     /// <summary>The school's office, whatever the address names.</summary>
     School = 128,
 
-    /// <summary>Whoever may make courses: teachers, and the school's office.</summary>
+    /// <summary>Teachers: they may make courses.</summary>
     Teacher = 256,
 }
 
@@ -123,7 +123,7 @@ public sealed record Access
         may.HasFlag(May.SignedIn)
         || (may.HasFlag(May.Office) && IsOffice && Term is not null)
         || (may.HasFlag(May.School) && IsOffice)
-        || (may.HasFlag(May.Teacher) && (IsTeacher || IsOffice))
+        || (may.HasFlag(May.Teacher) && IsTeacher)
         || (may.HasFlag(May.Team) && IsMember)
         || (may.HasFlag(May.Lead) && IsLead && Edition is not null)
         || (may.HasFlag(May.SectionTeacher) && Section is not null && (TeachesSection || IsLead))
