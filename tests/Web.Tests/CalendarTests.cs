@@ -162,7 +162,7 @@ public sealed class CalendarTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         (await NotMarked(Closure("2026-10-30", "2026-10-26", "Backwards"))).ShouldBe("marks[0].last");
         (await NotMarked(Closure("2027-10-26", "2027-10-30", "Outside"))).ShouldBe("marks[0].first");
         (await NotMarked(Closure("soon", "2026-10-30", "No date"))).ShouldBe("marks[0].first");
-        (await NotMarked(Closure("2026-11-09", "2026-11-09", " "))).ShouldBe("marks[0].Name");
+        (await NotMarked(Closure("2026-11-09", "2026-11-09", " "))).ShouldBe("marks[0].name");
         (await NotMarked(Mark("extra", "2026-11-14", "Twice"))).ShouldBe("marks[0].first");
         (await NotMarked(Mark("special", "2026-11-16", "As a day there is not", "C-mon"))).ShouldBe("marks[0].runs");
         var twice = new { marks = new[] { Mark("extra", "2026-11-21", "Once"), Mark("extra", "2026-11-21", "And again") } };

@@ -25,23 +25,28 @@ public sealed record OwnSectionRow(
 /// <summary>A term, for the office.</summary>
 public sealed record TermRow(Id<Term> Term, string Name, string Zone, LocalDate First, LocalDate Last, int Sections);
 
+/// <param name="School">What the school is called; null: it has not been named.</param>
+public sealed record OwnPlaces(
+    IReadOnlyList<EditionRow> Courses,
+    IReadOnlyList<OwnSectionRow> Sections,
+    IReadOnlyList<TermRow> Terms,
+    string? School
+);
+
 /// <summary>Where somebody can go from their first page.</summary>
 public static class PlacesStore
 {
-    public static async Task<(IReadOnlyList<EditionRow> Courses, IReadOnlyList<OwnSectionRow> Sections, IReadOnlyList<TermRow> Terms)> Of(
-        NpgsqlConnection connection,
-        Id<Person> person,
-        bool allTerms
-    )
+    public static async Task<OwnPlaces> Of(NpgsqlConnection connection, Id<Person> person, bool allTerms)
     {
         await using var results = await connection.QueryMultipleAsync(
             Sql.Of("People", "ReadPlaces"),
             new { person = person.Value, allTerms }
         );
-        return (
+        return new(
             [.. await results.ReadAsync<EditionRow>()],
             [.. await results.ReadAsync<OwnSectionRow>()],
-            [.. await results.ReadAsync<TermRow>()]
+            [.. await results.ReadAsync<TermRow>()],
+            await results.ReadSingleOrDefaultAsync<string?>()
         );
     }
 }

@@ -20,3 +20,5 @@ SELECT t.id AS term, t.name, t.zone, t.first, t.last, (SELECT count(*) FROM sect
 FROM term t
 WHERE @allTerms
 ORDER BY t.first DESC;
+
+SELECT value FROM setting WHERE key = 'school-name';

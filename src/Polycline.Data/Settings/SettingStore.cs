@@ -18,10 +18,6 @@ public static class SettingStore
             : Duration.FromSeconds(long.Parse(seconds, System.Globalization.CultureInfo.InvariantCulture));
     }
 
-    /// <summary>What the school is called; null: it has not been named.</summary>
-    public static Task<string?> SchoolName(NpgsqlConnection connection) =>
-        connection.ExecuteScalarAsync<string?>("SELECT value FROM setting WHERE key = 'school-name'");
-
     /// <summary>Names the school, once.</summary>
     public static Task NameSchool(NpgsqlConnection connection, string name) =>
         connection.ExecuteAsync("INSERT INTO setting (key, value) VALUES ('school-name', @name)", new { name });

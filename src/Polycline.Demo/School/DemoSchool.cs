@@ -41,7 +41,10 @@ public static partial class DemoSchool
                 var school = new Writer(connection, StartSession.Hash(DemoPeople.Password));
                 await school.Write();
                 await connection.ExecuteAsync(
-                    "UPDATE person SET teacher = true WHERE id IN (SELECT person FROM master_member UNION SELECT person FROM section_teacher)"
+                    """
+                    UPDATE person SET teacher = true
+                    WHERE id IN (SELECT person FROM master_member UNION SELECT person FROM section_teacher)
+                    """
                 );
                 return true;
             },

@@ -23,7 +23,9 @@ public sealed record MakeCourseAnswer(bool Applied, Id<Edition>? Edition) : IAns
     public MakeCourseAnswer AsPreview() => new(false, null);
 }
 
-/// <summary>Makes a course with nothing in it, led by whoever makes it. As long as no section follows it, it can be removed again.</summary>
+/// <summary>
+/// Makes a course with nothing in it, led by whoever makes it. As long as no section follows it, it can be removed again.
+/// </summary>
 public sealed class MakeCourse : IWorkCommand<MakeCourseRequest, MakeCourseAnswer>
 {
     private const int LeastToBegin = 10;

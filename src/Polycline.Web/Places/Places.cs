@@ -5,7 +5,6 @@ using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.People;
-using Polycline.Data.Settings;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
@@ -42,12 +41,8 @@ public static class PlacesRoutes
 
     public static async Task<PlacesAnswer> Handle(Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
     {
-        var (school, (courses, sections, terms)) = await database.Read(
-            async connection =>
-                (
-                    await SettingStore.SchoolName(connection),
-                    await PlacesStore.Of(connection, access.Person.Id, access.IsOffice || access.IsTeacher)
-                ),
+        var (courses, sections, terms, school) = await database.Read(
+            connection => PlacesStore.Of(connection, access.Person.Id, access.IsOffice || access.IsTeacher),
             stop
         );
         return new(
