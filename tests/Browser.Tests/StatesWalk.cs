@@ -78,7 +78,8 @@ public sealed class StatesWalk(PublishedSchool school) : IClassFixture<Published
         await Sql(connection =>
             connection.ExecuteAsync(
                 """
-                WITH own AS (UPDATE section SET edition = @empty WHERE name = '9 Cedar' RETURNING id)
+                WITH own AS (UPDATE section SET edition = @empty WHERE name = '9 Cedar' RETURNING id),
+                     student AS (UPDATE person SET teacher = false WHERE name = 'Hanneke Doyle-Okafor' RETURNING id)
                 DELETE FROM master_member WHERE person = (SELECT id FROM person WHERE name = 'Hanneke Doyle-Okafor')
                 """,
                 new { empty }
