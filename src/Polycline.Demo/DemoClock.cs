@@ -95,7 +95,7 @@ public static class DemoClock
         if (request is { Days: not null, At: not null })
             throw Problem.Field("days", "Give a number of days or a date, not both.");
         if (request.Days is < -366 or > 366)
-            throw Problem.Field("days", "The clock moves by 366 days at most.");
+            throw Problem.Field("days", "The clock can be moved by up to 366 days.");
         var to =
             request.Days is { } days
                 ? (now.InZone(Zone).LocalDateTime + Period.FromDays(days)).InZone(Zone, Resolvers.LenientResolver).ToInstant()

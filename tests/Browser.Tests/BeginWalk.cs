@@ -8,6 +8,9 @@ namespace Polycline.Tests.Browser;
 /// <summary>A school that has nothing: the first of its office begins it and invites somebody, who sets a password and is in.</summary>
 public sealed class BeginWalk : IAsyncLifetime
 {
+    private const string Password = "(//input[@autocomplete = 'new-password'])[1]";
+    private const string Again = "(//input[@autocomplete = 'new-password'])[2]";
+
     private TestDatabase database = null!;
     private PublishedSchool school = null!;
 
@@ -34,17 +37,17 @@ public sealed class BeginWalk : IAsyncLifetime
         office.Open(new Uri(begin).AbsolutePath);
         office.SeeText("Begin a school");
         office.IsAccessible("begin");
-        Type(office, "#begin-name", "Rosalind Achterberg");
-        Type(office, "#begin-email", "office@tern.example");
-        Type(office, "#begin-password", "short");
-        Type(office, "#begin-school", "Tern Island School");
+        Type(office, "[autocomplete=name]", "Rosalind Achterberg");
+        Type(office, "[autocomplete=username]", "office@tern.example");
+        Type(office, "[autocomplete=new-password]", "short");
+        Type(office, "[autocomplete=organization]", "Tern Island School");
         office.Pick("Time zone", "Europe/Dublin");
-        Type(office, "#begin-term", "Autumn term 2026");
+        Type(office, "[placeholder = 'Autumn term']", "Autumn term 2026");
         office.Write("First day of the term", "31/8/2026");
         office.Write("Last day of the term", "18/12/2026");
         office.Press(office.See("//button[normalize-space() = 'Begin the school']"));
         office.SeeText("Choose a password of at least 10 characters.");
-        Type(office, "#begin-password", " but longer now");
+        Type(office, "[autocomplete=new-password]", " but longer now");
         office.Press(office.See("//button[normalize-space() = 'Begin the school']"));
         office.SeeText("Autumn term 2026");
         office.SeeText("no periods");
@@ -67,17 +70,17 @@ public sealed class BeginWalk : IAsyncLifetime
         marit.Open(new Uri(link).AbsolutePath);
         marit.SeeText("Welcome, Marit Oyelaran");
         marit.IsAccessible("welcome");
-        Type(marit, "#welcome-password", "a heron on one leg");
-        Type(marit, "#welcome-again", "a heron on two legs");
+        Type(marit, Password, "a heron on one leg");
+        Type(marit, Again, "a heron on two legs");
         marit.Press(marit.See("//button[normalize-space() = 'Save and sign in']"));
         marit.SeeText("This is not the same as the first one.");
-        marit.See("#welcome-again").SendKeys(Keys.Control + "a" + Keys.Null + "a heron on one leg");
+        marit.See(Again).SendKeys(Keys.Control + "a" + Keys.Null + "a heron on one leg");
         marit.Press(marit.See("//button[normalize-space() = 'Save and sign in']"));
         marit.SeeText("You have no course yet.");
 
         // She makes a course; the office makes her a section; she lets it follow.
         marit.Press(marit.See("//button[normalize-space() = 'new course']"));
-        marit.Write("What the course is called", "Harbour birds");
+        marit.Write("Title of the course", "Harbour birds");
         marit.IsAccessible("a new course");
         marit.Press(marit.See("//button[normalize-space() = 'Make the course']"));
         marit.SeeText("This course has no units yet.");
@@ -85,7 +88,7 @@ public sealed class BeginWalk : IAsyncLifetime
         office.Open("/");
         office.Press(office.See("//a[contains(., 'Autumn term 2026')]"));
         office.Press(office.See("//button[normalize-space() = 'add a section']"));
-        office.Write("What the section is called", "9 Tern");
+        office.Write("Name of the section", "9 Tern");
         office.Pick("Add a teacher", "Marit Oyelaran");
         office.IsAccessible("a new section");
         office.Press(office.See("//button[normalize-space() = 'Add the section']"));

@@ -19,12 +19,12 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
         tomas.SeeText(Old);
 
         orla.Open("/editions/2/outline");
-        orla.See("#email").SendKeys("orla.tierney-vance@fenwater.example");
-        orla.See("#password").SendKeys("not hers");
+        orla.See("[type=email]").SendKeys("orla.tierney-vance@fenwater.example");
+        orla.See("[type=password]").SendKeys("not hers");
         orla.Expected.AddRange([401]);
         orla.Press(orla.See("button[type=submit]"));
         orla.SeeText("That address and password do not match.");
-        orla.See("#password").SendKeys(Keys.Control + "a");
+        orla.See("[type=password]").SendKeys(Keys.Control + "a");
         orla.Type("harbour-light" + Keys.Enter);
         orla.Until(() => orla.Path == "/editions/2/outline");
 
@@ -168,7 +168,7 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
         person.SeeText("This address leads nowhere");
         person.Press(person.See(".who"));
         person.Press(person.See("//button[normalize-space() = 'Sign out everywhere']"));
-        person.See("#email");
+        person.See("[type=email]");
         person.HeardNoComplaint();
     }
 

@@ -60,8 +60,8 @@ public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedS
         davit.SeeText("due Tue 20 Oct, 11:30");
         davit.IsAccessible("now and next");
         ines.Open("/sign-in");
-        ines.See("#email").SendKeys("ines.kowal@fenwater.example");
-        ines.See("#password").SendKeys("harbour-light" + Keys.Enter);
+        ines.See("[type=email]").SendKeys("ines.kowal@fenwater.example");
+        ines.See("[type=password]").SendKeys("harbour-light" + Keys.Enter);
         ines.SeeText("Opens when feedback on 2.12 Isobars by hand is given back.");
 
         // One due is changed for one section, and put back.

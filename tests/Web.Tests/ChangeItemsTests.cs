@@ -164,6 +164,16 @@ public sealed class ChangeItemsTests : LeadOfASchool
         );
         await Lead.Post(Route("undo"), new { batch = first.Json["batch"]!.GetValue<long>() }, Guid.NewGuid());
         (await Shape()).Keys.ShouldBe(shape.Keys);
+
+        // What is in a lesson that goes is not said, or removed, twice.
+        body.Remove("units");
+        body["lessons"] = await Lessons("Warnings");
+        body["items"] = await Items("Write a warning", "How far was it?");
+        var removed = await Ask("remove", true);
+        removed.Json["words"]!.GetValue<string>().ShouldBe("removed 1 lesson and 4 items");
+        (await Shape())["Storm season"].ShouldNotContain(lesson => lesson.StartsWith("Warnings") || lesson.Contains("How far was it?"));
+        await Lead.Post(Route("undo"), new { batch = removed.Json["batch"]!.GetValue<long>() }, Guid.NewGuid());
+        (await Shape())["Storm season"].ShouldBe(shape["Storm season"]);
     }
 
     [Fact]

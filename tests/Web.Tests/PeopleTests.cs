@@ -1,6 +1,7 @@
 using System.Net;
 using System.Text.Json.Nodes;
 using Dapper;
+using Polycline.Data.People;
 using Polycline.Demo.School;
 using Polycline.Testing;
 using Shouldly;
@@ -109,6 +110,34 @@ public sealed class PeopleTests : IAsyncLifetime
             )
         );
         (await office.Get(second)).Code.ShouldBe("gone");
+    }
+
+    [Fact]
+    public async Task Of_two_who_add_the_same_address_at_once_one_adds_it_and_the_other_is_told_that_it_is_there()
+    {
+        await using var held = await school.Owner.Source.OpenConnectionAsync();
+        await using var holding = await held.BeginTransactionAsync();
+        await PersonStore.Add(held, "Ines Marlowe", "ines.marlowe@fenwater.example", "", office: false);
+        var late = Do(
+            "add-people",
+            new
+            {
+                people = new[]
+                {
+                    new
+                    {
+                        name = "I. Marlowe",
+                        email = "ines.marlowe@fenwater.example",
+                        office = false,
+                        teacher = true,
+                    },
+                },
+            }
+        );
+        await school.UntilWaiting();
+        await holding.CommitAsync();
+        (await late).Json["people"]![0]!["state"]!.GetValue<string>().ShouldBe("known");
+        (await Row("ines.marlowe@fenwater.example"))["name"]!.GetValue<string>().ShouldBe("Ines Marlowe");
     }
 
     [Fact]

@@ -160,16 +160,26 @@ public sealed class WorkTests : IAsyncLifetime
         (await student.Get($"{section}/items/{item}")).Json["draft"]!["text"]!.GetValue<string>().ShouldBe("And one thing more");
     }
 
-    [Fact]
-    public async Task Of_taking_back_and_giving_back_at_once_one_is_done()
+    [Theory]
+    [InlineData(true)]
+    [InlineData(false)]
+    public async Task Of_taking_back_and_giving_back_at_once_the_first_is_done_and_the_other_told(bool backFirst)
     {
         var item = await school.Item("Isobars by hand");
         var piece = await Piece(item);
-        var back = Back(piece, 1);
-        var taken = await TakeBack(item);
-        var given = await back;
-        (taken.Status == HttpStatusCode.OK).ShouldNotBe(given.Status == HttpStatusCode.OK);
-        (await StateOf(await school.Item("Arrows on the chart"))).ShouldBe(given.Status == HttpStatusCode.OK ? "open" : "locked");
+        await using var held = await school.Owner.Source.OpenConnectionAsync();
+        await using var holding = await held.BeginTransactionAsync();
+        await held.ExecuteAsync("SELECT 1 FROM work WHERE id = @piece FOR UPDATE", new { piece });
+        // Both wait for the piece, in this order.
+        var first = backFirst ? Back(piece, 1) : TakeBack(item);
+        await school.UntilWaiting(1);
+        var second = backFirst ? TakeBack(item) : Back(piece, 1);
+        await school.UntilWaiting(2);
+        await holding.CommitAsync();
+
+        (await first).Status.ShouldBe(HttpStatusCode.OK);
+        (await second).Status.ShouldBe(backFirst ? HttpStatusCode.Conflict : HttpStatusCode.NotFound);
+        (await StateOf(await school.Item("Arrows on the chart"))).ShouldBe(backFirst ? "open" : "locked");
         (await TakeBack(item)).Code.ShouldBe("nothing-to-take-back");
     }
 

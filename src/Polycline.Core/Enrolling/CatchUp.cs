@@ -47,14 +47,15 @@ public enum Hanging
 /// <summary>An item that waits for one that cannot be done any more, or is left out.</summary>
 public sealed record HangingItem(Ref<Item> Item, Hanging Then);
 
-/// <summary>An item with what waits for it, in reading order.</summary>
+/// <summary>An item, and the items that wait for it, in reading order.</summary>
 public sealed record WaitedFor(Ref<Item> Item, ImmutableArray<HangingItem> Hangs);
 
 /// <param name="By">What it is stuck by, in reading order.</param>
 public sealed record StuckItem(Ref<Item> Item, ImmutableArray<Ref<Item>> By);
 
 /// <summary>
-/// What a student who joined late is asked to catch up, on their section's own classes: a proposal. Source: late, moved, joining: A.
+/// What a student who joined late should catch up on, and by which of their section's classes: a proposal.
+/// Source: the computation, chapter 11.
 /// </summary>
 /// <param name="Section">The student's section; null: none lists them.</param>
 /// <param name="Joined">Since when it lists them; null: from the beginning, and there is nothing to catch up.</param>
@@ -231,7 +232,7 @@ public sealed record CatchUp(
             var by = new HashSet<Ref<Item>>();
             foreach (var gate in here.UnmetOf(item))
             {
-                if (gate.CannotDoWithout(_ => false))
+                if (gate.CannotBeMet)
                     by.UnionWith(gate.Standing.UnmetOn);
                 by.UnionWith(
                     gate.Wanted()
@@ -306,16 +307,10 @@ public sealed record CatchUp(
             return hanging.ToImmutable();
         }
 
-        private Hanging Then(UnmetGate gate, Ref<Item> item, StudentHere after)
-        {
-            var standing = new Findings.SectionGate(new(gate.Trace.Node), schedule, other => !after.Student.IsFor(schedule, other));
-            return standing.Node is { } node
-                && new Findings.GateAtoms(node, plan.Item) is { IsJudged: true } atoms
-                && !atoms.CanBeMet(_ => false)
-                    ? Hanging.Shut
-                : schedule.GateOf(item) is not null ? Hanging.Replaced
-                : Hanging.Waived;
-        }
+        private Hanging Then(UnmetGate gate, Ref<Item> item, StudentHere after) =>
+            after.Standing(gate.Trace).CannotBeMet ? Hanging.Shut
+            : schedule.GateOf(item) is not null ? Hanging.Replaced
+            : Hanging.Waived;
 
         private LocalDate LocalDateOf(Instant moment) => plan.Term.Local(moment).Date;
 

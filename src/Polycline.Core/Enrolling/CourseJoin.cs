@@ -15,7 +15,7 @@ public readonly record struct WorkCount(int HandedIn, int Scores, int Posts, int
         new(one.HandedIn + other.HandedIn, one.Scores + other.Scores, one.Posts + other.Posts, one.Feedback + other.Feedback);
 }
 
-/// <summary>A unit, lesson or item that a section has of its own. Ids are its own, and unlike any other of the section's.</summary>
+/// <summary>A unit, lesson or item that a section has of its own. Its id is unique among the section's own things.</summary>
 /// <param name="On">Of a lesson its unit; of an item its lesson, or else its unit.</param>
 /// <param name="Kind">Of an item.</param>
 /// <param name="Code">Of an item; null: none.</param>
@@ -46,7 +46,7 @@ public enum MatchedBy
 /// <param name="Edition">The course's, by name.</param>
 public sealed record MatchedPair(string Own, string Edition, MatchedBy By);
 
-/// <summary>Several that could be one another: a wrong match mixes two pieces of work, a missed one costs a click.</summary>
+/// <summary>Things that may or may not be the same. A wrong match mixes two pieces of work; a missed one costs a click.</summary>
 public sealed record AmbiguousMatch(ImmutableArray<string> Own, ImmutableArray<string> Edition, MatchedBy By);
 
 /// <summary>Something that stays the section's own.</summary>
@@ -64,7 +64,7 @@ public enum HindranceCode
 /// <param name="By">By how many classes or minutes it has too few.</param>
 public sealed record Hindrance(HindranceCode Code, ImmutableArray<string> Targets, int? By = null);
 
-/// <summary>What it comes to that a section follows a course from a date on. Source: late, moved, joining: C.</summary>
+/// <summary>What happens when a section follows a course from a date on: a proposal. Source: the computation, chapter 11.</summary>
 /// <param name="NotCounted">Items that were due before that date: overdue for nobody there. In reading order.</param>
 /// <param name="Matched">The work on what is matched; with <paramref name="Own"/> it is <paramref name="Before"/>.</param>
 public sealed record CourseJoin(

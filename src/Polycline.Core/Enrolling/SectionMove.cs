@@ -69,13 +69,13 @@ public sealed record MovedItem
     /// <summary>Of <see cref="MovedState.AlreadyDue"/> only.</summary>
     public MoveChoice? Choice { get; init; }
 
-    /// <summary>A new due for one that was already due; null: there is no class left for it.</summary>
+    /// <summary>The new due proposed for an item that was already due; null if no class is left for it.</summary>
     public Instant? Proposed { get; init; }
 }
 
 /// <summary>
-/// What a student's move from one section to another comes to: a proposal. Work does not move; it is the student's. Source: late, moved,
-/// joining: B.
+/// What happens when a student moves from one section to another: a proposal. Work does not move, because it is the student's.
+/// Source: the computation, chapter 11.
 /// </summary>
 /// <param name="IsBack">It undoes the move of the same day: nothing is to be settled.</param>
 /// <param name="Rows">In reading order.</param>

@@ -6,13 +6,16 @@ using Polycline.Core.Release;
 
 namespace Polycline.Core.Enrolling;
 
-/// <summary>A gate of an item that a student has not met, and why.</summary>
+/// <summary>A condition on an item that a student does not meet, and why.</summary>
 /// <param name="Trace">Its outcomes at the moment.</param>
 /// <param name="Standing">The gate as it stands for this student: replaced, waived or unmet where things are not for them.</param>
 internal sealed record UnmetGate(GateTrace Trace, SectionGate Standing, GateAtoms? Atoms)
 {
     /// <summary>The unmet leaves it comes down to, none under a <c>not</c>.</summary>
     public IEnumerable<GateNode> Wanted() => Wanted(Trace);
+
+    /// <summary>Whether it cannot be met at all; false where there are too many ways to tell.</summary>
+    public bool CannotBeMet => CannotDoWithout(_ => false);
 
     /// <summary>Whether it cannot be met with nothing known of these items; false where there are too many ways to tell.</summary>
     public bool CannotDoWithout(Func<Ref<Item>, bool> items) => Atoms is { IsJudged: true } && !Atoms.CanBeMet(items);
@@ -26,7 +29,7 @@ internal sealed record UnmetGate(GateTrace Trace, SectionGate Standing, GateAtom
         };
 }
 
-/// <summary>One student in one section at one moment, nothing that happened later being known. Source: late, moved, joining: A.</summary>
+/// <summary>One student in one section at one moment, without anything that happened later. Source: the computation, chapter 11.</summary>
 internal sealed class StudentHere
 {
     private readonly PlanSchedule plan;
@@ -98,8 +101,14 @@ internal sealed class StudentHere
                 continue;
             if (gate.IsLatched && gates.FirstMet(gate, from, At) is not null)
                 continue;
-            var standing = new SectionGate(gate, Schedule, other => !Student.IsFor(Schedule, other));
-            yield return new(trace, standing, standing.Node is null ? null : new(standing.Node, plan.Item));
+            yield return Standing(trace);
         }
+    }
+
+    /// <summary>A gate as it stands for this student, whether it is met or not.</summary>
+    public UnmetGate Standing(GateTrace trace)
+    {
+        var standing = new SectionGate(new(trace.Node), Schedule, other => !Student.IsFor(Schedule, other));
+        return new(trace, standing, standing.Node is null ? null : new(standing.Node, plan.Item));
     }
 }

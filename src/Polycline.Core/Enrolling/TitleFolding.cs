@@ -5,8 +5,8 @@ namespace Polycline.Core.Enrolling;
 
 /// <summary>
 /// Titles as they are compared: NFKC (UAX 15), full case folding, NFKC again, and then without punctuation, separators and control
-/// characters. The runtime has no such tables in invariant mode, so they are read from <c>unicode.txt</c>. Source: late, moved, joining:
-/// C, <i>Folded</i>.
+/// characters. The runtime has no such tables in invariant mode, so they are read from <c>unicode.txt</c>.
+/// Source: the computation, chapter 11.
 /// </summary>
 public static class TitleFolding
 {
@@ -61,7 +61,7 @@ public static class TitleFolding
         private static int Hex(string digits) => int.Parse(digits, NumberStyles.HexNumber, CultureInfo.InvariantCulture);
     }
 
-    /// <summary>What a title is compared by; empty where nothing is left of it.</summary>
+    /// <summary>The key that a title is compared by; empty if nothing is left of it.</summary>
     public static string Key(string title)
     {
         var folded = Normalised(Normalised(title.EnumerateRunes().Select(rune => rune.Value)).SelectMany(Folded));

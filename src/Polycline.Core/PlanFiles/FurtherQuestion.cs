@@ -7,7 +7,7 @@ using Polycline.Core.Sections;
 
 namespace Polycline.Core.PlanFiles;
 
-/// <summary>What else a plan file can ask, beside how an item stands. Source: late, moved, joining, <i>The file</i>.</summary>
+/// <summary>What a plan file can ask beyond how an item stands. Source: the plan file, <i>Further questions</i>.</summary>
 public abstract record FurtherQuestion
 {
     private FurtherQuestion() { }

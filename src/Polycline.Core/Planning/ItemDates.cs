@@ -18,7 +18,7 @@ public readonly record struct ItemDate(Instant? At, Layer Layer, bool IsGiven)
 public sealed record ItemDates(ItemDate Opens, ItemDate Due, ItemDate Closes, bool BeyondTerm, bool DueEarlier)
 {
     /// <summary>The dates of <paramref name="item"/> as its rules have it.</summary>
-    /// <param name="moreDays">How many days more a student's arrangement gives; 0 or more. Source: late, moved, joining: F.</param>
+    /// <param name="moreDays">How many days more a student's arrangement gives; 0 or more. Source: the computation, chapter 11.</param>
     public static ItemDates Of(CourseItem item, AnchorResolver anchors, TermDays term, int moreDays = 0) =>
         new Resolution(item, anchors, term, moreDays).Dates();
 

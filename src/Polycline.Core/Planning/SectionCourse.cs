@@ -113,7 +113,7 @@ public enum Layer
     Opened,
     Student,
 
-    /// <summary>A student's standing arrangement of more time (late, moved, joining: F).</summary>
+    /// <summary>A student's standing arrangement of more time (the computation, chapter 11).</summary>
     Always,
 }
 

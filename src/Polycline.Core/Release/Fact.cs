@@ -42,8 +42,8 @@ public enum FactEvent
 public sealed record MoveMark(Ref<Section> From, Ref<Section> To, LocalDate On);
 
 /// <summary>
-/// What one student has otherwise in every section and with every item. Its reason is private and no part of a plan. Source: late, moved,
-/// joining: F.
+/// What one student has been given for every item in every section. The reason is private and no part of a plan.
+/// Source: the computation, chapter 11.
 /// </summary>
 /// <param name="DueDays">How many days later everything is due for them, from 0; null: not said.</param>
 /// <param name="QuizTime">How much more time a quiz gives them, in percent from 0; null: not said. No date depends on it.</param>

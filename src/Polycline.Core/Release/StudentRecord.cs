@@ -97,7 +97,7 @@ public sealed record StudentRecord(
                 .Aggregate((Arrangement?)null, (earlier, later) => later.Over(earlier)),
         };
 
-    /// <summary>The same student as if nothing had happened after a moment.</summary>
+    /// <summary>The record as it was at a moment: whatever happened later is left out.</summary>
     public StudentRecord Until(Instant at) => this with { Facts = new(Facts.All.Where(fact => fact.At <= at)) };
 
     /// <summary>Exceptions by item; of a field given twice the later stands.</summary>

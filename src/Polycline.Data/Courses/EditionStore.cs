@@ -169,12 +169,15 @@ public static class EditionStore
         );
     }
 
-    /// <summary>What was removed from a lesson, and goes wherever that goes so that it can be brought back: ids and versions.</summary>
-    public static async Task<IReadOnlyList<(Id<Item> Id, long Version)>> RemovedFrom(NpgsqlConnection connection, Id<Lesson> lesson) =>
-        [
-            .. await connection.QueryAsync<(Id<Item>, long)>(
-                "SELECT id, version FROM item WHERE lesson = @Value AND removed_at IS NOT NULL ORDER BY id",
-                lesson
-            ),
-        ];
+    /// <summary>What was removed from lessons, and goes wherever they go so that it can be brought back: ids and versions.</summary>
+    public static async Task<ILookup<Id<Lesson>, (Id<Item> Id, long Version)>> RemovedFrom(
+        NpgsqlConnection connection,
+        IReadOnlyCollection<Id<Lesson>> lessons
+    ) =>
+        (
+            await connection.QueryAsync<(Id<Lesson> Lesson, Id<Item> Id, long Version)>(
+                "SELECT lesson, id, version FROM item WHERE lesson = ANY(@lessons) AND removed_at IS NOT NULL ORDER BY id",
+                new { lessons = lessons.Select(lesson => lesson.Value).ToArray() }
+            )
+        ).ToLookup(row => row.Lesson, row => (row.Id, row.Version));
 }

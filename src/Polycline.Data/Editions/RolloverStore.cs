@@ -29,7 +29,7 @@ public sealed record EditionLifeRow
 
     public required Id<Edition>? CarriedFrom { get; init; }
 
-    /// <summary>It was imported from a file.</summary>
+    /// <summary>It was imported from a file, or made in the application: it is not rolled over from another.</summary>
     public required bool TakenIn { get; init; }
 
     /// <summary>The last day on which it is current; null: none is set.</summary>

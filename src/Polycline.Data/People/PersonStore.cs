@@ -68,7 +68,7 @@ public static class PersonStore
             ),
         ];
 
-    /// <param name="passwordHash">Empty: they are invited, and cannot sign in yet.</param>
+    /// <param name="passwordHash">Empty if they have been invited and have not chosen a password yet.</param>
     public static async Task<Id<Person>> Add(
         NpgsqlConnection connection,
         string name,

@@ -4,4 +4,3 @@ JOIN work_version v ON v.work = w.id AND v.taken_back_at IS NULL
 WHERE w.id = @work AND w.section = @section
 ORDER BY v.n DESC
 LIMIT 1
-FOR UPDATE OF w

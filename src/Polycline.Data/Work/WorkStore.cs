@@ -246,15 +246,17 @@ public static class WorkStore
     ) => ((await results.ReadAsync<Id<Section>>()).ToHashSet(), [.. await results.ReadAsync<PieceRow>()]);
 
     /// <summary>The latest version of a piece, locked; null where the section has none of that id.</summary>
-    public static Task<(Id<Person> Person, Id<Item> Item, int N, bool Returned)?> Latest(
+    public static async Task<(Id<Person> Person, Id<Item> Item, int N, bool Returned)?> Latest(
         NpgsqlConnection connection,
         Id<Section> section,
         Id<PieceRow> work
-    ) =>
-        connection.QuerySingleOrDefaultAsync<(Id<Person>, Id<Item>, int, bool)?>(
-            Sql.Of("Work", "ReadLatest"),
-            new { section = section.Value, work }
-        );
+    )
+    {
+        var values = new { section = section.Value, work };
+        // A statement of its own: what it waited for may have changed the versions, and only a later statement sees that.
+        await connection.ExecuteAsync("SELECT 1 FROM work WHERE id = @work AND section = @section FOR UPDATE", values);
+        return await connection.QuerySingleOrDefaultAsync<(Id<Person>, Id<Item>, int, bool)?>(Sql.Of("Work", "ReadLatest"), values);
+    }
 
     /// <summary>Gives a version back: the feedback and the fact, in the caller's transaction.</summary>
     public static Task GiveBack(

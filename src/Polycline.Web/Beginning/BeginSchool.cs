@@ -101,8 +101,7 @@ public static class BeginSchool
         CancellationToken stop
     )
     {
-        if (new Rules().Validate(request).Errors is [var fault, ..])
-            throw Problem.Field(System.Text.Json.JsonNamingPolicy.CamelCase.ConvertName(fault.PropertyName), fault.ErrorMessage);
+        new Rules().Hold(request);
         await Needed(token, database, clock, stop);
         var (name, email) = (request.Name.Trim(), request.Email.Trim());
         PeopleRules.CheckPassword(request.Password, name, email);
@@ -156,7 +155,7 @@ public static class BeginSchool
 
     private static ProblemException Gone() =>
         Problem.Gone(
-            "This address has been used, or has run out.",
+            "This address has been used or has expired.",
             "It works once, for an hour. Start Polycline again, and it prints a new one if the school has not begun."
         );
 

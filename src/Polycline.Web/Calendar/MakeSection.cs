@@ -36,6 +36,8 @@ public sealed class MakeSection : IWorkCommand<MakeSectionRequest, MakeSectionAn
 
     public static async Task<MakeSectionAnswer> Do(WorkContext work, MakeSectionRequest request)
     {
+        // Two at once would take one name, or one letter.
+        await TermStore.Lock(work.Connection, request.Term);
         if (await TermStore.Read(work.Connection, request.Term) is null)
             throw Problem.Unknown("term");
         var name = request.Name.Trim();

@@ -14,8 +14,8 @@ namespace Polycline.Web.Editions;
 
 /// <param name="Title">1 to 200 characters.</param>
 /// <param name="Term">In which it is taught first.</param>
-/// <param name="Basis">What lessons are measured in: <c>meetings</c> or <c>minutes</c>.</param>
-public sealed record MakeCourseRequest(string Title, Id<Term> Term, string Basis);
+/// <param name="Basis">What lessons are measured in.</param>
+public sealed record MakeCourseRequest(string Title, Id<Term> Term, Basis Basis);
 
 /// <param name="Edition">The course's first edition; null in a preview.</param>
 public sealed record MakeCourseAnswer(bool Applied, Id<Edition>? Edition) : IAnswer<MakeCourseAnswer>
@@ -43,14 +43,7 @@ public sealed class MakeCourse : IWorkCommand<MakeCourseRequest, MakeCourseAnswe
         var term = await TermStore.Read(work.Connection, request.Term) ?? throw Problem.Unknown("term");
         if (term.Term.Last < term.Term.Local(work.Viewpoint.Now).Date)
             throw Problem.Field("term", "That term is over. Choose one that is not.");
-        var edition = new Edition(
-            term.Term.Name,
-            request.Basis == "minutes" ? Basis.Minutes : Basis.Meetings,
-            LeastToBegin,
-            CodeStyle.ByUnit,
-            BeforeOpening.Listed,
-            []
-        );
+        var edition = new Edition(term.Term.Name, request.Basis, LeastToBegin, CodeStyle.ByUnit, BeforeOpening.Listed, []);
         var course = new CourseFile(request.Title.Trim(), edition, new Dictionary<string, int>());
         var made = await CourseStore.Add(work.Connection, course, request.Term, work.Access.Person.Id, work.Viewpoint.At);
         await work.Audit("course-made", new { edition = made.Value });
@@ -59,12 +52,6 @@ public sealed class MakeCourse : IWorkCommand<MakeCourseRequest, MakeCourseAnswe
 
     private sealed class Rules : AbstractValidator<MakeCourseRequest>
     {
-        public Rules()
-        {
-            RuleFor(request => request.Title).IsTitle();
-            RuleFor(request => request.Basis)
-                .Must(basis => basis is "meetings" or "minutes")
-                .WithMessage("Count in meetings or in minutes.");
-        }
+        public Rules() => RuleFor(request => request.Title).IsTitle();
     }
 }

@@ -27,7 +27,7 @@ public sealed class TakeBackCourse : IWorkCommand<TakeBackCourseRequest, DoneAns
         }
         catch (PostgresException fault) when (fault.SqlState is "PC002")
         {
-            throw Problem.CannotUndo("This course was not imported from a file.", "Nothing was changed.");
+            throw Problem.CannotUndo("This course was neither made here nor imported.", "Nothing was changed.");
         }
         catch (PostgresException fault) when (fault.SqlState is "PC003")
         {

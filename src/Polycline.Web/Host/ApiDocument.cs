@@ -1,9 +1,11 @@
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using Polycline.Core;
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Host;
 
@@ -71,6 +73,8 @@ internal static partial class ApiDocument
                 }
                 if (context.JsonTypeInfo.ElementType is { } element && IsId(element))
                     schema.Items = new OpenApiSchema { Type = JsonSchemaType.Integer, Format = "int64" };
+                if (Json.WordsOf(context.JsonTypeInfo.Type) is { Count: > 0 } known)
+                    schema.Enum = [.. known.Select(word => (JsonNode)word)];
                 // A word that may be missing needs no schema of its own: the member says that it may be.
                 if (schema.Enum is { } words)
                 {

@@ -30,7 +30,7 @@ public static class OutlineRoutes
         routes.MapEditionCommand<RemoveItem, RemoveItemRequest>();
         routes.MapEditionCommand<PublishItem, PublishItemRequest>();
         routes.MapEditionCommand<PublishItems, PublishItemsRequest>();
-        routes.MapEditionCommand<ChangeItems, RemovedByLesson, ChangeItemsRequest>();
+        routes.MapEditionCommand<ChangeItems, RemovedItems, ChangeItemsRequest>();
         routes.MapEditionCommand<WriteItem, WriteItemRequest>();
         routes.MapEditionCommand<TimeItem, TimeItemRequest>();
         routes.MapEditionCommand<ConditionItem, ConditionItemRequest>();

@@ -1,5 +1,6 @@
 using Polycline.Core;
 using Polycline.Core.Sections;
+using Polycline.Core.Wording;
 using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
@@ -114,9 +115,17 @@ public sealed class EndSessions : IWorkCommand<PersonRequest, DoneAnswer>
     }
 }
 
-/// <param name="Role"><c>office</c>, or <c>teacher</c>: teachers make courses.</param>
-/// <param name="Has">Whether they are to have it.</param>
-public sealed record SetRoleRequest(Id<Person> Person, string Role, bool Has);
+/// <summary>A role in the school; whatever else somebody is follows from their courses and sections.</summary>
+public enum SchoolRole
+{
+    Office,
+
+    /// <summary>Teachers make courses.</summary>
+    Teacher,
+}
+
+/// <param name="Has">Whether they are to have the role.</param>
+public sealed record SetRoleRequest(Id<Person> Person, SchoolRole Role, bool Has);
 
 /// <summary>Gives somebody a role in the school, or takes it away. What they teach already stays theirs.</summary>
 public sealed class SetRole : IWorkCommand<SetRoleRequest, DoneAnswer>
@@ -129,25 +138,22 @@ public sealed class SetRole : IWorkCommand<SetRoleRequest, DoneAnswer>
 
     public static async Task<DoneAnswer> Do(WorkContext work, SetRoleRequest request)
     {
-        switch (request.Role)
+        if (request.Role == SchoolRole.Office)
         {
-            case "office":
-                var other = await Account.OfSomebodyElse(work, request.Person, "You cannot leave the office yourself.");
-                await PersonStore.SetOffice(work.Connection, other.Person, request.Has);
-                break;
-            case "teacher":
-                var account = await Account.Needed(work, new(request.Person));
-                await PersonStore.SetTeacher(work.Connection, account.Person, request.Has);
-                break;
-            default:
-                throw Problem.Field("role", "Choose a role: office or teacher.");
+            var other = await Account.OfSomebodyElse(work, request.Person, "You cannot remove yourself from the office.");
+            await PersonStore.SetOffice(work.Connection, other.Person, request.Has);
+        }
+        else
+        {
+            var account = await Account.Needed(work, new(request.Person));
+            await PersonStore.SetTeacher(work.Connection, account.Person, request.Has);
         }
         await work.Audit(
             "role-set",
             new
             {
                 person = request.Person.Value,
-                request.Role,
+                role = EnumNames.Of(request.Role),
                 request.Has,
             }
         );

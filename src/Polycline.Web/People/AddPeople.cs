@@ -17,7 +17,7 @@ public sealed record AddPeopleRequest(IReadOnlyList<NewPerson> People);
 public sealed record NewPerson(string Name, string Email, bool Office, bool Teacher);
 
 /// <param name="Sentence">What it does, such as <c>3 people are invited; 1 has an account already</c>.</param>
-/// <param name="People">Each in the order asked.</param>
+/// <param name="People">In the order of the request.</param>
 public sealed record AddPeopleAnswer(bool Applied, string Sentence, IReadOnlyList<AddedPerson> People) : IAnswer<AddPeopleAnswer>
 {
     public AddPeopleAnswer AsPreview() => new(false, Sentence, [.. People.Select(person => person with { Address = null })]);

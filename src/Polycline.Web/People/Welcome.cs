@@ -58,5 +58,5 @@ public static class Welcome
     }
 
     private static ProblemException Gone() =>
-        Problem.Gone("This link has been used, or has run out.", "It works once, for a day. Ask the school office for a new one.");
+        Problem.Gone("This link has been used or has expired.", "It works once, for a day. Ask the school office for a new one.");
 }

@@ -116,7 +116,7 @@ public static class StartSession
         }
     }
 
-    /// <summary>A password as it is stored, when its turn comes.</summary>
+    /// <summary>Hashes a password to be stored, as soon as a core is free for it.</summary>
     internal static async Task<string> HashLater(string password, CancellationToken stop)
     {
         await Hashing.WaitAsync(stop);

@@ -10,7 +10,7 @@ using Xunit;
 
 namespace Polycline.Tests.Core.Enrolling;
 
-/// <summary>More time that was agreed for everything. Late, moved, joining: F.</summary>
+/// <summary>More time that was agreed for everything. The computation, chapter 11.</summary>
 public sealed class ArrangementTests
 {
     private static readonly Anchor AtEnd = new() { At = AnchorBase.LessonEnd };

@@ -11,7 +11,7 @@ using Xunit;
 
 namespace Polycline.Tests.Core.Enrolling;
 
-/// <summary>What somebody who joined late is asked for, beside the worked cases. Late, moved, joining: A.</summary>
+/// <summary>What somebody who joined late is asked for, beside the worked cases. The computation, chapter 11.</summary>
 public sealed class CatchUpTests
 {
     private static readonly Anchor Early = Anchor.OnDate(new(2026, 9, 7), new(12, 0));

@@ -5,8 +5,7 @@ using Polycline.Core.Release;
 namespace Polycline.Core.PlanFiles.Checking;
 
 /// <summary>
-/// Whether what the further questions name is there, and whether a move can be asked about at all. Source: late, moved, joining,
-/// <i>Refused</i>.
+/// Whether what the further questions name is there, and whether a move can be asked about at all. Source: the plan file, <i>Refusal</i>.
 /// </summary>
 internal sealed class QuestionNames(Func<string, bool> students, Func<string, bool> sections, Func<string, bool> items, FaultList faults)
 {

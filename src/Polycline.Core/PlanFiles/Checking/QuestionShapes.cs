@@ -1,6 +1,6 @@
 namespace Polycline.Core.PlanFiles.Checking;
 
-/// <summary>The forms of what a plan file asks. Source: the plan file; late, moved, joining, <i>The file</i>.</summary>
+/// <summary>The forms of what a plan file asks. Source: the plan file, <i>Further questions</i>.</summary>
 internal static class QuestionShapes
 {
     private static readonly MemberShape[] OfItem =

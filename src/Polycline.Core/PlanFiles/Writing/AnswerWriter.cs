@@ -7,7 +7,7 @@ using Polycline.Core.Wording;
 
 namespace Polycline.Core.PlanFiles.Writing;
 
-/// <summary>Writes the answers to a plan file's further questions. Source: late, moved, joining: A to C.</summary>
+/// <summary>Writes the answers to a plan file's further questions. Source: the computation, chapter 11.</summary>
 internal sealed class AnswerWriter(Utf8JsonWriter json, Basis basis)
 {
     public void Write(CatchUp answer)

@@ -34,7 +34,7 @@ public enum May
     /// <summary>The school's office, for the term that the address names.</summary>
     Office = 32,
 
-    /// <summary>The school's office, whatever the address names.</summary>
+    /// <summary>The school's office, for what concerns no single term.</summary>
     School = 128,
 
     /// <summary>Teachers: they may make courses.</summary>

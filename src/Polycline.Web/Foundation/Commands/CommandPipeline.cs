@@ -1,5 +1,4 @@
 using System.Data;
-using System.Text.Json;
 using System.Text.Json.Nodes;
 using FluentValidation;
 using Npgsql;
@@ -43,7 +42,8 @@ public sealed record Sent<TRequest>(
 /// </summary>
 public sealed class CommandPipeline(Database database)
 {
-    // Two changes crossed, and this one was rolled back whole: it is tried again.
+    // Two changes crossed, and this one was rolled back whole: it is tried again. Where the other took a name that must be unique,
+    // the next try finds it taken and says so.
     private static readonly ResiliencePipeline Again = new ResiliencePipelineBuilder()
         .AddRetry(
             new RetryStrategyOptions
@@ -53,7 +53,10 @@ public sealed class CommandPipeline(Database database)
                 BackoffType = DelayBackoffType.Exponential,
                 UseJitter = true,
                 ShouldHandle = new PredicateBuilder().Handle<PostgresException>(fault =>
-                    fault.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure
+                    fault.SqlState
+                        is PostgresErrorCodes.DeadlockDetected
+                            or PostgresErrorCodes.SerializationFailure
+                            or PostgresErrorCodes.UniqueViolation
                 ),
             }
         )
@@ -68,12 +71,8 @@ public sealed class CommandPipeline(Database database)
             sent.Viewpoint.NeedsOneself();
         else if (sent.May != May.SignedIn && !sent.Viewpoint.TakesCommands)
             throw Problem.NotNow();
-        if (sent.Validator.Validate(sent.Request).Errors is [var first, ..])
-            throw Problem.Field(FieldOf(first.PropertyName), first.ErrorMessage);
+        sent.Validator.Hold(sent.Request);
     }
-
-    // people[0].Email → people[0].email
-    private static string FieldOf(string property) => string.Join('.', property.Split('.').Select(JsonNamingPolicy.CamelCase.ConvertName));
 
     /// <param name="run">What is done in the transaction, under a key of its own.</param>
     /// <param name="gone">The caller has hung up.</param>

@@ -4,6 +4,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
+using Polycline.Web.People;
 
 namespace Polycline.Web.Foundation.Http;
 
@@ -22,17 +23,34 @@ public static class Json
         options.Converters.Add(new WordConverter<Level>());
         options.Converters.Add(new WordConverter<DateField>());
         options.Converters.Add(new WordConverter<AdjustedField>());
+        options.Converters.Add(new WordConverter<Basis>());
+        options.Converters.Add(new WordConverter<SchoolRole>());
         return options;
     }
 
     /// <summary>A word from outside that is none of those there are; its message names them.</summary>
     public sealed class UnknownWordException(string message) : JsonException(message);
 
+    /// <summary>The words a member of this type travels as; empty where it is no enumeration that does.</summary>
+    public static IReadOnlyList<string> WordsOf(Type type) =>
+        Options
+            .Converters.OfType<ITravelAsWords>()
+            .FirstOrDefault(converter => converter.Type == (Nullable.GetUnderlyingType(type) ?? type))
+            ?.Words
+        ?? [];
+
+    private interface ITravelAsWords
+    {
+        Type? Type { get; }
+
+        IReadOnlyList<string> Words { get; }
+    }
+
     // A member of an enumeration travels as its word.
-    private sealed class WordConverter<T> : JsonConverter<T>
+    private sealed class WordConverter<T> : JsonConverter<T>, ITravelAsWords
         where T : struct, Enum
     {
-        private static readonly IReadOnlyList<string> Words = [.. Enum.GetValues<T>().Select(EnumNames.Of)];
+        public IReadOnlyList<string> Words { get; } = [.. Enum.GetValues<T>().Select(EnumNames.Of)];
 
         public override T Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
             reader.TokenType == JsonTokenType.String && reader.GetString() is { } word && Words.Contains(word)

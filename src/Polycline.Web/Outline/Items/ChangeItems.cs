@@ -23,7 +23,7 @@ public sealed record ChangeItemsRequest
     /// <summary>Lessons chosen whole: they are published, moved or removed themselves, and what is in them goes along.</summary>
     public IReadOnlyList<ChosenLesson>? Lessons { get; init; }
 
-    /// <summary>Units chosen whole.</summary>
+    /// <summary>Units chosen whole, likewise.</summary>
     public IReadOnlyList<ChosenUnit>? Units { get; init; }
 
     public bool? Published { get; init; }
@@ -81,22 +81,21 @@ public sealed record UnitsPlace(Id<Unit>? After);
 /// <summary>
 /// Makes one change to several items, lessons and units, each as by the command for one: all of them or none, undone together.
 /// </summary>
-public sealed class ChangeItems : IPlanningCommand<EditionPlan, RemovedByLesson, ChangeItemsRequest>
+public sealed class ChangeItems : IPlanningCommand<EditionPlan, RemovedItems, ChangeItemsRequest>
 {
     public static string Name => "change-items";
 
     public static IValidator<ChangeItemsRequest> Validator { get; } = new Rules();
 
-    public static async Task<RemovedByLesson> Read(NpgsqlConnection connection, EditionPlan plan, ChangeItemsRequest request)
-    {
-        var removed = new Dictionary<Id<Lesson>, RemovedItems>();
-        if (request.LessonsPlace is not null)
-            foreach (var chosen in request.Lessons ?? [])
-                removed[chosen.Lesson] = new(await EditionStore.RemovedFrom(connection, chosen.Lesson));
-        return new(removed);
-    }
+    public static async Task<RemovedItems> Read(NpgsqlConnection connection, EditionPlan plan, ChangeItemsRequest request) =>
+        new(
+            await EditionStore.RemovedFrom(
+                connection,
+                request.LessonsPlace is null ? [] : [.. (request.Lessons ?? []).Select(chosen => chosen.Lesson)]
+            )
+        );
 
-    public static CommandDecision Decide(EditionPlan plan, RemovedByLesson removed, ChangeItemsRequest request, Viewpoint viewpoint)
+    public static CommandDecision Decide(EditionPlan plan, RemovedItems removed, ChangeItemsRequest request, Viewpoint viewpoint)
     {
         var chosen = ChosenRows.Of(plan, request);
         if (request.Remove is true)

@@ -1,4 +1,3 @@
-using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
@@ -8,12 +7,6 @@ using Polycline.Web.Foundation.Http;
 using Polycline.Web.Outline.Lessons;
 
 namespace Polycline.Web.Outline.Items;
-
-/// <summary>The items that were removed from each of the lessons that move.</summary>
-public sealed record RemovedByLesson(IReadOnlyDictionary<Id<Lesson>, RemovedItems> Lessons)
-{
-    public RemovedItems Of(TreeRow lesson) => Lessons.TryGetValue(lesson.As<Lesson>(), out var items) ? items : new([]);
-}
 
 /// <summary>The rows of the outline that were chosen, in reading order whatever the order in which they were chosen.</summary>
 internal sealed class ChosenRows
@@ -68,7 +61,7 @@ internal sealed class ChosenRows
     /// <summary>Puts them, one after another, where the request says; what is in them goes along.</summary>
     /// <param name="removed">Items that were removed from the lessons: they go with them, so that they can be brought back.</param>
     /// <exception cref="ProblemException">They are not all of the kind that goes there, or the place is one of themselves.</exception>
-    public CommandDecision Move(ChangeItemsRequest request, RemovedByLesson removed)
+    public CommandDecision Move(ChangeItemsRequest request, RemovedItems removed)
     {
         var level = request switch
         {
@@ -80,7 +73,7 @@ internal sealed class ChosenRows
         if (Outermost.Any(row => row.Level != level))
             throw Problem.Field(
                 "items",
-                $"{levels.Unit.Many}, {levels.Lesson.Many} and {levels.Item.Many} go to different places. Move them separately."
+                $"{levels.Unit.Many.Capital()}, {levels.Lesson.Many} and {levels.Item.Many} go to different places. Move them separately."
             );
         var changes = request switch
         {
@@ -108,7 +101,7 @@ internal sealed class ChosenRows
         );
     }
 
-    private List<Change> Lessons(LessonsPlace place, RemovedByLesson removed)
+    private List<Change> Lessons(LessonsPlace place, RemovedItems removed)
     {
         var unit = plan.Needed(place.Unit, "lessonsPlace.unit");
         foreach (var row in Outermost)
@@ -116,7 +109,7 @@ internal sealed class ChosenRows
         var changes = Ranked(plan.Siblings(Level.Lesson, place.Unit, null), place.After?.Value, "lessonsPlace.after", row =>
             [Tables.Lessons.Unit.Turns(row.Unit, place.Unit)]
         );
-        return [.. changes, .. Outermost.SelectMany(row => MoveLesson.ItemsOf(plan, row, removed.Of(row), place.Unit))];
+        return [.. changes, .. Outermost.SelectMany(row => MoveLesson.ItemsOf(plan, row, removed, place.Unit))];
     }
 
     // Between the row they are to come after and the next that stays.

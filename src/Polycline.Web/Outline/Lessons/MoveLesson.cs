@@ -13,8 +13,8 @@ namespace Polycline.Web.Outline.Lessons;
 /// <param name="Version">The version of the lesson that was read.</param>
 public sealed record MoveLessonRequest(Id<Lesson> Lesson, Id<Unit> Unit, Id<Lesson>? After, long Version);
 
-/// <summary>The items that were removed from a lesson: they go with it, so that they can be brought back.</summary>
-public sealed record RemovedItems(IReadOnlyList<(Id<Item> Id, long Version)> Items);
+/// <summary>The items that were removed from lessons, by lesson: they go with it, so that they can be brought back.</summary>
+public sealed record RemovedItems(ILookup<Id<Lesson>, (Id<Item> Id, long Version)> Of);
 
 /// <summary>Puts a lesson, with its items, at another place in its unit. Into another unit go its items too.</summary>
 public sealed class MoveLesson : IPlanningCommand<EditionPlan, RemovedItems, MoveLessonRequest>
@@ -22,7 +22,7 @@ public sealed class MoveLesson : IPlanningCommand<EditionPlan, RemovedItems, Mov
     public static string Name => "move-lesson";
 
     public static async Task<RemovedItems> Read(NpgsqlConnection connection, EditionPlan plan, MoveLessonRequest request) =>
-        new(await EditionStore.RemovedFrom(connection, request.Lesson));
+        new(await EditionStore.RemovedFrom(connection, [request.Lesson]));
 
     public static CommandDecision Decide(EditionPlan plan, RemovedItems removed, MoveLessonRequest request, Viewpoint viewpoint)
     {
@@ -47,6 +47,6 @@ public sealed class MoveLesson : IPlanningCommand<EditionPlan, RemovedItems, Mov
             ? []
             : plan.Siblings(Level.Item, lesson.Unit, lesson.Lesson)
                 .Select(item => (Id: item.As<Item>(), item.Version))
-                .Concat(removed.Items)
+                .Concat(removed.Of[lesson.As<Lesson>()])
                 .Select(item => Change.Set(Tables.Items.Table, item.Id, item.Version, Tables.Items.Unit.Turns(lesson.Unit, unit)));
 }

@@ -1523,7 +1523,7 @@ export interface components {
             applied: boolean;
             /** @description What it does, such as `3 people are invited; 1 has an account already`. */
             sentence: string;
-            /** @description Each in the order asked. */
+            /** @description In the order of the request. */
             people: components["schemas"]["AddedPerson"][];
         };
         AddPeopleRequest: {
@@ -1551,7 +1551,8 @@ export interface components {
             /** @description 1 to 5,000, each of them once. */
             changes: components["schemas"]["DifferenceChange"][];
         };
-        AdjustedField: unknown;
+        /** @enum {string} */
+        AdjustedField: "opens" | "due" | "closes" | "for" | "published" | "hold" | "skip" | "length" | "pin" | "lesson";
         BackAnswer: {
             by: string;
             text: string;
@@ -1569,6 +1570,11 @@ export interface components {
             at: components["schemas"]["Moment"];
             begins: string;
         };
+        /**
+         * @description What an edition's lessons are measured in.
+         * @enum {string}
+         */
+        Basis: "meetings" | "minutes";
         BeginAnswer: {
             /** @description The time zones a school can be in, by their IANA names. */
             zones: string[];
@@ -1722,7 +1728,7 @@ export interface components {
             items: components["schemas"]["ChosenItem"][];
             /** @description Lessons chosen whole: they are published, moved or removed themselves, and what is in them goes along. */
             lessons?: null | components["schemas"]["ChosenLesson"][];
-            /** @description Units chosen whole. */
+            /** @description Units chosen whole, likewise. */
             units?: null | components["schemas"]["ChosenUnit"][];
             published?: null | boolean;
             /** @description `to-read`, `practice` or `for-marks`. */
@@ -1875,8 +1881,11 @@ export interface components {
             by: null | string;
             at: null | components["schemas"]["Moment"];
         };
-        /** @description The moments an item can be given. The computation, chapter 4. */
-        DateField: unknown;
+        /**
+         * @description The moments an item can be given. The computation, chapter 4.
+         * @enum {string}
+         */
+        DateField: "opens" | "due" | "closes";
         DatesAnswer: {
             /** Format: int64 */
             edition: number;
@@ -2416,7 +2425,8 @@ export interface components {
             /** Format: int64 */
             after: null | number;
         };
-        Level: unknown;
+        /** @enum {string} */
+        Level: "unit" | "lesson" | "item";
         /** @description What one level of a course is called. */
         LevelName: {
             /** @description As in "1 week". */
@@ -2458,8 +2468,8 @@ export interface components {
             title: string;
             /** Format: int64 */
             term: number;
-            /** @description What lessons are measured in: `meetings` or `minutes`. */
-            basis: string;
+            /** @description What lessons are measured in. */
+            basis: components["schemas"]["Basis"];
         };
         MakeSectionAnswer: {
             applied: boolean;
@@ -3270,6 +3280,11 @@ export interface components {
             version: number;
             at: components["schemas"]["Moment"];
         };
+        /**
+         * @description A role in the school; whatever else somebody is follows from their courses and sections.
+         * @enum {string}
+         */
+        SchoolRole: "office" | "teacher";
         /** @description A section, as whoever is in it may know of it. */
         SectionAnswer: {
             /** Format: int64 */
@@ -3335,9 +3350,8 @@ export interface components {
         SetRoleRequest: {
             /** Format: int64 */
             person: number;
-            /** @description `office`, or `teacher`: teachers make courses. */
-            role: string;
-            /** @description Whether they are to have it. */
+            role: components["schemas"]["SchoolRole"];
+            /** @description Whether they are to have the role. */
             has: boolean;
         };
         /** @description All but what is marked, in the plan file's form. */

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, reactive, ref } from 'vue'
+import { computed, reactive } from 'vue'
 import { useRouter } from 'vue-router'
-import { type Problem, api, ask, problemOf } from '../../foundation/api/client'
+import { type Schemas, api, ask } from '../../foundation/api/client'
 import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
+import { useSend } from '../../foundation/useSend'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import DateField from '../../parts/fields/DateField.vue'
+import NamedField from '../../parts/fields/NamedField.vue'
 import CoverPage from './CoverPage.vue'
 
 /** A school that has nothing begins here: the first account of the office, the school, its first term. */
@@ -21,26 +23,15 @@ const draft = reactive({ name: '', email: '', password: '', school: '', zone: he
 const zones = computed(() =>
   (known.data.value?.zones ?? []).map((zone) => ({ value: zone, title: zone.replaceAll('_', ' ') })),
 )
-const busy = ref(false)
-const problem = ref<Problem | null>(null)
-const general = computed(() => (problem.value?.field ? null : problem.value))
-const wrong = (field: string) => (problem.value?.field === field ? [problem.value.title] : [])
+const { run, busy, general, wrong } = useSend((body: Schemas['BeginRequest']) =>
+  ask(api.POST('/api/begin/{token}', { params: { path: { token: props.token } }, body })),
+)
 
 async function begin(): Promise<void> {
-  if (busy.value) return
-  busy.value = true
-  problem.value = null
-  try {
-    const { term } = await ask(
-      api.POST('/api/begin/{token}', { params: { path: { token: props.token } }, body: { ...draft } }),
-    )
-    client.clear()
-    await router.push({ name: 'calendar', params: { term } })
-  } catch (error) {
-    problem.value = problemOf(error)
-  } finally {
-    busy.value = false
-  }
+  const begun = await run({ ...draft })
+  if (!begun) return
+  client.clear()
+  await router.push({ name: 'calendar', params: { term: begun.term } })
 }
 </script>
 
@@ -56,72 +47,41 @@ async function begin(): Promise<void> {
       <form novalidate @submit.prevent="begin">
         <fieldset>
           <legend>You</legend>
-          <div>
-            <label class="field-name" for="begin-name">Name</label>
-            <v-text-field
-              id="begin-name"
-              v-model="draft.name"
-              class="large"
-              autocomplete="name"
-              autofocus
-              :error-messages="wrong('name')"
-            />
-          </div>
-          <div>
-            <label class="field-name" for="begin-email">Mail address</label>
-            <v-text-field
-              id="begin-email"
-              v-model="draft.email"
-              class="large"
-              type="email"
-              autocomplete="username"
-              :error-messages="wrong('email')"
-            />
-          </div>
-          <div>
-            <label class="field-name" for="begin-password">Password</label>
-            <v-text-field
-              id="begin-password"
-              v-model="draft.password"
-              class="large"
-              type="password"
-              autocomplete="new-password"
-              placeholder="at least 10 characters"
-              :error-messages="wrong('password')"
-            />
-          </div>
+          <NamedField v-model="draft.name" name="Name" autocomplete="name" autofocus :wrong="wrong('name')" />
+          <NamedField
+            v-model="draft.email"
+            name="Mail address"
+            type="email"
+            autocomplete="username"
+            :wrong="wrong('email')"
+          />
+          <NamedField
+            v-model="draft.password"
+            name="Password"
+            type="password"
+            autocomplete="new-password"
+            placeholder="at least 10 characters"
+            :wrong="wrong('password')"
+          />
         </fieldset>
         <fieldset>
           <legend>The school</legend>
-          <div>
-            <label class="field-name" for="begin-school">Name</label>
-            <v-text-field
-              id="begin-school"
-              v-model="draft.school"
-              class="large"
-              autocomplete="organization"
-              :error-messages="wrong('school')"
-            />
-          </div>
+          <NamedField v-model="draft.school" name="Name" autocomplete="organization" :wrong="wrong('school')" />
           <div>
             <span class="field-name">Time zone</span>
             <ChoiceField v-model="draft.zone" label="Time zone" :choices="zones" placeholder="choose a place" />
-            <p v-if="wrong('zone').length" class="accent" role="alert">{{ wrong('zone')[0] }}</p>
+            <p v-if="wrong('zone')" class="accent" role="alert">{{ wrong('zone') }}</p>
           </div>
         </fieldset>
         <fieldset>
           <legend>Its first term</legend>
-          <div>
-            <label class="field-name" for="begin-term">Name</label>
-            <v-text-field
-              id="begin-term"
-              v-model="draft.term"
-              class="large"
-              autocomplete="off"
-              placeholder="Autumn term"
-              :error-messages="wrong('term')"
-            />
-          </div>
+          <NamedField
+            v-model="draft.term"
+            name="Name"
+            autocomplete="off"
+            placeholder="Autumn term"
+            :wrong="wrong('term')"
+          />
           <div>
             <span class="field-name">First and last day</span>
             <p class="line">
@@ -129,8 +89,8 @@ async function begin(): Promise<void> {
               <span>to</span>
               <DateField v-model="draft.last" label="Last day of the term" :min="draft.first || undefined" />
             </p>
-            <p v-if="wrong('first').length || wrong('last').length" class="accent" role="alert">
-              {{ [...wrong('first'), ...wrong('last')][0] }}
+            <p v-if="wrong('first') ?? wrong('last')" class="accent" role="alert">
+              {{ wrong('first') ?? wrong('last') }}
             </p>
           </div>
         </fieldset>

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { type Problem, api, ask, problemOf } from '../../foundation/api/client'
+import { api, ask } from '../../foundation/api/client'
 import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
+import { useSend } from '../../foundation/useSend'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import NamedField from '../../parts/fields/NamedField.vue'
 import CoverPage from './CoverPage.vue'
 
-/** Somebody who was invited sets a password, and is signed in. */
+/** Somebody who was invited chooses a password, and is signed in. */
 const props = defineProps<{ token: string }>()
 const router = useRouter()
 const client = useQueryClient()
@@ -16,31 +18,16 @@ const client = useQueryClient()
 const known = useAnswer(() => questions.welcome(props.token))
 const password = ref('')
 const again = ref('')
-const busy = ref(false)
-const problem = ref<Problem | null>(null)
 const differs = ref(false)
-const general = computed(() => (problem.value?.field ? null : problem.value))
+const { run, busy, general, wrong } = useSend((chosen: string) =>
+  ask(api.POST('/api/welcome/{token}', { params: { path: { token: props.token } }, body: { password: chosen } })),
+)
 
-async function set(): Promise<void> {
-  if (busy.value) return
-  problem.value = null
+async function choose(): Promise<void> {
   differs.value = password.value !== again.value
-  if (differs.value) return
-  busy.value = true
-  try {
-    await ask(
-      api.POST('/api/welcome/{token}', {
-        params: { path: { token: props.token } },
-        body: { password: password.value },
-      }),
-    )
-    client.clear()
-    await router.push({ name: 'places' })
-  } catch (error) {
-    problem.value = problemOf(error)
-  } finally {
-    busy.value = false
-  }
+  if (differs.value || !(await run(password.value))) return
+  client.clear()
+  await router.push({ name: 'places' })
 }
 </script>
 
@@ -51,34 +38,26 @@ async function set(): Promise<void> {
     <p v-else-if="!known.data.value" class="second" role="status">Reading …</p>
     <template v-else>
       <p class="second">
-        Choose a password. From then on you sign in with <b>{{ known.data.value.email }}</b> and that.
+        Choose a password. You will sign in with it and your address, <b>{{ known.data.value.email }}</b>.
       </p>
-      <form novalidate @submit.prevent="set">
+      <form novalidate @submit.prevent="choose">
         <fieldset>
-          <div>
-            <label class="field-name" for="welcome-password">Password</label>
-            <v-text-field
-              id="welcome-password"
-              v-model="password"
-              class="large"
-              type="password"
-              autocomplete="new-password"
-              placeholder="at least 10 characters"
-              autofocus
-              :error-messages="problem?.field ? [problem.title] : []"
-            />
-          </div>
-          <div>
-            <label class="field-name" for="welcome-again">The same again</label>
-            <v-text-field
-              id="welcome-again"
-              v-model="again"
-              class="large"
-              type="password"
-              autocomplete="new-password"
-              :error-messages="differs ? ['This is not the same as the first one.'] : []"
-            />
-          </div>
+          <NamedField
+            v-model="password"
+            name="Password"
+            type="password"
+            autocomplete="new-password"
+            placeholder="at least 10 characters"
+            autofocus
+            :wrong="wrong('password')"
+          />
+          <NamedField
+            v-model="again"
+            name="The same password again"
+            type="password"
+            autocomplete="new-password"
+            :wrong="differs ? 'This is not the same as the first one.' : null"
+          />
         </fieldset>
         <ProblemNote v-if="general" :problem="general" />
         <v-btn type="submit" class="meant" :disabled="busy">{{ busy ? 'Saving …' : 'Save and sign in' }}</v-btn>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { type Problem, api, ask, once, problemOf } from '../../foundation/api/client'
+import { type Schemas, api, ask, once } from '../../foundation/api/client'
 import { questions } from '../../foundation/api/questions'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
+import { useSend } from '../../foundation/useSend'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import WordField from '../../parts/fields/WordField.vue'
@@ -12,15 +12,10 @@ import WordField from '../../parts/fields/WordField.vue'
 /** A section of a term, with its teachers: they let it follow a course and say when it meets. */
 const props = defineProps<{ term: number }>()
 const emit = defineEmits<{ close: [] }>()
-const client = useQueryClient()
 
 const people = useAnswer(() => questions.people())
 const name = ref('')
 const teachers = ref<number[]>([])
-const busy = ref(false)
-const problem = ref<Problem | null>(null)
-let key = crypto.randomUUID()
-
 const known = computed(() => (people.data.value?.people ?? []).filter((person) => person.state !== 'deactivated'))
 const choices = computed(() =>
   known.value
@@ -30,25 +25,14 @@ const choices = computed(() =>
 const chosen = computed(() => known.value.filter((person) => teachers.value.includes(person.person)))
 const next = computed({ get: () => null, set: (person: number | null) => person && teachers.value.push(person) })
 
+const { run, busy, problem } = useSend(
+  (body: Schemas['MakeSectionRequest'], key) =>
+    ask(api.POST('/api/school/make-section', { params: { header: once(key) }, body })),
+  [keys.term(props.term), keys.places],
+)
+
 async function make(): Promise<void> {
-  if (busy.value) return
-  busy.value = true
-  problem.value = null
-  try {
-    await ask(
-      api.POST('/api/school/make-section', {
-        params: { header: once(key) },
-        body: { term: props.term, name: name.value, teachers: teachers.value },
-      }),
-    )
-    await client.invalidateQueries({ queryKey: keys.term(props.term) })
-    emit('close')
-  } catch (error) {
-    problem.value = problemOf(error)
-    if (problem.value.status > 0) key = crypto.randomUUID()
-  } finally {
-    busy.value = false
-  }
+  if (await run({ term: props.term, name: name.value, teachers: teachers.value })) emit('close')
 }
 </script>
 
@@ -64,7 +48,7 @@ async function make(): Promise<void> {
   >
     <p class="line">
       <span>A section called</span>
-      <WordField v-model="name" class="name" label="What the section is called" placeholder="9 Alder" autofocus />
+      <WordField v-model="name" class="name" label="Name of the section" placeholder="9 Alder" autofocus />
       <span>taught by</span>
       <span v-for="person in chosen" :key="person.person" class="chosen">
         <b>{{ person.name }}</b>

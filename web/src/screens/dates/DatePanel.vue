@@ -56,7 +56,7 @@ const course = computed(() => (cells.value.length === 1 ? differenceOf(first.val
 const isOwn = (of: 'hold' | 'skip') => cells.value.length > 0 && cells.value.every((cell) => differenceOf(cell, of))
 const isSo = (mark: 'held' | 'skipped') => cells.value.length > 0 && cells.value.every((cell) => cell[mark])
 
-function asked(of: string, to: To): { changes: Schemas['DifferenceChange'][] } | null {
+function asked(of: Schemas['DifferenceChange']['field'], to: To): { changes: Schemas['DifferenceChange'][] } | null {
   const changes = changesOf(read.value, items.value, chosen.value, of, to)
   return changes.length > 0 ? { changes } : null
 }

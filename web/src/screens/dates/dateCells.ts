@@ -15,7 +15,13 @@ export const differenceOf = (cell: Cell, field: string) => cell.differs.find((on
 export type To = { value: unknown } | 'put-back'
 
 /** The change of one cell; null: there is nothing to put back. */
-export function changeOf(answer: Answer, item: number, section: number, field: string, to: To): DateChange | null {
+export function changeOf(
+  answer: Answer,
+  item: number,
+  section: number,
+  field: DateChange['field'],
+  to: To,
+): DateChange | null {
   const row = answer.units.flatMap((unit) => unit.items).find((one) => one.item === item)
   const cell = row?.cells[answer.sections.findIndex((one) => one.id === section)]
   if (!cell || cell.absent) return null
@@ -33,7 +39,13 @@ export function changeOf(answer: Answer, item: number, section: number, field: s
 }
 
 /** The changes of some items in some sections. */
-export const changesOf = (answer: Answer, items: number[], sections: number[], field: string, to: To): DateChange[] =>
+export const changesOf = (
+  answer: Answer,
+  items: number[],
+  sections: number[],
+  field: DateChange['field'],
+  to: To,
+): DateChange[] =>
   items.flatMap((item) =>
     sections.map((section) => changeOf(answer, item, section, field, to)).filter((change) => change !== null),
   )

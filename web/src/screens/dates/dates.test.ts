@@ -15,7 +15,7 @@ const cell = (due: string | null, version?: number) => ({
   skipped: false,
   absent: false,
   students: 20,
-  differs: version === undefined ? [] : [{ field: 'due', version, course: null }],
+  differs: version === undefined ? [] : [{ field: 'due' as const, version, course: null }],
   toCheck: due === null ? ['no date'] : [],
 })
 const section = (id: number) => ({ id, name: `S${id}`, letter: 'A', students: 1, classes: 1, lacking: 0, toCheck: [] })

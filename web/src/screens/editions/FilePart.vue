@@ -79,10 +79,10 @@ const takeBack = () =>
       <span class="second">Neither has anything about students in it.</span>
     </p>
     <p v-if="answer.canTakeBackCourse" class="line">
-      <span>This course was imported from a file.</span>
-      <button v-if="!asking" type="button" class="word-button" @click="asking = true">undo that</button>
+      <span>No section follows this course yet.</span>
+      <button v-if="!asking" type="button" class="word-button" @click="asking = true">remove it</button>
       <template v-else>
-        <v-btn :disabled="busy" @click="takeBack">Undo it and remove the course</v-btn>
+        <v-btn :disabled="busy" @click="takeBack">Remove the course for good</v-btn>
         <button type="button" class="word-button" @click="asking = false">keep it</button>
       </template>
     </p>

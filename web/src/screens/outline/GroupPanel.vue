@@ -132,7 +132,7 @@ function useMine(): void {
           v-if="!onlyIn(row)"
           v-model="published"
           label="published"
-          title="Students can know about it and what is in it"
+          title="Students can see it and what is in it"
         />
         <v-btn type="submit" class="meant">Save</v-btn>
         <span class="small" role="status">{{ reach }}</span>

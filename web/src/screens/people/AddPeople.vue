@@ -6,7 +6,7 @@ import CommandPanel from '../../parts/CommandPanel.vue'
 import OneOfField from '../../parts/fields/OneOfField.vue'
 import { readPasted } from './people'
 
-/** People are added, one on each line: written, or pasted from a list. What was understood stands beside it. */
+/** People are added, one on each line: written, or pasted from a list. How each line was read stands beside it. */
 const props = defineProps<{ problem: Problem | null; busy: boolean; known: readonly string[] }>()
 const emit = defineEmits<{ add: [people: Schemas['NewPerson'][]]; close: [] }>()
 
@@ -23,7 +23,7 @@ const reach = computed(() => {
     ...(there
       ? [`${there} ${there === 1 ? 'has' : 'have'} an account already and ${there === 1 ? 'is' : 'are'} left as it is`]
       : []),
-    ...(fresh.value.length ? ['Each gets a link to set a password, good for a day.'] : []),
+    ...(fresh.value.length ? ['Each gets a link to set a password, which works for a day.'] : []),
   ].join('. ')
 })
 
@@ -73,7 +73,7 @@ const send = () =>
           />
         </p>
       </div>
-      <ol class="small" aria-label="What was understood">
+      <ol class="small" aria-label="How each line was read">
         <li v-for="line in lines" :key="line.line" :class="{ accent: !('name' in line) }">
           <template v-if="'name' in line">
             <b>{{ line.name }}</b> {{ line.email }}
@@ -81,7 +81,7 @@ const send = () =>
           </template>
           <template v-else>line {{ line.line }}: {{ line.wrong }}</template>
         </li>
-        <li v-if="lines.length === 0" class="second">What is understood of each line stands here.</li>
+        <li v-if="lines.length === 0" class="second">Each line appears here as it is read.</li>
       </ol>
     </div>
   </CommandPanel>

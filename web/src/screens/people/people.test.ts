@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { type PersonRow, matching, partOf, readPasted, standingOf } from './people'
+import { type PersonRow, actsOn, matching, partOf, readPasted, standingOf } from './people'
 
 const person = (more: Partial<PersonRow>): PersonRow => ({
   ...{ person: 1, name: 'Marit Oyelaran', email: 'marit@tern.example', office: false, state: 'active', lastIn: null },
@@ -51,4 +51,18 @@ test('what somebody is and how their account stands is said in words', () => {
   expect(partOf(person({}))).toBe('nothing at present')
   expect(standingOf(person({ lastIn: 'Thu 8 Oct' }))).toBe('last signed in Thu 8 Oct')
   expect(standingOf(person({ state: 'invited' }))).toBe('invited, no password yet')
+})
+
+test('what can be done with an account follows from how it stands, and one’s own is left in the office', () => {
+  const words = (more: Partial<PersonRow>) => actsOn(person(more)).map((act) => act.words)
+  expect(words({ state: 'deactivated', sessions: 3 })).toEqual(['reactivate'])
+  expect(words({ state: 'invited' })).toEqual(['new link', 'make a teacher', 'add to the office', 'deactivate'])
+  expect(words({ sessions: 2, teacher: true, office: true })).toEqual([
+    'link to set a new password',
+    'no longer a teacher',
+    'sign out everywhere (2)',
+    'remove from the office',
+    'deactivate',
+  ])
+  expect(words({ sessions: 2, oneself: true })).toEqual(['link to set a new password', 'make a teacher'])
 })

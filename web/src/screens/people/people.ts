@@ -3,6 +3,32 @@ import { counted } from '../../foundation/words'
 
 export type PersonRow = Schemas['PersonAnswer']
 
+/** A role in the school; whatever else somebody is follows from their courses and sections. */
+export type Role = Schemas['SetRoleRequest']['role']
+
+/** Something the office can do with an account. */
+export interface Act {
+  does: 'invite' | 'end-sessions' | 'teacher' | 'office' | 'deactivate' | 'reactivate'
+  words: string
+}
+
+/** What the office can do with an account as it stands; their own they neither deactivate nor take out of the office. */
+export function actsOn(person: PersonRow): Act[] {
+  if (person.state === 'deactivated') return [{ does: 'reactivate', words: 'reactivate' }]
+  const others: Act[] = [
+    ...(person.sessions > 0
+      ? [{ does: 'end-sessions' as const, words: `sign out everywhere (${person.sessions})` }]
+      : []),
+    { does: 'office', words: person.office ? 'remove from the office' : 'add to the office' },
+    { does: 'deactivate', words: 'deactivate' },
+  ]
+  return [
+    { does: 'invite', words: person.state === 'invited' ? 'new link' : 'link to set a new password' },
+    { does: 'teacher', words: person.teacher ? 'no longer a teacher' : 'make a teacher' },
+    ...(person.oneself ? [] : others),
+  ]
+}
+
 /** Which people are shown. */
 export type Only = '' | 'office' | 'teach' | 'students' | 'invited' | 'deactivated'
 

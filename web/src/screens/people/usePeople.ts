@@ -1,9 +1,11 @@
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
+import { type Schemas, api, ask, once } from '../../foundation/api/client'
 import { questions } from '../../foundation/api/questions'
+import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
-import { type Only, type PersonRow, matching, onlyWords } from './people'
+import { useSend } from '../../foundation/useSend'
+import { type Only, type PersonRow, type Role, matching, onlyWords } from './people'
 
 /** A link just made: shown once, to be passed on. */
 export interface MadeLink {
@@ -12,92 +14,87 @@ export interface MadeLink {
   address: string
 }
 
-/** Everybody with an account: found, added, invited, deactivated and put back. What is looked for stands in the address. */
+/** What came of it, in words, with the links that were made. */
+interface Done {
+  words: string
+  links: MadeLink[]
+}
+
+/**
+ * Everybody with an account: found, added, invited, deactivated and reactivated. What is looked for, and whose account is
+ * open, stand in the address.
+ */
 export function usePeople() {
   const route = useRoute()
   const router = useRouter()
   const answer = useAnswer(() => questions.people())
 
-  const text = (name: string) => {
+  const written = (name: string) => {
     const value = route.query[name]
     return typeof value === 'string' ? value : ''
   }
-  const put = (name: string, value: string) =>
+  const write = (name: string, value: string) =>
     void router.replace({ query: { ...route.query, [name]: value || undefined } })
-  const words = computed({ get: () => text('words').slice(0, 200), set: (value) => put('words', value) })
+  const words = computed({ get: () => written('words').slice(0, 200), set: (value) => write('words', value) })
   const only = computed<Only>({
-    get: () => (Object.hasOwn(onlyWords, text('only')) ? (text('only') as Only) : ''),
-    set: (value) => put('only', value),
+    get: () => (Object.hasOwn(onlyWords, written('only')) ? (written('only') as Only) : ''),
+    set: (value) => write('only', value),
+  })
+  const opened = computed({
+    get: () => Number(written('person')) || null,
+    set: (person) => write('person', person === null ? '' : `${person}`),
   })
   const people = computed(() => answer.data.value?.people ?? [])
   const shown = computed(() => matching(people.value, words.value, only.value))
 
-  const busy = ref(false)
-  const problem = ref<Problem | null>(null)
-  const links = ref<MadeLink[]>([])
-  /** What was done last, in words. */
-  const said = ref('')
-
-  async function does<T>(what: () => Promise<T>, done: (answer: T) => void): Promise<boolean> {
-    if (busy.value) return false
-    busy.value = true
-    problem.value = null
-    try {
-      done(await what())
-      await answer.refetch()
-      return true
-    } catch (error) {
-      problem.value = problemOf(error)
-      return false
-    } finally {
-      busy.value = false
-    }
+  const done = ref<Done | null>(null)
+  const { run, busy, problem } = useSend(
+    ({ act }: { asked: unknown; act: (key: string) => Promise<Done> }, key) => act(key),
+    [keys.people],
+  )
+  /** @param asked What is asked, by which the same thing sent again is known. */
+  async function does(asked: unknown, act: (key: string) => Promise<Done>): Promise<boolean> {
+    const came = await run({ asked, act })
+    if (came) done.value = came
+    return came !== null
   }
+  const header = (key: string) => ({ params: { header: once(key) } })
 
-  const header = () => ({ params: { header: once() } })
   const add = (newcomers: Schemas['NewPerson'][]) =>
-    does(
-      () => ask(api.POST('/api/school/add-people', { ...header(), body: { people: newcomers } })),
-      (answered) => {
-        said.value = `${answered.sentence}.`
-        links.value = answered.people.flatMap(({ name, email, address }) => (address ? [{ name, email, address }] : []))
-      },
-    )
+    does(newcomers, async (key) => {
+      const added = await ask(api.POST('/api/school/add-people', { ...header(key), body: { people: newcomers } }))
+      const links = added.people.flatMap(({ name, email, address }) => (address ? [{ name, email, address }] : []))
+      return { words: `${added.sentence}.`, links }
+    })
   const invite = ({ person, name, email }: PersonRow) =>
-    does(
-      () => ask(api.POST('/api/school/invite-again', { ...header(), body: { person } })),
-      ({ address }) => {
-        said.value = `There is a new link for ${name}; the one before is good no longer.`
-        links.value = [{ name, email, address }]
-      },
-    )
+    does(['invite', person], async (key) => {
+      const { address } = await ask(api.POST('/api/school/invite-again', { ...header(key), body: { person } }))
+      return {
+        words: `There is a new link for ${name}. Earlier ones no longer work.`,
+        links: [{ name, email, address }],
+      }
+    })
   const one =
     (path: '/api/school/deactivate-person' | '/api/school/reactivate-person' | '/api/school/end-sessions') =>
-    async (row: PersonRow, words: string) =>
-      does(
-        () => ask(api.POST(path, { ...header(), body: { person: row.person } })),
-        () => {
-          links.value = []
-          said.value = words
-        },
-      )
-  const deactivate = one('/api/school/deactivate-person')
-  const reactivate = one('/api/school/reactivate-person')
-  const endSessions = one('/api/school/end-sessions')
-  const setRole = ({ person, name }: PersonRow, role: 'office' | 'teacher', has: boolean) =>
-    does(
-      () => ask(api.POST('/api/school/set-role', { ...header(), body: { person, role, has } })),
-      () => {
-        links.value = []
-        said.value =
-          role === 'office'
-            ? `${name} ${has ? 'works in the office now' : 'no longer works in the office'}.`
-            : `${name} ${has ? 'can make courses now' : 'makes no new courses from now on; what they teach stays theirs'}.`
-      },
-    )
+    ({ person }: PersonRow, words: string) =>
+      does([path, person], async (key) => {
+        await ask(api.POST(path, { ...header(key), body: { person } }))
+        return { words, links: [] }
+      })
+  const setRole = ({ person, name }: PersonRow, role: Role, has: boolean) =>
+    does(['role', person, role, has], async (key) => {
+      await ask(api.POST('/api/school/set-role', { ...header(key), body: { person, role, has } }))
+      const words =
+        role === 'office'
+          ? `${name} ${has ? 'now works in the office' : 'no longer works in the office'}.`
+          : `${name} ${has ? 'can now make courses' : 'can no longer make courses; those they teach stay theirs'}.`
+      return { words, links: [] }
+    })
 
   return {
-    ...{ answer, people, shown, words, only, busy, problem, links, said },
-    ...{ add, invite, deactivate, reactivate, endSessions, setRole },
+    ...{ answer, people, shown, words, only, opened, busy, problem, done, add, invite, setRole },
+    deactivate: one('/api/school/deactivate-person'),
+    reactivate: one('/api/school/reactivate-person'),
+    endSessions: one('/api/school/end-sessions'),
   }
 }

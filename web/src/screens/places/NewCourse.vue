@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
+import { type Schemas, api, ask, once } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import { useSend } from '../../foundation/useSend'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import WordField from '../../parts/fields/WordField.vue'
 
-/** A course with nothing in it yet: its title, its first term, and what its lessons are counted in. */
+/** A course with nothing in it yet: its title, its first term, and what its lessons are measured in. */
 const props = defineProps<{ terms: Schemas['TermPlace'][] }>()
 const emit = defineEmits<{ close: [] }>()
 const router = useRouter()
@@ -16,29 +18,18 @@ const title = ref('')
 const terms = computed(() => props.terms.filter((one) => !one.isOver).toReversed())
 const term = ref<number | null>(terms.value[0]?.term ?? null)
 const basis = ref<'meetings' | 'minutes'>('meetings')
-const busy = ref(false)
-const problem = ref<Problem | null>(null)
-const whole = computed(() => title.value.trim() !== '' && term.value !== null)
-let key = crypto.randomUUID()
+const request = computed<Schemas['MakeCourseRequest'] | null>(() =>
+  title.value.trim() && term.value !== null ? { title: title.value, term: term.value, basis: basis.value } : null,
+)
+const { run, busy, problem } = useSend(
+  (body: Schemas['MakeCourseRequest'], key) =>
+    ask(api.POST('/api/me/make-course', { params: { header: once(key) }, body })),
+  [keys.places],
+)
 
 async function make(): Promise<void> {
-  if (busy.value || term.value === null) return
-  busy.value = true
-  problem.value = null
-  try {
-    const { edition } = await ask(
-      api.POST('/api/me/make-course', {
-        params: { header: once(key) },
-        body: { title: title.value, term: term.value, basis: basis.value },
-      }),
-    )
-    if (edition !== null) await router.push({ name: 'outline', params: { edition } })
-  } catch (error) {
-    problem.value = problemOf(error)
-    if (problem.value.status > 0) key = crypto.randomUUID()
-  } finally {
-    busy.value = false
-  }
+  const made = request.value && (await run(request.value))
+  if (made && made.edition !== null) await router.push({ name: 'outline', params: { edition: made.edition } })
 }
 </script>
 
@@ -46,15 +37,15 @@ async function make(): Promise<void> {
   <CommandPanel
     label="New course"
     :problem="problem"
-    reach="You lead it. Nobody else sees it yet."
+    reach="You will lead it. Nobody else sees it yet."
     meant="Make the course"
-    :disabled="busy || !whole"
+    :disabled="busy || !request"
     @submit="make"
     @close="emit('close')"
   >
     <p class="line">
       <span>A new course called</span>
-      <WordField v-model="title" class="title" label="What the course is called" autofocus />
+      <WordField v-model="title" class="title" label="Title of the course" autofocus />
       <span>for</span>
       <ChoiceField
         v-model="term"
@@ -62,10 +53,10 @@ async function make(): Promise<void> {
         placeholder="choose a term"
         :choices="terms.map((one) => ({ value: one.term, title: one.name, note: one.dates }))"
       />
-      <span>with its lessons counted in</span>
+      <span>with lessons measured in</span>
       <ChoiceField
         v-model="basis"
-        label="What its lessons are counted in"
+        label="What its lessons are measured in"
         :choices="[
           { value: 'meetings', title: 'classes' },
           { value: 'minutes', title: 'minutes' },

@@ -1,27 +1,28 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import { type RouteLocationRaw, useRoute, useRouter } from 'vue-router'
-import { type Problem, api, ask, problemOf } from '../../foundation/api/client'
+import { type Schemas, api, ask } from '../../foundation/api/client'
 import { isDemo } from '../../foundation/profile'
 import { nextAfter } from '../../foundation/session'
 import WordMark from '../../look/marks/WordMark.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import NamedField from '../../parts/fields/NamedField.vue'
 import { onlyPlace } from '../places/onlyPlace'
 import SignInDrawing from './SignInDrawing.vue'
 import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
+import { useSend } from '../../foundation/useSend'
 
 const route = useRoute()
 const router = useRouter()
 const client = useQueryClient()
 const email = ref('')
 const password = ref('')
-const busy = ref(false)
-const problem = ref<Problem | null>(null)
 const people = useAnswer(() => questions.demoPeople(), { enabled: isDemo })
-const general = computed(() => (problem.value?.field ? null : problem.value))
-const wrong = (field: string) => (problem.value?.field === field ? [problem.value.title] : [])
+const { run, busy, general, wrong } = useSend((body: Schemas['SignInRequest']) =>
+  ask(api.POST('/api/sign-in', { body })),
+)
 
 /** Where to begin: in the only course or section one has; otherwise where they all stand. */
 async function first(): Promise<RouteLocationRaw> {
@@ -30,17 +31,8 @@ async function first(): Promise<RouteLocationRaw> {
 }
 
 async function signIn(): Promise<void> {
-  if (busy.value) return
-  busy.value = true
-  problem.value = null
-  try {
-    await ask(api.POST('/api/sign-in', { body: { email: email.value, password: password.value } }))
+  if (await run({ email: email.value, password: password.value }))
     await router.push(route.query.next ? nextAfter(route.query.next) : await first())
-  } catch (error) {
-    problem.value = problemOf(error)
-  } finally {
-    busy.value = false
-  }
 }
 
 function signInAs(person: { email: string; password: string }): void {
@@ -59,31 +51,21 @@ function signInAs(person: { email: string; password: string }): void {
         <form novalidate @submit.prevent="signIn">
           <h1 class="said-only">Sign in</h1>
           <p v-if="route.query.next" class="small">Sign in, and you will be taken back to where you were.</p>
-          <div>
-            <label class="field-name" for="email">Mail address</label>
-            <v-text-field
-              id="email"
-              v-model="email"
-              class="large"
-              type="email"
-              name="email"
-              autocomplete="username"
-              autofocus
-              :error-messages="wrong('email')"
-            />
-          </div>
-          <div>
-            <label class="field-name" for="password">Password</label>
-            <v-text-field
-              id="password"
-              v-model="password"
-              class="large"
-              type="password"
-              name="password"
-              autocomplete="current-password"
-              :error-messages="wrong('password')"
-            />
-          </div>
+          <NamedField
+            v-model="email"
+            name="Mail address"
+            type="email"
+            autocomplete="username"
+            autofocus
+            :wrong="wrong('email')"
+          />
+          <NamedField
+            v-model="password"
+            name="Password"
+            type="password"
+            autocomplete="current-password"
+            :wrong="wrong('password')"
+          />
           <ProblemNote v-if="general" :problem="general" />
           <v-btn type="submit" class="meant" :disabled="busy">{{ busy ? 'Signing in …' : 'Sign in' }}</v-btn>
         </form>

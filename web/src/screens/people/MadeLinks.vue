@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import type { MadeLink } from './usePeople'
+
+/** What was done, and the links that came of it: each is shown only now. */
+defineProps<{ words: string; links: MadeLink[] }>()
+</script>
+
+<template>
+  <div class="said" role="status">
+    <p>{{ words }}</p>
+    <template v-if="links.length">
+      <p class="small">
+        {{
+          links.length === 1
+            ? 'Pass this link on. It is shown only now, and works once, for a day.'
+            : 'Pass these links on. They are shown only now, and each works once, for a day.'
+        }}
+      </p>
+      <ul>
+        <li v-for="link in links" :key="link.email">
+          <b>{{ link.name }}</b>
+          <v-text-field
+            :model-value="link.address"
+            readonly
+            :aria-label="`The link for ${link.name}`"
+            @focus="($event.target as HTMLInputElement).select()"
+          />
+        </li>
+      </ul>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.said {
+  display: grid;
+  gap: var(--space-3);
+  padding: var(--space-5) var(--space-6);
+  background: var(--sheet);
+  border-left: var(--stroke-strong) solid var(--ink);
+}
+li {
+  display: grid;
+  grid-template-columns: 200px 1fr;
+  align-items: baseline;
+  gap: var(--space-5);
+}
+.said :deep(.v-text-field) {
+  width: 100%;
+}
+b {
+  font-weight: 600;
+}
+@media (max-width: 900px) {
+  li {
+    grid-template-columns: 1fr;
+  }
+}
+</style>
