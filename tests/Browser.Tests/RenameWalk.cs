@@ -66,7 +66,7 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
         using var orla = new Person(school.Addresses[0]);
         orla.Open("/sign-in");
         orla.See(".person");
-        orla.Until(() => orla.Focus().GetAttribute("id") == "email", "the mail address has the focus");
+        orla.Until(() => orla.Focus().GetAttribute("type") == "email", "the mail address has the focus");
         orla.Type("orla.tierney-vance@fenwater.example" + Keys.Tab);
         orla.Type("harbour-light" + Keys.Enter);
         orla.Choose(true, "//nav//a[normalize-space() = 'Outline']");
