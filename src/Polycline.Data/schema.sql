@@ -49,6 +49,19 @@ BEGIN
   END IF;
   RETURN NEW;
 END $$;
+CREATE FUNCTION public.remove_term(which bigint) RETURNS void
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public'
+    AS $$
+BEGIN
+  IF EXISTS (SELECT 1 FROM section WHERE term = which) OR EXISTS (SELECT 1 FROM edition WHERE term = which) THEN
+    RAISE EXCEPTION 'something stands in term %', which USING ERRCODE = 'PC003';
+  END IF;
+  DELETE FROM change WHERE batch IN (SELECT id FROM batch WHERE scope_kind = 'term' AND scope = which);
+  DELETE FROM batch WHERE scope_kind = 'term' AND scope = which;
+  DELETE FROM calendar_day WHERE term = which;
+  DELETE FROM term WHERE id = which;
+END $$;
 CREATE FUNCTION public.resume_edition(which bigint) RETURNS void
     LANGUAGE plpgsql SECURITY DEFINER
     SET search_path TO 'public'
@@ -888,6 +901,8 @@ GRANT UPDATE(version) ON TABLE public.term TO polycline_app;
 GRANT UPDATE(own_version) ON TABLE public.term TO polycline_app;
 REVOKE ALL ON FUNCTION public.move_demo_clock(seconds bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.move_demo_clock(seconds bigint) TO polycline_app;
+REVOKE ALL ON FUNCTION public.remove_term(which bigint) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.remove_term(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.resume_edition(which bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.resume_edition(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.take_back_course(which bigint) FROM PUBLIC;

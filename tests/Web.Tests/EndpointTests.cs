@@ -110,6 +110,11 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
                     has = true,
                 }
             )),
+        ["POST /api/school/make-term"] = new("/api/school/make-term?preview=true", Office, _ => Body(TermTests.Good())),
+        ["POST /api/school/remove-term"] = new("/api/school/remove-term?preview=true", Office, async school => new
+        {
+            term = await TermTests.Empty(school),
+        }),
         ["POST /api/school/make-section"] = new("/api/school/make-section?preview=true", Office, MakingTests.Section),
         // Teachers make courses; a student does not, nor does the office.
         ["POST /api/me/make-course"] = new(
@@ -195,6 +200,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             Nothing
         ),
         ["GET /api/terms/{term:long}/calendar"] = new("/api/terms/{term}/calendar", Office),
+        ["GET /api/terms/{term:long}/ahead"] = new("/api/terms/{term}/ahead", Office),
         ["GET /api/terms/{term:long}/history"] = new("/api/terms/{term}/history", Office),
         ["POST /api/terms/{term:long}/closures-of-file"] = new("/api/terms/{term}/closures-of-file", Office, _ =>
             Body(new { text = "BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n" })

@@ -117,6 +117,10 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
                         }
                 )
             )),
+        ["make-term"] = new(DemoPeople.Office, _ => Task.FromResult(("/api/school/make-term", TermTests.Good($"Summer {Guid.NewGuid()}")))),
+        ["remove-term"] = new(DemoPeople.Office, async walk =>
+            ("/api/school/remove-term", new { term = await TermTests.Empty(walk.School) })
+        ),
         ["make-section"] = new(DemoPeople.Office, async walk => ("/api/school/make-section", (await MakingTests.Section(walk.School))!)),
         ["make-course"] = new(DemoPeople.Lead, async walk => ("/api/me/make-course", (await MakingTests.Course(walk.School))!)),
     };
@@ -176,7 +180,7 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
         {
             JsonObject fields => new JsonObject(
                 fields
-                    .Where(field => field.Key is not ("applied" or "given" or "handedIn" or "edition" or "section" or "address" or "at"))
+                    .Where(field => field.Key is not ("applied" or "given" or "handedIn" or "edition" or "section" or "term" or "address" or "at"))
                     .Select(field => KeyValuePair.Create(field.Key, Without(field.Value)))
             ),
             JsonArray list => new JsonArray([.. list.Select(Without)]),

@@ -11,7 +11,7 @@ using Polycline.Data.Courses;
 
 namespace Polycline.Data.Terms;
 
-/// <summary>Reads terms.</summary>
+/// <summary>Reads terms, makes and removes them.</summary>
 public static class TermStore
 {
     private sealed record TermRow(
@@ -93,4 +93,12 @@ public static class TermStore
                 }
             )
         );
+
+    /// <summary>Whether a term of that name is there.</summary>
+    public static Task<bool> IsNamed(NpgsqlConnection connection, string name) =>
+        connection.ExecuteScalarAsync<bool>("SELECT EXISTS (SELECT 1 FROM term WHERE name = @name)", new { name });
+
+    /// <summary>Removes a term in which nothing stands, with everything marked in it.</summary>
+    /// <exception cref="PostgresException">PC003: a section meets in it, or an edition is planned for it.</exception>
+    public static Task Remove(NpgsqlConnection connection, Id<Term> term) => connection.ExecuteAsync("SELECT remove_term(@Value)", term);
 }

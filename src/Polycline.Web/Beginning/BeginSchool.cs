@@ -1,14 +1,13 @@
 using System.Data;
-using System.Text.Json.Nodes;
 using FluentValidation;
 using NodaTime;
-using NodaTime.Text;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Data;
 using Polycline.Data.People;
 using Polycline.Data.Settings;
 using Polycline.Data.Terms;
+using Polycline.Web.Calendar;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.People;
@@ -45,15 +44,6 @@ public sealed record BegunAnswer(Id<Term> Term);
 public static class BeginSchool
 {
     public static readonly Duration Life = Duration.FromHours(1);
-    private const int LongestTerm = 400;
-
-    private static readonly JsonObject PlainWeek = new()
-    {
-        ["weekdays"] = new JsonArray("mon", "tue", "wed", "thu", "fri"),
-        ["rotation"] = new JsonObject { ["kind"] = "weekly" },
-        ["periods"] = new JsonArray(),
-        ["offDays"] = "stay",
-    };
 
     public static void MapBeginning(this IEndpointRouteBuilder routes)
     {
@@ -105,7 +95,7 @@ public static class BeginSchool
         await Needed(token, database, clock, stop);
         var (name, email) = (request.Name.Trim(), request.Email.Trim());
         PeopleRules.CheckPassword(request.Password, name, email);
-        var term = TermOf(request);
+        var term = TermForm.Read(request.Term.Trim(), request.Zone, request.First, request.Last, TermForm.PlainWeek);
         var password = await StartSession.HashLater(request.Password, stop);
         var now = clock.GetCurrentInstant();
         var made = await database.Within(
@@ -116,7 +106,7 @@ public static class BeginSchool
                     throw Gone();
                 var person = await PersonStore.Add(connection, name, email, password, office: true);
                 await SettingStore.NameSchool(connection, request.School.Trim());
-                var first = await TermStore.Add(connection, term, PlainWeek.ToJsonString());
+                var first = await TermStore.Add(connection, term, TermForm.PlainWeek.ToJsonString());
                 await AccessStore.Audit(connection, now, person, "school-begun", "{}");
                 await StartSession.Start(http, connection, person, email, now);
                 return first;
@@ -135,23 +125,6 @@ public static class BeginSchool
         if (link is not { Person: null })
             throw Gone();
     }
-
-    private static Term TermOf(BeginRequest request)
-    {
-        var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(request.Zone)
-            ?? throw Problem.Field("zone", "Choose a time zone from the list.");
-        var (first, last) = (DateOf(request.First, "first"), DateOf(request.Last, "last"));
-        if (last < first)
-            throw Problem.Field("last", "The term ends before it begins. Choose a later last day.");
-        if (NodaTime.Period.DaysBetween(first, last) > LongestTerm)
-            throw Problem.Field("last", "A term is at most 400 days long. Choose an earlier last day.");
-        return new(request.Term.Trim(), zone, first, last, new([], [], [], new Rotation.Weekly(), [], []));
-    }
-
-    private static LocalDate DateOf(string text, string field) =>
-        LocalDatePattern.Iso.Parse(text) is { Success: true, Value: { Year: >= 1990 and <= 2200 } date }
-            ? date
-            : throw Problem.Field(field, "Choose a date.");
 
     private static ProblemException Gone() =>
         Problem.Gone(

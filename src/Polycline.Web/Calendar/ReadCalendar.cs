@@ -268,7 +268,8 @@ public static class ReadCalendar
         );
     }
 
-    private static string InWords(Rotation rotation) =>
+    /// <summary>What the days are called: "weeks A and B in turn".</summary>
+    public static string InWords(Rotation rotation) =>
         rotation switch
         {
             Rotation.ByWeeks weeks =>

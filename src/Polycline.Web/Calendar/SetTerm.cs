@@ -8,7 +8,6 @@ using Polycline.Data.Ledger;
 using Polycline.Data.Terms;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
-using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Calendar;
@@ -33,8 +32,6 @@ public sealed record SetTermRequest(
 /// <summary>Sets when a term is, on which weekdays there are classes, what the days are called and in which periods they run.</summary>
 public sealed class SetTerm : IPlanningCommand<TermPlan, SetTermRequest>
 {
-    private const int LongestTerm = 400;
-
     public static string Name => "set-term";
 
     public static IValidator<SetTermRequest> Validator { get; } = new Rules();
@@ -48,11 +45,7 @@ public sealed class SetTerm : IPlanningCommand<TermPlan, SetTermRequest>
             ["periods"] = JsonNode.Parse(request.Periods.GetRawText()),
             ["offDays"] = request.OffDays,
         };
-        var term = Read(plan.Term.Name, plan.Term.Zone.Id, request.First, request.Last, settings);
-        if (NodaTime.Period.DaysBetween(term.First, term.Last) > LongestTerm)
-            throw Problem.Field("last", "A term is at most 400 days long. Choose an earlier last day.");
-        if (term.Calendar.Weekdays.IsEmpty)
-            throw Problem.Field("weekdays", "Choose at least one weekday with classes.");
+        var term = TermForm.Read(plan.Term.Name, plan.Term.Zone.Id, request.First, request.Last, settings);
         // Both in one form: what is left out stands for what it stands for.
         var (before, after) = (Canonical(plan.Term), Canonical(term));
         var turns = new List<Turn>
@@ -91,27 +84,6 @@ public sealed class SetTerm : IPlanningCommand<TermPlan, SetTermRequest>
         return new(
             new[] { "weekdays", "rotation", "periods", "offDays" }.Select(field => KeyValuePair.Create(field, all[field]?.DeepClone()))
         );
-    }
-
-    private static Term Read(string name, string zone, string first, string last, JsonObject settings)
-    {
-        var json = new JsonObject
-        {
-            ["name"] = name,
-            ["zone"] = zone,
-            ["first"] = first,
-            ["last"] = last,
-        };
-        foreach (var (field, value) in settings)
-            json[field] = value?.DeepClone();
-        try
-        {
-            return PlanParts.Term(json.ToJsonString());
-        }
-        catch (PlanRefusedException refusal)
-        {
-            throw Problem.Field(refusal.Path.Replace("$.", "", StringComparison.Ordinal), $"{refusal.Message.Capital()}.");
-        }
     }
 
     private sealed class Rules : AbstractValidator<SetTermRequest>

@@ -7,6 +7,7 @@ export const keys = {
   history: (of: 'edition' | 'term', id: number) => [of, id, 'history'] as const,
   term: (term: number) => ['term', term] as const,
   calendar: (term: number) => ['term', term, 'calendar'] as const,
+  termAhead: (term: number, years: number, first: string | null) => ['term', term, 'ahead', years, first] as const,
   section: (section: number) => ['section', section] as const,
   /** Whatever a student sees of a section from a viewpoint. */
   ofSection: (section: number, what: string, viewpoint: string) => ['section', section, what, viewpoint] as const,

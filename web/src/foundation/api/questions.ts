@@ -70,6 +70,13 @@ export const questions = {
     question(keys.calendar(term), (signal) =>
       api.GET('/api/terms/{term}/calendar', { params: { path: { term } }, signal }),
     ),
+  termAhead: (term: number, years: number, first: string | null) =>
+    question(keys.termAhead(term, years, first), (signal) =>
+      api.GET('/api/terms/{term}/ahead', {
+        params: { path: { term }, query: { years, ...(first && { first }) } },
+        signal,
+      }),
+    ),
   termHistory: (term: number) =>
     question(keys.history('term', term), (signal) =>
       api.GET('/api/terms/{term}/history', { params: { path: { term } }, signal }),

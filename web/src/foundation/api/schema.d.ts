@@ -1349,6 +1349,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/terms/{term}/ahead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["term-ahead"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/make-term": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["make-term"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/remove-term": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remove-term"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/terms/{term}/mark-days": {
         parameters: {
             query?: never;
@@ -2486,6 +2534,37 @@ export interface components {
             /** @description Who teaches it: at most 20, each once. */
             teachers: number[];
         };
+        MakeTermAnswer: {
+            applied: boolean;
+            /** Format: int64 */
+            term: null | number;
+        };
+        MakeTermRequest: {
+            /** @description One that no other term has. */
+            name: string;
+            /** @description An IANA name. */
+            zone: string;
+            /** @description A date. */
+            first: string;
+            /** @description A date, inclusive, at most 400 days later. */
+            last: string;
+            /** Format: int64 */
+            like: null | number;
+            /** @description Its closures, extra days and special days, all of them new: at most 400. */
+            marks: components["schemas"]["DayMark"][];
+        };
+        MarkAhead: {
+            /** @description `closure`, `extra` or `special`. */
+            kind: string;
+            first: string;
+            last: string;
+            name: string;
+            /** @description Of a special day: the label it takes; null: its own. */
+            runs: null | string;
+            periods: null | components["schemas"]["JsonNode"];
+            /** @description What it was then: "Mid-term break, Mon 26 – Fri 30 Oct". */
+            words: string;
+        };
         MarkDaysRequest: {
             /** @description 1 to 400. */
             marks: components["schemas"]["DayMark"][];
@@ -3108,6 +3187,10 @@ export interface components {
              */
             version: number;
         };
+        RemoveTermRequest: {
+            /** Format: int64 */
+            term: number;
+        };
         RemoveUnitRequest: {
             /** Format: int64 */
             unit: number;
@@ -3476,6 +3559,19 @@ export interface components {
              * @description The version of the record that was read; 0: there was none.
              */
             version: number;
+        };
+        /** @description What a term like another would be: nothing of it is written. */
+        TermAheadAnswer: {
+            name: string;
+            zone: string;
+            /** @description A date. */
+            first: string;
+            /** @description A date, inclusive. */
+            last: string;
+            /** @description What it has in common with the other, in words. */
+            alike: string;
+            /** @description The other's closures, extra days and special days, so many weeks later. */
+            marks: components["schemas"]["MarkAhead"][];
         };
         TermChoice: {
             /** Format: int64 */
@@ -8141,6 +8237,176 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClosuresOfFileAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "term-ahead": {
+        parameters: {
+            query?: {
+                /** @description From 1 to 5 years later. */
+                years?: number;
+                /** @description When it begins; where it is left out, on the same weekday of the same week of the year. */
+                first?: string;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                term: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermAheadAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "make-term": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeTermRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MakeTermAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "remove-term": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemoveTermRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Unprocessable Entity */

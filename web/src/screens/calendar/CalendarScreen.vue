@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, toRef } from 'vue'
-import type { Schemas } from '../../foundation/api/client'
+import { useRouter } from 'vue-router'
+import { type Schemas, api, ask, once } from '../../foundation/api/client'
+import { keys } from '../../foundation/keys'
+import { useSend } from '../../foundation/useSend'
 import { counted } from '../../foundation/words'
 import { useScreenKeys } from '../../foundation/useKeys'
 import PageHead from '../../parts/shell/PageHead.vue'
@@ -51,6 +54,18 @@ function leave(): void {
   taken.value = null
 }
 
+const router = useRouter()
+const removal = useSend(
+  (body: Schemas['RemoveTermRequest'], key) =>
+    ask(api.POST('/api/school/remove-term', { params: { header: once(key) }, body })),
+  [keys.places],
+)
+/** It was asked to be removed, and is asked once more. */
+const isGoing = ref(false)
+async function remove(): Promise<void> {
+  if (await removal.run({ term: props.term })) await router.push({ name: 'places' })
+}
+
 useScreenKeys([
   { key: 'Escape', words: 'leave the days unchanged', run: leave },
   { key: 'Enter', words: 'mark the selected days: arrows move, with Shift they select more' },
@@ -78,6 +93,15 @@ useScreenKeys([
         <template v-if="calendar.canChange">
           <button type="button" class="word-button" @click="open = 'term'">change the term</button>
           <button type="button" class="word-button" @click="open = 'file'">import closures from a file</button>
+          <button
+            v-if="calendar.sections.length === 0"
+            type="button"
+            class="word-button"
+            @click="isGoing ? void remove() : (isGoing = true)"
+          >
+            {{ isGoing ? `remove ${calendar.name} and its marks for good` : 'remove this term' }}
+          </button>
+          <span v-if="removal.problem.value" class="accent" role="alert">{{ removal.problem.value.title }}</span>
         </template>
         <span v-else class="second">This term is over: its calendar stays as it was.</span>
       </template>

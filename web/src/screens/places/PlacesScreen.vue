@@ -4,6 +4,7 @@ import PlainPage from '../../parts/PlainPage.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import CourseLine from './CourseLine.vue'
 import NewCourse from './NewCourse.vue'
+import NewTerm from './NewTerm.vue'
 import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
 
@@ -16,6 +17,7 @@ const nowhere = computed(() => {
 const current = computed(() => (places.data.value?.courses ?? []).filter((place) => place.state !== 'resting'))
 const past = computed(() => (places.data.value?.courses ?? []).filter((place) => place.state === 'resting'))
 const isNew = ref(false)
+const isNewTerm = ref(false)
 const counted = (sections: number) =>
   sections === 0 ? 'no sections' : sections === 1 ? '1 section' : `${sections} sections`
 </script>
@@ -75,9 +77,14 @@ const counted = (sections: number) =>
           </li>
         </ul>
       </section>
-      <section v-if="places.data.value.isOffice && places.data.value.terms.length" aria-labelledby="terms-title">
-        <h1 id="terms-title">The school’s terms</h1>
-        <ul class="ruled">
+      <section v-if="places.data.value.isOffice" aria-labelledby="terms-title">
+        <div class="head">
+          <h1 id="terms-title">The school’s terms</h1>
+          <button type="button" class="word-button" @click="isNewTerm = !isNewTerm">new term</button>
+        </div>
+        <NewTerm v-if="isNewTerm" :terms="places.data.value.terms" @close="isNewTerm = false" />
+        <p v-if="places.data.value.terms.length === 0" class="second none">There is no term yet.</p>
+        <ul v-else class="ruled">
           <li v-for="place in places.data.value.terms" :key="place.term">
             <router-link :to="{ name: 'calendar', params: { term: place.term } }">
               <b>{{ place.name }}</b>
