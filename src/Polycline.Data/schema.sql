@@ -49,6 +49,20 @@ BEGIN
   END IF;
   RETURN NEW;
 END $$;
+CREATE FUNCTION public.remove_section(which bigint) RETURNS void
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public'
+    AS $$
+BEGIN
+  IF EXISTS (SELECT 1 FROM section WHERE id = which AND edition IS NOT NULL) THEN
+    RAISE EXCEPTION 'section % follows a course', which USING ERRCODE = 'PC003';
+  END IF;
+  DELETE FROM private_link WHERE section = which;
+  DELETE FROM section_teacher WHERE section = which;
+  DELETE FROM section WHERE id = which;
+EXCEPTION WHEN foreign_key_violation THEN
+  RAISE EXCEPTION 'something stands in section %', which USING ERRCODE = 'PC003';
+END $$;
 CREATE FUNCTION public.remove_term(which bigint) RETURNS void
     LANGUAGE plpgsql SECURITY DEFINER
     SET search_path TO 'public'
@@ -518,8 +532,12 @@ CREATE TABLE public.section (
     slots jsonb DEFAULT '[]'::jsonb NOT NULL,
     succeeds bigint,
     follows_from date,
+    subject text DEFAULT ''::text NOT NULL,
+    year text DEFAULT ''::text NOT NULL,
     CONSTRAINT section_letter_check CHECK ((letter ~ '^[A-Z]$'::text)),
-    CONSTRAINT section_name_check CHECK ((name <> ''::text))
+    CONSTRAINT section_name_check CHECK ((name <> ''::text)),
+    CONSTRAINT section_subject_check CHECK ((length(subject) <= 120)),
+    CONSTRAINT section_year_check CHECK ((length(year) <= 40))
 );
 ALTER TABLE public.section ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     SEQUENCE NAME public.section_id_seq
@@ -901,6 +919,8 @@ GRANT UPDATE(version) ON TABLE public.term TO polycline_app;
 GRANT UPDATE(own_version) ON TABLE public.term TO polycline_app;
 REVOKE ALL ON FUNCTION public.move_demo_clock(seconds bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.move_demo_clock(seconds bigint) TO polycline_app;
+REVOKE ALL ON FUNCTION public.remove_section(which bigint) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.remove_section(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.remove_term(which bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.remove_term(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.resume_edition(which bigint) FROM PUBLIC;
@@ -954,10 +974,13 @@ GRANT SELECT,INSERT ON TABLE public.private_link TO polycline_app;
 GRANT UPDATE(withdrawn_at) ON TABLE public.private_link TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.request TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.section TO polycline_app;
+GRANT UPDATE(name) ON TABLE public.section TO polycline_app;
 GRANT UPDATE(edition) ON TABLE public.section TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.section TO polycline_app;
 GRANT UPDATE(slots) ON TABLE public.section TO polycline_app;
 GRANT UPDATE(follows_from) ON TABLE public.section TO polycline_app;
+GRANT UPDATE(subject) ON TABLE public.section TO polycline_app;
+GRANT UPDATE(year) ON TABLE public.section TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.section_teacher TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.session TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.setting TO polycline_app;

@@ -115,7 +115,11 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         {
             term = await TermTests.Empty(school),
         }),
-        ["POST /api/school/make-section"] = new("/api/school/make-section?preview=true", Office, MakingTests.Section),
+        ["POST /api/school/make-sections"] = new("/api/school/make-sections?preview=true", Office, MakingTests.Sections),
+        ["POST /api/school/remove-section"] = new("/api/school/remove-section?preview=true", Office, async school => new
+        {
+            section = await MakingTests.EmptySection(school),
+        }),
         // Teachers make courses; a student does not, nor does the office.
         ["POST /api/me/make-course"] = new(
             "/api/me/make-course?preview=true",
@@ -225,6 +229,11 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
                     },
                 }
             )),
+        ["POST /api/terms/{term:long}/change-section"] = new(
+            "/api/terms/{term}/change-section?preview=true",
+            Office,
+            TermCommandExamples.All["change-section"]
+        ),
         ["POST /api/terms/{term:long}/set-term"] = new(
             "/api/terms/{term}/set-term?preview=true",
             [401, 404, 404, 404, 404, 404, 404, 422, 401],

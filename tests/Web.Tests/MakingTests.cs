@@ -1,4 +1,5 @@
 using System.Net;
+using System.Text.Json.Nodes;
 using Dapper;
 using Polycline.Demo.School;
 using Polycline.Testing;
@@ -16,14 +17,30 @@ public sealed class MakingTests : IAsyncLifetime
     private static Task<long> Term(School of, string name) =>
         of.Sql(connection => connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = @name", new { name }));
 
-    /// <summary>A good request for a section.</summary>
-    public static async Task<object?> Section(School of) =>
+    /// <summary>A good request for a section that meets on Mondays.</summary>
+    public static async Task<object?> Sections(School of) => Sections(await Term(of, "Autumn term 2026"), Elder(of));
+
+    /// <summary>A section that nobody has made yet.</summary>
+    private static object Elder(School of, string name = "9 Elder", string period = "P1", params long[] teachers) =>
         new
         {
-            term = await Term(of, "Autumn term 2026"),
-            name = "9 Elder",
-            teachers = new[] { of.Ids["person:" + DemoPeople.Lead] },
+            name,
+            subject = "Geography",
+            year = "9",
+            teachers = teachers.Length > 0 ? teachers : [of.Ids["person:" + DemoPeople.Lead]],
+            slots = new[] { new { day = "mon", periods = new[] { period } } },
         };
+
+    private static object Sections(long term, params object[] sections) => new { term, sections };
+
+    /// <summary>A section of the school in which nothing stands.</summary>
+    public static Task<long> EmptySection(School of) =>
+        of.Sql(connection =>
+            connection.ExecuteScalarAsync<long>(
+                "INSERT INTO section (name, letter, term) SELECT 'Empty ' || gen_random_uuid(), 'Z', id FROM term "
+                    + "WHERE name = 'Autumn term 2026' RETURNING id"
+            )
+        );
 
     /// <summary>A good request for a course.</summary>
     public static async Task<object?> Course(School of) =>
@@ -55,7 +72,7 @@ public sealed class MakingTests : IAsyncLifetime
         (place["course"]!.GetValue<string>(), place["role"]!.GetValue<string>()).ShouldBe(("Harbour birds", "lead"));
         (await lead.Get($"/api/editions/{edition}/outline")).Json["units"]!.AsArray().ShouldBeEmpty();
 
-        var made = (await office.Post("/api/school/make-section", await Section(school), Guid.NewGuid())).Json;
+        var made = (await office.Post("/api/school/make-sections", await Sections(school), Guid.NewGuid())).Json["sections"]![0]!;
         var joinable = (await lead.Get($"/api/editions/{edition}/joinable")).Json["sections"]!
             .AsArray()
             .Single(one => one!["name"]!.GetValue<string>() == "9 Elder")!;
@@ -123,33 +140,101 @@ public sealed class MakingTests : IAsyncLifetime
     }
 
     [Fact]
-    public async Task A_section_has_a_name_of_its_own_in_its_term_and_teachers_who_are_there()
+    public async Task Sections_have_names_of_their_own_in_their_term_teachers_who_are_there_and_times_that_it_has()
     {
         var term = await Term(school, "Autumn term 2026");
         var lead = school.Ids["person:" + DemoPeople.Lead];
-        async Task<string> Field(string name, params long[] teachers) =>
-            (
-                await office.Post(
-                    "/api/school/make-section",
-                    new
-                    {
-                        term,
-                        name,
-                        teachers,
-                    },
-                    Guid.NewGuid()
-                )
-            ).Json["field"]!.GetValue<string>();
-        (await Field("9 Alder", lead)).ShouldBe("name");
-        (await Field("9 Elder", lead, lead)).ShouldBe("teachers");
-        (await Field("9 Elder", 1_000_000)).ShouldBe("teachers");
+        async Task<string> Field(params object[] sections) =>
+            (await office.Post("/api/school/make-sections", Sections(term, sections), Guid.NewGuid())).Json["field"]!.GetValue<string>();
         var before = await school.RowCounts("audit", "request");
+        (await Field()).ShouldBe("sections");
+        (await Field(Elder(school), Elder(school, "9 alder"))).ShouldBe("sections[1].name");
+        (await Field(Elder(school), Elder(school))).ShouldBe("sections[1].name");
+        (await Field(Elder(school, teachers: [lead, lead]))).ShouldBe("sections[0].teachers");
+        (await Field(Elder(school, teachers: 1_000_000))).ShouldBe("sections[0].teachers");
+        (await Field(Elder(school, period: "P9"))).ShouldBe("sections[0].slots[0].periods");
+        // Of several, none is made where one cannot be.
+        (await school.RowCounts("audit", "request")).ShouldBe(before);
         var replies = await Task.WhenAll(
-            Enumerable.Range(0, 2).Select(async _ => await office.Post("/api/school/make-section", await Section(school), Guid.NewGuid()))
+            Enumerable.Range(0, 2).Select(async _ => await office.Post("/api/school/make-sections", await Sections(school), Guid.NewGuid()))
         );
         replies.Count(reply => reply.Status == HttpStatusCode.OK).ShouldBe(1);
         replies.ShouldEachBe(reply => (int)reply.Status < 500);
-        (await school.RowCounts("audit", "request")).ShouldNotBe(before);
+    }
+
+    [Fact]
+    public async Task A_section_is_renamed_and_given_times_before_it_follows_anything_and_that_is_undone()
+    {
+        var term = await Term(school, "Autumn term 2026");
+        await office.Post("/api/school/make-sections", await Sections(school), Guid.NewGuid());
+        async Task<JsonNode> Card(string name) =>
+            (await office.Get($"/api/terms/{term}/calendar")).Json["sections"]!
+                .AsArray()
+                .Single(section => section!["name"]!.GetValue<string>() == name)!;
+        var card = await Card("9 Elder");
+        card["classes"]!.GetValue<int>().ShouldBeGreaterThan(10);
+        async Task<Reply> Change(string name, long version) =>
+            await office.Post(
+                $"/api/terms/{term}/change-section",
+                new
+                {
+                    section = card["id"],
+                    name,
+                    subject = "Geography",
+                    year = "9",
+                    slots = Array.Empty<object>(),
+                    version,
+                },
+                Guid.NewGuid()
+            );
+        var version = card["version"]!.GetValue<long>();
+        (await Change("9 Alder", version)).Json["field"]!.GetValue<string>().ShouldBe("name");
+        var done = await Change("9 Rowan", version);
+        done.Json["words"]!.GetValue<string>().ShouldBe("renamed 9 Elder to 9 Rowan and changed when 9 Rowan meets");
+        (await Change("9 Hazel", version)).Code.ShouldBe("changed-meanwhile");
+        (await Card("9 Rowan"))["classes"]!.GetValue<int>().ShouldBe(0);
+        (
+            await office.Post($"/api/terms/{term}/undo", new { batch = done.Json["batch"]!.GetValue<long>() }, Guid.NewGuid())
+        ).Status.ShouldBe(HttpStatusCode.OK);
+        JsonNode.DeepEquals((await Card("9 Elder"))["slots"], card["slots"]).ShouldBeTrue();
+    }
+
+    [Fact]
+    public async Task A_section_of_a_course_that_is_renamed_is_called_so_on_the_teams_screens()
+    {
+        using var lead = await school.As(DemoPeople.Lead);
+        var term = await Term(school, "Autumn term 2026");
+        var card = (await office.Get($"/api/terms/{term}/calendar")).Json["sections"]!
+            .AsArray()
+            .First(section => section!["name"]!.GetValue<string>() == "9 Birch")!;
+        var reply = await office.Post(
+            $"/api/terms/{term}/change-section",
+            new
+            {
+                section = card["id"],
+                name = "9 Beech",
+                subject = "",
+                year = "",
+                slots = card["slots"],
+                version = card["version"],
+            },
+            Guid.NewGuid()
+        );
+        reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
+        var sections = (await lead.Get($"/api/editions/{school.WeatherWatch}/sections")).Text;
+        sections.ShouldContain("9 Beech");
+        sections.ShouldNotContain("9 Birch");
+    }
+
+    [Fact]
+    public async Task A_section_goes_only_while_nothing_stands_in_it()
+    {
+        Task<Reply> Remove(long section) => office.Post("/api/school/remove-section", new { section }, Guid.NewGuid());
+        var before = await school.RowCounts("audit", "request");
+        (await Remove(await EmptySection(school))).Status.ShouldBe(HttpStatusCode.OK);
+        (await Remove(school.Ids["section:9 Alder"])).Code.ShouldBe("cannot-undo");
+        (await Remove(1_000_000)).Json["field"]!.GetValue<string>().ShouldBe("section");
+        (await school.RowCounts("audit", "request")).ShouldBe(before);
     }
 
     [Fact]

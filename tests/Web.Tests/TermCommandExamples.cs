@@ -37,6 +37,19 @@ public static class TermCommandExamples
                 version = calendar["ownVersion"]!.GetValue<long>(),
             };
         },
+        ["change-section"] = async school =>
+        {
+            var section = (await Calendar(school))["sections"]!.AsArray().First(one => one!["name"]!.GetValue<string>() == "9 Cedar")!;
+            return new
+            {
+                section = section["id"],
+                name = "9 Cypress",
+                subject = "Geography",
+                year = "9",
+                slots = section["slots"]!.AsArray().Skip(1).Select(slot => slot!.DeepClone()),
+                version = section["version"],
+            };
+        },
         // Of what was undone already, so that the walks leave nothing behind.
         ["undo"] = async school =>
         {

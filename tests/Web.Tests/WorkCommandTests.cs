@@ -121,7 +121,10 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
         ["remove-term"] = new(DemoPeople.Office, async walk =>
             ("/api/school/remove-term", new { term = await TermTests.Empty(walk.School) })
         ),
-        ["make-section"] = new(DemoPeople.Office, async walk => ("/api/school/make-section", (await MakingTests.Section(walk.School))!)),
+        ["make-sections"] = new(DemoPeople.Office, async walk => ("/api/school/make-sections", (await MakingTests.Sections(walk.School))!)),
+        ["remove-section"] = new(DemoPeople.Office, async walk =>
+            ("/api/school/remove-section", new { section = await MakingTests.EmptySection(walk.School) })
+        ),
         ["make-course"] = new(DemoPeople.Lead, async walk => ("/api/me/make-course", (await MakingTests.Course(walk.School))!)),
     };
 
@@ -180,7 +183,20 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
         {
             JsonObject fields => new JsonObject(
                 fields
-                    .Where(field => field.Key is not ("applied" or "given" or "handedIn" or "edition" or "section" or "term" or "address" or "at"))
+                    .Where(field =>
+                        field.Key
+                            is not (
+                                "applied"
+                                or "given"
+                                or "handedIn"
+                                or "edition"
+                                or "section"
+                                or "sections"
+                                or "term"
+                                or "address"
+                                or "at"
+                            )
+                    )
                     .Select(field => KeyValuePair.Create(field.Key, Without(field.Value)))
             ),
             JsonArray list => new JsonArray([.. list.Select(Without)]),

@@ -87,6 +87,9 @@ public static class Tables
     {
         public static readonly LedgerTable<Section> Table = new("section");
         public static readonly Column<Id<Edition>?> Edition = Table.Reference<Edition>("edition");
+        public static readonly Column<string?> Name = Table.Text("name");
+        public static readonly Column<string?> Subject = Table.Text("subject");
+        public static readonly Column<string?> Year = Table.Text("year");
         public static readonly Column<JsonNode?> Slots = Table.Json("slots");
         public static readonly Column<LocalDate?> FollowsFrom = Table.Date("follows_from");
     }

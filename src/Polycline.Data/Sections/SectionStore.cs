@@ -31,7 +31,11 @@ public sealed record JoiningSection(
     Id<Person>[] Teachers
 );
 
-/// <summary>Reads sections.</summary>
+/// <summary>A section that is about to be made.</summary>
+/// <param name="Slots">When it meets, in the plan file's form.</param>
+public sealed record SectionToAdd(string Name, string Letter, string Subject, string Year, string Slots);
+
+/// <summary>Reads sections, makes and removes them.</summary>
 public static class SectionStore
 {
     public static Task<SectionRow?> Read(NpgsqlConnection connection, Id<Section> section) =>
@@ -61,10 +65,6 @@ public static class SectionStore
             ),
         ];
 
-    /// <summary>The names and letters of the sections of a term.</summary>
-    public static async Task<IReadOnlyList<(string Name, string Letter)>> NamesIn(NpgsqlConnection connection, Id<Term> term) =>
-        [.. await connection.QueryAsync<(string, string)>("SELECT name, letter FROM section WHERE term = @Value ORDER BY name", term)];
-
     /// <summary>Whether each of these people has an account that is in use.</summary>
     public static async Task<bool> AreInUse(NpgsqlConnection connection, IReadOnlyCollection<Id<Person>> people) =>
         await connection.ExecuteScalarAsync<int>(
@@ -72,28 +72,39 @@ public static class SectionStore
             new { people = people.Select(person => person.Value).ToArray() }
         ) == people.Count;
 
-    /// <summary>Makes a section that follows nothing yet and has no timetable.</summary>
+    /// <summary>Removes a section that follows nothing and has never had a student.</summary>
+    /// <exception cref="PostgresException">PC003: something stands in it.</exception>
+    public static Task Remove(NpgsqlConnection connection, Id<Section> section) =>
+        connection.ExecuteAsync("SELECT remove_section(@Value)", section);
+
+    /// <summary>Makes a section that follows nothing yet.</summary>
     public static async Task<Id<Section>> Add(
         NpgsqlConnection connection,
         Id<Term> term,
-        string name,
-        string letter,
+        SectionToAdd section,
         IReadOnlyCollection<Id<Person>> teachers
     )
     {
-        var section = await connection.ExecuteScalarAsync<long>(
-            "INSERT INTO section (name, letter, term) VALUES (@name, @letter, @term) RETURNING id",
+        var made = await connection.ExecuteScalarAsync<long>(
+            """
+            INSERT INTO section (name, letter, subject, year, slots, term)
+            VALUES (@Name, @Letter, @Subject, @Year, @Slots::jsonb, @term)
+            RETURNING id
+            """,
             new
             {
-                name,
-                letter,
+                section.Name,
+                section.Letter,
+                section.Subject,
+                section.Year,
+                section.Slots,
                 term = term.Value,
             }
         );
         await connection.ExecuteAsync(
             "INSERT INTO section_teacher (section, person) SELECT @section, unnest(@teachers)",
-            new { section, teachers = teachers.Select(person => person.Value).ToArray() }
+            new { section = made, teachers = teachers.Select(person => person.Value).ToArray() }
         );
-        return new(section);
+        return new(made);
     }
 }

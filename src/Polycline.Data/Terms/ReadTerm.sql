@@ -7,8 +7,12 @@ FROM calendar_day
 WHERE term = @term
 ORDER BY first, last, id;
 
-SELECT id, name, letter, edition, slots::text
-FROM section
+SELECT id, name, letter, subject, year, edition, version, slots::text,
+       ARRAY(SELECT p.name FROM section_teacher st JOIN person p ON p.id = st.person WHERE st.section = c.id ORDER BY p.name) AS teachers,
+       (SELECT count(DISTINCT n.person) FROM enrolment n
+        JOIN term t ON t.id = c.term
+        WHERE n.section = c.id AND (upper_inf(n.period) OR upper(n.period) > t.last))::int AS students
+FROM section c
 WHERE term = @term
 ORDER BY name;
 

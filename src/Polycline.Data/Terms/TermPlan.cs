@@ -25,12 +25,21 @@ public sealed record CalendarDayRow(
 );
 
 /// <summary>A section that meets in a term, whether or not it follows a course.</summary>
+/// <param name="SlotsJson">Its slots in the plan file's form, as they are stored.</param>
+/// <param name="Teachers">The names of those who teach it.</param>
+/// <param name="Students">How many are listed to the end of the term.</param>
 public sealed record TermSection(
     Id<Section> Id,
     string Name,
     string Letter,
+    string Subject,
+    string Year,
     Id<Edition>? Edition,
+    long Version,
     ImmutableArray<Slot> Slots,
+    string SlotsJson,
+    ImmutableArray<string> Teachers,
+    int Students,
     ImmutableArray<MeetingChange> Changes
 );
 

@@ -25,7 +25,18 @@ public static class TermStore
         string Settings
     );
 
-    private sealed record SectionRow(Id<Section> Id, string Name, string Letter, Id<Edition>? Edition, string Slots);
+    private sealed record SectionRow(
+        Id<Section> Id,
+        string Name,
+        string Letter,
+        string Subject,
+        string Year,
+        Id<Edition>? Edition,
+        long Version,
+        string Slots,
+        string[] Teachers,
+        int Students
+    );
 
     /// <summary>Reads a term. In a transaction of the caller's, it must be REPEATABLE READ or hold the term's lock.</summary>
     /// <returns>Null where there is no such term.</returns>
@@ -50,8 +61,14 @@ public static class TermStore
                     section.Id,
                     section.Name,
                     section.Letter,
+                    section.Subject,
+                    section.Year,
                     section.Edition,
+                    section.Version,
                     PlanParts.Slots(section.Slots),
+                    section.Slots,
+                    [.. section.Teachers],
+                    section.Students,
                     [.. changes[section.Id].Select(change => PlanParts.MeetingChange(change.Change))]
                 )),
             ],

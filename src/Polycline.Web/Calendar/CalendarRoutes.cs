@@ -19,7 +19,9 @@ public static class CalendarRoutes
         routes.MapWork<MakeTerm, MakeTermRequest, MakeTermAnswer>();
         routes.MapWork<RemoveTerm, RemoveTermRequest, DoneAnswer>();
         routes.MapTermCommand<MarkDays, MarkDaysRequest>();
-        routes.MapWork<MakeSection, MakeSectionRequest, MakeSectionAnswer>();
+        routes.MapWork<MakeSections, MakeSectionsRequest, MakeSectionsAnswer>();
+        routes.MapTermCommand<ChangeSection, ChangeSectionRequest>();
+        routes.MapWork<RemoveSection, RemoveSectionRequest, DoneAnswer>();
         routes.MapTermCommand<SetTerm, SetTermRequest>();
     }
 }

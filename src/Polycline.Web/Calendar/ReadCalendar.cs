@@ -108,10 +108,28 @@ public sealed record CalendarMark
     public required bool Sleeps { get; init; }
 }
 
+/// <param name="Subject">Empty: not said.</param>
+/// <param name="Year">Empty: not said.</param>
 /// <param name="Course">Null: it follows none.</param>
+/// <param name="Version">To be named when it is changed.</param>
+/// <param name="Slots">When it meets, in the plan file's form.</param>
 /// <param name="Standing">What is to be said of its room: <c>3 classes free</c>.</param>
 /// <param name="Lacks">The course does not fit it.</param>
-public sealed record TermSectionCard(Id<Section> Id, string Name, string Letter, string? Course, int Classes, string Standing, bool Lacks);
+public sealed record TermSectionCard(
+    Id<Section> Id,
+    string Name,
+    string Letter,
+    string Subject,
+    string Year,
+    string? Course,
+    long Version,
+    JsonNode Slots,
+    IReadOnlyList<string> Teachers,
+    int Students,
+    int Classes,
+    string Standing,
+    bool Lacks
+);
 
 /// <summary>Reads a term as a year sheet, with what it means for every section.</summary>
 public static class ReadCalendar
@@ -244,27 +262,28 @@ public static class ReadCalendar
 
     private static TermSectionCard CardOf(TermDays days, TermSection section, EditionPlan? course)
     {
-        if (course?.Schedule.Section(new($"{section.Id}")) is not { } schedule)
-            return new(
-                section.Id,
-                section.Name,
-                section.Letter,
-                null,
-                SectionMeetings.Of(days, section.Name, section.Slots, section.Changes).Meetings.Length,
-                "follows no course",
-                false
-            );
-        var (lacking, free) = (schedule.Forecast.Lacking, schedule.Forecast.Free.Length);
+        var schedule = course?.Schedule.Section(new($"{section.Id}"));
+        var forecast = schedule?.Forecast;
         return new(
             section.Id,
             section.Name,
             section.Letter,
-            course.CourseTitle,
-            schedule.Meetings.Meetings.Length,
-            lacking > 0 ? $"does not fit, by {course.Edition.Basis.Counted(lacking)}"
-                : free == 0 ? "fits, with no class to spare"
-                : $"fits, {Counting.Counted(free, "class", "classes")} free",
-            lacking > 0
+            section.Subject,
+            section.Year,
+            course?.CourseTitle,
+            section.Version,
+            JsonNode.Parse(section.SlotsJson)!,
+            section.Teachers,
+            section.Students,
+            schedule?.Meetings.Meetings.Length ?? SectionMeetings.Of(days, section.Name, section.Slots, section.Changes).Meetings.Length,
+            forecast switch
+            {
+                null => "follows no course",
+                { Lacking: > 0 and var lacking } => $"does not fit, by {course!.Edition.Basis.Counted(lacking)}",
+                { Free.Length: 0 } => "fits, with no class to spare",
+                { Free.Length: var free } => $"fits, {Counting.Counted(free, "class", "classes")} free",
+            },
+            forecast?.Lacking > 0
         );
     }
 

@@ -1413,7 +1413,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/school/make-section": {
+    "/api/school/make-sections": {
         parameters: {
             query?: never;
             header?: never;
@@ -1422,7 +1422,39 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["make-section"];
+        post: operations["make-sections"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{term}/change-section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["term-change-section"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/remove-section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remove-section"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1811,6 +1843,23 @@ export interface components {
             /**
              * Format: int64
              * @description The version of the lesson that was read.
+             */
+            version: number;
+        };
+        ChangeSectionRequest: {
+            /** Format: int64 */
+            section: number;
+            /** @description 1 to 200 characters; no other section of the term has it. */
+            name: string;
+            /** @description At most 120 characters; it may be empty. */
+            subject: string;
+            /** @description The year or grade, at most 40 characters; it may be empty. */
+            year: string;
+            /** @description When it meets, in the plan file's form: at most 60. */
+            slots: components["schemas"]["JsonElement"];
+            /**
+             * Format: int64
+             * @description The version of the section that was read.
              */
             version: number;
         };
@@ -2506,6 +2555,12 @@ export interface components {
             /** @description Local, `08:40`. */
             start: string;
         };
+        MadeSection: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            letter: string;
+        };
         MakeCourseAnswer: {
             applied: boolean;
             /** Format: int64 */
@@ -2519,20 +2574,17 @@ export interface components {
             /** @description What lessons are measured in. */
             basis: components["schemas"]["Basis"];
         };
-        MakeSectionAnswer: {
+        MakeSectionsAnswer: {
             applied: boolean;
-            /** Format: int64 */
-            section: null | number;
-            /** @description What its line is marked with. */
-            letter: string;
+            sentence: string;
+            /** @description None in a preview. */
+            sections: components["schemas"]["MadeSection"][];
         };
-        MakeSectionRequest: {
+        MakeSectionsRequest: {
             /** Format: int64 */
             term: number;
-            /** @description 1 to 200 characters; no other section of the term has it. */
-            name: string;
-            /** @description Who teaches it: at most 20, each once. */
-            teachers: number[];
+            /** @description 1 to 200. */
+            sections: components["schemas"]["SectionToMake"][];
         };
         MakeTermAnswer: {
             applied: boolean;
@@ -3187,6 +3239,10 @@ export interface components {
              */
             version: number;
         };
+        RemoveSectionRequest: {
+            /** Format: int64 */
+            section: number;
+        };
         RemoveTermRequest: {
             /** Format: int64 */
             term: number;
@@ -3413,6 +3469,18 @@ export interface components {
             course: null | string;
             term: string;
         };
+        SectionToMake: {
+            /** @description 1 to 200 characters; no other section of the term has it. */
+            name: string;
+            /** @description At most 120 characters; it may be empty. */
+            subject: string;
+            /** @description The year or grade, at most 40 characters; it may be empty. */
+            year: string;
+            /** @description At most 20 people whose accounts are in use. */
+            teachers: number[];
+            /** @description When it meets, in the plan file's form: at most 60. None: that is said later. */
+            slots: components["schemas"]["JsonElement"];
+        };
         SectionsAnswer: {
             /** Format: int64 */
             edition: number;
@@ -3595,8 +3663,22 @@ export interface components {
             id: number;
             name: string;
             letter: string;
+            /** @description Empty: not said. */
+            subject: string;
+            /** @description Empty: not said. */
+            year: string;
             /** @description Null: it follows none. */
             course: null | string;
+            /**
+             * Format: int64
+             * @description To be named when it is changed.
+             */
+            version: number;
+            /** @description When it meets, in the plan file's form. */
+            slots: components["schemas"]["JsonNode"];
+            teachers: string[];
+            /** Format: int32 */
+            students: number;
             /** Format: int32 */
             classes: number;
             /** @description What is to be said of its room: `3 classes free`. */
@@ -8488,7 +8570,7 @@ export interface operations {
             };
         };
     };
-    "make-section": {
+    "make-sections": {
         parameters: {
             query?: {
                 preview?: boolean;
@@ -8503,7 +8585,7 @@ export interface operations {
         /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MakeSectionRequest"];
+                "application/json": components["schemas"]["MakeSectionsRequest"];
             };
         };
         responses: {
@@ -8513,7 +8595,141 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MakeSectionAnswer"];
+                    "application/json": components["schemas"]["MakeSectionsAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "term-change-section": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                term: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeSectionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "remove-section": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemoveSectionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
                 };
             };
             /** @description Forbidden */

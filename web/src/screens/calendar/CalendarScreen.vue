@@ -13,12 +13,13 @@ import CalendarLegend from './CalendarLegend.vue'
 import DaysPanel from './DaysPanel.vue'
 import FilePanel from './FilePanel.vue'
 import MarksInTerm from './MarksInTerm.vue'
-import NewSection from './NewSection.vue'
+import NewSections from './NewSections.vue'
+import SectionPanel from './SectionPanel.vue'
 import SectionsInTerm from './SectionsInTerm.vue'
 import TermPanel from './TermPanel.vue'
 import YearSheet from './YearSheet.vue'
 import { useCalendar } from './useCalendar'
-import { type MarkDraft, type Stretch, draftOf, firstOf, lastOf, proposed } from './yearSheet'
+import { type MarkDraft, type Stretch, draftOf, firstOf, lastOf, ordinaryPeriods, proposed } from './yearSheet'
 
 /** When is there school? The office's: the term on a year sheet, and what that means for every section. */
 const props = defineProps<{ term: number }>()
@@ -26,13 +27,13 @@ const props = defineProps<{ term: number }>()
 const { calendar, problem, again, away } = useCalendar(toRef(props, 'term'))
 const taken = ref<Stretch | null>(null)
 /** What is being changed, in the panel below. */
-const open = ref<'term' | 'file' | 'section' | { draft: MarkDraft; key: string } | null>(null)
+const open = ref<
+  'term' | 'file' | 'sections' | { section: Schemas['TermSectionCard'] } | { draft: MarkDraft; key: string } | null
+>(null)
 const facts = computed(() =>
   calendar.value ? [`${calendar.value.classDays} class days`, counted(calendar.value.sections.length, 'section')] : [],
 )
-const periods = computed(
-  () => (calendar.value?.periods ?? []) as unknown as { name: string; start: string; end: string }[],
-)
+const periods = computed(() => (calendar.value ? ordinaryPeriods(calendar.value) : []))
 
 function openTaken(): void {
   if (!taken.value || !calendar.value) return
@@ -115,7 +116,12 @@ useScreenKeys([
         <CalendarLegend :can-change="calendar.canChange" />
         <div class="two">
           <MarksInTerm :calendar="calendar" @edit="edit" @done="leave" />
-          <SectionsInTerm :sections="calendar.sections" :can-add="calendar.canChange" @add="open = 'section'" />
+          <SectionsInTerm
+            :sections="calendar.sections"
+            :can-add="calendar.canChange"
+            @add="open = 'sections'"
+            @choose="(section) => (open = { section })"
+          />
         </div>
       </template>
     </main>
@@ -123,7 +129,14 @@ useScreenKeys([
       <template v-if="calendar.canChange && open">
         <TermPanel v-if="open === 'term'" :calendar="calendar" @close="leave" />
         <FilePanel v-else-if="open === 'file'" :calendar="calendar" @close="leave" />
-        <NewSection v-else-if="open === 'section'" :term="term" @close="leave" />
+        <NewSections v-else-if="open === 'sections'" :calendar="calendar" @close="leave" />
+        <SectionPanel
+          v-else-if="'section' in open"
+          :key="open.section.id"
+          :calendar="calendar"
+          :section="open.section"
+          @close="leave"
+        />
         <DaysPanel v-else :key="open.key" :calendar="calendar" :draft="open.draft" @close="leave" />
       </template>
     </div>

@@ -5,24 +5,32 @@ import SectionKey from '../../look/marks/SectionKey.vue'
 
 /** The sections that meet in a term, and how the calendar leaves each of them. */
 defineProps<{ sections: Schemas['CalendarAnswer']['sections']; canAdd: boolean }>()
-const emit = defineEmits<{ add: [] }>()
+const emit = defineEmits<{ add: []; choose: [section: Schemas['TermSectionCard']] }>()
 </script>
 
 <template>
   <section aria-labelledby="sections-title">
     <div class="ruled-head head">
       <h2 id="sections-title">Sections in this term</h2>
-      <button v-if="canAdd" type="button" class="word-button" @click="emit('add')">add a section</button>
+      <button v-if="canAdd" type="button" class="word-button" @click="emit('add')">add sections</button>
     </div>
     <p v-if="sections.length === 0" class="second none">
       No section meets in this term yet. You can set it up all the same.
     </p>
     <ul class="ruled">
-      <li v-for="one in sections" :key="one.id" class="section">
-        <SectionKey :letter="one.letter" :name="one.name" />
-        <span class="second">{{ one.course ?? '' }}</span>
-        <span class="count">{{ counted(one.classes, 'class', 'classes') }}</span>
-        <span :class="{ short: one.lacks }">{{ one.standing }}</span>
+      <li v-for="one in sections" :key="one.id">
+        <component
+          :is="canAdd ? 'button' : 'div'"
+          class="section"
+          v-bind="canAdd ? { type: 'button' } : {}"
+          @click="canAdd && emit('choose', one)"
+        >
+          <SectionKey :letter="one.letter" :name="one.name" />
+          <span class="second">{{ [one.subject, one.course].filter(Boolean).join(', ') }}</span>
+          <span class="count">{{ counted(one.students, 'student') }}</span>
+          <span class="count">{{ counted(one.classes, 'class', 'classes') }}</span>
+          <span :class="{ short: one.lacks }">{{ one.standing }}</span>
+        </component>
       </li>
     </ul>
   </section>
@@ -42,9 +50,14 @@ h2 {
 }
 .section {
   display: grid;
-  grid-template-columns: 150px 1fr 84px 190px;
+  grid-template-columns: 140px 1fr 84px 78px 150px;
   gap: var(--space-5);
+  width: 100%;
   padding: var(--space-3) 0;
+  text-align: left;
+}
+button.section:hover {
+  background: var(--sheet);
 }
 .short {
   font-weight: 650;

@@ -171,3 +171,7 @@ export function termOf(draft: TermDraft, version: number): Schemas['SetTermReque
     version,
   }
 }
+
+/** The periods of an ordinary day. */
+export const ordinaryPeriods = (calendar: Pick<Schemas['CalendarAnswer'], 'periods'>) =>
+  calendar.periods as unknown as { name: string; start: string; end: string }[]

@@ -140,9 +140,9 @@ async function make(): Promise<void> {
         <TickField v-model="mark.kept" :label="mark.name || 'special day'" />
         <DateField v-model="mark.first" class="dated" :label="`${mark.name}: from`" />
         <DateField
-          class="dated"
           v-if="mark.kind === 'closure'"
           v-model="mark.last"
+          class="dated"
           :label="`${mark.name}: to`"
           :min="mark.first"
         />

@@ -1,5 +1,3 @@
-import type { Schemas } from '../../foundation/api/client'
-
 /** A time at which a section meets, as it is written in: in periods, or at times of its own. */
 export interface SlotDraft {
   day: string
@@ -35,10 +33,10 @@ export const draftsOf = (slots: unknown): SlotDraft[] =>
   }))
 
 /** One more time, proposed. */
-export const another = (answer: Schemas['SectionsAnswer']): SlotDraft => ({
-  day: answer.days[0]?.label ?? 'mon',
-  own: answer.periods.length === 0,
-  periods: answer.periods.slice(0, 1).map((period) => period.name),
+export const another = (days: readonly { label: string }[], periods: readonly { name: string }[]): SlotDraft => ({
+  day: days[0]?.label ?? 'mon',
+  own: periods.length === 0,
+  periods: periods.slice(0, 1).map((period) => period.name),
   start: '08:00',
   end: '09:00',
   counts: 1,
