@@ -522,6 +522,33 @@ CREATE TABLE public.request (
     answer jsonb,
     at timestamp with time zone NOT NULL
 );
+CREATE TABLE public.roster_import (
+    id bigint NOT NULL,
+    at timestamp with time zone NOT NULL,
+    by bigint NOT NULL,
+    term bigint NOT NULL,
+    file text NOT NULL,
+    sentence text NOT NULL,
+    written jsonb NOT NULL,
+    taken_back_at timestamp with time zone
+);
+ALTER TABLE public.roster_import ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.roster_import_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.roster_key (
+    source text NOT NULL,
+    kind text NOT NULL,
+    key text NOT NULL,
+    about bigint NOT NULL,
+    CONSTRAINT roster_key_key_check CHECK (((length(key) >= 1) AND (length(key) <= 200))),
+    CONSTRAINT roster_key_kind_check CHECK ((kind = ANY (ARRAY['person'::text, 'section'::text]))),
+    CONSTRAINT roster_key_source_check CHECK (((length(source) >= 1) AND (length(source) <= 200)))
+);
 CREATE TABLE public.section (
     id bigint NOT NULL,
     name text NOT NULL,
@@ -732,6 +759,10 @@ ALTER TABLE ONLY public.private_link
     ADD CONSTRAINT private_link_pkey PRIMARY KEY (token_hash);
 ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_pkey PRIMARY KEY (person, key);
+ALTER TABLE ONLY public.roster_import
+    ADD CONSTRAINT roster_import_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.roster_key
+    ADD CONSTRAINT roster_key_pkey PRIMARY KEY (source, kind, key);
 ALTER TABLE ONLY public.section
     ADD CONSTRAINT section_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.section_teacher
@@ -785,6 +816,7 @@ CREATE INDEX one_time_link_person ON public.one_time_link USING btree (person);
 CREATE INDEX opened_item ON public.opened USING btree (item);
 CREATE UNIQUE INDEX private_link_in_force ON public.private_link USING btree (person, kind, COALESCE(section, (0)::bigint)) WHERE (withdrawn_at IS NULL);
 CREATE INDEX request_at ON public.request USING btree (at);
+CREATE INDEX roster_key_about ON public.roster_key USING btree (kind, about);
 CREATE INDEX section_edition ON public.section USING btree (edition);
 CREATE INDEX section_teacher_person ON public.section_teacher USING btree (person);
 CREATE INDEX session_person ON public.session USING btree (person);
@@ -883,6 +915,10 @@ ALTER TABLE ONLY public.private_link
     ADD CONSTRAINT private_link_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.roster_import
+    ADD CONSTRAINT roster_import_by_fkey FOREIGN KEY (by) REFERENCES public.person(id);
+ALTER TABLE ONLY public.roster_import
+    ADD CONSTRAINT roster_import_term_fkey FOREIGN KEY (term) REFERENCES public.term(id);
 ALTER TABLE ONLY public.section
     ADD CONSTRAINT section_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
 ALTER TABLE ONLY public.section
@@ -946,7 +982,8 @@ GRANT UPDATE(own_version) ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(codes_fixed_at) ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(levels) ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(ends_on) ON TABLE public.edition TO polycline_app;
-GRANT SELECT ON TABLE public.enrolment TO polycline_app;
+GRANT SELECT,INSERT,DELETE ON TABLE public.enrolment TO polycline_app;
+GRANT UPDATE(period) ON TABLE public.enrolment TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.enrolment TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.fact TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.feedback TO polycline_app;
@@ -973,6 +1010,9 @@ GRANT UPDATE(teacher) ON TABLE public.person TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.private_link TO polycline_app;
 GRANT UPDATE(withdrawn_at) ON TABLE public.private_link TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.request TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.roster_import TO polycline_app;
+GRANT UPDATE(taken_back_at) ON TABLE public.roster_import TO polycline_app;
+GRANT SELECT,INSERT,DELETE ON TABLE public.roster_key TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.section TO polycline_app;
 GRANT UPDATE(name) ON TABLE public.section TO polycline_app;
 GRANT UPDATE(edition) ON TABLE public.section TO polycline_app;
@@ -981,9 +1021,10 @@ GRANT UPDATE(slots) ON TABLE public.section TO polycline_app;
 GRANT UPDATE(follows_from) ON TABLE public.section TO polycline_app;
 GRANT UPDATE(subject) ON TABLE public.section TO polycline_app;
 GRANT UPDATE(year) ON TABLE public.section TO polycline_app;
-GRANT SELECT,INSERT ON TABLE public.section_teacher TO polycline_app;
+GRANT SELECT,INSERT,DELETE ON TABLE public.section_teacher TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.session TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.setting TO polycline_app;
+GRANT UPDATE(value) ON TABLE public.setting TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.sign_in_try TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.student_group TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.taught TO polycline_app;

@@ -110,6 +110,10 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
                     has = true,
                 }
             )),
+        ["POST /api/school/roster-columns"] = new("/api/school/roster-columns", Office, _ => Body(RosterTests.Table)),
+        ["POST /api/school/import-roster"] = new("/api/school/import-roster?preview=true", Office, RosterTests.Newcomer),
+        ["POST /api/school/take-back-roster"] = new("/api/school/take-back-roster?preview=true", Office, RosterTests.Made),
+        ["GET /api/terms/{term:long}/rosters"] = new("/api/terms/{term}/rosters", Office),
         ["POST /api/school/make-term"] = new("/api/school/make-term?preview=true", Office, _ => Body(TermTests.Good())),
         ["POST /api/school/remove-term"] = new("/api/school/remove-term?preview=true", Office, async school => new
         {

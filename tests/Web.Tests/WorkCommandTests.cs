@@ -117,6 +117,10 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
                         }
                 )
             )),
+        ["import-roster"] = new(DemoPeople.Office, async walk => ("/api/school/import-roster", (await RosterTests.Newcomer(walk.School))!)),
+        ["take-back-roster"] = new(DemoPeople.Office, async walk =>
+            ("/api/school/take-back-roster", (await RosterTests.Made(walk.School))!)
+        ),
         ["make-term"] = new(DemoPeople.Office, _ => Task.FromResult(("/api/school/make-term", TermTests.Good($"Summer {Guid.NewGuid()}")))),
         ["remove-term"] = new(DemoPeople.Office, async walk =>
             ("/api/school/remove-term", new { term = await TermTests.Empty(walk.School) })
@@ -192,6 +196,7 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
                                 or "edition"
                                 or "section"
                                 or "sections"
+                                or "import"
                                 or "term"
                                 or "address"
                                 or "at"

@@ -29,6 +29,12 @@ export const router = createRouter({
       props: numbers,
     },
     {
+      path: '/terms/:term(\\d+)/roster',
+      name: 'roster',
+      component: () => import('./screens/roster/RosterScreen.vue'),
+      props: numbers,
+    },
+    {
       path: '/editions/:edition(\\d+)',
       component: () => import('./parts/shell/TeamShell.vue'),
       props: numbers,

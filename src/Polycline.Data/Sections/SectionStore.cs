@@ -77,6 +77,26 @@ public static class SectionStore
     public static Task Remove(NpgsqlConnection connection, Id<Section> section) =>
         connection.ExecuteAsync("SELECT remove_section(@Value)", section);
 
+    /// <summary>Removes those of these sections that follow nothing and have no students any more.</summary>
+    /// <returns>Which were removed.</returns>
+    /// <exception cref="PostgresException">PC003: something else stands in one of them.</exception>
+    public static async Task<IReadOnlySet<Id<Section>>> RemoveEmpty(
+        NpgsqlConnection connection,
+        IReadOnlyCollection<Id<Section>> sections
+    ) =>
+        (
+            await connection.QueryAsync<Id<Section>>(
+                """
+                WITH empty AS MATERIALIZED (
+                  SELECT id FROM section c
+                  WHERE id = ANY(@sections) AND edition IS NULL AND NOT EXISTS (SELECT 1 FROM enrolment n WHERE n.section = c.id)
+                )
+                SELECT id FROM empty, LATERAL (SELECT remove_section(id)) AS removed
+                """,
+                new { sections = sections.Select(section => section.Value).ToArray() }
+            )
+        ).ToHashSet();
+
     /// <summary>Makes a section that follows nothing yet.</summary>
     public static async Task<Id<Section>> Add(
         NpgsqlConnection connection,

@@ -25,23 +25,35 @@ public sealed record CalendarDayRow(
 );
 
 /// <summary>A section that meets in a term, whether or not it follows a course.</summary>
-/// <param name="SlotsJson">Its slots in the plan file's form, as they are stored.</param>
-/// <param name="Teachers">The names of those who teach it.</param>
-/// <param name="Students">How many are listed to the end of the term.</param>
-public sealed record TermSection(
-    Id<Section> Id,
-    string Name,
-    string Letter,
-    string Subject,
-    string Year,
-    Id<Edition>? Edition,
-    long Version,
-    ImmutableArray<Slot> Slots,
-    string SlotsJson,
-    ImmutableArray<string> Teachers,
-    int Students,
-    ImmutableArray<MeetingChange> Changes
-);
+public sealed record TermSection
+{
+    public required Id<Section> Id { get; init; }
+
+    public required string Name { get; init; }
+
+    public required string Letter { get; init; }
+
+    public required string Subject { get; init; }
+
+    public required string Year { get; init; }
+
+    public required Id<Edition>? Edition { get; init; }
+
+    public required long Version { get; init; }
+
+    public required ImmutableArray<Slot> Slots { get; init; }
+
+    /// <summary>Its slots in the plan file's form, as they are stored.</summary>
+    public required string SlotsJson { get; init; }
+
+    /// <summary>The names of those who teach it.</summary>
+    public required ImmutableArray<string> Teachers { get; init; }
+
+    /// <summary>How many are listed to the end of the term.</summary>
+    public required int Students { get; init; }
+
+    public required ImmutableArray<MeetingChange> Changes { get; init; }
+}
 
 /// <summary>A term as it stood at one counter, with what a change of it needs.</summary>
 /// <param name="Version">Its counter.</param>

@@ -25,18 +25,19 @@ public static class TermStore
         string Settings
     );
 
-    private sealed record SectionRow(
-        Id<Section> Id,
-        string Name,
-        string Letter,
-        string Subject,
-        string Year,
-        Id<Edition>? Edition,
-        long Version,
-        string Slots,
-        string[] Teachers,
-        int Students
-    );
+    private sealed record SectionRow
+    {
+        public required Id<Section> Id { get; init; }
+        public required string Name { get; init; }
+        public required string Letter { get; init; }
+        public required string Subject { get; init; }
+        public required string Year { get; init; }
+        public required Id<Edition>? Edition { get; init; }
+        public required long Version { get; init; }
+        public required string Slots { get; init; }
+        public required string[] Teachers { get; init; }
+        public required int Students { get; init; }
+    }
 
     /// <summary>Reads a term. In a transaction of the caller's, it must be REPEATABLE READ or hold the term's lock.</summary>
     /// <returns>Null where there is no such term.</returns>
@@ -57,20 +58,21 @@ public static class TermStore
             row.Settings,
             [.. days],
             [
-                .. sections.Select(section => new TermSection(
-                    section.Id,
-                    section.Name,
-                    section.Letter,
-                    section.Subject,
-                    section.Year,
-                    section.Edition,
-                    section.Version,
-                    PlanParts.Slots(section.Slots),
-                    section.Slots,
-                    [.. section.Teachers],
-                    section.Students,
-                    [.. changes[section.Id].Select(change => PlanParts.MeetingChange(change.Change))]
-                )),
+                .. sections.Select(section => new TermSection
+                {
+                    Id = section.Id,
+                    Name = section.Name,
+                    Letter = section.Letter,
+                    Subject = section.Subject,
+                    Year = section.Year,
+                    Edition = section.Edition,
+                    Version = section.Version,
+                    Slots = PlanParts.Slots(section.Slots),
+                    SlotsJson = section.Slots,
+                    Teachers = [.. section.Teachers],
+                    Students = section.Students,
+                    Changes = [.. changes[section.Id].Select(change => PlanParts.MeetingChange(change.Change))],
+                }),
             ],
             [.. editions]
         );

@@ -15,7 +15,7 @@ public static class CalendarRoutes
             .WithName("closures-of-file")
             .For(May.Office)
             .ProducesProblems(422);
-        routes.MapGet("/api/terms/{term:long}/ahead", ReadTermAhead.Handle).WithName("term-ahead").For(May.Office).ProducesProblems(422);
+        routes.MapGet("/api/terms/{term:long}/ahead", ProposeTerm.Handle).WithName("term-ahead").For(May.Office).ProducesProblems(422);
         routes.MapWork<MakeTerm, MakeTermRequest, MakeTermAnswer>();
         routes.MapWork<RemoveTerm, RemoveTermRequest, DoneAnswer>();
         routes.MapTermCommand<MarkDays, MarkDaysRequest>();

@@ -61,7 +61,7 @@ public sealed class MakeSections : IWorkCommand<MakeSectionsRequest, MakeSection
             if (!await SectionStore.AreInUse(work.Connection, asked.Teachers))
                 throw Problem.Unknown($"sections[{n}].teachers");
             SlotForm.Read(asked.Slots, plan.Term, $"sections[{n}].slots");
-            var letter = FreeLetter(letters);
+            var letter = SectionLetters.Free(letters);
             letters.Add(letter);
             var section = await SectionStore.Add(
                 work.Connection,
@@ -74,10 +74,6 @@ public sealed class MakeSections : IWorkCommand<MakeSectionsRequest, MakeSection
         await work.Audit("sections-made", new { sections = made.Select(section => section.Section.Value) });
         return new(true, $"{Counting.Counted(made.Count, "section is", "sections are")} added to {plan.Term.Name}", made);
     }
-
-    // The first that fewest sections of the term have.
-    private static string FreeLetter(IReadOnlyCollection<string> taken) =>
-        Enumerable.Range('A', 26).Select(letter => $"{(char)letter}").MinBy(letter => taken.Count(other => other == letter))!;
 
     private sealed class Rules : AbstractValidator<MakeSectionsRequest>
     {

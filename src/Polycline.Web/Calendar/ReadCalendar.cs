@@ -108,28 +108,41 @@ public sealed record CalendarMark
     public required bool Sleeps { get; init; }
 }
 
-/// <param name="Subject">Empty: not said.</param>
-/// <param name="Year">Empty: not said.</param>
-/// <param name="Course">Null: it follows none.</param>
-/// <param name="Version">To be named when it is changed.</param>
-/// <param name="Slots">When it meets, in the plan file's form.</param>
-/// <param name="Standing">What is to be said of its room: <c>3 classes free</c>.</param>
-/// <param name="Lacks">The course does not fit it.</param>
-public sealed record TermSectionCard(
-    Id<Section> Id,
-    string Name,
-    string Letter,
-    string Subject,
-    string Year,
-    string? Course,
-    long Version,
-    JsonNode Slots,
-    IReadOnlyList<string> Teachers,
-    int Students,
-    int Classes,
-    string Standing,
-    bool Lacks
-);
+public sealed record TermSectionCard
+{
+    public required Id<Section> Id { get; init; }
+
+    public required string Name { get; init; }
+
+    public required string Letter { get; init; }
+
+    /// <summary>Empty: not said.</summary>
+    public required string Subject { get; init; }
+
+    /// <summary>Empty: not said.</summary>
+    public required string Year { get; init; }
+
+    /// <summary>Null: it follows none.</summary>
+    public required string? Course { get; init; }
+
+    /// <summary>To be named when it is changed.</summary>
+    public required long Version { get; init; }
+
+    /// <summary>When it meets, in the plan file's form.</summary>
+    public required JsonNode Slots { get; init; }
+
+    public required IReadOnlyList<string> Teachers { get; init; }
+
+    public required int Students { get; init; }
+
+    public required int Classes { get; init; }
+
+    /// <summary>What is to be said of its room: <c>3 classes free</c>.</summary>
+    public required string Standing { get; init; }
+
+    /// <summary>The course does not fit it.</summary>
+    public required bool Lacks { get; init; }
+}
 
 /// <summary>Reads a term as a year sheet, with what it means for every section.</summary>
 public static class ReadCalendar
@@ -264,27 +277,29 @@ public static class ReadCalendar
     {
         var schedule = course?.Schedule.Section(new($"{section.Id}"));
         var forecast = schedule?.Forecast;
-        return new(
-            section.Id,
-            section.Name,
-            section.Letter,
-            section.Subject,
-            section.Year,
-            course?.CourseTitle,
-            section.Version,
-            JsonNode.Parse(section.SlotsJson)!,
-            section.Teachers,
-            section.Students,
-            schedule?.Meetings.Meetings.Length ?? SectionMeetings.Of(days, section.Name, section.Slots, section.Changes).Meetings.Length,
-            forecast switch
+        return new()
+        {
+            Id = section.Id,
+            Name = section.Name,
+            Letter = section.Letter,
+            Subject = section.Subject,
+            Year = section.Year,
+            Course = course?.CourseTitle,
+            Version = section.Version,
+            Slots = JsonNode.Parse(section.SlotsJson)!,
+            Teachers = section.Teachers,
+            Students = section.Students,
+            Classes = schedule?.Meetings.Meetings.Length
+                ?? SectionMeetings.Of(days, section.Name, section.Slots, section.Changes).Meetings.Length,
+            Standing = forecast switch
             {
                 null => "follows no course",
                 { Lacking: > 0 and var lacking } => $"does not fit, by {course!.Edition.Basis.Counted(lacking)}",
                 { Free.Length: 0 } => "fits, with no class to spare",
                 { Free.Length: var free } => $"fits, {Counting.Counted(free, "class", "classes")} free",
             },
-            forecast?.Lacking > 0
-        );
+            Lacks = forecast?.Lacking > 0,
+        };
     }
 
     /// <summary>What the days are called: "weeks A and B in turn".</summary>

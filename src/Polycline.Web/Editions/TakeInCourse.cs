@@ -38,6 +38,8 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, CoursePackage, Ta
 
     public static WorkPlace Place => WorkPlace.Edition;
 
+    public static long? LargestRequest => Longest * 4L / 3 + 100_000;
+
     /// <summary>Reads the package.</summary>
     public static Task<CoursePackage> Prepare(Access access, PlanCache plans, TakeInRequest request) =>
         Task.FromResult(Read(request.Package));

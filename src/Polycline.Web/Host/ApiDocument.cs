@@ -73,6 +73,8 @@ internal static partial class ApiDocument
                 }
                 if (context.JsonTypeInfo.ElementType is { } element && IsId(element))
                     schema.Items = new OpenApiSchema { Type = JsonSchemaType.Integer, Format = "int64" };
+                if (context.JsonTypeInfo.ElementType is { } listed && Json.WordsOf(listed) is { Count: > 0 } each)
+                    schema.Items = new OpenApiSchema { Type = JsonSchemaType.String, Enum = [.. each.Select(word => (JsonNode)word)] };
                 if (Json.WordsOf(context.JsonTypeInfo.Type) is { Count: > 0 } known)
                     schema.Enum = [.. known.Select(word => (JsonNode)word)];
                 // A word that may be missing needs no schema of its own: the member says that it may be.

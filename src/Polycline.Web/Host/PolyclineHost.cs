@@ -30,6 +30,7 @@ using Polycline.Web.Pace;
 using Polycline.Web.People;
 using Polycline.Web.Places;
 using Polycline.Web.Ribbon;
+using Polycline.Web.Rosters;
 using Polycline.Web.Sections;
 using Polycline.Web.SignIn;
 using Polycline.Web.Student;
@@ -186,6 +187,7 @@ public static class PolyclineHost
         routes.MapPlaces();
         routes.MapBeginning();
         routes.MapPeople();
+        routes.MapRosters();
         routes.MapSections();
         routes.MapOutline();
         routes.MapDates();

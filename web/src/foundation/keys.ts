@@ -6,6 +6,7 @@ export const keys = {
   ofEdition: (edition: number, what: string, viewpoint: string) => ['edition', edition, what, viewpoint] as const,
   history: (of: 'edition' | 'term', id: number) => [of, id, 'history'] as const,
   term: (term: number) => ['term', term] as const,
+  rosters: (term: number) => ['term', term, 'rosters'] as const,
   calendar: (term: number) => ['term', term, 'calendar'] as const,
   termAhead: (term: number, years: number, first: string | null) => ['term', term, 'ahead', years, first] as const,
   section: (section: number) => ['section', section] as const,

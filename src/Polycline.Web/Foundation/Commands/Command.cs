@@ -27,6 +27,9 @@ public interface ICommand<TRequest>
 
     /// <summary>What can be said of the request alone.</summary>
     static virtual IValidator<TRequest> Validator => Unchecked<TRequest>.Rules;
+
+    /// <summary>How long a request may be, in bytes; null: as long as any.</summary>
+    static virtual long? LargestRequest => null;
 }
 
 /// <summary>A change of an edition, or of a term, that is decided from how that stands.</summary>

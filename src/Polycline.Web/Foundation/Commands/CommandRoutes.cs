@@ -155,7 +155,7 @@ public static class CommandRoutes
             WorkPlace.School => ("/api/school", "school"),
             _ => ("/api/me", "me"),
         };
-        routes
+        var endpoint = routes
             .MapPost(
                 $"{address}/{TCommand.Name}",
                 async (
@@ -192,8 +192,10 @@ public static class CommandRoutes
                 }
             )
             .Registered(TCommand.Name, TCommand.May, new(TCommand.Name, name, false, typeof(TRequest)));
+        if (TCommand.LargestRequest is { } largest)
+            endpoint.WithMetadata(new RequestSizeLimitAttribute(largest));
     }
 
-    private static void Registered(this RouteHandlerBuilder endpoint, string name, May may, CommandEntry entry) =>
+    private static RouteHandlerBuilder Registered(this RouteHandlerBuilder endpoint, string name, May may, CommandEntry entry) =>
         endpoint.For(may).WithName(name).WithMetadata(entry).ProducesProblems(403, 404, 409, 422);
 }

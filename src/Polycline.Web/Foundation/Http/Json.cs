@@ -4,7 +4,9 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
+using Polycline.Formats.Rosters;
 using Polycline.Web.People;
+using Polycline.Web.Rosters;
 
 namespace Polycline.Web.Foundation.Http;
 
@@ -25,6 +27,8 @@ public static class Json
         options.Converters.Add(new WordConverter<AdjustedField>());
         options.Converters.Add(new WordConverter<Basis>());
         options.Converters.Add(new WordConverter<SchoolRole>());
+        options.Converters.Add(new WordConverter<RosterColumn>());
+        options.Converters.Add(new WordConverter<RosterOutcome>());
         return options;
     }
 

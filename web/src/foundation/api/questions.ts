@@ -70,6 +70,10 @@ export const questions = {
     question(keys.calendar(term), (signal) =>
       api.GET('/api/terms/{term}/calendar', { params: { path: { term } }, signal }),
     ),
+  rosters: (term: number) =>
+    question(keys.rosters(term), (signal) =>
+      api.GET('/api/terms/{term}/rosters', { params: { path: { term } }, signal }),
+    ),
   termAhead: (term: number, years: number, first: string | null) =>
     question(keys.termAhead(term, years, first), (signal) =>
       api.GET('/api/terms/{term}/ahead', {

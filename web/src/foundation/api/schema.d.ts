@@ -244,6 +244,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/school/roster-columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["roster-columns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/import-roster": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["import-roster"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/take-back-roster": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["take-back-roster"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{term}/rosters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rosters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sections/{section}": {
         parameters: {
             query?: never;
@@ -2361,6 +2425,35 @@ export interface components {
             /** @description The items it touched. */
             items: number[];
         };
+        ImportRosterAnswer: {
+            applied: boolean;
+            /**
+             * Format: int64
+             * @description By which it is taken back; null in a preview, and where nothing changed.
+             */
+            import: null | number;
+            sentence: string;
+            /** @description How many lines there are of each outcome. */
+            counts: components["schemas"]["OutcomeCount"][];
+            /** @description Of each outcome at most the first 300. */
+            lines: components["schemas"]["RosterLine"][];
+            /** @description What is in the file and none of this school's business. */
+            leftOut: string[];
+        };
+        ImportRosterRequest: {
+            /** Format: int64 */
+            term: number;
+            /** @description What the file is called. */
+            fileName: string;
+            /** @description In base64, at most 15 MB: OneRoster CSV in a zip, or a table. */
+            file: string;
+            /** @description What each column of a table is; null: as it seems to be. */
+            columns: null | ("ignored" | "name" | "given-name" | "family-name" | "email" | "number" | "section" | "subject" | "year" | "role" | "from" | "until")[];
+            /** @description The first day of whoever the file gives no day, and of the lack of whoever it does not have. */
+            from: string;
+            /** @description Whether places end that the file does not have. */
+            endMissing: boolean;
+        };
         InvitedAnswer: {
             applied: boolean;
             /** @description Where they set a password, within a day; shown this once. */
@@ -2726,6 +2819,11 @@ export interface components {
              * @description The version of the change of its place that was read; 0: there was none.
              */
             version: number;
+        };
+        OutcomeCount: {
+            outcome: components["schemas"]["RosterOutcome"];
+            /** Format: int32 */
+            lines: number;
         };
         OutlineAnswer: {
             /** Format: int64 */
@@ -3400,6 +3498,52 @@ export interface components {
             /** @description The lessons that do not, in words. */
             doesNotFit: string[];
         };
+        RosterColumnsAnswer: {
+            /** @description False: it is a zip, whose columns are known. */
+            isTable: boolean;
+            /** @description Of a table, in the order of the file. */
+            headings: string[];
+            /** @description What each was last said to be, or seems to be. */
+            columns: ("ignored" | "name" | "given-name" | "family-name" | "email" | "number" | "section" | "subject" | "year" | "role" | "from" | "until")[];
+            /** @description They were said to be so before. */
+            remembered: boolean;
+        };
+        RosterColumnsRequest: {
+            /** @description In base64: at most 15 MB. */
+            file: string;
+        };
+        RosterImport: {
+            /** Format: int64 */
+            import: number;
+            /** @description Who imported what and when. */
+            words: string;
+            sentence: string;
+            /** @description It was taken back again. */
+            takenBack: boolean;
+        };
+        RosterLine: {
+            outcome: components["schemas"]["RosterOutcome"];
+            /** @description The table it stands in; empty: it is not in the file. */
+            file: string;
+            /**
+             * Format: int32
+             * @description From 1; 0: it is not in the file.
+             */
+            row: number;
+            /** @description What becomes of whom. */
+            words: string;
+            /** @description Why; it may be empty. */
+            reason: string;
+        };
+        /**
+         * @description What becomes of a row.
+         * @enum {string}
+         */
+        RosterOutcome: "new" | "changed" | "ending" | "missing" | "conflict" | "fault" | "same";
+        RostersAnswer: {
+            /** @description The latest first, at most 20. */
+            imports: components["schemas"]["RosterImport"][];
+        };
         SaveDraftRequest: {
             /** Format: int64 */
             item: number;
@@ -3588,6 +3732,16 @@ export interface components {
             item: number;
         };
         TakeBackRollOverRequest: Record<string, never>;
+        TakeBackRosterAnswer: {
+            applied: boolean;
+            sentence: string;
+        };
+        TakeBackRosterRequest: {
+            /** Format: int64 */
+            term: number;
+            /** Format: int64 */
+            import: number;
+        };
         TakeInAnswer: {
             /** @description False if this was only a preview and nothing was written. */
             applied: boolean;
@@ -4665,6 +4819,196 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "roster-columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RosterColumnsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RosterColumnsAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "import-roster": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportRosterRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportRosterAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "take-back-roster": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackRosterRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeBackRosterAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    rosters: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                term: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RostersAnswer"];
                 };
             };
         };

@@ -117,6 +117,7 @@ useScreenKeys([
         <div class="two">
           <MarksInTerm :calendar="calendar" @edit="edit" @done="leave" />
           <SectionsInTerm
+            :term="term"
             :sections="calendar.sections"
             :can-add="calendar.canChange"
             @add="open = 'sections'"

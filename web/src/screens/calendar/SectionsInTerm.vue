@@ -4,7 +4,7 @@ import { counted } from '../../foundation/words'
 import SectionKey from '../../look/marks/SectionKey.vue'
 
 /** The sections that meet in a term, and how the calendar leaves each of them. */
-defineProps<{ sections: Schemas['CalendarAnswer']['sections']; canAdd: boolean }>()
+defineProps<{ term: number; sections: Schemas['CalendarAnswer']['sections']; canAdd: boolean }>()
 const emit = defineEmits<{ add: []; choose: [section: Schemas['TermSectionCard']] }>()
 </script>
 
@@ -12,7 +12,10 @@ const emit = defineEmits<{ add: []; choose: [section: Schemas['TermSectionCard']
   <section aria-labelledby="sections-title">
     <div class="ruled-head head">
       <h2 id="sections-title">Sections in this term</h2>
-      <button v-if="canAdd" type="button" class="word-button" @click="emit('add')">add sections</button>
+      <span v-if="canAdd" class="acts">
+        <router-link :to="{ name: 'roster', params: { term } }" class="word-button">import a roster</router-link>
+        <button type="button" class="word-button" @click="emit('add')">add sections</button>
+      </span>
     </div>
     <p v-if="sections.length === 0" class="second none">
       No section meets in this term yet. You can set it up all the same.
@@ -45,12 +48,17 @@ h2 {
   align-items: baseline;
   justify-content: space-between;
 }
+.acts {
+  display: flex;
+  gap: var(--space-6);
+}
 .none {
   padding: var(--space-5) 0;
 }
 .section {
   display: grid;
-  grid-template-columns: 140px 1fr 84px 78px 150px;
+  grid-template-columns: 148px 1fr 96px 78px 140px;
+  align-items: baseline;
   gap: var(--space-5);
   width: 100%;
   padding: var(--space-3) 0;

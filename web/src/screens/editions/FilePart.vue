@@ -3,6 +3,7 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
+import { base64Of } from '../../foundation/base64'
 import { keys } from '../../foundation/keys'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
@@ -42,10 +43,7 @@ const look = (chosen: File | File[] | null) =>
     read.value = null
     const file = Array.isArray(chosen) ? chosen[0] : chosen
     if (!file) return
-    const bytes = new Uint8Array(await file.arrayBuffer())
-    let text = ''
-    for (let at = 0; at < bytes.length; at += 32_768) text += String.fromCharCode(...bytes.subarray(at, at + 32_768))
-    const base64 = btoa(text)
+    const base64 = await base64Of(file)
     const { sentence } = await send(base64, { preview: true })
     read.value = { base64, sentence, key: crypto.randomUUID() }
   })

@@ -25,7 +25,7 @@ public sealed record TermAheadAnswer(string Name, string Zone, string First, str
 public sealed record MarkAhead(string Kind, string First, string Last, string Name, string? Runs, JsonNode? Periods, string Words);
 
 /// <summary>Proposes a term like this one, later: the same weeks and settings, and closures to look at one by one.</summary>
-public static class ReadTermAhead
+public static class ProposeTerm
 {
     private const int FurthestYears = 5;
 

@@ -1,0 +1,344 @@
+using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Calendars;
+using Polycline.Core.Sections;
+using Polycline.Core.Wording;
+using Polycline.Data.Rosters;
+using Polycline.Formats.Rosters;
+using Polycline.Web.Foundation.Reading;
+
+namespace Polycline.Web.Rosters;
+
+/// <summary>What becomes of a row.</summary>
+public enum RosterOutcome
+{
+    /// <summary>Somebody or something that is not here yet.</summary>
+    New,
+    Changed,
+
+    /// <summary>A place ends, because the file says when.</summary>
+    Ending,
+
+    /// <summary>A place here that the file does not have.</summary>
+    Missing,
+
+    /// <summary>The file and what is here do not agree; what is here is left.</summary>
+    Conflict,
+    Fault,
+    Same,
+}
+
+/// <param name="File">The table it stands in; empty: it is not in the file.</param>
+/// <param name="Row">From 1; 0: it is not in the file.</param>
+/// <param name="Words">What becomes of whom.</param>
+/// <param name="Reason">Why; it may be empty.</param>
+public sealed record RosterLine(RosterOutcome Outcome, string File, int Row, string Words, string Reason);
+
+/// <summary>What an import would write, and what is to be said of each row. Nothing in it refers to the database.</summary>
+public sealed class RosterComparison
+{
+    private readonly Dictionary<string, Id<Person>> people = [];
+    private readonly Dictionary<string, string> names = [];
+    private readonly Dictionary<string, RosterSectionRow?> sections = [];
+    private readonly HashSet<string> unusable = [];
+    private readonly Term term;
+    private readonly LocalDate from;
+
+    private RosterComparison(Term term, LocalDate from) => (this.term, this.from) = (term, from);
+
+    public List<RosterLine> Lines { get; } = [];
+
+    public List<RosterPerson> NewPeople { get; } = [];
+
+    /// <summary>With the name and address that they had.</summary>
+    public List<(RosterPersonRow Was, string Name, string Email)> ChangedPeople { get; } = [];
+
+    public List<Id<Person>> NewTeachers { get; } = [];
+
+    public List<(string Key, long Person)> PersonKeys { get; } = [];
+
+    public List<RosterSection> NewSections { get; } = [];
+
+    public List<(string Key, long Section)> SectionKeys { get; } = [];
+
+    /// <summary>By the file's keys.</summary>
+    public List<(string Section, string Person, LocalDate From, LocalDate? To)> NewPlaces { get; } = [];
+
+    /// <summary>By the file's keys.</summary>
+    public List<(string Section, string Person)> NewTeachings { get; } = [];
+
+    public List<(PlaceRow Was, LocalDate To)> Ends { get; } = [];
+
+    /// <summary>Places that would end before they begin.</summary>
+    public List<PlaceRow> Removed { get; } = [];
+
+    /// <summary>Sections that belong to another term.</summary>
+    public int OtherTerms { get; private set; }
+
+    /// <summary>Those who were here before, by the file's keys.</summary>
+    public IReadOnlyDictionary<string, Id<Person>> Known => people;
+
+    /// <summary>Compares a roster with a term.</summary>
+    /// <param name="from">The first day of whoever the file gives no day, and the day before which whoever it lacks ends.</param>
+    /// <param name="endMissing">Whether places end that the file does not have.</param>
+    public static RosterComparison Of(Roster roster, RosterNow now, Term term, LocalDate from, bool endMissing)
+    {
+        var compared = new RosterComparison(term, from);
+        foreach (var fault in roster.Faults)
+            compared.Say(
+                RosterOutcome.Fault,
+                fault.Row,
+                fault.Column.Length > 0 ? $"{fault.Column}: {fault.Reason}" : fault.Reason,
+                "This row is left out."
+            );
+        compared.People(roster, now);
+        compared.Sections(roster, now);
+        compared.Places(roster, now);
+        compared.Missing(roster, now, endMissing);
+        return compared;
+    }
+
+    /// <summary>The section that a key of the file stands for; null: one that is new.</summary>
+    public RosterSectionRow? SectionOf(string key) => sections[key];
+
+    private void People(Roster roster, RosterNow now)
+    {
+        var byKey = now.People.Where(person => person.Key is not null).ToLookup(person => person.Key!);
+        var byEmail = now.People.ToLookup(person => person.Email, StringComparer.OrdinalIgnoreCase);
+        foreach (var person in roster.People)
+        {
+            names[person.Key] = person.Name;
+            var ofAddress = byEmail[person.Email].FirstOrDefault();
+            var known = byKey[person.Key].FirstOrDefault() ?? ofAddress;
+            if (known is null)
+            {
+                NewPeople.Add(person);
+                Say(RosterOutcome.New, person.Row, $"{person.Name} is added", person.Email);
+                continue;
+            }
+            if (known.Removed)
+                Refuse(person, $"The account of {known.Name} is deactivated. Reactivate it in People first.");
+            else if (known.Key is { } key && key != person.Key)
+                Refuse(person, $"{person.Email} is the address of {known.Name}, whom earlier files called {key}.");
+            else
+                Keep(person, known, ofAddress);
+        }
+    }
+
+    private void Refuse(RosterPerson person, string reason)
+    {
+        unusable.Add(person.Key);
+        Say(RosterOutcome.Conflict, person.Row, person.Name, reason);
+    }
+
+    private void Keep(RosterPerson person, RosterPersonRow known, RosterPersonRow? ofAddress)
+    {
+        people[person.Key] = known.Person;
+        if (known.Key is null)
+            PersonKeys.Add((person.Key, known.Person.Value));
+        if (person.Teacher && !known.Teacher)
+            NewTeachers.Add(known.Person);
+        var taken = ofAddress is not null && ofAddress.Person != known.Person;
+        if (taken)
+            Say(
+                RosterOutcome.Conflict,
+                person.Row,
+                known.Name,
+                $"{person.Email} is the address of {ofAddress!.Name} here: {known.Name} keeps {known.Email}."
+            );
+        // Whom a source has named before is called as it says by now; others keep the name they have here.
+        if (known.Key is null)
+        {
+            if (known.Name != person.Name)
+                Say(RosterOutcome.Same, person.Row, known.Name, $"the file says {person.Name}");
+            return;
+        }
+        var email = taken ? known.Email : person.Email;
+        if (known.Name == person.Name && known.Email.Equals(email, StringComparison.OrdinalIgnoreCase))
+            return;
+        ChangedPeople.Add((known, person.Name, email));
+        Say(
+            RosterOutcome.Changed,
+            person.Row,
+            known.Name == person.Name ? $"{known.Name} has another address" : $"{known.Name} is called {person.Name}",
+            known.Email.Equals(email, StringComparison.OrdinalIgnoreCase) ? "" : $"{email} instead of {known.Email}"
+        );
+    }
+
+    private void Sections(Roster roster, RosterNow now)
+    {
+        var byKey = now.Sections.Where(section => section.Key is not null).ToLookup(section => section.Key!);
+        var byName = now.Sections.ToLookup(section => section.Name, StringComparer.OrdinalIgnoreCase);
+        var added = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+        foreach (var section in roster.Sections)
+        {
+            if (section.To < term.First || section.From > term.Last)
+            {
+                OtherTerms++;
+                continue;
+            }
+            var named = byName[section.Name].FirstOrDefault();
+            var known = byKey[section.Key].FirstOrDefault() ?? (named is { Key: null } ? named : null);
+            if (known is not null)
+            {
+                sections[section.Key] = known;
+                if (known.Key is null)
+                    SectionKeys.Add((section.Key, known.Section.Value));
+                else if (known.Name != section.Name)
+                    Say(
+                        RosterOutcome.Conflict,
+                        section.Row,
+                        known.Name,
+                        $"The file calls it {section.Name}. Rename it in the calendar if that is so."
+                    );
+            }
+            else if (named is not null || !added.Add(section.Name))
+                Say(
+                    RosterOutcome.Conflict,
+                    section.Row,
+                    section.Name,
+                    "Another section of the term has this name. Its people are left out."
+                );
+            else
+            {
+                sections[section.Key] = null;
+                NewSections.Add(section);
+                Say(RosterOutcome.New, section.Row, $"Section {section.Name} is added", section.Subject);
+            }
+        }
+    }
+
+    private void Places(Roster roster, RosterNow now)
+    {
+        var here = now.Places.ToLookup(place => (place.Section, place.Person));
+        foreach (var place in roster.Places)
+        {
+            if (unusable.Contains(place.Person) || !sections.TryGetValue(place.Section, out var section))
+                continue;
+            if (place.Teacher)
+                Teach(place, section);
+            else
+                Sit(
+                    place,
+                    section,
+                    section is not null && people.TryGetValue(place.Person, out var person) ? [.. here[(section.Section, person)]] : []
+                );
+        }
+    }
+
+    private void Teach(RosterPlace place, RosterSectionRow? section)
+    {
+        if (section is not null && people.TryGetValue(place.Person, out var person) && section.Teachers.Contains(person))
+            return;
+        NewTeachings.Add((place.Section, place.Person));
+        Say(RosterOutcome.New, place.Row, $"{names[place.Person]} teaches {NameOf(place.Section)}", "");
+    }
+
+    private void Sit(RosterPlace place, RosterSectionRow? section, IReadOnlyList<PlaceRow> here)
+    {
+        var who = $"{names[place.Person]} in {NameOf(place.Section)}";
+        var current = here.FirstOrDefault(one => one.To is null || one.To >= from);
+        if (current is null)
+        {
+            var last = here.Select(one => one.To).Max();
+            var begins = LocalDate.Max(term.First, place.From ?? from);
+            if (last is { } ended && begins <= ended)
+                begins = LocalDate.Max(from, ended.PlusDays(1));
+            if (place.To < begins)
+            {
+                Say(RosterOutcome.Same, place.Row, who, "It was over before then.");
+                return;
+            }
+            NewPlaces.Add((place.Section, place.Person, begins, place.To));
+            Say(
+                RosterOutcome.New,
+                place.Row,
+                $"{names[place.Person]} {(here.Count > 0 ? "joins" : "is in")} {NameOf(place.Section)}{(here.Count > 0 ? " again" : "")}",
+                $"from {Moment.InWords(begins)}{(place.To is { } to ? $" to {Moment.InWords(to)}" : "")}"
+            );
+            return;
+        }
+        var since = current.From ?? term.First;
+        if (place.From is { } first && LocalDate.Max(first, term.First) != LocalDate.Max(since, term.First))
+            Say(
+                RosterOutcome.Conflict,
+                place.Row,
+                who,
+                $"The file has {Moment.InWords(first)} as the first day; here it is {Moment.InWords(since)}, and stays so."
+            );
+        if (place.To is not { } until || until == current.To)
+            return;
+        if (current.To is { } ends && ends < until)
+            Say(
+                RosterOutcome.Conflict,
+                place.Row,
+                who,
+                $"The file has {Moment.InWords(until)} as the last day; here it is {Moment.InWords(ends)}, and stays so."
+            );
+        else if (until < current.From)
+            Say(RosterOutcome.Conflict, place.Row, who, "The file ends it before it begins here. It is left as it is.");
+        else
+        {
+            Ends.Add((current, until));
+            Say(RosterOutcome.Ending, place.Row, who, $"The last day is {Moment.InWords(until)}.");
+        }
+    }
+
+    private void Missing(Roster roster, RosterNow now, bool endMissing)
+    {
+        var inFile = roster
+            .Places.Where(place =>
+                !place.Teacher && people.ContainsKey(place.Person) && sections.GetValueOrDefault(place.Section) is not null
+            )
+            .Select(place => (sections[place.Section]!.Section, people[place.Person]))
+            .ToHashSet();
+        var meant = sections.Values.OfType<RosterSectionRow>().ToDictionary(section => section.Section);
+        foreach (var place in now.Places)
+        {
+            if (
+                !meant.TryGetValue(place.Section, out var section)
+                || (place.To is { } to && to < from)
+                || inFile.Contains((place.Section, place.Person))
+            )
+                continue;
+            Lines.Add(
+                new(
+                    RosterOutcome.Missing,
+                    "",
+                    0,
+                    $"{place.Name} in {section.Name}",
+                    endMissing ? $"The last day is {Moment.InWords(from.PlusDays(-1))}." : "Not in the file; left as it is."
+                )
+            );
+            if (!endMissing)
+                continue;
+            if (place.From >= from)
+                Removed.Add(place);
+            else
+                Ends.Add((place, from.PlusDays(-1)));
+        }
+    }
+
+    private string NameOf(string section) => sections[section]?.Name ?? NewSections.First(one => one.Key == section).Name;
+
+    private void Say(RosterOutcome outcome, RosterRow row, string words, string reason) =>
+        Lines.Add(new(outcome, row.File, row.Number, words, reason));
+
+    /// <summary>What comes of it, in a sentence.</summary>
+    public string Sentence()
+    {
+        var parts = new List<string>();
+        void Part(int n, string one, string many)
+        {
+            if (n > 0)
+                parts.Add(Counting.Counted(n, one, many));
+        }
+        Part(NewPeople.Count, "account is added", "accounts are added");
+        Part(ChangedPeople.Count, "person is called otherwise", "people are called otherwise");
+        Part(NewSections.Count, "section is added", "sections are added");
+        Part(NewPlaces.Count, "student is placed in a section", "places in sections are filled");
+        Part(NewTeachings.Count, "section gets a teacher", "sections get a teacher");
+        Part(Ends.Count + Removed.Count, "place ends", "places end");
+        return parts.Count == 0 ? "Nothing changes" : Counting.Joined(parts, "and");
+    }
+}
