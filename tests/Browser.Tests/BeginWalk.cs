@@ -78,35 +78,105 @@ public sealed class BeginWalk : IAsyncLifetime
         marit.Press(marit.See("//button[normalize-space() = 'Save and sign in']"));
         marit.SeeText("You have no course yet.");
 
-        // She makes a course; the office makes her a section; she lets it follow.
-        marit.Press(marit.See("//button[normalize-space() = 'new course']"));
-        marit.Write("Title of the course", "Harbour birds");
-        marit.IsAccessible("a new course");
-        marit.Press(marit.See("//button[normalize-space() = 'Make the course']"));
-        marit.SeeText("This course has no units yet.");
-        var course = marit.Path;
-        office.Open("/");
-        office.Press(office.See("//a[contains(., 'Autumn term 2026')]"));
-        office.Press(office.See("//button[normalize-space() = 'add sections']"));
-        office.See("#pasted-sections").SendKeys("9 Tern, Oyelaran\n9 Gull, Oyelaran, biology, Oyelaran, physics");
-        office.SeeText("line 2: “physics” is no teacher, no time and no second subject");
-        office.IsAccessible("new sections");
-        office.Press(office.See("//button[normalize-space() = 'Add 1 section']"));
-        office.SeeNoText("One section on each line");
-        office.SeeText("9 Tern");
-        marit.Open(course);
-        marit.Press(marit.See("//button[normalize-space() = 'add a section']"));
-        marit.Press(marit.See("//button[@role = 'menuitem'][contains(., '9 Tern')]"));
-        marit.Sure("You added 9 Tern");
+        Teach(office, marit);
+
+        // One of the students comes in by a link, and what is published is open.
+        office.Open("/people?find=Student+Seven");
+        office.Press(office.See("//button[contains(., 'student.6@tern.example')]"));
+        office.Press(office.See("//button[normalize-space() = 'new link']"));
+        var way = office.See("input[aria-label = 'The link for Student Seven']").GetAttribute("value")!;
+        using var student = new Person(school.Addresses[0]);
+        student.Open(new Uri(way).AbsolutePath);
+        Type(student, Password, "a gull on one leg");
+        Type(student, Again, "a gull on one leg");
+        student.Press(student.See("//button[normalize-space() = 'Save and sign in']"));
+        student.Press(student.See("//a[contains(., 'Tides and Channels')]"));
+        student.SeeText("Mark the quay");
+        student.SeeText("9 Alder");
+        student.SeeNoText("9 Birch");
+        student.HeardNoComplaint();
         marit.HeardNoComplaint();
-        office.Open("/people");
 
         // Deactivated, their next step is the sign-in page.
+        office.Open("/people?only=teach");
         office.Press(office.See("//button[contains(., 'Marit Oyelaran')]"));
         office.Press(office.See("//button[normalize-space() = 'deactivate']"));
         office.SeeText("Marit Oyelaran’s account is deactivated.");
         marit.Open("/");
         marit.Until(() => marit.Path.StartsWith("/sign-in", StringComparison.Ordinal), "signed out");
+    }
+
+    // The periods of the term, six sections, ninety-four students from a file, a course from a scheme of work; then the sections follow.
+    private static void Teach(Person office, Person marit)
+    {
+        office.Open("/");
+        office.Press(office.See("//a[contains(., 'Autumn term 2026')]"));
+        office.Press(office.See("//button[normalize-space() = 'change the term']"));
+        foreach (var (start, end) in new[] { ("08:40", "09:30"), ("09:35", "10:25") })
+        {
+            office.Press(office.See("//button[normalize-space() = 'add a period']"));
+            var n = start == "08:40" ? 1 : 2;
+            office.Write($"Start of period {n} of an ordinary day", start);
+            office.Write($"End of period {n} of an ordinary day", end);
+        }
+        office.Press(office.See("//button[normalize-space() = 'Save the term']"));
+        office.SeeText("P1 to P2");
+
+        office.Press(office.See("//button[normalize-space() = 'add sections']"));
+        string[] names = ["9 Alder", "9 Birch", "9 Cedar", "9 Dogwood", "9 Elder", "9 Fir"];
+        office
+            .See("#pasted-sections")
+            .SendKeys(string.Join('\n', names.Select(name => $"{name}, Oyelaran, Mon P1, Wed P2")) + "\n9 Gull, biology, physics");
+        office.SeeText("line 7: “physics” is no teacher, no time and no second subject");
+        office.IsAccessible("new sections");
+        office.Press(office.See("//button[normalize-space() = 'Add 6 sections']"));
+        office.SeeNoText("One section on each line");
+
+        office.Press(office.See("//a[normalize-space() = 'import a roster']"));
+        var file = Path.Combine(Path.GetTempPath(), $"roster-{Guid.NewGuid():N}.csv");
+        string[] words = ["One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten"];
+        File.WriteAllLines(
+            file,
+            [
+                "Student,Mail,Section,Tutor",
+                .. Enumerable
+                    .Range(0, 94)
+                    .Select(n =>
+                        $"Student {words[n % 10]}{(n < 10 ? "" : $" {words[n / 10]}")},student.{n}@tern.example,{(n == 6 ? names[0] : names[n % 6])},x"
+                    ),
+            ]
+        );
+        office.SeeText("People and their sections from");
+        office.All("input[type=file]")[0].SendKeys(file);
+        office.SeeText("94 accounts are added and 94 places in sections are filled.");
+        office.IsAccessible("a roster");
+        office.Press(office.See("//button[normalize-space() = 'Import the roster']"));
+        office.SeeText("Imported.");
+        File.Delete(file);
+
+        marit.Press(marit.See("//a[normalize-space() = 'new course']"));
+        marit.Write("Title of the course", "Tides and Channels");
+        marit
+            .See("#scheme")
+            .SendKeys(
+                "The moon’s pull\n  High water, low water   2 classes\n    read  Twice a day\n    task  Mark the quay   due next class\n  ?? The pilots"
+            );
+        marit.SeeText("1 unit, 2 lessons for 3 classes and 2 items");
+        marit.SeeText("is this a lesson?");
+        marit.Press(marit.See("//button[normalize-space() = 'leave out']"));
+        marit.SeeText("1 unit, 1 lesson for 2 classes and 2 items");
+        marit.IsAccessible("a new course");
+        marit.Press(marit.See("//button[starts-with(normalize-space(), 'Make the course: ')]"));
+        foreach (var name in names)
+        {
+            marit.Press(marit.See("//button[normalize-space() = 'add a section']"));
+            marit.Press(marit.See($"//button[@role = 'menuitem'][contains(., '{name}')]"));
+            marit.Sure($"You added {name}");
+        }
+        marit.Press(marit.See("//button[@data-stop and normalize-space() = 'The moon’s pull']"));
+        marit.Press(marit.See("//button[normalize-space() = 'publish 2 items']"));
+        marit.Press(marit.See("//button[normalize-space() = 'Publish 2 items']"));
+        marit.SeeText("all published");
     }
 
     private static void Type(Person person, string field, string text) => person.See(field).SendKeys(text);

@@ -49,6 +49,8 @@ public sealed class MakingTests : IAsyncLifetime
             title = "Harbour birds",
             term = await Term(of, "Autumn term 2026"),
             basis = "meetings",
+            scheme = "",
+            answers = Array.Empty<object>(),
         };
 
     public async ValueTask InitializeAsync()
@@ -87,6 +89,59 @@ public sealed class MakingTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_course_is_made_from_a_scheme_of_work_as_it_was_shown_before()
+    {
+        using var lead = await school.As(DemoPeople.Lead);
+        var term = await Term(school, "Autumn term 2026");
+        object Asked(string scheme, params object[] answers) =>
+            new
+            {
+                title = "Tides and Channels",
+                term,
+                basis = "minutes",
+                scheme,
+                answers,
+            };
+        const string Scheme = """
+            The moon's pull   (3)
+              High water, low water   2 classes
+                read  Twice a day
+                task  Mark the quay  due 2nd class after
+              Springs and neaps   40 min
+                film https://films.fenwater.example/night?a=1&b=2
+              ?? Visit to the pilots
+            Revision   optional
+            """;
+        var body = Asked(Scheme, new { line = 7, level = "item" });
+        var shown = (await lead.Post("/api/me/make-course?preview=true", body)).Json;
+        shown["sentence"]!.GetValue<string>().ShouldBe("2 units, 3 lessons for 190 minutes and 4 items");
+        shown["lines"]!
+            .AsArray()
+            .Select(line => $"{line!["code"]} {line["title"]}: {line["words"]}")
+            .ShouldBe([
+                " The moon's pull: 140 minutes",
+                " High water, low water: 100 minutes",
+                "1.01 Twice a day: page, to read",
+                "1.02 Mark the quay: task, due at the start of the 2nd class after the lesson",
+                " Springs and neaps: 40 minutes",
+                "1.03 films.fenwater.example/night?a=1&b=2: link",
+                "1.04 Visit to the pilots: page, to read",
+                " Revision: 50 minutes, optional",
+            ]);
+        var edition = (await lead.Post("/api/me/make-course", body, Guid.NewGuid())).Json["edition"]!.GetValue<long>();
+        var units = (await lead.Get($"/api/editions/{edition}/outline")).Json["units"]!.AsArray();
+        units.Select(unit => unit!["title"]!.GetValue<string>()).ShouldBe(["The moon's pull", "Revision"]);
+        units.ShouldEachBe(unit => !unit!["published"]!.GetValue<bool>());
+        var file = (await lead.Get($"/api/editions/{edition}/plan.json")).Text;
+        file.ShouldContain("Mark the quay");
+        async Task<string> Field(object asked) =>
+            (await lead.Post("/api/me/make-course", asked, Guid.NewGuid())).Json["field"]!.GetValue<string>();
+        (await Field(Asked(new string('x', 200_001)))).ShouldBe("scheme");
+        (await Field(Asked(new string('\n', 4_000)))).ShouldBe("scheme");
+        (await Field(Asked(Scheme, new { line = 7, level = "item" }, new { line = 7, level = "unit" }))).ShouldBe("answers");
+    }
+
+    [Fact]
     public async Task A_student_makes_no_course_and_a_course_needs_a_title_and_a_term_that_is_not_over()
     {
         using var student = await school.As(DemoPeople.OnTrack);
@@ -104,6 +159,8 @@ public sealed class MakingTests : IAsyncLifetime
                     title = " ",
                     term,
                     basis = "meetings",
+                    scheme = "",
+                    answers = Array.Empty<object>(),
                 }
             )
         ).ShouldBe("title");
@@ -114,6 +171,8 @@ public sealed class MakingTests : IAsyncLifetime
                     title = Title,
                     term,
                     basis = "weeks",
+                    scheme = "",
+                    answers = Array.Empty<object>(),
                 }
             )
         ).ShouldBe("basis");
@@ -124,6 +183,8 @@ public sealed class MakingTests : IAsyncLifetime
                     title = Title,
                     term = past,
                     basis = "minutes",
+                    scheme = "",
+                    answers = Array.Empty<object>(),
                 }
             )
         ).ShouldBe("term");
@@ -134,6 +195,8 @@ public sealed class MakingTests : IAsyncLifetime
                     title = Title,
                     term = 1_000_000,
                     basis = "minutes",
+                    scheme = "",
+                    answers = Array.Empty<object>(),
                 }
             )
         ).ShouldBe("term");

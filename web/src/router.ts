@@ -22,6 +22,7 @@ export const router = createRouter({
     },
     { path: '/people', name: 'people', component: () => import('./screens/people/PeopleScreen.vue') },
     { path: '/', name: 'places', component: () => import('./screens/places/PlacesScreen.vue') },
+    { path: '/new-course', name: 'new-course', component: () => import('./screens/editions/new/NewCourseScreen.vue') },
     {
       path: '/terms/:term(\\d+)/calendar',
       name: 'calendar',

@@ -5,6 +5,7 @@ using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Formats.Rosters;
+using Polycline.Formats.Schemes;
 using Polycline.Web.People;
 using Polycline.Web.Rosters;
 
@@ -29,6 +30,7 @@ public static class Json
         options.Converters.Add(new WordConverter<SchoolRole>());
         options.Converters.Add(new WordConverter<RosterColumn>());
         options.Converters.Add(new WordConverter<RosterOutcome>());
+        options.Converters.Add(new WordConverter<SchemeLevel>());
         return options;
     }
 

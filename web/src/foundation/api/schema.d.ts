@@ -2658,6 +2658,10 @@ export interface components {
             applied: boolean;
             /** Format: int64 */
             edition: null | number;
+            /** @description What is in it; empty: nothing. */
+            sentence: string;
+            /** @description How each line of the scheme was understood. */
+            lines: components["schemas"]["UnderstoodLine"][];
         };
         MakeCourseRequest: {
             /** @description 1 to 200 characters. */
@@ -2666,6 +2670,10 @@ export interface components {
             term: number;
             /** @description What lessons are measured in. */
             basis: components["schemas"]["Basis"];
+            /** @description A scheme of work to make it from, as text or rows of a spreadsheet: up to 200,000 characters; it may be empty. */
+            scheme: string;
+            /** @description What lines are that were asked about. */
+            answers: components["schemas"]["SchemeAnswer"][];
         };
         MakeSectionsAnswer: {
             applied: boolean;
@@ -3563,6 +3571,19 @@ export interface components {
             version: number;
             at: components["schemas"]["Moment"];
         };
+        SchemeAnswer: {
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            line: number;
+            level: components["schemas"]["SchemeLevel"];
+        };
+        /**
+         * @description What a line of a scheme of work stands for.
+         * @enum {string}
+         */
+        SchemeLevel: "unit" | "lesson" | "item" | "left-out";
         /**
          * @description A role in the school; whatever else somebody is follows from their courses and sections.
          * @enum {string}
@@ -3964,6 +3985,23 @@ export interface components {
             freesMost: null | components["schemas"]["TodayPiece"];
             /** @description Who has nothing open while something remains. */
             idle: string[];
+        };
+        UnderstoodLine: {
+            /**
+             * Format: int32
+             * @description From 1, as it stands in the text.
+             */
+            line: number;
+            level: components["schemas"]["SchemeLevel"];
+            /** @description Of an item; null: it is none, or is left out. */
+            code: null | string;
+            title: string;
+            /** @description What was understood of it. */
+            words: string;
+            /** @description It is not plain what it is. */
+            asks: boolean;
+            /** @description What is to be looked at; null: nothing. */
+            wrong: null | string;
         };
         UndoRequest: {
             /** Format: int64 */

@@ -118,7 +118,7 @@ async function make(): Promise<void> {
           :placeholder="`9 Alder, Marit Oyelaran, ${periods.length ? `Mon ${periods[0]!.name}, Thu ${periods.at(-1)!.name}` : 'geography'}`"
         />
       </div>
-      <ol class="read" aria-label="How each line was read">
+      <ol class="read" tabindex="0" aria-label="How each line was read">
         <li v-for="line in lines" :key="line.line" :class="{ accent: !('name' in line) }">
           <template v-if="'name' in line">
             <b>{{ line.name }}</b>

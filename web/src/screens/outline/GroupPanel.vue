@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, toRef, useTemplateRef } from 'vue'
+import { computed, reactive, ref, toRef, toRefs, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import { useEditionCommand } from '../../foundation/useEditionCommand'
 import { usePinned } from '../../foundation/usePinned'
@@ -34,14 +34,30 @@ const edition = toRef(props, 'edition')
 const viewpoint = useViewpoint()
 const pace = useAnswer(() => questions.pace(props.edition, viewpoint.query.value))
 const falls = computed(() => (pace.data.value ? fallsOf(pace.data.value, props.row) : []))
-const title = ref(titleOf(props.row))
-const classes = ref<number | null>(props.row.level === 'lesson' ? props.row.lesson.classes : 0)
-const published = ref(props.row.level === 'unit' ? props.row.unit.published : props.row.lesson.published)
-const before = ref(props.row.level === 'unit' ? props.row.unit.before : null)
-const shortest = ref<number | null>(props.row.level === 'lesson' ? props.row.lesson.shortest : null)
-const optional = ref(props.row.level === 'lesson' && props.row.lesson.optional)
-const read = props.row.level === 'unit' ? { ...props.row.unit } : { ...props.row.lesson }
-const { version, overTheirs } = usePinned(read.version)
+/** What can be changed of it. */
+const fieldsOf = (row: typeof props.row) => ({
+  title: titleOf(row),
+  classes: (row.level === 'lesson' ? row.lesson.classes : 0) as number | null,
+  published: row.level === 'unit' ? row.unit.published : row.lesson.published,
+  before: row.level === 'unit' ? row.unit.before : null,
+  shortest: row.level === 'lesson' ? row.lesson.shortest : null,
+  optional: row.level === 'lesson' && row.lesson.optional,
+})
+const versionOf = (row: typeof props.row) => (row.level === 'unit' ? row.unit.version : row.lesson.version)
+let read = fieldsOf(props.row)
+const draft = reactive({ ...read })
+const { title, classes, published, before, shortest, optional } = toRefs(draft)
+const { version, overTheirs } = usePinned(versionOf(props.row))
+// Where nothing has been changed here, what arrives is taken over.
+watch(
+  () => props.row,
+  (row) => {
+    if (JSON.stringify(draft) !== JSON.stringify(read)) return
+    read = fieldsOf(row)
+    Object.assign(draft, read)
+    version.value = versionOf(row)
+  },
+)
 const unpublished = computed(() => (props.row.level === 'unit' ? unpublishedOf(props.row.unit) : []))
 const publishing = ref(false)
 const changeUnit = useEditionCommand(edition, '/api/editions/{edition}/change-unit')

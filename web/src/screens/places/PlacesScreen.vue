@@ -3,7 +3,6 @@ import { computed, ref } from 'vue'
 import PlainPage from '../../parts/PlainPage.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import CourseLine from './CourseLine.vue'
-import NewCourse from './NewCourse.vue'
 import NewTerm from './NewTerm.vue'
 import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
@@ -16,7 +15,6 @@ const nowhere = computed(() => {
 })
 const current = computed(() => (places.data.value?.courses ?? []).filter((place) => place.state !== 'resting'))
 const past = computed(() => (places.data.value?.courses ?? []).filter((place) => place.state === 'resting'))
-const isNew = ref(false)
 const isNewTerm = ref(false)
 const counted = (sections: number) =>
   sections === 0 ? 'no sections' : sections === 1 ? '1 section' : `${sections} sections`
@@ -35,11 +33,10 @@ const counted = (sections: number) =>
       >
         <div class="head">
           <h1 id="courses-title">Your courses</h1>
-          <button v-if="places.data.value.makesCourses" type="button" class="word-button" @click="isNew = !isNew">
-            new course
-          </button>
+          <router-link v-if="places.data.value.makesCourses" :to="{ name: 'new-course' }" class="word-button"
+            >new course</router-link
+          >
         </div>
-        <NewCourse v-if="isNew" :terms="places.data.value.terms" @close="isNew = false" />
         <p v-if="places.data.value.courses.length === 0" class="second none">
           You have no course yet. Make one, or ask a colleague to add you to theirs.
         </p>

@@ -1,0 +1,200 @@
+using System.Collections.Immutable;
+using System.Net;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.PlanFiles;
+using Polycline.Core.Wording;
+using Polycline.Data.Courses;
+using Polycline.Formats.Schemes;
+using Polycline.Web.Foundation.Reading;
+
+namespace Polycline.Web.Editions;
+
+/// <param name="Line">From 1, as it stands in the text.</param>
+/// <param name="Code">Of an item; null: it is none, or is left out.</param>
+/// <param name="Words">What was understood of it.</param>
+/// <param name="Asks">It is not plain what it is.</param>
+/// <param name="Wrong">What is to be looked at; null: nothing.</param>
+public sealed record UnderstoodLine(int Line, SchemeLevel Level, string? Code, string Title, string Words, bool Asks, string? Wrong);
+
+/// <summary>A course made from a scheme of work: nothing in it is published yet.</summary>
+public sealed class SchemeCourse
+{
+    private const int MostMeetings = 60;
+
+    private readonly Basis basis;
+    private readonly int classMinutes;
+    private readonly List<(SchemeLine Line, List<(SchemeLine Line, List<Item> Items)> Lessons, List<Item> Items)> units = [];
+    private readonly Dictionary<Ref<Item>, SchemeLine> lines = [];
+    private readonly Dictionary<string, int> shortest = [];
+
+    /// <summary>What is kept beside the course: the texts of its items.</summary>
+    public List<Body> Bodies { get; } = [];
+
+    public CourseFile Course { get; }
+
+    /// <summary>Every line of the scheme, as it was understood.</summary>
+    public IReadOnlyList<UnderstoodLine> Understood { get; }
+
+    /// <summary>What is in it: "3 units, 6 lessons for 9 classes, 7 items".</summary>
+    public string Sentence { get; }
+
+    /// <param name="edition">The edition as it is without anything in it.</param>
+    /// <param name="classMinutes">How long a class lasts, where lengths are given the other way.</param>
+    public SchemeCourse(string title, Edition edition, Scheme scheme, int classMinutes)
+    {
+        (basis, this.classMinutes) = (edition.Basis, classMinutes);
+        foreach (var line in scheme.Lines)
+            Take(line, title);
+        var made = edition with { Units = [.. units.Select(UnitOf)] };
+        Course = new(title, made, shortest);
+        var codes = Codes.Of(made);
+        var codeOf = new Dictionary<object, string>(ReferenceEqualityComparer.Instance);
+        foreach (var (item, line) in lines)
+            codeOf.Add(line, codes[item]);
+        Understood =
+        [
+            .. scheme.Lines.Select(line => new UnderstoodLine(
+                line.Line,
+                line.Level,
+                codeOf.GetValueOrDefault(line),
+                line.Title,
+                Words(line),
+                line.Asks,
+                line.Wrong
+            )),
+        ];
+        var lessons = made.Units.SelectMany(unit => unit.Lessons).ToList();
+        Sentence = Counting.Joined(
+            [
+                Counting.Counted(made.Units.Length, "unit", "units"),
+                $"{Counting.Counted(lessons.Count, "lesson", "lessons")} for {basis.Counted(lessons.Sum(lesson => lesson.Length))}",
+                Counting.Counted(lines.Count, "item", "items"),
+            ],
+            "and"
+        );
+    }
+
+    private void Take(SchemeLine line, string title)
+    {
+        if (line.Level == SchemeLevel.LeftOut)
+            return;
+        // What comes before any unit is in one that is called as the course is.
+        if (line.Level == SchemeLevel.Unit || units.Count == 0)
+            units.Add(
+                (line.Level == SchemeLevel.Unit ? line : line with { Title = title, Level = SchemeLevel.Unit, Length = null }, [], [])
+            );
+        var unit = units[^1];
+        if (line.Level == SchemeLevel.Lesson)
+            unit.Lessons.Add((line, []));
+        else if (line.Level == SchemeLevel.Item)
+            (unit.Lessons.Count > 0 ? unit.Lessons[^1].Items : unit.Items).Add(ItemOf(line));
+    }
+
+    private Unit UnitOf((SchemeLine Line, List<(SchemeLine Line, List<Item> Items)> Lessons, List<Item> Items) unit)
+    {
+        // A unit that takes time and has no lessons has one that is called as it is.
+        if (unit.Lessons.Count == 0 && (unit.Line.Length is not null || unit.Line.Optional))
+            unit.Lessons.Add((unit.Line, [.. unit.Items]));
+        var alone = unit.Lessons is [var (only, _)] && ReferenceEquals(only, unit.Line);
+        return new(
+            New<Unit>(),
+            unit.Line.Title,
+            [.. unit.Lessons.Select(lesson => LessonOf(lesson.Line, lesson.Items))],
+            alone ? [] : [.. unit.Items],
+            Published: false
+        );
+    }
+
+    private Lesson LessonOf(SchemeLine line, List<Item> items)
+    {
+        var made = new Lesson(New<Lesson>(), line.Title, LengthOf(line), [.. items], line.Optional);
+        if (line.Shortest is { } least && InBasis(least, line.InMinutes) is var short_ && short_ < made.Length)
+            shortest.Add(made.Ref.Name, short_);
+        return made;
+    }
+
+    private Item ItemOf(SchemeLine line)
+    {
+        var html = string.Concat(
+            line.Address is { } address ? $"<p><a href=\"{WebUtility.HtmlEncode(address)}\">{WebUtility.HtmlEncode(address)}</a></p>" : "",
+            line.Note is { } note ? $"<p>{WebUtility.HtmlEncode(note)}</p>" : ""
+        );
+        Body? body = null;
+        if (html.Length > 0 && FormattedText.Fault(html) is null)
+            Bodies.Add(body = new(FormattedText.Canonical(html)));
+        var item = new Item
+        {
+            Ref = New<Item>(),
+            Kind = line.Kind,
+            Title = line.Title,
+            Purpose = line.Purpose,
+            Due = DueOf(line),
+            Body = body?.Hash,
+            Published = false,
+        };
+        lines.Add(item.Ref, line);
+        return item;
+    }
+
+    // An item that hangs on no lesson counts from the end of its unit.
+    private Anchor? DueOf(SchemeLine line) =>
+        line.Due is { } due && units[^1].Lessons.Count == 0 && !WillHaveLesson(units[^1].Line)
+            ? due with
+            {
+                At = AnchorBase.UnitEnd,
+            }
+            : line.Due;
+
+    private static bool WillHaveLesson(SchemeLine unit) => unit.Length is not null || unit.Optional;
+
+    private int LengthOf(SchemeLine line) =>
+        line.Length is { } length ? InBasis(length, line.InMinutes)
+        : basis == Basis.Meetings ? 1
+        : classMinutes;
+
+    // A small number without a unit is a number of classes: no lesson lasts three minutes.
+    private int InBasis(int length, bool inMinutes) =>
+        basis == Basis.Meetings ? Math.Clamp(inMinutes ? (length + classMinutes - 1) / classMinutes : length, 0, MostMeetings)
+        : inMinutes || length > 15 ? Math.Min(length, MostMeetings * classMinutes)
+        : Math.Min(length, MostMeetings) * classMinutes;
+
+    private string Words(SchemeLine line)
+    {
+        var parts = new List<string>();
+        switch (line.Level)
+        {
+            case SchemeLevel.Unit:
+                var unit = units.First(one => ReferenceEquals(one.Line, line));
+                if (unit.Lessons.Count > 0)
+                    parts.Add(basis.Counted(unit.Lessons.Sum(lesson => LengthOf(lesson.Line))));
+                if (line.Optional)
+                    parts.Add("optional");
+                break;
+            case SchemeLevel.Lesson:
+                parts.Add(basis.Counted(LengthOf(line)));
+                if (line.Shortest is { } least)
+                    parts.Add($"at least {InBasis(least, line.InMinutes)}");
+                if (line.Optional)
+                    parts.Add("optional");
+                break;
+            case SchemeLevel.Item:
+                parts.Add(EnumNames.Of(line.Kind));
+                if (line.Purpose == Purpose.ForMarks)
+                    parts.Add("for marks");
+                else if (line.Kind == ItemKind.Page)
+                    parts.Add("to read");
+                if (line.Due is { } due)
+                    parts.Add($"due {new AnchorWords(_ => "", LevelNames.Plain).Of(due)}");
+                if (line.Note is { } note)
+                    parts.Add($"with the text “{note}”");
+                break;
+            default:
+                parts.Add("left out");
+                break;
+        }
+        return string.Join(", ", parts);
+    }
+
+    private static Ref<T> New<T>() => new($"{Guid.NewGuid()}");
+}

@@ -1,0 +1,95 @@
+import { computed, onScopeDispose, reactive, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { type Schemas, api, ask, once } from '../../../foundation/api/client'
+import { questions } from '../../../foundation/api/questions'
+import { keys } from '../../../foundation/keys'
+import { useAnswer } from '../../../foundation/useAnswer'
+import { useSend } from '../../../foundation/useSend'
+
+export type Level = Schemas['UnderstoodLine']['level']
+
+const PAUSE = 250
+
+/** A course on its way: what it is called, and its scheme of work, which is read while it is written. */
+export function useNewCourse() {
+  const router = useRouter()
+  const places = useAnswer(() => questions.places())
+  /** Those that are not over, the next one first. */
+  const terms = computed(() => (places.data.value?.terms ?? []).filter((one) => !one.isOver).toReversed())
+  const title = ref('')
+  const term = ref<number | null>(null)
+  const basis = ref<'meetings' | 'minutes'>('meetings')
+  const scheme = ref('')
+  /** What was said of a line, by what is written on it. */
+  const said = reactive(new Map<string, Level>())
+  const shown = ref<Schemas['MakeCourseAnswer'] | null>(null)
+  watch(terms, (now) => (term.value ??= now[0]?.term ?? null), { immediate: true })
+
+  const answers = computed(() =>
+    scheme.value.split(/\r\n|\r|\n/).flatMap((text, n) => {
+      const level = said.get(text.trim())
+      return level && text.trim() ? [{ line: n + 1, level }] : []
+    }),
+  )
+  const request = computed<Schemas['MakeCourseRequest'] | null>(() =>
+    term.value === null
+      ? null
+      : {
+          title: title.value.trim() || 'A new course',
+          term: term.value,
+          basis: basis.value,
+          scheme: scheme.value,
+          answers: answers.value,
+        },
+  )
+  const looking = useSend((body: Schemas['MakeCourseRequest']) =>
+    ask(api.POST('/api/me/make-course', { params: { query: { preview: true } }, body })),
+  )
+  const making = useSend(
+    (body: Schemas['MakeCourseRequest'], key) =>
+      ask(api.POST('/api/me/make-course', { params: { header: once(key) }, body })),
+    [keys.places],
+  )
+
+  let pause: ReturnType<typeof setTimeout> | undefined
+  async function look(): Promise<void> {
+    const now = request.value
+    if (!now || scheme.value.trim() === '') {
+      shown.value = null
+      return
+    }
+    const answer = await looking.run(now)
+    if (answer) shown.value = answer
+    // What was written meanwhile is read after it.
+    if (request.value !== now) await look()
+  }
+  watch(request, () => {
+    clearTimeout(pause)
+    pause = setTimeout(() => void look(), PAUSE)
+  })
+  onScopeDispose(() => clearTimeout(pause))
+
+  async function make(empty: boolean): Promise<void> {
+    if (!request.value || title.value.trim() === '') return
+    const made = await making.run(empty ? { ...request.value, scheme: '', answers: [] } : request.value)
+    if (made && made.edition !== null) await router.push({ name: 'outline', params: { edition: made.edition } })
+  }
+
+  return {
+    places,
+    terms,
+    title,
+    term,
+    basis,
+    scheme,
+    shown,
+    make,
+    say: (line: number, level: Level) => {
+      const text = scheme.value.split(/\r\n|\r|\n/)[line - 1]?.trim()
+      if (text) said.set(text, level)
+    },
+    busy: making.busy,
+    problem: computed(() => making.problem.value ?? looking.problem.value),
+    ready: computed(() => title.value.trim() !== '' && term.value !== null),
+  }
+}
