@@ -10,6 +10,7 @@ using Polycline.Data.Courses;
 using Polycline.Demo;
 using Polycline.Formats;
 using Polycline.Testing;
+using Polycline.Web.Account;
 using Polycline.Web.Feeds;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
@@ -164,6 +165,7 @@ public sealed class ArchitectureTests
             "SignIn/EndSession.cs",
             "Beginning/BeginSchool.cs",
             "People/Welcome.cs",
+            "Account/ChangePassword.cs",
         };
         var root = Path.Combine(TestServer.Root, "src/Polycline.Web");
         Directory
@@ -210,7 +212,7 @@ public sealed class ArchitectureTests
         handlers
             .Where(method => method.GetParameters().Any(parameter => typeof(IClock).IsAssignableFrom(parameter.ParameterType)))
             .Select(method => method.DeclaringType)
-            .ShouldBe([typeof(StartSession), typeof(Feed)], ignoreOrder: true);
+            .ShouldBe([typeof(StartSession), typeof(ChangePassword), typeof(Feed)], ignoreOrder: true);
         handlers
             .Where(method => method.DeclaringType!.Name.StartsWith("Read", StringComparison.Ordinal))
             .ShouldEachBe(method => method.GetParameters().Any(parameter => parameter.ParameterType == typeof(Viewpoint)));

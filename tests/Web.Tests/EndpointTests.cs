@@ -96,6 +96,15 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["POST /api/welcome/{token:length(43)}"] = new($"/api/welcome/{SomeToken}", NoSuch, _ =>
             Body(new { password = "a long one of these" })
         ),
+        ["GET /api/account"] = new("/api/account", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
+        ["POST /api/account/password"] = new("/api/account/password", [401, 422, 422, 422, 422, 422, 422, 422, 401], _ =>
+            Body(new { current = "", password = "a heron on one leg" })
+        ),
+        ["POST /api/me/sign-out-elsewhere"] = new(
+            "/api/me/sign-out-elsewhere?preview=true",
+            [401, 200, 200, 200, 200, 200, 200, 200, 401],
+            _ => Body(new { session = (string?)null })
+        ),
         ["GET /api/people"] = new("/api/people", Office),
         ["POST /api/school/add-people"] = new("/api/school/add-people?preview=true", Office, _ => Body(PeopleTests.Newcomers)),
         ["POST /api/school/invite-again"] = new("/api/school/invite-again?preview=true", Office, PeopleTests.Lead),

@@ -117,6 +117,11 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
                         }
                 )
             )),
+        ["sign-out-elsewhere"] = new(DemoPeople.Colleague, async walk =>
+        {
+            await walk.School.Session(DemoPeople.Colleague);
+            return ("/api/me/sign-out-elsewhere", new { session = (string?)null });
+        }),
         ["import-roster"] = new(DemoPeople.Office, async walk => ("/api/school/import-roster", (await RosterTests.Newcomer(walk.School))!)),
         ["take-back-roster"] = new(DemoPeople.Office, async walk =>
             ("/api/school/take-back-roster", (await RosterTests.Made(walk.School))!)

@@ -21,6 +21,7 @@ export const router = createRouter({
       props: true,
     },
     { path: '/people', name: 'people', component: () => import('./screens/people/PeopleScreen.vue') },
+    { path: '/account', name: 'account', component: () => import('./screens/account/AccountScreen.vue') },
     { path: '/', name: 'places', component: () => import('./screens/places/PlacesScreen.vue') },
     { path: '/new-course', name: 'new-course', component: () => import('./screens/editions/new/NewCourseScreen.vue') },
     {

@@ -68,6 +68,10 @@ public static class PersonStore
             ),
         ];
 
+    /// <summary>The mail address that somebody signs in with.</summary>
+    public static async Task<string> Email(NpgsqlConnection connection, Id<Person> person) =>
+        await connection.ExecuteScalarAsync<string>("SELECT email::text FROM person WHERE id = @Value", person) ?? "";
+
     /// <param name="passwordHash">Empty if they have been invited and have not chosen a password yet.</param>
     public static async Task<Id<Person>> Add(
         NpgsqlConnection connection,

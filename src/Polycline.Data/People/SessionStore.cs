@@ -60,6 +60,10 @@ public static class SessionStore
     public static Task WasWrong(NpgsqlConnection connection, long counted) =>
         connection.ExecuteAsync("UPDATE sign_in_try SET wrong = true WHERE id = @counted", new { counted });
 
+    /// <summary>Forgets an attempt that was right and starts no session.</summary>
+    public static Task WasRight(NpgsqlConnection connection, long counted) =>
+        connection.ExecuteAsync("DELETE FROM sign_in_try WHERE id = @counted", new { counted });
+
     /// <summary>Marks an attempt as right: earlier attempts from here no longer count.</summary>
     public static async Task Start(
         NpgsqlConnection connection,
@@ -99,6 +103,41 @@ public static class SessionStore
                 message = new Live.ScopeChanged($"session:{Convert.ToHexStringLower(tokenHash)}", 0).ToJson(),
             }
         );
+    }
+
+    /// <summary>The sessions of a person that have not expired, the latest first.</summary>
+    public static async Task<IReadOnlyList<(byte[] TokenHash, Instant StartedAt)>> Of(
+        NpgsqlConnection connection,
+        Id<Person> person,
+        Instant now
+    ) =>
+        [
+            .. await connection.QueryAsync<(byte[], Instant)>(
+                "SELECT token_hash, started_at FROM session WHERE person = @Value AND expires_at > @now ORDER BY started_at DESC",
+                new { person.Value, now }
+            ),
+        ];
+
+    /// <summary>Ends the other sessions of a person, or one of them, and tells every instance to close their open connections.</summary>
+    /// <param name="keep">The session that stays.</param>
+    /// <param name="only">The one that ends; null: all the others.</param>
+    /// <returns>How many were ended.</returns>
+    public static async Task<int> EndOthers(NpgsqlConnection connection, Id<Person> person, byte[] keep, byte[]? only)
+    {
+        var others = (
+            await connection.QueryAsync<byte[]>(
+                "SELECT token_hash FROM session WHERE person = @Value AND token_hash <> @keep AND token_hash = coalesce(@only, token_hash)",
+                new
+                {
+                    person.Value,
+                    keep,
+                    only,
+                }
+            )
+        ).AsList();
+        foreach (var session in others)
+            await End(connection, session);
+        return others.Count;
     }
 
     /// <summary>Ends every session of a person, and tells every instance to close their open connections.</summary>

@@ -10,6 +10,7 @@ using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.OpenApi;
 using NodaTime;
 using Polycline.Data;
+using Polycline.Web.Account;
 using Polycline.Web.Beginning;
 using Polycline.Web.Calendar;
 using Polycline.Web.Dates;
@@ -186,6 +187,7 @@ public static class PolyclineHost
         routes.MapSignIn();
         routes.MapPlaces();
         routes.MapBeginning();
+        routes.MapAccount();
         routes.MapPeople();
         routes.MapRosters();
         routes.MapSections();

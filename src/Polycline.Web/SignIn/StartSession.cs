@@ -87,6 +87,39 @@ public static class StartSession
         return new(account.Name);
     }
 
+    /// <summary>Whether it is the password of somebody who is signed in. A wrong one counts as a try at signing in.</summary>
+    /// <exception cref="ProblemException">There were too many of these.</exception>
+    internal static async Task<bool> IsOwnPassword(
+        HttpContext http,
+        Database database,
+        string email,
+        string password,
+        Instant now,
+        CancellationToken stop
+    )
+    {
+        var address = http.Connection.RemoteIpAddress!.MapToIPv6();
+        // Without the browser: here it is known already, and a stolen session must not guess on.
+        var count = await database.Within(
+            IsolationLevel.ReadCommitted,
+            connection => SessionStore.CountTry(connection, email, address, null, now, now - Window),
+            stop
+        );
+        if (count.AtAccount >= MostAtAccount)
+            throw Problem.TooManyTries((int)Window.TotalSeconds);
+        var account = await database.Read(connection => SessionStore.Account(connection, email), stop);
+        var right = account is { PasswordHash: { Length: > 0 } hash } && await IsRight(hash, password, stop);
+        await database.Read(
+            async connection =>
+            {
+                await (right ? SessionStore.WasRight(connection, count.Try) : SessionStore.WasWrong(connection, count.Try));
+                return true;
+            },
+            stop
+        );
+        return right;
+    }
+
     /// <summary>Starts a session of somebody who has shown that they are who they say, in the caller's transaction.</summary>
     internal static async Task Start(HttpContext http, NpgsqlConnection connection, Id<Person> person, string email, Instant now)
     {

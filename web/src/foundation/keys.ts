@@ -13,6 +13,7 @@ export const keys = {
   /** Whatever a student sees of a section from a viewpoint. */
   ofSection: (section: number, what: string, viewpoint: string) => ['section', section, what, viewpoint] as const,
   people: ['people'] as const,
+  account: ['account'] as const,
   begin: (token: string) => ['begin', token] as const,
   welcome: (token: string) => ['welcome', token] as const,
   calendarLinks: ['calendar-links'] as const,

@@ -37,6 +37,7 @@ const ofEdition =
 export const questions = {
   places: () => question(keys.places, (signal) => api.GET('/api/places', { signal })),
   people: () => question(keys.people, (signal) => api.GET('/api/people', { signal })),
+  account: () => question(keys.account, (signal) => api.GET('/api/account', { signal })),
   begin: (token: string) =>
     question(keys.begin(token), (signal) => api.GET('/api/begin/{token}', { params: { path: { token } }, signal })),
   welcome: (token: string) =>

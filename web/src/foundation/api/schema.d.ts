@@ -116,6 +116,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["account"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["change-password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/sign-out-elsewhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sign-out-elsewhere"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/people": {
         parameters: {
             query?: never;
@@ -1625,6 +1673,12 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AccountAnswer: {
+            name: string;
+            email: string;
+            /** @description Where they are signed in, the latest first. */
+            sessions: components["schemas"]["OwnSession"][];
+        };
         AddGroupRequest: {
             /** @description What the team calls it: 1 to 60 characters. Students never see it. */
             name: string;
@@ -1909,6 +1963,12 @@ export interface components {
              * @description The version of the lesson that was read.
              */
             version: number;
+        };
+        ChangePasswordRequest: {
+            /** @description The password that they sign in with. */
+            current: string;
+            /** @description 10 to 200 characters. */
+            password: string;
         };
         ChangeSectionRequest: {
             /** Format: int64 */
@@ -2964,6 +3024,14 @@ export interface components {
             lessons: components["schemas"]["OutlineLesson"][];
             items: components["schemas"]["OutlineItem"][];
         };
+        OwnSession: {
+            /** @description By which it is ended; nobody comes in by it. */
+            session: string;
+            /** @description When it began, in words. */
+            since: string;
+            /** @description The one that is asking. */
+            isThis: boolean;
+        };
         PaceAnswer: {
             /** Format: int64 */
             edition: number;
@@ -3115,6 +3183,13 @@ export interface components {
             free: number;
             /** @description Titles of what does not reach the end. */
             unplaced: string[];
+        };
+        PasswordChangedAnswer: {
+            /**
+             * Format: int32
+             * @description How many other sessions were ended by it.
+             */
+            ended: number;
         };
         PeopleAnswer: {
             people: components["schemas"]["PersonAnswer"][];
@@ -3695,6 +3770,18 @@ export interface components {
         SignInRequest: {
             email: string;
             password: string;
+        };
+        SignOutElsewhereRequest: {
+            /** @description The session that is to end; null: all but the one that is asking. */
+            session: null | string;
+        };
+        SignedOutAnswer: {
+            applied: boolean;
+            /**
+             * Format: int32
+             * @description How many sessions were ended.
+             */
+            ended: number;
         };
         StudentItemAnswer: {
             /** Format: int64 */
@@ -4349,6 +4436,137 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    account: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountAnswer"];
+                };
+            };
+        };
+    };
+    "change-password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePasswordRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PasswordChangedAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "sign-out-elsewhere": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignOutElsewhereRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignedOutAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -53,6 +53,11 @@ async function leave(everywhere: boolean): Promise<void> {
         <li role="none">
           <button role="menuitem" type="button" @click="choose(() => (linksShown = true))">Calendars</button>
         </li>
+        <li role="none">
+          <button role="menuitem" type="button" @click="choose(() => router.push({ name: 'account' }))">
+            Password and sessions
+          </button>
+        </li>
         <li role="none"><button role="menuitem" type="button" @click="choose(() => leave(false))">Sign out</button></li>
         <li role="none">
           <button role="menuitem" type="button" @click="choose(() => leave(true))">Sign out everywhere</button>

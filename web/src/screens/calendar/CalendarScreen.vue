@@ -171,7 +171,7 @@ h1 {
 }
 .two {
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: 4fr 5fr;
   gap: var(--space-9);
 }
 </style>
