@@ -141,9 +141,8 @@ public sealed class BeginWalk : IAsyncLifetime
                 "Student,Mail,Section,Tutor",
                 .. Enumerable
                     .Range(0, 94)
-                    .Select(n =>
-                        $"Student {words[n % 10]}{(n < 10 ? "" : $" {words[n / 10]}")},student.{n}@tern.example,{(n == 6 ? names[0] : names[n % 6])},x"
-                    ),
+                    .Select(n => (Name: n < 10 ? words[n] : $"{words[n % 10]} {words[n / 10]}", In: n == 6 ? names[0] : names[n % 6], N: n))
+                    .Select(one => $"Student {one.Name},student.{one.N}@tern.example,{one.In},x"),
             ]
         );
         office.SeeText("People and their sections from");
@@ -159,7 +158,8 @@ public sealed class BeginWalk : IAsyncLifetime
         marit
             .See("#scheme")
             .SendKeys(
-                "The moon’s pull\n  High water, low water   2 classes\n    read  Twice a day\n    task  Mark the quay   due next class\n  ?? The pilots"
+                "The moon’s pull\n  High water, low water   2 classes\n    read  Twice a day\n"
+                    + "    task  Mark the quay   due next class\n  ?? The pilots"
             );
         marit.SeeText("1 unit, 2 lessons for 3 classes and 2 items");
         marit.SeeText("is this a lesson?");

@@ -149,7 +149,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "sections/TimetablePanel",
             "change-timetable",
             "sections?section=2&shows=timetable",
-            p => Button(p, "add a time"),
+            p => Button(p, "add a time of its own"),
             // What it does is said under the button, which moves as it comes.
             p => p.SeeText("dates move in 9 Birch"),
             p => Button(p, "Save the timetable")
@@ -212,6 +212,14 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
         ),
         new("calendar/MarksInTerm", "mark-days", "calendar", p =>
             Press(p, "(//li[contains(., 'Polling day')] | //tr[contains(., 'Polling day')])//button[2]")
+        ),
+        new(
+            "calendar/SectionPanel",
+            "change-section",
+            "calendar",
+            p => Press(p, "//button[contains(@class, 'section')][contains(., '9 Cedar')]"),
+            p => p.Write("Subject", "Geography"),
+            p => Button(p, "Save the section")
         ),
         new(
             "calendar/TermPanel",

@@ -42,6 +42,7 @@ public sealed class OutlineWalk(PublishedSchool school) : IClassFixture<Publishe
         orla.Type("/");
         orla.See("//input[@aria-label = 'Find']").SendKeys("timetable" + Keys.Enter);
         orla.SeeText("Save the timetable");
+        orla.Press(orla.See("//button[normalize-space() = 'every time in detail']"));
         orla.Write("From, time 1", "whenever");
         orla.SeeText("Write a date such as");
         orla.Path.ShouldContain("section=2");

@@ -118,9 +118,9 @@ public sealed class RosterTests
     public void OneRoster_1_1_has_the_role_with_the_person()
     {
         const string Users11 = """
-            sourcedId,status,dateLastModified,enabledUser,orgSourcedIds,role,username,userIds,givenName,familyName,middleName,identifier,email
-            u1,,,true,o1,teacher,marit,,Marit,Oyelaran,,,marit.oyelaran@fenwater.example
-            u2,,,true,o1,student,bo,,Bo,Castellan,,,bo.castellan@fenwater.example
+            sourcedId,status,enabledUser,orgSourcedIds,role,username,userIds,givenName,familyName,middleName,identifier,email
+            u1,,true,o1,teacher,marit,,Marit,Oyelaran,,,marit.oyelaran@fenwater.example
+            u2,,true,o1,student,bo,,Bo,Castellan,,,bo.castellan@fenwater.example
             """;
         OneRoster
             .Read(Whole(Users11))

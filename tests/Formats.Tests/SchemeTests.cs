@@ -130,7 +130,9 @@ public sealed class SchemeTests
 
     [Theory]
     [InlineData(
-        "Unit\tLesson\tClasses\tItem\tKind\tDue\nTides\tHigh water\t2\tTwice a day\tpage\t\nTides\tHigh water\t2\tMark the quay\ttask\tnext class\n\tSprings\t\tSpring or neap?\tquiz\ta week"
+        "Unit\tLesson\tClasses\tItem\tKind\tDue\n"
+            + "Tides\tHigh water\t2\tTwice a day\tpage\t\nTides\tHigh water\t2\tMark the quay\ttask\tnext class\n"
+            + "\tSprings\t\tSpring or neap?\tquiz\ta week"
     )]
     [InlineData(
         "Tides\tHigh water\t2\tTwice a day\tpage\t\n\t\t\tMark the quay\ttask\tnext class\n\tSprings\t1\tSpring or neap?\tquiz\ta week"

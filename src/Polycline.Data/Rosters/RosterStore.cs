@@ -1,3 +1,5 @@
+using System.Security.Cryptography;
+using System.Text;
 using Dapper;
 using NodaTime;
 using Npgsql;
@@ -288,7 +290,7 @@ public static class RosterStore
         );
 
     private static string KeyOf(string headings) =>
-        $"roster-columns {Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(headings)))}";
+        $"roster-columns {Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(headings)))}";
 
     private static long[] Ids<T>(IReadOnlyCollection<Id<T>> ids) => [.. ids.Select(id => id.Value)];
 }

@@ -215,10 +215,13 @@ internal static partial class ItemWords
     private static int Number(string digits) =>
         int.TryParse(digits, NumberStyles.None, CultureInfo.InvariantCulture, out var n) ? Math.Min(n, 10_000) : 0;
 
-    // The kind is written small or with a colon: "Test match" and "Reading soundings" are titles.
+    // The kind is written small, or with a colon: "Test match" and "Reading soundings" are titles.
     [GeneratedRegex(
-        @"^\s*(?<kind>page|read|reading|text|link|film|video|website|handout|worksheet|sheet|copy each|task|homework|assignment|essay|quiz|test|choice|discussion|discuss)(?:\s*:\s*|\s+)(?=\S)|^\s*(?<kind>[Pp]age|[Rr]ead|[Tt]ext|[Ll]ink|[Ff]ilm|[Vv]ideo|[Hh]andout|[Ww]orksheet|[Cc]opy each|[Tt]ask|[Hh]omework|[Aa]ssignment|[Ee]ssay|[Qq]uiz|[Tt]est|[Cc]hoice|[Dd]iscussion)\s*:\s*(?=\S)",
-        RegexOptions.CultureInvariant,
+        @"^\s*(?<kind>page|read|reading|text|link|film|video|website|handout|worksheet|sheet|copy\ each|task|homework|assignment|essay
+          |quiz|test|choice|discussion|discuss)(?:\s*:\s*|\s+)(?=\S)
+        | ^\s*(?<kind>[Pp]age|[Rr]ead|[Tt]ext|[Ll]ink|[Ff]ilm|[Vv]ideo|[Hh]andout|[Ww]orksheet|[Cc]opy\ each|[Tt]ask|[Hh]omework
+          |[Aa]ssignment|[Ee]ssay|[Qq]uiz|[Tt]est|[Cc]hoice|[Dd]iscussion)\s*:\s*(?=\S)",
+        RegexOptions.CultureInvariant | RegexOptions.IgnorePatternWhitespace,
         1000
     )]
     private static partial Regex Kind();
@@ -253,8 +256,10 @@ internal static partial class ItemWords
     private static partial Regex DueWord();
 
     [GeneratedRegex(
-        @"^(?:the\s+|at\s+the\s+|start\s+of\s+the\s+)*(?:(?<n>\d{1,2})(?:st|nd|rd|th)?|(?<word>first|second|third|fourth|fifth|sixth)|next)\s+class(?:\s+(?:after|on))?$|^\+\s*(?<n>\d{1,2})\s+class(?:es)?$",
-        RegexOptions.None,
+        @"^(?:the\s+|at\s+the\s+|start\s+of\s+the\s+)*
+          (?:(?<n>\d{1,2})(?:st|nd|rd|th)?|(?<word>first|second|third|fourth|fifth|sixth)|next)\s+class(?:\s+(?:after|on))?$
+        | ^\+\s*(?<n>\d{1,2})\s+class(?:es)?$",
+        RegexOptions.IgnorePatternWhitespace,
         1000
     )]
     private static partial Regex ClassAfter();

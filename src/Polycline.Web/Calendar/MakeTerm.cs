@@ -15,7 +15,9 @@ namespace Polycline.Web.Calendar;
 /// <param name="Zone">An IANA name.</param>
 /// <param name="First">A date.</param>
 /// <param name="Last">A date, inclusive, at most 400 days later.</param>
-/// <param name="Like">The term whose weekdays, rotation, periods and rule for off days it has; null: an ordinary week without periods.</param>
+/// <param name="Like">
+/// The term whose weekdays, rotation, periods and rule for off days it has; null: an ordinary week without periods.
+/// </param>
 /// <param name="Marks">Its closures, extra days and special days, all of them new: at most 400.</param>
 public sealed record MakeTermRequest(string Name, string Zone, string First, string Last, Id<Term>? Like, IReadOnlyList<DayMark> Marks);
 

@@ -15,7 +15,9 @@ namespace Polycline.Web.Editions;
 /// <param name="Title">1 to 200 characters.</param>
 /// <param name="Term">In which it is taught first.</param>
 /// <param name="Basis">What lessons are measured in.</param>
-/// <param name="Scheme">A scheme of work to make it from, as text or rows of a spreadsheet: up to 200,000 characters; it may be empty.</param>
+/// <param name="Scheme">
+/// A scheme of work to make it from, as text or rows of a spreadsheet: up to 200,000 characters; it may be empty.
+/// </param>
 /// <param name="Answers">What lines are that were asked about.</param>
 public sealed record MakeCourseRequest(string Title, Id<Term> Term, Basis Basis, string Scheme, IReadOnlyList<SchemeAnswer> Answers);
 
