@@ -147,7 +147,7 @@ public sealed class BeginWalk : IAsyncLifetime
         );
         office.SeeText("People and their sections from");
         office.All("input[type=file]")[0].SendKeys(file);
-        office.SeeText("94 accounts are added and 94 places in sections are filled.");
+        office.SeeText("94 accounts are added and 94 enrolments are added.");
         office.IsAccessible("a roster");
         office.Press(office.See("//button[normalize-space() = 'Import the roster']"));
         office.SeeText("Imported.");

@@ -107,10 +107,10 @@ public sealed class RosterTests
         roster
             .LeftOut.Order()
             .ShouldBe([
+                "enrolments of people and sections that are left out: 2",
+                "enrolments that are neither a student’s nor a teacher’s: 1",
                 "people who are neither students nor teachers: 1",
-                "people whose accounts are switched off there: 1",
-                "places of what is left out: 2",
-                "places that are neither a student’s nor a teacher’s: 1",
+                "people whose accounts are disabled there: 1",
             ]);
     }
 

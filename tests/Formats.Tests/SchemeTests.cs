@@ -168,6 +168,18 @@ public sealed class SchemeTests
         item.Wrong.ShouldNotBeNull();
     }
 
+    [Fact]
+    public void A_line_without_end_is_read_as_far_as_a_line_goes()
+    {
+        var gaps = $"x{new string(' ', 100_000)}y  z";
+        var lines = Read($"{gaps}\n  {new string('(', 100_000)}\n    {string.Concat(Enumerable.Repeat("a  ", 50_000))}").Lines;
+        lines.Length.ShouldBe(3);
+        lines.ShouldAllBe(line => line.Title.Length <= 200);
+    }
+
+    [Fact]
+    public void What_nobody_can_see_is_no_title() => Read("Unit\n  \u200B\u200B").Lines[1].Level.ShouldBe(SchemeLevel.LeftOut);
+
     [Theory]
     [InlineData("")]
     [InlineData("\n\n  \n")]

@@ -260,6 +260,10 @@ public sealed class MakingTests : IAsyncLifetime
             await office.Post($"/api/terms/{term}/undo", new { batch = done.Json["batch"]!.GetValue<long>() }, Guid.NewGuid())
         ).Status.ShouldBe(HttpStatusCode.OK);
         JsonNode.DeepEquals((await Card("9 Elder"))["slots"], card["slots"]).ShouldBeTrue();
+        // Renamed again, and its old name given to another: then that cannot be undone.
+        var renamed = (await Change("9 Rowan", (await Card("9 Elder"))["version"]!.GetValue<long>())).Json["batch"]!.GetValue<long>();
+        (await office.Post("/api/school/make-sections", await Sections(school), Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (await office.Post($"/api/terms/{term}/undo", new { batch = renamed }, Guid.NewGuid())).Code.ShouldBe("in-use");
     }
 
     [Fact]

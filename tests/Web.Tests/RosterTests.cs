@@ -110,7 +110,7 @@ public sealed class RosterTests : IAsyncLifetime
         var done = (await Import(Text)).Json;
         done["sentence"]!
             .GetValue<string>()
-            .ShouldBe("2 accounts are added, 1 section is added, 1 student is placed in a section and 1 section gets a teacher");
+            .ShouldBe("2 accounts are added, 1 section is added, 1 enrolment is added and 1 section gets a teacher");
         JsonNode.DeepEquals(shown["lines"], done["lines"]).ShouldBeTrue();
         var invited = (
             await office.Post("/api/school/invite-again", new { person = await Person("bo@fenwater.example") }, Guid.NewGuid())
@@ -142,7 +142,7 @@ public sealed class RosterTests : IAsyncLifetime
         // Found by number, they are called and reached as the file says by now.
         var renamed = (await Import(Text.Replace("Quist,lena@", "Quist-Marlowe,lena.marlowe@", StringComparison.Ordinal))).Json;
         Of(renamed, "changed")
-            .ShouldBe(["Lena Quist is called Lena Quist-Marlowe (lena.marlowe@fenwater.example instead of lena@fenwater.example)"]);
+            .ShouldBe(["Lena Quist is now Lena Quist-Marlowe (lena.marlowe@fenwater.example instead of lena@fenwater.example)"]);
     }
 
     [Fact]
@@ -151,14 +151,14 @@ public sealed class RosterTests : IAsyncLifetime
         var text = await Birch(DemoPeople.HeldUp);
         var here = await Students("9 Birch");
         var left = (await Import(text)).Json;
-        Of(left, "missing").ShouldBe([$"{DemoPeople.HeldUp} in 9 Birch (Not in the file; left as it is.)"]);
+        Of(left, "missing").ShouldBe([$"{DemoPeople.HeldUp} in 9 Birch (Not in the file: left as it is.)"]);
         left["sentence"]!.GetValue<string>().ShouldBe("Nothing changes");
         using var davit = await school.As(DemoPeople.HeldUp);
         var section = school.Ids["section:9 Birch"];
         (await davit.Get($"/api/sections/{section}/now")).Status.ShouldBe(HttpStatusCode.OK);
 
         var ended = (await Import(text, endMissing: true)).Json;
-        ended["sentence"]!.GetValue<string>().ShouldBe("1 place ends");
+        ended["sentence"]!.GetValue<string>().ShouldBe("1 enrolment ends");
         (await davit.Get($"/api/sections/{section}/now")).Status.ShouldBe(HttpStatusCode.NotFound);
         (await Students("9 Birch")).ShouldBe(here - 1);
 
@@ -167,7 +167,7 @@ public sealed class RosterTests : IAsyncLifetime
             new { term = await TermCommandExamples.Autumn(school), import = ended["import"] },
             Guid.NewGuid()
         );
-        back.Json["sentence"]!.GetValue<string>().ShouldStartWith("0 places are taken back and 1 goes on that had ended");
+        back.Json["sentence"]!.GetValue<string>().ShouldStartWith("0 enrolments are taken back and 1 goes on that had ended");
         (await davit.Get($"/api/sections/{section}/now")).Status.ShouldBe(HttpStatusCode.OK);
         (await Students("9 Birch")).ShouldBe(here);
     }
@@ -198,8 +198,9 @@ public sealed class RosterTests : IAsyncLifetime
         var conflicts = Of(answer, "conflict").ToList();
         conflicts.Count.ShouldBe(2);
         conflicts[0].ShouldContain("is deactivated");
-        conflicts[1].ShouldStartWith($"{first[0]} in 9 Birch (The file has 15 Sep as the first day; here it is 31 Aug, and stays so.)");
-        Of(answer, "fault").ShouldHaveSingleItem().ShouldStartWith("from: “then” is no date.");
+        conflicts[1]
+            .ShouldStartWith($"{first[0]} in 9 Birch (The first day is 15 Sep in the file and 31 Aug here; it stays as it is here.)");
+        Of(answer, "fault").ShouldHaveSingleItem().ShouldStartWith("from: “then” is not a date.");
         // Somebody known by their address keeps their name.
         Of(answer, "same").ShouldContain($"{DemoPeople.Lead} (the file says Somebody Else)");
     }
@@ -213,7 +214,7 @@ public sealed class RosterTests : IAsyncLifetime
         var asked = new { term = await TermCommandExamples.Autumn(school), import = made };
         (await office.Post("/api/school/take-back-roster", asked, Guid.NewGuid())).Json["sentence"]!
             .GetValue<string>()
-            .ShouldBe("2 places are taken back. Accounts stay: deactivate them in People.");
+            .ShouldBe("2 enrolments are taken back. Accounts stay: deactivate them in People.");
         (await school.RowCounts("audit", "request", "person", "roster_key", "roster_import", "edition")).ShouldBe(before);
         (await office.Post("/api/school/take-back-roster", asked, Guid.NewGuid())).Code.ShouldBe("cannot-undo");
 
@@ -238,7 +239,38 @@ public sealed class RosterTests : IAsyncLifetime
             )
         ).Json["sentence"]!
             .GetValue<string>()
-            .ShouldStartWith("1 place is taken back and 1 stays, since the student has worked there");
+            .ShouldStartWith("1 enrolment is taken back and 1 stays, since the student has worked there");
+    }
+
+    [Fact]
+    public async Task Nobody_is_ended_while_a_row_cannot_be_read_that_may_be_theirs()
+    {
+        var text = (await Birch(DemoPeople.HeldUp)) + "\nDavit L.,davit at fenwater,9 Birch,";
+        var answer = (await Import(text, endMissing: true)).Json;
+        answer["sentence"]!.GetValue<string>().ShouldBe("Nothing changes");
+        Of(answer, "missing").ShouldBe([$"{DemoPeople.HeldUp} in 9 Birch (Nobody is ended while rows of the file cannot be read.)"]);
+    }
+
+    [Fact]
+    public async Task What_cannot_be_taken_back_since_somebody_came_back_meanwhile_is_said()
+    {
+        var text = await Birch(DemoPeople.HeldUp);
+        var ended = (await Import(text, endMissing: true)).Json["import"];
+        (await Import(await Birch(), from: "2026-10-12")).Status.ShouldBe(HttpStatusCode.OK);
+        var email = await school.Sql(connection =>
+            connection.ExecuteScalarAsync<string>("SELECT email::text FROM person WHERE name = @name", new { name = DemoPeople.HeldUp })
+        );
+        (await Import($"name,email,section\n{DemoPeople.HeldUp},{email},9 Birch", from: "2026-10-12")).Status.ShouldBe(HttpStatusCode.OK);
+        var before = await school.RowCounts("audit", "request");
+        var term = await TermCommandExamples.Autumn(school);
+        var back = await office.Post("/api/school/take-back-roster", new { term, import = ended }, Guid.NewGuid());
+        (back.Status, back.Code).ShouldBe((HttpStatusCode.Conflict, "in-use"));
+        (await school.RowCounts("audit", "request")).ShouldBe(before);
+        // Of another term there is no such import.
+        var other = await TermCommandExamples.Term(school, "Spring term 2027");
+        (await office.Post("/api/school/take-back-roster", new { term = other, import = ended }, Guid.NewGuid())).Code.ShouldBe(
+            "cannot-undo"
+        );
     }
 
     [Fact]

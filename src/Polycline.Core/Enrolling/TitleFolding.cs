@@ -18,7 +18,7 @@ public static class TitleFolding
     private const int Trails = 28;
     private const int Syllables = 19 * Vowels * Trails;
 
-    private static readonly Lazy<Tables> Known = new(Tables.Read);
+    private static readonly Lazy<Tables> Unicode = new(Tables.Read);
 
     private sealed record Tables(
         Dictionary<int, int[]> Decomposed,
@@ -68,7 +68,7 @@ public static class TitleFolding
         return string.Concat(folded.Where(IsKept).Select(char.ConvertFromUtf32));
     }
 
-    private static IEnumerable<int> Folded(int point) => Known.Value.Folded.TryGetValue(point, out var folded) ? folded : [point];
+    private static IEnumerable<int> Folded(int point) => Unicode.Value.Folded.TryGetValue(point, out var folded) ? folded : [point];
 
     // The general categories P, Z and C go; letters, marks, numbers and symbols stay.
     private static bool IsKept(int point) =>
@@ -119,7 +119,7 @@ public static class TitleFolding
             int[] parts = [LeadBase + (place / (Vowels * Trails)), VowelBase + (place % (Vowels * Trails) / Trails)];
             return place % Trails == 0 ? parts : [.. parts, TrailBase + (place % Trails)];
         }
-        return Known.Value.Decomposed.TryGetValue(point, out var step) ? step.SelectMany(Decomposed) : [point];
+        return Unicode.Value.Decomposed.TryGetValue(point, out var step) ? step.SelectMany(Decomposed) : [point];
     }
 
     private static List<int> Composed(List<int> text)
@@ -154,8 +154,8 @@ public static class TitleFolding
             && second is > TrailBase and < TrailBase + Trails
         )
             return first + (second - TrailBase);
-        return Known.Value.Composed.TryGetValue((first, second), out var composed) ? composed : null;
+        return Unicode.Value.Composed.TryGetValue((first, second), out var composed) ? composed : null;
     }
 
-    private static int ClassOf(int point) => Known.Value.Classes.GetValueOrDefault(point);
+    private static int ClassOf(int point) => Unicode.Value.Classes.GetValueOrDefault(point);
 }

@@ -113,7 +113,7 @@ public static class RosterStore
     public static Task MakeTeachers(NpgsqlConnection connection, IReadOnlyList<Id<Person>> people) =>
         connection.ExecuteAsync("UPDATE person SET teacher = true WHERE id = ANY(@people)", new { people = Ids(people) });
 
-    /// <summary>Keeps what a source calls people or sections; a key that stood for something else stands for this now.</summary>
+    /// <summary>Keeps what a source calls people or sections. A key that stands for something already goes on standing for it.</summary>
     /// <param name="kind"><c>person</c> or <c>section</c>.</param>
     public static Task Name(NpgsqlConnection connection, string source, string kind, IReadOnlyList<(string Key, long About)> keys) =>
         connection.ExecuteAsync(
@@ -268,11 +268,11 @@ public static class RosterStore
             ),
         ];
 
-    /// <summary>What an import wrote, locked; null where there is none that is in force.</summary>
-    public static Task<string?> Written(NpgsqlConnection connection, long import) =>
+    /// <summary>What an import into a term wrote, locked; null where there is none that is in force.</summary>
+    public static Task<string?> Written(NpgsqlConnection connection, Id<Term> term, long import) =>
         connection.ExecuteScalarAsync<string?>(
-            "SELECT written::text FROM roster_import WHERE id = @import AND taken_back_at IS NULL FOR UPDATE",
-            new { import }
+            "SELECT written::text FROM roster_import WHERE id = @import AND term = @Value AND taken_back_at IS NULL FOR UPDATE",
+            new { import, term.Value }
         );
 
     public static Task TakenBack(NpgsqlConnection connection, long import, Instant at) =>

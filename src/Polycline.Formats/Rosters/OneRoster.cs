@@ -48,7 +48,7 @@ public static class OneRoster
             Users(roles);
             Classes();
             Enrolments();
-            return roster.Built(source);
+            return roster.Built(source, []);
         }
 
         private string Manifest()
@@ -100,7 +100,7 @@ public static class OneRoster
                 }
                 if (table["enabledUser"].Equals("false", StringComparison.OrdinalIgnoreCase))
                 {
-                    roster.LeaveOut("people whose accounts are switched off there");
+                    roster.LeaveOut("people whose accounts are disabled there");
                     skippedPeople.Add(key);
                     return;
                 }
@@ -144,13 +144,21 @@ public static class OneRoster
             {
                 var (person, section, role) = (table["userSourcedId"], table["classSourcedId"], table["role"]);
                 if (!IsStudentOrTeacher(role))
-                    roster.LeaveOut("places that are neither a student’s nor a teacher’s");
+                    roster.LeaveOut("enrolments that are neither a student’s nor a teacher’s");
                 else if (skippedPeople.Contains(person) || skippedSections.Contains(section))
-                    roster.LeaveOut("places of what is left out");
+                    roster.LeaveOut("enrolments of people and sections that are left out");
                 else if (!roster.Knows(person))
-                    roster.Fault(table.Row, "userSourcedId", $"No person “{Short(person)}” could be read from users.csv.");
+                    roster.Fault(
+                        table.Row,
+                        "userSourcedId",
+                        $"There is no person “{Short(person)}” in users.csv, or that row cannot be read."
+                    );
                 else if (!roster.KnowsSection(section))
-                    roster.Fault(table.Row, "classSourcedId", $"No section “{Short(section)}” could be read from classes.csv.");
+                    roster.Fault(
+                        table.Row,
+                        "classSourcedId",
+                        $"There is no section “{Short(section)}” in classes.csv, or that row cannot be read."
+                    );
                 else if (
                     roster.IsDate(table.Row, "beginDate", table["beginDate"], out var from)
                     && roster.IsDate(table.Row, "endDate", table["endDate"], out var to)

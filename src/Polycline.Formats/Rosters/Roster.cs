@@ -5,10 +5,12 @@ namespace Polycline.Formats.Rosters;
 
 /// <summary>Who is in which section, as a file of somebody else's says it.</summary>
 /// <param name="Source">Whose keys they are: the name of the system that wrote the file, or "csv".</param>
+/// <param name="Headings">Of a table, in the order of the file; of a zip none.</param>
 /// <param name="Faults">Rows that could not be read; the others go all the same.</param>
 /// <param name="LeftOut">What the file has beside, in words.</param>
 public sealed record Roster(
     string Source,
+    ImmutableArray<string> Headings,
     ImmutableArray<RosterPerson> People,
     ImmutableArray<RosterSection> Sections,
     ImmutableArray<RosterPlace> Places,

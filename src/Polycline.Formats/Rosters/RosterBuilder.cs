@@ -1,3 +1,6 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text;
 using NodaTime;
 
 namespace Polycline.Formats.Rosters;
@@ -33,11 +36,11 @@ internal sealed class RosterBuilder
     public bool Add(RosterPerson person, string mail, string name)
     {
         if (person.Key.Length is 0 or > LongestName)
-            Fault(person.Row, "", "This row has no key for the person.");
-        else if (person.Name.Length is 0 or > LongestName)
-            Fault(person.Row, name, "There is no name, or one of more than 200 letters.");
+            Fault(person.Row, "", "The number or key of the person is missing, or is longer than 200 characters.");
+        else if (!IsName(person.Name))
+            Fault(person.Row, name, "There is no name, or it is longer than 200 characters.");
         else if (!IsMailAddress(person.Email))
-            Fault(person.Row, mail, person.Email.Length == 0 ? "There is no mail address." : $"“{person.Email}” is no mail address.");
+            Fault(person.Row, mail, person.Email.Length == 0 ? "There is no mail address." : $"“{person.Email}” is not a mail address.");
         else if (byEmail.TryGetValue(person.Email, out var other) && other != person.Key)
             Fault(person.Row, mail, $"{people[other].Name} in row {people[other].Row.Number} has the same mail address.");
         else if (people.TryGetValue(person.Key, out var before))
@@ -59,8 +62,8 @@ internal sealed class RosterBuilder
     /// <returns>Whether it was taken.</returns>
     public bool Add(RosterSection section, string name)
     {
-        if (section.Key.Length is 0 or > LongestName || section.Name.Length is 0 or > LongestName)
-            Fault(section.Row, name, "There is no name of a section, or one of more than 200 letters.");
+        if (section.Key.Length is 0 or > LongestName || !IsName(section.Name))
+            Fault(section.Row, name, "The section has no name, or one longer than 200 characters.");
         else
         {
             sections.TryAdd(section.Key, section with { Subject = Cut(section.Subject, 120), Year = Cut(section.Year, 40) });
@@ -103,9 +106,10 @@ internal sealed class RosterBuilder
         }
     }
 
-    public Roster Built(string source) =>
+    public Roster Built(string source, ImmutableArray<string> headings) =>
         new(
             source,
+            headings,
             [.. people.Values],
             [.. sections.Values],
             [.. places.Values],
@@ -119,6 +123,11 @@ internal sealed class RosterBuilder
         && !text.Any(letter => char.IsWhiteSpace(letter) || letter is '<' or '>' or ',' or ';' or '"')
         && !host.StartsWith('.')
         && !host.EndsWith('.');
+
+    // With something in it that can be seen.
+    private static bool IsName(string name) =>
+        name.Length is > 0 and <= LongestName
+        && name.EnumerateRunes().Any(rune => !Rune.IsWhiteSpace(rune) && Rune.GetUnicodeCategory(rune) != UnicodeCategory.Format);
 
     private static string Cut(string text, int longest) => text.Length <= longest ? text : text[..longest];
 }

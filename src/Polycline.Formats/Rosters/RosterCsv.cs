@@ -90,7 +90,7 @@ public static class RosterCsv
             if (taken)
                 roster.Add(new RosterPlace(row, key, section.ToLowerInvariant(), teacher, from, until));
         }
-        return roster.Built(Source);
+        return roster.Built(Source, [.. table.Headings]);
     }
 
     private static Table Open(byte[] file) =>

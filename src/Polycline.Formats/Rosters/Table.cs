@@ -86,7 +86,7 @@ internal sealed class Table : IDisposable
         foreach (var pattern in Dates)
             if (pattern.Parse(date) is { Success: true, Value: { Year: >= 1990 and <= 2200 } read })
                 return read;
-        throw new FormatException($"“{cell}” is no date. Write it as 2026-08-31.");
+        throw new FormatException($"“{cell}” is not a date. Write it as 2026-08-31.");
     }
 
     public void Dispose() => parser.Dispose();

@@ -15,7 +15,7 @@ public enum SchemeLevel
 /// <summary>A scheme of work as it was understood, line by line.</summary>
 public sealed record Scheme(ImmutableArray<SchemeLine> Lines);
 
-/// <summary>What one line came to.</summary>
+/// <summary>What was understood of a line.</summary>
 public sealed record SchemeLine
 {
     /// <summary>From 1, as it stands in the text; of a row of a table several can come.</summary>

@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using System.Globalization;
+using System.Text;
 using Polycline.Core.Courses;
 
 namespace Polycline.Formats.Schemes;
@@ -10,6 +12,9 @@ namespace Polycline.Formats.Schemes;
 public static class SchemeReader
 {
     public const int MostLines = 3_000;
+
+    // Beyond it nobody writes a line, and reading one takes longer than its length.
+    private const int LongestLine = 2_000;
     private const int LongestTitle = 200;
 
     /// <param name="text">At most <see cref="MostLines"/> lines; what is beyond is not looked at.</param>
@@ -19,7 +24,7 @@ public static class SchemeReader
         var written = text.ReplaceLineEndings("\n")
             .Split('\n')
             .Take(MostLines)
-            .Select((line, n) => new Written(n + 1, line))
+            .Select((line, n) => new Written(n + 1, line.Length <= LongestLine ? line : line[..LongestLine]))
             .Where(line => line.Text.Length > 0)
             .ToList();
         var table = TableOf(written);
@@ -183,14 +188,15 @@ public static class SchemeReader
 
     private static string Joined(string? note, string more) => note is null ? more : $"{note}, {more}";
 
+    // The title of an item is kept whole as its text.
     private static SchemeLine Shortened(SchemeLine line) =>
         line.Title.Length <= LongestTitle
             ? line
             : line with
             {
                 Title = line.Title[..(LongestTitle - 1)] + "…",
-                Note = line.Level == SchemeLevel.Item ? Joined(line.Note, line.Title[..Math.Min(line.Title.Length, 2_000)]) : line.Note,
-                Wrong = "The title is longer than 200 letters: it was cut.",
+                Note = line.Level == SchemeLevel.Item ? Joined(line.Note, line.Title) : line.Note,
+                Wrong = $"The title is longer than {LongestTitle} characters, so it is cut.",
             };
 
     // What does not add up, and what has no place to be in.
@@ -201,7 +207,7 @@ public static class SchemeReader
             var line = lines[n];
             if (line.Level == SchemeLevel.LeftOut)
                 yield return line;
-            else if (line.Title.Length == 0)
+            else if (!IsVisible(line.Title))
                 yield return line with
                 {
                     Wrong = "There is no title.",
@@ -221,4 +227,7 @@ public static class SchemeReader
                 yield return line;
         }
     }
+
+    private static bool IsVisible(string title) =>
+        title.EnumerateRunes().Any(rune => !Rune.IsWhiteSpace(rune) && Rune.GetUnicodeCategory(rune) is not UnicodeCategory.Format);
 }

@@ -35,20 +35,19 @@ public sealed class ChangeSection : IPlanningCommand<TermPlan, ChangeSectionRequ
             throw Problem.Field("name", $"There is a section {name} in this term already. Choose another name.");
         SlotForm.Read(request.Slots, plan.Term, "slots");
         var called = Tables.Sections.Name.Turns(section.Name, name);
-        var facts = new[]
-        {
-            Tables.Sections.Subject.Turns(section.Subject, request.Subject.Trim()),
-            Tables.Sections.Year.Turns(section.Year, request.Year.Trim()),
-        };
+        var subject = Tables.Sections.Subject.Turns(section.Subject, request.Subject.Trim());
+        var year = Tables.Sections.Year.Turns(section.Year, request.Year.Trim());
         var meets = Tables.Sections.Slots.Turns(JsonNode.Parse(section.SlotsJson), JsonNode.Parse(request.Slots.GetRawText()));
-        var turns = new List<Turn> { called, facts[0], facts[1], meets };
+        var turns = new List<Turn> { called, subject, year, meets };
         if (turns.All(turn => !turn.Changes))
             return new($"left {section.Name} as it is", []);
         var said = new List<string>();
         if (called.Changes)
             said.Add($"renamed {section.Name} to {name}");
-        if (facts.Any(turn => turn.Changes))
-            said.Add($"changed the subject or year of {name}");
+        if (subject.Changes)
+            said.Add($"changed the subject of {name}");
+        if (year.Changes)
+            said.Add($"changed the year of {name}");
         if (meets.Changes)
             said.Add($"changed when {name} meets");
         return new(Counting.Joined(said, "and"), [Change.Set(Tables.Sections.Table, section.Id, request.Version, turns)]);
@@ -59,9 +58,9 @@ public sealed class ChangeSection : IPlanningCommand<TermPlan, ChangeSectionRequ
         public Rules()
         {
             RuleFor(request => request.Name).IsTitle();
-            RuleFor(request => request.Subject).MaximumLength(120).WithMessage("Use at most 120 letters for the subject.");
-            RuleFor(request => request.Year).MaximumLength(40).WithMessage("Use at most 40 letters for the year.");
-            RuleFor(request => request.Slots).Must(SlotForm.IsList).WithMessage($"A timetable has at most {SlotForm.Most} times.");
+            RuleFor(request => request.Subject).IsSubject();
+            RuleFor(request => request.Year).IsYear();
+            RuleFor(request => request.Slots).IsTimetable();
         }
     }
 }

@@ -86,13 +86,13 @@ public sealed class MakeSections : IWorkCommand<MakeSectionsRequest, MakeSection
                 .ChildRules(section =>
                 {
                     section.RuleFor(one => one.Name).IsTitle();
-                    section.RuleFor(one => one.Subject).MaximumLength(120).WithMessage("Use at most 120 letters for the subject.");
-                    section.RuleFor(one => one.Year).MaximumLength(40).WithMessage("Use at most 40 letters for the year.");
+                    section.RuleFor(one => one.Subject).IsSubject();
+                    section.RuleFor(one => one.Year).IsYear();
                     section
                         .RuleFor(one => one.Teachers)
                         .Must(teachers => teachers.Count <= 20 && teachers.Distinct().Count() == teachers.Count)
                         .WithMessage("A section has at most 20 teachers, each of them once.");
-                    section.RuleFor(one => one.Slots).Must(SlotForm.IsList).WithMessage($"A timetable has at most {SlotForm.Most} times.");
+                    section.RuleFor(one => one.Slots).IsTimetable();
                 });
         }
     }

@@ -73,7 +73,7 @@ public sealed class MakeTerm : IWorkCommand<MakeTermRequest, MakeTermAnswer>
             RuleFor(request => request.Name).IsName();
             RuleFor(request => request.Marks)
                 .Must(marks => marks.All(mark => mark is { Id: null, Gone: false }))
-                .WithMessage("A new term has nothing marked yet that could be changed.");
+                .WithMessage("Every mark of a new term is a new one: leave out its id.");
         }
     }
 }

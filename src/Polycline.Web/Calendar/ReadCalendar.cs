@@ -137,7 +137,7 @@ public sealed record TermSectionCard
 
     public required int Classes { get; init; }
 
-    /// <summary>What is to be said of its room: <c>3 classes free</c>.</summary>
+    /// <summary>Whether its course fits, in words: <c>fits, 3 classes free</c>.</summary>
     public required string Standing { get; init; }
 
     /// <summary>The course does not fit it.</summary>

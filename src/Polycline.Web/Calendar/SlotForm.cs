@@ -11,9 +11,6 @@ public static class SlotForm
 {
     public const int Most = 60;
 
-    /// <summary>What can be said of it alone.</summary>
-    public static bool IsList(JsonElement slots) => slots.ValueKind == JsonValueKind.Array && slots.GetArrayLength() <= Most;
-
     /// <param name="field">What the request calls it: problems name what is under it.</param>
     /// <exception cref="ProblemException">A slot is not as it should be, or names a day or period that the term does not have.</exception>
     public static IReadOnlyList<Slot> Read(JsonElement json, Term term, string field)

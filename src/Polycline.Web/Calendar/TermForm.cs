@@ -23,7 +23,7 @@ public static class TermForm
             ["offDays"] = "stay",
         };
 
-    /// <exception cref="ProblemException">A field is at fault: <c>first</c>, <c>last</c>, <c>zone</c>, <c>weekdays</c> …</exception>
+    /// <exception cref="ProblemException">A field is wrong: <c>first</c>, <c>last</c>, <c>zone</c>, <c>weekdays</c> …</exception>
     public static Term Read(string name, string zone, string first, string last, JsonObject settings)
     {
         if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(zone) is null)

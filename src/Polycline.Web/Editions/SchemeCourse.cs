@@ -24,9 +24,22 @@ public sealed class SchemeCourse
 
     private readonly Basis basis;
     private readonly int classMinutes;
-    private readonly List<(SchemeLine Line, List<(SchemeLine Line, List<Item> Items)> Lessons, List<Item> Items)> units = [];
+    private readonly List<WrittenUnit> units = [];
     private readonly Dictionary<Ref<Item>, SchemeLine> lines = [];
     private readonly Dictionary<string, int> shortest = [];
+
+    // A unit or a lesson while the lines below it are read.
+    private sealed record WrittenLesson(SchemeLine Line, List<Item> Items);
+
+    private sealed record WrittenUnit(SchemeLine Line)
+    {
+        public List<WrittenLesson> Lessons { get; } = [];
+
+        public List<Item> Items { get; } = [];
+
+        /// <summary>It takes time, so that it has a lesson of its own name where it has no others.</summary>
+        public bool TakesTime => Line.Length is not null || Line.Optional;
+    }
 
     /// <summary>What is kept beside the course: the texts of its items.</summary>
     public List<Body> Bodies { get; } = [];
@@ -79,42 +92,52 @@ public sealed class SchemeCourse
     {
         if (line.Level == SchemeLevel.LeftOut)
             return;
+        if (line.Level == SchemeLevel.Unit)
+        {
+            units.Add(new(line));
+            return;
+        }
         // What comes before any unit is in one that is called as the course is.
-        if (line.Level == SchemeLevel.Unit || units.Count == 0)
+        if (units.Count == 0)
             units.Add(
-                (line.Level == SchemeLevel.Unit ? line : line with { Title = title, Level = SchemeLevel.Unit, Length = null }, [], [])
+                new(
+                    new()
+                    {
+                        Line = line.Line,
+                        Level = SchemeLevel.Unit,
+                        Title = title,
+                    }
+                )
             );
         var unit = units[^1];
         if (line.Level == SchemeLevel.Lesson)
-            unit.Lessons.Add((line, []));
-        else if (line.Level == SchemeLevel.Item)
-            (unit.Lessons.Count > 0 ? unit.Lessons[^1].Items : unit.Items).Add(ItemOf(line));
+            unit.Lessons.Add(new(line, []));
+        else
+            (unit.Lessons.Count > 0 ? unit.Lessons[^1].Items : unit.Items).Add(ItemOf(line, unit));
     }
 
-    private Unit UnitOf((SchemeLine Line, List<(SchemeLine Line, List<Item> Items)> Lessons, List<Item> Items) unit)
+    private Unit UnitOf(WrittenUnit unit)
     {
-        // A unit that takes time and has no lessons has one that is called as it is.
-        if (unit.Lessons.Count == 0 && (unit.Line.Length is not null || unit.Line.Optional))
-            unit.Lessons.Add((unit.Line, [.. unit.Items]));
-        var alone = unit.Lessons is [var (only, _)] && ReferenceEquals(only, unit.Line);
+        var ofItself = unit.Lessons.Count == 0 && unit.TakesTime;
         return new(
             New<Unit>(),
             unit.Line.Title,
-            [.. unit.Lessons.Select(lesson => LessonOf(lesson.Line, lesson.Items))],
-            alone ? [] : [.. unit.Items],
+            ofItself ? [LessonOf(new(unit.Line, unit.Items))] : [.. unit.Lessons.Select(LessonOf)],
+            ofItself ? [] : [.. unit.Items],
             Published: false
         );
     }
 
-    private Lesson LessonOf(SchemeLine line, List<Item> items)
+    private Lesson LessonOf(WrittenLesson lesson)
     {
-        var made = new Lesson(New<Lesson>(), line.Title, LengthOf(line), [.. items], line.Optional);
-        if (line.Shortest is { } least && InBasis(least, line.InMinutes) is var short_ && short_ < made.Length)
-            shortest.Add(made.Ref.Name, short_);
+        var line = lesson.Line;
+        var made = new Lesson(New<Lesson>(), line.Title, LengthOf(line), [.. lesson.Items], line.Optional);
+        if (line.Shortest is { } least && InBasis(least, line.InMinutes) < made.Length)
+            shortest.Add(made.Ref.Name, InBasis(least, line.InMinutes));
         return made;
     }
 
-    private Item ItemOf(SchemeLine line)
+    private Item ItemOf(SchemeLine line, WrittenUnit unit)
     {
         var html = string.Concat(
             line.Address is { } address ? $"<p><a href=\"{WebUtility.HtmlEncode(address)}\">{WebUtility.HtmlEncode(address)}</a></p>" : "",
@@ -129,24 +152,14 @@ public sealed class SchemeCourse
             Kind = line.Kind,
             Title = line.Title,
             Purpose = line.Purpose,
-            Due = DueOf(line),
+            // On no lesson it counts from the end of its unit.
+            Due = line.Due is { } due && unit.Lessons.Count == 0 && !unit.TakesTime ? due with { At = AnchorBase.UnitEnd } : line.Due,
             Body = body?.Hash,
             Published = false,
         };
         lines.Add(item.Ref, line);
         return item;
     }
-
-    // An item that hangs on no lesson counts from the end of its unit.
-    private Anchor? DueOf(SchemeLine line) =>
-        line.Due is { } due && units[^1].Lessons.Count == 0 && !WillHaveLesson(units[^1].Line)
-            ? due with
-            {
-                At = AnchorBase.UnitEnd,
-            }
-            : line.Due;
-
-    private static bool WillHaveLesson(SchemeLine unit) => unit.Length is not null || unit.Optional;
 
     private int LengthOf(SchemeLine line) =>
         line.Length is { } length ? InBasis(length, line.InMinutes)
@@ -168,6 +181,8 @@ public sealed class SchemeCourse
                 var unit = units.First(one => ReferenceEquals(one.Line, line));
                 if (unit.Lessons.Count > 0)
                     parts.Add(basis.Counted(unit.Lessons.Sum(lesson => LengthOf(lesson.Line))));
+                else if (unit.TakesTime)
+                    parts.Add(basis.Counted(LengthOf(line)));
                 if (line.Optional)
                     parts.Add("optional");
                 break;

@@ -5,42 +5,17 @@ using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Rosters;
 using Polycline.Formats.Rosters;
-using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Rosters;
 
-/// <summary>What becomes of a row.</summary>
-public enum RosterOutcome
-{
-    /// <summary>Somebody or something that is not here yet.</summary>
-    New,
-    Changed,
-
-    /// <summary>A place ends, because the file says when.</summary>
-    Ending,
-
-    /// <summary>A place here that the file does not have.</summary>
-    Missing,
-
-    /// <summary>The file and what is here do not agree; what is here is left.</summary>
-    Conflict,
-    Fault,
-    Same,
-}
-
-/// <param name="File">The table it stands in; empty: it is not in the file.</param>
-/// <param name="Row">From 1; 0: it is not in the file.</param>
-/// <param name="Words">What becomes of whom.</param>
-/// <param name="Reason">Why; it may be empty.</param>
-public sealed record RosterLine(RosterOutcome Outcome, string File, int Row, string Words, string Reason);
-
 /// <summary>What an import would write, and what is to be said of each row. Nothing in it refers to the database.</summary>
-public sealed class RosterComparison
+public sealed partial class RosterComparison
 {
     private readonly Dictionary<string, Id<Person>> people = [];
     private readonly Dictionary<string, string> names = [];
     private readonly Dictionary<string, RosterSectionRow?> sections = [];
     private readonly HashSet<string> unusable = [];
+    private readonly HashSet<Id<Person>> doubted = [];
     private readonly Term term;
     private readonly LocalDate from;
 
@@ -117,17 +92,18 @@ public sealed class RosterComparison
                 continue;
             }
             if (known.Removed)
-                Refuse(person, $"The account of {known.Name} is deactivated. Reactivate it in People first.");
+                Refuse(person, known, $"The account of {known.Name} is deactivated. Reactivate it in People first.");
             else if (known.Key is { } key && key != person.Key)
-                Refuse(person, $"{person.Email} is the address of {known.Name}, whom earlier files called {key}.");
+                Refuse(person, known, $"{person.Email} is the address of {known.Name}, whom earlier files called {key}.");
             else
                 Keep(person, known, ofAddress);
         }
     }
 
-    private void Refuse(RosterPerson person, string reason)
+    private void Refuse(RosterPerson person, RosterPersonRow known, string reason)
     {
         unusable.Add(person.Key);
+        doubted.Add(known.Person);
         Say(RosterOutcome.Conflict, person.Row, person.Name, reason);
     }
 
@@ -160,7 +136,7 @@ public sealed class RosterComparison
         Say(
             RosterOutcome.Changed,
             person.Row,
-            known.Name == person.Name ? $"{known.Name} has another address" : $"{known.Name} is called {person.Name}",
+            known.Name == person.Name ? $"{known.Name} has a new address" : $"{known.Name} is now {person.Name}",
             known.Email.Equals(email, StringComparison.OrdinalIgnoreCase) ? "" : $"{email} instead of {known.Email}"
         );
     }
@@ -189,7 +165,7 @@ public sealed class RosterComparison
                         RosterOutcome.Conflict,
                         section.Row,
                         known.Name,
-                        $"The file calls it {section.Name}. Rename it in the calendar if that is so."
+                        $"The file calls it {section.Name}. If that is right, rename it in the calendar."
                     );
             }
             else if (named is not null || !added.Add(section.Name))
@@ -197,7 +173,7 @@ public sealed class RosterComparison
                     RosterOutcome.Conflict,
                     section.Row,
                     section.Name,
-                    "Another section of the term has this name. Its people are left out."
+                    "Another section in this term has this name, so the people in this one are left out."
                 );
             else
             {
@@ -205,117 +181,6 @@ public sealed class RosterComparison
                 NewSections.Add(section);
                 Say(RosterOutcome.New, section.Row, $"Section {section.Name} is added", section.Subject);
             }
-        }
-    }
-
-    private void Places(Roster roster, RosterNow now)
-    {
-        var here = now.Places.ToLookup(place => (place.Section, place.Person));
-        foreach (var place in roster.Places)
-        {
-            if (unusable.Contains(place.Person) || !sections.TryGetValue(place.Section, out var section))
-                continue;
-            if (place.Teacher)
-                Teach(place, section);
-            else
-                Sit(
-                    place,
-                    section,
-                    section is not null && people.TryGetValue(place.Person, out var person) ? [.. here[(section.Section, person)]] : []
-                );
-        }
-    }
-
-    private void Teach(RosterPlace place, RosterSectionRow? section)
-    {
-        if (section is not null && people.TryGetValue(place.Person, out var person) && section.Teachers.Contains(person))
-            return;
-        NewTeachings.Add((place.Section, place.Person));
-        Say(RosterOutcome.New, place.Row, $"{names[place.Person]} teaches {NameOf(place.Section)}", "");
-    }
-
-    private void Sit(RosterPlace place, RosterSectionRow? section, IReadOnlyList<PlaceRow> here)
-    {
-        var who = $"{names[place.Person]} in {NameOf(place.Section)}";
-        var current = here.FirstOrDefault(one => one.To is null || one.To >= from);
-        if (current is null)
-        {
-            var last = here.Select(one => one.To).Max();
-            var begins = LocalDate.Max(term.First, place.From ?? from);
-            if (last is { } ended && begins <= ended)
-                begins = LocalDate.Max(from, ended.PlusDays(1));
-            if (place.To < begins)
-            {
-                Say(RosterOutcome.Same, place.Row, who, "It was over before then.");
-                return;
-            }
-            NewPlaces.Add((place.Section, place.Person, begins, place.To));
-            Say(
-                RosterOutcome.New,
-                place.Row,
-                $"{names[place.Person]} {(here.Count > 0 ? "joins" : "is in")} {NameOf(place.Section)}{(here.Count > 0 ? " again" : "")}",
-                $"from {Moment.InWords(begins)}{(place.To is { } to ? $" to {Moment.InWords(to)}" : "")}"
-            );
-            return;
-        }
-        var since = current.From ?? term.First;
-        if (place.From is { } first && LocalDate.Max(first, term.First) != LocalDate.Max(since, term.First))
-            Say(
-                RosterOutcome.Conflict,
-                place.Row,
-                who,
-                $"The file has {Moment.InWords(first)} as the first day; here it is {Moment.InWords(since)}, and stays so."
-            );
-        if (place.To is not { } until || until == current.To)
-            return;
-        if (current.To is { } ends && ends < until)
-            Say(
-                RosterOutcome.Conflict,
-                place.Row,
-                who,
-                $"The file has {Moment.InWords(until)} as the last day; here it is {Moment.InWords(ends)}, and stays so."
-            );
-        else if (until < current.From)
-            Say(RosterOutcome.Conflict, place.Row, who, "The file ends it before it begins here. It is left as it is.");
-        else
-        {
-            Ends.Add((current, until));
-            Say(RosterOutcome.Ending, place.Row, who, $"The last day is {Moment.InWords(until)}.");
-        }
-    }
-
-    private void Missing(Roster roster, RosterNow now, bool endMissing)
-    {
-        var inFile = roster
-            .Places.Where(place =>
-                !place.Teacher && people.ContainsKey(place.Person) && sections.GetValueOrDefault(place.Section) is not null
-            )
-            .Select(place => (sections[place.Section]!.Section, people[place.Person]))
-            .ToHashSet();
-        var meant = sections.Values.OfType<RosterSectionRow>().ToDictionary(section => section.Section);
-        foreach (var place in now.Places)
-        {
-            if (
-                !meant.TryGetValue(place.Section, out var section)
-                || (place.To is { } to && to < from)
-                || inFile.Contains((place.Section, place.Person))
-            )
-                continue;
-            Lines.Add(
-                new(
-                    RosterOutcome.Missing,
-                    "",
-                    0,
-                    $"{place.Name} in {section.Name}",
-                    endMissing ? $"The last day is {Moment.InWords(from.PlusDays(-1))}." : "Not in the file; left as it is."
-                )
-            );
-            if (!endMissing)
-                continue;
-            if (place.From >= from)
-                Removed.Add(place);
-            else
-                Ends.Add((place, from.PlusDays(-1)));
         }
     }
 
@@ -334,11 +199,11 @@ public sealed class RosterComparison
                 parts.Add(Counting.Counted(n, one, many));
         }
         Part(NewPeople.Count, "account is added", "accounts are added");
-        Part(ChangedPeople.Count, "person is called otherwise", "people are called otherwise");
+        Part(ChangedPeople.Count, "person changes name or address", "people change name or address");
         Part(NewSections.Count, "section is added", "sections are added");
-        Part(NewPlaces.Count, "student is placed in a section", "places in sections are filled");
+        Part(NewPlaces.Count, "enrolment is added", "enrolments are added");
         Part(NewTeachings.Count, "section gets a teacher", "sections get a teacher");
-        Part(Ends.Count + Removed.Count, "place ends", "places end");
+        Part(Ends.Count + Removed.Count, "enrolment ends", "enrolments end");
         return parts.Count == 0 ? "Nothing changes" : Counting.Joined(parts, "and");
     }
 }

@@ -37,7 +37,7 @@ public sealed class TakeBackRoster : IWorkCommand<TakeBackRosterRequest, TakeBac
     {
         var connection = work.Connection;
         await TermStore.Lock(connection, request.Term);
-        var json = await RosterStore.Written(connection, request.Import)
+        var json = await RosterStore.Written(connection, request.Term, request.Import)
             ?? throw Problem.CannotUndo("This import was taken back already, or there was none.", "Nothing was changed.");
         var written = JsonSerializer.Deserialize<WrittenByImport>(json)!;
         await RosterStore.EndPlaces(connection, [.. written.Ends.Select(end => (end.Place, Date(end.To)))]);
@@ -70,7 +70,7 @@ public sealed class TakeBackRoster : IWorkCommand<TakeBackRosterRequest, TakeBac
             true,
             Counting.Joined(
                 [
-                    $"{Counting.Counted(gone.Count, "place is", "places are")} taken back",
+                    $"{Counting.Counted(gone.Count, "enrolment is", "enrolments are")} taken back",
                     .. stay > 0
                         ? [$"{Counting.Counted(stay, "stays", "stay")}, since the student has worked there"]
                         : Array.Empty<string>(),

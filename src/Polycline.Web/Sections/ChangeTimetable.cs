@@ -36,7 +36,6 @@ public sealed class ChangeTimetable : IPlanningCommand<EditionPlan, ChangeTimeta
 
     private sealed class Rules : AbstractValidator<ChangeTimetableRequest>
     {
-        public Rules() =>
-            RuleFor(request => request.Slots).Must(SlotForm.IsList).WithMessage($"A timetable has at most {SlotForm.Most} times.");
+        public Rules() => RuleFor(request => request.Slots).IsTimetable();
     }
 }

@@ -180,6 +180,11 @@ public static class Problem
                     or PostgresErrorCodes.IoError
             } => DatabaseFull(),
             PostgresException { SqlState: PostgresErrorCodes.TooManyConnections } => DatabaseAway(),
+            // A command says it in its own words wherever it can foresee it; what was undone or taken back cannot.
+            PostgresException { SqlState: PostgresErrorCodes.UniqueViolation or PostgresErrorCodes.ExclusionViolation } => InUse(
+                "Something else has taken this place since.",
+                "Nothing was changed. Look at what is there now: the same name, address or enrolment."
+            ),
             // The request could not be bound: the sender has to correct it, and nothing of it was kept.
             PostgresException { SqlState: ['2', '2', ..] } => new(
                 422,
