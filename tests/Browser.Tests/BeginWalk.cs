@@ -127,7 +127,7 @@ public sealed class BeginWalk : IAsyncLifetime
         office
             .See("#pasted-sections")
             .SendKeys(string.Join('\n', names.Select(name => $"{name}, Oyelaran, Mon P1, Wed P2")) + "\n9 Gull, biology, physics");
-        office.SeeText("line 7: “physics” is no teacher, no time and no second subject");
+        office.SeeText("line 7: “physics” is not a teacher or a time, and there is a subject already");
         office.IsAccessible("new sections");
         office.Press(office.See("//button[normalize-space() = 'Add 6 sections']"));
         office.SeeNoText("One section on each line");

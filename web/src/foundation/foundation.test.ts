@@ -4,9 +4,9 @@ import { type EffectScope, effectScope, nextTick, ref, shallowRef } from 'vue'
 import { ProblemError, ask, once, problemOf } from './api/client'
 import { hasMissed, noteCounters } from './counters'
 import { levelsOf, plainLevels } from './levels'
-import { usePinned } from './usePinned'
-import { NoLongerAsked } from './useCommand'
-import { useReach } from './useReach'
+import { usePinned } from './commands/usePinned'
+import { NoLongerAsked } from './commands/useCommand'
+import { useReach } from './commands/useReach'
 
 let scope: EffectScope
 beforeEach(() => {

@@ -1,6 +1,6 @@
 import { useLocalStorage } from '@vueuse/core'
 import { type Ref, computed, onScopeDispose, reactive, ref } from 'vue'
-import { useAsked } from './asking'
+import { useAsked } from './commands/asking'
 
 /** A key of the screen in view. */
 export interface ScreenKey {

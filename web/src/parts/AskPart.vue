@@ -3,7 +3,7 @@ import { computed, nextTick, onScopeDispose, ref, useTemplateRef, watch } from '
 import { useRouter } from 'vue-router'
 import type { Schemas } from '../foundation/api/client'
 import { problemOf } from '../foundation/api/client'
-import { leaveAsked, useAsked } from '../foundation/asking'
+import { leaveAsked, useAsked } from '../foundation/commands/asking'
 
 /**
  * What a command would do, before it is done: for whom, in a sentence, and by name when asked. The button says what it

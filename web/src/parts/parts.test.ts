@@ -2,7 +2,7 @@
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { type App, type Component, createApp, h, nextTick } from 'vue'
 import { createMemoryHistory, createRouter } from 'vue-router'
-import { type Answer, askBefore } from '../foundation/asking'
+import { type Answer, askBefore } from '../foundation/commands/asking'
 import AskPart from './AskPart.vue'
 import CommandPanel from './CommandPanel.vue'
 import ToCheck from '../screens/today/ToCheck.vue'

@@ -1,6 +1,6 @@
 import { type Ref, computed } from 'vue'
 import { type Schemas } from '../foundation/api/client'
-import { useEditionCommand, useTermCommand } from '../foundation/useEditionCommand'
+import { useEditionCommand, useTermCommand } from '../foundation/commands/useEditionCommand'
 import { questions } from '../foundation/api/questions'
 import { useAnswer } from '../foundation/useAnswer'
 

@@ -3943,7 +3943,7 @@ export interface components {
             students: number;
             /** Format: int32 */
             classes: number;
-            /** @description What is to be said of its room: `3 classes free`. */
+            /** @description Whether its course fits, in words: `fits, 3 classes free`. */
             standing: string;
             /** @description The course does not fit it. */
             lacks: boolean;

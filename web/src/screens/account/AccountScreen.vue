@@ -4,7 +4,7 @@ import { type Schemas, api, ask, once } from '../../foundation/api/client'
 import { questions } from '../../foundation/api/questions'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
-import { useSend } from '../../foundation/useSend'
+import { useSend } from '../../foundation/commands/useSend'
 import { counted } from '../../foundation/words'
 import PlainPage from '../../parts/PlainPage.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
@@ -65,14 +65,14 @@ async function end(session: string | null): Promise<void> {
           <input type="text" autocomplete="username" :value="account.data.value.email" hidden />
           <NamedField
             v-model="current"
-            name="The one you have"
+            name="Current password"
             type="password"
             autocomplete="current-password"
             :wrong="change.wrong('current')"
           />
           <NamedField
             v-model="password"
-            name="A new one"
+            name="New password"
             type="password"
             autocomplete="new-password"
             placeholder="at least 10 characters"
@@ -80,7 +80,7 @@ async function end(session: string | null): Promise<void> {
           />
           <NamedField
             v-model="again"
-            name="The new one again"
+            name="New password again"
             type="password"
             autocomplete="new-password"
             :wrong="differs ? 'This is not the same as the first one.' : null"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
-import { useTermCommand } from '../../foundation/useEditionCommand'
+import { useTermCommand } from '../../foundation/commands/useEditionCommand'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import { goneOf } from './yearSheet'
 

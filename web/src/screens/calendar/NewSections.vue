@@ -4,7 +4,7 @@ import { type Schemas, api, ask, once } from '../../foundation/api/client'
 import { questions } from '../../foundation/api/questions'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
-import { useSend } from '../../foundation/useSend'
+import { useSend } from '../../foundation/commands/useSend'
 import { counted } from '../../foundation/words'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
@@ -77,8 +77,16 @@ const reach = computed(() => {
   ]
   return [
     ...(wrong ? [`${counted(wrong, 'line')} cannot be read yet.`] : []),
-    ...(untaught ? [`${untaught === understood.value.length ? 'None' : untaught} without a teacher yet.`] : []),
-    ...(unmet ? [`${unmet === understood.value.length ? 'None meets' : `${unmet} do not meet`} yet.`] : []),
+    ...(untaught
+      ? [
+          `${untaught === understood.value.length ? 'None has a teacher' : untaught === 1 ? '1 has no teacher' : `${untaught} have no teacher`} yet.`,
+        ]
+      : []),
+    ...(unmet
+      ? [
+          `${unmet === understood.value.length ? 'None meets' : unmet === 1 ? '1 does not meet' : `${unmet} do not meet`} yet.`,
+        ]
+      : []),
     'Their teachers let them follow a course.',
   ].join(' ')
 })

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, toRef } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
-import { useTermCommand } from '../../foundation/useEditionCommand'
-import { useReach } from '../../foundation/useReach'
+import { useTermCommand } from '../../foundation/commands/useEditionCommand'
+import { useReach } from '../../foundation/commands/useReach'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import PeriodRows from './PeriodRows.vue'
 import { termDraftOf, termOf } from './yearSheet'

@@ -35,7 +35,7 @@ describe('pasted sections', () => {
     ['9 alder', 'there is a section 9 alder already'],
     ['; Reeve', 'there is no name'],
     ['9 Elder; somebody@else.example', 'nobody here teaches under somebody@else.example'],
-    ['9 Elder; Art; Mon P9', '“Mon P9” is no teacher, no time and no second subject'],
+    ['9 Elder; Art; Mon P9', '“Mon P9” is not a teacher or a time, and there is a subject already'],
   ])('say what is wrong: %s', (text, wrong) => expect(only(text)).toMatchObject({ wrong }))
 
   it('stand there once each', () =>

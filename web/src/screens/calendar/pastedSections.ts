@@ -79,7 +79,7 @@ function take(section: SectionLine, field: string, known: Known): string | null 
     section.year = year[1]!
     return null
   }
-  if (section.subject) return `“${field}” is no teacher, no time and no second subject`
+  if (section.subject) return `“${field}” is not a teacher or a time, and there is a subject already`
   section.subject = field
   return null
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, toRef } from 'vue'
-import { useEditionCommand } from '../../foundation/useEditionCommand'
-import { useReach } from '../../foundation/useReach'
+import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
+import { useReach } from '../../foundation/commands/useReach'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import { type Block, boundsOf, pasted } from './dateBlock'
 import { type Answer, type Row, changeOf, fieldWords } from './dateCells'

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, shallowRef } from 'vue'
 import { api, ask, once, problemOf } from '../../foundation/api/client'
-import { askBefore } from '../../foundation/asking'
+import { askBefore } from '../../foundation/commands/asking'
 
 /** Ending an edition, now or on a day, looked at before it is done; and taking that back. */
 export function useEnding() {

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, reactive, ref, toRef, toRefs, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
-import { useEditionCommand } from '../../foundation/useEditionCommand'
-import { usePinned } from '../../foundation/usePinned'
-import { useReach } from '../../foundation/useReach'
+import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
+import { usePinned } from '../../foundation/commands/usePinned'
+import { useReach } from '../../foundation/commands/useReach'
 import { useLevels } from '../../foundation/levels'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import { useAnswer } from '../../foundation/useAnswer'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref, toRef, useTemplateRef } from 'vue'
 import { useAnswer } from '../../foundation/useAnswer'
-import { useEditionCommand } from '../../foundation/useEditionCommand'
+import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
 import { useLevels } from '../../foundation/levels'
 import FormattedText from '../../parts/FormattedText.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'

@@ -2,7 +2,7 @@
 import { ref, toRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useAnswer } from '../../foundation/useAnswer'
-import { useEditionCommand } from '../../foundation/useEditionCommand'
+import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import { questions } from '../../foundation/api/questions'
 

@@ -1,5 +1,5 @@
 import { type Ref, computed } from 'vue'
-import { useEditionCommand } from '../../foundation/useEditionCommand'
+import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
 import type { Move } from './outlineMoves'
 import type { Row } from './outlineRows'
 

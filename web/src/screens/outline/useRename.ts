@@ -1,7 +1,7 @@
 import { refDebounced } from '@vueuse/core'
 import { type Ref, computed, ref, watch } from 'vue'
 import { type Conflict, type Schemas, problemOf } from '../../foundation/api/client'
-import { useEditionCommand } from '../../foundation/useEditionCommand'
+import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
 
 /** Giving an item another title: what is written, what it would do, and what someone else has done meanwhile. */
 export function useRename(edition: Ref<number>, item: Ref<Schemas['OutlineItem']>) {

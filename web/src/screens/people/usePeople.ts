@@ -4,7 +4,7 @@ import { type Schemas, api, ask, once } from '../../foundation/api/client'
 import { questions } from '../../foundation/api/questions'
 import { keys } from '../../foundation/keys'
 import { useAnswer } from '../../foundation/useAnswer'
-import { useSend } from '../../foundation/useSend'
+import { useSend } from '../../foundation/commands/useSend'
 import { type Only, type PersonRow, type Role, matching, onlyWords } from './people'
 
 /** A link just made: shown once, to be passed on. */

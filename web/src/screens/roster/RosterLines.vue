@@ -33,8 +33,8 @@ const more = computed(() => (only.value ? countOf(only.value) - lines.value.leng
         {{ one.words(one.n) }}
       </button>
     </p>
-    <p v-else class="second">Everything in this file is so already.</p>
-    <ul v-if="lines.length" class="ruled" tabindex="0" aria-label="What becomes of the rows">
+    <p v-else class="second">Everything in this file is here already.</p>
+    <ul v-if="lines.length" class="ruled" tabindex="0" aria-label="What happens to each row">
       <li v-for="(line, n) in lines" :key="n">
         <span class="small">{{ line.row ? `${line.file}, row ${line.row}` : '' }}</span>
         <span>{{ line.words }}</span>

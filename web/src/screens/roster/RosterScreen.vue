@@ -63,18 +63,18 @@ async function takeBack(number: number): Promise<void> {
             accept=".csv,.tsv,.txt,.zip,text/csv,application/zip"
             @update:model-value="roster.choose"
           />
-          <span>who begin on</span>
+          <span>starting on</span>
           <DateField
             v-model="from"
-            label="First day of whoever the file gives none"
+            label="First day of everyone for whom the file gives none"
             :min="calendar.data.value?.first"
             :max="calendar.data.value?.last"
           />
-          <TickField v-model="endMissing" label="and end whoever is not in it" />
+          <TickField v-model="endMissing" label="and end the enrolment of anyone who is not in it" />
         </p>
         <p v-if="!file && !done" class="second">
-          A table (CSV) with a row for each person and section, or OneRoster 1.1 or 1.2 in a zip. Nothing is written
-          before you have seen what becomes of each row.
+          A table (CSV) with a row for each person and section, or OneRoster 1.1 or 1.2 as a zip. You see what will
+          happen to each row before anything is written.
         </p>
         <div v-if="columns && file" class="columns">
           <p class="small">

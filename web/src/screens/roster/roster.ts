@@ -6,12 +6,12 @@ export type Column = Schemas['RosterColumnsAnswer']['columns'][number]
 /** What becomes of rows, in the order in which somebody wants to look at them. */
 export const outcomes: readonly { outcome: Outcome; words: (n: number) => string }[] = [
   { outcome: 'fault', words: (n) => `${n} cannot be read` },
-  { outcome: 'conflict', words: (n) => `${n} ${n === 1 ? 'does' : 'do'} not agree` },
+  { outcome: 'conflict', words: (n) => `${n} ${n === 1 ? 'does' : 'do'} not match` },
   { outcome: 'missing', words: (n) => `${n} not in the file` },
   { outcome: 'ending', words: (n) => `${n} ${n === 1 ? 'ends' : 'end'}` },
   { outcome: 'changed', words: (n) => `${n} changed` },
   { outcome: 'new', words: (n) => `${n} new` },
-  { outcome: 'same', words: (n) => `${n} to know of` },
+  { outcome: 'same', words: (n) => `${n} to note` },
 ]
 
 export const columnWords: Record<Column, string> = {

@@ -1,8 +1,9 @@
-import { type Ref, computed, ref, watch } from 'vue'
+import { type Ref, computed, ref } from 'vue'
 import { type Schemas, api, ask, once } from '../../foundation/api/client'
 import { base64Of } from '../../foundation/base64'
 import { keys } from '../../foundation/keys'
-import { useSend } from '../../foundation/useSend'
+import { useLook } from '../../foundation/commands/useLook'
+import { useSend } from '../../foundation/commands/useSend'
 import { type Column, lacking } from './roster'
 
 /** A roster on its way in: chosen, its columns named, looked at row by row, and imported. */
@@ -13,8 +14,6 @@ export function useRoster(term: Ref<number>) {
   const columns = ref<{ headings: string[]; are: Column[]; remembered: boolean } | null>(null)
   const from = ref<string | null>(null)
   const endMissing = ref(false)
-  /** What it would do; null: nothing was looked at as it is now. */
-  const shown = ref<Schemas['ImportRosterAnswer'] | null>(null)
   const done = ref<Schemas['ImportRosterAnswer'] | null>(null)
 
   const request = computed<Schemas['ImportRosterRequest'] | null>(() =>
@@ -32,8 +31,9 @@ export function useRoster(term: Ref<number>) {
   const heading = useSend((body: Schemas['RosterColumnsRequest']) =>
     ask(api.POST('/api/school/roster-columns', { body })),
   )
-  const looking = useSend((body: Schemas['ImportRosterRequest']) =>
-    ask(api.POST('/api/school/import-roster', { params: { query: { preview: true } }, body })),
+  /** What it would do; nothing was looked at as it is now: null. */
+  const looking = useLook(request, (body, signal) =>
+    ask(api.POST('/api/school/import-roster', { params: { query: { preview: true } }, body, signal })),
   )
   const importing = useSend(
     (body: Schemas['ImportRosterRequest'], key) =>
@@ -51,7 +51,7 @@ export function useRoster(term: Ref<number>) {
     file.value = null
     columns.value = null
     done.value = null
-    for (const one of [heading, looking, importing]) one.forget()
+    for (const one of [heading, importing]) one.forget()
     if (!picked) return
     const base64 = await base64Of(picked)
     const read = await heading.run({ file: base64 })
@@ -59,15 +59,6 @@ export function useRoster(term: Ref<number>) {
     columns.value = read.isTable ? { headings: read.headings, are: read.columns, remembered: read.remembered } : null
     file.value = { name: picked.name, base64 }
   }
-
-  // Whatever is said anew is looked at anew.
-  watch(request, async (now) => {
-    shown.value = null
-    if (!now) return
-    const answer = await looking.run(now)
-    if (request.value === now) shown.value = answer
-    else if (request.value) shown.value = await looking.run(request.value)
-  })
 
   async function send(): Promise<void> {
     const answer = request.value && (await importing.run(request.value))
@@ -84,7 +75,7 @@ export function useRoster(term: Ref<number>) {
     columns,
     from,
     endMissing,
-    shown,
+    shown: looking.answer,
     done,
     choose,
     send,

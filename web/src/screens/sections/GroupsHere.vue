@@ -2,7 +2,7 @@
 import { computed, ref, toRef } from 'vue'
 import { type Schemas } from '../../foundation/api/client'
 import { useAnswer } from '../../foundation/useAnswer'
-import { useEditionCommand } from '../../foundation/useEditionCommand'
+import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
 import { useLevels } from '../../foundation/levels'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import WordField from '../../parts/fields/WordField.vue'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, toRef } from 'vue'
-import { useEditionCommand } from '../../foundation/useEditionCommand'
-import { useReach } from '../../foundation/useReach'
+import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
+import { useReach } from '../../foundation/commands/useReach'
 import { useLevels } from '../../foundation/levels'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import CommandPanel from '../../parts/CommandPanel.vue'

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, toRef } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
-import { useEditionCommand } from '../../foundation/useEditionCommand'
-import { useReach } from '../../foundation/useReach'
+import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
+import { useReach } from '../../foundation/commands/useReach'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import TimetableFields from '../../parts/timing/TimetableFields.vue'

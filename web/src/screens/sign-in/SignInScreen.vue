@@ -12,7 +12,7 @@ import { onlyPlace } from '../places/onlyPlace'
 import SignInDrawing from './SignInDrawing.vue'
 import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
-import { useSend } from '../../foundation/useSend'
+import { useSend } from '../../foundation/commands/useSend'
 
 const route = useRoute()
 const router = useRouter()

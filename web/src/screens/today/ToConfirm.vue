@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { toRef } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
-import { useEditionCommand } from '../../foundation/useEditionCommand'
+import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
 import ProblemNote from '../../parts/ProblemNote.vue'
 
 /** Classes that are over: took place, not finished, went further, one click each; the forecast follows. */

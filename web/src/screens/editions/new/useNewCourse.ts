@@ -1,14 +1,13 @@
-import { computed, onScopeDispose, reactive, ref, watch } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { type Schemas, api, ask, once } from '../../../foundation/api/client'
 import { questions } from '../../../foundation/api/questions'
 import { keys } from '../../../foundation/keys'
 import { useAnswer } from '../../../foundation/useAnswer'
-import { useSend } from '../../../foundation/useSend'
+import { useLook } from '../../../foundation/commands/useLook'
+import { useSend } from '../../../foundation/commands/useSend'
 
 export type Level = Schemas['UnderstoodLine']['level']
-
-const PAUSE = 250
 
 /** A course on its way: what it is called, and its scheme of work, which is read while it is written. */
 export function useNewCourse() {
@@ -22,7 +21,6 @@ export function useNewCourse() {
   const scheme = ref('')
   /** What was said of a line, by what is written on it. */
   const said = reactive(new Map<string, Level>())
-  const shown = ref<Schemas['MakeCourseAnswer'] | null>(null)
   watch(terms, (now) => (term.value ??= now[0]?.term ?? null), { immediate: true })
 
   const answers = computed(() =>
@@ -42,32 +40,16 @@ export function useNewCourse() {
           answers: answers.value,
         },
   )
-  const looking = useSend((body: Schemas['MakeCourseRequest']) =>
-    ask(api.POST('/api/me/make-course', { params: { query: { preview: true } }, body })),
+  const looking = useLook(
+    computed(() => (scheme.value.trim() === '' ? null : request.value)),
+    (body, signal) => ask(api.POST('/api/me/make-course', { params: { query: { preview: true } }, body, signal })),
+    { keeps: true },
   )
   const making = useSend(
     (body: Schemas['MakeCourseRequest'], key) =>
       ask(api.POST('/api/me/make-course', { params: { header: once(key) }, body })),
     [keys.places],
   )
-
-  let pause: ReturnType<typeof setTimeout> | undefined
-  async function look(): Promise<void> {
-    const now = request.value
-    if (!now || scheme.value.trim() === '') {
-      shown.value = null
-      return
-    }
-    const answer = await looking.run(now)
-    if (answer) shown.value = answer
-    // What was written meanwhile is read after it.
-    if (request.value !== now) await look()
-  }
-  watch(request, () => {
-    clearTimeout(pause)
-    pause = setTimeout(() => void look(), PAUSE)
-  })
-  onScopeDispose(() => clearTimeout(pause))
 
   async function make(empty: boolean): Promise<void> {
     if (!request.value || title.value.trim() === '') return
@@ -82,7 +64,7 @@ export function useNewCourse() {
     term,
     basis,
     scheme,
-    shown,
+    shown: looking.answer,
     make,
     say: (line: number, level: Level) => {
       const text = scheme.value.split(/\r\n|\r|\n/)[line - 1]?.trim()

@@ -2,7 +2,7 @@
 import { computed, nextTick, onMounted, ref, toRef, useTemplateRef } from 'vue'
 import type { Schemas } from '../../../foundation/api/client'
 import { useLevels } from '../../../foundation/levels'
-import { useEditionCommand } from '../../../foundation/useEditionCommand'
+import { useEditionCommand } from '../../../foundation/commands/useEditionCommand'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 import WhoseChoice from './WhoseChoice.vue'
 import { type KindOfRow, kindUnder, kindsOfRow, placeUnder, readTitle, wordOf } from './newRow'

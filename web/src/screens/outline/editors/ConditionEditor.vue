@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, toRef } from 'vue'
 import type { Schemas } from '../../../foundation/api/client'
-import { useEditionCommand } from '../../../foundation/useEditionCommand'
-import { usePinned } from '../../../foundation/usePinned'
-import { useReach } from '../../../foundation/useReach'
+import { useEditionCommand } from '../../../foundation/commands/useEditionCommand'
+import { usePinned } from '../../../foundation/commands/usePinned'
+import { useReach } from '../../../foundation/commands/useReach'
 import { capital, useLevels } from '../../../foundation/levels'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 import { type Condition, conditionOf, deedWords, gateOf } from './condition'

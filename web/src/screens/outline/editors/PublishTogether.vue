@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, toRef } from 'vue'
 import type { Schemas } from '../../../foundation/api/client'
-import { useEditionCommand } from '../../../foundation/useEditionCommand'
+import { useEditionCommand } from '../../../foundation/commands/useEditionCommand'
 import { useLevels } from '../../../foundation/levels'
-import { useReach } from '../../../foundation/useReach'
+import { useReach } from '../../../foundation/commands/useReach'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 import type { Anchor } from '../../../parts/timing/timing'
 import { unpublishedOf } from '../outlineRows'

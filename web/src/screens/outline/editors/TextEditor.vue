@@ -3,7 +3,7 @@ import StarterKit from '@tiptap/starter-kit'
 import { EditorContent, useEditor } from '@tiptap/vue-3'
 import { computed, ref, toRef } from 'vue'
 import type { Schemas } from '../../../foundation/api/client'
-import { useEditionCommand } from '../../../foundation/useEditionCommand'
+import { useEditionCommand } from '../../../foundation/commands/useEditionCommand'
 import FormattedText from '../../../parts/FormattedText.vue'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, toRef } from 'vue'
 import type { Schemas } from '../../../foundation/api/client'
-import { useEditionCommand } from '../../../foundation/useEditionCommand'
-import { usePinned } from '../../../foundation/usePinned'
-import { useReach } from '../../../foundation/useReach'
+import { useEditionCommand } from '../../../foundation/commands/useEditionCommand'
+import { usePinned } from '../../../foundation/commands/usePinned'
+import { useReach } from '../../../foundation/commands/useReach'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 import TimingFields from '../../../parts/timing/TimingFields.vue'
 import { type Anchor, anchorOf, choiceOf } from '../../../parts/timing/timing'

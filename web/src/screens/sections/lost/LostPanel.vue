@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, toRef, watch } from 'vue'
 import { type Schemas, api, ask, problemOf } from '../../../foundation/api/client'
-import { NoLongerAsked } from '../../../foundation/useCommand'
-import { useEditionCommand } from '../../../foundation/useEditionCommand'
+import { NoLongerAsked } from '../../../foundation/commands/useCommand'
+import { useEditionCommand } from '../../../foundation/commands/useEditionCommand'
 import { useLevels } from '../../../foundation/levels'
 import { useViewpoint } from '../../../foundation/useViewpoint'
 import SectionKey from '../../../look/marks/SectionKey.vue'

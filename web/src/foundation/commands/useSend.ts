@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { problemOf } from './api/client'
+import { problemOf } from '../api/client'
 
 /**
  * Something sent to the server that has no reach to be looked at beforehand: signing in, an account, a new course. Until it

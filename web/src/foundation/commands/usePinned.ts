@@ -1,5 +1,5 @@
 import { ref } from 'vue'
-import type { Problem } from './api/client'
+import type { Problem } from '../api/client'
 
 /**
  * The version that was read when one began to change something. It stays, whatever arrives meanwhile, so that somebody

@@ -1,5 +1,5 @@
 import { readonly, shallowRef } from 'vue'
-import type { Schemas } from './api/client'
+import type { Schemas } from '../api/client'
 
 /** What something would do: its sentence, how far it reaches, and what the button says. */
 export type Answer = Pick<Schemas['CommandAnswer'], 'act'> & {

@@ -2,7 +2,7 @@
 import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
 import { expect, test } from 'vitest'
 import { createApp } from 'vue'
-import { ProblemError } from './api/client'
+import { ProblemError } from '../api/client'
 import { useSend } from './useSend'
 
 const refusal = (status: number, field?: string) =>

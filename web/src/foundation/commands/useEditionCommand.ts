@@ -1,7 +1,7 @@
 import { type Ref, computed } from 'vue'
-import type { paths } from './api/schema'
-import { api } from './api/client'
-import { keys } from './keys'
+import type { paths } from '../api/schema'
+import { api } from '../api/client'
+import { keys } from '../keys'
 import { type Send, useCommand } from './useCommand'
 
 type CommandPath<Of extends string> = {

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/vue-query'
 import { type Ref, computed, ref, shallowRef } from 'vue'
-import { type Schemas, ask, problemOf } from './api/client'
+import { type Schemas, ask, problemOf } from '../api/client'
 import { LeftAsItIs, askBefore } from './asking'
 
 /** The preview was cancelled: its request has changed, or is being carried out. */

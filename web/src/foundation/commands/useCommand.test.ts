@@ -2,7 +2,7 @@
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createApp, effectScope, ref } from 'vue'
 import { expect, test } from 'vitest'
-import type { Schemas } from './api/client'
+import type { Schemas } from '../api/client'
 import { LeftAsItIs, leaveAsked, useAsked } from './asking'
 import { type Send, useCommand } from './useCommand'
 
