@@ -32,6 +32,7 @@ public sealed class Database : IAsyncDisposable
         Ids<Core.Sections.Section>();
         Ids<Core.Sections.Person>();
         Ids<Courses.GroupRow>();
+        Ids<Courses.ListedStudent>();
         Ids<Terms.CalendarDayRow>();
         Ids<Ledger.Batch>();
         Ids<Work.PieceRow>();

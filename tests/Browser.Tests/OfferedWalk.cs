@@ -195,6 +195,56 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
         new("sections/PutBack", "remove-lesson", "sections?section=2", p => PutBack(p, "Own lesson")),
         Own("unit", "Own unit", "add-unit"),
         new("sections/PutBack", "remove-unit", "sections?section=2", p => PutBack(p, "Own unit")),
+        new(
+            "one-student/ForStudentPanel",
+            "for-students",
+            "students/@Imke Osei",
+            p => Tick(p, "input[aria-label$='Arrows on the chart']"),
+            p => Button(p, "Give more time")
+        ),
+        new(
+            "one-student/AgreedTime",
+            "arrange",
+            "students/@Imke Osei",
+            p => Press(p, "//p[contains(., 'Agreed for everything')]//button"),
+            p => Fill(p, "input[aria-label='Days later']", "3"),
+            p => Button(p, "Agree on it")
+        ),
+        new("one-student/CatchUpList", "accept-catch-up", "students/@Noor Salazar?shows=catch-up", p => Button(p, "Agree on the catch-up")),
+        new("one-student/MoveTable", "move-students", "students/@Davit Lindqvist?shows=move", p => Button(p, "Move to 9 Alder")),
+        new("one-student/StudentPlaces", "set-home", "students/@Sunniva Adeyemi", p =>
+            Press(p, "//li[contains(., '9 Alder')]//button[normalize-space() = 'make it the home section']")
+        ),
+        new(
+            "one-student/StudentPlaces",
+            "leave-section",
+            "students/@Sunniva Adeyemi",
+            p => Press(p, "//li[contains(., '9 Dogwood')]//button[starts-with(normalize-space(), 'leave')]"),
+            p => Button(p, "Leave 9 Dogwood")
+        ),
+        new(
+            "sections/PlacesPanel",
+            "join-students",
+            "sections?section=2&shows=students",
+            p => Button(p, "have students join"),
+            p => Fill(p, "textarea[aria-label='Mail addresses']", "imke.osei@fenwater.example"),
+            p => Button(p, "Have them join 9 Birch")
+        ),
+        new(
+            "sections/PlacesPanel",
+            "leave-section",
+            "sections?section=2&shows=students",
+            p => Tick(p, "input[aria-label='Choose Imke Osei']"),
+            p => Select(p, "What they do", "leaves after"),
+            p => Button(p, "Have them leave 9 Birch")
+        ),
+        new(
+            "sections/PlacesPanel",
+            "move-students",
+            "sections?section=2&shows=students",
+            p => Tick(p, "(//table//input[@type = 'checkbox'])[1]"),
+            p => Button(p, "Move them to 9 Alder")
+        ),
         new("parts/useHistory", "undo", "dates", p => Button(p, "undo")),
     ];
 
@@ -371,7 +421,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
     // A row by its title: item-12.
     private static string Named(Person person, string at) =>
         Row()
-            .Replace(at, match =>
+            .Replace(OfStudent().Replace(at, match => $"{StudentOf(person, match.Groups[1].Value)}"), match =>
             {
                 var (table, title) = (match.Groups[1].Value, match.Groups[2].Value);
                 return $"row={table}-"
@@ -389,6 +439,16 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
                         title
                     );
             });
+
+    // A student by their name: students/12.
+    private static long StudentOf(Person person, string name) =>
+        person.Ask<long>(
+            """
+            return fetch('/api/editions/2/class-lists').then((r) => r.json()).then((lists) =>
+              lists.sections.flatMap((one) => one.students).find((one) => one.name === arguments[0]).student)
+            """,
+            name
+        );
 
     private static Offer Own(string level, string title, string command) =>
         new("outline/adding/AddRow", command, level == "unit" ? "outline?do=add" : "outline", p =>
@@ -475,4 +535,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
 
     [GeneratedRegex("row=(unit|lesson|item):([^&]+)")]
     private static partial Regex Row();
+
+    [GeneratedRegex("@([^?]+)")]
+    private static partial Regex OfStudent();
 }

@@ -65,7 +65,7 @@ public static class TestServer
             await Run(connection, $"SELECT pg_advisory_lock({Lock})");
             if (await Scalar(connection, $"SELECT count(*) FROM pg_database WHERE datname = '{name}'") == 0)
             {
-                await Run(connection, $"DROP DATABASE IF EXISTS {name}_raw");
+                await Run(connection, $"DROP DATABASE IF EXISTS {name}_raw WITH (FORCE)");
                 await Run(connection, $"CREATE DATABASE {name}_raw");
                 await Migrator.Migrate(Of(Owner, name + "_raw"), CancellationToken.None);
                 await DemoSchool.Load(Of(Owner, name + "_raw"), CancellationToken.None);

@@ -236,6 +236,7 @@ public sealed class ArchitectureTests
                     feature =>
                         feature!
                             .Replace("SignIn", "sign-in", StringComparison.Ordinal)
+                            .Replace("OneStudent", "one-student", StringComparison.Ordinal)
                             .ToLowerInvariant()
                             .StartsWith(screen!, StringComparison.Ordinal),
                     screen

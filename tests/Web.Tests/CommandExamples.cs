@@ -97,6 +97,77 @@ public static class CommandExamples
             group = await Group(school),
             members = new[] { new { student = school.Ids["person:" + DemoPeople.OnTrack], @in = true } },
         },
+        ["for-students"] = async school => new
+        {
+            students = new[] { Student(school, DemoPeople.OnTrack) },
+            items = new[] { await school.Item("A slow ramp") },
+            change = "excuse",
+            days = (int?)null,
+            until = (string?)null,
+        },
+        ["arrange"] = school =>
+            Task.FromResult<object?>(
+                new
+                {
+                    student = Student(school, DemoPeople.OnTrack),
+                    dueDays = 3,
+                    quizTime = 25,
+                    reason = "a wrist in plaster",
+                    version = 0,
+                }
+            ),
+        ["set-home"] = school =>
+            Task.FromResult<object?>(
+                new { student = Student(school, DemoPeople.InTwoSections), section = school.Ids["section:9 Dogwood"] }
+            ),
+        ["join-students"] = school =>
+            Task.FromResult<object?>(
+                new
+                {
+                    section = school.Ids["section:9 Birch"],
+                    addresses = new[] { DemoPeople.Email(DemoPeople.OnTrack) },
+                    from = "2026-09-03",
+                }
+            ),
+        ["leave-section"] = school =>
+            Task.FromResult<object?>(
+                new
+                {
+                    section = school.Ids["section:9 Alder"],
+                    students = new[] { Student(school, DemoPeople.OnTrack) },
+                    last = "2026-10-07",
+                }
+            ),
+        ["move-students"] = async school => new
+        {
+            students = new[] { Student(school, DemoPeople.OnTrack) },
+            from = school.Ids["section:9 Alder"],
+            to = school.Ids["section:9 Birch"],
+            on = "2026-10-08",
+            choices = new[]
+            {
+                new
+                {
+                    student = Student(school, DemoPeople.OnTrack),
+                    item = await school.Item("A slow ramp"),
+                    choice = "keep",
+                },
+            },
+        },
+        ["accept-catch-up"] = async school => new
+        {
+            student = Student(school, DemoPeople.JoinedLate),
+            lines = new[]
+            {
+                new
+                {
+                    item = await school.Item("A slow ramp"),
+                    date = "2026-12-01",
+                    time = "09:00",
+                },
+            },
+            leave = new[] { await school.Item("Cloud diary") },
+        },
         ["for-whom"] = school =>
             In(school, async at =>
                 With(
@@ -288,6 +359,8 @@ public static class CommandExamples
                 new { school.WeatherWatch }
             )
         );
+
+    private static long Student(School school, string name) => school.Ids["person:" + name];
 
     private static async Task<string> GroupName(School school) => await Group(school) > 0 ? "Of the tests" : "";
 

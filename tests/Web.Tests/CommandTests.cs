@@ -161,6 +161,10 @@ public sealed class CommandTests(SchoolOfClass shared) : LeadOfASharedSchool(sha
                       UNION ALL SELECT 'adjustment ' || (to_jsonb(t) - 'version')::text FROM adjustment t
                       UNION ALL SELECT 'student_group ' || (to_jsonb(t) - 'version')::text FROM student_group t WHERE removed_at IS NULL
                       UNION ALL SELECT 'in_group ' || (to_jsonb(t) - 'version')::text FROM in_group t
+                      UNION ALL SELECT 'enrolment ' || (to_jsonb(t) - 'version')::text FROM enrolment t
+                      UNION ALL SELECT 'exception ' || (to_jsonb(t) - 'version')::text FROM exception t
+                      UNION ALL SELECT 'arrangement ' || (to_jsonb(t) - 'version')::text FROM arrangement t
+                      UNION ALL SELECT 'home ' || (to_jsonb(t) - 'version')::text FROM home t
                       UNION ALL SELECT 'taught ' || (to_jsonb(t) - 'version')::text FROM taught t
                       UNION ALL SELECT 'order_change ' || (to_jsonb(t) - 'version')::text FROM order_change t
                       UNION ALL SELECT 'meeting_change ' || (to_jsonb(t) - 'version')::text FROM meeting_change t) lines

@@ -43,7 +43,14 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         "change-timetable",
         "lose-classes",
         "differ",
+        "join-students",
+        "leave-section",
+        "move-students",
     ];
+
+    // To whoever teaches none of a student's sections, the student is not there; nor is a section that is not theirs theirs to change.
+    private static readonly int[] TheirStudents = [401, 404, 404, 404, 200, 404, 404, 404, 401];
+    private static readonly string[] OfStudents = ["put-in-group", "for-students", "arrange", "accept-catch-up"];
 
     private static readonly int[] Student = [401, 200, 404, 404, 404, 404, 404, 404, 401];
 
@@ -63,17 +70,35 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
                     $"POST /api/editions/{{edition:long}}/{example.Key}",
                     new Row(
                         $"/api/editions/{{edition}}/{example.Key}?preview=true",
-                        InOtherSections.Contains(example.Key) ? TheirSections : Team,
+                        InOtherSections.Contains(example.Key) ? TheirSections
+                            : OfStudents.Contains(example.Key) ? TheirStudents
+                            : Team,
                         example.Value
                     )
                 )
             )
     )
     {
-        ["POST /api/editions/{edition:long}/put-in-group"] = new(
-            "/api/editions/{edition}/put-in-group?preview=true",
-            [401, 404, 404, 404, 200, 404, 404, 404, 401],
-            CommandExamples.All["put-in-group"]
+        ["GET /api/editions/{edition:long}/team"] = new("/api/editions/{edition}/team", [401, 404, 404, 404, 200, 200, 404, 200, 401]),
+        ["POST /api/editions/{edition:long}/set-team-member"] = new(
+            "/api/editions/{edition}/set-team-member?preview=true",
+            [401, 404, 404, 404, 200, 403, 404, 200, 401],
+            TeamTests.Reader
+        ),
+        ["POST /api/editions/{edition:long}/end-team-member"] = new(
+            "/api/editions/{edition}/end-team-member?preview=true",
+            [401, 404, 404, 404, 200, 200, 404, 200, 401],
+            TeamTests.CoTeacher
+        ),
+        ["GET /api/editions/{edition:long}/class-lists"] = new("/api/editions/{edition}/class-lists", Team),
+        ["GET /api/editions/{edition:long}/students/{student:long}"] = new("/api/editions/{edition}/students/{student}", TheirStudents),
+        ["GET /api/editions/{edition:long}/students/{student:long}/catch-up"] = new(
+            "/api/editions/{edition}/students/{student}/catch-up",
+            TheirStudents
+        ),
+        ["GET /api/editions/{edition:long}/students/{student:long}/move"] = new(
+            "/api/editions/{edition}/students/{student}/move?from={section}&to={other}&on=2026-10-12",
+            TheirStudents
         ),
         ["GET /health/live"] = new("/health/live", All200),
         ["GET /health/ready"] = new("/health/ready", All200),
@@ -333,6 +358,8 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         var address = row
             .Address.Replace("{edition}", $"{school.WeatherWatch}", StringComparison.Ordinal)
             .Replace("{section}", $"{school.Ids["section:9 Alder"]}", StringComparison.Ordinal)
+            .Replace("{other}", $"{school.Ids["section:9 Birch"]}", StringComparison.Ordinal)
+            .Replace("{student}", $"{school.Ids["person:" + DemoPeople.OnTrack]}", StringComparison.Ordinal)
             .Replace(
                 "{term}",
                 $"{await school.Sql(connection => connection.ExecuteScalarAsync<long>(TermOf, new { school.WeatherWatch }))}",

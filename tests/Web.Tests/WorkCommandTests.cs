@@ -65,6 +65,12 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
                 new { batch = await CommandExamples.SomeBatch(walk.School, walk.School.WeatherWatch, DemoPeople.Lead) }
             )
         ),
+        ["set-team-member"] = new(DemoPeople.Lead, async walk => (walk.Edition("set-team-member"), (await TeamTests.Reader(walk.School))!)),
+        ["end-team-member"] = new(DemoPeople.Lead, async walk =>
+        {
+            await walk.Done(walk.Edition("set-team-member"), (await TeamTests.Reader(walk.School))!);
+            return (walk.Edition("end-team-member"), new { person = walk.School.Ids["person:" + DemoPeople.Colleague] });
+        }),
         ["roll-over"] = new(DemoPeople.Lead, async walk => (walk.Edition("roll-over"), (await RollOverTests.Spring(walk.School))!)),
         ["take-back-roll-over"] = new(DemoPeople.Lead, async walk =>
         {

@@ -37,6 +37,12 @@ export const router = createRouter({
       props: numbers,
     },
     {
+      path: '/editions/:edition(\\d+)/team',
+      name: 'team',
+      component: () => import('./screens/team/TeamScreen.vue'),
+      props: numbers,
+    },
+    {
       path: '/editions/:edition(\\d+)',
       component: () => import('./parts/shell/TeamShell.vue'),
       props: numbers,
@@ -61,6 +67,12 @@ export const router = createRouter({
           path: 'editions',
           name: 'editions',
           component: () => import('./screens/editions/EditionsScreen.vue'),
+          props: numbers,
+        },
+        {
+          path: 'students/:student(\\d+)',
+          name: 'one-student',
+          component: () => import('./screens/one-student/OneStudentScreen.vue'),
           props: numbers,
         },
         // Through a student's eyes: the student's own screens, fed by the same answers.

@@ -37,14 +37,7 @@ public sealed record FollowingSections(ImmutableArray<FollowingSection> Sections
 /// An edition as it stood at one counter, with what a change of it needs: its tree, its sections and its groups, each of
 /// which changes by itself. What hangs on items and is no part of planning is read where it is asked for, not here.
 /// </summary>
-/// <param name="groups">In order of name.</param>
-public sealed class EditionPlan(
-    EditionHead head,
-    EditionTerm term,
-    CourseTree tree,
-    FollowingSections following,
-    IReadOnlyList<GroupRow> groups
-)
+public sealed class EditionPlan(EditionHead head, EditionTerm term, CourseTree tree, FollowingSections following, EditionPeople people)
 {
     private readonly Lazy<PlanSchedule> schedule = new(() =>
         PlanSchedule.Of(TermDays.Of(term.Term), tree.Edition, [.. following.Sections.Select(section => section.Section)], [.. tree.Kept])
@@ -72,8 +65,11 @@ public sealed class EditionPlan(
 
     public IReadOnlyList<TreeRow> Rows => tree.Rows;
 
+    /// <summary>What is known of single students.</summary>
+    public EditionPeople People { get; } = people;
+
     /// <summary>In order of name.</summary>
-    public IReadOnlyList<GroupRow> Groups { get; } = groups;
+    public IReadOnlyList<GroupRow> Groups => People.Groups;
 
     public ImmutableArray<FollowingSection> Sections => following.Sections;
 
@@ -108,10 +104,6 @@ public sealed class EditionPlan(
 
     /// <inheritdoc cref="CourseTree.LessonOf"/>
     public Lesson LessonOf(TreeRow row) => tree.LessonOf(row);
-
-    /// <summary>The names of the groups that somebody is in.</summary>
-    public IReadOnlySet<string> GroupsOf(Id<Person> person) =>
-        Groups.Where(group => group.Members.Contains(person)).Select(group => group.Name).ToHashSet(StringComparer.Ordinal);
 
     /// <summary>The sections as reach counts them, with their students as of a moment.</summary>
     public ImmutableArray<SectionSize> SizesAt(Instant at) =>

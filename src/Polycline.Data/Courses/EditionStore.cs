@@ -73,7 +73,14 @@ public static class EditionStore
             };
     }
 
-    private sealed record EnrolmentRow(Id<Section> Section, Id<Person> Person, LocalDate? From, LocalDate? To);
+    private sealed record EnrolmentRow(
+        Id<ListedStudent> Id,
+        Id<Section> Section,
+        Id<Person> Person,
+        LocalDate? From,
+        LocalDate? To,
+        long Version
+    );
 
     /// <summary>
     /// Reads a whole edition as of one moment. In a transaction of the caller's, it must be REPEATABLE READ or hold the edition's lock.
@@ -90,7 +97,7 @@ public static class EditionStore
         var sections = (await results.ReadAsync<SectionReading.SectionRow>()).AsList();
         var enrolments = (await results.ReadAsync<EnrolmentRow>()).ToLookup(
             row => row.Section,
-            row => new ListedStudent(row.Person, row.From, row.To)
+            row => new ListedStudent(row.Id, row.Person, row.From, row.To, row.Version)
         );
         var adjustments = (await results.ReadAsync<AdjustmentRow>()).AsList();
         var taught = (await results.ReadAsync<TaughtRow>()).AsList();
@@ -99,7 +106,12 @@ public static class EditionStore
         var differences = new SectionRows(adjustments, orders, taught, changes, (await results.ReadAsync<OpenedRow>()).AsList());
         var retired = (await results.ReadAsync<string>()).ToHashSet(StringComparer.Ordinal);
         var kept = (await results.ReadAsync<TreeReading.ItemRow>()).AsList();
-        var groups = (await results.ReadAsync<GroupRow>()).AsList();
+        var people = new EditionPeople(
+            (await results.ReadAsync<GroupRow>()).AsList(),
+            (await results.ReadAsync<HomeRow>()).AsList(),
+            (await results.ReadAsync<ExceptionRow>()).AsList(),
+            (await results.ReadAsync<ArrangementRow>()).AsList()
+        );
         var tree = new TreeReading(units, lessons, items);
         return new(
             new(
@@ -120,7 +132,7 @@ public static class EditionStore
                 [.. sections.Select(row => SectionReading.Of(row, [.. enrolments[row.Id]], differences, tree.Rows, tree.Own))],
                 differences
             ),
-            groups
+            people
         );
     }
 

@@ -41,7 +41,10 @@ public sealed record FollowingSection
 /// <summary>One line of a class list: a person, and the first and last day they belong to the section.</summary>
 /// <param name="From">Null: from the beginning.</param>
 /// <param name="To">Null: for good.</param>
-public sealed record ListedStudent(Id<Person> Person, LocalDate? From, LocalDate? To);
+public sealed record ListedStudent(Id<ListedStudent> Place, Id<Person> Person, LocalDate? From, LocalDate? To, long Version)
+{
+    public bool Holds(LocalDate date) => (From is null || From <= date) && (To is null || date <= To);
+}
 
 /// <summary>One row of a section's differences.</summary>
 /// <param name="Value">JSON; null: cleared.</param>
@@ -77,7 +80,3 @@ public sealed record SectionRows(
     IReadOnlyList<MeetingChangeRow> MeetingChanges,
     IReadOnlyList<OpenedRow> Opened
 );
-
-/// <summary>A group of students: named before there are any, filled when they come.</summary>
-/// <param name="Members">Persons.</param>
-public sealed record GroupRow(Id<GroupRow> Id, string Name, long Version, Id<Person>[] Members);

@@ -30,7 +30,7 @@ FROM section c
 WHERE c.edition = @edition
 ORDER BY c.name;
 
-SELECT n.section, n.person, lower(n.period) AS "from", upper(n.period) - 1 AS "to"
+SELECT n.id, n.section, n.person, lower(n.period) AS "from", upper(n.period) - 1 AS "to", n.version
 FROM enrolment n
 JOIN section c ON c.id = n.section
 WHERE c.edition = @edition
@@ -84,3 +84,16 @@ SELECT g.id, g.name, g.version, ARRAY(SELECT m.person FROM in_group m WHERE m.st
 FROM student_group g
 WHERE g.edition = @edition AND g.removed_at IS NULL
 ORDER BY g.name;
+
+SELECT person, section, version
+FROM home
+WHERE edition = @edition;
+
+SELECT person, item::text, field, value::text, move::text, version
+FROM exception
+WHERE edition = @edition
+ORDER BY person, item, field;
+
+SELECT person, due_days, quiz_time, reason, version
+FROM arrangement
+WHERE edition = @edition;

@@ -98,7 +98,40 @@ public static class LedgerStore
                     new { ids = table.Select(change => change.Key["id"]!.GetValue<long>()).ToArray() }
                 )
             );
+        foreach (
+            var table in changes
+                .Where(change => change.Key["id"] is not null && change.Table.Fields.Contains("person"))
+                .GroupBy(change => change.Table.Name)
+        )
+            people.UnionWith(
+                await connection.QueryAsync<Id<Person>>(
+                    $"SELECT DISTINCT person FROM {table.Key} WHERE id = ANY(@ids)",
+                    new { ids = table.Select(change => change.Key["id"]!.GetValue<long>()).ToArray() }
+                )
+            );
         return (sections, people);
+    }
+
+    /// <summary>Whether some changes touch what is the course's own: its units, lessons and items, groups and settings.</summary>
+    public static async Task<bool> TouchesCourse(NpgsqlConnection connection, IReadOnlyList<Change> changes)
+    {
+        LedgerTable[] tree = [Tables.Units.Table, Tables.Lessons.Table, Tables.Items.Table];
+        foreach (var change in changes)
+        {
+            if (change.Table == Tables.Groups.Table || change.Table == Tables.Editions.Table)
+                return true;
+            if (!tree.Contains(change.Table))
+                continue;
+            if (change.Before is null ? change.After!["section"] is null : !await IsOfSection(change))
+                return true;
+        }
+        return false;
+
+        Task<bool> IsOfSection(Change change) =>
+            connection.ExecuteScalarAsync<bool>(
+                $"SELECT section IS NOT NULL FROM {change.Table.Name} WHERE id = @id",
+                new { id = change.Key["id"]!.GetValue<long>() }
+            );
     }
 
     /// <summary>Tells who listens where a counter stands, once the transaction is through.</summary>

@@ -55,6 +55,15 @@ public class LedgerTable
     internal Column<LocalDate?> Date(string name) =>
         new(this, name, date => date is { } day ? JsonValue.Create(LocalDatePattern.Iso.Format(day)) : null);
 
+    /// <summary>A range of dates, the last one inclusive; null: open. Written as PostgreSQL writes it.</summary>
+    internal Column<(LocalDate? From, LocalDate? To)> Period(string name) =>
+        new(this, name, period =>
+            JsonValue.Create(
+                $"{(period.From is { } from ? $"[{LocalDatePattern.Iso.Format(from)}" : "(")},"
+                    + $"{(period.To is { } to ? LocalDatePattern.Iso.Format(to.PlusDays(1)) : "")})"
+            )
+        );
+
     internal Column<JsonNode?> Json(string name) => new(this, name, json => json?.DeepClone());
 
     /// <summary>A column that holds JSON of which only the text is at hand.</summary>

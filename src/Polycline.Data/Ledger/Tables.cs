@@ -146,6 +146,44 @@ public static class Tables
         public static readonly Column<Instant?> At = Table.Moment("at");
     }
 
+    /// <summary>Places in sections. A roster writes them too, past the log.</summary>
+    public static class Places
+    {
+        public static readonly LedgerTable<ListedStudent> Table = new("enrolment");
+        public static readonly Column<Id<Section>?> Section = Table.Reference<Section>("section");
+        public static readonly Column<Id<Person>?> Person = Table.Reference<Person>("person");
+        public static readonly Column<(LocalDate? From, LocalDate? To)> Period = Table.Period("period");
+    }
+
+    public static class Homes
+    {
+        public static readonly LedgerTable Table = new("home", ["edition", "person"]);
+        public static readonly Column<Id<Edition>?> Edition = Table.Reference<Edition>("edition");
+        public static readonly Column<Id<Person>?> Person = Table.Reference<Person>("person");
+        public static readonly Column<Id<Section>?> Section = Table.Reference<Section>("section");
+    }
+
+    public static class Exceptions
+    {
+        public static readonly LedgerTable Table = new("exception", ["edition", "person", "item", "field"]);
+        public static readonly Column<Id<Edition>?> Edition = Table.Reference<Edition>("edition");
+        public static readonly Column<Id<Person>?> Person = Table.Reference<Person>("person");
+        public static readonly Column<string?> Item = Table.Text("item");
+        public static readonly Column<string?> Field = Table.Text("field");
+        public static readonly Column<JsonNode?> Value = Table.Json("value");
+        public static readonly Column<JsonNode?> Move = Table.Json("move");
+    }
+
+    public static class Arrangements
+    {
+        public static readonly LedgerTable Table = new("arrangement", ["edition", "person"]);
+        public static readonly Column<Id<Edition>?> Edition = Table.Reference<Edition>("edition");
+        public static readonly Column<Id<Person>?> Person = Table.Reference<Person>("person");
+        public static readonly Column<int?> DueDays = Table.Number("due_days");
+        public static readonly Column<int?> QuizTime = Table.Number("quiz_time");
+        public static readonly Column<string?> Reason = Table.Text("reason");
+    }
+
     /// <summary>Its own settings; its <c>version</c> is the counter of its scope.</summary>
     public static class Editions
     {
@@ -192,6 +230,10 @@ public static class Tables
         MeetingChanges.Table,
         Groups.Table,
         InGroup.Table,
+        Places.Table,
+        Homes.Table,
+        Exceptions.Table,
+        Arrangements.Table,
         Editions.Table,
         Terms.Table,
         CalendarDays.Table,

@@ -42,7 +42,7 @@ public sealed record PersonRow
 }
 
 /// <summary>An account that has a mail address already.</summary>
-public sealed record KnownPerson(Id<Person> Person, string Name, string Email, bool Removed);
+public sealed record KnownPerson(Id<Person> Person, string Name, string Email, bool Removed, bool Staff);
 
 /// <summary>Accounts: reads and writes them.</summary>
 public static class PersonStore
@@ -60,7 +60,7 @@ public static class PersonStore
         [
             .. await connection.QueryAsync<KnownPerson>(
                 """
-                SELECT id AS person, name, email::text, removed_at IS NOT NULL AS removed
+                SELECT id AS person, name, email::text, removed_at IS NOT NULL AS removed, teacher OR office AS staff
                 FROM person
                 WHERE email = ANY(@emails::citext[])
                 """,
@@ -102,7 +102,7 @@ public static class PersonStore
     /// <returns>Null if there is no such account. It is locked.</returns>
     public static Task<KnownPerson?> Locked(NpgsqlConnection connection, Id<Person> person) =>
         connection.QuerySingleOrDefaultAsync<KnownPerson?>(
-            "SELECT id AS person, name, email::text, removed_at IS NOT NULL AS removed FROM person WHERE id = @Value FOR UPDATE",
+            "SELECT id AS person, name, email::text, removed_at IS NOT NULL AS removed, teacher OR office AS staff FROM person WHERE id = @Value FOR UPDATE",
             person
         );
 

@@ -26,27 +26,35 @@ public sealed record OwnSectionRow(
 public sealed record TermRow(Id<Term> Term, string Name, string Zone, LocalDate First, LocalDate Last, int Sections);
 
 /// <param name="School">What the school is called; null: it has not been named.</param>
+/// <param name="SchoolCourses">Everybody’s that are not past, for the office.</param>
 public sealed record OwnPlaces(
     IReadOnlyList<EditionRow> Courses,
     IReadOnlyList<OwnSectionRow> Sections,
     IReadOnlyList<TermRow> Terms,
-    string? School
+    string? School,
+    IReadOnlyList<EditionRow> SchoolCourses
 );
 
 /// <summary>Where somebody can go from their first page.</summary>
 public static class PlacesStore
 {
-    public static async Task<OwnPlaces> Of(NpgsqlConnection connection, Id<Person> person, bool allTerms)
+    public static async Task<OwnPlaces> Of(NpgsqlConnection connection, Id<Person> person, bool allTerms, bool office)
     {
         await using var results = await connection.QueryMultipleAsync(
             Sql.Of("People", "ReadPlaces"),
-            new { person = person.Value, allTerms }
+            new
+            {
+                person = person.Value,
+                allTerms,
+                office,
+            }
         );
         return new(
             [.. await results.ReadAsync<EditionRow>()],
             [.. await results.ReadAsync<OwnSectionRow>()],
             [.. await results.ReadAsync<TermRow>()],
-            await results.ReadSingleOrDefaultAsync<string?>()
+            await results.ReadSingleOrDefaultAsync<string?>(),
+            [.. await results.ReadAsync<EditionRow>()]
         );
     }
 }

@@ -22,3 +22,10 @@ WHERE @allTerms
 ORDER BY t.first DESC;
 
 SELECT value FROM setting WHERE key = 'school-name';
+
+SELECT e.id AS edition, m.title AS course, e.title, e.state, '' AS role,
+       (SELECT count(*) FROM section c WHERE c.edition = e.id)::int AS sections
+FROM edition e
+JOIN master m ON m.id = e.master
+WHERE @office AND e.state <> 'resting'
+ORDER BY m.title, e.ordinal DESC;

@@ -1,10 +1,4 @@
--- Of all whom one of these sections has ever listed.
-SELECT n.person, n.section, lower(n.period) AS "from", upper(n.period) - 1 AS "to"
-FROM enrolment n
-JOIN section c ON c.id = n.section
-WHERE n.section = ANY(@sections)
-ORDER BY c.name, n.period;
-
+-- What those did whom one of these sections has ever listed, as the database has it now.
 SELECT f.person, f.item, f.event, f.at, f.score, f.attempt, f.option, f.again
 FROM fact f
 JOIN item i ON i.id = f.item AND i.edition = @edition

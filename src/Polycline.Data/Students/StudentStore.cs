@@ -117,13 +117,53 @@ public static class StudentStore
                 at,
             }
         );
-        var enrolments = (await results.ReadAsync<EnrolmentRow>()).ToLookup(row => row.Person);
         var facts = (await results.ReadAsync<FactRow>()).ToLookup(row => row.Person);
-        return [.. enrolments.Select(person => (Of(before, person), Of(after, person)))];
-
-        StudentRecord Of(EditionPlan plan, IGrouping<Id<Person>, EnrolmentRow> person) =>
-            RecordOf(person.Key, plan, person.Where(row => plan.Following(row.Section) is not null), facts[person.Key]);
+        var (places, placesAfter) = (PlacesOf(before), PlacesOf(after));
+        return
+        [
+            .. places
+                .Select(person => person.Key)
+                .Union(placesAfter.Select(person => person.Key))
+                .Select(person =>
+                    (RecordOf(person, before, places[person], facts[person]), RecordOf(person, after, placesAfter[person], facts[person]))
+                ),
+        ];
     }
+
+    private static ILookup<Id<Person>, EnrolmentRow> PlacesOf(EditionPlan plan) =>
+        plan
+            .Sections.SelectMany(section =>
+                section.Listed.Select(place => new EnrolmentRow(place.Person, section.Id, place.From, place.To))
+            )
+            .ToLookup(row => row.Person);
+
+    /// <summary>What an edition itself knows of a student: where they are listed and what is different for them, without what they did.</summary>
+    public static StudentRecord WithoutFacts(EditionPlan plan, Id<Person> student) => RecordOf(student, plan, PlacesOf(plan)[student], []);
+
+    /// <summary>An edition, its sections with their class lists, and all that is known of one student.</summary>
+    public static Plan PlanOf(EditionPlan plan, StudentRecord student) =>
+        new(
+            plan.Term,
+            plan.Edition,
+            [
+                .. plan.Sections.Select(section =>
+                    section.Section with
+                    {
+                        Students = [.. section.Listed.Select(place => new Enrolment(place.Person.InPlan(), place.From, place.To))],
+                    }
+                ),
+            ],
+            plan.Groups.ToImmutableDictionary(
+                group => group.Name,
+                group => group.Members.Select(member => member.InPlan()).ToImmutableArray()
+            ),
+            plan.People.Homes.ToImmutableDictionary(home => home.Person.InPlan(), home => home.Section.InPlan()),
+            [.. plan.People.ExceptionsOf(PlanIds.IdOf(student.Student))],
+            [.. student.Facts.All]
+        )
+        {
+            Arrangements = student.Always is { } agreed ? [agreed] : [],
+        };
 
     private static StudentRecord RecordOf(
         Id<Person> person,
@@ -135,12 +175,15 @@ public static class StudentStore
         var student = person.InPlan();
         return new(
             student,
-            plan.GroupsOf(person),
-            null,
+            plan.People.GroupsOf(person),
+            plan.People.HomeOf(person)?.Section.InPlan(),
             [.. enrolments.Select(row => (row.Section.InPlan(), new Enrolment(student, Since(plan, row), row.To)))],
-            ImmutableDictionary<Ref<Item>, ForOneStudent>.Empty,
+            StudentRecord.Merged(plan.People.ExceptionsOf(person)),
             new([.. facts.Select(row => FactOf(student, plan, row)).OfType<Fact>()])
-        );
+        )
+        {
+            Always = plan.People.ArrangementOf(person) is { } agreed ? new(student, agreed.DueDays, agreed.QuizTime) : null,
+        };
     }
 
     // A student's past in a course begins when they join the section, or when the section joins the course.

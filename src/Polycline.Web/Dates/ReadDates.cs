@@ -262,7 +262,7 @@ public static class ReadDates
     }
 
     private static int For(EditionPlan plan, IReadOnlyList<Id<Person>> people, CourseItem here) =>
-        here.For is { } whom ? people.Count(person => whom.Includes(person.InPlan(), plan.GroupsOf(person))) : people.Count;
+        here.For is { } whom ? people.Count(person => whom.Includes(person.InPlan(), plan.People.GroupsOf(person))) : people.Count;
 
     private static FindingWords WordsOf(EditionPlan plan) =>
         new(target => plan.Find(target) is null ? target : plan.TitleOf(target), plan.Edition.Basis, plan.Edition.Levels);

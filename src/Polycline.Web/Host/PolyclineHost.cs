@@ -26,6 +26,7 @@ using Polycline.Web.History;
 using Polycline.Web.Joining;
 using Polycline.Web.Lens;
 using Polycline.Web.Live;
+using Polycline.Web.OneStudent;
 using Polycline.Web.Outline;
 using Polycline.Web.Pace;
 using Polycline.Web.People;
@@ -35,6 +36,7 @@ using Polycline.Web.Rosters;
 using Polycline.Web.Sections;
 using Polycline.Web.SignIn;
 using Polycline.Web.Student;
+using Polycline.Web.Team;
 using Polycline.Web.Today;
 using Polycline.Web.Work;
 using Serilog;
@@ -205,6 +207,8 @@ public static class PolyclineHost
         routes.MapHistory();
         routes.MapCalendar();
         routes.MapGroups();
+        routes.MapOneStudent();
+        routes.MapTeam();
         app.MapHub<LiveHub>(LiveHub.Route, hub => hub.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.WebSockets)
             .For(May.SignedIn);
         profile.MapRoutes(app);

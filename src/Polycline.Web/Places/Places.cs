@@ -14,6 +14,7 @@ namespace Polycline.Web.Places;
 /// <param name="School">What the school is called; null: it has no name yet.</param>
 /// <param name="IsOffice">They work in the school's office.</param>
 /// <param name="MakesCourses">They may make courses.</param>
+/// <param name="SchoolCourses">Everybody’s that are not past: the office sees to their teams.</param>
 /// <param name="Terms">The school's terms, for the office and for whoever may make courses; the latest first.</param>
 public sealed record PlacesAnswer(
     string Name,
@@ -22,10 +23,11 @@ public sealed record PlacesAnswer(
     bool MakesCourses,
     IReadOnlyList<EditionPlace> Courses,
     IReadOnlyList<SectionPlace> Sections,
-    IReadOnlyList<TermPlace> Terms
+    IReadOnlyList<TermPlace> Terms,
+    IReadOnlyList<EditionPlace> SchoolCourses
 );
 
-/// <param name="Role"><c>lead</c> or <c>co</c>.</param>
+/// <param name="Role"><c>lead</c>, <c>co</c>, <c>sections</c> or <c>reader</c>; empty: none.</param>
 public sealed record EditionPlace(Id<Edition> Edition, string Course, string Title, string State, string Role, int Sections);
 
 public sealed record SectionPlace(Id<Section> Section, string Name, string? Course, string Term);
@@ -41,8 +43,8 @@ public static class PlacesRoutes
 
     public static async Task<PlacesAnswer> Handle(Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
     {
-        var (courses, sections, terms, school) = await database.Read(
-            connection => PlacesStore.Of(connection, access.Person.Id, access.IsOffice || access.IsTeacher),
+        var (courses, sections, terms, school, all) = await database.Read(
+            connection => PlacesStore.Of(connection, access.Person.Id, access.IsOffice || access.IsTeacher, access.IsOffice),
             stop
         );
         return new(
@@ -50,7 +52,7 @@ public static class PlacesRoutes
             school,
             access.IsOffice,
             access.IsTeacher,
-            [.. courses.Select(row => new EditionPlace(row.Edition, row.Course, row.Title, row.State, row.Role, row.Sections))],
+            [.. courses.Select(PlaceOf)],
             [
                 .. sections
                     .Where(row => Lists(row, viewpoint.At))
@@ -65,9 +67,12 @@ public static class PlacesRoutes
                     row.Sections,
                     row.Last < viewpoint.At.InZone(DateTimeZoneProviders.Tzdb[row.Zone]).Date
                 )),
-            ]
+            ],
+            [.. all.Select(PlaceOf)]
         );
     }
+
+    private static EditionPlace PlaceOf(EditionRow row) => new(row.Edition, row.Course, row.Title, row.State, row.Role, row.Sections);
 
     private static bool Lists(OwnSectionRow row, Instant at)
     {

@@ -58,6 +58,12 @@ public sealed record Access
 
     public required bool IsMember { get; init; }
 
+    /// <summary>They are on the team, and change nothing.</summary>
+    public required bool IsReader { get; init; }
+
+    /// <summary>They are on the team, and change only the sections that they teach.</summary>
+    public required bool OnlySections { get; init; }
+
     public required bool TeachesSection { get; init; }
 
     /// <summary>The sections that they teach.</summary>
@@ -96,6 +102,8 @@ public sealed record Access
             IsTeacher = row.Teacher,
             IsLead = row.MemberRole == "lead",
             IsMember = row.MemberRole is not null,
+            IsReader = row.MemberRole == "reader",
+            OnlySections = row.MemberRole == "sections",
             TeachesSection = row.TeachesSection,
             Teaches = [.. row.Teaches],
             Edition = row.Edition,

@@ -1,4 +1,6 @@
 using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
@@ -17,6 +19,11 @@ public static class Holding
     {
         if (access.IsLead)
             return;
+        if (access.OnlySections && await LedgerStore.TouchesCourse(connection, changes))
+            throw Problem.Forbidden(
+                "You teach sections of this course; what is everybody’s is not yours to change.",
+                "Nothing was changed. Change it for your sections only, or ask a lead to make you a co-teacher of the course."
+            );
         var touched = await LedgerStore.Touched(connection, changes);
         var foreign = touched.Sections.Where(section => !access.Teaches.Contains(section)).ToList();
         if (foreign.Count > 0)
@@ -32,9 +39,15 @@ public static class Holding
                     : "Nothing was changed. Change only the sections that you teach."
             );
         }
+        // Whoever joins a section of the caller's is not in it yet.
+        var joining = changes
+            .Where(change => change.Table == Tables.Places.Table && change.Before is null)
+            .Select(change => new Id<Person>(change.After!["person"]!.GetValue<long>()))
+            .ToHashSet();
         if (
             touched.People.Any(person =>
-                !before.Sections.Any(section =>
+                !joining.Contains(person)
+                && !before.Sections.Any(section =>
                     access.Teaches.Contains(section.Id) && section.Listed.Any(listed => listed.Person == person)
                 )
             )

@@ -37,10 +37,13 @@ public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, Instant Now)
     /// <summary>False: the ribbon was moved.</summary>
     public bool IsNow { get; private init; } = true;
 
+    /// <summary>They are a reader of the course, who changes nothing.</summary>
+    public bool ReadsOnly { get; private init; }
+
     private static readonly LocalDateTimePattern Local = LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm");
 
     /// <summary>Whether commands count from here: as the team, at now.</summary>
-    public bool TakesCommands => IsNow && Eyes is Eyes.OfTeam;
+    public bool TakesCommands => IsNow && Eyes is Eyes.OfTeam && !ReadsOnly;
 
     /// <exception cref="ProblemException">It is not the student who asks, now: through a lens nothing is recorded.</exception>
     public void NeedsOneself()
@@ -65,11 +68,14 @@ public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, Instant Now)
         string? at = http.Request.Query["at"],
             eyes = http.Request.Query["as"];
         var own =
-            access.IsMember || access.TeachesSection || ((access.IsOffice || access.IsTeacher) && access.Edition is null)
+            access.IsMember
+            || access.TeachesSection
+            || (access.IsOffice && access.Section is null)
+            || (access.IsTeacher && access.Edition is null)
                 ? (Eyes)new Eyes.OfTeam()
                 : new Eyes.OfStudent(access.Person.Id);
         if (string.IsNullOrEmpty(at) && string.IsNullOrEmpty(eyes))
-            return new(access.Person, own, now, now);
+            return new(access.Person, own, now, now) { ReadsOnly = access.IsReader };
         if (!access.IsMember || access.Master is not { } master)
             throw Problem.Forbidden(
                 "Only the team can look at another moment, or through a student’s eyes.",
@@ -77,7 +83,7 @@ public sealed record Viewpoint(Person Who, Eyes Eyes, Instant At, Instant Now)
             );
         var moment = string.IsNullOrEmpty(at) ? now : Moment(at, access.Zone);
         var seen = await Through(eyes, own, access, master, now, database, http.RequestAborted);
-        return new(access.Person, seen, moment, now) { IsNow = string.IsNullOrEmpty(at) };
+        return new(access.Person, seen, moment, now) { IsNow = string.IsNullOrEmpty(at), ReadsOnly = access.IsReader };
     }
 
     // As the clock on the wall shows it there, or in UTC. The browser never converts.

@@ -70,7 +70,7 @@ public sealed class CommandPipeline(Database database)
         if (sent.May == May.SectionStudent)
             sent.Viewpoint.NeedsOneself();
         else if (sent.May != May.SignedIn && !sent.Viewpoint.TakesCommands)
-            throw Problem.NotNow();
+            throw sent.Viewpoint.ReadsOnly ? Problem.ReadsOnly() : Problem.NotNow();
         sent.Validator.Hold(sent.Request);
     }
 

@@ -42,7 +42,7 @@ public static class Reaching
             await Sights(connection, before, after, viewpoint),
             viewpoint.At
         );
-        return GroupReach.With(reach, before, after);
+        return StudentReach.With(GroupReach.With(reach, before, after), before, after);
     }
 
     /// <summary>The same as it travels, without names.</summary>

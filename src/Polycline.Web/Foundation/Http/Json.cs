@@ -2,12 +2,15 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Enrolling;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Formats.Rosters;
 using Polycline.Formats.Schemes;
+using Polycline.Web.OneStudent;
 using Polycline.Web.People;
 using Polycline.Web.Rosters;
+using Polycline.Web.Team;
 
 namespace Polycline.Web.Foundation.Http;
 
@@ -31,6 +34,10 @@ public static class Json
         options.Converters.Add(new WordConverter<RosterColumn>());
         options.Converters.Add(new WordConverter<RosterOutcome>());
         options.Converters.Add(new WordConverter<SchemeLevel>());
+        options.Converters.Add(new WordConverter<TeamRole>());
+        options.Converters.Add(new WordConverter<StudentChange>());
+        options.Converters.Add(new WordConverter<MovedState>());
+        options.Converters.Add(new WordConverter<MoveChoice>());
         return options;
     }
 

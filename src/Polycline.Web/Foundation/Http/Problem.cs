@@ -77,6 +77,12 @@ public static class Problem
             "You are looking through someone else’s eyes or at another moment. Go back to the team’s view, and to now."
         );
 
+    public static ProblemException ReadsOnly() =>
+        Forbidden(
+            "You read this course, and change nothing in it.",
+            "Nothing was changed. Ask a lead of the course to make you a co-teacher."
+        );
+
     public static ProblemException AtRest() =>
         new(409, "at-rest", "This is a past edition.", "It can be read and searched, but no longer changed. Nothing was changed.");
 

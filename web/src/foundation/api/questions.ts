@@ -57,7 +57,33 @@ export const questions = {
   editions: ofEdition('editions', (of) => api.GET('/api/editions/{edition}/editions', of)),
   groups: ofEdition('groups', (of) => api.GET('/api/editions/{edition}/groups', of)),
   joinable: ofEdition('joinable', (of) => api.GET('/api/editions/{edition}/joinable', of)),
+  team: (edition: number) =>
+    question(keys.ofEdition(edition, 'team', ''), (signal) =>
+      api.GET('/api/editions/{edition}/team', { params: { path: { edition } }, signal }),
+    ),
+  classLists: ofEdition('class-lists', (of) => api.GET('/api/editions/{edition}/class-lists', of)),
   students: ofEdition('students', (of) => api.GET('/api/editions/{edition}/students', of)),
+  oneStudent: (edition: number, student: number, view: View = {}) =>
+    question(keys.ofEdition(edition, `student ${student}`, keyOf(view)), (signal) =>
+      api.GET('/api/editions/{edition}/students/{student}', {
+        params: { path: { edition, student }, query: view },
+        signal,
+      }),
+    ),
+  catchUp: (edition: number, student: number, perClass: number, leave: readonly number[]) =>
+    question(keys.ofEdition(edition, `catch-up ${student}`, `${perClass} ${leave.join(',')}`), (signal) =>
+      api.GET('/api/editions/{edition}/students/{student}/catch-up', {
+        params: { path: { edition, student }, query: { perClass, leave: leave.join(',') } },
+        signal,
+      }),
+    ),
+  move: (edition: number, student: number, to: { from: number; to: number; on: string; choices: string }) =>
+    question(keys.ofEdition(edition, `move ${student}`, JSON.stringify(to)), (signal) =>
+      api.GET('/api/editions/{edition}/students/{student}/move', {
+        params: { path: { edition, student }, query: to },
+        signal,
+      }),
+    ),
   item: (edition: number, item: number) =>
     question(keys.ofEdition(edition, `item ${item}`, ''), (signal) =>
       api.GET('/api/editions/{edition}/items/{item}', { params: { path: { edition, item } }, signal }),

@@ -1669,10 +1669,242 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/class-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["class-lists"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/students/{student}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["one-student"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/students/{student}/catch-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["catch-up"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/students/{student}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["move"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/for-students": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["for-students"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/arrange": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["arrange"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/set-home": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["set-home"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/join-students": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["join-students"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/leave-section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["leave-section"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/move-students": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["move-students"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/accept-catch-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["accept-catch-up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/team": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["team"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/set-team-member": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["set-team-member"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/end-team-member": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["end-team-member"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AcceptCatchUpRequest: {
+            /** Format: int64 */
+            student: number;
+            /** @description What is to be done by when. */
+            lines: components["schemas"]["CatchUpDate"][];
+            /** @description What is not asked of them. Together 1 to 300 items, each once. */
+            leave: number[];
+        };
         AccountAnswer: {
             name: string;
             email: string;
@@ -1751,6 +1983,37 @@ export interface components {
         };
         /** @enum {string} */
         AdjustedField: "opens" | "due" | "closes" | "for" | "published" | "hold" | "skip" | "length" | "pin" | "lesson";
+        AgreedTime: {
+            /** Format: int32 */
+            dueDays: null | number;
+            /** Format: int32 */
+            quizTime: null | number;
+            /** @description For the team only. */
+            reason: string;
+            /** Format: int64 */
+            version: number;
+        };
+        ArrangeRequest: {
+            /** Format: int64 */
+            student: number;
+            /**
+             * Format: int32
+             * @description So many days later everything is due for them, 0 to 365; null: no more days.
+             */
+            dueDays: null | number;
+            /**
+             * Format: int32
+             * @description So many percent more time for a quiz, 0 to 400; null: no more time.
+             */
+            quizTime: null | number;
+            /** @description For the team only, up to 500 characters. */
+            reason: string;
+            /**
+             * Format: int64
+             * @description Of what was agreed when it was read; 0: nothing was.
+             */
+            version: number;
+        };
         BackAnswer: {
             by: string;
             text: string;
@@ -1889,6 +2152,58 @@ export interface components {
             name: string;
             /** @description The days of the month that are in the term's months, in order. */
             days: components["schemas"]["CalendarDay"][];
+        };
+        /** @description What a student who joined late would catch up on: a proposal, by the computation's chapter 11. */
+        CatchUpAnswer: {
+            /** @description Null: no section lists them now. */
+            section: null | string;
+            /** @description Null: from the beginning, and there is nothing to catch up. */
+            joined: null | string;
+            /** @description In the order in which they are to be done. */
+            lines: components["schemas"]["CatchUpRow"][];
+            /** @description Can no longer be handed in: another attempt, or excused. */
+            closed: components["schemas"]["CatchUpAside"][];
+            /** @description Nothing they do would open it. */
+            stuck: components["schemas"]["CatchUpAside"][];
+            /** @description No class is left for it. */
+            unplaced: components["schemas"]["CatchUpAside"][];
+            /** @description Discussions that are over: nothing is asked. */
+            over: components["schemas"]["CatchUpAside"][];
+            /** @description Left out by choice. */
+            left: components["schemas"]["CatchUpAside"][];
+        };
+        CatchUpAside: {
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            /** @description What it is stuck by, or what comes of what waits for it; a piece each. */
+            words: string[];
+        };
+        CatchUpDate: {
+            /** Format: int64 */
+            item: number;
+            /** @description Local, within the term. */
+            date: string;
+            /** @description Local, `09:40`. */
+            time: string;
+        };
+        CatchUpRow: {
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            /** @description `due` or `needed`. */
+            asked: string;
+            was: null | components["schemas"]["Moment"];
+            /**
+             * Format: int32
+             * @description The number of the class it would be due at.
+             */
+            class: number;
+            due: components["schemas"]["Moment"];
+            /** @description What it waits for. */
+            needs: string[];
         };
         ChangeClassesRequest: {
             /** Format: int64 */
@@ -2043,6 +2358,19 @@ export interface components {
              * @description The version of the unit that was read.
              */
             version: number;
+        };
+        ClassList: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            /** @description Those it lists now or later, by name; then those who have left. */
+            students: components["schemas"]["ListedLine"][];
+        };
+        ClassListsAnswer: {
+            canChange: boolean;
+            /** @description A date, local. */
+            today: string;
+            sections: components["schemas"]["ClassList"][];
         };
         ClosuresOfFileAnswer: {
             closures: components["schemas"]["ProposedClosure"][];
@@ -2330,7 +2658,7 @@ export interface components {
             course: string;
             title: string;
             state: string;
-            /** @description `lead` or `co`. */
+            /** @description `lead`, `co`, `sections` or `reader`; empty: none. */
             role: string;
             /** Format: int32 */
             sections: number;
@@ -2360,6 +2688,24 @@ export interface components {
         EndEditionRequest: {
             /** @description The last day on which it is current, such as `2026-12-18`; null: it ends now. */
             on: null | string;
+        };
+        EndTeamMemberRequest: {
+            /** Format: int64 */
+            person: number;
+        };
+        ForStudentsRequest: {
+            /** @description 1 to 100, each once. */
+            students: number[];
+            /** @description 1 to 100, each once. */
+            items: number[];
+            change: components["schemas"]["StudentChange"];
+            /**
+             * Format: int32
+             * @description Of more time: how many days later, 1 to 365; or else Until.
+             */
+            days: null | number;
+            /** @description Of more time: the day on which it is due, at its own time of day. */
+            until: null | string;
         };
         GiveBackAnswer: {
             /** @description False if this was only a preview and nothing was written. */
@@ -2607,6 +2953,14 @@ export interface components {
              */
             version: number;
         };
+        JoinStudentsRequest: {
+            /** Format: int64 */
+            section: number;
+            /** @description The mail addresses of their accounts: 1 to 100, each once. */
+            addresses: string[];
+            /** @description The first day in the section, within the term. */
+            from: string;
+        };
         JoinableAnswer: {
             /** @description Those of the edition's term that the viewer teaches and that follow no course. */
             sections: components["schemas"]["JoinableSection"][];
@@ -2627,6 +2981,14 @@ export interface components {
         LabelChoice: {
             label: string;
             words: string;
+        };
+        LeaveSectionRequest: {
+            /** Format: int64 */
+            section: number;
+            /** @description 1 to 100, each once. */
+            students: number[];
+            /** @description Their last day in the section, within the term. */
+            last: string;
         };
         LensAnswer: {
             sections: components["schemas"]["LensSection"][];
@@ -2691,6 +3053,29 @@ export interface components {
             unit: components["schemas"]["LevelName"];
             lesson: components["schemas"]["LevelName"];
             item: components["schemas"]["LevelName"];
+        };
+        /** @description One student in a class list. */
+        ListedLine: {
+            /** Format: int64 */
+            student: number;
+            name: string;
+            /** @description Null: from the beginning. */
+            from: null | string;
+            /** @description Null: for good. */
+            to: null | string;
+            /** @description They have left. */
+            left: boolean;
+            /** @description The other sections of the course that list them on the same days. */
+            alsoIn: string[];
+            /** @description The section that decides their dates where there are several; null: nobody has said. */
+            home: null | string;
+            /**
+             * Format: int32
+             * @description In how many items something is different for them.
+             */
+            differences: number;
+            /** @description More time is agreed for everything. */
+            agreed: boolean;
         };
         LoseClassesRequest: {
             /** Format: int64 */
@@ -2793,6 +3178,19 @@ export interface components {
             /** @description `Thu 8 Oct, 10:15`. */
             words: string;
         };
+        /** @description What a move to another section would come to: a proposal, by the computation's chapter 11. */
+        MoveAnswer: {
+            /** @description It undoes the move of the same day. */
+            isBack: boolean;
+            /**
+             * Format: int32
+             * @description How many differences that move gave would go with it.
+             */
+            takesBack: number;
+            rows: components["schemas"]["MoveRow"][];
+        };
+        /** @enum {string} */
+        MoveChoice: "new" | "excuse" | "keep";
         MoveItemRequest: {
             /** Format: int64 */
             item: number;
@@ -2821,6 +3219,34 @@ export interface components {
              */
             version: number;
         };
+        MoveRow: {
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            /** @description What becomes of it. */
+            state: components["schemas"]["MovedState"];
+            done: boolean;
+            /** @description They have begun it, so it stays readable. */
+            readable: boolean;
+            dueThere: null | components["schemas"]["Moment"];
+            dueHere: null | components["schemas"]["Moment"];
+            keptOpen: boolean;
+            choice: null | components["schemas"]["MoveChoice"];
+            proposed: null | components["schemas"]["Moment"];
+        };
+        MoveStudentsRequest: {
+            /** @description 1 to 40, each once. */
+            students: number[];
+            /** Format: int64 */
+            from: number;
+            /** Format: int64 */
+            to: number;
+            /** @description The first day in the new section, within the term. */
+            on: string;
+            /** @description For what is already due there; what is left out gets a new due date. */
+            choices: components["schemas"]["MovedChoice"][];
+        };
         MoveUnitRequest: {
             /** Format: int64 */
             unit: number;
@@ -2832,6 +3258,18 @@ export interface components {
              */
             version: number;
         };
+        MovedChoice: {
+            /** Format: int64 */
+            student: number;
+            /** Format: int64 */
+            item: number;
+            choice: components["schemas"]["MoveChoice"];
+        };
+        /**
+         * @description What becomes of an item when a student moves to another section; the first that applies.
+         * @enum {string}
+         */
+        MovedState: "left-behind" | "dropped" | "held" | "done" | "already-due" | "extra" | "due-in-both" | "same" | "earlier" | "later";
         NewPerson: {
             /** @description 1 to 200 characters. */
             name: string;
@@ -2858,6 +3296,29 @@ export interface components {
             done: components["schemas"]["StudentRow"][];
             /** @description When the section meets in the seven days from the moment on. */
             classes: components["schemas"]["Moment"][];
+        };
+        /** @description One student of a course, for those who teach them. */
+        OneStudentAnswer: {
+            /** Format: int64 */
+            student: number;
+            name: string;
+            canChange: boolean;
+            /** @description The term's days; today may lie outside them. */
+            term: components["schemas"]["TermSpan"];
+            /** @description In which sections they are or were. */
+            places: components["schemas"]["StudentPlace"][];
+            /** @description Two of them list the student on one day, and nobody has said which decides. */
+            needsHome: boolean;
+            /** @description Those that they can move to. */
+            sections: components["schemas"]["SectionChoice"][];
+            agreed: null | components["schemas"]["AgreedTime"];
+            /**
+             * Format: int32
+             * @description How many items a catch-up would ask for.
+             */
+            catchUp: number;
+            /** @description In reading order, those that are for them or that they have begun or that were made different for them. */
+            items: components["schemas"]["StudentItem"][];
         };
         OrderLessonRequest: {
             /** Format: int64 */
@@ -3249,6 +3710,8 @@ export interface components {
             sections: components["schemas"]["SectionPlace"][];
             /** @description The school's terms, for the office and for whoever may make courses; the latest first. */
             terms: components["schemas"]["TermPlace"][];
+            /** @description Everybody’s that are not past: the office sees to their teams. */
+            schoolCourses: components["schemas"]["EditionPlace"][];
         };
         /** @description A problem as it travels. */
         ProblemAnswer: {
@@ -3734,6 +4197,12 @@ export interface components {
             periods: components["schemas"]["PeriodChoice"][];
             sections: components["schemas"]["SectionCard"][];
         };
+        SetHomeRequest: {
+            /** Format: int64 */
+            student: number;
+            /** Format: int64 */
+            section: null | number;
+        };
         SetPasswordRequest: {
             /** @description 10 to 200 characters. */
             password: string;
@@ -3744,6 +4213,15 @@ export interface components {
             role: components["schemas"]["SchoolRole"];
             /** @description Whether they are to have the role. */
             has: boolean;
+        };
+        SetTeamMemberRequest: {
+            /** @description The mail address of whoever joins the team; null: Person is on it. */
+            address: null | string;
+            /** Format: int64 */
+            person: null | number;
+            role: components["schemas"]["TeamRole"];
+            /** @description The sections of this edition that they teach: for a reader none. */
+            teaches: number[];
         };
         /** @description All but what is marked, in the plan file's form. */
         SetTermRequest: {
@@ -3783,6 +4261,26 @@ export interface components {
              */
             ended: number;
         };
+        /**
+         * @description What can be different for single students.
+         * @enum {string}
+         */
+        StudentChange: "excuse" | "more-time" | "open" | "leave-out" | "add" | "put-back";
+        StudentItem: {
+            /** Format: int64 */
+            id: number;
+            code: string;
+            title: string;
+            unit: string;
+            /** @description How it stands for them: one of the states, and then whether it is done. */
+            state: string;
+            done: boolean;
+            /** @description Why, in a sentence. */
+            why: string;
+            due: null | components["schemas"]["Moment"];
+            /** @description What is different for them, a piece each: `excused`, `due Thu 12 Nov, 10:40`; none: nothing is. */
+            differs: string[];
+        };
         StudentItemAnswer: {
             /** Format: int64 */
             item: number;
@@ -3810,6 +4308,19 @@ export interface components {
             history: components["schemas"]["HandedIn"][];
             /** @description What the course calls its levels. */
             levels: components["schemas"]["LevelNames"];
+        };
+        StudentPlace: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            letter: string;
+            /** @description Null: from the beginning. */
+            from: null | string;
+            /** @description Null: for good. */
+            to: null | string;
+            isHome: boolean;
+            /** @description The section that decides for them now. */
+            isNow: boolean;
         };
         StudentRow: {
             /** Format: int64 */
@@ -3890,6 +4401,43 @@ export interface components {
              */
             version: number;
         };
+        TeamAnswer: {
+            course: string;
+            edition: string;
+            /** Format: int64 */
+            you: number;
+            /** @description The viewer changes the team; whoever is on it may leave it in any case. */
+            canChange: boolean;
+            members: components["schemas"]["TeamMember"][];
+            sections: components["schemas"]["TeamSection"][];
+        };
+        TeamChangedAnswer: {
+            applied: boolean;
+            /** @description What they are to the course then. */
+            sentence: string;
+        };
+        TeamMember: {
+            /** Format: int64 */
+            person: number;
+            name: string;
+            email: string;
+            role: components["schemas"]["TeamRole"];
+            /** @description The sections of this edition that they teach. */
+            teaches: number[];
+            /** @description What keeps them from signing in; empty: nothing does. */
+            note: string;
+        };
+        /**
+         * @description What somebody is to a course.
+         * @enum {string}
+         */
+        TeamRole: "lead" | "co" | "sections" | "reader";
+        TeamSection: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            letter: string;
+        };
         /** @description What a term like another would be: nothing of it is written. */
         TermAheadAnswer: {
             name: string;
@@ -3947,6 +4495,11 @@ export interface components {
             standing: string;
             /** @description The course does not fit it. */
             lacks: boolean;
+        };
+        TermSpan: {
+            first: string;
+            last: string;
+            today: string;
         };
         TimeItemRequest: {
             /** Format: int64 */
@@ -9695,6 +10248,812 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "class-lists": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassListsAnswer"];
+                };
+            };
+        };
+    };
+    "one-student": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OneStudentAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "catch-up": {
+        parameters: {
+            query?: {
+                /** @description How many are due at one class, 1 to 20; left out: 1. */
+                perClass?: number;
+                /** @description The items that are left out, by id, with commas between them. */
+                leave?: string;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatchUpAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    move: {
+        parameters: {
+            query: {
+                /** @description The section they leave. */
+                from: number;
+                /** @description The section they come into. */
+                to: number;
+                /** @description Their first day there. */
+                on: string;
+                /** @description As `12:excuse,13:keep`: item and choice; what is left out gets a new due date. */
+                choices?: string;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoveAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "for-students": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ForStudentsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    arrange: {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrangeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "set-home": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetHomeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "join-students": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinStudentsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "leave-section": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaveSectionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "move-students": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveStudentsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "accept-catch-up": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcceptCatchUpRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    team: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TeamAnswer"];
+                };
+            };
+        };
+    };
+    "set-team-member": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetTeamMemberRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TeamChangedAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "end-team-member": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EndTeamMemberRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TeamChangedAnswer"];
                 };
             };
             /** @description Forbidden */

@@ -46,7 +46,7 @@ test('what begins so comes first', () => {
 
 test('a student, a section, a screen and an act are found, acts by what else they are called', () => {
   expect(titles('osei')).toEqual(['Imke Osei'])
-  expect(found(all, 'osei').shown[0]!.to).toMatchObject({ name: 'seen', query: { as: 'student:31' } })
+  expect(found(all, 'osei').shown[0]!.to).toMatchObject({ name: 'one-student', params: { student: 31 } })
   expect(titles('alder')[0]).toBe('9 Alder')
   expect(titles('pace')[0]).toBe('Pace')
   expect(titles('give back')[0]).toBe('Give back work')

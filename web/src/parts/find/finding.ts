@@ -23,6 +23,7 @@ const SCREENS = [
   ['pace', 'Pace', 'how far every section is'],
   ['sections', 'Sections', 'classes, groups, timetables, differences'],
   ['editions', 'Editions', 'next term, last term'],
+  ['team', 'Team', 'who may do what'],
 ] as const
 
 /** What can be done, where, and what else people call it. */
@@ -34,6 +35,9 @@ const actsOf = ({ unit, item }: Levels) =>
     ['Move a class', 'sections', { shows: 'classes' }, 'reschedule'],
     ['Add a class', 'sections', { shows: 'classes' }, 'extra class'],
     ['Change the timetable', 'sections', { shows: 'timetable' }, 'meets periods times'],
+    ['Have students join', 'sections', { shows: 'students' }, 'enrol add class list roster'],
+    ['Move students to another section', 'sections', { shows: 'students' }, 'transfer swap change'],
+    ['Excuse, or give more time', 'sections', { shows: 'students' }, 'extension exception extra open'],
     ['Put students in groups', 'sections', { shows: 'groups' }, 'group for whom'],
     ['Change the order for a section', 'sections', { shows: 'lessons' }, 'drop keep back fix to a date longer shorter'],
     ['Set dates', 'dates', {}, 'due opens deadline extend'],
@@ -42,6 +46,7 @@ const actsOf = ({ unit, item }: Levels) =>
     [`Publish ${item.many}`, 'outline', {}, 'release show hide unpublish'],
     ['Add a section', 'outline', { do: 'add-section' }, 'join connect follow'],
     ['Course settings', 'outline', { do: 'settings' }, 'numbers codes listed unseen names levels'],
+    ['Add somebody to the team', 'team', {}, 'co-teacher invite colleague reader lead share'],
     ['Roll over into the next term', 'editions', {}, 'next edition copy year'],
     ['Export the course', 'editions', {}, 'file package plan download share'],
     ['Import a course', 'editions', {}, 'file package upload'],
@@ -96,7 +101,7 @@ export function findsOf(
       kind: 'student' as const,
       title: student.name,
       note: section.name,
-      to: { name: 'seen', params: { edition, section: section.section }, query: { as: `student:${student.id}` } },
+      to: { name: 'one-student', params: { edition, student: student.id }, query: { section: section.section } },
     })),
   )
   return [

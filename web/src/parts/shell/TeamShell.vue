@@ -53,6 +53,7 @@ const screens = [
   { name: 'pace', title: 'Pace' },
   { name: 'sections', title: 'Sections' },
   { name: 'editions', title: 'Editions' },
+  { name: 'team', title: 'Team' },
 ]
 /** Through a student's eyes the screens are the student's; the team's are a step back. */
 const through = computed(() => ribbon.data.value?.eyes ?? null)
@@ -63,7 +64,9 @@ const asTeam = computed(() => ({
   ...(viewpoint.query.value.at && { at: viewpoint.query.value.at }),
   ...(section.value !== null && { section: section.value }),
 }))
-const here = computed(() => screens.find((screen) => screen.name === route.name)?.title)
+const here = computed(() =>
+  route.name === 'one-student' ? 'Student' : screens.find((screen) => screen.name === route.name)?.title,
+)
 const keysShown = ref(false)
 </script>
 

@@ -15,6 +15,12 @@ const pace = useAnswer(() => questions.pace(props.place.edition))
 const ribbon = useAnswer(() => questions.ribbon(props.place.edition))
 const today = useAnswer(() => questions.today(props.place.edition))
 
+const roles: Record<string, string> = {
+  lead: 'you lead it',
+  co: 'you teach it with others',
+  sections: 'you teach sections of it',
+  reader: 'you read it',
+}
 const WIDE = 330
 const HIGH = 62
 /** The course's lessons upwards, the term across: one climbing line for each section, dashed for what is to come. */
@@ -53,9 +59,7 @@ const waits = computed(() => {
   <li class="course">
     <router-link :to="{ name: 'today', params: { edition: place.edition } }" class="name">
       <b>{{ place.course }}</b>
-      <span class="small"
-        >{{ place.title }} · {{ place.role === 'lead' ? 'you lead it' : 'you teach it with others' }}</span
-      >
+      <span class="small">{{ place.title }} · {{ roles[place.role] }}</span>
     </router-link>
     <svg :width="WIDE" :height="HIGH" aria-hidden="true">
       <g v-for="line in lines" :key="line.id" fill="none" :stroke="line.ink">

@@ -74,6 +74,19 @@ const counted = (sections: number) =>
           </li>
         </ul>
       </section>
+      <section v-if="places.data.value.schoolCourses.length" aria-labelledby="school-courses-title">
+        <h1 id="school-courses-title">The school’s courses</h1>
+        <ul class="ruled">
+          <li v-for="place in places.data.value.schoolCourses" :key="place.edition">
+            <router-link :to="{ name: 'team', params: { edition: place.edition } }">
+              <b>{{ place.course }}</b>
+            </router-link>
+            <span class="second">{{ place.title }}</span>
+            <span class="second">{{ counted(place.sections) }}</span>
+            <span class="second">its team</span>
+          </li>
+        </ul>
+      </section>
       <section v-if="places.data.value.isOffice" aria-labelledby="terms-title">
         <div class="head">
           <h1 id="terms-title">The school’s terms</h1>

@@ -12,6 +12,7 @@ const places = (courses: Places['courses'], sections: Places['sections'] = []): 
   courses,
   sections,
   terms: [],
+  schoolCourses: [],
 })
 
 it('opens the only course or section at once, whatever lies in the past', () => {

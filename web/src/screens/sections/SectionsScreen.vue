@@ -10,6 +10,7 @@ import LessonsHere from './LessonsHere.vue'
 import LostPanel from './lost/LostPanel.vue'
 import SectionChoice from './SectionChoice.vue'
 import SectionFacts from './SectionFacts.vue'
+import StudentsHere from './StudentsHere.vue'
 import TimetablePanel from './TimetablePanel.vue'
 import { useSectionsScreen } from './useSectionsScreen'
 
@@ -62,6 +63,9 @@ const {
             <button type="button" class="tab" :aria-pressed="shows === 'lessons'" @click="show('lessons')">
               {{ capital(levels.lesson.many) }}
             </button>
+            <button type="button" class="tab" :aria-pressed="shows === 'students'" @click="show('students')">
+              Students
+            </button>
             <button type="button" class="tab" :aria-pressed="shows === 'groups'" @click="show('groups')">Groups</button>
           </p>
           <ClassesHere
@@ -71,6 +75,7 @@ const {
             :can-change="canChange"
             @want="(what) => (open = { wanted: what })"
           />
+          <StudentsHere v-else-if="shows === 'students'" :key="card.id" :edition="edition" :section="card.id" />
           <GroupsHere v-else-if="shows === 'groups'" :edition="edition" :section="card.id" />
           <LessonsHere
             v-else

@@ -7,7 +7,7 @@ import type { Wanted } from './classes'
 import type { Place } from './here'
 import { useSections } from './useSections'
 
-export const lists = ['classes', 'lessons', 'groups'] as const
+export const lists = ['classes', 'lessons', 'students', 'groups'] as const
 
 /** Which section is in view, what is listed of it, and what is being changed in the panel below. */
 export function useSectionsScreen(props: { edition: number }) {

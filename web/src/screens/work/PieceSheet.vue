@@ -30,7 +30,18 @@ async function send(): Promise<void> {
 <template>
   <article aria-label="A piece of work">
     <div class="read">
-      <h2>{{ piece.name }}</h2>
+      <h2>
+        {{ piece.name }}
+        <router-link
+          class="small"
+          :to="{
+            name: 'one-student',
+            params: { edition, student: piece.student },
+            query: { section: section.section },
+          }"
+          >more time, excused, opened …<span class="said-only"> for {{ piece.name }}</span></router-link
+        >
+      </h2>
       <p class="second">
         {{ piece.code }} {{ piece.title }} · {{ section.name }} ·
         <template v-if="piece.work === null"
@@ -44,7 +55,11 @@ async function send(): Promise<void> {
       <p class="written">{{ piece.text }}</p>
     </div>
     <p v-if="piece.work === null" class="second">
-      It is kept as a draft. Open the {{ levels.item.one }} again for this student, and they can hand it in.
+      It is kept as a draft.
+      <router-link
+        :to="{ name: 'one-student', params: { edition, student: piece.student }, query: { section: section.section } }"
+        >Open the {{ levels.item.one }} for this student</router-link
+      >, and they can hand it in.
     </p>
     <blockquote v-else-if="piece.back">
       <p class="small">Given back {{ piece.back.at.words }}: {{ piece.back.again ? 'try again' : 'go on' }}</p>
