@@ -40,6 +40,24 @@ BEGIN
   END IF;
   RETURN true;
 END $$;
+CREATE FUNCTION public.move_work(which_section bigint, from_items bigint[], to_items bigint[]) RETURNS void
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public'
+    AS $$
+BEGIN
+  UPDATE fact f SET item = m.there FROM unnest(from_items, to_items) m (here, there) WHERE f.item = m.here AND f.section = which_section;
+  UPDATE work w SET item = m.there FROM unnest(from_items, to_items) m (here, there) WHERE w.item = m.here AND w.section = which_section;
+  UPDATE opened o SET item = m.there FROM unnest(from_items, to_items) m (here, there) WHERE o.item = m.here AND o.section = which_section;
+  UPDATE draft d SET item = m.there FROM unnest(from_items, to_items) m (here, there)
+  WHERE d.item = m.here AND EXISTS (SELECT 1 FROM enrolment n WHERE n.person = d.person AND n.section = which_section)
+    AND NOT EXISTS (SELECT 1 FROM draft other WHERE other.person = d.person AND other.item = m.there);
+END $$;
+CREATE FUNCTION public.refuse_left_behind() RETURNS boolean
+    LANGUAGE plpgsql
+    AS $$
+BEGIN
+  RAISE EXCEPTION 'students have worked since' USING ERRCODE = 'PC003';
+END $$;
 CREATE FUNCTION public.refuse_resting() RETURNS trigger
     LANGUAGE plpgsql
     AS $$
@@ -75,6 +93,17 @@ BEGIN
   DELETE FROM batch WHERE scope_kind = 'term' AND scope = which;
   DELETE FROM calendar_day WHERE term = which;
   DELETE FROM term WHERE id = which;
+END $$;
+CREATE FUNCTION public.renamed(what jsonb, old text[], new text[]) RETURNS jsonb
+    LANGUAGE plpgsql IMMUTABLE
+    AS $$
+DECLARE
+  written text := what::text;
+BEGIN
+  FOR n IN 1 .. coalesce(cardinality(old), 0) LOOP
+    written := replace(written, old[n], new[n]);
+  END LOOP;
+  RETURN written::jsonb;
 END $$;
 CREATE FUNCTION public.resume_edition(which bigint) RETURNS void
     LANGUAGE plpgsql SECURITY DEFINER
@@ -705,6 +734,17 @@ ALTER TABLE public.work ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     NO MAXVALUE
     CACHE 1
 );
+CREATE TABLE public.work_move (
+    batch bigint NOT NULL,
+    section bigint NOT NULL,
+    edition bigint NOT NULL,
+    came_from bigint NOT NULL,
+    from_items bigint[] NOT NULL,
+    to_items bigint[] NOT NULL,
+    back boolean DEFAULT false NOT NULL,
+    made_own boolean NOT NULL,
+    CONSTRAINT work_move_check CHECK ((cardinality(from_items) = cardinality(to_items)))
+);
 CREATE TABLE public.work_version (
     work bigint NOT NULL,
     n integer NOT NULL,
@@ -823,6 +863,8 @@ ALTER TABLE ONLY public.unit
     ADD CONSTRAINT unit_edition_lineage_key UNIQUE (edition, lineage);
 ALTER TABLE ONLY public.unit
     ADD CONSTRAINT unit_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.work_move
+    ADD CONSTRAINT work_move_pkey PRIMARY KEY (batch);
 ALTER TABLE ONLY public.work
     ADD CONSTRAINT work_person_item_key UNIQUE (person, item);
 ALTER TABLE ONLY public.work
@@ -860,6 +902,7 @@ CREATE INDEX session_person ON public.session USING btree (person);
 CREATE INDEX sign_in_try_account ON public.sign_in_try USING btree (account, at);
 CREATE INDEX sign_in_try_address ON public.sign_in_try USING btree (address, at);
 CREATE UNIQUE INDEX student_group_name ON public.student_group USING btree (edition, name) WHERE (removed_at IS NULL);
+CREATE INDEX work_move_section ON public.work_move USING btree (section);
 CREATE INDEX work_section ON public.work USING btree (section);
 CREATE TRIGGER item_at_rest BEFORE INSERT OR UPDATE ON public.item FOR EACH ROW EXECUTE FUNCTION public.refuse_resting();
 CREATE TRIGGER lesson_at_rest BEFORE INSERT OR UPDATE ON public.lesson FOR EACH ROW EXECUTE FUNCTION public.refuse_resting();
@@ -992,6 +1035,14 @@ ALTER TABLE ONLY public.unit
     ADD CONSTRAINT unit_section_fkey FOREIGN KEY (section) REFERENCES public.section(id) DEFERRABLE INITIALLY DEFERRED;
 ALTER TABLE ONLY public.work
     ADD CONSTRAINT work_item_fkey FOREIGN KEY (item) REFERENCES public.item(id);
+ALTER TABLE ONLY public.work_move
+    ADD CONSTRAINT work_move_batch_fkey FOREIGN KEY (batch) REFERENCES public.batch(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.work_move
+    ADD CONSTRAINT work_move_came_from_fkey FOREIGN KEY (came_from) REFERENCES public.edition(id);
+ALTER TABLE ONLY public.work_move
+    ADD CONSTRAINT work_move_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
+ALTER TABLE ONLY public.work_move
+    ADD CONSTRAINT work_move_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.work
     ADD CONSTRAINT work_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.work
@@ -1006,6 +1057,8 @@ GRANT UPDATE(version) ON TABLE public.term TO polycline_app;
 GRANT UPDATE(own_version) ON TABLE public.term TO polycline_app;
 REVOKE ALL ON FUNCTION public.move_demo_clock(seconds bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.move_demo_clock(seconds bigint) TO polycline_app;
+REVOKE ALL ON FUNCTION public.move_work(which_section bigint, from_items bigint[], to_items bigint[]) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.move_work(which_section bigint, from_items bigint[], to_items bigint[]) TO polycline_app;
 REVOKE ALL ON FUNCTION public.remove_section(which bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.remove_section(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.remove_term(which bigint) FROM PUBLIC;
@@ -1085,5 +1138,7 @@ GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.taught TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.unit TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.work TO polycline_app;
 GRANT UPDATE(section) ON TABLE public.work TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.work_move TO polycline_app;
+GRANT UPDATE(back) ON TABLE public.work_move TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.work_version TO polycline_app;
 GRANT UPDATE(taken_back_at) ON TABLE public.work_version TO polycline_app;

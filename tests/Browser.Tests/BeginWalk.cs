@@ -169,9 +169,13 @@ public sealed class BeginWalk : IAsyncLifetime
         marit.Press(marit.See("//button[starts-with(normalize-space(), 'Make the course: ')]"));
         foreach (var name in names)
         {
-            marit.Press(marit.See("//button[normalize-space() = 'add a section']"));
-            marit.Press(marit.See($"//button[@role = 'menuitem'][contains(., '{name}')]"));
+            marit.Press(marit.See("//a[normalize-space() = 'add a section']"));
+            marit.SeeText("What stands in the way");
+            if (marit.All($"//button[normalize-space() = 'Have {name} follow']").Count == 0)
+                marit.Pick("Which section", name);
+            marit.Press(marit.See($"//button[normalize-space() = 'Have {name} follow' and not(@disabled)]"));
             marit.Sure($"You added {name}");
+            marit.Press(marit.See("//nav//a[normalize-space() = 'Outline']"));
         }
         marit.Press(marit.See("//button[@data-stop and normalize-space() = 'The moon’s pull']"));
         marit.Press(marit.See("//button[normalize-space() = 'publish 2 items']"));

@@ -85,13 +85,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Press(p, "//aside//label[normalize-space() = 'unseen']"),
             p => Button(p, "Save")
         ),
-        new(
-            "outline/JoinSection",
-            "join-section",
-            "outline",
-            p => Button(p, "add a section"),
-            p => Press(p, "//button[@role = 'menuitem']")
-        ),
+        new("joining/JoiningScreen", "join-section", "joining", p => Button(p, "Have Evening watch follow")),
         new("outline/chosen/ChosenPanel", "change-items", "outline", Chosen, p =>
             Press(p, "//aside//button[normalize-space() = 'unpublish']")
         ),
@@ -245,6 +239,23 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Tick(p, "(//table//input[@type = 'checkbox'])[1]"),
             p => Button(p, "Move them to 9 Alder")
         ),
+        new(
+            "sections/PlacesPanel",
+            "join-students",
+            "sections?section=4&shows=students",
+            p => Button(p, "have students join"),
+            p => Fill(p, "textarea[aria-label='Mail addresses']", "noor.salazar@fenwater.example"),
+            p => Button(p, "Have them join 9 Dogwood")
+        ),
+        new(
+            "sections/StopFollowing",
+            "stop-following",
+            "sections?section=4",
+            p => Button(p, "stop following the course"),
+            p => Button(p, "Have 9 Dogwood stop following")
+        ),
+        new("joining/InTheWay", "leave-section", "joining?section=4", p => Button(p, "end their place in 9 Cedar today")),
+        new("joining/JoiningScreen", "join-section", "joining?section=4", p => Button(p, "Have 9 Dogwood follow")),
         new("parts/useHistory", "undo", "dates", p => Button(p, "undo")),
     ];
 

@@ -26,7 +26,8 @@ public static class CommandExamples
     {
         ["rename-item"] = Rename,
         ["undo"] = Undo,
-        ["join-section"] = Join,
+        ["join-section"] = JoinAtHome,
+        ["stop-following"] = Stop,
         ["add-unit"] = school => In(school, async at => new
             {
                 title = "A unit of the tests",
@@ -398,6 +399,45 @@ public static class CommandExamples
     public static async Task<object?> Join(School school)
     {
         var section = school.Ids["section:Evening watch"];
+        return new
+        {
+            section,
+            version = await school.Sql(connection =>
+                connection.ExecuteScalarAsync<long>("SELECT version FROM section WHERE id = @section", new { section })
+            ),
+            from = (string?)null,
+            homes = Array.Empty<object>(),
+        };
+    }
+
+    // The same, with the home section of one of its students.
+    private static async Task<object?> JoinAtHome(School school)
+    {
+        var section = school.Ids["section:Evening watch"];
+        return new
+        {
+            section,
+            version = await school.Sql(connection =>
+                connection.ExecuteScalarAsync<long>("SELECT version FROM section WHERE id = @section", new { section })
+            ),
+            from = (string?)null,
+            homes = new[]
+            {
+                new
+                {
+                    student = await school.Sql(connection =>
+                        connection.ExecuteScalarAsync<long>("SELECT min(person) FROM enrolment WHERE section = @section", new { section })
+                    ),
+                    section,
+                },
+            },
+        };
+    }
+
+    /// <summary>9 Alder stops following.</summary>
+    public static async Task<object?> Stop(School school)
+    {
+        var section = school.Ids["section:9 Alder"];
         return new
         {
             section,

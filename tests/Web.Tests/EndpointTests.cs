@@ -43,6 +43,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         "change-timetable",
         "lose-classes",
         "differ",
+        "stop-following",
         "join-students",
         "leave-section",
         "move-students",
@@ -200,6 +201,11 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             Team
         ),
         ["GET /api/editions/{edition:long}/work"] = new("/api/editions/{edition}/work", Team),
+        // Evening watch is its teachers' to let follow.
+        ["GET /api/editions/{edition:long}/join-check"] = new(
+            "/api/editions/{edition}/join-check?section={evening}",
+            [401, 404, 404, 404, 200, 404, 404, 404, 401]
+        ),
         ["GET /api/editions/{edition:long}/joinable"] = new("/api/editions/{edition}/joinable", Team),
         // A section is its teachers' to let follow: the co-teacher does not teach this one.
         ["POST /api/editions/{edition:long}/join-section"] = new(
@@ -358,6 +364,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         var address = row
             .Address.Replace("{edition}", $"{school.WeatherWatch}", StringComparison.Ordinal)
             .Replace("{section}", $"{school.Ids["section:9 Alder"]}", StringComparison.Ordinal)
+            .Replace("{evening}", $"{school.Ids["section:Evening watch"]}", StringComparison.Ordinal)
             .Replace("{other}", $"{school.Ids["section:9 Birch"]}", StringComparison.Ordinal)
             .Replace("{student}", $"{school.Ids["person:" + DemoPeople.OnTrack]}", StringComparison.Ordinal)
             .Replace(

@@ -80,7 +80,13 @@ public sealed class MakingTests : IAsyncLifetime
             .Single(one => one!["name"]!.GetValue<string>() == "9 Elder")!;
         var joined = await lead.Post(
             $"/api/editions/{edition}/join-section",
-            new { section = joinable["section"]!.GetValue<long>(), version = joinable["version"]!.GetValue<long>() },
+            new
+            {
+                section = joinable["section"]!.GetValue<long>(),
+                version = joinable["version"]!.GetValue<long>(),
+                from = (string?)null,
+                homes = Array.Empty<object>(),
+            },
             Guid.NewGuid()
         );
         joined.Status.ShouldBe(HttpStatusCode.OK, joined.Text);

@@ -75,6 +75,12 @@ export const router = createRouter({
           component: () => import('./screens/one-student/OneStudentScreen.vue'),
           props: numbers,
         },
+        {
+          path: 'joining',
+          name: 'joining',
+          component: () => import('./screens/joining/JoiningScreen.vue'),
+          props: numbers,
+        },
         // Through a student's eyes: the student's own screens, fed by the same answers.
         {
           path: 'seen/:section(\\d+)',

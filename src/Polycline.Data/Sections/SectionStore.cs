@@ -20,16 +20,8 @@ public sealed record SectionRow(
 );
 
 /// <summary>A section that may come to follow a course.</summary>
-/// <param name="Edition">What it follows; null: nothing.</param>
-public sealed record JoiningSection(
-    Id<Section> Id,
-    string Name,
-    string Letter,
-    Id<Term> Term,
-    Id<Edition>? Edition,
-    long Version,
-    Id<Person>[] Teachers
-);
+/// <param name="Holds">The course that it alone follows until now; null: none.</param>
+public sealed record JoinableRow(Id<Section> Id, string Name, string Letter, long Version, string? Holds);
 
 /// <summary>A section that is about to be made.</summary>
 /// <param name="Slots">When it meets, in the plan file's form.</param>
@@ -41,27 +33,34 @@ public static class SectionStore
     public static Task<SectionRow?> Read(NpgsqlConnection connection, Id<Section> section) =>
         connection.QuerySingleOrDefaultAsync<SectionRow?>(Sql.Of("Sections", "ReadSection"), new { section = section.Value });
 
-    /// <returns>Null where there is no such section.</returns>
-    public static Task<JoiningSection?> Joining(NpgsqlConnection connection, Id<Section> section) =>
-        connection.QuerySingleOrDefaultAsync<JoiningSection?>(
-            """
-            SELECT id, name, letter, term, edition, version,
-              ARRAY(SELECT person FROM section_teacher st WHERE st.section = c.id) AS teachers
-            FROM section c WHERE id = @Value FOR UPDATE
-            """,
-            section
-        );
-
-    /// <summary>The sections of a term that somebody teaches and that follow nothing.</summary>
-    public static async Task<IReadOnlyList<JoiningSection>> Joinable(NpgsqlConnection connection, Id<Term> term, Id<Person> teacher) =>
+    /// <summary>The sections of a term that somebody teaches and that follow nothing, or alone a course that they lead.</summary>
+    public static async Task<IReadOnlyList<JoinableRow>> Joinable(
+        NpgsqlConnection connection,
+        Id<Term> term,
+        Id<Person> teacher,
+        Id<Edition> edition
+    ) =>
         [
-            .. await connection.QueryAsync<JoiningSection>(
+            .. await connection.QueryAsync<JoinableRow>(
                 """
-                SELECT id, name, letter, term, edition, version, ARRAY[st.person] AS teachers
-                FROM section c JOIN section_teacher st ON st.section = c.id AND st.person = @teacher
-                WHERE c.term = @term AND c.edition IS NULL ORDER BY c.name
+                SELECT c.id, c.name, c.letter, c.version, m.title AS holds
+                FROM section c
+                JOIN section_teacher st ON st.section = c.id AND st.person = @teacher
+                LEFT JOIN edition e ON e.id = c.edition
+                LEFT JOIN master m ON m.id = e.master
+                WHERE c.term = @term
+                  AND (c.edition IS NULL
+                    OR (c.edition <> @edition
+                      AND NOT EXISTS (SELECT 1 FROM section other WHERE other.edition = c.edition AND other.id <> c.id)
+                      AND EXISTS (SELECT 1 FROM master_member mm WHERE mm.master = e.master AND mm.person = @teacher AND mm.role = 'lead')))
+                ORDER BY c.name
                 """,
-                new { term = term.Value, teacher = teacher.Value }
+                new
+                {
+                    term = term.Value,
+                    teacher = teacher.Value,
+                    edition = edition.Value,
+                }
             ),
         ];
 

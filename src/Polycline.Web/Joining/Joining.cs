@@ -9,19 +9,26 @@ using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Joining;
 
-/// <param name="Sections">Those of the edition's term that the viewer teaches and that follow no course.</param>
+/// <param name="Sections">Those of the edition's term that the viewer teaches and that can come to follow it.</param>
 public sealed record JoinableAnswer(IReadOnlyList<JoinableSection> Sections);
 
 /// <param name="Version">To be named when it joins.</param>
-public sealed record JoinableSection(Id<Section> Section, string Name, string Letter, long Version);
+/// <param name="Holds">The course of its own; null: none.</param>
+public sealed record JoinableSection(Id<Section> Section, string Name, string Letter, long Version, string? Holds);
 
-/// <summary>Joining: sections that start to follow a course.</summary>
+/// <summary>Joining: sections that start to follow a course, and stop.</summary>
 public static class JoiningRoutes
 {
     public static void MapJoining(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/editions/{edition:long}/joinable", Handle).WithName("joinable").For(May.Team);
-        routes.MapEditionCommand<JoinSection, Data.Sections.JoiningSection?, JoinSectionRequest>();
+        routes
+            .MapGet("/api/editions/{edition:long}/join-check", ReadJoinCheck.Handle)
+            .WithName("join-check")
+            .For(May.Team)
+            .ProducesProblems(404, 409, 422);
+        routes.MapEditionCommand<JoinSection, JoiningSection?, JoinSectionRequest>();
+        routes.MapEditionCommand<StopFollowing, StoppingSection, StopFollowingRequest>();
     }
 
     public static async Task<JoinableAnswer> Handle(
@@ -34,7 +41,10 @@ public static class JoiningRoutes
     {
         if (!viewpoint.TakesCommands || access.EditionState == EditionState.Resting)
             return new([]);
-        var rows = await database.Read(connection => SectionStore.Joinable(connection, access.Term!.Value, access.Person.Id), stop);
-        return new([.. rows.Select(row => new JoinableSection(row.Id, row.Name, row.Letter, row.Version))]);
+        var rows = await database.Read(
+            connection => SectionStore.Joinable(connection, access.Term!.Value, access.Person.Id, access.Edition!.Value),
+            stop
+        );
+        return new([.. rows.Select(row => new JoinableSection(row.Id, row.Name, row.Letter, row.Version, row.Holds))]);
     }
 }

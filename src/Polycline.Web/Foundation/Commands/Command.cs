@@ -5,6 +5,7 @@ using Polycline.Core;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Data.People;
+using Polycline.Data.Sections;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
@@ -133,6 +134,12 @@ public sealed record CommandDecision(
     /// What the button that does it says, in numbers where there are several: "Remove 6 lessons and 20 items from 4 sections".
     /// </summary>
     public string Act { get; init; } = "";
+
+    /// <summary>A section's work that goes along to another course; null: none does.</summary>
+    public WorkMove? Moves { get; init; }
+
+    /// <summary>What it does, where that is more than the course itself can tell; null: as the course tells.</summary>
+    public Core.Wording.Reach? Told { get; init; }
 }
 
 /// <summary>Of a request that nothing can be said of by itself.</summary>

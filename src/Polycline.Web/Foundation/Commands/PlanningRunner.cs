@@ -1,11 +1,13 @@
 using FluentValidation;
 using Npgsql;
+using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Data.Sections;
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Foundation.Commands;
 
@@ -114,12 +116,16 @@ public sealed class PlanningRunner(CommandPipeline pipeline)
             new(planned.Scope, command.Name, decision.Words, viewpoint.Who.Id, viewpoint.At, decision.Undoes),
             decision.Changes
         );
+        if (decision.Moves is { } moves)
+            await FollowingStore.Move(connection, applied.Id, moves);
+        if (decision.Undoes is { } batch)
+            await TakeBackWork(connection, batch);
         if (decision.Undoes is { } undone)
             foreach (var edition in planned.Editions(before))
                 await OpenedStore.Forget(connection, edition.Id, undone);
         stop.ThrowIfCancellationRequested();
         var after = await planned.Read(connection);
-        var reach = await planned.Reach(connection, before, after, viewpoint);
+        var reach = decision.Told ?? await planned.Reach(connection, before, after, viewpoint);
         return new(
             true,
             applied.Id,
@@ -128,5 +134,20 @@ public sealed class PlanningRunner(CommandPipeline pipeline)
             Reaching.Act(decision, reach, planned.Levels(after)),
             names ? await Reaching.WithNames(connection, reach, sent.Access, planned.Editions(after)) : Reaching.Answer(reach)
         );
+    }
+
+    private static async Task TakeBackWork(NpgsqlConnection connection, Id<Batch> undone)
+    {
+        try
+        {
+            await FollowingStore.TakeBack(connection, undone);
+        }
+        catch (PostgresException fault) when (fault.SqlState is "PC003")
+        {
+            throw Problem.CannotUndo(
+                "Students have worked since on something that would be left behind.",
+                "Nothing was changed. Have the section stop following instead: it keeps everything."
+            );
+        }
     }
 }

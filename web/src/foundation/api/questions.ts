@@ -57,6 +57,13 @@ export const questions = {
   editions: ofEdition('editions', (of) => api.GET('/api/editions/{edition}/editions', of)),
   groups: ofEdition('groups', (of) => api.GET('/api/editions/{edition}/groups', of)),
   joinable: ofEdition('joinable', (of) => api.GET('/api/editions/{edition}/joinable', of)),
+  joinCheck: (edition: number, section: number, from: string) =>
+    question(keys.ofEdition(edition, `join-check ${section}`, from), (signal) =>
+      api.GET('/api/editions/{edition}/join-check', {
+        params: { path: { edition }, query: { section, from } },
+        signal,
+      }),
+    ),
   team: (edition: number) =>
     question(keys.ofEdition(edition, 'team', ''), (signal) =>
       api.GET('/api/editions/{edition}/team', { params: { path: { edition } }, signal }),

@@ -1333,6 +1333,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/join-check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["join-check"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/join-section": {
         parameters: {
             query?: never;
@@ -1343,6 +1359,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["join-section"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/stop-following": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["stop-following"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2944,6 +2976,45 @@ export interface components {
             /** Format: int64 */
             after: null | number;
         };
+        /** @description What stands in the way of a section that is to follow a course, and what becomes of what it holds. */
+        JoinCheckAnswer: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description To be named when it joins.
+             */
+            version: number;
+            /** @description The first day on which it follows; null: from the beginning of the term. */
+            from: null | string;
+            /** @description The course of its own; null: it holds nothing. */
+            holds: null | string;
+            doubles: components["schemas"]["TwoSections"][];
+            /**
+             * Format: int32
+             * @description By how many classes or minutes it has too few for the course; 0: it has enough.
+             */
+            lacks: number;
+            /** @description `classes` or `minutes`. */
+            unit: string;
+            /**
+             * Format: int32
+             * @description Its teachers who are not on the team of the course.
+             */
+            strangers: number;
+            together: components["schemas"]["TogetherThing"][];
+            /** @description What may or may not be the same: it stays its own. */
+            unclear: string[];
+            /** @description What stays its own. */
+            stays: string[];
+            work: components["schemas"]["WorkBefore"][];
+            /**
+             * Format: int32
+             * @description How many items were due before it follows: overdue for nobody there.
+             */
+            notCounted: number;
+        };
         JoinSectionRequest: {
             /** Format: int64 */
             section: number;
@@ -2952,6 +3023,10 @@ export interface components {
              * @description The version of the section that was read.
              */
             version: number;
+            /** @description From which day of the term it follows; null: from the beginning, or in mid-term from today. */
+            from: null | string;
+            /** @description For students who are then in two sections: which decides. */
+            homes: components["schemas"]["JoiningHome"][];
         };
         JoinStudentsRequest: {
             /** Format: int64 */
@@ -2962,7 +3037,7 @@ export interface components {
             from: string;
         };
         JoinableAnswer: {
-            /** @description Those of the edition's term that the viewer teaches and that follow no course. */
+            /** @description Those of the edition's term that the viewer teaches and that can come to follow it. */
             sections: components["schemas"]["JoinableSection"][];
         };
         JoinableSection: {
@@ -2975,6 +3050,14 @@ export interface components {
              * @description To be named when it joins.
              */
             version: number;
+            /** @description The course of its own; null: none. */
+            holds: null | string;
+        };
+        JoiningHome: {
+            /** Format: int64 */
+            student: number;
+            /** Format: int64 */
+            section: number;
         };
         JsonElement: unknown;
         JsonNode: unknown;
@@ -3348,6 +3431,11 @@ export interface components {
              * @description The version of the change of its place that was read; 0: there was none.
              */
             version: number;
+        };
+        OtherSection: {
+            /** Format: int64 */
+            id: number;
+            name: string;
         };
         OutcomeCount: {
             outcome: components["schemas"]["RosterOutcome"];
@@ -4261,6 +4349,15 @@ export interface components {
              */
             ended: number;
         };
+        StopFollowingRequest: {
+            /** Format: int64 */
+            section: number;
+            /**
+             * Format: int64
+             * @description The version of the section that was read.
+             */
+            version: number;
+        };
         /**
          * @description What can be different for single students.
          * @enum {string}
@@ -4626,6 +4723,20 @@ export interface components {
             /** @description Who has nothing open while something remains. */
             idle: string[];
         };
+        TogetherThing: {
+            own: string;
+            course: string;
+            of: components["schemas"]["Level"];
+            /** @description `lineage`, `code` or `title`. */
+            by: string;
+        };
+        TwoSections: {
+            /** Format: int64 */
+            student: number;
+            name: string;
+            /** @description The sections of the course that list them too. */
+            others: components["schemas"]["OtherSection"][];
+        };
         UnderstoodLine: {
             /**
              * Format: int32
@@ -4702,6 +4813,16 @@ export interface components {
             text: string;
             again: boolean;
             at: components["schemas"]["Moment"];
+        };
+        WorkBefore: {
+            /** @description `handed in`, `scores` or `feedback`. */
+            what: string;
+            /** Format: int32 */
+            before: number;
+            /** Format: int32 */
+            matched: number;
+            /** Format: int32 */
+            own: number;
         };
         WorkPiece: {
             /** Format: int64 */
@@ -9146,6 +9267,62 @@ export interface operations {
             };
         };
     };
+    "join-check": {
+        parameters: {
+            query: {
+                /** @description One that the viewer teaches. */
+                section: number;
+                /** @description The first day on which it is to follow; left out: from the beginning, or in mid-term from today. */
+                from?: string;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinCheckAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "join-section": {
         parameters: {
             query?: {
@@ -9164,6 +9341,74 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["JoinSectionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "stop-following": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StopFollowingRequest"];
             };
         };
         responses: {

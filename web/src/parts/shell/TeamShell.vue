@@ -64,9 +64,9 @@ const asTeam = computed(() => ({
   ...(viewpoint.query.value.at && { at: viewpoint.query.value.at }),
   ...(section.value !== null && { section: section.value }),
 }))
-const here = computed(() =>
-  route.name === 'one-student' ? 'Student' : screens.find((screen) => screen.name === route.name)?.title,
-)
+/** Screens that one comes to from others. */
+const further: Record<string, string> = { 'one-student': 'Student', joining: 'Follow' }
+const here = computed(() => screens.find((screen) => screen.name === route.name)?.title ?? further[String(route.name)])
 const keysShown = ref(false)
 </script>
 

@@ -3,7 +3,6 @@ import type { Schemas } from '../../foundation/api/client'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import WordField from '../../parts/fields/WordField.vue'
-import JoinSection from './JoinSection.vue'
 import { type View, onlyWords } from './outlineView'
 
 /** One line over the rows: what is looked for, what stands at their right, who follows, and what holds for the course. */
@@ -50,7 +49,7 @@ const only = Object.entries(onlyWords).map(([value, title]) => ({ value: value a
     <span class="end">
       <span v-if="outline.state === 'resting'" class="accent">A past edition: it can be read, not changed</span>
       <template v-if="outline.canChange">
-        <JoinSection :edition="edition" />
+        <router-link :to="{ name: 'joining', params: { edition } }" class="word-button">add a section</router-link>
         <button type="button" class="word-button" @click="emit('settings')">course settings</button>
       </template>
     </span>

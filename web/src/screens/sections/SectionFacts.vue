@@ -5,7 +5,7 @@ import type { Card } from './useSections'
 
 /** When a section meets, who teaches it, and all it does differently from the course. */
 defineProps<{ edition: number; card: Card; canChange: boolean }>()
-const emit = defineEmits<{ timetable: [] }>()
+const emit = defineEmits<{ timetable: []; stop: [] }>()
 </script>
 
 <template>
@@ -19,6 +19,9 @@ const emit = defineEmits<{ timetable: [] }>()
       <li v-if="card.timetable.length === 0" class="second">at no time yet</li>
     </ul>
     <p class="small">Taught by {{ joined(card.teachers) || 'nobody yet' }}</p>
+    <p v-if="canChange" class="small stop">
+      <button type="button" class="word-button" @click="emit('stop')">stop following the course</button>
+    </p>
     <p class="ruled-head differs">What differs from the course</p>
     <p v-if="card.differences.length === 0" class="second none">
       Nothing: it follows the course and meets as its timetable says. Anything changed for this section is listed here,
@@ -42,6 +45,9 @@ const emit = defineEmits<{ timetable: [] }>()
 }
 .times {
   padding: var(--space-4) 0 var(--space-3);
+}
+.stop {
+  padding-top: var(--space-2);
 }
 .differs {
   padding-top: var(--space-8);

@@ -10,6 +10,7 @@ import LessonsHere from './LessonsHere.vue'
 import LostPanel from './lost/LostPanel.vue'
 import SectionChoice from './SectionChoice.vue'
 import SectionFacts from './SectionFacts.vue'
+import StopFollowing from './StopFollowing.vue'
 import StudentsHere from './StudentsHere.vue'
 import TimetablePanel from './TimetablePanel.vue'
 import { useSectionsScreen } from './useSectionsScreen'
@@ -92,6 +93,7 @@ const {
           :card="card"
           :can-change="canChange"
           @timetable="open = 'timetable'"
+          @stop="open = 'stop'"
         />
       </div>
       <template v-if="canChange && open">
@@ -119,6 +121,13 @@ const {
           :card="card"
           :place="place"
           :unit="sections.data.value.unit"
+          @close="open = null"
+        />
+        <StopFollowing
+          v-else-if="open === 'stop'"
+          :key="`${card.id} stop`"
+          :edition="edition"
+          :card="card"
           @close="open = null"
         />
         <TimetablePanel

@@ -15,7 +15,7 @@ export function useSectionsScreen(props: { edition: number }) {
   const router = useRouter()
   const { pace, sections, again, problem } = useSections(props)
   const { section: chosen, choose: chooseSection } = useSection()
-  const open = ref<{ wanted: Wanted } | { place: Place } | 'timetable' | null>(null)
+  const open = ref<{ wanted: Wanted } | { place: Place } | 'timetable' | 'stop' | null>(null)
   /** What is listed, and the class in view, stand in the address. */
   const shows = computed(() => lists.find((list) => list === route.query.shows) ?? 'classes')
   const inView = computed({
@@ -31,7 +31,7 @@ export function useSectionsScreen(props: { edition: number }) {
   const card = computed(() => cards.value.find((one) => one.id === chosen.value) ?? cards.value[0])
   const line = computed(() => pace.data.value?.sections.find((one) => one.id === card.value?.id))
   const canChange = computed(() => sections.data.value?.canChange ?? false)
-  const being = computed(() => (open.value && open.value !== 'timetable' ? open.value : null))
+  const being = computed(() => (open.value && open.value !== 'timetable' && open.value !== 'stop' ? open.value : null))
   const place = computed(() => (being.value && 'place' in being.value ? being.value.place : null))
   const wanted = computed(() => (being.value && 'wanted' in being.value ? being.value.wanted : null))
   const facts = computed(() => [

@@ -1,0 +1,48 @@
+-- A course of a section's own: everything of the edition it follows that is the course's or this section's, called as it is there.
+WITH source AS (
+  SELECT e.*, m.title AS course, c.name AS section_name FROM edition e JOIN master m ON m.id = e.master JOIN section c ON c.id = @section WHERE e.id = @edition
+), course AS (
+  INSERT INTO master (title) SELECT left(course || ', ' || section_name, 200) FROM source RETURNING id
+), team AS (
+  INSERT INTO master_member (master, person, role) SELECT course.id, st.person, 'lead' FROM course, section_teacher st WHERE st.section = @section
+), made AS (
+  INSERT INTO edition (master, ordinal, title, term, basis, min_start, codes, before, levels, state, codes_fixed_at)
+  SELECT course.id, 1, s.title, s.term, s.basis, s.min_start, s.codes, s.before, s.levels, 'current', s.codes_fixed_at FROM course, source s
+  RETURNING id
+), groups AS (
+  INSERT INTO student_group (edition, name) SELECT made.id, g.name FROM made, student_group g WHERE g.edition = @edition AND g.removed_at IS NULL
+  RETURNING id, name
+), members AS (
+  INSERT INTO in_group (student_group, person, at)
+  SELECT g.id, i.person, i.at FROM groups g
+  JOIN student_group o ON o.edition = @edition AND o.name = g.name AND o.removed_at IS NULL
+  JOIN in_group i ON i.student_group = o.id
+  WHERE EXISTS (SELECT 1 FROM enrolment n WHERE n.section = @section AND n.person = i.person)
+), agreed AS (
+  INSERT INTO arrangement (edition, person, due_days, quiz_time, reason)
+  SELECT made.id, a.person, a.due_days, a.quiz_time, a.reason FROM made, arrangement a
+  WHERE a.edition = @edition AND EXISTS (SELECT 1 FROM enrolment n WHERE n.section = @section AND n.person = a.person)
+), different AS (
+  INSERT INTO exception (edition, person, item, field, value)
+  SELECT made.id, x.person, x.item, x.field, x.value FROM made, exception x
+  WHERE x.edition = @edition AND EXISTS (SELECT 1 FROM enrolment n WHERE n.section = @section AND n.person = x.person)
+), units AS (
+  INSERT INTO unit (edition, lineage, rank, title, published, gate, before, removed_at)
+  SELECT made.id, u.lineage, u.rank, u.title, u.published, u.gate, u.before, u.removed_at
+  FROM made, unit u WHERE u.edition = @edition AND (u.section IS NULL OR u.section = @section)
+  RETURNING id, lineage
+), lessons AS (
+  INSERT INTO lesson (edition, unit, lineage, rank, title, length, min_length, optional, published, gate, removed_at)
+  SELECT made.id, new.id, l.lineage, l.rank, l.title, l.length, l.min_length, l.optional, l.published, l.gate, l.removed_at
+  FROM made, lesson l JOIN unit u ON u.id = l.unit JOIN units new ON new.lineage = u.lineage
+  WHERE l.edition = @edition AND (l.section IS NULL OR l.section = @section)
+  RETURNING id, lineage
+), items AS (
+  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks, removed_at)
+  SELECT made.id, new.id, held.id, i.lineage, i.rank, i.kind, i.purpose, i.title, i.published, i.code, i.body, i.opens, i.due, i.closes, i.gate, i.for_whom,
+         i.before, i.options, i.picks, i.removed_at
+  FROM made, item i JOIN unit u ON u.id = i.unit JOIN units new ON new.lineage = u.lineage
+  LEFT JOIN lesson l ON l.id = i.lesson LEFT JOIN lessons held ON held.lineage = l.lineage
+  WHERE i.edition = @edition AND (i.section IS NULL OR i.section = @section)
+)
+SELECT id FROM made
