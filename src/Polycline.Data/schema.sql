@@ -743,6 +743,9 @@ CREATE TABLE public.work_move (
     to_items bigint[] NOT NULL,
     back boolean DEFAULT false NOT NULL,
     made_own boolean NOT NULL,
+    units bigint[] NOT NULL,
+    lessons bigint[] NOT NULL,
+    items bigint[] NOT NULL,
     CONSTRAINT work_move_check CHECK ((cardinality(from_items) = cardinality(to_items)))
 );
 CREATE TABLE public.work_version (

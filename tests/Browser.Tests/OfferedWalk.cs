@@ -254,7 +254,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Button(p, "stop following the course"),
             p => Button(p, "Have 9 Dogwood stop following")
         ),
-        new("joining/InTheWay", "leave-section", "joining?section=4", p => Button(p, "end their place in 9 Cedar today")),
+        new("joining/InTheWay", "leave-section", "joining?section=4", p => Button(p, "end their place in 9 Cedar")),
         new("joining/JoiningScreen", "join-section", "joining?section=4", p => Button(p, "Have 9 Dogwood follow")),
         new("parts/useHistory", "undo", "dates", p => Button(p, "undo")),
     ];

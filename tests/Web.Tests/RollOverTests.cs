@@ -141,7 +141,7 @@ public sealed class RollOverTests : IAsyncLifetime
         var evening = school.Ids["section:Evening watch"];
         await school.Sql(connection =>
             connection.ExecuteAsync(
-                "UPDATE section SET term = (SELECT term FROM edition WHERE id = @next) WHERE id = @evening",
+                "UPDATE section SET term = (SELECT term FROM edition WHERE id = @next), edition = NULL WHERE id = @evening",
                 new { next, evening }
             )
         );

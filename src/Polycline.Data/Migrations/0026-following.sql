@@ -10,6 +10,10 @@ CREATE TABLE work_move (
   back       boolean NOT NULL DEFAULT false,
   -- The course it goes to was made for the section, which keeps what it followed.
   made_own   boolean NOT NULL,
+  -- What of the course is of this section only: there while it follows, out of sight while it does not.
+  units      bigint[] NOT NULL,
+  lessons    bigint[] NOT NULL,
+  items      bigint[] NOT NULL,
   CHECK (cardinality(from_items) = cardinality(to_items))
 );
 CREATE INDEX work_move_section ON work_move (section);

@@ -13,21 +13,31 @@ using Polycline.Data.Ledger;
 namespace Polycline.Data.Sections;
 
 /// <summary>A section by itself, with its class list, as it stands before it follows a course.</summary>
-/// <param name="Edition">What it follows now; null: nothing.</param>
-/// <param name="Names">Of its students.</param>
-public sealed record LoneSection(
-    Id<Section> Id,
-    string Name,
-    string Letter,
-    Id<Term> Term,
-    Id<Edition>? Edition,
-    long Version,
-    LocalDate? FollowsFrom,
-    IReadOnlyList<Id<Person>> Teachers,
-    IReadOnlyList<ListedStudent> Listed,
-    IReadOnlyDictionary<Id<Person>, string> Names,
-    Section Section
-);
+public sealed record LoneSection
+{
+    public required Id<Section> Id { get; init; }
+
+    public required string Name { get; init; }
+
+    public required Id<Term> Term { get; init; }
+
+    /// <summary>What it follows now; null: nothing.</summary>
+    public required Id<Edition>? Edition { get; init; }
+
+    public required LocalDate? FollowsFrom { get; init; }
+
+    public required long Version { get; init; }
+
+    public required IReadOnlyList<Id<Person>> Teachers { get; init; }
+
+    public required IReadOnlyList<ListedStudent> Listed { get; init; }
+
+    /// <summary>Of its students.</summary>
+    public required IReadOnlyDictionary<Id<Person>, string> Names { get; init; }
+
+    /// <summary>As the computation knows it, with its students.</summary>
+    public required Section Section { get; init; }
+}
 
 /// <summary>Something that a section has of its own and keeps, on its way into the course that it begins to follow.</summary>
 /// <param name="Old">Its lineage until now.</param>
@@ -60,7 +70,6 @@ public static class FollowingStore
     private sealed record LoneRow(
         Id<Section> Id,
         string Name,
-        string Letter,
         Id<Term> Term,
         Id<Edition>? Edition,
         long Version,
@@ -80,18 +89,18 @@ public static class FollowingStore
         var listed = (await results.ReadAsync<ListedStudent>()).AsList();
         var changes = (await results.ReadAsync<string>()).AsList();
         var names = (await results.ReadAsync<(Id<Person> Id, string Name)>()).ToDictionary(one => one.Id, one => one.Name);
-        return new(
-            row.Id,
-            row.Name,
-            row.Letter,
-            row.Term,
-            row.Edition,
-            row.Version,
-            row.FollowsFrom,
-            row.Teachers,
-            listed,
-            names,
-            new(
+        return new()
+        {
+            Id = row.Id,
+            Name = row.Name,
+            Term = row.Term,
+            Edition = row.Edition,
+            FollowsFrom = row.FollowsFrom,
+            Version = row.Version,
+            Teachers = row.Teachers,
+            Listed = listed,
+            Names = names,
+            Section = new(
                 row.Id.InPlan(),
                 row.Name,
                 PlanParts.Slots(row.Slots),
@@ -100,8 +109,8 @@ public static class FollowingStore
                 [],
                 [],
                 [.. listed.Select(place => new Enrolment(place.Person.InPlan(), place.From, place.To))]
-            )
-        );
+            ),
+        };
     }
 
     /// <summary>How much work of a section's students hangs on the items of a course.</summary>
@@ -131,6 +140,25 @@ public static class FollowingStore
             )
         ).ToHashSet();
 
+    /// <summary>Those lineages that something in an edition has, or had before it was removed.</summary>
+    public static async Task<IReadOnlySet<string>> Taken(
+        NpgsqlConnection connection,
+        Id<Edition> edition,
+        IReadOnlyCollection<string> lineages
+    ) =>
+        (
+            await connection.QueryAsync<string>(
+                """
+                SELECT lineage::text FROM (
+                  SELECT lineage FROM unit WHERE edition = @edition
+                  UNION ALL SELECT lineage FROM lesson WHERE edition = @edition
+                  UNION ALL SELECT lineage FROM item WHERE edition = @edition) there
+                WHERE lineage = ANY(@lineages)
+                """,
+                new { edition = edition.Value, lineages = lineages.Select(Guid.Parse).ToArray() }
+            )
+        ).ToHashSet(StringComparer.Ordinal);
+
     /// <summary>Brings along what a section keeps, and moves its students' work, for a batch that is applied.</summary>
     public static async Task Move(NpgsqlConnection connection, Id<Batch> batch, WorkMove move)
     {
@@ -138,8 +166,11 @@ public static class FollowingStore
         var pairs = move.Pairs.Concat(kept).ToList();
         await connection.ExecuteAsync(
             """
-            INSERT INTO work_move (batch, section, edition, came_from, from_items, to_items, made_own)
-            VALUES (@batch, @section, @to, @from, @here, @there, @MadeOwn);
+            INSERT INTO work_move (batch, section, edition, came_from, from_items, to_items, made_own, units, lessons, items)
+            VALUES (@batch, @section, @to, @from, @here, @there, @MadeOwn,
+                    ARRAY(SELECT id FROM unit WHERE edition = @course AND section = @section AND removed_at IS NULL),
+                    ARRAY(SELECT id FROM lesson WHERE edition = @course AND section = @section AND removed_at IS NULL),
+                    ARRAY(SELECT id FROM item WHERE edition = @course AND section = @section AND removed_at IS NULL));
             SELECT move_work(@section, @here, @there);
             """,
             new
@@ -151,8 +182,11 @@ public static class FollowingStore
                 here = pairs.Select(pair => pair.From.Value).ToArray(),
                 there = pairs.Select(pair => pair.To.Value).ToArray(),
                 move.MadeOwn,
+                // The one of the two that others follow as well.
+                course = (move.MadeOwn ? move.From : move.To).Value,
             }
         );
+        await Show(connection, batch);
         await OpenedStore.Tell(connection, move.From);
     }
 
@@ -160,12 +194,13 @@ public static class FollowingStore
     /// <exception cref="PostgresException">PC003: students have worked since on what would be left behind.</exception>
     public static async Task TakeBack(NpgsqlConnection connection, Id<Batch> undone)
     {
-        var moved = await connection.QuerySingleOrDefaultAsync<(long Edition, long CameFrom)?>(
+        var moved = await connection.QuerySingleOrDefaultAsync<(long Batch, long Edition, long CameFrom)?>(
             Sql.Of("Sections", "TakeBackMove"),
             new { undone = undone.Value }
         );
         if (moved is not { } both)
             return;
+        await Show(connection, new(both.Batch));
         // A course that was made for it is nobody's while it is not followed.
         await connection.ExecuteAsync(
             """
@@ -183,6 +218,21 @@ public static class FollowingStore
         await OpenedStore.Tell(connection, new(both.Edition));
         await OpenedStore.Tell(connection, new(both.CameFrom));
     }
+
+    // What is of this section only is there while it follows.
+    private static Task Show(NpgsqlConnection connection, Id<Batch> batch) =>
+        connection.ExecuteAsync(
+            string.Concat(
+                new[] { "unit", "lesson", "item" }.Select(table =>
+                    $"""
+                        UPDATE {table} t SET removed_at = CASE WHEN m.made_own <> m.back THEN b.at END
+                        FROM work_move m JOIN batch b ON b.id = m.batch WHERE m.batch = @Value AND t.id = ANY(m.{table}s);
+
+                        """
+                )
+            ),
+            batch
+        );
 
     // What stays the section's own: written into the course as of that section only.
     private static async Task<IReadOnlyList<(Id<Item> From, Id<Item> To)>> Bring(NpgsqlConnection connection, WorkMove move) =>

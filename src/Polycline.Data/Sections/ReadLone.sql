@@ -1,5 +1,5 @@
 -- A section by itself, as it stands before it follows a course.
-SELECT c.id, c.name, c.letter, c.term, c.edition, c.version, c.slots::text, c.follows_from,
+SELECT c.id, c.name, c.term, c.edition, c.version, c.slots::text, c.follows_from,
        ARRAY(SELECT person FROM section_teacher st WHERE st.section = c.id) AS teachers
 FROM section c
 WHERE c.id = @section

@@ -18,4 +18,4 @@ WITH RECURSIVE root AS (
   FROM moved m, stays
 )
 UPDATE work_move m SET back = NOT back FROM done WHERE m.batch = done.batch
-RETURNING m.edition, m.came_from
+RETURNING m.batch, m.edition, m.came_from

@@ -41,6 +41,8 @@ public static partial class DemoSchool
             var current = await Edition(weather, 2, "edition 2026", autumn, "current", "weather-watch");
             var tides = await Master("Tides and Channels", (colleague, "lead"));
             var tides2026 = await Edition(tides, 1, "edition 2026", autumn, "current", "tides-and-channels");
+            // The adults have a course of their own, which no other section follows.
+            var watch = await Edition(await Master("Evening watch", (lead, "lead")), 1, "autumn 2026", autumn, "current", "evening-watch");
 
             var alder = await Section("9 Alder", "A", autumn, current, [Meets("mon", "P1"), Meets("wed", "P3"), Meets("fri", "P2")], lead);
             var birch = await Section(
@@ -64,7 +66,7 @@ public static partial class DemoSchool
                 "Evening watch",
                 "E",
                 autumn,
-                null,
+                watch,
                 [
                     new
                     {
@@ -125,7 +127,8 @@ public static partial class DemoSchool
 
             await Taught(new(current), birch);
             await Work(new(current), lead);
-            foreach (var edition in new[] { current, tides2026 })
+            await Work(new(watch), lead);
+            foreach (var edition in new[] { current, tides2026, watch })
                 await Opened(edition);
 
 #pragma warning disable RS0030 // the demo's clock is set against the machine's, once

@@ -18,13 +18,15 @@ namespace Polycline.Web.Joining;
 /// <param name="Own">The course that it alone follows now; null: none.</param>
 /// <param name="Leads">Who may decide over that.</param>
 /// <param name="Work">By item of its own.</param>
+/// <param name="Taken">Lineages of its own that something in the course has, or had.</param>
 /// <param name="Doubled">Items of its own that a student has handed in here and there: never put together.</param>
 public sealed record JoiningSection(
     LoneSection Section,
     EditionPlan? Own,
     IReadOnlyList<Id<Core.Sections.Person>> Leads,
     IReadOnlyDictionary<Id<Item>, WorkCount> Work,
-    IReadOnlySet<Id<Item>> Doubled
+    IReadOnlySet<Id<Item>> Doubled,
+    IReadOnlySet<string> Taken
 )
 {
     /// <summary>Reads it, and locks it with its own course; null where there is none.</summary>
@@ -33,7 +35,14 @@ public sealed record JoiningSection(
         if (await FollowingStore.Read(connection, section) is not { } lone)
             return null;
         if (lone.Edition is not { } edition || edition == course.Id)
-            return new(lone, null, [], ImmutableDictionary<Id<Item>, WorkCount>.Empty, ImmutableHashSet<Id<Item>>.Empty);
+            return new(
+                lone,
+                null,
+                [],
+                ImmutableDictionary<Id<Item>, WorkCount>.Empty,
+                ImmutableHashSet<Id<Item>>.Empty,
+                ImmutableHashSet<string>.Empty
+            );
         await EditionStore.Lock(connection, edition);
         var own = await EditionStore.Read(connection, edition);
         var (members, _) = await TeamStore.Read(connection, edition);
@@ -42,7 +51,8 @@ public sealed record JoiningSection(
             own,
             [.. members.Where(member => member.Role == "lead").Select(member => member.Person)],
             await FollowingStore.Work(connection, edition, section),
-            ImmutableHashSet<Id<Item>>.Empty
+            ImmutableHashSet<Id<Item>>.Empty,
+            await FollowingStore.Taken(connection, course.Id, [.. own!.Rows.Select(row => row.Lineage)])
         );
         return found with
         {

@@ -119,7 +119,7 @@ public sealed class JoinSection : IPlanningCommand<EditionPlan, JoiningSection?,
                 continue;
             }
             var old = Guid.Parse(thing.Lineage!);
-            var taken = plan.Find(thing.Lineage!) is not null;
+            var taken = found.Taken.Contains(thing.Lineage!);
             var now = taken ? Guid.NewGuid() : old;
             if (taken)
                 renamed.Add(($"{old}", $"{now}"));

@@ -1,4 +1,3 @@
-using System.Data;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Enrolling;
@@ -82,8 +81,7 @@ public static class ReadJoinCheck
     {
         viewpoint.NeedsTeam("The check");
         var plan = await compiled.Edition(access);
-        return await database.Within(
-            IsolationLevel.RepeatableRead,
+        return await database.Read(
             async connection =>
             {
                 var found = JoinSection.Needed(plan, await JoiningSection.Read(connection, plan, new(section)), viewpoint.Who.Id);

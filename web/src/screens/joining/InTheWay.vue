@@ -5,11 +5,12 @@ import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
 import { useSchoolDays } from '../../foundation/dates/schoolDays'
 import { useLevels } from '../../foundation/levels'
 import { counted, joined } from '../../foundation/words'
+import { plusDays } from '../../parts/calendarDays'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
 
 /** What stands in the way of a section that is to follow, each with its mend on the spot. None of it forbids. */
-const props = defineProps<{ edition: number; check: Schemas['JoinCheckAnswer'] }>()
+const props = defineProps<{ edition: number; check: Schemas['JoinCheckAnswer']; from: string }>()
 const homes = defineModel<{ student: number; section: number }[]>({ required: true })
 
 type Double = Schemas['TwoSections']
@@ -28,7 +29,13 @@ const choices = (double: Double) => [
   ...double.others.map((other) => ({ value: other.id, title: other.name })),
 ]
 const end = (double: Double, section: number) =>
-  leave.run({ section, students: [double.student], last: school.value.today }).catch(() => undefined)
+  leave
+    .run({
+      section,
+      students: [double.student],
+      last: props.from > school.value.first ? plusDays(props.from, -1) : props.from,
+    })
+    .catch(() => undefined)
 const nothing = computed(
   () => props.check.doubles.length === 0 && props.check.lacks === 0 && props.check.strangers === 0,
 )
@@ -58,7 +65,7 @@ const nothing = computed(
             class="word-button"
             @click="end(double, other.id)"
           >
-            end their place in {{ other.name }} today
+            end their place in {{ other.name }}
           </button>
         </p>
       </li>

@@ -101,7 +101,7 @@ async function send(): Promise<void> {
         <ProblemNote v-if="check.problem.value" :problem="check.problem.value" />
         <p v-else-if="!known" class="second" role="status">Looking at what stands in the way …</p>
         <div v-else class="two">
-          <InTheWay v-model="homes" :edition="edition" :check="known" />
+          <InTheWay v-model="homes" :edition="edition" :check="known" :from="from ?? school.today" />
           <WhatItHolds :check="known" />
         </div>
       </div>
