@@ -82,6 +82,21 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
         person.Press(person.See("//button[normalize-space() = 'all changes']"));
         Holds("outline, all changes");
         person.Press(person.See("//button[normalize-space() = 'hide changes']"));
+        person.Open("/editions/2/sections?section=4&shows=students");
+        person.SeeText("also in 9 Alder");
+        Holds("sections, students");
+        person.Press(person.See("//a[normalize-space() = 'Sunniva Adeyemi']"));
+        person.SeeText("They are in two sections at once.");
+        person.Press(person.See("//button[starts-with(normalize-space(), 'move to another section')]"));
+        person.SeeText("What they handed in is theirs");
+        Holds("one student, a move");
+        person.Open("/editions/2/joining");
+        person.SeeText("Stays its own:");
+        Holds("joining");
+        person.Open("/editions/2/team");
+        person.SeeText("Who may do what");
+        person.Press(person.See("//button[normalize-space() = 'add somebody']"));
+        Holds("team");
         person.Open("/editions/2/editions");
         person.SeeText("Roll over into the next edition");
         person.Press(person.See(".who"));
@@ -213,6 +228,8 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
                     ("today", ".section"),
                     ("sections", ".choice"),
                     ("sections?section=2&shows=lessons", ".choice"),
+                    ("sections?section=2&shows=students", ".choice"),
+                    ("joining", "table"),
                     ("dates", "[data-cell]"),
                     ("pace", ".frame svg"),
                 }

@@ -110,7 +110,7 @@ export function findsOf(
     ...actsOf(levels).map(([title, name, query, more]) => ({
       kind: 'act' as const,
       title,
-      note: SCREENS.find((screen) => screen[0] === name)![1],
+      note: SCREENS.find((screen) => screen[0] === name)?.[1] ?? 'Outline',
       more,
       to: { name, params, query },
     })),

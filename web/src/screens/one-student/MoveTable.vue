@@ -100,7 +100,7 @@ const words = Object.entries(choiceWords).map(([value, title]) => ({ value: valu
         <thead>
           <tr>
             <th scope="col">Already due in {{ nameOf(to) }}: say what comes of it</th>
-            <th scope="col"></th>
+            <td></td>
           </tr>
         </thead>
         <tbody>
@@ -126,7 +126,7 @@ const words = Object.entries(choiceWords).map(([value, title]) => ({ value: valu
         <thead>
           <tr>
             <th scope="col">What differs</th>
-            <th scope="col"></th>
+            <td></td>
           </tr>
         </thead>
         <tbody>
@@ -186,7 +186,8 @@ td {
   padding: var(--space-2) var(--space-5) var(--space-2) 0;
   border-bottom: var(--stroke-hair) solid var(--faint-hair);
 }
-thead th {
+thead th,
+thead td {
   font-weight: 600;
   padding-top: var(--space-4);
   border-color: var(--ink);
