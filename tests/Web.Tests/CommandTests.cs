@@ -150,17 +150,22 @@ public sealed class CommandTests(SchoolOfClass shared) : LeadOfASharedSchool(sha
             (
                 await connection.ExecuteScalarAsync<string>(
                     """
+                    WITH followed AS (SELECT * FROM edition WHERE id IN (SELECT edition FROM section)), ids AS (SELECT id FROM followed)
                     SELECT string_agg(line, E'\n' ORDER BY line) FROM (
                       -- What nobody follows any more is out of sight.
                       SELECT 'term ' || (to_jsonb(t) - 'version' - 'own_version')::text AS line FROM term t
                       UNION ALL SELECT 'calendar_day ' || (to_jsonb(t) - 'version')::text FROM calendar_day t
-                      UNION ALL SELECT 'edition ' || id || codes || before || coalesce(levels::text, '') FROM edition WHERE id IN (SELECT edition FROM section)
-                      UNION ALL SELECT 'unit ' || (to_jsonb(t) - 'version')::text FROM unit t WHERE removed_at IS NULL AND edition IN (SELECT edition FROM section)
-                      UNION ALL SELECT 'lesson ' || (to_jsonb(t) - 'version')::text FROM lesson t WHERE removed_at IS NULL AND edition IN (SELECT edition FROM section)
-                      UNION ALL SELECT 'item ' || (to_jsonb(t) - 'version')::text FROM item t WHERE removed_at IS NULL AND edition IN (SELECT edition FROM section)
+                      UNION ALL SELECT 'edition ' || id || codes || before || coalesce(levels::text, '') FROM followed
+                      UNION ALL SELECT 'unit ' || (to_jsonb(t) - 'version')::text FROM unit t
+                        WHERE removed_at IS NULL AND edition IN (TABLE ids)
+                      UNION ALL SELECT 'lesson ' || (to_jsonb(t) - 'version')::text FROM lesson t
+                        WHERE removed_at IS NULL AND edition IN (TABLE ids)
+                      UNION ALL SELECT 'item ' || (to_jsonb(t) - 'version')::text FROM item t
+                        WHERE removed_at IS NULL AND edition IN (TABLE ids)
                       UNION ALL SELECT 'section ' || (to_jsonb(t) - 'version')::text FROM section t WHERE letter <> 'Z'
                       UNION ALL SELECT 'adjustment ' || (to_jsonb(t) - 'version')::text FROM adjustment t
-                      UNION ALL SELECT 'student_group ' || (to_jsonb(t) - 'version')::text FROM student_group t WHERE removed_at IS NULL AND edition IN (SELECT edition FROM section)
+                      UNION ALL SELECT 'student_group ' || (to_jsonb(t) - 'version')::text FROM student_group t
+                        WHERE removed_at IS NULL AND edition IN (TABLE ids)
                       UNION ALL SELECT 'in_group ' || (to_jsonb(t) - 'version')::text FROM in_group t
                       UNION ALL SELECT 'enrolment ' || (to_jsonb(t) - 'version')::text FROM enrolment t
                       UNION ALL SELECT 'exception ' || (to_jsonb(t) - 'version')::text FROM exception t

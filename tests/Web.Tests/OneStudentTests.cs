@@ -333,7 +333,8 @@ public sealed class OneStudentTests : LeadOfASchool
         colleague.Json["field"]!.GetValue<string>().ShouldBe("addresses[0]");
         colleague.Text.ShouldNotContain(DemoPeople.Colleague);
         (await Join("fish")).Status.ShouldBe(HttpStatusCode.UnprocessableEntity);
-        (await Join(DemoPeople.Email(DemoPeople.OnTrack))).Status.ShouldBe(HttpStatusCode.OK);
+        var joined = await Join(DemoPeople.Email(DemoPeople.OnTrack));
+        joined.Status.ShouldBe(HttpStatusCode.OK, joined.Text);
         (await Of(DemoPeople.OnTrack))["places"]!.AsArray().Count.ShouldBe(2);
 
         var facts = await People();
@@ -353,5 +354,25 @@ public sealed class OneStudentTests : LeadOfASchool
         using var student = await School.As(DemoPeople.OnTrack);
         (await student.Get($"/api/sections/{Section("9 Alder")}/now")).Status.ShouldBe(HttpStatusCode.NotFound);
         (await Lead.Get(Route($"students/{Id(DemoPeople.OnTrack)}"))).Status.ShouldBe(HttpStatusCode.OK);
+
+        // Once they have worked where they came, their coming is not undone as if it had never been.
+        await School.Sql(connection =>
+            connection.ExecuteAsync(
+                """
+                INSERT INTO fact (person, item, section, event, at, recorded_at, by, request)
+                SELECT @student, min(id), @birch, 'submitted', '2026-10-13T09:00Z', now(), @student, gen_random_uuid()
+                FROM item WHERE edition = @WeatherWatch
+                """,
+                new
+                {
+                    student = Id(DemoPeople.OnTrack),
+                    birch = Section("9 Birch"),
+                    School.WeatherWatch,
+                }
+            )
+        );
+        (await Lead.Post(Route("undo"), new { batch = joined.Json["batch"]!.GetValue<long>() }, Guid.NewGuid())).Code.ShouldBe(
+            "cannot-undo"
+        );
     }
 }

@@ -102,7 +102,8 @@ public static class PersonStore
     /// <returns>Null if there is no such account. It is locked.</returns>
     public static Task<KnownPerson?> Locked(NpgsqlConnection connection, Id<Person> person) =>
         connection.QuerySingleOrDefaultAsync<KnownPerson?>(
-            "SELECT id AS person, name, email::text, removed_at IS NOT NULL AS removed, teacher OR office AS staff FROM person WHERE id = @Value FOR UPDATE",
+            "SELECT id AS person, name, email::text, removed_at IS NOT NULL AS removed, teacher OR office AS staff "
+                + "FROM person WHERE id = @Value FOR UPDATE",
             person
         );
 

@@ -137,7 +137,21 @@ public static class StudentStore
             )
             .ToLookup(row => row.Person);
 
-    /// <summary>What an edition itself knows of a student: where they are listed and what is different for them, without what they did.</summary>
+    /// <summary>Whether somebody has worked in a section since they have one of these places in it.</summary>
+    public static Task<bool> HaveWorked(NpgsqlConnection connection, IReadOnlyCollection<Id<ListedStudent>> places) =>
+        connection.ExecuteScalarAsync<bool>(
+            """
+            SELECT EXISTS (
+              SELECT 1 FROM enrolment n
+              JOIN fact f ON f.person = n.person AND f.section = n.section AND f.event <> 'opened' AND f.voided_at IS NULL
+              WHERE n.id = ANY(@places) AND f.at >= coalesce(lower(n.period), '-infinity'))
+            """,
+            new { places = places.Select(place => place.Value).ToArray() }
+        );
+
+    /// <summary>
+    /// What an edition itself knows of a student: where they are listed and what is different for them, without what they did.
+    /// </summary>
     public static StudentRecord WithoutFacts(EditionPlan plan, Id<Person> student) => RecordOf(student, plan, PlacesOf(plan)[student], []);
 
     /// <summary>An edition, its sections with their class lists, and all that is known of one student.</summary>

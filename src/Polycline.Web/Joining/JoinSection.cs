@@ -34,7 +34,9 @@ public sealed class JoinSection : IPlanningCommand<EditionPlan, JoiningSection?,
     public static Task<JoiningSection?> Read(NpgsqlConnection connection, EditionPlan plan, JoinSectionRequest request) =>
         JoiningSection.Read(connection, plan, request.Section);
 
-    /// <summary>Before the term's first day it follows from the beginning; later nothing of what was due by then is asked of its students.</summary>
+    /// <summary>
+    /// Before the term's first day it follows from the beginning; later nothing of what was due by then is asked of its students.
+    /// </summary>
     public static LocalDate? From(EditionPlan plan, string? from, Instant now) =>
         from is not null && StudentsHere.Day(plan, from, "from") is var day
             ? day == plan.Term.First

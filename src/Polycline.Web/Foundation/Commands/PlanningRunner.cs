@@ -6,6 +6,7 @@ using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Data.Sections;
+using Polycline.Data.Students;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 
@@ -109,6 +110,8 @@ public sealed class PlanningRunner(CommandPipeline pipeline)
         // An abandoned preview releases the course at once.
         stop.ThrowIfCancellationRequested();
         await planned.Hold(connection, sent.Access, before, decision.Changes);
+        if (decision.Undoes is not null)
+            await KeepWorked(connection, decision.Changes);
         foreach (var body in decision.Bodies)
             await BodyStore.Keep(connection, body);
         var applied = await LedgerStore.Apply(
@@ -134,6 +137,20 @@ public sealed class PlanningRunner(CommandPipeline pipeline)
             Reaching.Act(decision, reach, planned.Levels(after)),
             names ? await Reaching.WithNames(connection, reach, sent.Access, planned.Editions(after)) : Reaching.Answer(reach)
         );
+    }
+
+    // Whoever has worked in a section is not taken out of it as if they had never been there.
+    private static async Task KeepWorked(NpgsqlConnection connection, IReadOnlyList<Change> changes)
+    {
+        var going = changes
+            .Where(change => change.Table == Tables.Places.Table && change.After is null)
+            .Select(change => new Id<ListedStudent>(change.Key["id"]!.GetValue<long>()))
+            .ToList();
+        if (going.Count > 0 && await StudentStore.HaveWorked(connection, going))
+            throw Problem.CannotUndo(
+                "A student has worked in the section since.",
+                "Nothing was changed. Have them leave it instead: their work stays where it can be read."
+            );
     }
 
     private static async Task TakeBackWork(NpgsqlConnection connection, Id<Batch> undone)

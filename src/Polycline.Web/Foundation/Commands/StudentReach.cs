@@ -24,11 +24,15 @@ public static class StudentReach
             rows.Add(Row(null, "home sections", was.Homes.Count, will.Homes.Count));
         if (rows.Count == 0)
             return reach;
-        if (reach.Students.Where(change => change.DateMoves && change.After > Core.Release.Sees.Nothing).ToList() is { Count: > 0 } moving)
+        var moving = reach.Students.Where(change => change.DateMoves && change.After > Core.Release.Sees.Nothing).ToList();
+        if (moving.Count > 0)
+        {
+            var dates = moving.Select(change => (change.Student, change.Item)).Distinct().Count();
+            var students = moving.Select(change => change.Student).Distinct().Count();
             sentences.Add(
-                $"{Counting.Counted(moving.Select(change => (change.Student, change.Item)).Distinct().Count(), "date moves", "dates move")} for "
-                    + $"{Counting.Counted(moving.Select(change => change.Student).Distinct().Count(), "student", "students")}."
+                $"{Counting.Counted(dates, "date moves", "dates move")} for {Counting.Counted(students, "student", "students")}."
             );
+        }
         return reach with
         {
             Rows = [.. reach.Rows, .. rows],
