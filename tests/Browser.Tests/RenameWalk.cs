@@ -69,6 +69,7 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
         orla.Until(() => orla.Focus().GetAttribute("type") == "email", "the mail address has the focus");
         orla.Type("orla.tierney-vance@fenwater.example" + Keys.Tab);
         orla.Type("harbour-light" + Keys.Enter);
+        orla.Choose(true, "//a[contains(@class, 'name')][contains(., 'Weather Watch')]");
         orla.Choose(true, "//nav//a[normalize-space() = 'Outline']");
         orla.SeeText(Old);
 
