@@ -45,7 +45,9 @@ const some = (titles: readonly string[]) => joined(titles.map((title) => `“${t
       </table>
       <details v-if="check.together.length">
         <summary>
-          {{ items.length }} of its items are the course’s{{ others ? `, and ${others} of its other parts` : '' }}
+          {{ items.length === 1 ? '1 of its items is' : `${items.length} of its items are` }} the course’s{{
+            others ? `, and ${others} of its other parts` : ''
+          }}
         </summary>
         <ul>
           <li v-for="thing in check.together" :key="`${thing.of} ${thing.own} ${thing.course}`">
