@@ -346,7 +346,7 @@ CREATE TABLE public.exception (
     item uuid NOT NULL,
     field text NOT NULL,
     value jsonb,
-    move jsonb,
+    move text DEFAULT ''::text NOT NULL,
     version bigint DEFAULT 1 NOT NULL,
     CONSTRAINT exception_field_check CHECK ((field = ANY (ARRAY['opens'::text, 'due'::text, 'closes'::text, 'excused'::text, 'include'::text, 'exclude'::text, 'unlocked'::text])))
 );
@@ -789,7 +789,7 @@ ALTER TABLE ONLY public.enrolment
 ALTER TABLE ONLY public.enrolment
     ADD CONSTRAINT enrolment_section_person_period_excl EXCLUDE USING gist (section WITH =, person WITH =, period WITH &&);
 ALTER TABLE ONLY public.exception
-    ADD CONSTRAINT exception_pkey PRIMARY KEY (edition, person, item, field);
+    ADD CONSTRAINT exception_pkey PRIMARY KEY (edition, person, item, field, move);
 ALTER TABLE ONLY public.fact
     ADD CONSTRAINT fact_person_request_key UNIQUE (person, request);
 ALTER TABLE ONLY public.fact

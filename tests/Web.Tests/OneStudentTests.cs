@@ -255,6 +255,21 @@ public sealed class OneStudentTests : LeadOfASchool
     }
 
     [Fact]
+    public async Task What_was_agreed_before_a_move_comes_back_when_the_move_is_undone()
+    {
+        var address = Route($"students/{Id(DemoPeople.HeldUp)}/move?from={Section("9 Birch")}&to={Section("9 Alder")}&on=2026-10-08");
+        var title = (await Lead.Get(address)).Json["rows"]!.AsArray().First(row => row!["state"]!.GetValue<string>() == "already-due")![
+            "title"
+        ]!.GetValue<string>();
+        // Agreed on, and yet past by then: the move gives a later date.
+        await Post("for-students", await Change(DemoPeople.HeldUp, title, "more-time", days: 1));
+        var before = await People();
+        await Post("move-students", Move(DemoPeople.HeldUp, "9 Birch", "9 Alder", "2026-10-08"));
+        await Post("move-students", Move(DemoPeople.HeldUp, "9 Alder", "9 Birch", "2026-10-08"));
+        (await People()).ShouldBe(before);
+    }
+
+    [Fact]
     public async Task What_is_already_due_in_the_new_section_asks_for_a_choice_and_what_is_chosen_comes()
     {
         // 9 Birch is behind 9 Alder: whoever comes from there meets dates that have passed.

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using NodaTime;
 using NodaTime.Text;
 using Polycline.Core;
 using Polycline.Core.Courses;
@@ -19,8 +20,8 @@ public sealed record HomeRow(Id<Person> Person, Id<Section> Section, long Versio
 /// <param name="Item">By lineage.</param>
 /// <param name="Field">As the plan file calls it.</param>
 /// <param name="Value">JSON in the plan file's form; null: cleared.</param>
-/// <param name="Move">The move that gave it, as <see cref="MoveText"/> writes it; null: none.</param>
-public sealed record ExceptionRow(Id<Person> Person, string Item, string Field, string? Value, string? Move, long Version);
+/// <param name="Move">The move that gave it, as <see cref="MoveText"/> writes it; empty: none.</param>
+public sealed record ExceptionRow(Id<Person> Person, string Item, string Field, string? Value, string Move, long Version);
 
 /// <summary>More time that was agreed for everything.</summary>
 /// <param name="Reason">The team's: no student reads it.</param>
@@ -47,11 +48,16 @@ public sealed record EditionPeople(
 
     public IEnumerable<ExceptionRow> RowsOf(Id<Person> person) => byPerson[person];
 
-    /// <summary>What is different for somebody, as the computation takes it: one entry for each item and move.</summary>
+    /// <summary>
+    /// What is different for somebody, as the computation takes it: one entry for each item and move, what moves gave last.
+    /// </summary>
     public IEnumerable<ForOneStudent> ExceptionsOf(Id<Person> person) =>
-        byPerson[person].GroupBy(row => (row.Item, row.Move)).Select(one => Of(person, one.Key.Item, one.Key.Move, [.. one]));
+        byPerson[person]
+            .GroupBy(row => (row.Item, row.Move))
+            .Select(one => Of(person, one.Key.Item, one.Key.Move, [.. one]))
+            .OrderBy(exception => exception.Move?.On ?? LocalDate.MinIsoValue);
 
-    private static ForOneStudent Of(Id<Person> person, string item, string? move, IReadOnlyList<ExceptionRow> fields)
+    private static ForOneStudent Of(Id<Person> person, string item, string move, IReadOnlyList<ExceptionRow> fields)
     {
         Given<Anchor> Date(string field) =>
             fields.FirstOrDefault(row => row.Field == field) is { } row
@@ -70,7 +76,7 @@ public sealed record EditionPeople(
             Include = Flag("include"),
             Exclude = Flag("exclude"),
             Unlocked = Flag("unlocked"),
-            Move = move is null ? null : MoveText.Read(move),
+            Move = move.Length == 0 ? null : MoveText.Read(move),
         };
     }
 }

@@ -89,10 +89,10 @@ SELECT person, section, version
 FROM home
 WHERE edition = @edition;
 
-SELECT person, item::text, field, value::text, move::text, version
+SELECT person, item::text, field, value::text, move, version
 FROM exception
 WHERE edition = @edition
-ORDER BY person, item, field;
+ORDER BY person, item, field, move;
 
 SELECT person, due_days, quiz_time, reason, version
 FROM arrangement

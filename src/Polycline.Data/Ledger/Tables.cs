@@ -165,13 +165,13 @@ public static class Tables
 
     public static class Exceptions
     {
-        public static readonly LedgerTable Table = new("exception", ["edition", "person", "item", "field"]);
+        public static readonly LedgerTable Table = new("exception", ["edition", "person", "item", "field", "move"]);
         public static readonly Column<Id<Edition>?> Edition = Table.Reference<Edition>("edition");
         public static readonly Column<Id<Person>?> Person = Table.Reference<Person>("person");
         public static readonly Column<string?> Item = Table.Text("item");
         public static readonly Column<string?> Field = Table.Text("field");
         public static readonly Column<JsonNode?> Value = Table.Json("value");
-        public static readonly Column<JsonNode?> Move = Table.Json("move");
+        public static readonly Column<string?> Move = Table.Text("move");
     }
 
     public static class Arrangements

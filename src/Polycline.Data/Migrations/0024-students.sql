@@ -1,14 +1,14 @@
 -- What is different for one student of an edition, a row for each field of an item. A value of null: cleared. 'move' is the move to
--- another section that gave it.
+-- another section that gave it, or empty; it stands beside what was agreed before, which comes back when the move is undone.
 CREATE TABLE exception (
   edition  bigint NOT NULL REFERENCES edition ON DELETE CASCADE,
   person   bigint NOT NULL REFERENCES person,
   item     uuid NOT NULL,
   field    text NOT NULL CHECK (field IN ('opens', 'due', 'closes', 'excused', 'include', 'exclude', 'unlocked')),
   value    jsonb,
-  move     jsonb,
+  move     text NOT NULL DEFAULT '',
   version  bigint NOT NULL DEFAULT 1,
-  PRIMARY KEY (edition, person, item, field)
+  PRIMARY KEY (edition, person, item, field, move)
 );
 CREATE INDEX exception_person ON exception (person);
 

@@ -23,8 +23,8 @@ WITH source AS (
   SELECT made.id, a.person, a.due_days, a.quiz_time, a.reason FROM made, arrangement a
   WHERE a.edition = @edition AND EXISTS (SELECT 1 FROM enrolment n WHERE n.section = @section AND n.person = a.person)
 ), different AS (
-  INSERT INTO exception (edition, person, item, field, value)
-  SELECT made.id, x.person, x.item, x.field, x.value FROM made, exception x
+  INSERT INTO exception (edition, person, item, field, value, move)
+  SELECT made.id, x.person, x.item, x.field, x.value, x.move FROM made, exception x
   WHERE x.edition = @edition AND EXISTS (SELECT 1 FROM enrolment n WHERE n.section = @section AND n.person = x.person)
 ), units AS (
   INSERT INTO unit (edition, lineage, rank, title, published, gate, before, removed_at)

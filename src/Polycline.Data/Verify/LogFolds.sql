@@ -11,7 +11,7 @@ WITH present AS (
   UNION ALL SELECT 'student_group', jsonb_build_object('id', id), to_jsonb(t) FROM student_group t
   UNION ALL SELECT 'in_group', jsonb_build_object('student_group', student_group, 'person', person), to_jsonb(t) FROM in_group t
   UNION ALL SELECT 'home', jsonb_build_object('edition', edition, 'person', person), to_jsonb(t) FROM home t
-  UNION ALL SELECT 'exception', jsonb_build_object('edition', edition, 'person', person, 'item', item, 'field', field), to_jsonb(t) FROM exception t
+  UNION ALL SELECT 'exception', jsonb_build_object('edition', edition, 'person', person, 'item', item, 'field', field, 'move', move), to_jsonb(t) FROM exception t
   UNION ALL SELECT 'arrangement', jsonb_build_object('edition', edition, 'person', person), to_jsonb(t) FROM arrangement t
   UNION ALL SELECT 'edition', jsonb_build_object('id', id), to_jsonb(t) FROM edition t
   UNION ALL SELECT 'term', jsonb_build_object('id', id), to_jsonb(t) FROM term t

@@ -13,7 +13,7 @@ namespace Polycline.Web.OneStudent;
 /// <summary>Collects what is to be different for students, field by field, against what is so already.</summary>
 internal sealed class ExceptionChanges(EditionPlan plan)
 {
-    private readonly Dictionary<(Id<Person>, string, string), ExceptionRow> present = plan.People.Exceptions.ToDictionary(row =>
+    private readonly ILookup<(Id<Person>, string, string), ExceptionRow> present = plan.People.Exceptions.ToLookup(row =>
         (row.Person, row.Item, row.Field)
     );
 
@@ -45,41 +45,35 @@ internal sealed class ExceptionChanges(EditionPlan plan)
         }
     }
 
-    /// <summary>Takes one field back: the student has it as everybody does.</summary>
+    /// <summary>Takes one field back.</summary>
     public void PutBack(ExceptionRow row) =>
         changes.Add(
-            Change.Delete(
-                row.Version,
-                [
-                    .. KeyOf(row.Person, row.Item, row.Field),
-                    Tables.Exceptions.Value.Is(Parse(row.Value)),
-                    Tables.Exceptions.Move.Is(Parse(row.Move)),
-                ]
-            )
+            Change.Delete(row.Version, [.. KeyOf(row.Person, row.Item, row.Field, row.Move), Tables.Exceptions.Value.Is(Parse(row.Value))])
         );
 
     private void Set(ForOneStudent given, string field, JsonNode? value)
     {
         var person = PlanIds.IdOf(given.Student);
-        var move = given.Move is { } mark ? JsonNode.Parse(MoveText.Of(mark)) : null;
-        var key = KeyOf(person, given.Item.Name, field);
-        if (!present.TryGetValue((person, given.Item.Name, field), out var row))
-        {
-            changes.Add(Change.Add([.. key, Tables.Exceptions.Value.Is(value), Tables.Exceptions.Move.Is(move)]));
-            return;
-        }
-        Turn[] turns = [Tables.Exceptions.Value.Turns(Parse(row.Value), value), Tables.Exceptions.Move.Turns(Parse(row.Move), move)];
-        // What was agreed with them stays theirs, when a move would only say the same again.
-        if (turns[0].Changes)
-            changes.Add(Change.Set(key, row.Version, turns));
+        var rows = present[(person, given.Item.Name, field)].ToList();
+        var move = given.Move is { } mark ? MoveText.Of(mark) : "";
+        // What a person says now stands, whatever a move once gave.
+        if (move.Length == 0)
+            foreach (var moved in rows.Where(row => row.Move.Length > 0))
+                PutBack(moved);
+        var key = KeyOf(person, given.Item.Name, field, move);
+        if (rows.FirstOrDefault(row => row.Move == move) is not { } row)
+            changes.Add(Change.Add([.. key, Tables.Exceptions.Value.Is(value)]));
+        else if (Tables.Exceptions.Value.Turns(Parse(row.Value), value) is { Changes: true } turn)
+            changes.Add(Change.Set(key, row.Version, turn));
     }
 
-    private Cell[] KeyOf(Id<Person> person, string item, string field) =>
+    private Cell[] KeyOf(Id<Person> person, string item, string field, string move) =>
         [
             Tables.Exceptions.Edition.Is(plan.Id),
             Tables.Exceptions.Person.Is(person),
             Tables.Exceptions.Item.Is(item),
             Tables.Exceptions.Field.Is(field),
+            Tables.Exceptions.Move.Is(move),
         ];
 
     private static JsonNode? Parse(string? json) => json is null ? null : JsonNode.Parse(json);

@@ -93,7 +93,7 @@ public sealed class MoveStudents : IPlanningCommand<EditionPlan, IReadOnlyDictio
 
     // What the move gave that is now undone: from where they go to, to where they are.
     private static bool IsOf(ExceptionRow row, MoveStudentsRequest request, LocalDate on) =>
-        row.Move is { } move && MoveText.Read(move) == new MoveMark(request.To.InPlan(), request.From.InPlan(), on);
+        row.Move.Length > 0 && MoveText.Read(row.Move) == new MoveMark(request.To.InPlan(), request.From.InPlan(), on);
 
     /// <summary>What a move would come to for one student.</summary>
     /// <param name="field">Where the student is named.</param>

@@ -192,7 +192,8 @@ public static class ReadOneStudent
                 Done = student.Facts.IsDone(plan.Schedule.Item(item), at),
                 Why = words.ForTeam(decision, item, at, name).Sentence,
                 Due = Moment.Of(decision.Dates?.Due.At, plan.Term.Zone),
-                Differs = [.. differs[row.Lineage].Select(field => InWords(plan, field))],
+                // Of a field that was agreed on and then given by a move, what the move gave stands.
+                Differs = [.. differs[row.Lineage].GroupBy(field => field.Field).Select(field => InWords(plan, field.Last()))],
             };
         }
     }
