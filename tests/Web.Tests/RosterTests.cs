@@ -248,7 +248,8 @@ public sealed class RosterTests : IAsyncLifetime
         var text = (await Birch(DemoPeople.HeldUp)) + "\nDavit L.,davit at fenwater,9 Birch,";
         var answer = (await Import(text, endMissing: true)).Json;
         answer["sentence"]!.GetValue<string>().ShouldBe("Nothing changes");
-        Of(answer, "missing").ShouldBe([$"{DemoPeople.HeldUp} in 9 Birch (Nobody is ended while rows of the file cannot be read.)"]);
+        Of(answer, "missing")
+            .ShouldBe([$"{DemoPeople.HeldUp} in 9 Birch (Nobody’s enrolment is ended while rows of the file cannot be read.)"]);
     }
 
     [Fact]

@@ -84,6 +84,15 @@ public sealed class EditionPlan(EditionHead head, EditionTerm term, CourseTree t
     /// <summary>The course on its sections' calendars.</summary>
     public PlanSchedule Schedule => schedule.Value;
 
+    /// <summary>The sections as the computation knows them, with their class lists.</summary>
+    public IEnumerable<Section> SectionsWithStudents =>
+        Sections.Select(section =>
+            section.Section with
+            {
+                Students = [.. section.Listed.Select(place => new Enrolment(place.Person.InPlan(), place.From, place.To))],
+            }
+        );
+
     /// <summary>Roughly how much memory it takes, in bytes, with its schedules.</summary>
     public long Weight => 10_000 + (Rows.Count * (1_500L + (800L * Sections.Length)));
 

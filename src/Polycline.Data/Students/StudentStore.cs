@@ -137,7 +137,7 @@ public static class StudentStore
             )
             .ToLookup(row => row.Person);
 
-    /// <summary>Whether somebody has worked in a section since they have one of these places in it.</summary>
+    /// <summary>Whether a student with one of these places has worked in the section since they came.</summary>
     public static Task<bool> HaveWorked(NpgsqlConnection connection, IReadOnlyCollection<Id<ListedStudent>> places) =>
         connection.ExecuteScalarAsync<bool>(
             """
@@ -159,14 +159,7 @@ public static class StudentStore
         new(
             plan.Term,
             plan.Edition,
-            [
-                .. plan.Sections.Select(section =>
-                    section.Section with
-                    {
-                        Students = [.. section.Listed.Select(place => new Enrolment(place.Person.InPlan(), place.From, place.To))],
-                    }
-                ),
-            ],
+            [.. plan.SectionsWithStudents],
             plan.Groups.ToImmutableDictionary(
                 group => group.Name,
                 group => group.Members.Select(member => member.InPlan()).ToImmutableArray()

@@ -77,7 +77,7 @@ public sealed record JoiningSection(
         return CourseJoin.Of(schedule, people, joining.Ref, from, null, [.. Holds()]);
     }
 
-    /// <summary>The items that are one, by row; none of those that a student has handed in twice.</summary>
+    /// <summary>The items that are the same in both, by row, without those that a student has handed in on both sides.</summary>
     public IReadOnlyList<(Id<Item> From, Id<Item> To)> ItemPairs(EditionPlan course, CourseJoin join) =>
         Own is null
             ? []
@@ -149,24 +149,7 @@ public sealed record JoiningSection(
         new(
             course.Term,
             course.Edition,
-            [
-                .. course
-                    .Sections.Where(following => following.Section.Ref != joining.Ref)
-                    .Select(following =>
-                        following.Section with
-                        {
-                            Students =
-                            [
-                                .. following.Listed.Select(place => new Core.Sections.Enrolment(
-                                    place.Person.InPlan(),
-                                    place.From,
-                                    place.To
-                                )),
-                            ],
-                        }
-                    ),
-                joining,
-            ],
+            [.. course.SectionsWithStudents.Where(section => section.Ref != joining.Ref), joining],
             ImmutableDictionary<string, ImmutableArray<Ref<Core.Courses.Student>>>.Empty,
             course.People.Homes.ToImmutableDictionary(home => home.Person.InPlan(), home => home.Section.InPlan()),
             [],

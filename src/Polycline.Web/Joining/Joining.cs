@@ -9,7 +9,7 @@ using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Joining;
 
-/// <param name="Sections">Those of the edition's term that the viewer teaches and that can come to follow it.</param>
+/// <param name="Sections">Sections of the edition’s term that the viewer teaches and that could follow it.</param>
 public sealed record JoinableAnswer(IReadOnlyList<JoinableSection> Sections);
 
 /// <param name="Version">To be named when it joins.</param>

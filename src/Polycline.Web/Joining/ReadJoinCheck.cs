@@ -67,7 +67,7 @@ public sealed record WorkBefore(string What, int Before, int Matched, int Own);
 public static class ReadJoinCheck
 {
     /// <param name="section">One that the viewer teaches.</param>
-    /// <param name="from">The first day on which it is to follow; left out: from the beginning, or in mid-term from today.</param>
+    /// <param name="from">The first day on which it follows. Left out: the first day of the term, or today in mid-term.</param>
     public static async Task<JoinCheckAnswer> Handle(
         long edition,
         long section,

@@ -38,7 +38,7 @@ public sealed class AcceptCatchUp : IPlanningCommand<EditionPlan, AcceptCatchUpR
             var item = plan.Item(line.Item) ?? throw Problem.Unknown($"lines[{n}].item");
             var date = StudentsHere.Day(plan, line.Date, $"lines[{n}].date");
             if (Time.Parse(line.Time) is not { Success: true, Value: var time })
-                throw Problem.Field($"lines[{n}].time", "That is no time of day. Write one such as 09:40.");
+                throw Problem.Field($"lines[{n}].time", "That is not a time of day. Write one such as 09:40.");
             writing.Give(
                 new()
                 {

@@ -65,8 +65,8 @@ public sealed class Arrange : IPlanningCommand<EditionPlan, ArrangeRequest>
     {
         public Rules()
         {
-            RuleFor(request => request.DueDays).InclusiveBetween(0, 365).WithMessage("More days are from 0 to 365.");
-            RuleFor(request => request.QuizTime).InclusiveBetween(0, 400).WithMessage("More time for quizzes is from 0 to 400 percent.");
+            RuleFor(request => request.DueDays).InclusiveBetween(0, 365).WithMessage("Extra days can be 0 to 365.");
+            RuleFor(request => request.QuizTime).InclusiveBetween(0, 400).WithMessage("Extra time for quizzes can be 0 to 400 percent.");
             RuleFor(request => request.Reason).MaximumLength(500).WithMessage("A reason has up to 500 characters.");
         }
     }

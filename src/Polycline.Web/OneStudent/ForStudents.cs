@@ -157,7 +157,7 @@ public sealed class ForStudents : IPlanningCommand<EditionPlan, ForStudentsReque
             RuleFor(request => request.Days)
                 .InclusiveBetween(1, 365)
                 .When(request => request is { Change: StudentChange.MoreTime, Days: not null })
-                .WithMessage("More time is from 1 to 365 days.");
+                .WithMessage("Extra time can be 1 to 365 days.");
             RuleFor(request => request.Until)
                 .Must((request, until) => until is null != request.Days is null)
                 .When(request => request.Change == StudentChange.MoreTime)

@@ -78,7 +78,7 @@ public sealed class JoinStudents : IPlanningCommand<EditionPlan, IReadOnlyList<K
                 .WithMessage("Give from 1 to 100 mail addresses, each once.");
             RuleForEach(request => request.Addresses)
                 .Must(address => address.Trim().Length is > 2 and <= 254 && address.Contains('@', StringComparison.Ordinal))
-                .WithMessage("That is no mail address.");
+                .WithMessage("That is not a mail address.");
         }
     }
 }

@@ -181,7 +181,7 @@ public sealed class MoveStudents : IPlanningCommand<EditionPlan, IReadOnlyDictio
                 .WithMessage("Choose from 1 to 40 students, each once.");
             RuleFor(request => request.Choices)
                 .Must(choices => choices.Count <= 2000 && choices.DistinctBy(one => (one.Student, one.Item)).Count() == choices.Count)
-                .WithMessage("Choose once for each item.");
+                .WithMessage("Make one choice for each item.");
         }
     }
 }

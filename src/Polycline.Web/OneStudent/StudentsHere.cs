@@ -33,7 +33,7 @@ internal static class StudentsHere
     public static LocalDate Day(EditionPlan plan, string text, string field)
     {
         if (LocalDatePattern.Iso.Parse(text) is not { Success: true, Value: var day })
-            throw Problem.Field(field, "That is no date. Write one such as 2026-10-12.");
+            throw Problem.Field(field, "That is not a date. Write one such as 2026-10-12.");
         return day < plan.Term.First || day > plan.Term.Last
             ? throw Problem.Field(field, "That day is not in the term. Choose one that is.")
             : day;

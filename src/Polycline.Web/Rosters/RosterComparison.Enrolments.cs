@@ -111,7 +111,7 @@ public sealed partial class RosterComparison
                     0,
                     $"{place.Name} in {section.Name}",
                     ends ? $"The last day is {Moment.InWords(from.PlusDays(-1))}."
-                        : endMissing ? "Nobody is ended while rows of the file cannot be read."
+                        : endMissing ? "Nobody’s enrolment is ended while rows of the file cannot be read."
                         : "Not in the file: left as it is."
                 )
             );

@@ -24,7 +24,7 @@ public sealed class EndTeamMember : IWorkCommand<EndTeamMemberRequest, TeamChang
     {
         var own = request.Person == work.Access.Person.Id;
         if (!own && !work.Access.IsLead && !work.Access.IsOffice)
-            throw Problem.Forbidden("Only a lead takes somebody off the team.", "Nothing was changed. Ask a lead of the course.");
+            throw Problem.Forbidden("Only a lead can take somebody off the team.", "Nothing was changed. Ask a lead of the course.");
         var master = work.Access.Master ?? throw Problem.Unknown();
         await TeamStore.Lock(work.Connection, master);
         var (members, sections) = await TeamStore.Read(work.Connection, work.Edition);

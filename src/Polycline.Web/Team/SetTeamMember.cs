@@ -91,7 +91,7 @@ public sealed class SetTeamMember : IWorkCommand<SetTeamMemberRequest, TeamChang
                 .WithMessage("Give a mail address, or name somebody on the team: one of the two.");
             RuleFor(request => request.Address)
                 .Must(address => address is null || address.Trim().Length is > 2 and <= 254)
-                .WithMessage("That is no mail address.");
+                .WithMessage("That is not a mail address.");
             RuleFor(request => request.Teaches)
                 .Must(teaches => teaches.Count <= 200 && teaches.Distinct().Count() == teaches.Count)
                 .WithMessage("Name each section once.");

@@ -26,7 +26,7 @@ public enum TeamRole
     Reader,
 }
 
-/// <param name="CanChange">The viewer changes the team; whoever is on it may leave it in any case.</param>
+/// <param name="CanChange">Whether the viewer may change the team. Anybody on it may leave.</param>
 public sealed record TeamAnswer(
     string Course,
     string Edition,

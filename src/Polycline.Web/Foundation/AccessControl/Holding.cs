@@ -21,8 +21,8 @@ public static class Holding
             return;
         if (access.OnlySections && await LedgerStore.TouchesCourse(connection, changes))
             throw Problem.Forbidden(
-                "You teach sections of this course; what is everybody’s is not yours to change.",
-                "Nothing was changed. Change it for your sections only, or ask a lead to make you a co-teacher of the course."
+                "You can change the sections you teach, but not the course itself.",
+                "Nothing was changed. Make the change for your own sections, or ask a lead to make you a co-teacher of the course."
             );
         var touched = await LedgerStore.Touched(connection, changes);
         var foreign = touched.Sections.Where(section => !access.Teaches.Contains(section)).ToList();

@@ -149,7 +149,7 @@ public sealed class PlanningRunner(CommandPipeline pipeline)
         if (going.Count > 0 && await StudentStore.HaveWorked(connection, going))
             throw Problem.CannotUndo(
                 "A student has worked in the section since.",
-                "Nothing was changed. Have them leave it instead: their work stays where it can be read."
+                "Nothing was changed. Have them leave the section instead: their work stays, and can be read."
             );
     }
 

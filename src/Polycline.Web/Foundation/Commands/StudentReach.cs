@@ -37,9 +37,9 @@ public static class StudentReach
         {
             Rows = [.. reach.Rows, .. rows],
             Sentence =
-                reach.Effect == Effect.None && sentences.Count == 0 ? "Nothing changes yet for any student."
+                reach.Effect == Effect.None && sentences.Count == 0 ? "Nothing changes for any student yet."
                 : reach.Sentence == Reach.Nothing.Sentence || reach.Sentence.StartsWith("Students see nothing", StringComparison.Ordinal)
-                    ? string.Join(' ', sentences.DefaultIfEmpty("Nothing changes yet for any student."))
+                    ? string.Join(' ', sentences.DefaultIfEmpty("Nothing changes for any student yet."))
                 : string.Join(' ', [reach.Sentence, .. sentences]),
         };
     }

@@ -79,7 +79,7 @@ public static class Problem
 
     public static ProblemException ReadsOnly() =>
         Forbidden(
-            "You read this course, and change nothing in it.",
+            "You can read this course, but not change it.",
             "Nothing was changed. Ask a lead of the course to make you a co-teacher."
         );
 
@@ -188,7 +188,7 @@ public static class Problem
             PostgresException { SqlState: PostgresErrorCodes.TooManyConnections } => DatabaseAway(),
             // A command says it in its own words wherever it can foresee it; what was undone or taken back cannot.
             PostgresException { SqlState: PostgresErrorCodes.UniqueViolation or PostgresErrorCodes.ExclusionViolation } => InUse(
-                "Something else has taken this place since.",
+                "Something else is there now.",
                 "Nothing was changed. Look at what is there now: the same name, address or enrolment."
             ),
             // The request could not be bound: the sender has to correct it, and nothing of it was kept.

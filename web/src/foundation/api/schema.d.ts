@@ -3037,7 +3037,7 @@ export interface components {
             from: string;
         };
         JoinableAnswer: {
-            /** @description Those of the edition's term that the viewer teaches and that can come to follow it. */
+            /** @description Sections of the edition’s term that the viewer teaches and that could follow it. */
             sections: components["schemas"]["JoinableSection"][];
         };
         JoinableSection: {
@@ -4503,7 +4503,7 @@ export interface components {
             edition: string;
             /** Format: int64 */
             you: number;
-            /** @description The viewer changes the team; whoever is on it may leave it in any case. */
+            /** @description Whether the viewer may change the team. Anybody on it may leave. */
             canChange: boolean;
             members: components["schemas"]["TeamMember"][];
             sections: components["schemas"]["TeamSection"][];
@@ -9272,7 +9272,7 @@ export interface operations {
             query: {
                 /** @description One that the viewer teaches. */
                 section: number;
-                /** @description The first day on which it is to follow; left out: from the beginning, or in mid-term from today. */
+                /** @description The first day on which it follows. Left out: the first day of the term, or today in mid-term. */
                 from?: string;
                 at?: string;
                 as?: string;

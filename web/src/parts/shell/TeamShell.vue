@@ -65,7 +65,7 @@ const asTeam = computed(() => ({
   ...(section.value !== null && { section: section.value }),
 }))
 /** Screens that one comes to from others. */
-const further: Record<string, string> = { 'one-student': 'Student', joining: 'Follow' }
+const further: Record<string, string> = { 'one-student': 'Student', joining: 'Following' }
 const here = computed(() => screens.find((screen) => screen.name === route.name)?.title ?? further[String(route.name)])
 const keysShown = ref(false)
 </script>

@@ -25,7 +25,7 @@ const some = (titles: readonly string[]) => joined(titles.map((title) => `“${t
         {{ check.holds }}: what is in both goes together, the rest stays its own. No work is lost, and none changes
         hands.
       </p>
-      <table>
+      <table class="text-rows">
         <thead>
           <tr>
             <td></td>
@@ -78,21 +78,6 @@ h2 {
 }
 b {
   font-weight: 600;
-}
-table {
-  border-collapse: collapse;
-}
-th,
-td {
-  text-align: left;
-  font-weight: 400;
-  padding: var(--space-2) var(--space-7) var(--space-2) 0;
-  border-bottom: var(--stroke-hair) solid var(--faint-hair);
-  font-variant-numeric: tabular-nums;
-}
-thead th,
-thead td {
-  border-color: var(--ink);
 }
 details {
   padding-top: var(--space-4);

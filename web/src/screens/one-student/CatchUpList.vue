@@ -72,7 +72,7 @@ const canLeave = (list: string) => list === 'closed' || list === 'stuck' || list
         <span>at a class, what others need first</span>
       </p>
       <p v-if="nothing" class="second none">There is nothing to catch up on: what was due before, they have done.</p>
-      <table v-if="shown.lines.length">
+      <table v-if="shown.lines.length" class="text-rows">
         <thead>
           <tr>
             <th scope="col">{{ capital(levels.item.one) }}</th>
@@ -86,7 +86,7 @@ const canLeave = (list: string) => list === 'closed' || list === 'stuck' || list
             <th scope="row">
               <span class="code">{{ line.code }}</span> {{ line.title }}
               <span v-if="line.needs.length" class="small">after {{ joined(line.needs) }}</span>
-              <span v-if="line.asked === 'needed'" class="small">needed for what comes</span>
+              <span v-if="line.asked === 'needed'" class="small">needed for later work</span>
             </th>
             <td class="small">{{ line.was?.words ?? '' }}</td>
             <td class="day">
@@ -126,7 +126,7 @@ const canLeave = (list: string) => list === 'closed' || list === 'stuck' || list
       </section>
     </template>
     <CommandPanel
-      class="panel"
+      class="at-foot"
       label="The catch-up"
       :problem="command.problem.value"
       :reach="reach"
@@ -139,6 +139,9 @@ const canLeave = (list: string) => list === 'closed' || list === 'stuck' || list
 </template>
 
 <style scoped>
+table {
+  width: 100%;
+}
 .line {
   display: flex;
   flex-wrap: wrap;
@@ -151,21 +154,6 @@ const canLeave = (list: string) => list === 'closed' || list === 'stuck' || list
 .none,
 .aside {
   padding: var(--space-5) 0;
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th,
-td {
-  text-align: left;
-  font-weight: 400;
-  padding: var(--space-2) var(--space-5) var(--space-2) 0;
-  border-bottom: var(--stroke-hair) solid var(--faint-hair);
-}
-thead th {
-  font-weight: 600;
-  border-color: var(--ink);
 }
 td {
   white-space: nowrap;
@@ -186,10 +174,5 @@ th .small {
 }
 .aside .word-button {
   margin-left: var(--space-5);
-}
-.panel {
-  position: sticky;
-  /* Down to the edge of what scrolls, which ends with some room. */
-  bottom: calc(-1 * var(--space-9));
 }
 </style>

@@ -32,7 +32,7 @@ const choices = computed(() =>
       ['open', 'has it opened now'],
       ['leave-out', 'is left out'],
       ['add', 'is added, whatever group it is for'],
-      ['put-back', 'has it as everybody does'],
+      ['put-back', 'has the same as everybody'],
     ] as const
   )
     .filter(([value]) => value !== 'put-back' || props.items.some((item) => item.differs.length > 0))

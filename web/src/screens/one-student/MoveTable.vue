@@ -96,7 +96,7 @@ const words = Object.entries(choiceWords).map(([value, title]) => ({ value: valu
       }}.
     </p>
     <template v-else>
-      <table v-if="rows.asks.length">
+      <table v-if="rows.asks.length" class="text-rows">
         <thead>
           <tr>
             <th scope="col">Already due in {{ nameOf(to) }}: say what comes of it</th>
@@ -122,7 +122,7 @@ const words = Object.entries(choiceWords).map(([value, title]) => ({ value: valu
           </tr>
         </tbody>
       </table>
-      <table>
+      <table class="text-rows">
         <thead>
           <tr>
             <th scope="col">What differs</th>
@@ -149,7 +149,7 @@ const words = Object.entries(choiceWords).map(([value, title]) => ({ value: valu
       </p>
     </template>
     <CommandPanel
-      class="panel"
+      class="at-foot"
       :label="`Moving ${one.name}`"
       :problem="command.problem.value"
       :reach="reach"
@@ -162,6 +162,9 @@ const words = Object.entries(choiceWords).map(([value, title]) => ({ value: valu
 </template>
 
 <style scoped>
+table {
+  width: 100%;
+}
 .line,
 .settle {
   display: flex;
@@ -175,22 +178,9 @@ const words = Object.entries(choiceWords).map(([value, title]) => ({ value: valu
 .none {
   padding: var(--space-4) 0;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th,
-td {
-  text-align: left;
-  font-weight: 400;
-  padding: var(--space-2) var(--space-5) var(--space-2) 0;
-  border-bottom: var(--stroke-hair) solid var(--faint-hair);
-}
 thead th,
 thead td {
-  font-weight: 600;
   padding-top: var(--space-4);
-  border-color: var(--ink);
 }
 .settle {
   border: 0;
@@ -202,10 +192,5 @@ thead td {
 }
 th .small {
   padding-left: var(--space-4);
-}
-.panel {
-  position: sticky;
-  /* Down to the edge of what scrolls, which ends with some room. */
-  bottom: calc(-1 * var(--space-9));
 }
 </style>

@@ -65,7 +65,7 @@ const chosenItems = computed(() => props.one.items.filter((item) => chosen.value
           : `No ${levels.item.one} is for them yet.`
       }}
     </p>
-    <table v-else>
+    <table v-else class="text-rows tight">
       <tbody v-for="[unit, items] in units" :key="unit">
         <tr class="unit">
           <th colspan="4" scope="rowgroup">{{ unit }}</th>
@@ -96,7 +96,7 @@ const chosenItems = computed(() => props.one.items.filter((item) => chosen.value
     </table>
     <ForStudentPanel
       v-if="one.canChange && chosenItems.length > 0"
-      class="panel"
+      class="at-foot"
       :edition="edition"
       :students="[one.student]"
       :name="one.name"
@@ -107,6 +107,9 @@ const chosenItems = computed(() => props.one.items.filter((item) => chosen.value
 </template>
 
 <style scoped>
+table {
+  width: 100%;
+}
 .line {
   display: flex;
   flex-wrap: wrap;
@@ -118,18 +121,6 @@ const chosenItems = computed(() => props.one.items.filter((item) => chosen.value
 }
 .none {
   padding: var(--space-5) 0;
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th,
-td {
-  height: 28px;
-  text-align: left;
-  font-weight: 400;
-  padding: 0 var(--space-5) 0 0;
-  border-bottom: var(--stroke-hair) solid var(--faint-hair);
 }
 .unit th {
   font-weight: 650;
@@ -161,10 +152,5 @@ td {
   width: 150px;
   white-space: nowrap;
   font-variant-numeric: tabular-nums;
-}
-.panel {
-  position: sticky;
-  /* Down to the edge of what scrolls, which ends with some room. */
-  bottom: calc(-1 * var(--space-9));
 }
 </style>

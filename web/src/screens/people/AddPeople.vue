@@ -64,7 +64,7 @@ const send = () =>
           <span>they are</span>
           <OneOfField
             v-model="role"
-            label="What they are"
+            label="Role"
             :choices="[
               { value: 'teacher', title: 'teachers' },
               { value: 'student', title: 'students' },

@@ -66,7 +66,7 @@ async function takeBack(number: number): Promise<void> {
           <span>starting on</span>
           <DateField
             v-model="from"
-            label="First day of everyone for whom the file gives none"
+            label="First day for anyone the file gives no date"
             :min="calendar.data.value?.first"
             :max="calendar.data.value?.last"
           />

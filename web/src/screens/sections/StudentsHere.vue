@@ -66,7 +66,7 @@ function close(): void {
         No student is in {{ list.name }} yet. The office brings them from a roster, or have them join by their mail
         addresses.
       </p>
-      <table v-else>
+      <table v-else class="text-rows tight">
         <tbody>
           <tr v-for="line in lines" :key="`${line.student} ${line.from}`" :class="{ left: line.left }">
             <td class="pick">
@@ -96,7 +96,7 @@ function close(): void {
       <PlacesPanel
         v-if="canChange && (joining || chosen.length > 0)"
         :key="joining ? 'join' : 'chosen'"
-        class="panel"
+        class="at-foot"
         :edition="edition"
         :section="section"
         :sections="answer.data.value.sections"
@@ -108,6 +108,9 @@ function close(): void {
 </template>
 
 <style scoped>
+table {
+  width: 100%;
+}
 .none {
   padding: var(--space-5) 0;
 }
@@ -122,27 +125,10 @@ function close(): void {
 .head .word-button {
   margin-left: auto;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th,
-td {
-  height: 28px;
-  text-align: left;
-  font-weight: 400;
-  padding: 0 var(--space-5) 0 0;
-  border-bottom: var(--stroke-hair) solid var(--faint-hair);
-}
 .pick {
   width: 34px;
 }
 .left a {
   color: var(--ink-2);
-}
-.panel {
-  position: sticky;
-  /* Down to the edge of what scrolls, which ends with some room. */
-  bottom: calc(-1 * var(--space-9));
 }
 </style>

@@ -61,11 +61,7 @@ async function send(): Promise<void> {
       <WordField v-if="!member" v-model="address" class="address" label="Mail address" placeholder="mail address" />
       <b v-else>{{ member.name }}</b>
       <span>is</span>
-      <ChoiceField
-        v-model="role"
-        label="What they are"
-        :choices="roles.map((value) => ({ value, title: roleWords[value] }))"
-      />
+      <ChoiceField v-model="role" label="Role" :choices="roles.map((value) => ({ value, title: roleWords[value] }))" />
       <template v-if="role !== 'reader' && sections.length">
         <span>and teaches</span>
         <TickField v-for="section in sections" :key="section.id" v-model="teaches" :value="section.id">{{

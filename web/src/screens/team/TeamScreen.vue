@@ -133,7 +133,7 @@ function changed(sentence: string): void {
     </section>
     <section aria-labelledby="may-title">
       <h2 id="may-title">Who may do what</h2>
-      <table>
+      <table class="text-rows">
         <thead>
           <tr>
             <td></td>
@@ -150,8 +150,8 @@ function changed(sentence: string): void {
         </tbody>
       </table>
       <p class="small">
-        The office says who is on a team too, and who is in which section. It reads nothing of a course. Whatever is
-        changed here counts from the next thing that person does.
+        The office can change a team too, and says who is in which section; it cannot read a course. Changes made here
+        take effect at once.
       </p>
     </section>
   </PlainPage>
@@ -199,20 +199,9 @@ h2 {
   font: 600 var(--size-unit) / 1.3 var(--face-display);
   padding-bottom: var(--space-3);
 }
-table {
-  border-collapse: collapse;
-}
-table th,
-table td {
-  text-align: left;
-  font-weight: 400;
-  padding: var(--space-3) var(--space-7) var(--space-3) 0;
-  border-bottom: var(--stroke-hair) solid var(--faint-hair);
-}
-thead th,
-thead td {
-  font-weight: 600;
-  border-color: var(--ink);
+table :is(th, td) {
+  padding-block: var(--space-3);
+  padding-right: var(--space-7);
 }
 table + .small {
   max-width: 760px;
