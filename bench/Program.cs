@@ -17,6 +17,14 @@ if (args is [] or ["kernels"])
 if (args is ["kernels"])
     return;
 
+// A film of 2 GB takes minutes: it is sent only when asked for.
+if (args is ["files"])
+{
+    await using var files = await School.Open();
+    await FileBench.Run(files, 2_048);
+    return;
+}
+
 // The two denominators for requests, and what the application makes of them.
 const string Bare = "a bare endpoint";
 const string OneRow = "one primary-key query";

@@ -45,6 +45,8 @@ says() {
   grep -q "$words" <<<"$said" || wrong "'$*' did not say '$words': $said"
 }
 start() {
+  # What an earlier start said is not read as this one's.
+  : >"$STATE/start.out"
   # As from a terminal, whatever signals whoever runs this ignores.
   env --default-signal=INT "$ROOT/polycline" start "$@" >"$STATE/start.out" 2>&1 &
   STARTED=$!

@@ -54,10 +54,11 @@ alive() { kill -0 "$1" 2>/dev/null && [ "$(sed -n 's/^State:[[:space:]]*\(.\).*/
 
 port_taken() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
 
+# Below the ports the system hands out by itself (32768 and above), so that nobody is given it meanwhile.
 free_port() {
   local port
   while :; do
-    port=$((20000 + RANDOM % 20000))
+    port=$((20000 + RANDOM % 12000))
     port_taken "$port" || { printf '%s' "$port"; return; }
   done
 }

@@ -22,6 +22,8 @@ public sealed class Database : IAsyncDisposable
         SqlMapper.AddTypeHandler(new AsIs<bool[]>());
         SqlMapper.AddTypeHandler(new AsIs<Instant[]>());
         SqlMapper.AddTypeHandler(new AsIs<Instant?[]>());
+        SqlMapper.AddTypeHandler(new AsIs<Guid[]>());
+        SqlMapper.AddTypeHandler(new AsIs<byte[][]>());
         SqlMapper.AddTypeHandler(new AsIs<IPAddress>());
         Ids<Core.Calendars.Term>();
         Ids<Core.Courses.Master>();
@@ -32,10 +34,14 @@ public sealed class Database : IAsyncDisposable
         Ids<Core.Sections.Section>();
         Ids<Core.Sections.Person>();
         Ids<Courses.GroupRow>();
+        Ids<Files.ItemFileRow>();
+        Ids<Files.WorkFileRow>();
         Ids<Courses.ListedStudent>();
         Ids<Terms.CalendarDayRow>();
         Ids<Ledger.Batch>();
         Ids<Work.PieceRow>();
+        Ids<SectionCodes.SectionCodeRow>();
+        Ids<SectionCodes.WaitingRow>();
     }
 
     // An id travels to and from the database as its number.

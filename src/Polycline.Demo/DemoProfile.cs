@@ -1,7 +1,12 @@
 using Polycline.Demo.School;
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Links;
+using Polycline.Web.Foundation.Mail;
 using Polycline.Web.Host;
+using Polycline.Web.Rosters;
+using Polycline.Web.SignIn;
 
 namespace Polycline.Demo;
 
@@ -21,6 +26,21 @@ public sealed class DemoProfile : IProfile
         routes.MapGet("/api/demo/people", () => DemoPeople.Offered).WithName("demo-people").For(May.Anyone);
         routes.MapGet("/api/demo/clock", DemoClock.Read).WithName("demo-clock").For(May.SignedIn);
         routes.MapPost("/api/demo/clock", DemoClock.Move).WithName("move-demo-clock").For(May.SignedIn).ProducesProblems(422);
+        routes.MapGet(RosterStandIn.Path, RosterStandIn.Serve).WithName("demo-roster").For(May.Anyone).ExcludeFromDescription();
+        routes.MapGet("/api/demo/mail", MailStandIn.Read).WithName("demo-mail").For(May.Anyone);
+    }
+
+    public void AddServices(IServiceCollection services)
+    {
+        services.AddSingleton<ProviderStandIn>();
+        services.AddHostedService(provider => provider.GetRequiredService<ProviderStandIn>());
+        services.AddSingleton<ISignInProvider>(provider => provider.GetRequiredService<ProviderStandIn>());
+        services.AddSingleton<IRosterFeed, RosterStandIn>();
+        services.AddSingleton<IFileChecker, FileCheckStandIn>();
+        services.AddSingleton<ILinkChecker, LinkCheckStandIn>();
+        services.AddSingleton<MailStandIn>();
+        services.AddHostedService(provider => provider.GetRequiredService<MailStandIn>());
+        services.AddSingleton<IMailRoute>(provider => provider.GetRequiredService<MailStandIn>());
     }
 
     public Task<int>? Command(string name, IReadOnlyList<string> given, string ownerConnection, CancellationToken stop) =>

@@ -121,6 +121,11 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
         person.Type("/");
         person.SeeText("what there is to read");
         Holds("finding");
+        // What stands in a text is found as well, with the passage.
+        person.See("input[aria-label='Find']").SendKeys("thermometer, a rain");
+        person.SeeText("Overview: looking up");
+        person.See("//mark[normalize-space() = 'thermometer']");
+        Holds("finding in texts");
         person.Open("/editions/2/dates?words=cloud");
         person.Press(person.See("//button[@data-cell = '3.03 due 9 Alder']"));
         person.SeeText("Set this date");
@@ -128,6 +133,17 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
         person.Open("/editions/2/work");
         person.SeeText("Give back");
         Holds("work");
+        // On paper each piece has a page of its own; what is printed is what is listed.
+        person.Ask<object?>(
+            "window.print = () => { window.onPaper = document.querySelectorAll('.printed-work article').length }; return null"
+        );
+        person.Press(person.See("//button[starts-with(normalize-space(), 'print these')]"));
+        person.Until(
+            () => person.Ask<long>("return window.onPaper ?? 0") == person.All("//ul[@aria-label = 'Pieces of work']/li").Count,
+            "every piece is printed"
+        );
+        person.Ask<object?>("window.dispatchEvent(new Event('afterprint')); return null");
+        person.Until(() => person.All(".printed-work").Count == 0, "what was printed is gone");
         person.Open("/editions/2/today");
         person.SeeText("took place");
         Holds("today");
@@ -154,7 +170,7 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
         person.SeeText("Davit Lindqvist");
         Holds("the lens");
         person.Press(person.See("//button[normalize-space() = 'Davit Lindqvist']"));
-        person.SeeText("What Davit Lindqvist sees");
+        person.SeeText("As Davit Lindqvist");
         person.SeeText("Opens when feedback on");
         Holds("through a student's eyes");
 
@@ -186,6 +202,13 @@ public sealed class LookTests(PublishedSchool school) : IClassFixture<PublishedS
         person.Ask<long>("return document.documentElement.scrollWidth").ShouldBeLessThanOrEqualTo(390);
         person.Press(person.See("//a[contains(@aria-label, 'Cloud diary')]"));
         person.SeeText("For a week, once a day");
+        // A file that is put with the work, looked into where it stands.
+        var sky = Path.Combine(Directory.CreateTempSubdirectory("polycline-").FullName, "the sky over the harbour, week 41.csv");
+        File.WriteAllText(sky, "day,low,middle,high\nMonday,6,1,0\nTuesday,3,4,1\n");
+        person.Press(person.See("//button[normalize-space() = 'hand in again']"));
+        person.All("input[type=file]").Single().SendKeys(sky);
+        person.Press(person.See("//button[starts-with(@aria-label, 'Show ')]"));
+        person.SeeText("Tuesday");
         Holds("an item at 390");
         person.Ask<long>("return document.documentElement.scrollWidth").ShouldBeLessThanOrEqualTo(390);
         person.HeardNoComplaint();

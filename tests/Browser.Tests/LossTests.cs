@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Net;
+using System.Text;
 using Dapper;
 using Polycline.Data;
 using Polycline.Data.Verify;
@@ -31,6 +32,10 @@ public sealed class LossTests
         davit.Press(davit.See("//a[contains(., 'Cloud diary')]"));
         davit.See("#writing").SendKeys("Monday: flat and grey.");
         davit.SeeText("Saved.");
+        var sky = Path.Combine(Directory.CreateTempSubdirectory("polycline-").FullName, "sky.csv");
+        await File.WriteAllTextAsync(sky, "day,eighths\nMon,6\n");
+        davit.All("input[type=file]").Single().SendKeys(sky);
+        davit.See("//button[@aria-label = 'Remove sky.csv']");
         await cluster.Stop();
         davit.See("#writing").SendKeys(" Tuesday: heaps.");
         davit.SeeText("What you write is kept on this device until it does.");
@@ -43,17 +48,18 @@ public sealed class LossTests
         var handed = await database.Read(
             connection =>
                 connection.QueryAsync<string>(
-                    "SELECT v.text FROM work_version v JOIN work w ON w.id = v.work JOIN person p ON p.id = "
+                    "SELECT v.text || coalesce((SELECT f.name FROM work_file f WHERE v.files = ARRAY[f.id]), '') "
+                        + "FROM work_version v JOIN work w ON w.id = v.work JOIN person p ON p.id = "
                         + "w.person JOIN item i ON i.id = w.item WHERE p.name = @name AND i.title = 'Cloud diary'",
                     new { name = DemoPeople.HeldUp }
                 ),
             CancellationToken.None
         );
-        handed.ShouldBe(["Monday: flat and grey. Tuesday: heaps."]);
+        handed.ShouldBe(["Monday: flat and grey. Tuesday: heaps.sky.csv"]);
     }
 
     [Fact]
-    public async Task A_thousand_hand_ins_sent_twice_while_servers_are_killed_exist_exactly_once()
+    public async Task A_thousand_hand_ins_with_files_sent_twice_while_servers_are_killed_exist_exactly_once()
     {
         const int Students = 20,
             Each = 50;
@@ -93,6 +99,20 @@ public sealed class LossTests
             await Count(
                 database,
                 "SELECT count(DISTINCT request) FROM work_version WHERE request = ANY(@keys)",
+                new { keys = acknowledged.Keys.ToArray() }
+            )
+        ).ShouldBe(Students * Each);
+        // Each has its file, whole: the bytes are what its text says.
+        (
+            await Count(
+                database,
+                """
+                SELECT count(*) FROM work_version v
+                JOIN work_file f ON v.files = ARRAY[f.id]
+                JOIN file_part p ON p.file = f.file AND p.n = 0
+                JOIN file_chunk c ON c.hash = p.chunk
+                WHERE v.request = ANY(@keys) AND convert_from(c.bytes, 'UTF8') = v.text
+                """,
                 new { keys = acknowledged.Keys.ToArray() }
             )
         ).ShouldBe(Students * Each);
@@ -157,29 +177,32 @@ public sealed class LossTests
         for (var n = 0; n < count; n++)
         {
             var (key, text) = (Guid.NewGuid(), $"Piece {n} of {email}");
-            var first = await Until(school, instance, () => caller.Post(
-                    $"/api/sections/{section}/hand-in",
-                    new
-                    {
-                        item,
-                        text,
-                        pressedAt = (string?)null,
-                    },
-                    key
-                ));
-            var again = await Until(school, instance, () => caller.Post(
-                    $"/api/sections/{section}/hand-in",
-                    new
-                    {
-                        item,
-                        text,
-                        pressedAt = (string?)null,
-                    },
-                    key
-                ));
+            var body = new
+            {
+                item,
+                text,
+                pressedAt = (string?)null,
+                files = new[] { new { id = (long?)null, upload = await SendFile(school, instance, caller, $"{n}.txt", text) } },
+            };
+            var first = await Until(school, instance, () => caller.Post($"/api/sections/{section}/hand-in", body, key));
+            var again = await Until(school, instance, () => caller.Post($"/api/sections/{section}/hand-in", body, key));
             again.Text.ShouldBe(first.Text);
             acknowledged.TryAdd(key, 0).ShouldBeTrue();
         }
+    }
+
+    // Each step until it is answered, as a page does.
+    private static async Task<Guid> SendFile(PublishedSchool school, int instance, Caller caller, string name, string text)
+    {
+        var bytes = Encoding.UTF8.GetBytes(text);
+        var (begin, finish) = (Guid.NewGuid(), Guid.NewGuid());
+        var begun = await Until(school, instance, () => caller.Post("/api/me/begin-upload", new { name, size = bytes.Length }, begin));
+        var upload = begun.Json["upload"]!.GetValue<Guid>();
+        await Until(school, instance, () =>
+            caller.Send(HttpMethod.Put, $"/api/me/uploads/{upload}?from=0", null, request => request.Content = new ByteArrayContent(bytes))
+        );
+        await Until(school, instance, () => caller.Post("/api/me/finish-upload", new { upload }, finish));
+        return upload;
     }
 
     private static async Task<Reply> Until(PublishedSchool school, int instance, Func<Task<Reply>> send)

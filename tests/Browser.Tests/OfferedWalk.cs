@@ -51,6 +51,30 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
         ),
         new("outline/ItemPanel", "describe-item", "outline?row=item:An item renamed", p => Select(p, "Purpose", "to read", "for marks")),
         new("outline/ItemPanel", "publish-item", "outline?row=item:An item renamed", p => Button(p, "unpublish")),
+        new("outline/files/ItemFiles", "attach-files", "outline?row=item:An item renamed", p =>
+            Send(p, "Add files", ("one.txt", "calm"), ("two.csv", "day,wind\nMon,3"))
+        ),
+        new(
+            "outline/files/ItemFiles",
+            "replace-file",
+            "outline?row=item:An item renamed",
+            p => Press(p, "//button[@aria-label='Replace one.txt']"),
+            p => Send(p, "Replacement for one.txt", ("three.txt", "a fresh breeze"))
+        ),
+        new(
+            "outline/files/ItemFiles",
+            "rename-file",
+            "outline?row=item:An item renamed",
+            p => Press(p, "//button[@aria-label='Rename three.txt']"),
+            p => Fill(p, "li form input", "the wind.txt"),
+            p => Button(p, "Rename it")
+        ),
+        new("outline/files/ItemFiles", "move-file", "outline?row=item:An item renamed", p =>
+            Press(p, "//button[@aria-label='Move two.csv up']")
+        ),
+        new("outline/files/ItemFiles", "remove-file", "outline?row=item:An item renamed", p =>
+            Press(p, "//button[@aria-label='Remove two.csv']")
+        ),
         new(
             "outline/editors/TimingEditor",
             "time-item",
@@ -70,11 +94,32 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
         ),
         new("outline/editors/ForWhomEditor", "for-whom", "outline?row=item:Isobars by hand", SetForWhom),
         new(
+            "outline/editors/AsksEditor",
+            "ask-item",
+            "outline?row=item:Isobars by hand",
+            p => Button(p, "change what is handed in"),
+            p => Button(p, "Ask for a file by name"),
+            p => Fill(p, "input[aria-label='What the file is']", "the chart"),
+            p => Button(p, "Set what is handed in")
+        ),
+        new(
+            "outline/editors/AddressEditor",
+            "point-link",
+            "outline?row=item:Film: how a low goes by",
+            p => Press(p, "//form[@aria-label = 'Where it leads']//button[normalize-space() = 'change']"),
+            p => Fill(p, "input[aria-label='Its address']", "https://films.fenwater.example/another-low"),
+            p => Button(p, "Set the address")
+        ),
+        new(
             "outline/editors/TextEditor",
             "write-item",
             "outline?row=item:Isobars by hand",
             p => Press(p, "//button[contains(., 'instructions') or contains(., 'Change the text')]"),
             p => p.See("[contenteditable]").SendKeys("Look twice. "),
+            p => Button(p, "Formula"),
+            p => Fill(p, "#formula-tex", "\\frac{p}{h}"),
+            p => Button(p, "Put it in"),
+            p => p.See("[contenteditable] mfrac"),
             p => Button(p, "Save the text")
         ),
         new(
@@ -101,7 +146,9 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
         new("outline/useOutlineEdits", "move-unit", "outline?row=unit:A unit offered", p => Button(p, "move up")),
         new("outline/useOutlineEdits", "move-lesson", "outline?row=lesson:The warm front", p => Button(p, "move down")),
         new("outline/useOutlineEdits", "move-item", "outline?row=item:Isobars by hand", p => Button(p, "move down")),
-        new("outline/useOutlineEdits", "remove-item", "outline?row=item:An item renamed", p => Button(p, "remove")),
+        new("outline/useOutlineEdits", "remove-item", "outline?row=item:An item renamed", p =>
+            Press(p, "//button[normalize-space() = 'remove' and not(@aria-label)]")
+        ),
         new("outline/useOutlineEdits", "remove-lesson", "outline?row=lesson:A lesson offered", p => Button(p, "remove")),
         new("outline/useOutlineEdits", "remove-unit", "outline?row=unit:A unit offered", p => Button(p, "remove")),
         new("today/ToConfirm", "confirm-taught", "today", p => Button(p, "not finished")),
@@ -148,6 +195,37 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => p.SeeText("dates move in 9 Birch"),
             p => Button(p, "Save the timetable")
         ),
+        new(
+            "sections/pretend/NewPretendSection",
+            "make-pretend-section",
+            "sections",
+            p => Button(p, "add a pretend section"),
+            p => Button(p, "Make the pretend section")
+        ),
+        new(
+            "sections/pretend/MadeUpStudents",
+            "make-up-students",
+            "sections?shows=students",
+            p => Press(p, "//nav//button[contains(., 'Try-out')]"),
+            p => Fill(p, "input[aria-label='Name of the made-up student']", "Quick"),
+            p => Button(p, "Add the student")
+        ),
+        new(
+            "parts/shell/PretendBar",
+            "make-up-students",
+            "sections?shows=students",
+            p => Press(p, "//nav//button[contains(., 'Try-out')]"),
+            p => Press(p, "//a[contains(., 'look through their eyes')]"),
+            p => Fill(p, "section[aria-label='A pretend student'] input[aria-label='Name of the made-up student']", "Slow"),
+            p => Button(p, "Keep them")
+        ),
+        new(
+            "sections/SectionFacts",
+            "remove-pretend-section",
+            "sections",
+            p => Press(p, "//nav//button[contains(., 'Try-out')]"),
+            p => Button(p, "remove this pretend section")
+        ),
         new("sections/HerePanel", "differ", "sections?section=2&shows=lessons", p =>
             Here(p, "lesson", "Choosing a form", "is dropped here")
         ),
@@ -158,7 +236,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             Here(p, "unit", "Storm season", "comes as number")
         ),
         new(
-            "sections/GroupsHere",
+            "sections/groups/GroupsHere",
             "add-group",
             "sections?section=2",
             p => Button(p, "Groups"),
@@ -166,14 +244,22 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Button(p, "Add it")
         ),
         new(
-            "sections/GroupsHere",
+            "sections/groups/GroupsHere",
             "put-in-group",
             "sections?section=2",
             p => Button(p, "Groups"),
             p => Tick(p, "(//td//input[@type = 'checkbox'])[1]")
         ),
         new(
-            "sections/GroupsHere",
+            "sections/groups/GroupPanel",
+            "group-students",
+            "sections?section=2",
+            p => Button(p, "Groups"),
+            p => Button(p, "draw groups by lot"),
+            p => Press(p, "//aside//button[starts-with(normalize-space(), 'Put ')]")
+        ),
+        new(
+            "sections/groups/GroupsHere",
             "remove-group",
             "sections?section=2",
             p => Button(p, "Groups"),
@@ -190,7 +276,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
         Own("unit", "Own unit", "add-unit"),
         new("sections/PutBack", "remove-unit", "sections?section=2", p => PutBack(p, "Own unit")),
         new(
-            "one-student/ForStudentPanel",
+            "parts/ForStudentPanel",
             "for-students",
             "students/@Imke Osei",
             p => Tick(p, "input[aria-label$='Arrows on the chart']"),
@@ -281,6 +367,15 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Press(p, "//button[contains(@class, 'section')][contains(., '9 Cedar')]"),
             p => p.Write("Subject", "Geography"),
             p => Button(p, "Save the section")
+        ),
+        new(
+            "calendar/EndPanel",
+            "end-section",
+            "calendar",
+            p => Press(p, "//button[contains(@class, 'section')][contains(., '9 Cedar')]"),
+            p => Button(p, "end it before the term"),
+            p => p.Write("Last day of 9 Cedar", "20 Nov"),
+            p => Button(p, "End 9 Cedar")
         ),
         new(
             "calendar/TermPanel",
@@ -485,6 +580,20 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
     private static void Meant(Person p, string within) => Press(p, $"{within} .meant:not([disabled])");
 
     private static void Press(Person p, string selector) => p.Press(p.See(selector));
+
+    // Files as they lie on one's own machine.
+    private static void Send(Person person, string into, params (string Name, string Text)[] files)
+    {
+        var folder = Directory.CreateTempSubdirectory("polycline-").FullName;
+        foreach (var (name, text) in files)
+            File.WriteAllText(Path.Combine(folder, name), text);
+        // The field itself is not seen: a button opens it.
+        person.See($"div[role=group][aria-label='{into}']");
+        person
+            .All($"input[type=file][aria-label='{into}']")
+            .Single()
+            .SendKeys(string.Join('\n', files.Select(file => Path.Combine(folder, file.Name))));
+    }
 
     private static void Fill(Person p, string selector, string text) =>
         p.Ask<object?>(

@@ -220,8 +220,25 @@ public sealed class Person : IDisposable
         return true;
     }
 
-    /// <summary>Types wherever the focus is.</summary>
-    public void Type(string keys) => driver.SwitchTo().ActiveElement().SendKeys(keys);
+    /// <summary>Comes in by a link that sets a password.</summary>
+    public void ComeInBy(string link, string password, bool keys = false)
+    {
+        Open(link);
+        foreach (var field in new[] { 1, 2 })
+            See($"(//input[@autocomplete = 'new-password'])[{field}]").SendKeys(password);
+        Choose(keys, "//button[normalize-space() = 'Save and sign in']");
+    }
+
+    /// <summary>Types wherever the focus is; where that was drawn anew meanwhile, nothing was typed, and it is tried again.</summary>
+    public void Type(string keys) =>
+        Until(
+            () =>
+            {
+                driver.SwitchTo().ActiveElement().SendKeys(keys);
+                return true;
+            },
+            "something to type into"
+        );
 
     /// <summary>Comes with the Tab key alone to what is wanted.</summary>
     public void Reach(Func<IWebElement, bool> wanted)
@@ -233,7 +250,10 @@ public sealed class Person : IDisposable
             try
             {
                 there = wanted(at);
-                if (!there)
+                // What is sent to a field for a file is taken for the file's name.
+                if (!there && at.GetAttribute("type") == "file")
+                    new OpenQA.Selenium.Interactions.Actions(driver).SendKeys(Keys.Tab).Perform();
+                else if (!there)
                     at.SendKeys(Keys.Tab);
             }
             // What had the focus was drawn anew: it is looked for again.

@@ -120,10 +120,21 @@ public sealed class PublishedSchool : IAsyncLifetime
         throw new TimeoutException($"{address} did not get ready.");
     }
 
+    // Below the ports the system hands out by itself, so that nobody is given it before the application listens.
     private static int FreePort()
     {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
+        while (true)
+        {
+            using var listener = new TcpListener(IPAddress.Loopback, Random.Shared.Next(10_000, 20_000));
+            try
+            {
+                listener.Start();
+                return ((IPEndPoint)listener.LocalEndpoint).Port;
+            }
+            catch (SocketException)
+            {
+                // Taken: another one.
+            }
+        }
     }
 }

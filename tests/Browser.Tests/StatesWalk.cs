@@ -15,10 +15,10 @@ public sealed class StatesWalk(PublishedSchool school) : IClassFixture<Published
     [
         new("today", "/today", "Waits for you", "This edition has no section yet, so nothing meets and nothing is due."),
         new("outline", "/outline", "Cloud diary", "This course has no units yet."),
-        new("dates", "/dates", "Cloud diary", "This edition has no section yet, so there are no dates."),
+        new("dates", "/dates", "Cloud diary", "No section follows this course yet, so there are no dates."),
         new("work", "/work", "Give back", "You do not teach a section of this edition, so there is no work to read."),
         new("pace", "/pace", "on plan", "This edition has no section yet, so there is no pace to see."),
-        new("sections", "/sections", "What differs from the course", "This edition has no section yet."),
+        new("sections", "/sections", "What differs from the course", "No section follows this course yet."),
         new("editions", "/editions", "Roll over into the next edition", "Roll over into the next edition"),
     ];
 

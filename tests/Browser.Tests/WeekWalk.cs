@@ -173,7 +173,7 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
             orla.Reach(element => element.Equals(name));
         name.SendKeys("Davit");
         Choose(orla, keys, "Davit Lindqvist");
-        orla.SeeText("What Davit Lindqvist sees");
+        orla.SeeText("As Davit Lindqvist");
         orla.SeeText("Thu 15 Oct, 10:00");
         var seen = orla.See(".sheet-of-work").Text;
         seen.ShouldContain("Opens when feedback on");
@@ -186,7 +186,7 @@ public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSc
         using var again = new Person(school.Addresses[1]);
         again.ComeIn("Orla Tierney-Vance");
         again.Open(orla.Path);
-        again.SeeText("What Davit Lindqvist sees");
+        again.SeeText("As Davit Lindqvist");
         again.See(".sheet-of-work").Text.ShouldBe(seen);
         again.IsAccessible("through a student's eyes next week");
         orla.Reach(element => element.Text == "back to now");

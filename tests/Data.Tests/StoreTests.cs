@@ -52,6 +52,8 @@ public sealed class StoreTests : IAsyncLifetime
         );
     }
 
+    private static Written Text(string text) => new(text, [], [], []);
+
     public async ValueTask DisposeAsync()
     {
         await database.DisposeAsync();
@@ -61,12 +63,12 @@ public sealed class StoreTests : IAsyncLifetime
     [Fact]
     public async Task Two_hand_ins_of_one_piece_at_once_are_numbered_one_after_the_other_and_the_draft_is_gone()
     {
-        (await Ask(connection => WorkStore.SaveDraft(connection, student, item, "So far", 0, At))).ShouldBe(1);
+        (await Ask(connection => WorkStore.SaveDraft(connection, student, item, Text("So far"), 0, At))).ShouldBe(1);
         var numbers = await Task.WhenAll(
             Enumerable
                 .Range(0, 4)
                 .Select(n =>
-                    Within(connection => WorkStore.HandIn(connection, student, item, section, $"Piece {n}", At, null, Guid.NewGuid()))
+                    Within(connection => WorkStore.HandIn(connection, student, item, section, Text($"Piece {n}"), At, null, Guid.NewGuid()))
                 )
         );
         numbers.Order().ShouldBe([1, 2, 3, 4]);
@@ -88,13 +90,13 @@ public sealed class StoreTests : IAsyncLifetime
     [Fact]
     public async Task Of_two_pages_that_write_one_draft_the_later_reader_wins_and_what_came_too_late_is_kept_as_one()
     {
-        (await Ask(connection => WorkStore.SaveDraft(connection, student, item, "One", 0, At))).ShouldBe(1);
-        (await Ask(connection => WorkStore.SaveDraft(connection, student, item, "One and two", 1, At))).ShouldBe(2);
-        (await Ask(connection => WorkStore.SaveDraft(connection, student, item, "Lost", 1, At))).ShouldBeNull();
+        (await Ask(connection => WorkStore.SaveDraft(connection, student, item, Text("One"), 0, At))).ShouldBe(1);
+        (await Ask(connection => WorkStore.SaveDraft(connection, student, item, Text("One and two"), 1, At))).ShouldBe(2);
+        (await Ask(connection => WorkStore.SaveDraft(connection, student, item, Text("Lost"), 1, At))).ShouldBeNull();
         var claimed = At - Duration.FromMinutes(5);
         await Ask(async connection =>
         {
-            await WorkStore.KeepMissed(connection, student, item, "All of it", At, claimed);
+            await WorkStore.KeepMissed(connection, student, item, Text("All of it"), At, claimed);
             return true;
         });
         var draft = (await Ask(connection => WorkStore.Of(connection, student, item, At))).Draft!;
@@ -218,7 +220,7 @@ public sealed class StoreTests : IAsyncLifetime
             connection.ExecuteScalarAsync<long>("SELECT edition FROM section WHERE id = @section", new { section })
         );
         var plan = (await EditionStore.Read(database, new(edition), CancellationToken.None))!;
-        await Within(connection => WorkStore.HandIn(connection, student, item, section, "All of it", At, null, Guid.NewGuid()));
+        await Within(connection => WorkStore.HandIn(connection, student, item, section, Text("All of it"), At, null, Guid.NewGuid()));
         async Task<int> Known(Instant at)
         {
             var (records, _) = await Ask(connection => StudentStore.Read(connection, plan, [student], at));

@@ -43,6 +43,15 @@ public sealed class CoursePackageTests
                                         Kind = ItemKind.Task,
                                         Title = "Cloud diary",
                                         Options = [],
+                                        Asks = new() { Way = AskedWay.Log, Files = [new("the chart", AskedKind.Picture)] },
+                                    },
+                                    new()
+                                    {
+                                        Ref = new("i3"),
+                                        Kind = ItemKind.Link,
+                                        Title = "A day over the harbour",
+                                        Options = [],
+                                        Address = "https://films.example/harbour",
                                     },
                                 ]
                             ),
@@ -64,8 +73,8 @@ public sealed class CoursePackageTests
         read.Texts.ShouldBe(Some.Texts);
         read.Course.Shortest.ShouldBe(Some.Course.Shortest);
         read.Course.Edition.InReadingOrder()
-            .Select(item => (item.Title, item.Body))
-            .ShouldBe([("What a cloud is", "a.html"), ("Cloud diary", null)]);
+            .Select(item => (item.Title, item.Body, item.Asks, item.Address))
+            .ShouldBe(Some.Course.Edition.InReadingOrder().Select(item => (item.Title, item.Body, item.Asks, item.Address)));
         read.Write().ShouldBe(bytes);
     }
 

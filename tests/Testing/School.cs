@@ -125,6 +125,22 @@ public sealed class School : IAsyncDisposable
 
     public Task<T> Sql<T>(Func<NpgsqlConnection, Task<T>> ask) => Owner.Read(ask, CancellationToken.None);
 
+    /// <summary>The tables in which a text stands, in any column.</summary>
+    public Task<List<string>> TablesWith(string text) =>
+        Sql(async connection =>
+        {
+            var found = new List<string>();
+            foreach (var table in await connection.QueryAsync<string>("SELECT tablename FROM pg_tables WHERE schemaname = 'public'"))
+                if (
+                    await connection.ExecuteScalarAsync<bool>(
+                        $"SELECT EXISTS (SELECT FROM {table} t WHERE position(@text in to_jsonb(t)::text) > 0)",
+                        new { text = text.Replace("\n", "\\n", StringComparison.Ordinal) }
+                    )
+                )
+                    found.Add(table);
+            return found;
+        });
+
     /// <summary>Comes when so many statements wait for a lock in this school.</summary>
     public Task UntilWaiting(int many = 1) =>
         Until(
@@ -154,9 +170,11 @@ public sealed class School : IAsyncDisposable
         Sql(async connection =>
         {
             var tables = await connection.QueryAsync<string>("SELECT tablename FROM pg_tables WHERE schemaname = 'public' ORDER BY 1");
+            // What is read of files, and found of links, is written whenever there is time for it.
+            string[] unasked = ["file_text", "link_check"];
             // In one statement: it is asked before and after each command of every walk.
             var counts = tables
-                .Except(except)
+                .Except([.. except, .. unasked])
                 .Select(table =>
                     $"SELECT '{table} ' || count(*) || ' ' || coalesce(sum(hashtextextended(t::text, 0)::numeric), 0) FROM {table} t"
                 );

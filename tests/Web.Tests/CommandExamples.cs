@@ -28,6 +28,56 @@ public static class CommandExamples
         ["undo"] = Undo,
         ["join-section"] = JoinAtHome,
         ["stop-following"] = Stop,
+        ["attach-files"] = async school =>
+        {
+            using var lead = await school.As(DemoPeople.Lead);
+            return new { item = await school.Item("Cloud diary"), uploads = new[] { await FileTests.Sent(lead, "winds.csv") } };
+        },
+        ["replace-file"] = async school =>
+        {
+            var (item, file, version) = await FileTests.Attached(school, "Cloud diary", "before.txt");
+            using var lead = await school.As(DemoPeople.Lead);
+            return new
+            {
+                item,
+                file,
+                upload = await FileTests.Sent(lead, "after.txt"),
+                version,
+            };
+        },
+        ["rename-file"] = async school =>
+        {
+            var (item, file, version) = await FileTests.Attached(school, "Cloud diary", "before.txt");
+            return new
+            {
+                item,
+                file,
+                name = $"called {Guid.NewGuid():N}.txt",
+                version,
+            };
+        },
+        ["move-file"] = async school =>
+        {
+            await FileTests.Attached(school, "Cloud diary", "one.txt");
+            var (item, file, version) = await FileTests.Attached(school, "Cloud diary", "two.txt");
+            return new
+            {
+                item,
+                file,
+                after = (long?)null,
+                version,
+            };
+        },
+        ["remove-file"] = async school =>
+        {
+            var (item, file, version) = await FileTests.Attached(school, "Cloud diary", "before.txt");
+            return new
+            {
+                item,
+                file,
+                version,
+            };
+        },
         ["add-unit"] = school => In(school, async at => new
             {
                 title = "A unit of the tests",
@@ -51,6 +101,15 @@ public static class CommandExamples
                 title = "An item of the tests",
                 section = school.Ids["section:9 Birch"],
             }),
+        ["group-students"] = async school => new
+        {
+            section = school.Ids["section:9 Alder"],
+            groups = new[]
+            {
+                new { name = "Quay", members = new[] { school.Ids["person:" + DemoPeople.OnTrack] } },
+                new { name = "Mole", members = Array.Empty<long>() },
+            },
+        },
         ["change-course"] = async school => new
         {
             codes = "by-unit",
@@ -59,6 +118,14 @@ public static class CommandExamples
             version = await school.Sql(connection =>
                 connection.ExecuteScalarAsync<long>("SELECT own_version FROM edition WHERE id = @WeatherWatch", new { school.WeatherWatch })
             ),
+            name = new
+            {
+                title = "Sky and Weather",
+                subject = "Science",
+                version = await school.Sql(connection =>
+                    connection.ExecuteScalarAsync<long>("SELECT version FROM master WHERE title = 'Weather Watch'")
+                ),
+            },
         },
         ["change-unit"] = school => In(school, async at => With(
                     await at("unit", "Fronts"),
@@ -232,6 +299,29 @@ public static class CommandExamples
             }),
         ["write-item"] = school =>
             In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["html"] = "<p>Warm air climbs over cold.</p>" })),
+        ["ask-item"] = school => In(school, async at => With(
+                    await at("item", "Isobars by hand"),
+                    "item",
+                    new()
+                    {
+                        ["asks"] = new JsonObject
+                        {
+                            ["way"] = "work",
+                            ["text"] = "no",
+                            ["links"] = "no",
+                            ["files"] = new JsonArray(new JsonObject { ["what"] = "your chart", ["kind"] = "picture" }),
+                            ["others"] = true,
+                        },
+                    }
+                )),
+        ["point-link"] = school =>
+            In(school, async at =>
+                With(
+                    await at("item", "Film: a day over the harbour"),
+                    "item",
+                    new() { ["address"] = "https://films.fenwater.example/another-day" }
+                )
+            ),
         ["time-item"] = school => In(school, async at => With(
                     await at("item", "A slow ramp"),
                     "item",
@@ -296,6 +386,19 @@ public static class CommandExamples
             version = await school.Sql(connection =>
                 connection.ExecuteScalarAsync<long>("SELECT version FROM section WHERE name = '9 Alder'")
             ),
+        },
+        ["make-pretend-section"] = _ =>
+            Task.FromResult<object?>(new { name = "Try-out", slots = new object[] { new { day = "tue", periods = new[] { "P2" } } } }),
+        ["make-up-students"] = async school => new
+        {
+            section = (await PretendSection(school)).Id,
+            students = new[] { new { name = "Quick", facts = $"{(await FirstItem(school, school.WeatherWatch)).Item}.opened" } },
+            version = (await PretendSection(school)).Version,
+        },
+        ["remove-pretend-section"] = async school => new
+        {
+            section = (await PretendSection(school)).Id,
+            version = (await PretendSection(school)).Version,
         },
         ["lose-classes"] = school =>
             Task.FromResult<object?>(
@@ -432,6 +535,27 @@ public static class CommandExamples
                 },
             },
         };
+    }
+
+    /// <summary>A pretend section of Weather Watch, made where there is none yet.</summary>
+    public static async Task<(long Id, long Version)> PretendSection(School school)
+    {
+        Task<(long, long)?> Known() =>
+            school.Sql(connection =>
+                connection.QueryFirstOrDefaultAsync<(long, long)?>(
+                    "SELECT id, version FROM section WHERE edition = @edition AND pretend IS NOT NULL AND name = 'Pretend'",
+                    new { edition = school.WeatherWatch }
+                )
+            );
+        if (await Known() is { } there)
+            return there;
+        using var lead = await school.As(DemoPeople.Lead);
+        await lead.Post(
+            $"/api/editions/{school.WeatherWatch}/make-pretend-section",
+            new { name = "Pretend", slots = new object[] { new { day = "wed", periods = new[] { "P3" } } } },
+            Guid.NewGuid()
+        );
+        return (await Known())!.Value;
     }
 
     /// <summary>9 Alder stops following.</summary>

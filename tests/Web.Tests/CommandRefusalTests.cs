@@ -22,7 +22,7 @@ public sealed class CommandRefusalTests(SchoolOfClass shared) : LeadOfASharedSch
         var ids = IdsIn(School.Commands.Single(entry => entry is { Planning: true, Place: "edition" } && entry.Name == command).Request, "")
             .ToList();
         // What holds for the whole course names nothing in it.
-        (ids.Count > 0 || command is "change-course" or "add-group").ShouldBeTrue();
+        (ids.Count > 0 || command is "change-course" or "add-group" or "make-pretend-section").ShouldBeTrue();
         var foreign = await Foreign();
         var before = await School.RowCounts();
         foreach (var (path, of) in ids)
@@ -109,11 +109,22 @@ public sealed class CommandRefusalTests(SchoolOfClass shared) : LeadOfASharedSch
                     new { tides }
                 )
             ),
+            ["ItemFileRow"] = await School.Sql(connection =>
+                connection.ExecuteScalarAsync<long>(
+                    """
+                    INSERT INTO item_file (edition, item, rank, name, file, brought_by, brought_at)
+                    SELECT i.edition, i.id, 'z', 'theirs.csv', f.file, f.brought_by, f.brought_at
+                    FROM (SELECT * FROM item WHERE edition = @tides ORDER BY id LIMIT 1) i, (SELECT * FROM item_file ORDER BY id LIMIT 1) f
+                    RETURNING id
+                    """,
+                    new { tides }
+                )
+            ),
             ["Section"] = await School.Sql(connection =>
                 connection.ExecuteScalarAsync<long>(
                     """
                     INSERT INTO section (name, letter, term) VALUES ('Somebody else''s', 'Z', (SELECT min(id) FROM term))
-                    ON CONFLICT (term, name) DO UPDATE SET letter = 'Z' RETURNING id
+                    ON CONFLICT (term, name) WHERE pretend IS NULL DO UPDATE SET letter = 'Z' RETURNING id
                     """
                 )
             ),

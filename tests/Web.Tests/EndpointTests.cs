@@ -30,6 +30,9 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     ];
 
     private static readonly int[] All200 = [200, 200, 200, 200, 200, 200, 200, 200, 200];
+    private static readonly int[] NoneOfOffice = [401, 404, 404, 404, 404, 404, 404, 404, 401];
+    private static readonly int[] All302 = [302, 302, 302, 302, 302, 302, 302, 302, 302];
+    private static readonly int[] All422 = [422, 422, 422, 422, 422, 422, 422, 422, 422];
     private static readonly int[] Team = [401, 404, 404, 404, 200, 200, 404, 404, 401];
 
     // The co-teacher changes nothing of a section they do not teach, and knows nothing of its students.
@@ -49,9 +52,19 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         "move-students",
     ];
 
-    // To whoever teaches none of a student's sections, the student is not there; nor is a section that is not theirs theirs to change.
+    // To whoever teaches none of a student's sections, the student is not there; nor is a section that is not theirs theirs to change,
+    // nor a file that another is sending.
     private static readonly int[] TheirStudents = [401, 404, 404, 404, 200, 404, 404, 404, 401];
-    private static readonly string[] OfStudents = ["put-in-group", "for-students", "arrange", "accept-catch-up"];
+    private static readonly string[] OfStudents =
+    [
+        "put-in-group",
+        "group-students",
+        "for-students",
+        "arrange",
+        "accept-catch-up",
+        "attach-files",
+        "replace-file",
+    ];
 
     private static readonly int[] Student = [401, 200, 404, 404, 404, 404, 404, 404, 401];
 
@@ -106,6 +119,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["GET /index.html"] = new("/index.html", [302, 302, 302, 302, 302, 302, 302, 302, 302]),
         ["* {*path:nonfile}"] = new("/no/such/page", [404, 404, 404, 404, 404, 404, 404, 404, 404]),
         ["GET /api/demo/people"] = new("/api/demo/people", All200),
+        ["GET /api/demo/mail"] = new("/api/demo/mail", All200),
         ["GET /api/demo/clock"] = new("/api/demo/clock", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
         ["POST /api/demo/clock"] = new("/api/demo/clock", [401, 422, 422, 422, 422, 422, 422, 422, 401], _ =>
             Body(new { days = 1000, at = (string?)null })
@@ -131,9 +145,38 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             [401, 200, 200, 200, 200, 200, 200, 200, 401],
             _ => Body(new { session = (string?)null })
         ),
+        ["GET /api/people/{person:long}/data"] = new("/api/people/1/data", Office),
+        ["POST /api/school/erase-person"] = new("/api/school/erase-person?preview=true", Office, school =>
+            Body(new { person = school.Ids["person:" + DemoPeople.OnTrack], name = DemoPeople.OnTrack })
+        ),
+        ["POST /api/school/join-people"] = new("/api/school/join-people?preview=true", Office, school =>
+            Body(new { kept = school.Ids["person:" + DemoPeople.OnTrack], other = school.Ids["person:" + DemoPeople.HeldUp] })
+        ),
+        // Nobody is joined yet.
+        ["POST /api/school/separate-people"] = new("/api/school/separate-people?preview=true", NoneOfOffice, school =>
+            Body(new { person = school.Ids["person:" + DemoPeople.HeldUp] })
+        ),
+        ["GET /api/sign-in/provider"] = new("/api/sign-in/provider", All200),
+        ["GET /api/sign-in/with-provider"] = new("/api/sign-in/with-provider", All302),
+        ["GET /api/sign-in/return"] = new("/api/sign-in/return?state=none", All302),
+        ["GET /demo/roster.zip"] = new("/demo/roster.zip", All200),
+        ["GET /api/terms/{term:long}/roster-feed"] = new("/api/terms/{term}/roster-feed", Office),
+        ["GET /api/terms/{term:long}/roster-feed/{fetch:long}"] = new("/api/terms/{term}/roster-feed/1", NoneOfOffice),
+        ["POST /api/terms/{term:long}/fetch-roster"] = new("/api/terms/{term}/fetch-roster", Office),
+        ["POST /api/school/set-aside-roster"] = new("/api/school/set-aside-roster?preview=true", NoneOfOffice, async school => new
+        {
+            term = await TermCommandExamples.Autumn(school),
+            fetch = 999_999,
+        }),
+        ["GET /api/people/record"] = new("/api/people/record?of=school&skip=0", Office),
+        ["POST /api/school/rename-school"] = new("/api/school/rename-school?preview=true", Office, _ =>
+            Body(new { name = "Fenwater School" })
+        ),
         ["GET /api/people"] = new("/api/people", Office),
         ["POST /api/school/add-people"] = new("/api/school/add-people?preview=true", Office, _ => Body(PeopleTests.Newcomers)),
-        ["POST /api/school/invite-again"] = new("/api/school/invite-again?preview=true", Office, PeopleTests.Lead),
+        ["POST /api/school/invite-people"] = new("/api/school/invite-people?preview=true", Office, school =>
+            Body(PeopleTests.Invited(true, school.Ids["person:" + DemoPeople.Lead]))
+        ),
         ["POST /api/school/deactivate-person"] = new("/api/school/deactivate-person?preview=true", Office, PeopleTests.Lead),
         ["POST /api/school/reactivate-person"] = new("/api/school/reactivate-person?preview=true", Office, PeopleTests.Lead),
         ["POST /api/school/end-sessions"] = new("/api/school/end-sessions?preview=true", Office, PeopleTests.Lead),
@@ -165,6 +208,41 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             [401, 404, 404, 404, 200, 200, 200, 404, 401],
             MakingTests.Course
         ),
+        ["GET /api/me/room"] = new("/api/me/room", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
+        // Another's upload is not there.
+        ["GET /api/me/uploads/{upload:guid}"] = new($"/api/me/uploads/{Guid.Empty}", NoneOfOffice),
+        ["PUT /api/me/uploads/{upload:guid}"] = new($"/api/me/uploads/{Guid.Empty}?from=0", NoneOfOffice),
+        ["POST /api/me/begin-upload"] = new("/api/me/begin-upload?preview=true", [401, 200, 200, 200, 200, 200, 200, 200, 401], _ =>
+            Body(new { name = "winds.csv", size = 10 })
+        ),
+        ["POST /api/me/finish-upload"] = new("/api/me/finish-upload?preview=true", NoneOfOffice, _ => Body(new { upload = Guid.Empty })),
+        ["POST /api/me/cancel-upload"] = new("/api/me/cancel-upload?preview=true", [401, 200, 200, 200, 200, 200, 200, 200, 401], _ =>
+            Body(new { upload = Guid.Empty })
+        ),
+        ["GET /api/editions/{edition:long}/items/{item:long}/files/{file:long}"] = new(
+            "/api/editions/{edition}/items/{task}/files/{file}",
+            Team
+        ),
+        ["GET /api/sections/{section:long}/items/{item:long}/files/{file:long}"] = new(
+            "/api/sections/{section}/items/{task}/files/{file}",
+            Student
+        ),
+        // What nobody has listed is nobody's to read.
+        ["GET /api/sections/{section:long}/items/{item:long}/work-files/{file:long}"] = new(
+            "/api/sections/{section}/items/{task}/work-files/999999",
+            NoneOfOffice
+        ),
+        ["GET /api/sections/{section:long}/work-files/{file:long}"] = new("/api/sections/{section}/work-files/999999", NoneOfOffice),
+        ["GET /api/me/uploads/{upload:guid}/bytes"] = new($"/api/me/uploads/{Guid.Empty}/bytes", NoneOfOffice),
+        // Nobody has put a picture into this text.
+        ["GET /api/editions/{edition:long}/items/{item:long}/pictures/{picture:length(64)}"] = new(
+            $"/api/editions/{{edition}}/items/{{task}}/pictures/{new string('0', 64)}",
+            NoneOfOffice
+        ),
+        ["GET /api/sections/{section:long}/items/{item:long}/pictures/{picture:length(64)}"] = new(
+            $"/api/sections/{{section}}/items/{{task}}/pictures/{new string('0', 64)}",
+            NoneOfOffice
+        ),
         ["GET /api/places"] = new("/api/places", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
         ["GET /api/sections/{section:long}"] = new("/api/sections/{section}", [401, 200, 404, 404, 200, 404, 404, 404, 401]),
         ["GET /api/calendar-links"] = new("/api/calendar-links", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
@@ -184,6 +262,8 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["GET /api/editions/{edition:long}/handed-in"] = new("/api/editions/{edition}/handed-in", Team),
         ["GET /api/editions/{edition:long}/ribbon"] = new("/api/editions/{edition}/ribbon", Team),
         ["GET /api/editions/{edition:long}/history"] = new("/api/editions/{edition}/history", Team),
+        ["GET /api/editions/{edition:long}/search"] = new("/api/editions/{edition}/search?words=cloud", Team),
+        ["GET /api/sections/{section:long}/search"] = new("/api/sections/{section}/search?words=cloud", Student),
         ["GET /api/editions/{edition:long}/items/{item:long}"] = new("/api/editions/{edition}/items/{task}", Team),
         ["GET /api/editions/{edition:long}/dates"] = new("/api/editions/{edition}/dates", Team),
         ["GET /api/editions/{edition:long}/dates.csv"] = new("/api/editions/{edition}/dates.csv", Team),
@@ -194,6 +274,10 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             _ => Body(new { batch = 1_000_000 })
         ),
         ["GET /api/editions/{edition:long}/groups"] = new("/api/editions/{edition}/groups", Team),
+        ["GET /api/editions/{edition:long}/draw-groups"] = new(
+            "/api/editions/{edition}/draw-groups?section={section}&size=3&seed=1&apart=",
+            TheirStudents
+        ),
         ["GET /api/editions/{edition:long}/sections"] = new("/api/editions/{edition}/sections", Team),
         ["GET /api/editions/{edition:long}/pace"] = new("/api/editions/{edition}/pace", Team),
         ["GET /api/editions/{edition:long}/ways"] = new(
@@ -278,6 +362,11 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             Office,
             TermCommandExamples.All["change-section"]
         ),
+        ["POST /api/terms/{term:long}/end-section"] = new(
+            "/api/terms/{term}/end-section?preview=true",
+            Office,
+            TermCommandExamples.All["end-section"]
+        ),
         ["POST /api/terms/{term:long}/set-term"] = new(
             "/api/terms/{term}/set-term?preview=true",
             [401, 404, 404, 404, 404, 404, 404, 422, 401],
@@ -301,12 +390,47 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             _ => Body(new { batch = 1_000_000 })
         ),
         // The team sees these through a student's eyes only, and does nothing in a student's place.
+        ["POST /api/join/look"] = new("/api/join/look", All422, _ => Body(new { code = "" })),
+        ["POST /api/join"] = new("/api/join", All422, _ => Body(
+                new
+                {
+                    code = "",
+                    name = (string?)null,
+                    email = (string?)null,
+                }
+            )),
+        ["GET /api/sections/{section:long}/codes"] = new("/api/sections/{section}/codes", TheirStudents),
+        ["POST /api/sections/{section:long}/make-section-code"] = new(
+            "/api/sections/{section}/make-section-code?preview=true",
+            TheirStudents,
+            _ => Body(SectionCodeTests.Good())
+        ),
+        ["POST /api/sections/{section:long}/withdraw-section-code"] = new(
+            "/api/sections/{section}/withdraw-section-code?preview=true",
+            [401, 404, 404, 404, 404, 404, 404, 404, 401],
+            async school => new { code = await SectionCodeTests.Code(school) }
+        ),
+        ["POST /api/sections/{section:long}/answer-joins"] = new(
+            "/api/sections/{section}/answer-joins?preview=true",
+            [401, 404, 404, 404, 404, 404, 404, 404, 401],
+            async school => new { waiting = new[] { await SectionCodeTests.Waiting(school) }, letIn = true }
+        ),
         ["GET /api/sections/{section:long}/now"] = new("/api/sections/{section}/now", Student),
         ["GET /api/sections/{section:long}/items/{item:long}"] = new("/api/sections/{section}/items/{task}", Student),
         ["POST /api/sections/{section:long}/record-opened"] = new("/api/sections/{section}/record-opened", Student, async school => new
         {
             item = await school.Item("Cloud diary"),
         }),
+        ["POST /api/sections/{section:long}/tick-off"] = new("/api/sections/{section}/tick-off", Student, async school => new
+        {
+            item = await school.Item("Guide: the rain gauge"),
+            done = true,
+        }),
+        ["POST /api/editions/{edition:long}/items/{item:long}/check-link"] = new(
+            "/api/editions/{edition}/items/{film}/check-link",
+            Team,
+            _ => Body(new { })
+        ),
         ["POST /api/sections/{section:long}/save-draft"] = new("/api/sections/{section}/save-draft", Student, async school => new
         {
             item = await school.Item("Cloud diary"),
@@ -372,12 +496,20 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
                 $"{await school.Sql(connection => connection.ExecuteScalarAsync<long>(TermOf, new { school.WeatherWatch }))}",
                 StringComparison.Ordinal
             )
-            .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal);
+            .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal)
+            .Replace("{film}", $"{await school.Item("Film: a day over the harbour")}", StringComparison.Ordinal);
+        if (address.Contains("{file}", StringComparison.Ordinal))
+            address = address.Replace(
+                "{file}",
+                $"{(await FileTests.Attached(school, "Cloud diary", "winds.csv")).File}",
+                StringComparison.Ordinal
+            );
         var body = row.Body is null ? null : await row.Body(school);
         var method =
             endpoint.StartsWith("POST", StringComparison.Ordinal) || endpoint.EndsWith("negotiate", StringComparison.Ordinal)
                 ? HttpMethod.Post
-                : HttpMethod.Get;
+            : endpoint.StartsWith("PUT", StringComparison.Ordinal) ? HttpMethod.Put
+            : HttpMethod.Get;
         var got = new List<string>();
         foreach (var who in Everybody)
         {

@@ -74,4 +74,47 @@ public sealed class GroupTests : LeadOfASchool
         (await Lead.Get(Route("groups"))).Text.ShouldNotContain(DemoPeople.Leaver);
         (await Verifier.Run(School.Database.Owner, CancellationToken.None)).ShouldBeEmpty();
     }
+
+    [Fact]
+    public async Task Groups_are_drawn_seen_made_drawn_anew_and_undone_with_pairs_apart_and_nobody_of_another_section_in_them()
+    {
+        var alder = School.Ids["section:9 Alder"];
+        async Task<long[][]> Draw(string apart, int seed) =>
+            [
+                .. (await Lead.Get(Route($"draw-groups?section={alder}&size=4&apart={apart}&seed={seed}"))).Json["groups"]!
+                    .AsArray()
+                    .Select(group => group!.AsArray().Select(student => student!.GetValue<long>()).ToArray()),
+            ];
+        var first = await Draw("", 1);
+        var (one, other) = (first[0][0], first[0][1]);
+        (await Draw("", 1)).SelectMany(group => group).ShouldBe(first.SelectMany(group => group));
+        foreach (var seed in Enumerable.Range(1, 10))
+            (await Draw($"{one}-{other}", seed)).ShouldEachBe(group => !(group.Contains(one) && group.Contains(other)));
+        async Task<Reply> Make(long[][] drawn) =>
+            await Post(
+                "group-students",
+                new { section = alder, groups = drawn.Select((members, n) => new { name = $"Alder {n + 1}", members }) }
+            );
+        async Task<long[][]> Made() =>
+            [
+                .. (await Lead.Get(Route("groups"))).Json["groups"]!
+                    .AsArray()
+                    .Select(group => group!["members"]!.AsArray().Select(student => student!.GetValue<long>()).Order().ToArray()),
+            ];
+        await Make(first);
+        (await Made()).ShouldBe(first.Select(group => group.Order().ToArray()));
+        var second = await Draw($"{one}-{other}", 7);
+        var again = await Make(second);
+        (await Made()).ShouldBe(second.Select(group => group.Order().ToArray()));
+        await Post("undo", new { batch = again.Json["batch"]!.GetValue<long>() });
+        (await Made()).ShouldBe(first.Select(group => group.Order().ToArray()));
+        var stranger = School.Ids["person:" + DemoPeople.JoinedLate];
+        var refused = await Lead.Post(
+            Route("group-students"),
+            new { section = alder, groups = new[] { new { name = "Alder 1", members = new[] { stranger } } } },
+            Guid.NewGuid()
+        );
+        refused.Json["field"]!.GetValue<string>().ShouldBe("groups[0].members[0]");
+        (await Verifier.Run(School.Database.Owner, CancellationToken.None)).ShouldBeEmpty();
+    }
 }

@@ -270,7 +270,8 @@ public sealed class HostileTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
                 $"{await school.Sql(connection => connection.ExecuteScalarAsync<long>(TermOf, new { school.WeatherWatch }))}",
                 StringComparison.Ordinal
             )
-            .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal);
+            .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal)
+            .Replace("{film}", $"{await school.Item("Film: a day over the harbour")}", StringComparison.Ordinal);
 
     // Every place in a body, from the outside in.
     private static IEnumerable<object[]> Members(JsonNode? node, object[] path)

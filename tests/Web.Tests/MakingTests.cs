@@ -47,6 +47,7 @@ public sealed class MakingTests : IAsyncLifetime
         new
         {
             title = "Harbour birds",
+            subject = "Biology",
             term = await Term(of, "Autumn term 2026"),
             basis = "meetings",
             scheme = "",
@@ -72,6 +73,7 @@ public sealed class MakingTests : IAsyncLifetime
         var edition = (await lead.Post("/api/me/make-course", await Course(school), Guid.NewGuid())).Json["edition"]!.GetValue<long>();
         var place = (await lead.Get("/api/places")).Json["courses"]!.AsArray().Single(one => one!["edition"]!.GetValue<long>() == edition)!;
         (place["course"]!.GetValue<string>(), place["role"]!.GetValue<string>()).ShouldBe(("Harbour birds", "lead"));
+        place["subject"]!.GetValue<string>().ShouldBe("Biology");
         (await lead.Get($"/api/editions/{edition}/outline")).Json["units"]!.AsArray().ShouldBeEmpty();
 
         var made = (await office.Post("/api/school/make-sections", await Sections(school), Guid.NewGuid())).Json["sections"]![0]!;

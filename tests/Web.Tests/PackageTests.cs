@@ -47,7 +47,7 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         shown.Json["sentence"]!
             .GetValue<string>()
             .ShouldBe(
-                "“Weather Watch”, edition 2026: 6 weeks, 38 topics, 110 pieces of work, "
+                "“Sky and Weather”, edition 2026: 6 weeks, 38 topics, 110 pieces of work, "
                     + "33 texts. It becomes a course of your own; no section follows it yet."
             );
         (await school.RowCounts("audit", "request", "body", "session")).ShouldBe(rows);

@@ -15,6 +15,7 @@ public sealed class PeopleTests : IAsyncLifetime
     /// <summary>Two who are new.</summary>
     public static readonly object Newcomers = new
     {
+        byMail = false,
         people = new[]
         {
             new
@@ -36,6 +37,26 @@ public sealed class PeopleTests : IAsyncLifetime
 
     private School school = null!;
     private Caller office = null!;
+
+    public static object Invited(bool byMail, params long[] people) => new { people, byMail };
+
+    /// <summary>Somebody who can be erased.</summary>
+    public static async Task<object> Somebody(School of)
+    {
+        var name = $"Passing {Guid.NewGuid():N}";
+        var person = await of.Sql(connection => PersonStore.Add(connection, name, $"{Guid.NewGuid():N}@away.example", "", office: false));
+        return new { person = person.Value, name };
+    }
+
+    /// <summary>Two new accounts of one person.</summary>
+    public static async Task<TwoAccounts> TwoThatAreOne(School of)
+    {
+        Task<Core.Id<Core.Sections.Person>> Added() =>
+            of.Sql(connection => PersonStore.Add(connection, "Twice Here", $"{Guid.NewGuid():N}@away.example", "", office: false));
+        return new((await Added()).Value, (await Added()).Value);
+    }
+
+    public sealed record TwoAccounts(long Kept, long Other);
 
     public static Task<object?> Lead(School of) => Task.FromResult<object?>(new { person = of.Ids["person:" + DemoPeople.Lead] });
 
@@ -101,7 +122,7 @@ public sealed class PeopleTests : IAsyncLifetime
     {
         var first = Path((await Do("add-people", Newcomers)).Json["people"]![0]!["address"]!);
         var person = (await Row("marit.oyelaran@fenwater.example"))["person"]!.GetValue<long>();
-        var second = Path((await Do("invite-again", new { person })).Json["address"]!);
+        var second = Path((await Do("invite-people", Invited(false, person))).Json["people"]![0]!["address"]!);
         (await office.Get(first)).Code.ShouldBe("gone");
         (await office.Get(second)).Status.ShouldBe(HttpStatusCode.OK);
         await school.Sql(connection =>
@@ -122,6 +143,7 @@ public sealed class PeopleTests : IAsyncLifetime
             "add-people",
             new
             {
+                byMail = false,
                 people = new[]
                 {
                     new
@@ -149,6 +171,7 @@ public sealed class PeopleTests : IAsyncLifetime
                 "add-people",
                 new
                 {
+                    byMail = false,
                     people = new[]
                     {
                         new
@@ -184,7 +207,7 @@ public sealed class PeopleTests : IAsyncLifetime
                 teacher = false,
             },
         };
-        (await Do("add-people", new { people })).Json["field"]!.GetValue<string>().ShouldBe(field);
+        (await Do("add-people", new { byMail = false, people })).Json["field"]!.GetValue<string>().ShouldBe(field);
         var twice = Enumerable.Repeat(
             new
             {
@@ -195,7 +218,7 @@ public sealed class PeopleTests : IAsyncLifetime
             },
             2
         );
-        (await Do("add-people", new { people = twice })).Json["field"]!.GetValue<string>().ShouldBe("people");
+        (await Do("add-people", new { byMail = false, people = twice })).Json["field"]!.GetValue<string>().ShouldBe("people");
     }
 
     [Fact]
@@ -208,7 +231,7 @@ public sealed class PeopleTests : IAsyncLifetime
         (await Do("deactivate-person", new { person })).Status.ShouldBe(HttpStatusCode.OK);
         (await one.Get("/api/places")).Status.ShouldBe(HttpStatusCode.Unauthorized);
         (await other.Get("/api/places")).Status.ShouldBe(HttpStatusCode.Unauthorized);
-        (await Do("invite-again", new { person })).Json["field"]!.GetValue<string>().ShouldBe("person");
+        (await Do("invite-people", Invited(true, person))).Json["field"]!.GetValue<string>().ShouldBe("people");
         (await Do("reactivate-person", new { person })).Status.ShouldBe(HttpStatusCode.OK);
         using var again = await school.As(DemoPeople.Colleague, 1);
         (await again.Get("/api/places")).Status.ShouldBe(HttpStatusCode.OK);
@@ -246,5 +269,88 @@ public sealed class PeopleTests : IAsyncLifetime
         await Do("end-sessions", new { person });
         (await lead.Get("/api/places")).Status.ShouldBe(HttpStatusCode.Unauthorized);
         (await Row("orla.tierney-vance@fenwater.example"))["sessions"]!.GetValue<int>().ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task The_office_reads_who_did_what_by_part_and_by_person_and_finds_no_name_of_a_thing_left_unsaid()
+    {
+        var person = school.Ids["person:" + DemoPeople.Colleague];
+        await Do("deactivate-person", new { person });
+        await Do("reactivate-person", new { person });
+        await Role("teacher", false);
+        using var lead = await school.As(DemoPeople.Lead);
+        await lead.Post($"/api/editions/{school.WeatherWatch}/add-group", new { name = "Quay" }, Guid.NewGuid());
+        async Task<List<string>> Lines(string query) =>
+            [
+                .. (await office.Get($"/api/people/record?{query}")).Json["lines"]!
+                    .AsArray()
+                    .Select(line => $"{line!["who"]} {line["words"]} {line["place"]}".Trim()),
+            ];
+        (await Lines("of=school"))
+            .Take(3)
+            .ShouldBe([
+                $"{DemoPeople.Office} no longer let {DemoPeople.Lead} make courses",
+                $"{DemoPeople.Office} reactivated {DemoPeople.Colleague}’s account",
+                $"{DemoPeople.Office} deactivated {DemoPeople.Colleague}’s account",
+            ]);
+        (await Lines("of=plans"))[0].ShouldBe($"{DemoPeople.Lead} named the group “Quay” Weather Watch, edition 2026");
+        (await Lines($"person={person}&of=school")).Count.ShouldBe(2);
+        using var anyone = await school.As(null);
+        await anyone.Post("/api/sign-in", new { email = "orla.tierney-vance@fenwater.example", password = DemoPeople.Password });
+        (await Lines("of=sign-ins")).ShouldBe([$"{DemoPeople.Lead} signed in from 127.0.0.1"]);
+        (await Lines("skip=1"))[0].ShouldBe((await Lines(""))[1]);
+        (await office.Get("/api/people/record?of=nothing")).Status.ShouldBe(HttpStatusCode.BadRequest);
+    }
+
+    [Fact]
+    public async Task One_person_s_data_goes_out_whole_and_erased_nothing_of_them_is_found_anywhere_and_nothing_else_breaks()
+    {
+        var person = school.Ids["person:" + DemoPeople.OnTrack];
+        using var lead = await school.As(DemoPeople.Lead);
+        await lead.Post(
+            $"/api/editions/{school.WeatherWatch}/arrange",
+            new
+            {
+                student = person,
+                dueDays = 2,
+                quizTime = (int?)null,
+                reason = "A private reason",
+                version = 0,
+            },
+            Guid.NewGuid()
+        );
+        var data = (await office.Get($"/api/people/{person}/data")).Json;
+        data["account"]!["name"]!.GetValue<string>().ShouldBe(DemoPeople.OnTrack);
+        data["agreed"]![0]!["reason"]!.GetValue<string>().ShouldBe("A private reason");
+        data["work"]![0]!["versions"]![0]!["text"]!.GetValue<string>().ShouldNotBeEmpty();
+        data["happened"]!.AsArray().Count.ShouldBeGreaterThan(5);
+
+        var ask = new { person, name = "Imke" };
+        (await Do("erase-person", ask)).Json["field"]!.GetValue<string>().ShouldBe("name");
+        var alone = new { person = school.Ids["person:" + DemoPeople.Lead], name = DemoPeople.Lead };
+        (await Do("erase-person", alone)).Json["field"]!.GetValue<string>().ShouldBe("person");
+        var whole = new { person, name = DemoPeople.OnTrack };
+        var shown = (await office.Post("/api/school/erase-person?preview=true", whole)).Json;
+        shown["stays"]!.AsArray().Count.ShouldBeGreaterThan(0);
+        var facts = data["happened"]!.AsArray().Count;
+        using var student = await school.As(DemoPeople.OnTrack, 1);
+        (await student.Get("/api/places")).Status.ShouldBe(HttpStatusCode.OK);
+        (await Do("erase-person", whole)).Status.ShouldBe(HttpStatusCode.OK);
+        (await student.Get("/api/places")).Status.ShouldBe(HttpStatusCode.Unauthorized);
+        // Nowhere in the whole database.
+        foreach (var trace in new[] { DemoPeople.OnTrack, "imke.osei@", "A private reason" })
+            (await school.TablesWith(trace)).ShouldBe([], trace);
+        const string Texts =
+            "SELECT count(*)::int FROM work w JOIN work_version v ON v.work = w.id LEFT JOIN feedback f ON f.work = w.id "
+            + "WHERE w.person = @person AND (v.text <> '' OR f.text <> '')";
+        (await school.Sql(connection => connection.ExecuteScalarAsync<int>(Texts, new { person }))).ShouldBe(0);
+        (
+            await school.Sql(connection =>
+                connection.ExecuteScalarAsync<int>("SELECT count(*)::int FROM fact WHERE person = @person", new { person })
+            )
+        ).ShouldBeGreaterThanOrEqualTo(facts);
+        (await lead.Get($"/api/editions/{school.WeatherWatch}/class-lists")).Text.ShouldNotContain(DemoPeople.OnTrack);
+        (await lead.Get($"/api/editions/{school.WeatherWatch}/work")).Status.ShouldBe(HttpStatusCode.OK);
+        (await Polycline.Data.Verify.Verifier.Run(school.Database.Owner, CancellationToken.None)).ShouldBeEmpty();
     }
 }

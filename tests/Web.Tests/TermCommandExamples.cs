@@ -50,6 +50,16 @@ public static class TermCommandExamples
                 version = section["version"],
             };
         },
+        ["end-section"] = async school =>
+        {
+            var section = (await Calendar(school))["sections"]!.AsArray().First(one => one!["name"]!.GetValue<string>() == "9 Cedar")!;
+            return new
+            {
+                section = section["id"],
+                last = "2026-10-02",
+                version = section["version"],
+            };
+        },
         // Of what was undone already, so that the walks leave nothing behind.
         ["undo"] = async school =>
         {

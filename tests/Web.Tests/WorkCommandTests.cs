@@ -22,6 +22,9 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
         ["record-opened"] = new(DemoPeople.OnTrack, async walk =>
             (walk.Section("record-opened"), new { item = await walk.School.Item("Cloud diary") })
         ),
+        ["tick-off"] = new(DemoPeople.OnTrack, async walk =>
+            (walk.Section("tick-off"), new { item = await walk.School.Item("Guide: the rain gauge"), done = true })
+        ),
         ["save-draft"] = new(DemoPeople.OnTrack, async walk => (
                 walk.Section("save-draft"),
                 new
@@ -58,6 +61,11 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
             ).Status.ShouldBe(HttpStatusCode.OK);
             return (walk.Section("take-back"), new { item });
         }),
+        ["begin-upload"] = new(DemoPeople.OnTrack, _ =>
+            Task.FromResult(("/api/me/begin-upload", (object)new { name = "winds.csv", size = 100 }))
+        ),
+        ["finish-upload"] = new(DemoPeople.OnTrack, async walk => ("/api/me/finish-upload", new { upload = await walk.Piece() })),
+        ["cancel-upload"] = new(DemoPeople.OnTrack, async walk => ("/api/me/cancel-upload", new { upload = await walk.Piece() })),
         ["give-back"] = new(DemoPeople.Lead, async walk => (walk.Section("give-back"), (await WorkTests.SomePiece(walk.School))!)),
         ["mark-changes-seen"] = new(DemoPeople.Lead, async walk =>
             (
@@ -96,7 +104,9 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
             return ("/api/me/withdraw-calendar-link", walk.Calendar());
         }),
         ["add-people"] = new(DemoPeople.Office, _ => Task.FromResult(("/api/school/add-people", PeopleTests.Newcomers))),
-        ["invite-again"] = new(DemoPeople.Office, walk => walk.OnPerson("invite-again")),
+        ["invite-people"] = new(DemoPeople.Office, walk =>
+            Task.FromResult(("/api/school/invite-people", PeopleTests.Invited(false, walk.School.Ids["person:" + DemoPeople.Colleague])))
+        ),
         ["deactivate-person"] = new(DemoPeople.Office, walk => walk.OnPerson("deactivate-person")),
         ["reactivate-person"] = new(DemoPeople.Office, async walk =>
         {
@@ -140,10 +150,43 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
         ["remove-section"] = new(DemoPeople.Office, async walk =>
             ("/api/school/remove-section", new { section = await MakingTests.EmptySection(walk.School) })
         ),
+        ["set-aside-roster"] = new(DemoPeople.Office, async walk =>
+            (
+                "/api/school/set-aside-roster",
+                new { term = await TermCommandExamples.Autumn(walk.School), fetch = await RosterFeedTests.Waiting(walk.School) }
+            )
+        ),
+        ["erase-person"] = new(DemoPeople.Office, async walk => ("/api/school/erase-person", await PeopleTests.Somebody(walk.School))),
+        ["join-people"] = new(DemoPeople.Office, async walk => ("/api/school/join-people", await PeopleTests.TwoThatAreOne(walk.School))),
+        ["separate-people"] = new(DemoPeople.Office, async walk =>
+        {
+            var two = await PeopleTests.TwoThatAreOne(walk.School);
+            using var office = await walk.School.As(DemoPeople.Office);
+            (await office.Post("/api/school/join-people", two, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+            return ("/api/school/separate-people", new { person = two.Other });
+        }),
+        ["rename-school"] = new(DemoPeople.Office, _ =>
+            Task.FromResult(("/api/school/rename-school", (object)new { name = $"School {Guid.NewGuid()}" }))
+        ),
+        ["make-section-code"] = new(DemoPeople.Lead, walk =>
+            Task.FromResult(($"/api/sections/{walk.School.Ids["section:9 Birch"]}/make-section-code", SectionCodeTests.Good()))
+        ),
+        ["withdraw-section-code"] = new(DemoPeople.Lead, async walk =>
+            (
+                $"/api/sections/{walk.School.Ids["section:9 Birch"]}/withdraw-section-code",
+                new { code = await SectionCodeTests.Code(walk.School) }
+            )
+        ),
+        ["answer-joins"] = new(DemoPeople.Lead, async walk =>
+            (
+                $"/api/sections/{walk.School.Ids["section:9 Birch"]}/answer-joins",
+                new { waiting = new[] { await SectionCodeTests.Waiting(walk.School) }, letIn = true }
+            )
+        ),
         ["make-course"] = new(DemoPeople.Lead, async walk => ("/api/me/make-course", (await MakingTests.Course(walk.School))!)),
     };
 
-    private static readonly string[] Secret = ["make-calendar-link", "add-people", "invite-again"];
+    private static readonly string[] Secret = ["make-calendar-link", "add-people", "invite-people"];
 
     public static TheoryData<string> Commands => [.. Examples.Keys];
 
@@ -207,6 +250,8 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
                                 "applied"
                                 or "given"
                                 or "handedIn"
+                                or "sectionCode"
+                                or "upload"
                                 or "edition"
                                 or "section"
                                 or "sections"
@@ -239,6 +284,14 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
 
     private Task<(string, object)> OnPerson(string command) =>
         Task.FromResult(($"/api/school/{command}", (object)new { person = School.Ids["person:" + DemoPeople.Colleague] }));
+
+    private async Task<Guid> Piece()
+    {
+        using var student = await School.As(DemoPeople.OnTrack);
+        var upload = await student.Begin("winds.txt", 4);
+        await student.Piece(upload, 0, "calm"u8.ToArray());
+        return upload;
+    }
 
     private string Edition(string command) => $"/api/editions/{School.WeatherWatch}/{command}";
 

@@ -69,7 +69,7 @@ public sealed record SightReach(ImmutableArray<SightChange> Changes)
         Instant at
     )
     {
-        var altered = new Dictionary<Ref<Section>, IReadOnlySet<Ref<Item>>>();
+        var altered = new Dictionary<Ref<Section>, IReadOnlyDictionary<Ref<Item>, Sees>>();
         var pairs = students.ToList();
         ImmutableArray<SightChange> changes = [.. pairs.SelectMany(pair => Of(before, after, pair.Before, pair.After, at, altered))];
         var narrower = changes.Where(change => change.WasTheirs).Select(change => change.Item).Distinct().ToList();
@@ -89,7 +89,7 @@ public sealed record SightReach(ImmutableArray<SightChange> Changes)
         StudentRecord was,
         StudentRecord will,
         Instant at,
-        Dictionary<Ref<Section>, IReadOnlySet<Ref<Item>>> altered
+        Dictionary<Ref<Section>, IReadOnlyDictionary<Ref<Item>, Sees>> altered
     )
     {
         var (old, now) = (new StudentRelease(before, was), new StudentRelease(after, will));
@@ -102,7 +102,7 @@ public sealed record SightReach(ImmutableArray<SightChange> Changes)
             var (first, then) = (old.Decide(item, at), now.Decide(item, at));
             var moves = Moments(old.At(at), item) is { } earlier && Moments(now.At(at), item) is { } later && earlier != later;
             var late = first.State != ReleaseState.Overdue && then.State == ReleaseState.Overdue;
-            var alters = then.Sees != Sees.Nothing && first.Sees != Sees.Nothing && reads.Contains(item);
+            var alters = reads.TryGetValue(item, out var least) && then.Sees >= least && first.Sees >= least;
             // Whoever is excused has it no less for that.
             var wasTheirs =
                 Taught(before, section, item) is { } there
@@ -152,24 +152,31 @@ public sealed record SightReach(ImmutableArray<SightChange> Changes)
     private static CourseItem? Taught(PlanSchedule plan, Ref<Section> section, Ref<Item> item) =>
         plan.Follows(section) && plan.Section(section).Item(item) is { Item: { Skipped: false, Published: true } here } ? here : null;
 
-    // What reads differently of a section's items: title, code, purpose, text, and the names of where they stand.
-    private static HashSet<Ref<Item>> Altered(PlanSchedule before, PlanSchedule after, Ref<Section> section)
+    // What reads differently of a section's items, and for whom: whoever sees their titles sees title, code, purpose and the names of where
+    // they stand; whoever reads them sees text, files,
+    // address and what is asked for.
+    private static Dictionary<Ref<Item>, Sees> Altered(PlanSchedule before, PlanSchedule after, Ref<Section> section)
     {
+        var altered = new Dictionary<Ref<Item>, Sees>();
         if (!before.Follows(section) || !after.Follows(section))
-            return [];
+            return altered;
         var renamed = before.Edition.Levels != after.Edition.Levels;
-        return
-        [
-            .. after
-                .Section(section)
-                .Items.Where(item =>
-                    before.Section(section).Item(item.Item.Ref) is { } old && (renamed || Read(before, old.Item) != Read(after, item.Item))
-                )
-                .Select(item => item.Item.Ref),
-        ];
+        foreach (var item in after.Section(section).Items)
+        {
+            if (before.Section(section).Item(item.Item.Ref) is not { Item: var old })
+                continue;
+            if (renamed || Listed(before, old) != Listed(after, item.Item))
+                altered[item.Item.Ref] = Sees.Title;
+            else if (ReadsDifferently(old.Item, item.Item.Item))
+                altered[item.Item.Ref] = Sees.Read;
+        }
+        return altered;
 
-        static (string, string, Purpose, string?, string, string?) Read(PlanSchedule plan, CourseItem item) =>
-            (item.Item.Title, plan.CodeOf[item.Ref], item.Item.Purpose, item.Item.Body, item.Unit.Title, item.Lesson?.Title);
+        static bool ReadsDifferently(Item old, Item now) =>
+            old.Body != now.Body || old.Address != now.Address || old.Asked != now.Asked || !old.Files.SequenceEqual(now.Files);
+
+        static (string, string, Purpose, string, string?) Listed(PlanSchedule plan, CourseItem item) =>
+            (item.Item.Title, plan.CodeOf[item.Ref], item.Item.Purpose, item.Unit.Title, item.Lesson?.Title);
     }
 
     private static Ref<Section>? SectionOf(Replay? replay) => replay?.Table.Section.Schedule.Section.Ref;

@@ -101,7 +101,23 @@ public sealed record Item
 
     /// <summary>What its text is kept under; the computation does not read it.</summary>
     public string? Body { get; init; }
+
+    /// <summary>What it asks of a student; null: what its kind usually asks.</summary>
+    public Asks? Asks { get; init; }
+
+    /// <inheritdoc cref="Asks"/>
+    public Asks? Asked => Asks ?? Courses.Asks.Usual(Kind);
+
+    /// <summary>Where it leads; of a link only. The computation does not read it.</summary>
+    public string? Address { get; init; }
+
+    /// <summary>The files given with it, in their order; the computation does not read them.</summary>
+    public ImmutableArray<GivenFile> Files { get; init; } = [];
 }
+
+/// <summary>A file given with an item.</summary>
+/// <param name="Hash">What its bytes are kept under.</param>
+public sealed record GivenFile(string Name, string Hash);
 
 /// <summary>For whom an item is. Source: the computation, chapter 5, <i>Not for this student</i>.</summary>
 /// <param name="Students">With <see cref="Groups"/>: those named, and those in a named group; both null: everyone.</param>

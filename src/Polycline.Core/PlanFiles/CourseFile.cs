@@ -14,6 +14,12 @@ namespace Polycline.Core.PlanFiles;
 /// <param name="Shortest">The least that lessons can do with, by id.</param>
 public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictionary<string, int> Shortest)
 {
+    private static readonly JsonShape WebAddress = (piece, faults) =>
+    {
+        if (piece.Value is null || LinkAddress.Fault(piece.Value) is not null)
+            faults.Add(piece, "must be a web address that begins with https:// or http://");
+    };
+
     // A plan file needs a term; any will do here.
     private static readonly JsonObject AnyTerm = new()
     {
@@ -40,6 +46,8 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             foreach (var item in Edition.InReadingOrder().Where(item => item.Body is not null))
                 json.WriteString(item.Ref.Name, item.Body);
             json.WriteEndObject();
+            Beside("asks", item => item.Asks is null ? null : () => AsksShapes.Write(item.Asks, json));
+            Beside("addresses", item => item.Address is null ? null : () => json.WriteStringValue(item.Address));
             json.WriteStartObject("shortest");
             foreach (var lesson in Edition.Units.SelectMany(unit => unit.Lessons).Where(lesson => Shortest.ContainsKey(lesson.Ref.Name)))
                 json.WriteNumber(lesson.Ref.Name, Shortest[lesson.Ref.Name]);
@@ -52,6 +60,21 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             {
                 json.WritePropertyName("levels");
                 LevelShapes.Write(Edition.Levels, json);
+            }
+
+            // A course that has none of it gives the same bytes as before there was such a thing.
+            void Beside(string name, Func<Item, Action?> of)
+            {
+                var given = Edition.InReadingOrder().Where(item => of(item) is not null).ToList();
+                if (given.Count == 0)
+                    return;
+                json.WriteStartObject(name);
+                foreach (var item in given)
+                {
+                    json.WritePropertyName(item.Ref.Name);
+                    of(item)!();
+                }
+                json.WriteEndObject();
             }
         });
 
@@ -69,6 +92,8 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             new MemberShape("edition", (piece, found) => Forms.IsObject(piece, found), true),
             new MemberShape("purposes", Forms.Map(Forms.OneOf([.. Enum.GetValues<Purpose>().Select(EnumNames.Of)]), false)),
             new MemberShape("texts", Forms.Map(Forms.Name, false)),
+            new MemberShape("asks", Forms.Map(AsksShapes.Asks, false)),
+            new MemberShape("addresses", Forms.Map(WebAddress, false)),
             new MemberShape("shortest", Forms.Map(Forms.Whole(0), false)),
             new MemberShape("groups", Forms.List(Forms.Name)),
             new MemberShape("levels", LevelShapes.Levels)
@@ -77,7 +102,16 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
         var edition = EditionOf(text, root);
         var items = edition.InReadingOrder().Select(item => item.Ref.Name).ToHashSet(StringComparer.Ordinal);
         var lessons = edition.Units.SelectMany(unit => unit.Lessons).Select(lesson => lesson.Ref.Name).ToHashSet(StringComparer.Ordinal);
-        foreach (var (list, known) in new[] { ("purposes", items), ("texts", items), ("shortest", lessons) })
+        foreach (
+            var (list, known) in new[]
+            {
+                ("purposes", items),
+                ("texts", items),
+                ("asks", items),
+                ("addresses", items),
+                ("shortest", lessons),
+            }
+        )
         foreach (var member in root[list]?.Members ?? [])
             if (!known.Contains(member.Name))
                 throw new PlanRefusedException($"$.{list}.{member.Name}", "no such id in this edition");
@@ -113,6 +147,8 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             {
                 Purpose = root["purposes"]?[item.Ref.Name] is { } purpose ? EnumNames.Parse<Purpose>(purpose.Value!) : item.Purpose,
                 Body = root["texts"]?[item.Ref.Name]?.Value,
+                Asks = root["asks"]?[item.Ref.Name] is { } asks ? AsksShapes.Of(asks) : null,
+                Address = root["addresses"]?[item.Ref.Name]?.Value,
             };
         return edition with
         {

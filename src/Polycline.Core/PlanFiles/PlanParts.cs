@@ -50,6 +50,9 @@ public static class PlanParts
     /// <exception cref="PlanRefusedException">It has not the form of a <c>for</c>.</exception>
     public static ForWhom ForWhom(string json) => PlanBuilder.WhomOf(Checked(json, PlanShapes.ForWhom(withStudents: true)))!;
 
+    /// <exception cref="PlanRefusedException">It has not the form of what an item asks for.</exception>
+    public static Asks Asks(string json) => AsksShapes.Of(Checked(json, AsksShapes.Asks));
+
     /// <exception cref="PlanRefusedException">It has not the form of a list of slots.</exception>
     public static ImmutableArray<Slot> Slots(string json) =>
         [.. Checked(json, Forms.List(SectionShapes.Slot)).Items.Select(SectionBuilder.SlotOf)];
@@ -87,6 +90,8 @@ public static class PlanParts
     public static string Json(Anchor anchor) => Written(json => GateWriter.Write(anchor, json));
 
     public static string Json(Gate gate) => Written(json => GateWriter.Write(gate, json));
+
+    public static string Json(Asks asks) => Written(json => AsksShapes.Write(asks, json));
 
     public static string Json(ForWhom whom) =>
         Written(json =>

@@ -34,7 +34,7 @@ public static class ProgressOf
         if (!facts.KnowsOf(item.Ref))
             return Progress.None;
         if (
-            item.Kind == ItemKind.Task
+            item.Asked is { Way: not AskedWay.Tick }
             && facts.On(item.Ref, at).LastOrDefault(fact => fact.Event is FactEvent.Submitted or FactEvent.TakenBack or FactEvent.Returned)
                 is { } last
         )
@@ -46,7 +46,7 @@ public static class ProgressOf
                 _ => Progress.Begun,
             };
         if (facts.IsDone(item, at))
-            return item.Kind is ItemKind.Handout or ItemKind.Discussion ? Progress.HandedIn : Progress.Done;
+            return item.Kind == ItemKind.Discussion ? Progress.HandedIn : Progress.Done;
         // An item that is only given out, or talked about, is dealt with once it has been opened.
         if (item.Kind is ItemKind.Handout or ItemKind.Discussion && item.Due is null && facts.Holds(item.Ref, Deed.Opened, at))
             return Progress.Done;

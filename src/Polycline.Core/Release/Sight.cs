@@ -40,6 +40,8 @@ public sealed class Sight
         Why = why;
         BeforeJoining = beforeJoining;
         Body = MayRead ? item.Body : null;
+        Address = MayRead ? item.Address : null;
+        Asks = item.Asked;
     }
 
     public Ref<Item> Item { get; }
@@ -82,6 +84,15 @@ public sealed class Sight
 
     /// <summary>What its text is kept under; null: there is none, or it is not to be read.</summary>
     public string? Body { get; }
+
+    /// <summary>Where it leads; of a link that may be read only.</summary>
+    public string? Address { get; }
+
+    /// <summary>Whether the student has ticked it off.</summary>
+    public bool IsTicked { get; internal init; }
+
+    /// <summary>What it asks of the student; null: nothing that could be handed in or ticked off.</summary>
+    public Asks? Asks { get; }
 
     public bool MayRead => Sees is Sees.Read or Sees.Work;
 
@@ -134,7 +145,10 @@ public sealed class Sights(PlanSchedule plan, StudentRecord student)
     private Sight Elsewhere(Ref<Item> item, Verdict verdict, Instant at)
     {
         var known = plan.Item(item);
-        return new(known, verdict, null, plan.CodeOf[item], "", null, ProgressOf.Of(known, student.Facts, at), null);
+        return new(known, verdict, null, plan.CodeOf[item], "", null, ProgressOf.Of(known, student.Facts, at), null)
+        {
+            IsTicked = student.Facts.Holds(item, Deed.Ticked, at),
+        };
     }
 
     private Sight Here(ReleaseTable table, int number, Verdict verdict, Instant at)
@@ -154,7 +168,10 @@ public sealed class Sights(PlanSchedule plan, StudentRecord student)
                     : null
                 : null,
             IsBeforeJoining(table.Dates[number], at)
-        );
+        )
+        {
+            IsTicked = student.Facts.Holds(here.Ref, Deed.Ticked, at),
+        };
     }
 
     // Nobody can be ready on the day they join: what was due by then is no more than there to be done.

@@ -58,8 +58,12 @@ public static class TermReach
         List<(Reach Reach, Edition Edition)> reaches
     )
     {
+        var sights = courses
+            .Zip(reaches)
+            .SelectMany(pair => new ReachWords(pair.First.Before, pair.First.After, pair.First.Sizes, pair.Second.Reach.Students).Sights())
+            .ToList();
         if (rows.IsEmpty)
-            return "Nothing changes for any section.";
+            return sights.Count == 0 ? "Nothing changes for any section." : string.Join(' ', sights);
         var dates = rows.Where(row => row.Field is "opens" or "due" or "closes").ToList();
         var counts = new[] { ("due", "due", "dues"), ("opens", "opening", "openings"), ("closes", "closing", "closings") }
             .Select(of => (N: dates.Count(row => row.Field == of.Item1), One: of.Item2, Many: of.Item3))
@@ -83,9 +87,6 @@ public static class TermReach
                     .Select(row => ReachWords.Fit(row, course.Edition))
             )
             .OfType<string>();
-        var sights = courses
-            .Zip(reaches)
-            .SelectMany(pair => new ReachWords(pair.First.Before, pair.First.After, pair.First.Sizes, pair.Second.Reach.Students).Sights());
         var off = rows.Where(row => row.Field == Reach.OffDay).ToList();
         return string.Join(
             ' ',

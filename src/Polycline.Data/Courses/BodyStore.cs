@@ -17,13 +17,23 @@ public sealed record Body(string Html)
 /// <summary>Reads and keeps bodies. What a student reads is read only with a <see cref="Sight"/>.</summary>
 public static class BodyStore
 {
+    internal const string Statement = "SELECT data ->> 'Html' FROM body WHERE hash = @hash";
+
     private sealed record Data(string Html);
 
     /// <summary>Keeps a body, unless it is there already.</summary>
     public static Task Keep(NpgsqlConnection connection, Body body) =>
         connection.ExecuteAsync(
-            "INSERT INTO body (hash, kind, data) VALUES (@hash, 'text', @data::jsonb) ON CONFLICT DO NOTHING",
-            new { hash = Convert.FromHexString(body.Hash), data = JsonSerializer.Serialize(new Data(body.Html)) }
+            """
+            INSERT INTO body (hash, kind, data) VALUES (@hash, 'text', @data::jsonb) ON CONFLICT DO NOTHING;
+            INSERT INTO body_file (body, file) SELECT @hash, unnest(@pictures) ON CONFLICT DO NOTHING
+            """,
+            new
+            {
+                hash = Convert.FromHexString(body.Hash),
+                data = JsonSerializer.Serialize(new Data(body.Html)),
+                pictures = Pictures.In(body.Html).Select(Convert.FromHexString).ToArray(),
+            }
         );
 
     /// <summary>The text that a student may read; null: there is none, or it is not for them to read now.</summary>
@@ -31,10 +41,5 @@ public static class BodyStore
 
     /// <summary>The text of an item, for its team.</summary>
     public static async Task<string?> Read(NpgsqlConnection connection, string? hash) =>
-        hash is null
-            ? null
-            : await connection.ExecuteScalarAsync<string?>(
-                "SELECT data ->> 'Html' FROM body WHERE hash = @hash",
-                new { hash = Convert.FromHexString(hash) }
-            );
+        hash is null ? null : await connection.ExecuteScalarAsync<string?>(Statement, new { hash = Convert.FromHexString(hash) });
 }

@@ -15,10 +15,17 @@ public static class CourseStore
 {
     /// <summary>Makes a course of its own, led by whoever takes it in; its bodies are kept already.</summary>
     /// <param name="course">Its ids are lineages, its bodies hashes.</param>
-    public static async Task<Id<Edition>> Add(NpgsqlConnection connection, CourseFile course, Id<Term> term, Id<Person> lead, Instant at)
+    public static async Task<Id<Edition>> Add(
+        NpgsqlConnection connection,
+        CourseFile course,
+        Id<Term> term,
+        Id<Person> lead,
+        Instant at,
+        string subject = ""
+    )
     {
         var edition = course.Edition;
-        var master = await Insert("master (title) VALUES (@Title)", course);
+        var master = await Insert("master (title, subject) VALUES (@Title, @subject)", new { course.Title, subject });
         await connection.ExecuteAsync(
             "INSERT INTO master_member (master, person, role) VALUES (@master, @lead, 'lead')",
             new { master, lead = lead.Value }
@@ -90,9 +97,10 @@ public static class CourseStore
                 await Insert(
                     """
                     item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body,
-                      opens, due, closes, gate, for_whom, before, options, picks)
+                      opens, due, closes, gate, for_whom, before, options, picks, asks, address)
                     VALUES (@made, @unit, @lesson, @lineage, @rank, @kind, @purpose, @Title, @Published, @Code, @body,
-                      @opens::jsonb, @due::jsonb, @closes::jsonb, @gate::jsonb, @whom::jsonb, @before, @options, @Picks)
+                      @opens::jsonb, @due::jsonb, @closes::jsonb, @gate::jsonb, @whom::jsonb, @before, @options, @Picks,
+                      @asks::jsonb, @Address)
                     """,
                     new
                     {
@@ -115,6 +123,8 @@ public static class CourseStore
                         before = Word(item.Before),
                         options = item.Options.IsDefault ? [] : item.Options.ToArray(),
                         item.Picks,
+                        asks = item.Asks is { } asks ? PlanParts.Json(asks) : null,
+                        item.Address,
                     }
                 );
         }

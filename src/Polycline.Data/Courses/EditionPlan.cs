@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using NodaTime;
 using Polycline.Core;
@@ -15,6 +16,11 @@ namespace Polycline.Data.Courses;
 /// <param name="RetiredCodes">Codes of what was removed: they are given to nothing else.</param>
 public sealed record EditionSettings(long Version, bool CodesFixed, IReadOnlySet<string> RetiredCodes);
 
+/// <summary>What a course is called, in all its editions.</summary>
+/// <param name="Subject">Empty: none is said.</param>
+/// <param name="Version">Raised when either is changed.</param>
+public sealed record CourseName(string Title, string Subject, long Version);
+
 /// <summary>An edition, without what is in it.</summary>
 /// <param name="Version">Its counter.</param>
 public sealed record EditionHead(
@@ -22,7 +28,7 @@ public sealed record EditionHead(
     Id<Master> Master,
     EditionState State,
     long Version,
-    string CourseTitle,
+    CourseName Name,
     EditionSettings Settings
 );
 
@@ -31,7 +37,25 @@ public sealed record EditionHead(
 public sealed record EditionTerm(Id<Term> Id, Term Term, long Version);
 
 /// <summary>The sections that follow an edition, in order of name, and what they do differently, row by row.</summary>
-public sealed record FollowingSections(ImmutableArray<FollowingSection> Sections, SectionRows Rows);
+public sealed record FollowingSections(ImmutableArray<FollowingSection> Sections, SectionRows Rows)
+{
+    /// <summary>Some of them, with what those do differently.</summary>
+    public FollowingSections Only(ImmutableArray<FollowingSection> kept)
+    {
+        var here = kept.Select(section => section.Id).ToHashSet();
+        return new(
+            kept,
+            Rows with
+            {
+                Adjustments = [.. Rows.Adjustments.Where(row => here.Contains(row.Section))],
+                Orders = [.. Rows.Orders.Where(row => here.Contains(row.Section))],
+                Taught = [.. Rows.Taught.Where(row => here.Contains(row.Section))],
+                MeetingChanges = [.. Rows.MeetingChanges.Where(row => here.Contains(row.Section))],
+                Opened = [.. Rows.Opened.Where(row => here.Contains(row.Section))],
+            }
+        );
+    }
+}
 
 /// <summary>
 /// An edition as it stood at one counter, with what a change of it needs: its tree, its sections and its groups, each of
@@ -43,6 +67,9 @@ public sealed class EditionPlan(EditionHead head, EditionTerm term, CourseTree t
         PlanSchedule.Of(TermDays.Of(term.Term), tree.Edition, [.. following.Sections.Select(section => section.Section)], [.. tree.Kept])
     );
 
+    // Without some sections, by those that are left: seldom asked for, and worked out once.
+    private readonly ConcurrentDictionary<string, EditionPlan> partly = new();
+
     public Id<Edition> Id => head.Id;
 
     public Id<Master> Master => head.Master;
@@ -53,7 +80,10 @@ public sealed class EditionPlan(EditionHead head, EditionTerm term, CourseTree t
 
     public EditionSettings Settings => head.Settings;
 
-    public string CourseTitle => head.CourseTitle;
+    public string CourseTitle => head.Name.Title;
+
+    /// <inheritdoc cref="CourseName"/>
+    public CourseName Name => head.Name;
 
     public Id<Term> TermId => term.Id;
 
@@ -114,15 +144,32 @@ public sealed class EditionPlan(EditionHead head, EditionTerm term, CourseTree t
     /// <inheritdoc cref="CourseTree.LessonOf"/>
     public Lesson LessonOf(TreeRow row) => tree.LessonOf(row);
 
-    /// <summary>The sections as reach counts them, with their students as of a moment.</summary>
+    /// <summary>The sections as reach counts them, without pretend ones, with their students as of a moment.</summary>
     public ImmutableArray<SectionSize> SizesAt(Instant at) =>
         [
-            .. Sections.Select(section => new SectionSize(
+            .. Counted.Sections.Select(section => new SectionSize(
                 section.Section.Ref,
                 section.Name,
                 [.. section.PeopleOn(Term.Local(at).Date).Select(person => person.InPlan())]
             )),
         ];
+
+    /// <summary>The same without the sections that had ended before a date: those that something is still to be planned for.</summary>
+    public EditionPlan On(LocalDate date) => Only(section => section.EndedOn is not { } last || last >= date);
+
+    /// <summary>The same without pretend sections: those that count.</summary>
+    public EditionPlan Counted => Only(section => section.Pretend is null);
+
+    /// <summary>The same with some of its sections only.</summary>
+    public EditionPlan Only(Func<FollowingSection, bool> which)
+    {
+        var kept = Sections.Where(which).ToImmutableArray();
+        return kept.Length == Sections.Length
+            ? this
+            : partly.GetOrAdd(string.Join(' ', kept.Select(section => section.Id)), _ =>
+                new(head, term, tree, following.Only(kept), People)
+            );
+    }
 
     /// <summary>The title of a unit, lesson or item.</summary>
     public string TitleOf(string lineage) =>

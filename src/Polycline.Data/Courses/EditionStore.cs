@@ -24,6 +24,10 @@ public static class EditionStore
 
         public required string CourseTitle { get; init; }
 
+        public required string Subject { get; init; }
+
+        public required long NameVersion { get; init; }
+
         public required string Title { get; init; }
 
         public required string State { get; init; }
@@ -73,6 +77,8 @@ public static class EditionStore
             };
     }
 
+    private sealed record FileRow(Id<Item> Item, string Name, string Hash);
+
     private sealed record EnrolmentRow(
         Id<ListedStudent> Id,
         Id<Section> Section,
@@ -112,14 +118,15 @@ public static class EditionStore
             (await results.ReadAsync<ExceptionRow>()).AsList(),
             (await results.ReadAsync<ArrangementRow>()).AsList()
         );
-        var tree = new TreeReading(units, lessons, items);
+        var files = (await results.ReadAsync<FileRow>()).ToLookup(row => row.Item, row => new GivenFile(row.Name, row.Hash));
+        var tree = new TreeReading(units, lessons, items, files);
         return new(
             new(
                 head.Id,
                 head.Master,
                 EnumNames.Parse<EditionState>(head.State),
                 head.Version,
-                head.CourseTitle,
+                new(head.CourseTitle, head.Subject, head.NameVersion),
                 new(head.OwnVersion, head.CodesFixedAt is not null, retired)
             ),
             new(

@@ -1,3 +1,5 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
 using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Sections;
@@ -22,6 +24,12 @@ public sealed record FollowingSection
     /// <summary>Since when it follows the edition; null: from the beginning.</summary>
     public required LocalDate? FollowsFrom { get; init; }
 
+    /// <summary>Its last day, if it ends before its term; null: it runs to the end.</summary>
+    public required LocalDate? EndedOn { get; init; }
+
+    /// <summary>The made-up students of a pretend section, which has no real ones; null: it is a real section.</summary>
+    public required IReadOnlyList<PretendStudent>? Pretend { get; init; }
+
     /// <summary>When it meets, in the plan file's form.</summary>
     public required string Slots { get; init; }
 
@@ -36,6 +44,19 @@ public sealed record FollowingSection
 
     /// <summary>How many they are.</summary>
     public int StudentsOn(LocalDate date) => PeopleOn(date).Count;
+}
+
+/// <summary>A student of a pretend section.</summary>
+/// <param name="Facts">What is made out to have happened, as it stands in an address: <c>12.score.65~14.given-back</c>.</param>
+public sealed record PretendStudent(string Name, string Facts)
+{
+    /// <summary>Reads the students stored with a section; null: it is not a pretend section.</summary>
+    public static IReadOnlyList<PretendStudent>? Read(string? json) =>
+        json is null ? null : JsonSerializer.Deserialize<List<PretendStudent>>(json, JsonSerializerOptions.Web);
+
+    /// <summary>The form in which they are stored.</summary>
+    public static JsonNode Json(IEnumerable<PretendStudent> students) =>
+        JsonSerializer.SerializeToNode(students, JsonSerializerOptions.Web)!;
 }
 
 /// <summary>One line of a class list: a person, and the first and last day they belong to the section.</summary>

@@ -11,15 +11,26 @@ namespace Polycline.Data.Courses;
 /// <summary>Makes a section that follows an edition of its rows.</summary>
 internal static class SectionReading
 {
-    internal sealed record SectionRow(
-        Id<Section> Id,
-        string Name,
-        string Letter,
-        string Slots,
-        long Version,
-        LocalDate? FollowsFrom,
-        string[] Teachers
-    );
+    internal sealed record SectionRow
+    {
+        public required Id<Section> Id { get; init; }
+
+        public required string Name { get; init; }
+
+        public required string Letter { get; init; }
+
+        public required string Slots { get; init; }
+
+        public required long Version { get; init; }
+
+        public required LocalDate? FollowsFrom { get; init; }
+
+        public required LocalDate? EndedOn { get; init; }
+
+        public required string? Pretend { get; init; }
+
+        public required string[] Teachers { get; init; }
+    }
 
     public static FollowingSection Of(
         SectionRow row,
@@ -57,6 +68,8 @@ internal static class SectionReading
             Listed = listed,
             Version = row.Version,
             FollowsFrom = row.FollowsFrom,
+            EndedOn = row.EndedOn,
+            Pretend = PretendStudent.Read(row.Pretend),
             Slots = row.Slots,
             Teachers = row.Teachers,
             Section = new(

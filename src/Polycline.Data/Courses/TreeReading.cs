@@ -12,7 +12,8 @@ namespace Polycline.Data.Courses;
 internal sealed class TreeReading(
     IReadOnlyList<TreeReading.UnitRow> units,
     IReadOnlyList<TreeReading.LessonRow> lessons,
-    IReadOnlyList<TreeReading.ItemRow> items
+    IReadOnlyList<TreeReading.ItemRow> items,
+    ILookup<Id<Item>, GivenFile> files
 )
 {
     internal sealed record UnitRow
@@ -103,6 +104,10 @@ internal sealed class TreeReading(
 
         public required int Picks { get; init; }
 
+        public required string? Asks { get; init; }
+
+        public required string? Address { get; init; }
+
         public required long Version { get; init; }
 
         public required Id<Section>? Section { get; init; }
@@ -142,7 +147,7 @@ internal sealed class TreeReading(
         new(
             units.Where(unit => unit.Section is not null).ToDictionary(unit => $"{unit.Lineage}", unit => UnitOf(unit, [], [])),
             lessons.Where(lesson => lesson.Section is not null).ToDictionary(lesson => $"{lesson.Lineage}", lesson => LessonOf(lesson, [])),
-            items.Where(item => item.Section is not null).ToDictionary(item => $"{item.Lineage}", ItemOf)
+            items.Where(item => item.Section is not null).ToDictionary(item => $"{item.Lineage}", item => ItemOf(item, files))
         );
 
     /// <param name="empty">The edition without its units.</param>
@@ -156,11 +161,14 @@ internal sealed class TreeReading(
             .Select(unit =>
                 UnitOf(
                     unit,
-                    [.. lessonsOf[unit.Id].Select(lesson => LessonOf(lesson, [.. itemsOf[(unit.Id, lesson.Id)].Select(ItemOf)]))],
-                    [.. itemsOf[(unit.Id, null)].Select(ItemOf)]
+                    [
+                        .. lessonsOf[unit.Id]
+                            .Select(lesson => LessonOf(lesson, [.. itemsOf[(unit.Id, lesson.Id)].Select(item => ItemOf(item, files))])),
+                    ],
+                    [.. itemsOf[(unit.Id, null)].Select(item => ItemOf(item, files))]
                 )
             );
-        return new(empty with { Units = [.. own] }, Rows, Own, [.. kept.Select(row => (RowOf(row, true), ItemOf(row)))]);
+        return new(empty with { Units = [.. own] }, Rows, Own, [.. kept.Select(row => (RowOf(row, true), ItemOf(row, files)))]);
     }
 
     private static TreeRow RowOf(ItemRow row, bool removed) =>
@@ -183,7 +191,7 @@ internal sealed class TreeReading(
     private static Lesson LessonOf(LessonRow row, ImmutableArray<Item> items) =>
         new(new($"{row.Lineage}"), row.Title, row.Length, items, row.Optional, row.Published, GateOf(row.Gate));
 
-    private static Item ItemOf(ItemRow row) =>
+    private static Item ItemOf(ItemRow row, ILookup<Id<Item>, GivenFile> files) =>
         new()
         {
             Ref = new($"{row.Lineage}"),
@@ -200,7 +208,10 @@ internal sealed class TreeReading(
             Before = BeforeOf(row.Before),
             Options = [.. row.Options],
             Picks = row.Picks,
+            Asks = row.Asks is null ? null : PlanParts.Asks(row.Asks),
+            Address = row.Address,
             Body = row.Body is null ? null : Convert.ToHexStringLower(row.Body),
+            Files = [.. files[row.Id]],
         };
 
     private static Anchor? AnchorOf(string? json) => json is null ? null : PlanParts.Anchor(json);

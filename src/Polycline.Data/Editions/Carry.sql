@@ -23,13 +23,22 @@ WITH source AS (
   WHERE l.edition = @edition AND l.section IS NULL AND l.removed_at IS NULL
   RETURNING id, lineage
 ), items AS (
-  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks)
-  SELECT made.id, new.id, held.id, i.lineage, i.rank, i.kind, i.purpose, i.title, i.published, NULL, i.body, i.opens, i.due, i.closes, i.gate, i.for_whom, i.before, i.options, i.picks
+  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks, asks, address)
+  SELECT made.id, new.id, held.id, i.lineage, i.rank, i.kind, i.purpose, i.title, i.published, NULL, i.body, i.opens, i.due, i.closes, i.gate, i.for_whom, i.before, i.options, i.picks, i.asks, i.address
   FROM made, item i
   JOIN unit u ON u.id = i.unit AND u.removed_at IS NULL
   JOIN units new ON new.lineage = u.lineage
   LEFT JOIN lesson l ON l.id = i.lesson
   LEFT JOIN lessons held ON held.lineage = l.lineage
   WHERE i.edition = @edition AND i.section IS NULL AND i.removed_at IS NULL AND l.removed_at IS NULL
+  RETURNING id, lineage
+), files AS (
+  -- The bytes are shared; what stood there before stays behind.
+  INSERT INTO item_file (edition, item, rank, name, file, brought_by, brought_at)
+  SELECT made.id, new.id, f.rank, f.name, f.file, f.brought_by, f.brought_at
+  FROM made, item_file f
+  JOIN item i ON i.id = f.item
+  JOIN items new ON new.lineage = i.lineage
+  WHERE f.edition = @edition AND f.removed_at IS NULL
 )
 SELECT id FROM made

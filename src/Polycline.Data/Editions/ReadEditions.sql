@@ -1,6 +1,6 @@
 SELECT e.id, e.ordinal, e.title, e.state, t.name AS term, t.first, t.last, e.carried_from, e.taken_in_at IS NOT NULL AS taken_in, e.ends_on,
        EXISTS (SELECT 1 FROM edition later JOIN item i ON i.edition = later.id JOIN fact f ON f.item = i.id WHERE later.carried_from = e.id) AS gone_on,
-       (SELECT count(*) FROM section c WHERE c.edition = e.id)::int AS sections,
+       (SELECT count(*) FROM section c WHERE c.edition = e.id AND c.pretend IS NULL)::int AS sections,
        EXISTS (SELECT 1 FROM item i JOIN fact f ON f.item = i.id WHERE i.edition = e.id)
          OR EXISTS (SELECT 1 FROM item i JOIN draft d ON d.item = i.id WHERE i.edition = e.id) AS worked
 FROM edition own

@@ -3,7 +3,7 @@ WITH told AS (
   UNION ALL
   SELECT section, NULL, NULL FROM section_teacher WHERE @Kind = 'teacher-calendar' AND person = @Person
   UNION ALL
-  SELECT section, lower(period), upper(period) - 1 FROM enrolment WHERE @Kind = 'student-calendar' AND person = @Person
+  SELECT section, lower(period), upper(period) - 1 FROM place WHERE @Kind = 'student-calendar' AND person = @Person
 )
 SELECT c.id AS section, e.id AS edition, e.version AS edition_version, t.version AS term_version, told."from", told."to", coalesce(b.id, 0) AS batch, b.at AS changed_at,
        @Kind <> 'section-calendar' AND t.last < @at::date - 28 AS is_over

@@ -115,10 +115,10 @@ public static class LedgerStore
     /// <summary>Whether some changes touch what is the course's own: its units, lessons and items, groups and settings.</summary>
     public static async Task<bool> TouchesCourse(NpgsqlConnection connection, IReadOnlyList<Change> changes)
     {
-        LedgerTable[] tree = [Tables.Units.Table, Tables.Lessons.Table, Tables.Items.Table];
+        LedgerTable[] tree = [Tables.Units.Table, Tables.Lessons.Table, Tables.Items.Table, Tables.ItemFiles.Table];
         foreach (var change in changes)
         {
-            if (change.Table == Tables.Groups.Table || change.Table == Tables.Editions.Table)
+            if (change.Table == Tables.Groups.Table || change.Table == Tables.Editions.Table || IsPretendSection(change))
                 return true;
             if (!tree.Contains(change.Table))
                 continue;
@@ -126,6 +126,10 @@ public static class LedgerStore
                 return true;
         }
         return false;
+
+        // The only sections that are made or unmade by a change of a course.
+        static bool IsPretendSection(Change change) =>
+            change.Table == Tables.Sections.Table && (change.Before is null || change.After is null);
 
         Task<bool> IsOfSection(Change change) =>
             connection.ExecuteScalarAsync<bool>(

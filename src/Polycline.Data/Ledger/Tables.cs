@@ -6,6 +6,7 @@ using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Sections;
 using Polycline.Data.Courses;
+using Polycline.Data.Files;
 using Polycline.Data.Terms;
 
 namespace Polycline.Data.Ledger;
@@ -68,6 +69,8 @@ public static class Tables
         public static readonly Column<string?> Before = Table.Text("before");
         public static readonly Column<JsonNode?> Options = Table.Json("options");
         public static readonly Column<int?> Picks = Table.Number("picks");
+        public static readonly Column<Asks?> Asks = Table.Json<Asks?>("asks", asks => asks is null ? null : PlanParts.Json(asks));
+        public static readonly Column<string?> Address = Table.Text("address");
         public static readonly Column<Id<Section>?> Section = Table.Reference<Section>("section");
 
         /// <summary>When it opens, is due or closes.</summary>
@@ -83,15 +86,39 @@ public static class Tables
             Table.Json<Anchor?>(name, anchor => anchor is null ? null : PlanParts.Json(anchor));
     }
 
+    public static class ItemFiles
+    {
+        public static readonly LedgerTable<ItemFileRow> Table = new("item_file", tombstoned: true);
+        public static readonly Column<Id<Edition>?> Edition = Table.Reference<Edition>("edition");
+        public static readonly Column<Id<Item>?> Item = Table.Reference<Item>("item");
+        public static readonly Column<Id<Section>?> Section = Table.Reference<Section>("section");
+        public static readonly Column<string?> Rank = Table.Text("rank");
+        public static readonly Column<string?> Name = Table.Text("name");
+
+        /// <summary>The hash of its bytes, in hex.</summary>
+        public static readonly Column<string?> File = Table.Bytes("file");
+        public static readonly Column<Id<ItemFileRow>?> Replaces = Table.Reference<ItemFileRow>("replaces");
+        public static readonly Column<Id<Person>?> BroughtBy = Table.Reference<Person>("brought_by");
+        public static readonly Column<Instant?> BroughtAt = Table.Moment("brought_at");
+    }
+
     public static class Sections
     {
         public static readonly LedgerTable<Section> Table = new("section");
         public static readonly Column<Id<Edition>?> Edition = Table.Reference<Edition>("edition");
         public static readonly Column<string?> Name = Table.Text("name");
+        public static readonly Column<string?> Letter = Table.Text("letter");
+        public static readonly Column<Id<Core.Calendars.Term>?> Term = Table.Reference<Core.Calendars.Term>("term");
         public static readonly Column<string?> Subject = Table.Text("subject");
         public static readonly Column<string?> Year = Table.Text("year");
         public static readonly Column<JsonNode?> Slots = Table.Json("slots");
         public static readonly Column<LocalDate?> FollowsFrom = Table.Date("follows_from");
+
+        /// <summary>The made-up students of a pretend section; null: it is a real section.</summary>
+        public static readonly Column<JsonNode?> Pretend = Table.Json("pretend");
+
+        /// <summary>Its last day, where it ended before its term.</summary>
+        public static readonly Column<LocalDate?> EndedOn = Table.Date("ended_on");
     }
 
     public static class Adjustments
@@ -134,6 +161,7 @@ public static class Tables
     public static class Groups
     {
         public static readonly LedgerTable<GroupRow> Table = new("student_group", tombstoned: true);
+        public static readonly Column<Id<GroupRow>?> Number = Table.Reference<GroupRow>("id");
         public static readonly Column<Id<Edition>?> Edition = Table.Reference<Edition>("edition");
         public static readonly Column<string?> Name = Table.Text("name");
     }
@@ -184,6 +212,14 @@ public static class Tables
         public static readonly Column<string?> Reason = Table.Text("reason");
     }
 
+    /// <summary>A course: what its editions have in common.</summary>
+    public static class Masters
+    {
+        public static readonly LedgerTable<Master> Table = new("master");
+        public static readonly Column<string?> Title = Table.Text("title");
+        public static readonly Column<string?> Subject = Table.Text("subject");
+    }
+
     /// <summary>Its own settings; its <c>version</c> is the counter of its scope.</summary>
     public static class Editions
     {
@@ -223,6 +259,7 @@ public static class Tables
         Units.Table,
         Lessons.Table,
         Items.Table,
+        ItemFiles.Table,
         Sections.Table,
         Adjustments.Table,
         Taught.Table,
@@ -234,6 +271,7 @@ public static class Tables
         Homes.Table,
         Exceptions.Table,
         Arrangements.Table,
+        Masters.Table,
         Editions.Table,
         Terms.Table,
         CalendarDays.Table,

@@ -25,6 +25,9 @@ public sealed record PersonRow
 
     public required bool Removed { get; init; }
 
+    /// <summary>The name and address of the account that this one was joined into; null: none.</summary>
+    public required string? JoinedInto { get; init; }
+
     /// <summary>When they were signed in last; null: never.</summary>
     public required Instant? LastIn { get; init; }
 
@@ -106,6 +109,10 @@ public static class PersonStore
                 + "FROM person WHERE id = @Value FOR UPDATE",
             person
         );
+
+    /// <summary>Whether an account was joined into another.</summary>
+    public static Task<bool> IsJoined(NpgsqlConnection connection, Id<Person> person) =>
+        connection.ExecuteScalarAsync<bool>("SELECT joined_into IS NOT NULL FROM person WHERE id = @Value", person);
 
     public static Task SetPassword(NpgsqlConnection connection, Id<Person> person, string hash) =>
         connection.ExecuteAsync("UPDATE person SET password_hash = @hash WHERE id = @person", new { person = person.Value, hash });

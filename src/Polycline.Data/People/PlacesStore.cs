@@ -9,7 +9,7 @@ using Polycline.Core.Sections;
 namespace Polycline.Data.People;
 
 /// <summary>An edition somebody works on.</summary>
-public sealed record EditionRow(Id<Edition> Edition, string Course, string Title, string State, string Role, int Sections);
+public sealed record EditionRow(Id<Edition> Edition, string Course, string Subject, string Title, string State, string Role, int Sections);
 
 /// <summary>A section somebody is a student of.</summary>
 public sealed record OwnSectionRow(

@@ -6,8 +6,8 @@ JOIN person p ON p.id = m.person
 WHERE e.id = @edition
 ORDER BY array_position(ARRAY['lead', 'co', 'sections', 'reader'], m.role), p.name;
 
-SELECT c.id, c.name, c.letter, (SELECT count(DISTINCT n.person) FROM enrolment n WHERE n.section = c.id)::int AS students,
+SELECT c.id, c.name, c.letter, (SELECT count(DISTINCT n.person) FROM place n WHERE n.section = c.id)::int AS students,
        ARRAY(SELECT st.person FROM section_teacher st WHERE st.section = c.id) AS teachers
 FROM section c
-WHERE c.edition = @edition
+WHERE c.edition = @edition AND c.pretend IS NULL
 ORDER BY c.name;

@@ -16,17 +16,28 @@ namespace Polycline.Data.Rosters;
 public sealed record RosterPersonRow(Id<Person> Person, string Name, string Email, bool Removed, bool Teacher, string? Key);
 
 /// <summary>A section of the term.</summary>
-/// <param name="Key">What the source calls it; null: it has not named it yet.</param>
-public sealed record RosterSectionRow(
-    Id<Section> Section,
-    string Name,
-    string Letter,
-    string Subject,
-    string Year,
-    Id<Edition>? Edition,
-    string? Key,
-    Id<Person>[] Teachers
-);
+public sealed record RosterSectionRow
+{
+    public required Id<Section> Section { get; init; }
+
+    public required string Name { get; init; }
+
+    public required string Letter { get; init; }
+
+    public required string Subject { get; init; }
+
+    public required string Year { get; init; }
+
+    public required Id<Edition>? Edition { get; init; }
+
+    /// <summary>Its last day, where it ended before the term.</summary>
+    public required LocalDate? EndedOn { get; init; }
+
+    /// <summary>What the source calls it; null: it has not named it yet.</summary>
+    public required string? Key { get; init; }
+
+    public required Id<Person>[] Teachers { get; init; }
+}
 
 /// <summary>A student's place in a section; dates inclusive, null: open.</summary>
 public sealed record PlaceRow(long Place, Id<Section> Section, Id<Person> Person, string Name, LocalDate? From, LocalDate? To);

@@ -1,8 +1,8 @@
 -- A course of a section's own: everything of the edition it follows that is the course's or this section's, called as it is there.
 WITH source AS (
-  SELECT e.*, m.title AS course, c.name AS section_name FROM edition e JOIN master m ON m.id = e.master JOIN section c ON c.id = @section WHERE e.id = @edition
+  SELECT e.*, m.title AS course, m.subject, c.name AS section_name FROM edition e JOIN master m ON m.id = e.master JOIN section c ON c.id = @section WHERE e.id = @edition
 ), course AS (
-  INSERT INTO master (title) SELECT left(course || ', ' || section_name, 200) FROM source RETURNING id
+  INSERT INTO master (title, subject) SELECT left(course || ', ' || section_name, 200), subject FROM source RETURNING id
 ), team AS (
   INSERT INTO master_member (master, person, role) SELECT course.id, st.person, 'lead' FROM course, section_teacher st WHERE st.section = @section
 ), made AS (
@@ -38,11 +38,17 @@ WITH source AS (
   WHERE l.edition = @edition AND (l.section IS NULL OR l.section = @section)
   RETURNING id, lineage
 ), items AS (
-  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks, removed_at)
+  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks, asks, address, removed_at)
   SELECT made.id, new.id, held.id, i.lineage, i.rank, i.kind, i.purpose, i.title, i.published, i.code, i.body, i.opens, i.due, i.closes, i.gate, i.for_whom,
-         i.before, i.options, i.picks, i.removed_at
+         i.before, i.options, i.picks, i.asks, i.address, i.removed_at
   FROM made, item i JOIN unit u ON u.id = i.unit JOIN units new ON new.lineage = u.lineage
   LEFT JOIN lesson l ON l.id = i.lesson LEFT JOIN lessons held ON held.lineage = l.lineage
   WHERE i.edition = @edition AND (i.section IS NULL OR i.section = @section)
+  RETURNING id, lineage
+), files AS (
+  INSERT INTO item_file (edition, item, rank, name, file, brought_by, brought_at)
+  SELECT made.id, new.id, f.rank, f.name, f.file, f.brought_by, f.brought_at
+  FROM made, item_file f JOIN item i ON i.id = f.item JOIN items new ON new.lineage = i.lineage
+  WHERE f.edition = @edition AND f.removed_at IS NULL
 )
 SELECT id FROM made

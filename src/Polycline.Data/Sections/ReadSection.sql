@@ -1,4 +1,4 @@
-SELECT c.id, c.name, m.title AS course, t.name AS term_name, t.first, t.last,
+SELECT c.id, c.name, m.title AS course, t.name AS term_name, t.first, t.last, c.pretend IS NOT NULL AS pretend,
        ARRAY(SELECT p.name FROM section_teacher st JOIN person p ON p.id = st.person WHERE st.section = c.id ORDER BY p.name) AS teachers
 FROM section c
 JOIN term t ON t.id = c.term

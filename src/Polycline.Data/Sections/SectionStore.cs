@@ -16,6 +16,7 @@ public sealed record SectionRow(
     string TermName,
     LocalDate First,
     LocalDate Last,
+    bool Pretend,
     string[] Teachers
 );
 
@@ -51,7 +52,8 @@ public static class SectionStore
                 WHERE c.term = @term
                   AND (c.edition IS NULL
                     OR (c.edition <> @edition
-                      AND NOT EXISTS (SELECT 1 FROM section other WHERE other.edition = c.edition AND other.id <> c.id)
+                      AND NOT EXISTS (
+                        SELECT 1 FROM section other WHERE other.edition = c.edition AND other.id <> c.id AND other.pretend IS NULL)
                       AND EXISTS (SELECT 1 FROM master_member mm WHERE mm.master = e.master AND mm.person = @teacher AND mm.role = 'lead')))
                 ORDER BY c.name
                 """,

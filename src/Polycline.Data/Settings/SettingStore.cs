@@ -22,6 +22,16 @@ public static class SettingStore
     public static Task NameSchool(NpgsqlConnection connection, string name) =>
         connection.ExecuteAsync("INSERT INTO setting (key, value) VALUES ('school-name', @name)", new { name });
 
+    /// <summary>Names it anew.</summary>
+    public static Task RenameSchool(NpgsqlConnection connection, string name) =>
+        connection.ExecuteAsync(
+            "INSERT INTO setting (key, value) VALUES ('school-name', @name) ON CONFLICT (key) DO UPDATE SET value = @name",
+            new { name }
+        );
+
+    public static async Task<string> SchoolName(NpgsqlConnection connection) =>
+        await connection.ExecuteScalarAsync<string?>("SELECT value FROM setting WHERE key = 'school-name'") ?? "your school";
+
     /// <summary>Moves the demo's clock, for every instance: those that listen are told once the transaction is through.</summary>
     /// <returns>False: there is no such clock, since the school runs on real time.</returns>
     public static async Task<bool> MoveClock(NpgsqlConnection connection, Duration by)

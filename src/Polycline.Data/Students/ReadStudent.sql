@@ -1,6 +1,6 @@
 -- The same of one, found by index.
 SELECT n.person, n.section, lower(n.period) AS "from", upper(n.period) - 1 AS "to"
-FROM enrolment n
+FROM place n
 JOIN section c ON c.id = n.section
 WHERE n.person = @person AND c.edition = @edition
 ORDER BY c.name, n.period;

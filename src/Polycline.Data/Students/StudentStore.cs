@@ -8,6 +8,8 @@ using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
+using Polycline.Data.Files;
+using Polycline.Data.LinkChecks;
 using Polycline.Data.Work;
 
 namespace Polycline.Data.Students;
@@ -53,17 +55,17 @@ public static class StudentStore
         return await From(results, plan, students);
     }
 
-    /// <summary>The same of one student, with what they have written for an item.</summary>
-    public static async Task<(StudentRecord Record, IReadOnlyList<FeedbackRow> Feedback, OwnWork Work)> Read(
-        NpgsqlConnection connection,
-        EditionPlan plan,
-        Id<Person> student,
-        Id<Item> item,
-        Instant at
-    )
+    /// <summary>The same of one student, with what they have written for an item, its files and what is known of its address.</summary>
+    public static async Task<(
+        StudentRecord Record,
+        IReadOnlyList<FeedbackRow> Feedback,
+        OwnWork Work,
+        IReadOnlyList<ItemFileRow> Files,
+        LinkCheckRow? Link
+    )> Read(NpgsqlConnection connection, EditionPlan plan, Id<Person> student, Id<Item> item, Instant at)
     {
         await using var results = await connection.QueryMultipleAsync(
-            Sql.Together(StatementsOfOne, WorkStore.OwnStatements),
+            Sql.Together(StatementsOfOne, WorkStore.OwnStatements, ItemFileStore.Statement, LinkCheckStore.Statement),
             new
             {
                 edition = plan.Id.Value,
@@ -73,7 +75,13 @@ public static class StudentStore
             }
         );
         var (records, feedback) = await From(results, plan, [student]);
-        return (records[student], feedback, await WorkStore.OwnFrom(results));
+        return (
+            records[student],
+            feedback,
+            await WorkStore.OwnFrom(results),
+            await ItemFileStore.From(results),
+            await results.ReadSingleOrDefaultAsync<LinkCheckRow?>()
+        );
     }
 
     internal static string Statements => Sql.Of("Students", "ReadStudents");

@@ -7,13 +7,13 @@ FROM calendar_day
 WHERE term = @term
 ORDER BY first, last, id;
 
-SELECT id, name, letter, subject, year, edition, version, slots::text,
+SELECT id, name, letter, subject, year, edition, version, slots::text, ended_on, pretend IS NOT NULL AS pretend,
        ARRAY(SELECT p.name FROM section_teacher st JOIN person p ON p.id = st.person WHERE st.section = c.id ORDER BY p.name) AS teachers,
-       (SELECT count(DISTINCT n.person) FROM enrolment n
+       (SELECT count(DISTINCT n.person) FROM place n
         JOIN term t ON t.id = c.term
-        WHERE n.section = c.id AND (upper_inf(n.period) OR upper(n.period) > t.last))::int AS students
+        WHERE n.section = c.id AND (upper_inf(n.period) OR upper(n.period) > coalesce(c.ended_on, t.last)))::int AS students
 FROM section c
-WHERE term = @term
+WHERE term = @term AND (pretend IS NULL OR edition IS NOT NULL)
 ORDER BY name;
 
 SELECT m.section, m.seq, m.change::text, m.version

@@ -49,8 +49,14 @@ public sealed record TermSection
     /// <summary>The names of those who teach it.</summary>
     public required ImmutableArray<string> Teachers { get; init; }
 
-    /// <summary>How many are listed to the end of the term.</summary>
+    /// <summary>How many are listed to the end of the term, or to its own last day.</summary>
     public required int Students { get; init; }
+
+    /// <summary>The last day of one that ended before the term; null: it goes on to the end.</summary>
+    public required LocalDate? EndedOn { get; init; }
+
+    /// <summary>A pretend section: a team tries its course in it, and the office does not see it.</summary>
+    public required bool Pretend { get; init; }
 
     public required ImmutableArray<MeetingChange> Changes { get; init; }
 }

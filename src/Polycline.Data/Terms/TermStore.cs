@@ -37,7 +37,19 @@ public static class TermStore
         public required string Slots { get; init; }
         public required string[] Teachers { get; init; }
         public required int Students { get; init; }
+        public required LocalDate? EndedOn { get; init; }
+        public required bool Pretend { get; init; }
     }
+
+    /// <summary>The term that runs on a day, or else the next one; null: there is none.</summary>
+    public static async Task<TermPlan?> Running(NpgsqlConnection connection, LocalDate day) =>
+        await connection.QueryFirstOrDefaultAsync<Id<Term>?>(
+            "SELECT id FROM term WHERE last >= @day ORDER BY first, id LIMIT 1",
+            new { day }
+        )
+            is { } term
+            ? await Read(connection, term)
+            : null;
 
     /// <summary>Reads a term. In a transaction of the caller's, it must be REPEATABLE READ or hold the term's lock.</summary>
     /// <returns>Null where there is no such term.</returns>
@@ -71,6 +83,8 @@ public static class TermStore
                     SlotsJson = section.Slots,
                     Teachers = [.. section.Teachers],
                     Students = section.Students,
+                    EndedOn = section.EndedOn,
+                    Pretend = section.Pretend,
                     Changes = [.. changes[section.Id].Select(change => PlanParts.MeetingChange(change.Change))],
                 }),
             ],

@@ -62,7 +62,7 @@ public static class TodayStore
                 most,
             }
         );
-        var (mine, pieces) = await WorkStore.EditionFrom(results);
+        var (mine, pieces, _) = await WorkStore.EditionFrom(results);
         var students = (await results.ReadAsync<LensPlaceRow>()).Where(row => row.Student is not null).ToList();
         var theirs = students.Select(row => row.Student!.Value).ToHashSet();
         var (records, _) = await StudentStore.From(results, plan, null);

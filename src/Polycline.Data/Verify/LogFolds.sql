@@ -3,6 +3,7 @@ WITH present AS (
   SELECT 'unit' AS tbl, jsonb_build_object('id', id) AS key, to_jsonb(t) AS row FROM unit t
   UNION ALL SELECT 'lesson', jsonb_build_object('id', id), to_jsonb(t) FROM lesson t
   UNION ALL SELECT 'item', jsonb_build_object('id', id), to_jsonb(t) FROM item t
+  UNION ALL SELECT 'item_file', jsonb_build_object('id', id), to_jsonb(t) FROM item_file t
   UNION ALL SELECT 'section', jsonb_build_object('id', id), to_jsonb(t) FROM section t
   UNION ALL SELECT 'adjustment', jsonb_build_object('section', section, 'target', target, 'field', field), to_jsonb(t) FROM adjustment t
   UNION ALL SELECT 'taught', jsonb_build_object('section', section, 'lesson', lesson), to_jsonb(t) FROM taught t
@@ -13,6 +14,7 @@ WITH present AS (
   UNION ALL SELECT 'home', jsonb_build_object('edition', edition, 'person', person), to_jsonb(t) FROM home t
   UNION ALL SELECT 'exception', jsonb_build_object('edition', edition, 'person', person, 'item', item, 'field', field, 'move', move), to_jsonb(t) FROM exception t
   UNION ALL SELECT 'arrangement', jsonb_build_object('edition', edition, 'person', person), to_jsonb(t) FROM arrangement t
+  UNION ALL SELECT 'master', jsonb_build_object('id', id), to_jsonb(t) FROM master t
   UNION ALL SELECT 'edition', jsonb_build_object('id', id), to_jsonb(t) FROM edition t
   UNION ALL SELECT 'term', jsonb_build_object('id', id), to_jsonb(t) FROM term t
   UNION ALL SELECT 'calendar_day', jsonb_build_object('id', id), to_jsonb(t) FROM calendar_day t

@@ -19,6 +19,8 @@ public static class Verifier
         "CountersFollowLog",
         "SectionsShareTheTerm",
         "MomentsAreInBounds",
+        "FilesAreWhole",
+        "WorkFilesAreThere",
     ];
 
     /// <summary>The checks of the ledger alone.</summary>

@@ -1,9 +1,16 @@
-SELECT v.n, v.text, v.handed_in_at, v.claimed_at, CASE WHEN v.taken_back_at <= @at THEN v.taken_back_at END AS taken_back_at
+SELECT v.n, v.text, v.files, v.links, v.entries::text, v.handed_in_at, v.claimed_at, CASE WHEN v.taken_back_at <= @at THEN v.taken_back_at END AS taken_back_at
 FROM work w
 JOIN work_version v ON v.work = w.id
 WHERE w.person = @person AND w.item = @item AND v.handed_in_at <= @at
 ORDER BY v.n DESC;
 
-SELECT text, saved_at, missed_at, claimed_at, version
+SELECT text, files, links, entries::text, saved_at, missed_at, claimed_at, version
 FROM draft
 WHERE person = @person AND item = @item AND saved_at <= @at;
+
+SELECT f.id, f.name, encode(f.file, 'hex') AS hash, s.size, s.type
+FROM work_file f
+JOIN stored_file s ON s.hash = f.file
+WHERE f.id = ANY(ARRAY(
+  SELECT unnest(v.files) FROM work w JOIN work_version v ON v.work = w.id WHERE w.person = @person AND w.item = @item AND v.handed_in_at <= @at
+  UNION SELECT unnest(files) FROM draft WHERE person = @person AND item = @item AND saved_at <= @at));

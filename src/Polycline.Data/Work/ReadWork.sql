@@ -1,8 +1,8 @@
 SELECT c.id
 FROM section c
-WHERE c.edition = @edition AND (@lead OR EXISTS (SELECT 1 FROM section_teacher st WHERE st.section = c.id AND st.person = @viewer));
+WHERE c.edition = @edition AND c.pretend IS NULL AND (@lead OR EXISTS (SELECT 1 FROM section_teacher st WHERE st.section = c.id AND st.person = @viewer));
 
-SELECT w.section, w.id AS work, w.item, w.person, p.name, v.n, v.text, v.handed_in_at, v.claimed_at, false AS missed, f.text AS feedback, f.again, f.returned_at
+SELECT w.section, w.id AS work, w.item, w.person, p.name, v.n, v.text, v.files, v.links, v.entries::text, v.handed_in_at, v.claimed_at, false AS missed, f.text AS feedback, f.again, f.returned_at
 FROM section c
 JOIN work w ON w.section = c.id
 JOIN person p ON p.id = w.person
@@ -10,7 +10,7 @@ JOIN LATERAL (SELECT * FROM work_version v WHERE v.work = w.id AND v.handed_in_a
 LEFT JOIN LATERAL (SELECT * FROM feedback f WHERE f.work = w.id AND f.n = v.n AND f.returned_at <= @at ORDER BY f.id DESC LIMIT 1) f ON true
 WHERE c.edition = @edition AND (@lead OR EXISTS (SELECT 1 FROM section_teacher st WHERE st.section = c.id AND st.person = @viewer))
 UNION ALL
-SELECT n.section, NULL, d.item, d.person, p.name, 0, d.text, d.missed_at, d.claimed_at, true, NULL, NULL, NULL
+SELECT n.section, NULL, d.item, d.person, p.name, 0, d.text, d.files, d.links, d.entries::text, d.missed_at, d.claimed_at, true, NULL, NULL, NULL
 FROM section c
 JOIN (SELECT DISTINCT section, person FROM enrolment) n ON n.section = c.id
 JOIN draft d ON d.person = n.person AND d.missed_at <= @at
@@ -18,3 +18,12 @@ JOIN item i ON i.id = d.item AND i.edition = c.edition
 JOIN person p ON p.id = d.person
 WHERE c.edition = @edition AND (@lead OR EXISTS (SELECT 1 FROM section_teacher st WHERE st.section = c.id AND st.person = @viewer))
 ORDER BY returned_at DESC NULLS FIRST, handed_in_at, name;
+
+SELECT f.id, f.name, encode(f.file, 'hex') AS hash, s.size, s.type
+FROM work_file f
+JOIN stored_file s ON s.hash = f.file
+WHERE f.id IN (
+  SELECT unnest(v.files) FROM section c JOIN work w ON w.section = c.id JOIN work_version v ON v.work = w.id AND v.files IS NOT NULL
+  WHERE c.edition = @edition AND (@lead OR EXISTS (SELECT 1 FROM section_teacher st WHERE st.section = c.id AND st.person = @viewer))
+  UNION ALL SELECT unnest(d.files) FROM draft d JOIN item i ON i.id = d.item AND i.edition = @edition WHERE d.missed_at <= @at AND d.files IS NOT NULL
+);

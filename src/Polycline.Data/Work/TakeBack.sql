@@ -1,16 +1,16 @@
--- Takes back what was handed in of a piece and not given back. Its text is being written again, unless something else is already.
+-- Takes back what was handed in of a piece and not given back. What it held is being written again, unless something else is already.
 WITH taken AS (
   UPDATE work_version v SET taken_back_at = @at
   FROM work w
   WHERE w.id = v.work AND w.person = @person AND w.item = @item AND v.taken_back_at IS NULL AND v.handed_in_at <= @at
     AND NOT EXISTS (SELECT 1 FROM feedback f WHERE f.work = v.work AND f.n >= v.n)
-  RETURNING v.n, v.text
+  RETURNING v.n, v.text, v.files, v.links, v.entries
 ), fact AS (
   INSERT INTO fact (person, item, section, event, at, recorded_at, by, request)
   SELECT @person, @item, @section, 'taken-back', @at, @at, @person, @request FROM taken LIMIT 1
 ), again AS (
-  INSERT INTO draft (person, item, text, saved_at)
-  SELECT @person, @item, text, @at FROM taken ORDER BY n DESC LIMIT 1
+  INSERT INTO draft (person, item, text, files, links, entries, saved_at)
+  SELECT @person, @item, text, files, links, entries, @at FROM taken ORDER BY n DESC LIMIT 1
   ON CONFLICT (person, item) DO NOTHING
 )
 SELECT count(*)::int FROM taken

@@ -4,54 +4,9 @@ using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
+using Polycline.Data.Files;
 
 namespace Polycline.Data.Work;
-
-/// <summary>One hand-in of a piece of work.</summary>
-/// <param name="ClaimedAt">When the student's page says it was sent first; null: it arrived at once.</param>
-/// <param name="TakenBackAt">When the student took it back; null: it stands.</param>
-public sealed record VersionRow(int N, string Text, Instant HandedInAt, Instant? ClaimedAt, Instant? TakenBackAt);
-
-/// <summary>What a student has written and not handed in.</summary>
-/// <param name="MissedAt">When it was sent, but came after the item had closed.</param>
-public sealed record DraftRow(string Text, Instant SavedAt, Instant? MissedAt, Instant? ClaimedAt, long Version);
-
-/// <summary>What a student has handed in for an item, the latest first, and what they have written since.</summary>
-public sealed record OwnWork(IReadOnlyList<VersionRow> Versions, DraftRow? Draft);
-
-/// <summary>A piece of work as its teacher lists it.</summary>
-public sealed record PieceRow
-{
-    public required Id<Section> Section { get; init; }
-
-    public required Id<PieceRow>? Work { get; init; }
-
-    public required Id<Item> Item { get; init; }
-
-    public required Id<Person> Person { get; init; }
-
-    public required string Name { get; init; }
-
-    public required int N { get; init; }
-
-    public required string Text { get; init; }
-
-    public required Instant HandedInAt { get; init; }
-
-    public required Instant? ClaimedAt { get; init; }
-
-    /// <summary>It came after the item had closed, and was kept as a draft.</summary>
-    public required bool Missed { get; init; }
-
-    public required string? Feedback { get; init; }
-
-    public required bool? Again { get; init; }
-
-    public required Instant? ReturnedAt { get; init; }
-}
-
-/// <summary>How many students of a section have handed in an item.</summary>
-public sealed record HandedInCount(Id<Item> Item, Id<Section> Section, int Students);
 
 /// <summary>Students' work: append-only, but for drafts.</summary>
 public static class WorkStore
@@ -78,7 +33,10 @@ public static class WorkStore
     internal static string OwnStatements => Sql.Of("Work", "ReadOwn");
 
     internal static async Task<OwnWork> OwnFrom(SqlMapper.GridReader results) =>
-        new([.. await results.ReadAsync<VersionRow>()], await results.ReadSingleOrDefaultAsync<DraftRow>());
+        new([.. await results.ReadAsync<VersionRow>()], await results.ReadSingleOrDefaultAsync<DraftRow>())
+        {
+            Files = (await results.ReadAsync<WorkFileRow>()).ToDictionary(file => file.Id),
+        };
 
     /// <summary>Keeps a draft. If two pages write at once, the one that read the later version wins and the other is told.</summary>
     /// <returns>The new version; null: it was changed in the meantime.</returns>
@@ -86,7 +44,7 @@ public static class WorkStore
         NpgsqlConnection connection,
         Id<Person> person,
         Id<Item> item,
-        string text,
+        Written written,
         long version,
         Instant at
     ) =>
@@ -96,7 +54,10 @@ public static class WorkStore
             {
                 person = person.Value,
                 item = item.Value,
-                text,
+                text = written.Text,
+                files = written.Files.ToArray(),
+                links = written.Links.ToArray(),
+                entries = LogEntry.Write(written.Entries),
                 version,
                 at,
             }
@@ -107,7 +68,7 @@ public static class WorkStore
         NpgsqlConnection connection,
         Id<Person> person,
         Id<Item> item,
-        string text,
+        Written written,
         Instant at,
         Instant? claimed
     ) =>
@@ -117,7 +78,10 @@ public static class WorkStore
             {
                 person = person.Value,
                 item = item.Value,
-                text,
+                text = written.Text,
+                files = written.Files.ToArray(),
+                links = written.Links.ToArray(),
+                entries = LogEntry.Write(written.Entries),
                 at,
                 claimed,
             }
@@ -130,7 +94,7 @@ public static class WorkStore
         Id<Person> person,
         Id<Item> item,
         Id<Section> section,
-        string text,
+        Written written,
         Instant at,
         Instant? claimed,
         Guid request
@@ -154,7 +118,10 @@ public static class WorkStore
                 person = person.Value,
                 item = item.Value,
                 section = section.Value,
-                text,
+                text = written.Text,
+                files = written.Files.ToArray(),
+                links = written.Links.ToArray(),
+                entries = LogEntry.Write(written.Entries),
                 at,
                 claimed,
                 request,
@@ -217,8 +184,7 @@ public static class WorkStore
     /// The work of an edition's sections that a viewer teaches, or of all for a lead: what waits longest first, then what was given back
     /// latest.
     /// </summary>
-    /// <returns>With the sections whose work it is, those without any too.</returns>
-    public static async Task<(IReadOnlySet<Id<Section>> Sections, IReadOnlyList<PieceRow> Pieces)> OfEdition(
+    public static async Task<SectionsWork> OfEdition(
         NpgsqlConnection connection,
         Id<Edition> edition,
         Id<Person> viewer,
@@ -241,9 +207,12 @@ public static class WorkStore
 
     internal static string EditionStatements => Sql.Of("Work", "ReadWork");
 
-    internal static async Task<(IReadOnlySet<Id<Section>> Sections, IReadOnlyList<PieceRow> Pieces)> EditionFrom(
-        SqlMapper.GridReader results
-    ) => ((await results.ReadAsync<Id<Section>>()).ToHashSet(), [.. await results.ReadAsync<PieceRow>()]);
+    internal static async Task<SectionsWork> EditionFrom(SqlMapper.GridReader results) =>
+        new(
+            (await results.ReadAsync<Id<Section>>()).ToHashSet(),
+            [.. await results.ReadAsync<PieceRow>()],
+            (await results.ReadAsync<WorkFileRow>()).ToDictionary(file => file.Id)
+        );
 
     /// <summary>The latest version of a piece, locked; null where the section has none of that id.</summary>
     public static async Task<(Id<Person> Person, Id<Item> Item, int N, bool Returned)?> Latest(

@@ -82,9 +82,9 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
             opens = Timing["quiz"].Opens;
         await Insert(
             """
-            item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, gate, options)
+            item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, gate, options, asks, address)
             VALUES (@edition, @unit, @lesson, @lineage, @rank, @kind, @purpose, @title, @published, @body,
-              @opens::jsonb, @due::jsonb, @gate::jsonb, @options)
+              @opens::jsonb, @due::jsonb, @gate::jsonb, @options, @asks::jsonb, @address)
             """,
             new
             {
@@ -104,6 +104,8 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
                     ? Named().Replace(gate.ToJsonString(), match => $"\"{Lineage(course, match.Groups[1].Value)}\"")
                     : null,
                 options = item["options"]?.AsArray().Select(option => (string)option!).ToArray() ?? [],
+                asks = item["asks"]?.ToJsonString(),
+                address = (string?)item["address"],
             }
         );
     }

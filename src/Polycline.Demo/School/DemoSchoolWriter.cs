@@ -36,13 +36,20 @@ public static partial class DemoSchool
             var colleague = await Person(DemoPeople.Colleague);
             await Person(DemoPeople.Office, office: true);
 
-            var weather = await Master("Weather Watch", (lead, "lead"), (coTeacher, "co"));
+            var weather = await Master("Weather Watch", "Geography", (lead, "lead"), (coTeacher, "co"));
             var before = await Edition(weather, 1, "edition 2025", lastAutumn, "resting", "weather-watch");
             var current = await Edition(weather, 2, "edition 2026", autumn, "current", "weather-watch");
-            var tides = await Master("Tides and Channels", (colleague, "lead"));
+            var tides = await Master("Tides and Channels", "Geography", (colleague, "lead"));
             var tides2026 = await Edition(tides, 1, "edition 2026", autumn, "current", "tides-and-channels");
             // The adults have a course of their own, which no other section follows.
-            var watch = await Edition(await Master("Evening watch", (lead, "lead")), 1, "autumn 2026", autumn, "current", "evening-watch");
+            var watch = await Edition(
+                await Master("Evening watch", "Evening courses", (lead, "lead")),
+                1,
+                "autumn 2026",
+                autumn,
+                "current",
+                "evening-watch"
+            );
 
             var alder = await Section("9 Alder", "A", autumn, current, [Meets("mon", "P1"), Meets("wed", "P3"), Meets("fri", "P2")], lead);
             var birch = await Section(
@@ -84,6 +91,7 @@ public static partial class DemoSchool
                 "INSERT INTO order_change (section, seq, target, change) VALUES (@cedar, 1, @unit, '{\"order\":3}')",
                 new { cedar, unit = DemoCourse.Lineage("weather-watch", "u4") }
             );
+            await DemoFiles.Give(connection, current, lead, Start - Duration.FromDays(45));
             await Differs(dogwood, "i42", "due", """{"at":"lesson-end","meetings":3,"clock":"meeting-start"}""");
 
             await Enrol(alder, await Person(DemoPeople.OnTrack));
@@ -197,9 +205,9 @@ public static partial class DemoSchool
             return term;
         }
 
-        private async Task<long> Master(string title, params (long Person, string Role)[] team)
+        private async Task<long> Master(string title, string subject, params (long Person, string Role)[] team)
         {
-            var master = await Insert("INSERT INTO master (title) VALUES (@title)", new { title });
+            var master = await Insert("INSERT INTO master (title, subject) VALUES (@title, @subject)", new { title, subject });
             foreach (var (person, role) in team)
                 await connection.ExecuteAsync(
                     "INSERT INTO master_member (master, person, role) VALUES (@master, @person, @role)",

@@ -4,6 +4,7 @@ using Npgsql;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 using Polycline.Data.Courses;
+using Polycline.Data.Work;
 
 namespace Polycline.Demo.School;
 
@@ -42,7 +43,19 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
         "The third line is the best one: you noticed something nobody asked for.",
     ];
 
-    private readonly Random chance = new(20261008);
+    private static readonly string[] Seen =
+    [
+        "11 °C at twenty to seven. Wet grass, no wind.",
+        "1008 hPa, two less than yesterday. Low grey cloud from the west.",
+        "1013 hPa and rising. Clear over the harbour.",
+        "9 °C. Fog to the second bollard.",
+        "Rain since four, 6 mm in the gauge.",
+        "14 °C. High white streaks, thickening by lunch.",
+        "1002 hPa, the lowest so far. The flag stood straight out.",
+    ];
+
+    private readonly Random chance = new(20261008),
+        skies = new(20260831);
     private readonly List<(
         long Person,
         long Item,
@@ -59,6 +72,7 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
         long Item,
         long Section,
         string Text,
+        string? Entries,
         Instant At,
         string? Back,
         bool Again,
@@ -101,17 +115,20 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
         // The one who is held up waits for feedback on the step before.
         var waits = name == DemoPeople.HeldUp && item.Item.Item.Title == "Isobars by hand";
         var backAt = handed + Duration.FromHours(40 + (40 * chance.NextDouble()));
+        var isLog = item.Item.Item.Asked is { Way: AskedWay.Log };
         var again = chance.NextDouble() < 0.08 && !steady;
         var back =
             waits || backAt > now || now - handed < Duration.FromDays(6) ? null
             : again ? "Nearly. Say what you measured with, and hand it in again."
             : Backs[chance.Next(Backs.Length)];
+        var words = $"{Beginnings[chance.Next(Beginnings.Length)]} {Endings[chance.Next(Endings.Length)]}";
         pieces.Add(
             (
                 person,
                 id,
                 section,
-                $"{Beginnings[chance.Next(Beginnings.Length)]} {Endings[chance.Next(Endings.Length)]}",
+                isLog ? "" : words,
+                isLog ? Log(handed) : null,
                 handed,
                 back,
                 again && back is not null,
@@ -124,6 +141,22 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
 
         void Add(string what, Instant at, long by, bool again = false, decimal? score = null, string? option = null) =>
             facts.Add((person, id, section, what, at, by, again, score, option));
+    }
+
+    // An entry for each of the five days up to the one on which it was handed in.
+    private string? Log(Instant handed)
+    {
+        var last = plan.Term.Local(handed).Date;
+        // No two days alike.
+        var seen = Seen.OrderBy(_ => skies.Next()).ToList();
+        return LogEntry.Write([
+            .. Enumerable
+                .Range(0, 5)
+                .Select(day => new LogEntry(
+                    last.PlusDays(day - 4).ToString("uuuu-MM-dd", System.Globalization.CultureInfo.InvariantCulture),
+                    seen[day]
+                )),
+        ]);
     }
 
     private async Task Store()
@@ -153,8 +186,8 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
             await connection.ExecuteAsync(
                 """
                 WITH w AS (INSERT INTO work (person, item, section) VALUES (@Person, @Item, @Section) ON CONFLICT DO NOTHING RETURNING id),
-                     v AS (INSERT INTO work_version (work, n, text, handed_in_at, request)
-                       SELECT id, 1, @Text, @At, gen_random_uuid() FROM w)
+                     v AS (INSERT INTO work_version (work, n, text, entries, handed_in_at, request)
+                       SELECT id, 1, @Text, @Entries::jsonb, @At, gen_random_uuid() FROM w)
                 INSERT INTO feedback (work, n, by, text, again, returned_at)
                   SELECT id, 1, @lead, @Back, @Again, @BackAt FROM w WHERE @Back IS NOT NULL
                 """,
@@ -164,6 +197,7 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
                     piece.Item,
                     piece.Section,
                     piece.Text,
+                    piece.Entries,
                     piece.At,
                     piece.Back,
                     piece.Again,

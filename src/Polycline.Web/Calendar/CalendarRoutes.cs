@@ -21,6 +21,7 @@ public static class CalendarRoutes
         routes.MapTermCommand<MarkDays, MarkDaysRequest>();
         routes.MapWork<MakeSections, MakeSectionsRequest, MakeSectionsAnswer>();
         routes.MapTermCommand<ChangeSection, ChangeSectionRequest>();
+        routes.MapTermCommand<EndSection, EndSectionRequest>();
         routes.MapWork<RemoveSection, RemoveSectionRequest, DoneAnswer>();
         routes.MapTermCommand<SetTerm, SetTermRequest>();
     }

@@ -29,9 +29,13 @@ public sealed class ChangeSection : IPlanningCommand<TermPlan, ChangeSectionRequ
 
     public static CommandDecision Decide(TermPlan plan, ChangeSectionRequest request, Viewpoint viewpoint)
     {
-        var section = plan.Sections.FirstOrDefault(one => one.Id == request.Section) ?? throw Problem.Unknown("section");
+        var section = plan.Sections.FirstOrDefault(one => one.Id == request.Section && !one.Pretend) ?? throw Problem.Unknown("section");
         var name = request.Name.Trim();
-        if (plan.Sections.Any(other => other.Id != section.Id && string.Equals(other.Name, name, StringComparison.OrdinalIgnoreCase)))
+        if (
+            plan.Sections.Any(other =>
+                other.Id != section.Id && !other.Pretend && string.Equals(other.Name, name, StringComparison.OrdinalIgnoreCase)
+            )
+        )
             throw Problem.Field("name", $"There is a section {name} in this term already. Choose another name.");
         SlotForm.Read(request.Slots, plan.Term, "slots");
         var called = Tables.Sections.Name.Turns(section.Name, name);

@@ -49,7 +49,10 @@ public sealed class MakeSections : IWorkCommand<MakeSectionsRequest, MakeSection
         // Two at once would take one name, or one letter.
         await TermStore.Lock(work.Connection, request.Term);
         var plan = await TermStore.Read(work.Connection, request.Term) ?? throw Problem.Unknown("term");
-        var there = plan.Sections.Select(section => section.Name).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var there = plan
+            .Sections.Where(section => !section.Pretend)
+            .Select(section => section.Name)
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
         var letters = plan.Sections.Select(section => section.Letter).ToList();
         var made = new List<MadeSection>();
         for (var n = 0; n < request.Sections.Count; n++)

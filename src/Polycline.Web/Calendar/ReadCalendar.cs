@@ -137,6 +137,9 @@ public sealed record TermSectionCard
 
     public required int Classes { get; init; }
 
+    /// <summary>Its last day, where it ends before the term.</summary>
+    public required string? Last { get; init; }
+
     /// <summary>Whether its course fits, in words: <c>fits, 3 classes free</c>.</summary>
     public required string Standing { get; init; }
 
@@ -195,7 +198,9 @@ public static class ReadCalendar
             Marks = [.. plan.Days.Select(day => MarkOf(days, day))],
             Sections =
             [
-                .. plan.Sections.Select(section => CardOf(days, section, courses.FirstOrDefault(course => course.Id == section.Edition))),
+                .. plan
+                    .Sections.Where(section => !section.Pretend)
+                    .Select(section => CardOf(days, section, courses.FirstOrDefault(course => course.Id == section.Edition))),
             ],
         };
     }
@@ -277,6 +282,7 @@ public static class ReadCalendar
     {
         var schedule = course?.Schedule.Section(new($"{section.Id}"));
         var forecast = schedule?.Forecast;
+        var meetings = schedule?.Meetings ?? SectionMeetings.Of(days, section.Name, section.Slots, section.Changes);
         return new()
         {
             Id = section.Id,
@@ -289,16 +295,17 @@ public static class ReadCalendar
             Slots = JsonNode.Parse(section.SlotsJson)!,
             Teachers = section.Teachers,
             Students = section.Students,
-            Classes = schedule?.Meetings.Meetings.Length
-                ?? SectionMeetings.Of(days, section.Name, section.Slots, section.Changes).Meetings.Length,
+            Classes = meetings.Meetings.Count(meeting => section.EndedOn is not { } last || meeting.Date <= last),
+            Last = section.EndedOn is { } end ? Iso(end) : null,
             Standing = forecast switch
             {
+                _ when section.EndedOn is { } last => $"last day {Moment.InWords(last, last)}",
                 null => "follows no course",
                 { Lacking: > 0 and var lacking } => $"does not fit, by {course!.Edition.Basis.Counted(lacking)}",
                 { Free.Length: 0 } => "fits, with no class to spare",
                 { Free.Length: var free } => $"fits, {Counting.Counted(free, "class", "classes")} free",
             },
-            Lacks = forecast?.Lacking > 0,
+            Lacks = section.EndedOn is null && forecast?.Lacking > 0,
         };
     }
 

@@ -25,6 +25,7 @@ public sealed record DatesAnswer(
 
 /// <param name="Lacking">By how many classes the course does not fit; 0: it fits.</param>
 /// <param name="ToCheck">What was noticed, in words.</param>
+/// <param name="Pretend">It is made up, and counts nowhere.</param>
 public sealed record DatesSection(
     Id<Section> Id,
     string Name,
@@ -32,7 +33,8 @@ public sealed record DatesSection(
     int Students,
     int Classes,
     int Lacking,
-    IReadOnlyList<string> ToCheck
+    IReadOnlyList<string> ToCheck,
+    bool Pretend
 );
 
 /// <param name="Number">Null for what belongs to one section only.</param>
@@ -92,7 +94,7 @@ public static class ReadDates
     public static async Task<DatesAnswer> Handle(long edition, Access access, Viewpoint viewpoint, PlanCache compiled)
     {
         viewpoint.NeedsTeam("The table of dates");
-        var plan = await compiled.Edition(access);
+        var plan = await compiled.Teaching(access, viewpoint);
         return Of(plan, plan.State != EditionState.Resting && viewpoint.TakesCommands, viewpoint.At);
     }
 
@@ -277,7 +279,8 @@ public static class ReadDates
             students,
             schedule.Meetings.Meetings.Length,
             schedule.Forecast.Lacking,
-            [.. schedule.Findings.Select(WordsOf(plan).Of)]
+            [.. schedule.Findings.Select(WordsOf(plan).Of)],
+            section.Pretend is not null
         );
     }
 }

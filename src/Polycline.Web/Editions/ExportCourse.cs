@@ -43,7 +43,7 @@ public static class ExportCourse
         new(
             plan.Term,
             plan.Edition,
-            [.. plan.Sections.Select(section => section.Section)],
+            [.. plan.Counted.Sections.Select(section => section.Section)],
             ImmutableDictionary<string, ImmutableArray<Ref<Core.Courses.Student>>>.Empty,
             ImmutableDictionary<Ref<Core.Courses.Student>, Ref<Section>>.Empty,
             [],

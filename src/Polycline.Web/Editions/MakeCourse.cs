@@ -5,6 +5,7 @@ using Polycline.Core.Courses;
 using Polycline.Data.Courses;
 using Polycline.Data.Terms;
 using Polycline.Formats.Schemes;
+using Polycline.Web.Calendar;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -19,7 +20,17 @@ namespace Polycline.Web.Editions;
 /// A scheme of work to make it from, as text or rows of a spreadsheet: up to 200,000 characters; it may be empty.
 /// </param>
 /// <param name="Answers">What lines are that were asked about.</param>
-public sealed record MakeCourseRequest(string Title, Id<Term> Term, Basis Basis, string Scheme, IReadOnlyList<SchemeAnswer> Answers);
+/// <param name="Subject">At most 120 characters; it may be empty.</param>
+/// <param name="Levels">What its three levels are called; null: unit, lesson and item.</param>
+public sealed record MakeCourseRequest(
+    string Title,
+    Id<Term> Term,
+    Basis Basis,
+    string Scheme,
+    IReadOnlyList<SchemeAnswer> Answers,
+    string Subject = "",
+    LevelNames? Levels = null
+);
 
 /// <param name="Line">From 1.</param>
 public sealed record SchemeAnswer(int Line, SchemeLevel Level);
@@ -58,13 +69,23 @@ public sealed class MakeCourse : IWorkCommand<MakeCourseRequest, MakeCourseAnswe
         var scheme = SchemeReader.Read(request.Scheme, request.Answers.ToDictionary(answer => answer.Line, answer => answer.Level));
         var made = new SchemeCourse(
             request.Title.Trim(),
-            new(term.Term.Name, request.Basis, LeastToBegin, CodeStyle.ByUnit, BeforeOpening.Listed, []),
+            new(term.Term.Name, request.Basis, LeastToBegin, CodeStyle.ByUnit, BeforeOpening.Listed, [])
+            {
+                Levels = request.Levels ?? LevelNames.Plain,
+            },
             scheme,
             ClassMinutes(term.Term.Calendar)
         );
         foreach (var body in made.Bodies)
             await BodyStore.Keep(work.Connection, body);
-        var edition = await CourseStore.Add(work.Connection, made.Course, request.Term, work.Access.Person.Id, work.Viewpoint.At);
+        var edition = await CourseStore.Add(
+            work.Connection,
+            made.Course,
+            request.Term,
+            work.Access.Person.Id,
+            work.Viewpoint.At,
+            request.Subject.Trim()
+        );
         await work.Audit("course-made", new { edition = edition.Value });
         return new(true, edition, made.Understood.Count == 0 ? "" : made.Sentence, made.Understood);
     }
@@ -83,6 +104,8 @@ public sealed class MakeCourse : IWorkCommand<MakeCourseRequest, MakeCourseAnswe
         public Rules()
         {
             RuleFor(request => request.Title).IsTitle();
+            RuleFor(request => request.Subject).IsSubject();
+            RuleFor(request => request.Levels).AreLevelNames();
             RuleFor(request => request.Scheme)
                 .MaximumLength(LongestScheme)
                 .WithMessage(

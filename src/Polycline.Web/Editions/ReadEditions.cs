@@ -106,9 +106,12 @@ public static class ReadEditions
                 )),
             ],
             new(plan.TermId, plan.Term.Name, $"{Moment.InWords(plan.Term.First)} – {Moment.InWords(plan.Term.Last)} {plan.Term.Last.Year}"),
-            [.. plan.Sections.Select(section => new SectionChoice(section.Id, section.Name, section.Letter))],
+            [
+                .. plan.On(plan.Term.Local(viewpoint.At).Date)
+                    .Counted.Sections.Select(section => new SectionChoice(section.Id, section.Name, section.Letter)),
+            ],
             viewpoint.TakesCommands,
-            access.IsLead && viewpoint.TakesCommands && plan.Sections.IsEmpty && editions is [{ TakenIn: true }]
+            access.IsLead && viewpoint.TakesCommands && plan.Counted.Sections.IsEmpty && editions is [{ TakenIn: true }]
         );
     }
 }

@@ -84,7 +84,7 @@ public sealed class RollOver : IWorkCommand<RollOverRequest, RollOverAnswer>
             );
         if (terms.All(term => term.Id != request.Term))
             throw Problem.Unknown("term");
-        if (request.Sections.FirstOrDefault(section => old.Following(section.Succeeds) is null) is not null)
+        if (request.Sections.FirstOrDefault(section => old.Counted.Following(section.Succeeds) is null) is not null)
             throw Problem.Unknown("sections");
         var made = await RolloverStore.Carry(connection, id, request.Title.Trim(), request.Term);
         foreach (var section in request.Sections)

@@ -23,11 +23,13 @@ public static class SectionFeed
             .Select(item =>
                 (item.Item.Ref, Name: $"{plan.Schedule.CodeOf[item.Item.Ref]} {item.Item.Item.Title}", item.Dates!.Opens, item.Dates.Due)
             );
-        return Classes(plan, section, _ => true, $"{section.Name}: ", null, null)
+        return Classes(plan, section, _ => true, $"{section.Name}: ", null, section.EndedOn)
             .Concat(
-                items.SelectMany(item =>
-                    Dates(section, item.Ref, $"{section.Name}: {item.Name}", item.Opens.IsGiven ? item.Opens.At : null, item.Due.At)
-                )
+                items
+                    .SelectMany(item =>
+                        Dates(section, item.Ref, $"{section.Name}: {item.Name}", item.Opens.IsGiven ? item.Opens.At : null, item.Due.At)
+                    )
+                    .Where(one => Within(plan.Term, one.StartsAt, null, section.EndedOn))
             );
     }
 

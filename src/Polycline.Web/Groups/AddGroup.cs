@@ -27,9 +27,6 @@ public sealed class AddGroup : IPlanningCommand<EditionPlan, AddGroupRequest>
 
     private sealed class Rules : AbstractValidator<AddGroupRequest>
     {
-        public Rules() =>
-            RuleFor(request => request.Name)
-                .Must(name => Bounds.IsVisible(name) && name.Trim().Length <= 60 && !name.Any(char.IsControl))
-                .WithMessage("A group's name has 1 to 60 characters.");
+        public Rules() => RuleFor(request => request.Name).IsGroupName();
     }
 }

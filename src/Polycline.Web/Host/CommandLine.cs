@@ -1,5 +1,7 @@
 using Polycline.Data;
 using Polycline.Data.Verify;
+using Polycline.Web.Foundation.Mail;
+using Polycline.Web.SignIn;
 
 namespace Polycline.Web.Host;
 
@@ -11,6 +13,12 @@ public static class CommandLine
     public const string AddressVariable = "POLYCLINE_ADDRESS";
     public const string ProxiesVariable = "POLYCLINE_PROXIES";
     public const string PublicVariable = "POLYCLINE_PUBLIC_ADDRESS";
+
+    public const string ProviderVariable = "POLYCLINE_PROVIDER";
+    public const string LinkHostsVariable = "POLYCLINE_LINK_HOSTS";
+    public const string RosterVariable = "POLYCLINE_ROSTER_FEED";
+    public const string MailServerVariable = "POLYCLINE_MAIL_SERVER";
+    public const string MailFromVariable = "POLYCLINE_MAIL_FROM";
 
     /// <summary>As OpenTelemetry names it.</summary>
     public const string CollectorVariable = "OTEL_EXPORTER_OTLP_ENDPOINT";
@@ -34,6 +42,18 @@ public static class CommandLine
                         {
                             PublicAddress = Address(PublicVariable, "the address by which the school is reached"),
                             Collector = Address(CollectorVariable, "where a collector takes traces and metrics"),
+                            Provider = ProviderSettings.Of(
+                                Environment.GetEnvironmentVariable($"{ProviderVariable}_NAME"),
+                                Environment.GetEnvironmentVariable(ProviderVariable),
+                                Environment.GetEnvironmentVariable($"{ProviderVariable}_CLIENT"),
+                                Environment.GetEnvironmentVariable($"{ProviderVariable}_SECRET")
+                            ),
+                            RosterFeed = Address(RosterVariable, "where the school's roster is fetched"),
+                            LinkHosts = Environment.GetEnvironmentVariable(LinkHostsVariable),
+                            Mail = MailServer.Of(
+                                Environment.GetEnvironmentVariable(MailServerVariable),
+                                Environment.GetEnvironmentVariable(MailFromVariable)
+                            ),
                         },
                         profile
                     );

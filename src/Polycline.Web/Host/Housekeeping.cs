@@ -1,5 +1,6 @@
 using NodaTime;
 using Polycline.Data;
+using Polycline.Data.Files;
 using Polycline.Data.People;
 using Polycline.Web.Foundation.Http;
 
@@ -16,6 +17,7 @@ public sealed class Housekeeping(Database database, IClock clock, ILogger<Housek
             try
             {
                 await database.Read(connection => SessionStore.Sweep(connection, clock.GetCurrentInstant()), stoppingToken);
+                await database.Read(connection => UploadStore.Sweep(connection, clock.GetCurrentInstant()), stoppingToken);
             }
             catch (Exception fault) when (fault is not OperationCanceledException || !stoppingToken.IsCancellationRequested)
             {

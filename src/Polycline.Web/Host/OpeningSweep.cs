@@ -8,7 +8,6 @@ using Polycline.Data.Editions;
 using Polycline.Data.Sections;
 using Polycline.Web.Foundation;
 using Polycline.Web.Foundation.Commands;
-using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Host;
@@ -17,10 +16,9 @@ namespace Polycline.Web.Host;
 /// Records openings as time passes, and ends editions whose last day is over. Several instances may sweep at once: what one holds another
 /// leaves, and nothing is recorded twice.
 /// </summary>
-public sealed class OpeningSweep(Database database, PlanCache compiled, IClock clock, ILogger<OpeningSweep> log) : BackgroundService
+public sealed class OpeningSweep(Database database, PlanCache compiled, IClock clock, ILogger<OpeningSweep> log)
+    : Recurring("Recording what has opened", TimeSpan.FromSeconds(15), log)
 {
-    private static readonly TimeSpan Every = TimeSpan.FromSeconds(15);
-
     /// <summary>Looks once through every edition that is taught now.</summary>
     /// <returns>How many openings it recorded.</returns>
     public async Task<int> Sweep(CancellationToken stop)
@@ -57,30 +55,7 @@ public sealed class OpeningSweep(Database database, PlanCache compiled, IClock c
         return recorded;
     }
 
-    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
-    {
-        using var timer = new PeriodicTimer(Every);
-        while (
-            await timer
-                .WaitForNextTickAsync(stoppingToken)
-                .AsTask()
-                .ContinueWith(tick => tick.IsCompletedSuccessfully && tick.Result, TaskScheduler.Default)
-        )
-        {
-            try
-            {
-                await Sweep(stoppingToken);
-            }
-            catch (Exception fault) when (fault is not OperationCanceledException || !stoppingToken.IsCancellationRequested)
-            {
-                // Whatever goes wrong, the school carries on, and this is tried again in a moment.
-                log.LogWarning(
-                    "Could not record what has opened; will try again shortly: {Problem}",
-                    Problem.From(fault)?.Message ?? fault.Message
-                );
-            }
-        }
-    }
+    protected override Task Once(CancellationToken stop) => Sweep(stop);
 
     private Task<int> Record(Id<Edition> edition, Instant at, CancellationToken stop) =>
         database.Within(

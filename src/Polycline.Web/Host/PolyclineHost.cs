@@ -16,9 +16,13 @@ using Polycline.Web.Calendar;
 using Polycline.Web.Dates;
 using Polycline.Web.Editions;
 using Polycline.Web.Feeds;
+using Polycline.Web.Files;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Links;
+using Polycline.Web.Foundation.Mail;
 using Polycline.Web.Foundation.Reading;
 using Polycline.Web.Groups;
 using Polycline.Web.Health;
@@ -33,6 +37,8 @@ using Polycline.Web.People;
 using Polycline.Web.Places;
 using Polycline.Web.Ribbon;
 using Polycline.Web.Rosters;
+using Polycline.Web.Search;
+using Polycline.Web.SectionCodes;
 using Polycline.Web.Sections;
 using Polycline.Web.SignIn;
 using Polycline.Web.Student;
@@ -58,6 +64,21 @@ public sealed record HostSettings(string Database, string Address, params IReadO
 
     /// <summary>Where a collector takes traces and metrics, by OpenTelemetry's protocol over HTTP; null: nowhere.</summary>
     public Uri? Collector { get; init; }
+
+    /// <summary>The server that takes the school's mail; null: none is set, and links are passed on by hand.</summary>
+    public MailServer? Mail { get; init; }
+
+    /// <summary>The school's sign-in provider; null: everybody signs in with a password.</summary>
+    public ProviderSettings? Provider { get; init; }
+
+    /// <summary>Where the school's roster is fetched; null: rosters come as files.</summary>
+    public Uri? RosterFeed { get; init; }
+
+    /// <summary>The hosts that may be asked whether links still work, separated by commas; null: none.</summary>
+    public string? LinkHosts { get; init; }
+
+    /// <summary>How much may be sent and kept.</summary>
+    public FileLimits Files { get; init; } = new();
 
     /// <summary>Where the school's pages are for whoever sent a request: scheme and host.</summary>
     public string AddressFor(HttpRequest request) =>
@@ -134,6 +155,22 @@ public static class PolyclineHost
         builder.Services.AddHostedService<Housekeeping>();
         builder.Services.AddSingleton<OpeningSweep>();
         builder.Services.AddHostedService(services => services.GetRequiredService<OpeningSweep>());
+        builder.Services.AddSingleton<IMailRoute>(new MailRoute(settings.Mail));
+        builder.Services.AddSingleton<MailSweep>();
+        builder.Services.AddHostedService(services => services.GetRequiredService<MailSweep>());
+        builder.Services.AddSingleton<ISignInProvider>(new SchoolProvider(settings.Provider));
+        builder.Services.AddSingleton<ProviderClient>();
+        builder.Services.AddSingleton<IRosterFeed>(new SchoolRosterFeed(settings.RosterFeed));
+        builder.Services.AddSingleton<RosterFeed>();
+        builder.Services.AddHostedService(services => services.GetRequiredService<RosterFeed>());
+        builder.Services.AddSingleton<ILinkChecker>(LinkChecker.Of(settings.LinkHosts));
+        builder.Services.AddSingleton<LinkChecks>();
+        builder.Services.AddHostedService(services => services.GetRequiredService<LinkChecks>());
+        builder.Services.AddSingleton<FileWords>();
+        builder.Services.AddHostedService(services => services.GetRequiredService<FileWords>());
+        builder.Services.AddSingleton<IFileChecker, NoFileChecker>();
+        builder.Services.AddSingleton(services => new FileRules(settings.Files, services.GetRequiredService<IFileChecker>()));
+        profile.AddServices(builder.Services);
         var app = builder.Build();
         if (settings.Proxies.Count > 0)
             app.UseForwardedHeaders(Believing(settings.Proxies));
@@ -191,9 +228,11 @@ public static class PolyclineHost
         routes.MapBeginning();
         routes.MapAccount();
         routes.MapPeople();
+        routes.MapFiles();
         routes.MapRosters();
         routes.MapSections();
         routes.MapOutline();
+        routes.MapSearch();
         routes.MapDates();
         routes.MapPace();
         routes.MapToday();
@@ -209,6 +248,7 @@ public static class PolyclineHost
         routes.MapGroups();
         routes.MapOneStudent();
         routes.MapTeam();
+        routes.MapSectionCodes();
         app.MapHub<LiveHub>(LiveHub.Route, hub => hub.Transports = Microsoft.AspNetCore.Http.Connections.HttpTransportType.WebSockets)
             .For(May.SignedIn);
         profile.MapRoutes(app);
@@ -220,6 +260,7 @@ public static class PolyclineHost
         !http.Request.Path.StartsWithSegments("/api/me")
         && !http.Request.Path.StartsWithSegments("/api/school")
         && !http.Request.Path.StartsWithSegments("/api/calendar-links")
+        && !http.Request.Path.StartsWithSegments("/api/join")
         && !http.Request.Path.StartsWithSegments("/api/sign-in");
 
     private static ForwardedHeadersOptions Believing(IReadOnlyList<IPAddress> proxies)

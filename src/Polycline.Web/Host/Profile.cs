@@ -8,6 +8,9 @@ public interface IProfile
 
     void MapRoutes(IEndpointRouteBuilder routes);
 
+    /// <summary>What takes the place of something outside the school.</summary>
+    void AddServices(IServiceCollection services) { }
+
     /// <summary>Commands that only this profile has, with the arguments after the name; null where there is none of that name.</summary>
     Task<int>? Command(string name, IReadOnlyList<string> given, string ownerConnection, CancellationToken stop);
 }

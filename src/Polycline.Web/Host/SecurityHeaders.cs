@@ -1,4 +1,5 @@
 using System.Security.Cryptography;
+using Polycline.Web.Foundation.Files;
 
 namespace Polycline.Web.Host;
 
@@ -29,10 +30,12 @@ public sealed class SecurityHeaders(RequestDelegate next)
     private static void Set(HttpContext http, string nonce)
     {
         var headers = http.Response.Headers;
-        headers.ContentSecurityPolicy =
-            $"default-src 'none'; script-src 'self' 'nonce-{nonce}'; style-src "
-            + $"'self' 'nonce-{nonce}'; font-src 'self'; img-src 'self' data:; "
-            + "connect-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'; object-src 'none'";
+        headers.ContentSecurityPolicy = http.GetEndpoint()?.Metadata.GetMetadata<SentBytes>() is not null
+            // What somebody sent is shown and nothing more.
+            ? "default-src 'none'; style-src 'unsafe-inline'; sandbox; frame-ancestors 'none'"
+            : $"default-src 'none'; script-src 'self' 'nonce-{nonce}'; style-src "
+                + $"'self' 'nonce-{nonce}'; font-src 'self'; img-src 'self' data:; media-src 'self'; "
+                + "connect-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'; object-src 'none'";
         headers.XContentTypeOptions = "nosniff";
         headers["Referrer-Policy"] = "no-referrer";
         headers["Permissions-Policy"] = "camera=(), geolocation=(), microphone=(), payment=(), usb=()";

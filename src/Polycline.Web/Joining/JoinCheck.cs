@@ -71,7 +71,7 @@ public sealed record JoiningSection(
         var schedule = PlanSchedule.Of(
             TermDays.Of(course.Term),
             WithLineages(course.Edition),
-            [.. course.Sections.Select(following => following.Section).Where(one => one.Ref != joining.Ref), joining]
+            [.. course.Counted.Sections.Select(following => following.Section).Where(one => one.Ref != joining.Ref), joining]
         );
         var people = PeopleOf(course, joining);
         return CourseJoin.Of(schedule, people, joining.Ref, from, null, [.. Holds()]);

@@ -57,7 +57,7 @@ public sealed class JoinSection : IPlanningCommand<EditionPlan, JoiningSection?,
                 $"{section.Name} is in a different term from this edition.",
                 "Nothing was changed. Roll the edition over into that term, or choose a section of this one."
             );
-        if (joining.Own is { } own && (own.Sections.Length > 1 || !joining.Leads.Contains(who)))
+        if (joining.Own is { } own && (own.Counted.Sections.Length > 1 || !joining.Leads.Contains(who)))
             throw Problem.InUse(
                 $"{section.Name} follows {own.CourseTitle}.",
                 "Nothing was changed. Have it stop following that course first: it keeps everything as its own."

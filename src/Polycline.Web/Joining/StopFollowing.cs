@@ -41,7 +41,7 @@ public sealed class StopFollowing : IPlanningCommand<EditionPlan, StoppingSectio
 
     public static CommandDecision Decide(EditionPlan plan, StoppingSection stopping, StopFollowingRequest request, Viewpoint viewpoint)
     {
-        var section = plan.Following(request.Section) ?? throw Problem.Unknown("section");
+        var section = plan.Counted.Following(request.Section) ?? throw Problem.Unknown("section");
         if (stopping.Own is not { } own)
             throw Problem.InUse(
                 $"Nobody teaches {section.Name}.",

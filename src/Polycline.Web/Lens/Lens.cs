@@ -7,13 +7,23 @@ using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
+using Polycline.Web.Sections;
 
 namespace Polycline.Web.Lens;
 
 /// <param name="Items">What a pretend student can be made out to have done something with.</param>
 public sealed record LensAnswer(IReadOnlyList<LensSection> Sections, IReadOnlyList<LensItem> Items);
 
-public sealed record LensSection(Id<Section> Section, string Name, string Letter, IReadOnlyList<LensStudent> Students);
+/// <param name="Version">Of the section, to be named when somebody is made up in it.</param>
+/// <param name="MadeUp">Who is made up in a pretend section; null: a section like any other.</param>
+public sealed record LensSection(
+    Id<Section> Section,
+    string Name,
+    string Letter,
+    IReadOnlyList<LensStudent> Students,
+    long Version,
+    IReadOnlyList<MadeUpStudent>? MadeUp
+);
 
 public sealed record LensStudent(Id<Person> Id, string Name);
 
@@ -54,7 +64,11 @@ public static class LensRoutes
                             .. section
                                 .Where(row => IsHere(row) && row.Name is not null)
                                 .Select(row => new LensStudent(row.Student!.Value, row.Name!)),
-                        ]
+                        ],
+                        plan.Following(section.Key.Section)?.Version ?? 0,
+                        plan.Following(section.Key.Section)?.Pretend is { } made
+                            ? [.. made.Select(one => new MadeUpStudent(one.Name, one.Facts))]
+                            : null
                     )),
             ],
             [

@@ -35,6 +35,7 @@ public sealed class JoinStudents : IPlanningCommand<EditionPlan, IReadOnlyList<K
     {
         var section = StudentsHere.Section(plan, request.Section, "section");
         var from = StudentsHere.Day(plan, request.From, "from");
+        StudentsHere.IsTaught(section, from, "from");
         var byAddress = people.ToDictionary(row => row.Email, StringComparer.OrdinalIgnoreCase);
         var changes = new List<Change>();
         for (var n = 0; n < request.Addresses.Count; n++)

@@ -111,6 +111,7 @@ public sealed class MoveStudents : IPlanningCommand<EditionPlan, IReadOnlyDictio
     {
         var from = StudentsHere.Section(plan, fromSection, "from");
         var to = StudentsHere.Section(plan, toSection, "to");
+        StudentsHere.IsTaught(to, on, "to");
         var person = PlanIds.IdOf(student.Student);
         if (from.Id == to.Id)
             throw Problem.Field("to", $"They are in {from.Name} already. Choose another section.");
@@ -157,7 +158,8 @@ public sealed class MoveStudents : IPlanningCommand<EditionPlan, IReadOnlyDictio
         var reaching = from.Listed.Where(place => place.Person == student && (place.To is null || place.To >= before)).ToList();
         foreach (var place in reaching.Where(place => place.To is null || place.To > before))
             yield return Places.End(from.Id, place, before);
-        var last = reaching.Any(place => place.To is null) ? null : reaching.Max(place => place.To);
+        // Whoever was to stay beyond the last day of a section that ended stays in the other.
+        var last = reaching.Any(place => place.To is null || place.To == from.EndedOn) ? null : reaching.Max(place => place.To);
         yield return Change.Add(
             Tables.Places.Section.Is(to.Id),
             Tables.Places.Person.Is(student),

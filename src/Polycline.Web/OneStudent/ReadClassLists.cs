@@ -37,8 +37,8 @@ public sealed record ListedLine
     /// <summary>The section that decides their dates where there are several; null: nobody has said.</summary>
     public required string? Home { get; init; }
 
-    /// <summary>In how many items something is different for them.</summary>
-    public required int Differences { get; init; }
+    /// <summary>The items in which something is different for them.</summary>
+    public required IReadOnlyList<Id<Item>> Differs { get; init; }
 
     /// <summary>More time is agreed for everything.</summary>
     public required bool Agreed { get; init; }
@@ -100,7 +100,16 @@ public static class ReadClassLists
                     .Select(other => other.Name),
             ],
             Home = plan.People.HomeOf(place.Person) is { } home ? plan.Following(home.Section)?.Name : null,
-            Differences = plan.People.RowsOf(place.Person).Select(row => row.Item).Distinct().Count(),
+            Differs =
+            [
+                .. plan
+                    .People.RowsOf(place.Person)
+                    .Select(row => row.Item)
+                    .Distinct()
+                    .Select(plan.Find)
+                    .OfType<TreeRow>()
+                    .Select(row => row.As<Item>()),
+            ],
             Agreed = plan.People.ArrangementOf(place.Person) is not null,
         };
 

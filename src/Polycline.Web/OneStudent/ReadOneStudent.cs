@@ -31,7 +31,7 @@ public sealed record OneStudentAnswer
     /// <summary>In which sections they are or were.</summary>
     public required IReadOnlyList<StudentPlace> Places { get; init; }
 
-    /// <summary>Two of them list the student on one day, and nobody has said which decides.</summary>
+    /// <summary>Two of them list the student after today, and nobody has said which decides.</summary>
     public required bool NeedsHome { get; init; }
 
     /// <summary>Those that they can move to.</summary>
@@ -156,11 +156,11 @@ public static class ReadOneStudent
                     student.Enrolments.Any(other =>
                         one.Section != other.Section
                         && one.Enrolment.Meets(other.Enrolment)
-                        && !(one.Enrolment.To < today)
-                        && !(other.Enrolment.To < today)
+                        && !(one.Enrolment.To <= today)
+                        && !(other.Enrolment.To <= today)
                     )
                 ),
-            Sections = [.. plan.Sections.Select(section => new SectionChoice(section.Id, section.Name, section.Letter))],
+            Sections = [.. plan.Counted.Sections.Select(section => new SectionChoice(section.Id, section.Name, section.Letter))],
             Agreed = plan.People.ArrangementOf(person) is { } row ? new(row.DueDays, row.QuizTime, row.Reason, row.Version) : null,
             CatchUp = CatchUp.Of(plan.Schedule, student, at, 1, []) is var catchUp
                 ? catchUp.Lines.Length + catchUp.Stuck.Length + catchUp.Unplaced.Length

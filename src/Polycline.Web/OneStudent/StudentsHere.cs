@@ -4,6 +4,7 @@ using Polycline.Core;
 using Polycline.Core.Sections;
 using Polycline.Data.Courses;
 using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.OneStudent;
 
@@ -26,7 +27,15 @@ internal static class StudentsHere
 
     /// <exception cref="ProblemException">No section of that id follows the edition.</exception>
     public static FollowingSection Section(EditionPlan plan, Id<Section> section, string field) =>
-        plan.Following(section) ?? throw Problem.Unknown(field);
+        plan.Counted.Following(section) ?? throw Problem.Unknown(field);
+
+    /// <summary>Checks that a section is still taught on a day, so that somebody can join it.</summary>
+    /// <exception cref="ProblemException">It had ended by then.</exception>
+    public static void IsTaught(FollowingSection section, LocalDate on, string field)
+    {
+        if (section.EndedOn is { } last && last < on)
+            throw Problem.Field(field, $"{section.Name} ended on {Moment.InWords(last, last)}. Choose an earlier day or another section.");
+    }
 
     /// <summary>A day of the term, as it travels: <c>2026-10-12</c>.</summary>
     /// <exception cref="ProblemException">It is no date, or lies outside the term.</exception>

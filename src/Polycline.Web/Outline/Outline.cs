@@ -1,6 +1,8 @@
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Http;
+using Polycline.Web.Outline.Files;
 using Polycline.Web.Outline.Items;
 using Polycline.Web.Outline.Lessons;
 using Polycline.Web.Outline.Units;
@@ -14,6 +16,21 @@ public static class OutlineRoutes
     {
         routes.MapGet("/api/editions/{edition:long}/outline", ReadOutline.Handle).WithName("outline").For(May.Team);
         routes.MapGet("/api/editions/{edition:long}/items/{item:long}", ReadItem.Handle).WithName("item").For(May.Team);
+        routes
+            .MapGet("/api/editions/{edition:long}/items/{item:long}/files/{file:long}", ReadFiles.HandleFile)
+            .WithName("item-file")
+            .SendsBytes()
+            .For(May.Team);
+        routes
+            .MapGet("/api/editions/{edition:long}/items/{item:long}/pictures/{picture:length(64)}", ReadFiles.HandlePicture)
+            .WithName("item-picture")
+            .SendsBytes()
+            .For(May.Team);
+        routes
+            .MapPost("/api/editions/{edition:long}/items/{item:long}/check-link", CheckLink.Handle)
+            .WithName("check-link")
+            .For(May.Team)
+            .ProducesProblems(404, 409);
         routes.MapEditionCommand<AddUnit, AddUnitRequest>();
         routes.MapEditionCommand<AddLesson, AddLessonRequest>();
         routes.MapEditionCommand<AddItem, AddItemRequest>();
@@ -31,8 +48,15 @@ public static class OutlineRoutes
         routes.MapEditionCommand<PublishItem, PublishItemRequest>();
         routes.MapEditionCommand<PublishItems, PublishItemsRequest>();
         routes.MapEditionCommand<ChangeItems, RemovedItems, ChangeItemsRequest>();
-        routes.MapEditionCommand<WriteItem, WriteItemRequest>();
+        routes.MapEditionCommand<WriteItem, TextPictures, WriteItemRequest>();
+        routes.MapEditionCommand<AttachFiles, ItemFiles, AttachFilesRequest>();
+        routes.MapEditionCommand<ReplaceFile, ItemFiles, ReplaceFileRequest>();
+        routes.MapEditionCommand<RenameFile, ItemFiles, RenameFileRequest>();
+        routes.MapEditionCommand<MoveFile, ItemFiles, MoveFileRequest>();
+        routes.MapEditionCommand<RemoveFile, ItemFiles, RemoveFileRequest>();
         routes.MapEditionCommand<TimeItem, TimeItemRequest>();
+        routes.MapEditionCommand<AskItem, AskItemRequest>();
+        routes.MapEditionCommand<PointLink, PointLinkRequest>();
         routes.MapEditionCommand<ConditionItem, ConditionItemRequest>();
     }
 }

@@ -28,6 +28,16 @@ public static class OutlineRules
             .Must(title => !title.Any(char.IsControl))
             .WithMessage("A title is one line of text.");
 
+    /// <summary>Each level has a name for one and for several; null: nothing is said.</summary>
+    public static void AreLevelNames<T>(this IRuleBuilderInitial<T, LevelNames?> rule) =>
+        rule.Custom(
+            (levels, context) =>
+            {
+                foreach (var (at, message) in levels?.Faults() ?? [])
+                    context.AddFailure($"levels.{at}", message);
+            }
+        );
+
     /// <exception cref="ProblemException">The edition has none of that id.</exception>
     public static TreeRow Needed<T>(this EditionPlan plan, Id<T> id, string field) =>
         plan.Row(id) is { } row && plan.IsHere(row) ? row : throw Problem.Unknown(field);
@@ -54,11 +64,11 @@ public static class OutlineRules
     public static string Where(this EditionPlan plan, Id<Section>? owner) =>
         owner is { } only
             ? plan.Following(only)!.Name
-            : plan.Sections.Length switch
+            : plan.Counted.Sections switch
             {
-                0 => "the course",
-                1 => plan.Sections[0].Name,
-                var count => $"{count} sections",
+                [] => "the course",
+                [var alone] => alone.Name,
+                { Length: var count } => $"{count} sections",
             };
 
     /// <inheritdoc cref="Where(EditionPlan, Id{Section}?)"/>

@@ -38,7 +38,8 @@ public sealed record OutlineAnswer
 /// <param name="Codes"><c>by-unit</c> or <c>straight</c>.</param>
 /// <param name="CodesFixed">Students have seen them: they stay.</param>
 /// <param name="Before"><c>listed</c> or <c>unseen</c>, where an item and its unit say nothing.</param>
-public sealed record OutlineSettings(string Codes, bool CodesFixed, string Before, long Version);
+/// <param name="Name">What the course is called, in all its editions.</param>
+public sealed record OutlineSettings(string Codes, bool CodesFixed, string Before, long Version, CourseName Name);
 
 public sealed record OutlineUnit
 {
@@ -156,7 +157,7 @@ public static class ReadOutline
     public static async Task<OutlineAnswer> Handle(long edition, Access access, Viewpoint viewpoint, PlanCache compiled)
     {
         viewpoint.NeedsTeam("The outline");
-        var plan = await compiled.Edition(access);
+        var plan = await compiled.Teaching(access, viewpoint);
         return Of(plan, plan.State != EditionState.Resting && viewpoint.TakesCommands, viewpoint.At);
     }
 
@@ -205,7 +206,7 @@ public static class ReadOutline
                 items.Count(item => !item.Published),
                 tree.Units.Sum(unit => unit.InReadingOrder().Count(item => item.Published && !IsOut(unit, item)))
             ),
-            Settings = new(EnumNames.Of(tree.Codes), plan.Settings.CodesFixed, EnumNames.Of(tree.Before), plan.Settings.Version),
+            Settings = new(EnumNames.Of(tree.Codes), plan.Settings.CodesFixed, EnumNames.Of(tree.Before), plan.Settings.Version, plan.Name),
         };
 
         OutlineUnit UnitOf(TreeRow row)

@@ -39,6 +39,12 @@ public sealed record PaceSection
 
     public required int Students { get; init; }
 
+    /// <summary>It is made up, and counts nowhere.</summary>
+    public required bool Pretend { get; init; }
+
+    /// <summary>Its last day in words, where it had ended by then.</summary>
+    public required string? Ended { get; init; }
+
     /// <summary>In the section's running order.</summary>
     public required IReadOnlyList<PaceRun> Lessons { get; init; }
 
@@ -207,7 +213,11 @@ public static class ReadPace
             plan.Edition.Basis == Basis.Meetings ? "classes" : "minutes",
             then is null ? null : last!.Edition.Title,
             lessons,
-            [.. plan.Sections.Select(section => SectionOf(plan, then, section, placeOf, origin, at))]
+            [
+                .. plan
+                    .Sections.OrderBy(section => section.EndedOn < plan.Term.Local(at).Date)
+                    .Select(section => SectionOf(plan, then, section, placeOf, origin, at)),
+            ]
         );
     }
 
@@ -242,8 +252,13 @@ public static class ReadPace
             Name = section.Name,
             Letter = section.Letter,
             Students = section.StudentsOn(plan.Term.Local(at).Date),
+            Pretend = section.Pretend is not null,
+            Ended = section.EndedOn is { } last && last < plan.Term.Local(at).Date ? Moment.InWords(last, last) : null,
             Lessons = [.. schedule.Course.Lessons.Where(lesson => placeOf.ContainsKey(lesson.Ref)).Select(RunOf)],
-            Classes = [.. schedule.Meetings.Meetings.Select(ClassOf)],
+            Classes =
+            [
+                .. schedule.Meetings.Meetings.Where(meeting => section.EndedOn is not { } end || meeting.Date <= end).Select(ClassOf),
+            ],
             BehindBy = pace.BehindBy,
             BehindLast = behindLast,
             AtLesson = pace.Lesson is { } lesson ? schedule.Lesson(lesson)!.Title : null,

@@ -10,12 +10,6 @@ namespace Polycline.Web.People;
 
 public sealed record PersonRequest(Id<Person> Person);
 
-/// <param name="Address">Where they set a password, within a day; shown this once.</param>
-public sealed record InvitedAnswer(bool Applied, string Address) : IAnswer<InvitedAnswer>
-{
-    public InvitedAnswer AsPreview() => new(false, "");
-}
-
 /// <summary>What the commands on one account have in common.</summary>
 internal static class Account
 {
@@ -30,28 +24,6 @@ internal static class Account
         return account.Person == work.Access.Person.Id
             ? throw Problem.Forbidden(title, "Ask somebody else of the office to do it. Nothing was changed.")
             : account;
-    }
-}
-
-/// <summary>Gives somebody a new link to set a password; an earlier one is good no longer.</summary>
-public sealed class InviteAgain : IWorkCommand<PersonRequest, InvitedAnswer>
-{
-    public static string Name => "invite-again";
-
-    public static May May => May.School;
-
-    public static WorkPlace Place => WorkPlace.School;
-
-    public static bool HasSecret => true;
-
-    public static async Task<InvitedAnswer> Do(WorkContext work, PersonRequest request)
-    {
-        var account = await Account.Needed(work, request);
-        if (account.Removed)
-            throw Problem.Field("person", $"{account.Name}’s account is deactivated. Reactivate it first.");
-        var address = await AddPeople.Invite(work, account.Person);
-        await work.Audit("person-invited", new { person = account.Person.Value });
-        return new(true, address);
     }
 }
 
@@ -91,6 +63,8 @@ public sealed class ReactivatePerson : IWorkCommand<PersonRequest, DoneAnswer>
         var account = await Account.Needed(work, request);
         if (!account.Removed)
             return new();
+        if (await PersonStore.IsJoined(work.Connection, account.Person))
+            throw Problem.Field("person", $"{account.Name} goes on with another account. Separate the two instead.");
         await PersonStore.SetRemoved(work.Connection, account.Person, null);
         await work.Audit("person-reactivated", new { person = account.Person.Value });
         return new();

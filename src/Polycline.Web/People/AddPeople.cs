@@ -1,5 +1,4 @@
 using FluentValidation;
-using NodaTime;
 using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
@@ -8,7 +7,8 @@ using static Polycline.Core.Wording.Counting;
 namespace Polycline.Web.People;
 
 /// <param name="People">1 to 500, each mail address once.</param>
-public sealed record AddPeopleRequest(IReadOnlyList<NewPerson> People);
+/// <param name="ByMail">The links go out by mail; otherwise the answer shows them.</param>
+public sealed record AddPeopleRequest(IReadOnlyList<NewPerson> People, bool ByMail);
 
 /// <param name="Name">1 to 200 characters.</param>
 /// <param name="Email">What they sign in with.</param>
@@ -25,15 +25,12 @@ public sealed record AddPeopleAnswer(bool Applied, string Sentence, IReadOnlyLis
 
 /// <param name="State"><c>added</c>, <c>known</c> (left as it is) or <c>deactivated</c> (there is an account that is not in use).</param>
 /// <param name="KnownAs">The name on the account there is; null: it is new.</param>
-/// <param name="Address">Where they set a password, within a day; shown this once.</param>
+/// <param name="Address">Where they set a password, within a day, shown this once; null: it goes by mail.</param>
 public sealed record AddedPerson(string Name, string Email, string State, string? KnownAs, string? Address);
 
 /// <summary>Makes accounts, each with a link by which its owner sets a password. An address that has an account is left as it is.</summary>
 public sealed class AddPeople : IWorkCommand<AddPeopleRequest, AddPeopleAnswer>
 {
-    /// <summary>How long an invitation is good.</summary>
-    public static readonly Duration Invitation = Duration.FromDays(1);
-
     public static string Name => "add-people";
 
     public static May May => May.School;
@@ -46,6 +43,7 @@ public sealed class AddPeople : IWorkCommand<AddPeopleRequest, AddPeopleAnswer>
 
     public static async Task<AddPeopleAnswer> Do(WorkContext work, AddPeopleRequest request)
     {
+        Invitation.CheckMail(work, request.ByMail);
         var known = (
             await PersonStore.WithAddresses(work.Connection, [.. request.People.Select(person => person.Email.Trim())])
         ).ToDictionary(person => person.Email, StringComparer.OrdinalIgnoreCase);
@@ -59,21 +57,12 @@ public sealed class AddPeople : IWorkCommand<AddPeopleRequest, AddPeopleAnswer>
                 continue;
             }
             var person = await PersonStore.Add(work.Connection, name, email, "", asked.Office, asked.Teacher);
-            people.Add(new(name, email, "added", null, await Invite(work, person)));
+            people.Add(new(name, email, "added", null, await Invitation.Make(Inviting.By(work), person, name, email, request.ByMail)));
         }
         var added = people.Count(person => person.State == "added");
         if (added > 0)
             await work.Audit("people-added", new { added });
         return new(true, Said(people, added), people);
-    }
-
-    /// <summary>Makes the link by which somebody sets their password; an earlier one is good no longer.</summary>
-    internal static async Task<string> Invite(WorkContext work, Core.Id<Core.Sections.Person> person)
-    {
-        var token = OneTimeToken.New();
-        var now = work.Viewpoint.At;
-        await OneTimeLinkStore.Add(work.Connection, OneTimeToken.Hash(token), person, now, now + Invitation);
-        return $"{work.Address}/welcome/{token}";
     }
 
     private static string Said(List<AddedPerson> people, int added)

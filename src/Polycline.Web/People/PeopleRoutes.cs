@@ -10,8 +10,18 @@ public static class PeopleRoutes
     public static void MapPeople(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/people", ReadPeople.Handle).WithName("people").For(May.School);
+        routes.MapGet("/api/people/record", ReadRecord.Handle).WithName("record").For(May.School).ProducesProblems(400);
+        routes
+            .MapGet("/api/people/{person:long}/data", ReadPersonData.Handle)
+            .WithName("person-data")
+            .For(May.School)
+            .ProducesProblems(404);
+        routes.MapWork<ErasePerson, ErasePersonRequest, ErasedAnswer>();
+        routes.MapWork<JoinPeople, JoinPeopleRequest, JoinedAnswer>();
+        routes.MapWork<SeparatePeople, PersonRequest, DoneAnswer>();
+        routes.MapWork<RenameSchool, RenameSchoolRequest, DoneAnswer>();
         routes.MapWork<AddPeople, AddPeopleRequest, AddPeopleAnswer>();
-        routes.MapWork<InviteAgain, PersonRequest, InvitedAnswer>();
+        routes.MapWork<InvitePeople, InvitePeopleRequest, InvitedAnswer>();
         routes.MapWork<DeactivatePerson, PersonRequest, DoneAnswer>();
         routes.MapWork<ReactivatePerson, PersonRequest, DoneAnswer>();
         routes.MapWork<EndSessions, PersonRequest, DoneAnswer>();

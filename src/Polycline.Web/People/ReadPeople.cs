@@ -3,11 +3,13 @@ using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Mail;
 using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.People;
 
-public sealed record PeopleAnswer(IReadOnlyList<PersonAnswer> People);
+/// <param name="HasMail">Links can go out by mail.</param>
+public sealed record PeopleAnswer(bool HasMail, IReadOnlyList<PersonAnswer> People);
 
 public sealed record PersonAnswer
 {
@@ -25,6 +27,9 @@ public sealed record PersonAnswer
 
     /// <summary><c>active</c>, <c>invited</c> (no password set yet) or <c>deactivated</c>.</summary>
     public required string State { get; init; }
+
+    /// <summary>The name and address of the account that this one was joined into; null: none.</summary>
+    public required string? JoinedInto { get; init; }
 
     /// <summary>When they were signed in last, in words; null: never.</summary>
     public required string? LastIn { get; init; }
@@ -48,10 +53,16 @@ public sealed record PersonAnswer
 /// <summary>Reads everybody with an account, in order of name.</summary>
 public static class ReadPeople
 {
-    public static async Task<PeopleAnswer> Handle(Access access, Viewpoint viewpoint, Database database, CancellationToken stop)
+    public static async Task<PeopleAnswer> Handle(
+        Access access,
+        Viewpoint viewpoint,
+        IMailRoute mail,
+        Database database,
+        CancellationToken stop
+    )
     {
         var rows = await database.Read(connection => PersonStore.All(connection, viewpoint.Now), stop);
-        return new([.. rows.Select(row => Of(row, access))]);
+        return new(mail.Server is not null, [.. rows.Select(row => Of(row, access))]);
     }
 
     private static PersonAnswer Of(PersonRow row, Access access) =>
@@ -66,6 +77,7 @@ public static class ReadPeople
                 row.Removed ? "deactivated"
                 : row.Invited ? "invited"
                 : "active",
+            JoinedInto = row.JoinedInto,
             LastIn = row.LastIn is { } at ? Moment.InWords(at.InZone(access.Zone).Date) : null,
             Sessions = row.Sessions,
             Courses = row.Courses,

@@ -28,7 +28,15 @@ public sealed record PlacesAnswer(
 );
 
 /// <param name="Role"><c>lead</c>, <c>co</c>, <c>sections</c> or <c>reader</c>; empty: none.</param>
-public sealed record EditionPlace(Id<Edition> Edition, string Course, string Title, string State, string Role, int Sections);
+public sealed record EditionPlace(
+    Id<Edition> Edition,
+    string Course,
+    string Subject,
+    string Title,
+    string State,
+    string Role,
+    int Sections
+);
 
 public sealed record SectionPlace(Id<Section> Section, string Name, string? Course, string Term);
 
@@ -72,7 +80,8 @@ public static class PlacesRoutes
         );
     }
 
-    private static EditionPlace PlaceOf(EditionRow row) => new(row.Edition, row.Course, row.Title, row.State, row.Role, row.Sections);
+    private static EditionPlace PlaceOf(EditionRow row) =>
+        new(row.Edition, row.Course, row.Subject, row.Title, row.State, row.Role, row.Sections);
 
     private static bool Lists(OwnSectionRow row, Instant at)
     {

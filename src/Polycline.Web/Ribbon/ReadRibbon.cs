@@ -95,7 +95,7 @@ public static class ReadRibbon
         Database database,
         CancellationToken stop
     ) =>
-        await compiled.Edition(access) is var plan
+        await compiled.Teaching(access, viewpoint) is var plan
             ? Of(
                 plan,
                 await compiled.Term(access),

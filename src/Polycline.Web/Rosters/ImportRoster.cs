@@ -18,13 +18,15 @@ namespace Polycline.Web.Rosters;
 /// <param name="Columns">What each column of a table is; null: as it seems to be.</param>
 /// <param name="From">The first day of whoever the file gives no day, and of the lack of whoever it does not have.</param>
 /// <param name="EndMissing">Whether places end that the file does not have.</param>
+/// <param name="Fetch">Which fetched roster it is; null: it came as a file.</param>
 public sealed record ImportRosterRequest(
     Id<Term> Term,
     string FileName,
     string File,
     IReadOnlyList<RosterColumn>? Columns,
     string From,
-    bool EndMissing
+    bool EndMissing,
+    long? Fetch = null
 );
 
 /// <param name="Import">By which it is taken back; null in a preview, and where nothing changed.</param>
@@ -73,20 +75,13 @@ public sealed class ImportRoster : IWorkCommand<ImportRosterRequest, Roster, Imp
                 "from",
                 $"{plan.Term.Name} runs from {Moment.InWords(plan.Term.First)} to {Moment.InWords(plan.Term.Last)}. Choose a day within it."
             );
-        var now = await RosterStore.Read(
-            work.Connection,
-            request.Term,
-            roster.Source,
-            [.. roster.People.Select(person => person.Key)],
-            [.. roster.People.Select(person => person.Email)]
-        );
-        var compared = RosterComparison.Of(roster, now, plan.Term, from, request.EndMissing);
+        var compared = await RosterComparison.With(work.Connection, plan, roster, from, request.EndMissing);
         var written = await RosterWriter.Write(
             work.Connection,
             request.Term,
             roster.Source,
             compared,
-            [.. now.Sections.Select(section => section.Letter)]
+            [.. plan.Sections.Select(section => section.Letter)]
         );
         if (roster.Source == RosterCsv.Source && request.Columns is { } columns)
             await RosterStore.RememberColumns(work.Connection, FindColumns.KeyOf(roster.Headings), FindColumns.Json(columns));
@@ -103,6 +98,8 @@ public sealed class ImportRoster : IWorkCommand<ImportRosterRequest, Roster, Imp
                 sentence,
                 JsonSerializer.Serialize(written)
             );
+        if (request.Fetch is { } fetch)
+            await RosterFetchStore.Answer(work.Connection, request.Term, fetch, "imported");
         if (import is not null)
             await work.Audit("roster-imported", new { import, sentence });
         return new(

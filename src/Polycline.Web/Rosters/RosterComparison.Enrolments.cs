@@ -49,6 +49,11 @@ public sealed partial class RosterComparison
                 Say(RosterOutcome.Same, place.Row, who, "It was over by then.");
                 return;
             }
+            if (section?.EndedOn is { } over && over < begins)
+            {
+                Say(RosterOutcome.Conflict, place.Row, who, $"{section.Name} ended on {Moment.InWords(over)}, so nobody is added to it.");
+                return;
+            }
             NewPlaces.Add((place.Section, place.Person, begins, place.To));
             Say(
                 RosterOutcome.New,

@@ -1,9 +1,11 @@
 using NodaTime;
+using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Rosters;
+using Polycline.Data.Terms;
 using Polycline.Formats.Rosters;
 
 namespace Polycline.Web.Rosters;
@@ -52,6 +54,28 @@ public sealed partial class RosterComparison
 
     /// <summary>Those who were here before, by the file's keys.</summary>
     public IReadOnlyDictionary<string, Id<Person>> Known => people;
+
+    /// <summary>What the sentence says where nothing changes.</summary>
+    public const string Nothing = "Nothing changes";
+
+    /// <summary>Reads what is here, and compares a roster with it.</summary>
+    public static async Task<RosterComparison> With(
+        NpgsqlConnection connection,
+        TermPlan plan,
+        Roster roster,
+        LocalDate from,
+        bool endMissing
+    )
+    {
+        var now = await RosterStore.Read(
+            connection,
+            plan.Id,
+            roster.Source,
+            [.. roster.People.Select(person => person.Key)],
+            [.. roster.People.Select(person => person.Email)]
+        );
+        return Of(roster, now, plan.Term, from, endMissing);
+    }
 
     /// <summary>Compares a roster with a term.</summary>
     /// <param name="from">The first day of whoever the file gives no day, and the day before which whoever it lacks ends.</param>
@@ -204,6 +228,6 @@ public sealed partial class RosterComparison
         Part(NewPlaces.Count, "enrolment is added", "enrolments are added");
         Part(NewTeachings.Count, "section gets a teacher", "sections get a teacher");
         Part(Ends.Count + Removed.Count, "enrolment ends", "enrolments end");
-        return parts.Count == 0 ? "Nothing changes" : Counting.Joined(parts, "and");
+        return parts.Count == 0 ? Nothing : Counting.Joined(parts, "and");
     }
 }

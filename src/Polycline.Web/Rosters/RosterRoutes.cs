@@ -29,6 +29,14 @@ public static class RosterRoutes
             .WithMetadata(new RequestSizeLimitAttribute(RosterFile.LargestRequest));
         routes.MapWork<ImportRoster, ImportRosterRequest, Roster, ImportRosterAnswer>();
         routes.MapWork<TakeBackRoster, TakeBackRosterRequest, TakeBackRosterAnswer>();
+        routes.MapWork<SetAsideRoster, SetAsideRosterRequest, DoneAnswer>();
+        routes.MapGet("/api/terms/{term:long}/roster-feed", FetchedRoster.Read).WithName("roster-feed").For(May.Office);
+        routes.MapGet("/api/terms/{term:long}/roster-feed/{fetch:long}", FetchedRoster.File).WithName("fetched-roster").For(May.Office);
+        routes
+            .MapPost("/api/terms/{term:long}/fetch-roster", FetchedRoster.Fetch)
+            .WithName("fetch-roster")
+            .For(May.Office)
+            .ProducesProblems(404);
         routes.MapGet("/api/terms/{term:long}/rosters", Imports).WithName("rosters").For(May.Office);
     }
 

@@ -40,6 +40,9 @@ public sealed record SectionCard
 
     public required int Students { get; init; }
 
+    /// <summary>Who is made up in a pretend section; null: a section like any other.</summary>
+    public required IReadOnlyList<MadeUpStudent>? Pretend { get; init; }
+
     /// <summary>To be named when its timetable is changed.</summary>
     public required long Version { get; init; }
 
@@ -118,7 +121,11 @@ public static class ReadSections
                     .Select(label => new DayChoice(label, DifferenceWords.DayInWords(label).Capital())),
             ],
             [.. plan.Term.Calendar.Periods.Select(period => new PeriodChoice(period.Name, $"{period.Start:HH:mm}", $"{period.End:HH:mm}"))],
-            [.. plan.Sections.Select(section => CardOf(plan, section, plan.Term.Local(at).Date))]
+            [
+                .. plan
+                    .Sections.OrderBy(section => section.EndedOn < plan.Term.Local(at).Date)
+                    .Select(section => CardOf(plan, section, plan.Term.Local(at).Date)),
+            ]
         );
 
     private static SectionCard CardOf(EditionPlan plan, FollowingSection section, LocalDate on)
@@ -132,6 +139,7 @@ public static class ReadSections
             Name = section.Name,
             Letter = section.Letter,
             Students = section.StudentsOn(on),
+            Pretend = section.Pretend is { } made ? [.. made.Select(one => new MadeUpStudent(one.Name, one.Facts))] : null,
             Version = section.Version,
             Teachers = section.Teachers,
             Slots = JsonNode.Parse(section.Slots)!,

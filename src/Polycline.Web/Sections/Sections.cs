@@ -32,6 +32,9 @@ public static class SectionRoutes
         routes.MapEditionCommand<OrderLesson, OrderLessonRequest>();
         routes.MapEditionCommand<ChangeTimetable, ChangeTimetableRequest>();
         routes.MapEditionCommand<LoseClasses, LoseClassesRequest>();
+        routes.MapEditionCommand<MakePretendSection, MakePretendSectionRequest>();
+        routes.MapEditionCommand<MakeUpStudents, MakeUpStudentsRequest>();
+        routes.MapEditionCommand<RemovePretendSection, RemovePretendSectionRequest>();
     }
 
     public static async Task<SectionAnswer> Handle(

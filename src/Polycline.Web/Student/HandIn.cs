@@ -12,9 +12,19 @@ using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Student;
 
-/// <param name="Text">1 to 100,000 characters.</param>
+/// <param name="Text">Up to 100,000 characters; it may be empty where there is something else.</param>
 /// <param name="PressedAt">When it was first sent, as the page knows it, in UTC; null: just now. It is shown, and decides nothing.</param>
-public sealed record HandInRequest(Id<Item> Item, string Text, string? PressedAt);
+/// <param name="Files">Those that go with it, at most 30, in their order; null: none.</param>
+/// <param name="Links">Addresses of pages, at most 20; null: none.</param>
+/// <param name="Entries">Those of a log, at most 400; null: none.</param>
+public sealed record HandInRequest(
+    Id<Item> Item,
+    string Text,
+    string? PressedAt,
+    IReadOnlyList<ListedFile>? Files = null,
+    IReadOnlyList<string>? Links = null,
+    IReadOnlyList<LogEntry>? Entries = null
+) : IWritten;
 
 /// <param name="HandedIn">False: the item had closed. It is kept as a draft, and the team sees it.</param>
 /// <param name="N">Which hand-in of it this is; 0: none.</param>
@@ -46,15 +56,25 @@ public sealed class HandIn : IWorkCommand<HandInRequest, CourseOfStudents, HandI
         var course = await students.SeenBy(connection, work.Access, work.Viewpoint);
         var sight = course.See(request.Item);
         var at = Moment.Of(now, course.Zone);
-        if (sight is { MayWork: true, Kind: ItemKind.Task })
+        if (sight is { MayWork: true, Asks.Way: not AskedWay.Tick })
             return new(
                 true,
-                await WorkStore.HandIn(connection, course.Oneself, request.Item, course.Section, request.Text, now, claimed, work.Key),
+                await WorkStore.HandIn(
+                    connection,
+                    course.Oneself,
+                    request.Item,
+                    course.Section,
+                    await WhatIsWritten.Keep(work, course.Oneself, request.Item, sight.Asks, request),
+                    now,
+                    claimed,
+                    work.Key
+                ),
                 at
             );
-        if (sight.State != ReleaseState.Closed)
+        if (sight.State != ReleaseState.Closed || sight.Asks is null or { Way: AskedWay.Tick })
             throw Problem.NotOpen("Nothing was handed in. What you wrote is still on your page.");
-        await WorkStore.KeepMissed(connection, course.Oneself, request.Item, request.Text, now, claimed);
+        var written = await WhatIsWritten.Keep(work, course.Oneself, request.Item, sight.Asks, request);
+        await WorkStore.KeepMissed(connection, course.Oneself, request.Item, written, now, claimed);
         return new(false, 0, at);
     }
 
@@ -72,11 +92,15 @@ public sealed class HandIn : IWorkCommand<HandInRequest, CourseOfStudents, HandI
 
     private sealed class Rules : AbstractValidator<HandInRequest>
     {
-        public Rules() =>
+        public Rules()
+        {
             RuleFor(request => request.Text)
-                .Must(Bounds.IsVisible)
-                .WithMessage("There is nothing to hand in yet: write something first.")
-                .MaximumLength(SaveDraft.Longest)
-                .WithMessage($"This is too long: {SaveDraft.Longest:N0} characters at most. Make it shorter.");
+                .Must(
+                    (request, text) =>
+                        Bounds.IsVisible(text) || request.Files?.Count > 0 || request.Links?.Count > 0 || request.Entries?.Count > 0
+                )
+                .WithMessage("There is nothing to hand in yet: write something, or add a file or a link first.");
+            this.AreWritten();
+        }
     }
 }

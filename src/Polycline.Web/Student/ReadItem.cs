@@ -1,8 +1,15 @@
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Release;
+using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data;
+using Polycline.Data.Courses;
+using Polycline.Data.Files;
+using Polycline.Data.Work;
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Files;
+using Polycline.Web.Foundation.Links;
 using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Student;
@@ -10,6 +17,9 @@ namespace Polycline.Web.Student;
 public sealed record StudentItemAnswer
 {
     public required Id<Item> Item { get; init; }
+
+    /// <summary>Whose page it is; null: a pretend student's.</summary>
+    public required Id<Person>? Student { get; init; }
 
     public required string Course { get; init; }
 
@@ -44,8 +54,31 @@ public sealed record StudentItemAnswer
     /// <summary>What is to be read; null: there is nothing, or not now.</summary>
     public required string? Html { get; init; }
 
+    /// <summary>Where it leads; null: it is no link, or cannot be read now.</summary>
+    public required string? Address { get; init; }
+
+    /// <summary>What was found when that address was last tried.</summary>
+    public required LinkAnswer? Link { get; init; }
+
+    /// <summary>What is given with it.</summary>
+    public required IReadOnlyList<FileAnswer> Files { get; init; }
+
+    /// <summary>What it asks for; null: nothing that could be handed in or ticked off.</summary>
+    public required AsksForm? Asks { get; init; }
+
+    /// <summary>What is asked for and is not in the draft yet, in words.</summary>
+    public required IReadOnlyList<string> StillAsked { get; init; }
+
     /// <summary>Whether work can be written and handed in.</summary>
     public required bool MayWork { get; init; }
+
+    /// <summary>Whether it can be ticked off, or the tick taken back.</summary>
+    public required bool MayTick { get; init; }
+
+    public required bool IsTicked { get; init; }
+
+    /// <summary>The day it is at the school, such as 2026-10-08.</summary>
+    public required string Today { get; init; }
 
     /// <summary>What was written and not handed in.</summary>
     public required DraftAnswer? Draft { get; init; }
@@ -59,11 +92,33 @@ public sealed record StudentItemAnswer
 
 /// <param name="Version">To be named when it is saved again; 0: there is none yet.</param>
 /// <param name="MissedAt">It was sent, but came after the item had closed.</param>
-public sealed record DraftAnswer(string Text, Moment SavedAt, long Version, Moment? MissedAt);
+public sealed record DraftAnswer(
+    string Text,
+    IReadOnlyList<FileAnswer> Files,
+    IReadOnlyList<string> Links,
+    IReadOnlyList<LogEntry> Entries,
+    Moment SavedAt,
+    long Version,
+    Moment? MissedAt
+);
 
 /// <param name="ClaimedAt">When the page says it was sent first, where it arrived later.</param>
 /// <param name="TakenBackAt">When the student took it back; null: it stands.</param>
-public sealed record HandedIn(int N, string Text, Moment At, Moment? ClaimedAt, Moment? TakenBackAt, IReadOnlyList<BackAnswer> Feedback);
+public sealed record HandedIn(
+    int N,
+    string Text,
+    IReadOnlyList<FileAnswer> Files,
+    Moment At,
+    Moment? ClaimedAt,
+    Moment? TakenBackAt,
+    IReadOnlyList<BackAnswer> Feedback
+)
+{
+    public required IReadOnlyList<string> Links { get; init; }
+
+    /// <summary>Those of a log, in the order of their days.</summary>
+    public required IReadOnlyList<LogEntry> Entries { get; init; }
+}
 
 public sealed record BackAnswer(string By, string Text, bool Again, Moment At);
 
@@ -87,6 +142,7 @@ public static class ReadItem
         return new()
         {
             Item = new(item),
+            Student = course.Student,
             Course = course.Title,
             Section = course.SectionName,
             Code = sight.Code,
@@ -102,16 +158,46 @@ public static class ReadItem
             Closes = Moment.Of(sight.Closes, zone),
             DueRelative = sight.Due is { } due ? MomentWords.Relative(due, course.At, zone) : null,
             Missing = course.Missing(sight),
-            Html = html,
-            MayWork = sight.MayWork && sight.Kind == ItemKind.Task,
+            Html = Pictures.Shown(html, $"/api/sections/{section}/items/{item}"),
+            Files =
+            [
+                .. course
+                    .Files(sight)
+                    .Select(file =>
+                        FileAnswer.Of(file.Id.Value, file.Name, file.Stored, $"/api/sections/{section}/items/{item}/files/{file.Id}")
+                    ),
+            ],
+            Address = sight.Address,
+            Link = LinkAnswer.Of(course.LinkCheck, zone),
+            Asks = sight.MayRead ? AsksForm.Of(sight.Asks) : null,
+            StillAsked = Foundation.Reading.StillAsked.Of(
+                sight.Asks,
+                work.Draft?.Text ?? "",
+                work.Listed(work.Draft?.Files),
+                work.Draft?.Links ?? [],
+                LogEntry.Read(work.Draft?.Entries)
+            ),
+            MayWork = sight is { MayWork: true, Asks.Way: not AskedWay.Tick },
+            MayTick = sight is { Asks.Way: AskedWay.Tick, State: ReleaseState.Open or ReleaseState.Overdue },
+            IsTicked = sight.IsTicked,
+            Today = NodaTime.Text.LocalDatePattern.Iso.Format(course.At.InZone(zone).Date),
             Draft = work.Draft is { } draft
-                ? new(draft.Text, Moment.Of(draft.SavedAt, zone), draft.Version, Moment.Of(draft.MissedAt, zone))
+                ? new(
+                    draft.Text,
+                    Own(draft.Files),
+                    draft.Links ?? [],
+                    LogEntry.Read(draft.Entries),
+                    Moment.Of(draft.SavedAt, zone),
+                    draft.Version,
+                    Moment.Of(draft.MissedAt, zone)
+                )
                 : null,
             History =
             [
                 .. work.Versions.Select(version => new HandedIn(
                     version.N,
                     version.Text,
+                    Own(version.Files),
                     Moment.Of(version.HandedInAt, zone),
                     Moment.Of(version.ClaimedAt, zone),
                     Moment.Of(version.TakenBackAt, zone),
@@ -120,9 +206,15 @@ public static class ReadItem
                             .Feedback.Where(row => row.Item.Value == item && row.N == version.N)
                             .Select(row => new BackAnswer(row.By, row.Text, row.Again, Moment.Of(row.ReturnedAt, zone))),
                     ]
-                )),
+                )
+                {
+                    Links = version.Links ?? [],
+                    Entries = LogEntry.Read(version.Entries),
+                }),
             ],
             Levels = course.Levels,
         };
+
+        IReadOnlyList<FileAnswer> Own(Id<WorkFileRow>[]? files) => WorkFiles.Answer(work.Listed(files), section, new(item));
     }
 }

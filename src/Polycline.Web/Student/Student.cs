@@ -1,5 +1,6 @@
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
 
@@ -13,9 +14,25 @@ public static class StudentRoutes
         const May Readers = May.SectionStudent | May.SectionTeacher;
         routes.MapGet("/api/sections/{section:long}/now", ReadNow.Handle).WithName("now").For(Readers);
         routes.MapGet("/api/sections/{section:long}/items/{item:long}", ReadItem.Handle).WithName("student-item").For(Readers);
+        routes
+            .MapGet("/api/sections/{section:long}/items/{item:long}/files/{file:long}", ReadFiles.HandleFile)
+            .WithName("student-file")
+            .SendsBytes()
+            .For(Readers);
+        routes
+            .MapGet("/api/sections/{section:long}/items/{item:long}/work-files/{file:long}", ReadFiles.HandleOwnFile)
+            .WithName("student-work-file")
+            .SendsBytes()
+            .For(Readers);
+        routes
+            .MapGet("/api/sections/{section:long}/items/{item:long}/pictures/{picture:length(64)}", ReadFiles.HandlePicture)
+            .WithName("student-picture")
+            .SendsBytes()
+            .For(Readers);
         routes.MapWork<RecordOpened, RecordOpenedRequest, CourseOfStudents, DoneAnswer>();
         routes.MapWork<SaveDraft, SaveDraftRequest, CourseOfStudents, SavedAnswer>();
         routes.MapWork<HandIn, HandInRequest, CourseOfStudents, HandInAnswer>();
+        routes.MapWork<TickOff, TickOffRequest, CourseOfStudents, DoneAnswer>();
         routes.MapWork<TakeBack, TakeBackRequest, CourseOfStudents, DoneAnswer>();
     }
 }

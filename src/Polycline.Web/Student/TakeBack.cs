@@ -27,7 +27,7 @@ public sealed class TakeBack : IWorkCommand<TakeBackRequest, CourseOfStudents, D
         var course = await students.SeenBy(work.Connection, work.Access, work.Viewpoint);
         var sight = course.See(request.Item);
         // What has closed could not be handed in again: it stays with the teacher.
-        if (!sight.MayWork || sight.Kind != ItemKind.Task)
+        if (!sight.MayWork || sight.Asks is null or { Way: AskedWay.Tick })
             throw Problem.NotOpen("Nothing was taken back: you could not hand it in again.");
         return await WorkStore.TakeBack(work.Connection, course.Oneself, request.Item, course.Section, work.Viewpoint.At, work.Key)
             ? new()

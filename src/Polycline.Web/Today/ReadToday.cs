@@ -115,7 +115,7 @@ public static class ReadToday
     )
     {
         viewpoint.NeedsTeam("What needs you");
-        var plan = await compiled.Edition(access);
+        var plan = (await compiled.Teaching(access, viewpoint)).Counted;
         var rows = await database.Read(
             connection => TodayStore.Read(connection, plan, access.Person.Id, access.IsLead, viewpoint.At, MostChanges),
             stop

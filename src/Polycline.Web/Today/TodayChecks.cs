@@ -15,11 +15,13 @@ public sealed record TodayCheck(string Words, TodayMend Mend);
 
 /// <summary>The smallest mend of something to check.</summary>
 /// <param name="Words">What is to be done, such as <c>set when it is due</c>.</param>
-/// <param name="Screen">Where: <c>dates</c>, <c>outline</c> or <c>sections</c>; null: nowhere here.</param>
+/// <param name="Screen">Where: <c>dates</c>, <c>outline</c>, <c>sections</c> or <c>one-student</c>; null: nowhere here.</param>
 /// <param name="Section">In which section; null: in the course.</param>
 /// <param name="Item">The item whose date it is; on <c>dates</c>.</param>
 /// <param name="Field">Which date, on <c>dates</c>; what is shown of the section, on <c>sections</c>.</param>
-/// <param name="Row">Such as <c>item-12</c> on <c>outline</c>, <c>lesson-7</c> on <c>sections</c>.</param>
+/// <param name="Row">
+/// Such as <c>item-12</c> on <c>outline</c>, <c>lesson-7</c> on <c>sections</c>, <c>student-9</c> on <c>one-student</c>.
+/// </param>
 public sealed record TodayMend(string Words, string? Screen, Id<Section>? Section, Id<Item>? Item, string? Field, string? Row);
 
 /// <summary>What was noticed, each with its mend.</summary>
@@ -34,7 +36,7 @@ internal sealed class TodayChecks(EditionPlan plan)
 
     /// <summary>In the course itself.</summary>
     /// <param name="nameOf">The students whom the viewer may know, by person; others are not named, and so not told of.</param>
-    /// <param name="on">Who is in two sections on that date, or will be.</param>
+    /// <param name="on">Who is in two sections after that date: one whose last day is that day is mended.</param>
     public IEnumerable<TodayCheck> OfCourse(Func<Id<Person>, string?> nameOf, LocalDate on) =>
         ofPlan[""].Select(finding => new TodayCheck(words.Of(finding), MendOf(finding))).Concat(Twice(nameOf, on));
 
@@ -42,21 +44,22 @@ internal sealed class TodayChecks(EditionPlan plan)
     {
         var places = plan
             .Sections.SelectMany(section =>
-                section.Listed.Where(listed => listed.To is null || listed.To >= on).Select(listed => (Section: section, Listed: listed))
+                section.Listed.Where(listed => listed.To is null || listed.To > on).Select(listed => (Section: section, Listed: listed))
             )
             .ToLookup(place => place.Listed.Person);
         foreach (var person in places.Where(person => person.Count() > 1 && nameOf(person.Key) is not null))
         {
             var shared = person
                 .Where(one => person.Any(other => other.Section.Id != one.Section.Id && Meets(one.Listed, other.Listed)))
-                .Select(one => one.Section.Name)
-                .Distinct()
+                .Select(one => one.Section)
+                .DistinctBy(section => section.Id)
                 .ToList();
-            if (shared.Count > 1)
+            // Where the home section is said, there is nothing to mend.
+            if (shared.Count > 1 && !shared.Any(section => plan.People.HomeOf(person.Key)?.Section == section.Id))
                 yield return new(
-                    $"{nameOf(person.Key)} is in {Core.Wording.Counting.Joined(shared, "and")} "
-                        + $"at the same time; the dates of {shared[0]} count.",
-                    new("ask the office to end one of the two", null, null, null, null, null)
+                    $"{nameOf(person.Key)} is in {Core.Wording.Counting.Joined([.. shared.Select(section => section.Name)], "and")} "
+                        + $"at the same time; the dates of {shared[0].Name} count.",
+                    new("choose the home section, or end one of the two", "one-student", shared[0].Id, null, null, $"student-{person.Key}")
                 );
         }
 
@@ -133,7 +136,7 @@ internal sealed class TodayChecks(EditionPlan plan)
     private TodayMend MendOf(PlanFinding finding) =>
         finding.Code switch
         {
-            FindingCode.DoubleEnrolment => new("ask the office to end one of the two", null, null, null, null, null),
+            FindingCode.DoubleEnrolment => new("choose a home section, or end one of the two", null, null, null, null, null),
             FindingCode.SpecialDayIdle => new("ask the office to remove that day", null, null, null, null, null),
             // What hangs on a score stands in the others; the first is what the score is in.
             FindingCode.BranchGap or FindingCode.BranchOverlap => Row(

@@ -3,8 +3,10 @@ using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.Courses;
+using Polycline.Data.Files;
 using Polycline.Data.Work;
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Work;
@@ -33,6 +35,16 @@ public sealed record WorkPiece
     public required string Name { get; init; }
 
     public required string Text { get; init; }
+
+    public required IReadOnlyList<FileAnswer> Files { get; init; }
+
+    public required IReadOnlyList<string> Links { get; init; }
+
+    /// <summary>Those of a log, in the order of their days.</summary>
+    public required IReadOnlyList<LogEntry> Entries { get; init; }
+
+    /// <summary>What was asked for and is not there, in words.</summary>
+    public required IReadOnlyList<string> StillAsked { get; init; }
 
     public required Moment HandedInAt { get; init; }
 
@@ -64,7 +76,7 @@ public static class ReadWork
     {
         viewpoint.NeedsTeam("Students’ work");
         var plan = await compiled.Edition(access);
-        var (mine, pieces) = await database.Read(
+        var (mine, pieces, files) = await database.Read(
             connection => WorkStore.OfEdition(connection, access.Edition!.Value, access.Person.Id, access.IsLead, viewpoint.At),
             stop
         );
@@ -74,20 +86,30 @@ public static class ReadWork
             [
                 .. plan
                     .Sections.Where(section => mine.Contains(section.Id))
-                    .Select(section => SectionOf(plan, section, bySection[section.Id])),
+                    .Select(section => SectionOf(plan, section, bySection[section.Id], files)),
             ]
         );
     }
 
-    private static WorkSection SectionOf(EditionPlan plan, FollowingSection section, IEnumerable<PieceRow> rows)
+    private static WorkSection SectionOf(
+        EditionPlan plan,
+        FollowingSection section,
+        IEnumerable<PieceRow> rows,
+        IReadOnlyDictionary<Id<WorkFileRow>, WorkFileRow> files
+    )
     {
         var pieces = rows.Where(row => plan.Row(row.Item) is { } known && plan.Schedule.Knows(new(known.Lineage)))
-            .Select(row => PieceOf(plan, section, row))
+            .Select(row => PieceOf(plan, section, row, files))
             .ToList();
         return new(section.Id, section.Name, section.Letter, pieces.Count(piece => piece.Back is null), pieces);
     }
 
-    private static WorkPiece PieceOf(EditionPlan plan, FollowingSection section, PieceRow row)
+    private static WorkPiece PieceOf(
+        EditionPlan plan,
+        FollowingSection section,
+        PieceRow row,
+        IReadOnlyDictionary<Id<WorkFileRow>, WorkFileRow> files
+    )
     {
         var item = plan.Schedule.Item(new(plan.Row(row.Item)!.Lineage));
         var zone = plan.Term.Zone;
@@ -108,6 +130,24 @@ public static class ReadWork
             Student = row.Person,
             Name = row.Name,
             Text = row.Text,
+            Files =
+            [
+                .. (row.Files ?? [])
+                    .Where(files.ContainsKey)
+                    .Select(file => files[file])
+                    .Select(file =>
+                        FileAnswer.Of(file.Id.Value, file.Name, file.Stored, $"/api/sections/{section.Id}/work-files/{file.Id}")
+                    ),
+            ],
+            Links = row.Links ?? [],
+            Entries = LogEntry.Read(row.Entries),
+            StillAsked = Foundation.Reading.StillAsked.Of(
+                item.Asked,
+                row.Text,
+                (row.Files ?? []).Where(files.ContainsKey).Select(file => files[file]),
+                row.Links ?? [],
+                LogEntry.Read(row.Entries)
+            ),
             HandedInAt = Moment.Of(row.HandedInAt, zone),
             PressedAt = Moment.Of(row.ClaimedAt, zone),
             Late =

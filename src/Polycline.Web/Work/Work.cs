@@ -1,6 +1,7 @@
 using Polycline.Data.Courses;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Work;
@@ -12,6 +13,11 @@ public static class WorkRoutes
     {
         routes.MapGet("/api/editions/{edition:long}/work", ReadWork.Handle).WithName("work").For(May.Team);
         routes.MapGet("/api/editions/{edition:long}/handed-in", ReadHandedIn.Handle).WithName("handed-in").For(May.Team);
+        routes
+            .MapGet("/api/sections/{section:long}/work-files/{file:long}", ReadPieceFile.Handle)
+            .WithName("piece-file")
+            .SendsBytes()
+            .For(May.SectionTeacher);
         routes.MapWork<GiveBack, GiveBackRequest, EditionPlan, GiveBackAnswer>();
     }
 }

@@ -44,3 +44,10 @@ export const provideLevels = (names: () => Schemas['LevelNames'] | undefined): v
 export const useLevels = (): ComputedRef<Levels> => inject(key, () => computed(() => plainLevels), true)
 
 export const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
+
+/** The names as they are sent: a word for one and a word for several. */
+export const levelNames = (of: Levels): Schemas['LevelNames'] => ({
+  unit: { one: of.unit.one, many: of.unit.many },
+  lesson: { one: of.lesson.one, many: of.lesson.many },
+  item: { one: of.item.one, many: of.item.many },
+})

@@ -6,6 +6,14 @@ import { problemOf } from './api/client'
 /** One is signing out: whatever is open to the server is closed, and not opened again. */
 export const leaving = shallowRef(false)
 
+/** Under names that begin so, this device keeps what somebody is writing until the server has it. */
+export const WRITING = 'polycline-writing-'
+
+/** Leaves nothing of what was written here to whoever uses this device next. */
+export function forgetWriting(): void {
+  for (const name of Object.keys(localStorage)) if (name.startsWith(WRITING)) localStorage.removeItem(name)
+}
+
 /** Leads whoever is signed out to the sign-in page, and back again after it. */
 export function leadToSignIn(router: Router, client: () => QueryClient) {
   return (error: unknown): void => {

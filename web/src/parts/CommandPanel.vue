@@ -7,7 +7,18 @@ import ProblemNote from './ProblemNote.vue'
  * What is about to be changed, under the screen it is on: its parts as lines, what it would do, and the words that do it.
  * Pressing Enter in a field does what is meant; Escape leaves everything as it is.
  */
-defineProps<{ label: string; problem: Problem | null; reach: string; meant: string; disabled: boolean }>()
+withDefaults(
+  defineProps<{
+    label: string
+    problem: Problem | null
+    reach: string
+    meant: string
+    disabled: boolean
+    /** What closes it: of something new, nothing is left as it is. */
+    leave?: string
+  }>(),
+  { leave: 'Leave it as it is' },
+)
 const emit = defineEmits<{ submit: []; close: [] }>()
 
 const panel = useTemplateRef<HTMLElement>('panel')
@@ -28,7 +39,7 @@ onBeforeUnmount(() => {
       <p class="line">
         <v-btn type="submit" class="meant" :disabled="disabled">{{ meant }}</v-btn>
         <slot name="more" />
-        <v-btn @click="emit('close')">Leave it as it is</v-btn>
+        <v-btn @click="emit('close')">{{ leave }}</v-btn>
         <span class="small reach" role="status">{{ reach }}</span>
       </p>
     </form>

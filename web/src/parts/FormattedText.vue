@@ -1,44 +1,31 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import { useViewpoint } from '../foundation/useViewpoint'
+import './text/text.css'
+
 /** A text as it is stored: sanitised by the server, of a short list of elements. */
-defineProps<{ html: string }>()
+const props = defineProps<{ html: string }>()
+
+const viewpoint = useViewpoint()
+/** Pictures are read with the eyes, and at the moment, at which the text is. */
+const seen = computed(() =>
+  viewpoint.isOnesOwn.value
+    ? props.html
+    : props.html.replace(
+        /(src="\/api\/[a-z]+\/\d+\/items\/\d+\/pictures\/[0-9a-f]{64})"/g,
+        (_, address: string) => `${address}?${viewpoint.key.value.replaceAll('&', '&amp;')}"`,
+      ),
+)
 </script>
 
 <template>
   <!-- eslint-disable-next-line vue/no-v-html -- the server keeps a named list of elements and nothing else -->
-  <div class="text" v-html="html"></div>
+  <div class="text running-text" v-html="seen"></div>
 </template>
 
 <style scoped>
 .text {
   max-width: 68ch;
   font-size: var(--size-large);
-}
-.text :deep(p),
-.text :deep(ul),
-.text :deep(ol),
-.text :deep(blockquote),
-.text :deep(pre) {
-  padding-bottom: var(--space-5);
-}
-.text :deep(li p) {
-  padding-bottom: var(--space-2);
-}
-.text :deep(h2),
-.text :deep(h3) {
-  font: 580 var(--size-unit) / 1.3 var(--face-display);
-  padding: var(--space-5) 0 var(--space-3);
-}
-.text :deep(ul) {
-  list-style: disc;
-  padding-left: var(--space-8);
-}
-.text :deep(ol) {
-  list-style: decimal;
-  padding-left: var(--space-8);
-}
-.text :deep(blockquote) {
-  border-left: var(--stroke-strong) solid var(--hair);
-  padding-left: var(--space-6);
-  margin: 0;
 }
 </style>

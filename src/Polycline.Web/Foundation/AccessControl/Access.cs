@@ -90,7 +90,7 @@ public sealed record Access
 
     public required DateTimeZone Zone { get; init; }
 
-    /// <summary>Where times are shown that belong to no term.</summary>
+    /// <summary>Where times are shown in a school that has no term yet. What belongs to no term is shown as in the latest one.</summary>
     private static readonly DateTimeZone NoTerm = DateTimeZone.Utc;
 
     public static Access Of(AccessRow row, byte[] token) =>

@@ -25,7 +25,12 @@ public static class Holding
                 "Nothing was changed. Make the change for your own sections, or ask a lead to make you a co-teacher of the course."
             );
         var touched = await LedgerStore.Touched(connection, changes);
-        var foreign = touched.Sections.Where(section => !access.Teaches.Contains(section)).ToList();
+        // A pretend section is everybody's who may change the course.
+        var foreign = touched
+            .Sections.Where(section =>
+                !access.Teaches.Contains(section) && (access.OnlySections || before.Following(section)?.Pretend is null)
+            )
+            .ToList();
         if (foreign.Count > 0)
         {
             var named = before.Sections.Where(section => foreign.Contains(section.Id)).ToList();

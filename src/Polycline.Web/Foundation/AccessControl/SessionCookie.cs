@@ -44,7 +44,8 @@ public static class SessionCookie
 
     public static void Take(HttpContext http) => http.Response.Cookies.Append(Name, "", Options(TimeSpan.Zero));
 
-    private static CookieOptions Options(TimeSpan life) =>
+    /// <summary>Of every cookie: for this host alone, over TLS alone, and out of reach of scripts.</summary>
+    internal static CookieOptions Options(TimeSpan life) =>
         new()
         {
             Secure = true,

@@ -7,6 +7,7 @@ using Polycline.Data.Ledger;
 using Polycline.Data.People;
 using Polycline.Data.Sections;
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
 
@@ -105,8 +106,12 @@ public interface IWorkCommand<TRequest, TReady, TAnswer> : ICommand<TRequest>
 /// <summary>The context of a work command.</summary>
 /// <param name="Key">The request's key; in a preview one that nobody else has.</param>
 /// <param name="Address">Where the school's pages are, as whoever asks reaches them: scheme and host.</param>
-public sealed record WorkContext(NpgsqlConnection Connection, Access Access, Viewpoint Viewpoint, Guid Key, string Address)
+/// <param name="HasMail">Whether letters go out.</param>
+public sealed record WorkContext(NpgsqlConnection Connection, Access Access, Viewpoint Viewpoint, Guid Key, string Address, bool HasMail)
 {
+    /// <summary>What is held against files that come in.</summary>
+    public required FileRules Files { get; init; }
+
     /// <summary>The edition that the address names.</summary>
     public Id<Core.Courses.Edition> Edition => Access.Edition ?? throw Problem.Unknown();
 

@@ -4,7 +4,9 @@ using Npgsql;
 using Polycline.Data.Courses;
 using Polycline.Data.Terms;
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Mail;
 using Polycline.Web.Foundation.Reading;
 using Polycline.Web.Host;
 
@@ -163,6 +165,8 @@ public static class CommandRoutes
                     [AsParameters] Beside beside,
                     HttpContext http,
                     HostSettings settings,
+                    IMailRoute mail,
+                    FileRules files,
                     CommandPipeline pipeline,
                     PlanCache plans,
                     CancellationToken stop
@@ -186,7 +190,21 @@ public static class CommandRoutes
                     return await pipeline.Run(
                         sent,
                         (connection, key, _) =>
-                            run(new(connection, beside.Access, beside.Viewpoint, key, settings.AddressFor(http.Request)), ready, request),
+                            run(
+                                new(
+                                    connection,
+                                    beside.Access,
+                                    beside.Viewpoint,
+                                    key,
+                                    settings.AddressFor(http.Request),
+                                    mail.Server is not null
+                                )
+                                {
+                                    Files = files,
+                                },
+                                ready,
+                                request
+                            ),
                         stop
                     );
                 }

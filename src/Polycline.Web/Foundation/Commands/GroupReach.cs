@@ -7,6 +7,8 @@ namespace Polycline.Web.Foundation.Commands;
 /// <summary>What a change of groups does, beside what a plan shows of itself.</summary>
 public static class GroupReach
 {
+    private const int MostSaid = 3;
+
     /// <summary>A reach with what became of the groups.</summary>
     public static Reach With(Reach reach, EditionPlan before, EditionPlan after)
     {
@@ -29,6 +31,8 @@ public static class GroupReach
                 );
             }
         }
+        if (sentences.Count > MostSaid)
+            sentences = [.. sentences.Take(MostSaid - 1), $"{sentences.Count - MostSaid + 1} more groups change."];
         rows.AddRange(
             before
                 .Groups.Where(group => after.Groups.All(now => now.Id != group.Id))

@@ -19,6 +19,7 @@ public static class OpeningRecords
     public static IReadOnlyList<(Id<Section> Section, Id<Item> Item, Instant At, Instant? Due)> Missing(EditionPlan plan, Instant at) =>
         [
             .. from section in plan.Sections
+            where section.Pretend is null
             from opened in Openings.Unrecorded(plan.Schedule.Section(section.Section.Ref), at)
             select (section.Id, plan.IdOf(opened.Item), opened.At, opened.Due),
         ];

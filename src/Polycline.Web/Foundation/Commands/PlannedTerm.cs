@@ -1,3 +1,4 @@
+using NodaTime;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Calendars;
@@ -50,12 +51,26 @@ public sealed class PlannedTerm(Id<Term> term) : IPlanned<TaughtTerm>
         foreach (var edition in after.Editions)
             await LedgerStore.Tell(connection, Scope.Of(edition.Id), edition.Version);
         var courses = new List<TaughtEdition>();
+        var today = before.Plan.Term.Local(viewpoint.At).Date;
         foreach (var (then, now) in before.Editions.Zip(after.Editions))
+        {
+            // Dates move where something is still taught, before the change or after it.
+            var taught = then.On(today).Sections.Concat(now.On(today).Sections).Select(section => section.Id).ToHashSet();
+            var (was, will) = (then.Only(section => taught.Contains(section.Id)), now.Only(section => taught.Contains(section.Id)));
             courses.Add(
-                new(then.Schedule, now.Schedule, now.SizesAt(viewpoint.At), await Reaching.Sights(connection, then, now, viewpoint))
+                new(was.Schedule, will.Schedule, will.SizesAt(viewpoint.At), await Reaching.Sights(connection, was, will, viewpoint))
             );
-        return TermReach.Between(courses, viewpoint.At, ByThemselves(before.Plan), ByThemselves(after.Plan));
+        }
+        return EndingReach.With(
+            TermReach.Between(courses, viewpoint.At, ByThemselves(before.Plan), ByThemselves(after.Plan)),
+            before.Plan,
+            after.Plan,
+            section => ClassesOf(after.Plan, section)
+        );
     }
+
+    private static IEnumerable<LocalDate> ClassesOf(TermPlan plan, TermSection section) =>
+        SectionMeetings.Of(TermDays.Of(plan.Term), section.Name, section.Slots, section.Changes).Meetings.Select(meeting => meeting.Date);
 
     public Reach Nothing(Viewpoint viewpoint) => TermReach.Between([], viewpoint.At, [], []);
 

@@ -34,6 +34,8 @@ public static class Reaching
     /// <summary>The reach of a change of one edition.</summary>
     public static async Task<Reach> Of(NpgsqlConnection connection, EditionPlan before, EditionPlan after, Viewpoint viewpoint)
     {
+        var today = after.Term.Local(viewpoint.At).Date;
+        (before, after) = (before.On(today), after.On(today));
         var sizes = after.SizesAt(viewpoint.At);
         var reach = Reach.Between(
             before.Schedule,

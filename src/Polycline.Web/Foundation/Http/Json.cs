@@ -10,6 +10,7 @@ using Polycline.Formats.Schemes;
 using Polycline.Web.OneStudent;
 using Polycline.Web.People;
 using Polycline.Web.Rosters;
+using Polycline.Web.SectionCodes;
 using Polycline.Web.Team;
 
 namespace Polycline.Web.Foundation.Http;
@@ -38,6 +39,7 @@ public static class Json
         options.Converters.Add(new WordConverter<StudentChange>());
         options.Converters.Add(new WordConverter<MovedState>());
         options.Converters.Add(new WordConverter<MoveChoice>());
+        options.Converters.Add(new WordConverter<JoinedAs>());
         return options;
     }
 

@@ -191,6 +191,10 @@ public static class Problem
                 "Something else is there now.",
                 "Nothing was changed. Look at what is there now: the same name, address or enrolment."
             ),
+            PostgresException { SqlState: PostgresErrorCodes.ForeignKeyViolation } => InUse(
+                "Something else depends on it by now.",
+                "Nothing was changed. This can no longer be undone; remove it instead."
+            ),
             // The request could not be bound: the sender has to correct it, and nothing of it was kept.
             PostgresException { SqlState: ['2', '2', ..] } => new(
                 422,

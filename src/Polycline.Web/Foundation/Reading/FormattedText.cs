@@ -1,3 +1,4 @@
+using AngleSharp.Dom;
 using Ganss.Xss;
 
 namespace Polycline.Web.Foundation.Reading;
@@ -24,6 +25,13 @@ public static class FormattedText
         "hr",
         "sub",
         "sup",
+        "table",
+        "tbody",
+        "tr",
+        "th",
+        "td",
+        "img",
+        "aside",
     ];
 
     private const int Deepest = 100;
@@ -44,7 +52,59 @@ public static class FormattedText
         "source",
         "track",
     ];
-    private static readonly HtmlSanitizer Sanitizer = Make();
+    private static readonly string[] Attributes = ["href", "src", "alt", "colspan", "rowspan", "data-kind"];
+
+    // What a formula is made of: nothing that can hold HTML in it is kept.
+    private static readonly string[] Formulas =
+    [
+        "math",
+        "mrow",
+        "mi",
+        "mn",
+        "mo",
+        "mtext",
+        "mspace",
+        "ms",
+        "mfrac",
+        "msqrt",
+        "mroot",
+        "msub",
+        "msup",
+        "msubsup",
+        "munder",
+        "mover",
+        "munderover",
+        "mmultiscripts",
+        "mprescripts",
+        "mtable",
+        "mtr",
+        "mtd",
+        "mpadded",
+        "mphantom",
+        "mstyle",
+    ];
+
+    // Of formulas only; data-tex is what somebody typed.
+    private static readonly string[] OfFormulas =
+    [
+        "data-tex",
+        "display",
+        "displaystyle",
+        "mathvariant",
+        "stretchy",
+        "fence",
+        "separator",
+        "accent",
+        "linethickness",
+        "columnalign",
+    ];
+    private const int LongestTex = 2_000;
+    private const string MathMl = "http://www.w3.org/1998/Math/MathML";
+
+    /// <summary>The kinds of an inset.</summary>
+    private static readonly string[] Insets = ["note", "warning"];
+
+    private static readonly HtmlSanitizer WithoutPictures = Make(_ => null);
 
     /// <summary>
     /// Why a text is too much to be read into a page, in words; null if it is not. It is scanned once, before it is parsed.
@@ -77,24 +137,25 @@ public static class FormattedText
     }
 
     /// <summary>The text with nothing in it but what is kept; empty where it says nothing.</summary>
+    /// <param name="picture">What a picture's address on the page is stored as; null: it is not kept. Without it no picture is.</param>
     /// <exception cref="ArgumentException">It is more than can be read (<see cref="Fault"/>).</exception>
-    public static string Canonical(string html)
+    public static string Canonical(string html, Func<string, string?>? picture = null)
     {
         if (Fault(html) is { } fault)
             throw new ArgumentException(fault, nameof(html));
-        var kept = Sanitizer.Sanitize(html).Trim();
+        var kept = (picture is null ? WithoutPictures : Make(picture)).Sanitize(html).Trim();
         return kept is "<p></p>" or "<p><br></p>" ? "" : kept;
     }
 
-    private static HtmlSanitizer Make()
+    private static HtmlSanitizer Make(Func<string, string?> picture)
     {
         var sanitizer = new HtmlSanitizer(
             new HtmlSanitizerOptions
             {
-                AllowedTags = new HashSet<string>(Elements, StringComparer.OrdinalIgnoreCase),
-                AllowedAttributes = new HashSet<string>(["href"], StringComparer.OrdinalIgnoreCase),
+                AllowedTags = new HashSet<string>(Elements.Concat(Formulas), StringComparer.OrdinalIgnoreCase),
+                AllowedAttributes = new HashSet<string>(Attributes.Concat(OfFormulas), StringComparer.OrdinalIgnoreCase),
                 AllowedSchemes = new HashSet<string>(["http", "https", "mailto"], StringComparer.OrdinalIgnoreCase),
-                UriAttributes = new HashSet<string>(["href"], StringComparer.OrdinalIgnoreCase),
+                UriAttributes = new HashSet<string>(["href", "src"], StringComparer.OrdinalIgnoreCase),
             }
         )
         {
@@ -106,6 +167,67 @@ public static class FormattedText
             if (removing.Tag.LocalName is "script" or "style")
                 removing.Tag.TextContent = "";
         };
+        sanitizer.FilterUrl += (_, filtering) =>
+        {
+            if (filtering.Tag?.LocalName == "img")
+                filtering.SanitizedUrl = picture(filtering.OriginalUrl);
+        };
+        sanitizer.PostProcessDom += (_, made) =>
+        {
+            foreach (var formula in made.Document.QuerySelectorAll("math").ToList())
+                SettleFormula(formula);
+            foreach (var element in made.Document.QuerySelectorAll("*").Where(element => element.NamespaceUri != MathMl).ToList())
+            foreach (var name in OfFormulas)
+                element.RemoveAttribute(name);
+            foreach (var element in made.Document.QuerySelectorAll("img, aside, td, th").ToList())
+                Settle(element);
+        };
         return sanitizer;
+    }
+
+    // A formula is nothing but a formula: whatever else stands in one is read as its text.
+    private static void SettleFormula(IElement formula)
+    {
+        var inside = formula.QuerySelectorAll("*");
+        if (
+            formula.NamespaceUri != MathMl
+            || inside.Any(element => element.NamespaceUri != MathMl || element.LocalName == "math")
+            || formula.TextContent.Trim().Length == 0
+        )
+        {
+            if (formula.Parent is not null)
+                formula.Replace(formula.Owner!.CreateTextNode(formula.TextContent));
+            return;
+        }
+        foreach (var element in inside.Append(formula))
+        foreach (var attribute in element.Attributes.Select(attribute => attribute.Name).ToList())
+            if (!OfFormulas.Contains(attribute) || attribute is "data-tex" or "display" && element != formula)
+                element.RemoveAttribute(attribute);
+        if (formula.GetAttribute("data-tex") is { Length: > LongestTex })
+            formula.RemoveAttribute("data-tex");
+        if (formula.GetAttribute("display") is { } display && display != "block")
+            formula.RemoveAttribute("display");
+    }
+
+    // What an element must be like to stand there at all.
+    private static void Settle(IElement element)
+    {
+        switch (element.LocalName)
+        {
+            case "img" when element.GetAttribute("src") is null or "":
+                element.Remove();
+                break;
+            case "img":
+                element.SetAttribute("alt", (element.GetAttribute("alt") ?? "").Trim() is { Length: <= 500 } said ? said : "");
+                break;
+            case "aside" when !Insets.Contains(element.GetAttribute("data-kind")):
+                element.SetAttribute("data-kind", Insets[0]);
+                break;
+            case "td" or "th":
+                foreach (var name in new[] { "colspan", "rowspan" })
+                    if (element.GetAttribute(name) is { } span && !(int.TryParse(span, out var many) && many is > 1 and <= 100))
+                        element.RemoveAttribute(name);
+                break;
+        }
     }
 }

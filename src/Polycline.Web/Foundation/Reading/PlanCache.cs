@@ -26,6 +26,13 @@ public sealed class PlanCache(Database database, CompileCache cache)
     public Task<EditionPlan> Edition(Access access) =>
         Edition(access.Edition ?? throw Problem.Unknown(), access.EditionVersion, access.TermVersion);
 
+    /// <summary>The same without the sections that had ended before the moment in view.</summary>
+    public async Task<EditionPlan> Teaching(Access access, Viewpoint viewpoint)
+    {
+        var plan = await Edition(access);
+        return plan.On(plan.Term.Local(viewpoint.At).Date);
+    }
+
     /// <summary>An edition as of counters read elsewhere.</summary>
     public Task<EditionPlan> Edition(EditionCounters known) => Edition(known.Id, known.Version, known.TermVersion);
 

@@ -7,6 +7,8 @@ using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
+using Polycline.Data.Files;
+using Polycline.Data.LinkChecks;
 using Polycline.Data.Students;
 using Polycline.Data.Work;
 using Polycline.Web.Foundation.AccessControl;
@@ -38,6 +40,7 @@ public sealed class StudentCourse
     private readonly EditionPlan plan;
     private readonly Sights sights;
     private readonly SightWords words;
+    private readonly IReadOnlyList<ItemFileRow> files;
 
     private StudentCourse(
         EditionPlan plan,
@@ -46,7 +49,9 @@ public sealed class StudentCourse
         Id<Section> section,
         IReadOnlyList<FeedbackRow> feedback,
         Instant at,
-        OwnWork? work = null
+        OwnWork? work = null,
+        IReadOnlyList<ItemFileRow>? files = null,
+        LinkCheckRow? link = null
     )
     {
         this.plan = plan;
@@ -56,7 +61,9 @@ public sealed class StudentCourse
         Section = section;
         Feedback = feedback;
         At = at;
-        Work = work ?? new([], null);
+        Work = work ?? OwnWork.Nothing;
+        this.files = files ?? [];
+        LinkCheck = link;
     }
 
     /// <summary>Whose eyes; null: a pretend student's, who has written nothing.</summary>
@@ -84,6 +91,13 @@ public sealed class StudentCourse
     /// <summary>What they have written for the item they look at.</summary>
     public OwnWork Work { get; }
 
+    /// <summary>What is known of the address of the item they look at; null: nothing.</summary>
+    public LinkCheckRow? LinkCheck { get; }
+
+    /// <summary>The files of the item they look at, which they may read as what is written there.</summary>
+    public IReadOnlyList<ItemFileRow> Files(Sight sight) =>
+        sight.MayRead ? [.. files.Where(file => !file.Removed && file.Item == IdOf(sight))] : [];
+
     /// <summary>When their section meets, from the moment they look at to another.</summary>
     public IEnumerable<Instant> ClassesUntil(Instant end) =>
         plan
@@ -108,7 +122,16 @@ public sealed class StudentCourse
         var section = access.Section ?? throw Problem.Unknown();
         if (viewpoint.Eyes is Eyes.OfPretend pretend && access.Edition is not null && pretend.Section == section)
             return await compiled.Edition(access) is var course && course.Following(section) is not null
-                ? new(course, Pretended.RecordOf(course, section, pretend.Facts, viewpoint.At), null, section, [], viewpoint.At)
+                ? new(
+                    course,
+                    Pretended.RecordOf(course, section, pretend.Facts, viewpoint.At),
+                    null,
+                    section,
+                    [],
+                    viewpoint.At,
+                    null,
+                    item is { } looked ? await database.Read(connection => ItemFileStore.Of(connection, looked), stop) : null
+                )
                 : throw Problem.Unknown();
         var plan = access.Edition is null ? throw Problem.Unknown() : await compiled.Edition(access);
         return await database.Read(connection => Of(connection, plan, access, viewpoint, item), stop);
@@ -129,7 +152,7 @@ public sealed class StudentCourse
             throw Problem.Unknown();
         // Setting a clock back shuts nothing that has opened and forgets nothing that was done.
         var at = viewpoint.IsNow ? Instant.Max(viewpoint.At, plan.OpenedUntil(section)) : viewpoint.At;
-        var (record, feedback, work) = await Known(connection, plan, student, item, at);
+        var (record, feedback, work, files, link) = await Known(connection, plan, student, item, at);
         // Whoever is in two of its sections opens both, and sees one thing: the dates of the one that decides.
         var today = plan.Term.Local(at).Date;
         if (
@@ -137,21 +160,21 @@ public sealed class StudentCourse
             || record.SectionAt(plan.Term, at) is not { } home
         )
             throw Problem.Unknown();
-        return new(plan, record, student, PlanIds.IdOf(home), feedback, at, work);
+        return new(plan, record, student, PlanIds.IdOf(home), feedback, at, work, files, link);
     }
 
-    private static async Task<(StudentRecord Record, IReadOnlyList<FeedbackRow> Feedback, OwnWork Work)> Known(
-        NpgsqlConnection connection,
-        EditionPlan plan,
-        Id<Person> student,
-        Id<Item>? item,
-        Instant at
-    )
+    private static async Task<(
+        StudentRecord Record,
+        IReadOnlyList<FeedbackRow> Feedback,
+        OwnWork Work,
+        IReadOnlyList<ItemFileRow> Files,
+        LinkCheckRow? Link
+    )> Known(NpgsqlConnection connection, EditionPlan plan, Id<Person> student, Id<Item>? item, Instant at)
     {
         if (item is { } looked)
             return await StudentStore.Read(connection, plan, student, looked, at);
         var (records, back) = await StudentStore.Read(connection, plan, [student], at);
-        return (records[student], back, new OwnWork([], null));
+        return (records[student], back, OwnWork.Nothing, [], null);
     }
 
     /// <summary>What they see of one item.</summary>

@@ -6,9 +6,13 @@ using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
+using Polycline.Data.Files;
+using Polycline.Data.LinkChecks;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Links;
 using Polycline.Web.Foundation.Reading;
+using Polycline.Web.Outline.Files;
 
 namespace Polycline.Web.Outline.Items;
 
@@ -34,6 +38,18 @@ public sealed record ItemAnswer
 
     /// <summary>Its text; empty: none yet.</summary>
     public required string Html { get; init; }
+
+    /// <summary>In their order.</summary>
+    public required IReadOnlyList<ItemFileAnswer> Files { get; init; }
+
+    /// <summary>What it asks of a student; null: nothing that could be handed in or ticked off.</summary>
+    public required AsksForm? Asks { get; init; }
+
+    /// <summary>Where it leads; of a link only, null: nobody has said yet.</summary>
+    public required string? Address { get; init; }
+
+    /// <summary>What was found when that address was last tried; null: it has not been tried.</summary>
+    public required LinkAnswer? Link { get; init; }
 
     public required ItemTiming Opens { get; init; }
 
@@ -90,13 +106,13 @@ public static class ReadItem
     )
     {
         viewpoint.NeedsTeam("What is set here");
-        var plan = await compiled.Edition(access);
+        var plan = await compiled.Teaching(access, viewpoint);
         var found = plan.Item(new Id<Item>(item)) ?? throw Problem.Unknown();
-        var html = await database.Read(connection => BodyStore.Read(connection, found.Body), stop);
-        return Of(plan, found, html ?? "");
+        var (html, files, link) = await database.Read(connection => ItemFileStore.WithText(connection, new(item), found.Body), stop);
+        return Of(plan, found, html ?? "", files, link);
     }
 
-    private static ItemAnswer Of(EditionPlan plan, Item item, string html)
+    private static ItemAnswer Of(EditionPlan plan, Item item, string html, IReadOnlyList<ItemFileRow> files, LinkCheckRow? link)
     {
         var row = plan.Row(item.Ref);
         var anchors = new AnchorWords(plan.TitleOf, plan.Edition.Levels);
@@ -110,7 +126,11 @@ public static class ReadItem
             Title = item.Title,
             Published = item.Published,
             Before = BeforeWords.Of(item.Before),
-            Html = html,
+            Html = Pictures.Shown(html, $"/api/editions/{plan.Id}/items/{row.Id}")!,
+            Files = ItemFileAnswer.All(plan, files),
+            Asks = AsksForm.Of(item.Asked),
+            Address = item.Address,
+            Link = LinkAnswer.Of(link, plan.Term.Zone),
             Opens = Timing(item.Opens),
             Due = Timing(item.Due),
             Closes = Timing(item.Closes),

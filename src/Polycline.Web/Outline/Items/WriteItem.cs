@@ -1,4 +1,5 @@
 using FluentValidation;
+using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
@@ -15,7 +16,7 @@ namespace Polycline.Web.Outline.Items;
 public sealed record WriteItemRequest(Id<Item> Item, string Html, long Version);
 
 /// <summary>Writes an item's text: of a page what is to be read, of a task its instructions.</summary>
-public sealed class WriteItem : IPlanningCommand<EditionPlan, WriteItemRequest>
+public sealed class WriteItem : IPlanningCommand<EditionPlan, TextPictures, WriteItemRequest>
 {
     private const int Longest = 200_000;
 
@@ -23,10 +24,13 @@ public sealed class WriteItem : IPlanningCommand<EditionPlan, WriteItemRequest>
 
     public static IValidator<WriteItemRequest> Validator { get; } = new Rules();
 
-    public static CommandDecision Decide(EditionPlan plan, WriteItemRequest request, Viewpoint viewpoint)
+    public static Task<TextPictures> Read(NpgsqlConnection connection, EditionPlan plan, WriteItemRequest request) =>
+        TextPictures.Read(connection, plan.Id, request.Html);
+
+    public static CommandDecision Decide(EditionPlan plan, TextPictures pictures, WriteItemRequest request, Viewpoint viewpoint)
     {
         var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
-        var html = FormattedText.Canonical(request.Html);
+        var html = FormattedText.Canonical(request.Html, source => pictures.Stored(source, viewpoint));
         var body = html.Length == 0 ? null : new Body(html);
         return item.Body == body?.Hash
             ? new($"left the text of “{item.Title}” as it is", [])

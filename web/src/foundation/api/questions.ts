@@ -37,13 +37,20 @@ const ofEdition =
 export const questions = {
   places: () => question(keys.places, (signal) => api.GET('/api/places', { signal })),
   people: () => question(keys.people, (signal) => api.GET('/api/people', { signal })),
+  record: (of: string, person: number | null, skip: number) =>
+    question(keys.record(of, person, skip), (signal) =>
+      api.GET('/api/people/record', { params: { query: { of, person: person ?? undefined, skip } }, signal }),
+    ),
+  room: () => question(keys.room, (signal) => api.GET('/api/me/room', { signal })),
   account: () => question(keys.account, (signal) => api.GET('/api/account', { signal })),
   begin: (token: string) =>
     question(keys.begin(token), (signal) => api.GET('/api/begin/{token}', { params: { path: { token } }, signal })),
   welcome: (token: string) =>
     question(keys.welcome(token), (signal) => api.GET('/api/welcome/{token}', { params: { path: { token } }, signal })),
   calendarLinks: () => question(keys.calendarLinks, (signal) => api.GET('/api/calendar-links', { signal })),
+  provider: () => question(keys.provider, (signal) => api.GET('/api/sign-in/provider', { signal })),
   demoPeople: () => question(keys.demoPeople, (signal) => api.GET('/api/demo/people', { signal })),
+  demoMail: () => question(keys.demoMail, (signal) => api.GET('/api/demo/mail', { signal })),
   demoClock: () => question(keys.demoClock, (signal) => api.GET('/api/demo/clock', { signal })),
 
   ribbon: ofEdition('ribbon', (of) => api.GET('/api/editions/{edition}/ribbon', of)),
@@ -91,6 +98,14 @@ export const questions = {
         signal,
       }),
     ),
+  drawGroups: (edition: number, draw: { section: number; size: number; apart: string; seed: number }) =>
+    question(keys.ofEdition(edition, `draw ${draw.section}`, JSON.stringify(draw)), (signal) =>
+      api.GET('/api/editions/{edition}/draw-groups', { params: { path: { edition }, query: draw }, signal }),
+    ),
+  sectionCodes: (section: number) =>
+    question(keys.sectionCodes(section), (signal) =>
+      api.GET('/api/sections/{section}/codes', { params: { path: { section } }, signal }),
+    ),
   item: (edition: number, item: number) =>
     question(keys.ofEdition(edition, `item ${item}`, ''), (signal) =>
       api.GET('/api/editions/{edition}/items/{item}', { params: { path: { edition, item } }, signal }),
@@ -103,6 +118,10 @@ export const questions = {
   calendar: (term: number) =>
     question(keys.calendar(term), (signal) =>
       api.GET('/api/terms/{term}/calendar', { params: { path: { term } }, signal }),
+    ),
+  rosterFeed: (term: number) =>
+    question(keys.rosterFeed(term), (signal) =>
+      api.GET('/api/terms/{term}/roster-feed', { params: { path: { term } }, signal }),
     ),
   rosters: (term: number) =>
     question(keys.rosters(term), (signal) =>
@@ -123,6 +142,14 @@ export const questions = {
   now: (section: number, view: View = {}) =>
     question(keys.ofSection(section, 'now', keyOf(view)), (signal) =>
       api.GET('/api/sections/{section}/now', { params: { path: { section }, query: view }, signal }),
+    ),
+  search: (edition: number, words: string) =>
+    question(keys.ofEdition(edition, `search ${words}`, ''), (signal) =>
+      api.GET('/api/editions/{edition}/search', { params: { path: { edition }, query: { words } }, signal }),
+    ),
+  studentSearch: (section: number, words: string, view: View = {}) =>
+    question(keys.ofSection(section, `search ${words}`, keyOf(view)), (signal) =>
+      api.GET('/api/sections/{section}/search', { params: { path: { section }, query: { words, ...view } }, signal }),
     ),
   studentItem: (section: number, item: number, view: View = {}) =>
     question(keys.ofSection(section, `item ${item}`, keyOf(view)), (signal) =>

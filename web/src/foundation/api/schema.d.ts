@@ -36,6 +36,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/demo/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["demo-mail"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sign-in": {
         parameters: {
             query?: never;
@@ -46,6 +62,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["sign-in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-in/provider": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["provider"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -180,6 +212,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}/data": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["person-data"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/erase-person": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["erase-person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/join-people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["join-people"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/separate-people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["separate-people"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/rename-school": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["rename-school"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/school/add-people": {
         parameters: {
             query?: never;
@@ -196,7 +324,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/school/invite-again": {
+    "/api/school/invite-people": {
         parameters: {
             query?: never;
             header?: never;
@@ -205,7 +333,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["invite-again"];
+        post: operations["invite-people"];
         delete?: never;
         options?: never;
         head?: never;
@@ -292,6 +420,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/me/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["room"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/uploads/{upload}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["upload"];
+        put: operations["send-piece"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/uploads/{upload}/bytes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sent-file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/begin-upload": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["begin-upload"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/finish-upload": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["finish-upload"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/cancel-upload": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["cancel-upload"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/school/roster-columns": {
         parameters: {
             query?: never;
@@ -334,6 +558,72 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["take-back-roster"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/set-aside-roster": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["set-aside-roster"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{term}/roster-feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["roster-feed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{term}/roster-feed/{fetch}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The file that waits, to be looked at like any other. */
+        get: operations["fetched-roster"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/terms/{term}/fetch-roster": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fetches it now. */
+        post: operations["fetch-roster"];
         delete?: never;
         options?: never;
         head?: never;
@@ -484,6 +774,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/make-pretend-section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["make-pretend-section"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/make-up-students": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["make-up-students"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/remove-pretend-section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remove-pretend-section"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/outline": {
         parameters: {
             query?: never;
@@ -510,6 +848,56 @@ export interface paths {
         get: operations["item"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/items/{item}/files/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file of an item, including one that was replaced or removed. */
+        get: operations["item-file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/items/{item}/pictures/{picture}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture in an item's text. */
+        get: operations["item-picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/items/{item}/check-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["check-link"];
         delete?: never;
         options?: never;
         head?: never;
@@ -804,6 +1192,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/attach-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["attach-files"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/replace-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["replace-file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/rename-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["rename-file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/move-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["move-file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/remove-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remove-file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/time-item": {
         parameters: {
             query?: never;
@@ -820,6 +1288,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/ask-item": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ask-item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/point-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["point-link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/condition-item": {
         parameters: {
             query?: never;
@@ -830,6 +1330,38 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["condition-item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["search"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["student-search"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1029,6 +1561,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sections/{section}/items/{item}/files/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file of an item, for those who may read the item. */
+        get: operations["student-file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/items/{item}/work-files/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A file of the student's own work, as long as the item is there for them. */
+        get: operations["student-work-file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/items/{item}/pictures/{picture}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture in an item's text, for those who may read the text. */
+        get: operations["student-picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sections/{section}/record-opened": {
         parameters: {
             query?: never;
@@ -1077,6 +1660,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sections/{section}/tick-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tick-off"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sections/{section}/take-back": {
         parameters: {
             query?: never;
@@ -1117,6 +1716,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["handed-in"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/work-files/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["piece-file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1589,6 +2204,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/terms/{term}/end-section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["term-end-section"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/school/remove-section": {
         parameters: {
             query?: never;
@@ -1629,6 +2260,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["groups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/draw-groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["draw-groups"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1679,6 +2326,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["put-in-group"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/group-students": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["group-students"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1925,6 +2588,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sections/{section}/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["section-codes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/make-section-code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["make-section-code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/withdraw-section-code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["withdraw-section-code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/answer-joins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["answer-joins"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["look-at-code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1991,6 +2750,8 @@ export interface components {
         AddPeopleRequest: {
             /** @description 1 to 500, each mail address once. */
             people: components["schemas"]["NewPerson"][];
+            /** @description The links go out by mail; otherwise the answer shows them. */
+            byMail: boolean;
         };
         AddUnitRequest: {
             title: string;
@@ -2006,7 +2767,7 @@ export interface components {
             state: string;
             /** @description The name on the account there is; null: it is new. */
             knownAs: null | string;
-            /** @description Where they set a password, within a day; shown this once. */
+            /** @description Where they set a password, within a day, shown this once; null: it goes by mail. */
             address: null | string;
         };
         AdjustSectionsRequest: {
@@ -2024,6 +2785,17 @@ export interface components {
             reason: string;
             /** Format: int64 */
             version: number;
+        };
+        AnswerJoinsRequest: {
+            /** @description 1 to 500, each once. */
+            waiting: number[];
+            /** @description False: they are turned away. */
+            letIn: boolean;
+        };
+        AnsweredJoins: {
+            applied: boolean;
+            /** @description What was done, such as `2 people are in 9 Birch from today`. */
+            sentence: string;
         };
         ArrangeRequest: {
             /** Format: int64 */
@@ -2045,6 +2817,41 @@ export interface components {
              * @description Of what was agreed when it was read; 0: nothing was.
              */
             version: number;
+        };
+        AskItemRequest: {
+            /** Format: int64 */
+            item: number;
+            asks: null | components["schemas"]["AsksForm"];
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
+        };
+        AskedFileForm: {
+            /** @description What it is, as one says it to a student: “the photograph”. */
+            what: string;
+            /** @description A sort of file, such as `picture` or `document`; null: any. */
+            kind: null | string;
+        };
+        /** @description What an item asks of a student, as it travels. */
+        AsksForm: {
+            /** @description `work`, `log` or `tick`. */
+            way: string;
+            /** @description `asked`, `welcome` or `no`. */
+            text: string;
+            /** @description As the text. */
+            links: string;
+            /** @description Those that are asked for by name. */
+            files: components["schemas"]["AskedFileForm"][];
+            /** @description Whether files are taken that nobody has asked for by name. */
+            others: boolean;
+        };
+        AttachFilesRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description Files that were sent, 1 to 50, in the order in which to list them. */
+            uploads: string[];
         };
         BackAnswer: {
             by: string;
@@ -2089,6 +2896,15 @@ export interface components {
             first: string;
             /** @description Its last date, at most 400 days later. */
             last: string;
+        };
+        BeginUploadRequest: {
+            /** @description What the file is called, up to 200 characters. */
+            name: string;
+            /**
+             * Format: int64
+             * @description In bytes; known before it is sent.
+             */
+            size: number;
         };
         BegunAnswer: {
             /** Format: int64 */
@@ -2237,6 +3053,15 @@ export interface components {
             /** @description What it waits for. */
             needs: string[];
         };
+        CaughtLetter: {
+            to: string;
+            subject: string;
+            text: string;
+            at: components["schemas"]["Moment"];
+        };
+        CaughtMailAnswer: {
+            letters: components["schemas"]["CaughtLetter"][];
+        };
         ChangeClassesRequest: {
             /** Format: int64 */
             section: number;
@@ -2263,9 +3088,10 @@ export interface components {
             levels: null | components["schemas"]["LevelNames"];
             /**
              * Format: int64
-             * @description The version of the course's own settings that was read.
+             * @description The version of the edition's own settings that was read.
              */
             version: number;
+            name?: null | components["schemas"]["CourseNameForm"];
         };
         /** @description What is to become of several rows of the outline. Exactly one thing is asked for; the others are left out. */
         ChangeItemsRequest: {
@@ -2413,6 +3239,17 @@ export interface components {
             /** @description What stands in the file (iCalendar, RFC 5545): at most a million letters. */
             text: string;
         };
+        /** @description Where a code leads. */
+        CodeAnswer: {
+            school: string;
+            /** @description Null: the section follows none at present. */
+            course: null | string;
+            section: string;
+            /** @description Whoever uses it waits for a teacher. */
+            approve: boolean;
+            /** @description Who is signed in; null: nobody. */
+            oneself: null | string;
+        };
         /** @description The answer to a command, applied or only looked at beforehand. */
         CommandAnswer: {
             /** @description False: a preview, or nothing to do; nothing was written. */
@@ -2461,6 +3298,28 @@ export interface components {
             /** @description Who changed it last. */
             by: null | string;
             at: null | components["schemas"]["Moment"];
+        };
+        /** @description What a course is called, in all its editions. */
+        CourseName: {
+            title: string;
+            /** @description Empty: none is said. */
+            subject: string;
+            /**
+             * Format: int64
+             * @description Raised when either is changed.
+             */
+            version: number;
+        };
+        CourseNameForm: {
+            /** @description 1 to 200 characters. */
+            title: string;
+            /** @description At most 120 characters; it may be empty. */
+            subject: string;
+            /**
+             * Format: int64
+             * @description The version of the course's name that was read.
+             */
+            version: number;
         };
         /**
          * @description The moments an item can be given. The computation, chapter 4.
@@ -2537,6 +3396,8 @@ export interface components {
             lacking: number;
             /** @description What was noticed, in words. */
             toCheck: string[];
+            /** @description It is made up, and counts nowhere. */
+            pretend: boolean;
         };
         DatesUnit: {
             /**
@@ -2656,6 +3517,9 @@ export interface components {
         };
         DraftAnswer: {
             text: string;
+            files: components["schemas"]["FileAnswer"][];
+            links: string[];
+            entries: components["schemas"]["LogEntry"][];
             savedAt: components["schemas"]["Moment"];
             /**
              * Format: int64
@@ -2663,6 +3527,13 @@ export interface components {
              */
             version: number;
             missedAt: null | components["schemas"]["Moment"];
+        };
+        /** @description Groups that were drawn by lot; nothing is written. */
+        DrawnAnswer: {
+            /** @description False: no way was found to keep all of the pairs apart. */
+            found: boolean;
+            /** @description Persons, group by group. */
+            groups: number[][];
         };
         EditionLife: {
             /** Format: int64 */
@@ -2688,6 +3559,7 @@ export interface components {
             /** Format: int64 */
             edition: number;
             course: string;
+            subject: string;
             title: string;
             state: string;
             /** @description `lead`, `co`, `sections` or `reader`; empty: none. */
@@ -2721,9 +3593,63 @@ export interface components {
             /** @description The last day on which it is current, such as `2026-12-18`; null: it ends now. */
             on: null | string;
         };
+        EndSectionRequest: {
+            /** Format: int64 */
+            section: number;
+            /** @description Its last day, within the term; null: it goes on to the end of the term after all. */
+            last: null | string;
+            /**
+             * Format: int64
+             * @description The version of the section that was read.
+             */
+            version: number;
+        };
         EndTeamMemberRequest: {
             /** Format: int64 */
             person: number;
+        };
+        ErasePersonRequest: {
+            /** Format: int64 */
+            person: number;
+            /** @description Their name as it stands, so that nobody is erased by a slip. */
+            name: string;
+        };
+        ErasedAnswer: {
+            applied: boolean;
+            /** @description What is erased, for good. */
+            goes: string[];
+            /** @description What stays and names nobody. */
+            stays: string[];
+        };
+        FetchedLine: {
+            /** Format: int64 */
+            fetch: number;
+            /** @description When it was fetched, and who asked. */
+            words: string;
+            /** @description `waiting`, `nothing`, `failed`, `imported`, `set-aside` or `fetching`. */
+            state: string;
+            /** @description What it would change, or what went wrong. */
+            sentence: string;
+        };
+        /** @description A file as a screen lists it. */
+        FileAnswer: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description In bytes.
+             */
+            size: number;
+            /** @description Such as “1.4 MB”. */
+            sizeInWords: string;
+            /**
+             * @description How it can be shown: `picture`, `drawing`, `pdf`, `text`, `table`,
+             *         `audio`, `video` or `other`.
+             */
+            kind: string;
+            /** @description Where its bytes are, for those who may read it at the moment they look at. */
+            address: string;
         };
         ForStudentsRequest: {
             /** @description 1 to 100, each once. */
@@ -2785,6 +3711,12 @@ export interface components {
             /** @description Whether they are to be in it. */
             in: boolean;
         };
+        GroupOfStudents: {
+            /** @description 1 to 60 characters. A group that is called so already is used. */
+            name: string;
+            /** @description Students of the section: at most 500. */
+            members: number[];
+        };
         /** @description A section whose students the team can put into groups. */
         GroupSection: {
             /** Format: int64 */
@@ -2797,6 +3729,12 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+        };
+        GroupStudentsRequest: {
+            /** Format: int64 */
+            section: number;
+            /** @description 1 to 100, each name once, each student in at most one of them. */
+            groups: components["schemas"]["GroupOfStudents"][];
         };
         GroupsAnswer: {
             canChange: boolean;
@@ -2816,19 +3754,29 @@ export interface components {
         HandInRequest: {
             /** Format: int64 */
             item: number;
-            /** @description 1 to 100,000 characters. */
+            /** @description Up to 100,000 characters; it may be empty where there is something else. */
             text: string;
             /** @description When it was first sent, as the page knows it, in UTC; null: just now. It is shown, and decides nothing. */
             pressedAt: null | string;
+            /** @description Those that go with it, at most 30, in their order; null: none. */
+            files?: null | components["schemas"]["ListedFile"][];
+            /** @description Addresses of pages, at most 20; null: none. */
+            links?: null | string[];
+            /** @description Those of a log, at most 400; null: none. */
+            entries?: null | components["schemas"]["LogEntry"][];
         };
         HandedIn: {
             /** Format: int32 */
             n: number;
             text: string;
+            files: components["schemas"]["FileAnswer"][];
             at: components["schemas"]["Moment"];
             claimedAt: null | components["schemas"]["Moment"];
             takenBackAt: null | components["schemas"]["Moment"];
             feedback: components["schemas"]["BackAnswer"][];
+            links: string[];
+            /** @description Those of a log, in the order of their days. */
+            entries: components["schemas"]["LogEntry"][];
         };
         HandedInAnswer: {
             /** @description Those that follow the edition, in their order. */
@@ -2891,11 +3839,30 @@ export interface components {
             from: string;
             /** @description Whether places end that the file does not have. */
             endMissing: boolean;
+            /**
+             * Format: int64
+             * @description Which fetched roster it is; null: it came as a file.
+             */
+            fetch?: null | number;
+        };
+        InvitePeopleRequest: {
+            /** @description 1 to 500, each once. */
+            people: number[];
+            /** @description The links go out by mail; otherwise the answer shows them. */
+            byMail: boolean;
         };
         InvitedAnswer: {
             applied: boolean;
-            /** @description Where they set a password, within a day; shown this once. */
-            address: string;
+            /** @description What was done, such as `94 links are on their way by mail`. */
+            sentence: string;
+            /** @description In the order of the request. */
+            people: components["schemas"]["InvitedPerson"][];
+        };
+        InvitedPerson: {
+            name: string;
+            email: string;
+            /** @description Where they set a password, within a day, shown this once; null: it goes by mail. */
+            address: null | string;
         };
         /** @description One item with everything a team can change of it. */
         ItemAnswer: {
@@ -2911,6 +3878,12 @@ export interface components {
             before: null | string;
             /** @description Its text; empty: none yet. */
             html: string;
+            /** @description In their order. */
+            files: components["schemas"]["ItemFileAnswer"][];
+            asks: null | components["schemas"]["AsksForm"];
+            /** @description Where it leads; of a link only, null: nobody has said yet. */
+            address: null | string;
+            link: null | components["schemas"]["LinkAnswer"];
             opens: components["schemas"]["ItemTiming"];
             due: components["schemas"]["ItemTiming"];
             closes: components["schemas"]["ItemTiming"];
@@ -2926,6 +3899,19 @@ export interface components {
             /** Format: int64 */
             version: number;
             sections: components["schemas"]["ItemInSection"][];
+        };
+        /** @description A file of an item as its team sees it. */
+        ItemFileAnswer: {
+            file: components["schemas"]["FileAnswer"];
+            broughtBy: string;
+            broughtAt: components["schemas"]["Moment"];
+            /**
+             * Format: int64
+             * @description To be named when it is changed.
+             */
+            version: number;
+            /** @description The files it replaced, latest first. */
+            before: components["schemas"]["OlderFile"][];
         };
         ItemForWhomRequest: {
             /** Format: int64 */
@@ -2976,6 +3962,13 @@ export interface components {
             /** Format: int64 */
             after: null | number;
         };
+        JoinAnswer: {
+            state: components["schemas"]["JoinedAs"];
+            /** Format: int64 */
+            section: null | number;
+            /** @description Where somebody new sets a password; null: it goes by mail, or none is needed. */
+            address: null | string;
+        };
         /** @description What stands in the way of a section that is to follow a course, and what becomes of what it holds. */
         JoinCheckAnswer: {
             /** Format: int64 */
@@ -3015,6 +4008,20 @@ export interface components {
              */
             notCounted: number;
         };
+        JoinPeopleRequest: {
+            /** Format: int64 */
+            kept: number;
+            /** Format: int64 */
+            other: number;
+        };
+        JoinRequest: {
+            /** @description As it is shown; spaces and hyphens do not matter. */
+            code: string;
+            /** @description Of somebody who is not signed in; otherwise null. */
+            name: null | string;
+            /** @description The same. */
+            email: null | string;
+        };
         JoinSectionRequest: {
             /** Format: int64 */
             section: number;
@@ -3053,6 +4060,16 @@ export interface components {
             /** @description The course of its own; null: none. */
             holds: null | string;
         };
+        JoinedAnswer: {
+            applied: boolean;
+            /** @description What comes together, in lines. */
+            comes: string[];
+        };
+        /**
+         * @description What came of it.
+         * @enum {string}
+         */
+        JoinedAs: "in" | "waiting" | "mailed";
         JoiningHome: {
             /** Format: int64 */
             student: number;
@@ -3093,6 +4110,13 @@ export interface components {
             name: string;
             letter: string;
             students: components["schemas"]["LensStudent"][];
+            /**
+             * Format: int64
+             * @description Of the section, to be named when somebody is made up in it.
+             */
+            version: number;
+            /** @description Who is made up in a pretend section; null: a section like any other. */
+            madeUp: null | components["schemas"]["MadeUpStudent"][];
         };
         LensStudent: {
             /** Format: int64 */
@@ -3137,6 +4161,25 @@ export interface components {
             lesson: components["schemas"]["LevelName"];
             item: components["schemas"]["LevelName"];
         };
+        /** @description What is known of where a link leads. */
+        LinkAnswer: {
+            /** @description `open`, `sign-in`, `gone`, `silent` or `not-tried`. */
+            outcome: string;
+            /** @description The same in a sentence. */
+            words: string;
+            checkedAt: components["schemas"]["Moment"];
+            reachedAt: null | components["schemas"]["Moment"];
+        };
+        /** @description A file of a student's work: one that was listed before, or one that was just sent. */
+        ListedFile: {
+            /** Format: int64 */
+            id: null | number;
+            /**
+             * Format: uuid
+             * @description The upload it was sent as; null: it was listed before.
+             */
+            upload: null | string;
+        };
         /** @description One student in a class list. */
         ListedLine: {
             /** Format: int64 */
@@ -3152,13 +4195,20 @@ export interface components {
             alsoIn: string[];
             /** @description The section that decides their dates where there are several; null: nobody has said. */
             home: null | string;
-            /**
-             * Format: int32
-             * @description In how many items something is different for them.
-             */
-            differences: number;
+            /** @description The items in which something is different for them. */
+            differs: number[];
             /** @description More time is agreed for everything. */
             agreed: boolean;
+        };
+        /** @description What a student wrote in a log on one day. */
+        LogEntry: {
+            /** @description A date, such as 2026-10-05. */
+            on: string;
+            text: string;
+        };
+        LookAtCodeRequest: {
+            /** @description As it is shown; spaces and hyphens do not matter. */
+            code: string;
         };
         LoseClassesRequest: {
             /** Format: int64 */
@@ -3176,11 +4226,22 @@ export interface components {
             /** @description Local, `08:40`. */
             start: string;
         };
+        MadeCodeAnswer: {
+            applied: boolean;
+            /** @description Such as `KTRW-9MPA`; null in a preview. */
+            sectionCode: null | string;
+        };
         MadeSection: {
             /** Format: int64 */
             section: number;
             name: string;
             letter: string;
+        };
+        MadeUpStudent: {
+            /** @description 1 to 60 characters, unlike any other's in the section. */
+            name: string;
+            /** @description What is made out to have happened, as it stands in an address: `12.score.65~14.given-back`. */
+            facts: string;
         };
         MakeCourseAnswer: {
             applied: boolean;
@@ -3202,6 +4263,29 @@ export interface components {
             scheme: string;
             /** @description What lines are that were asked about. */
             answers: components["schemas"]["SchemeAnswer"][];
+            /**
+             * @description At most 120 characters; it may be empty.
+             * @default
+             */
+            subject: string;
+            levels?: null | components["schemas"]["LevelNames"];
+        };
+        MakePretendSectionRequest: {
+            /** @description 1 to 200 characters; no other section of the course has it. */
+            name: string;
+            /** @description When it would meet, in the plan file's form: 1 to 60. */
+            slots: components["schemas"]["JsonElement"];
+        };
+        MakeSectionCodeRequest: {
+            /** @description The last day on which it can be used: from today to the last day of the term. */
+            until: string;
+            /**
+             * Format: int32
+             * @description How many people can use it: 1 to 500.
+             */
+            most: number;
+            /** @description Those who use it wait for a teacher to let them in. */
+            approve: boolean;
         };
         MakeSectionsAnswer: {
             applied: boolean;
@@ -3233,6 +4317,17 @@ export interface components {
             like: null | number;
             /** @description Its closures, extra days and special days, all of them new: at most 400. */
             marks: components["schemas"]["DayMark"][];
+        };
+        MakeUpStudentsRequest: {
+            /** Format: int64 */
+            section: number;
+            /** @description All who are made up in the section from now on, at most 12. */
+            students: components["schemas"]["MadeUpStudent"][];
+            /**
+             * Format: int64
+             * @description The version of the section that was read.
+             */
+            version: number;
         };
         MarkAhead: {
             /** @description `closure`, `extra` or `special`. */
@@ -3274,6 +4369,19 @@ export interface components {
         };
         /** @enum {string} */
         MoveChoice: "new" | "excuse" | "keep";
+        MoveFileRequest: {
+            /** Format: int64 */
+            item: number;
+            /** Format: int64 */
+            file: number;
+            /** Format: int64 */
+            after: null | number;
+            /**
+             * Format: int64
+             * @description The version of the file that was read.
+             */
+            version: number;
+        };
         MoveItemRequest: {
             /** Format: int64 */
             item: number;
@@ -3380,6 +4488,12 @@ export interface components {
             /** @description When the section meets in the seven days from the moment on. */
             classes: components["schemas"]["Moment"][];
         };
+        /** @description A file that was replaced. */
+        OlderFile: {
+            file: components["schemas"]["FileAnswer"];
+            broughtBy: string;
+            broughtAt: components["schemas"]["Moment"];
+        };
         /** @description One student of a course, for those who teach them. */
         OneStudentAnswer: {
             /** Format: int64 */
@@ -3390,7 +4504,7 @@ export interface components {
             term: components["schemas"]["TermSpan"];
             /** @description In which sections they are or were. */
             places: components["schemas"]["StudentPlace"][];
-            /** @description Two of them list the student on one day, and nobody has said which decides. */
+            /** @description Two of them list the student after today, and nobody has said which decides. */
             needsHome: boolean;
             /** @description Those that they can move to. */
             sections: components["schemas"]["SectionChoice"][];
@@ -3546,6 +4660,8 @@ export interface components {
             before: string;
             /** Format: int64 */
             version: number;
+            /** @description What the course is called, in all its editions. */
+            name: components["schemas"]["CourseName"];
         };
         OutlineUnit: {
             /** Format: int64 */
@@ -3707,6 +4823,10 @@ export interface components {
             letter: string;
             /** Format: int32 */
             students: number;
+            /** @description It is made up, and counts nowhere. */
+            pretend: boolean;
+            /** @description Its last day in words, where it had ended by then. */
+            ended: null | string;
             /** @description In the section's running order. */
             lessons: components["schemas"]["PaceRun"][];
             classes: components["schemas"]["PaceClass"][];
@@ -3733,6 +4853,11 @@ export interface components {
             /** @description Titles of what does not reach the end. */
             unplaced: string[];
         };
+        Passage: {
+            text: string;
+            /** @description Whether it is one of the words that were sought. */
+            isSought: boolean;
+        };
         PasswordChangedAnswer: {
             /**
              * Format: int32
@@ -3741,6 +4866,8 @@ export interface components {
             ended: number;
         };
         PeopleAnswer: {
+            /** @description Links can go out by mail. */
+            hasMail: boolean;
             people: components["schemas"]["PersonAnswer"][];
         };
         PeriodChoice: {
@@ -3760,6 +4887,8 @@ export interface components {
             teacher: boolean;
             /** @description `active`, `invited` (no password set yet) or `deactivated`. */
             state: string;
+            /** @description The name and address of the account that this one was joined into; null: none. */
+            joinedInto: null | string;
             /** @description When they were signed in last, in words; null: never. */
             lastIn: null | string;
             /**
@@ -3801,6 +4930,17 @@ export interface components {
             /** @description Everybody’s that are not past: the office sees to their teams. */
             schoolCourses: components["schemas"]["EditionPlace"][];
         };
+        PointLinkRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description Of a page, with https:// or http://. */
+            address: string;
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
+        };
         /** @description A problem as it travels. */
         ProblemAnswer: {
             type: string;
@@ -3830,6 +4970,10 @@ export interface components {
              * @description How many class days it would close.
              */
             classDays: number;
+        };
+        ProviderAnswer: {
+            /** @description What the button says; null: there is no provider. */
+            name: null | string;
         };
         PublishItemRequest: {
             /** Format: int64 */
@@ -3932,6 +5076,21 @@ export interface components {
             /** @description What stays for them while it no longer is for others. */
             keeps: string[];
         };
+        RecordAnswer: {
+            /** @description The latest first: at most 100. */
+            lines: components["schemas"]["RecordLine"][];
+            /** @description There are earlier ones. */
+            hasMore: boolean;
+        };
+        RecordLine: {
+            at: components["schemas"]["Moment"];
+            /** @description Empty: nobody who was signed in. */
+            who: string;
+            /** @description Goes on a sentence that starts with their name. */
+            words: string;
+            /** @description The course or term it was in; empty: neither. */
+            place: string;
+        };
         RecordOpenedRequest: {
             /** Format: int64 */
             item: number;
@@ -3943,6 +5102,17 @@ export interface components {
             before: string;
             /** @description Null: cleared, to be looked at. */
             after: null | string;
+        };
+        RemoveFileRequest: {
+            /** Format: int64 */
+            item: number;
+            /** Format: int64 */
+            file: number;
+            /**
+             * Format: int64
+             * @description The version of the file that was read.
+             */
+            version: number;
         };
         RemoveGroupRequest: {
             /** Format: int64 */
@@ -3971,6 +5141,15 @@ export interface components {
              */
             version: number;
         };
+        RemovePretendSectionRequest: {
+            /** Format: int64 */
+            section: number;
+            /**
+             * Format: int64
+             * @description The version of the section that was read.
+             */
+            version: number;
+        };
         RemoveSectionRequest: {
             /** Format: int64 */
             section: number;
@@ -3988,6 +5167,18 @@ export interface components {
              */
             version: number;
         };
+        RenameFileRequest: {
+            /** Format: int64 */
+            item: number;
+            /** Format: int64 */
+            file: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description The version of the file that was read.
+             */
+            version: number;
+        };
         RenameItemRequest: {
             /** Format: int64 */
             item: number;
@@ -3996,6 +5187,26 @@ export interface components {
             /**
              * Format: int64
              * @description The version of the item that was read.
+             */
+            version: number;
+        };
+        RenameSchoolRequest: {
+            /** @description 1 to 200 characters. */
+            name: string;
+        };
+        ReplaceFileRequest: {
+            /** Format: int64 */
+            item: number;
+            /** Format: int64 */
+            file: number;
+            /**
+             * Format: uuid
+             * @description The file that was sent to replace it.
+             */
+            upload: string;
+            /**
+             * Format: int64
+             * @description The version of the file that was read.
              */
             version: number;
         };
@@ -4132,6 +5343,28 @@ export interface components {
             /** @description The lessons that do not, in words. */
             doesNotFit: string[];
         };
+        RoomAnswer: {
+            /**
+             * Format: int64
+             * @description The largest file they can send, in bytes.
+             */
+            largest: number;
+            /**
+             * Format: int64
+             * @description How many bytes all their files together can have.
+             */
+            room: number;
+            /**
+             * Format: int64
+             * @description How many of those bytes are taken.
+             */
+            taken: number;
+            /**
+             * Format: int32
+             * @description How many bytes to send at a time.
+             */
+            piece: number;
+        };
         RosterColumnsAnswer: {
             /** @description False: it is a zip, whose columns are known. */
             isTable: boolean;
@@ -4145,6 +5378,11 @@ export interface components {
         RosterColumnsRequest: {
             /** @description In base64: at most 15 MB. */
             file: string;
+        };
+        RosterFeedAnswer: {
+            /** @description Where the school's roster is fetched; null: no feed is set. */
+            host: null | string;
+            latest: null | components["schemas"]["FetchedLine"];
         };
         RosterImport: {
             /** Format: int64 */
@@ -4188,6 +5426,12 @@ export interface components {
              * @description The version that was read or saved last; 0: there was none.
              */
             version: number;
+            /** @description Those that go with it, at most 30, in their order; null: none. */
+            files?: null | components["schemas"]["ListedFile"][];
+            /** @description Addresses of pages, at most 20; null: none. */
+            links?: null | string[];
+            /** @description Those of a log, at most 400; null: none. */
+            entries?: null | components["schemas"]["LogEntry"][];
         };
         SavedAnswer: {
             /**
@@ -4196,6 +5440,10 @@ export interface components {
              */
             version: number;
             at: components["schemas"]["Moment"];
+            /** @description Its files, each now one of the student's own. */
+            files: components["schemas"]["FileAnswer"][];
+            /** @description What is asked for and is not there yet, in words. */
+            stillAsked: string[];
         };
         SchemeAnswer: {
             /**
@@ -4215,6 +5463,24 @@ export interface components {
          * @enum {string}
          */
         SchoolRole: "office" | "teacher";
+        SearchAnswer: {
+            /** @description The best first; at most 30. */
+            hits: components["schemas"]["SearchHit"][];
+        };
+        SearchHit: {
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            unit: string;
+            lesson: null | string;
+            /** @description Where the words stand: `title`, `text` or `file`. */
+            place: string;
+            /** @description The file they stand in; null: none. */
+            file: null | string;
+            /** @description The passage they stand in, piece by piece. */
+            passage: components["schemas"]["Passage"][];
+        };
         /** @description A section, as whoever is in it may know of it. */
         SectionAnswer: {
             /** Format: int64 */
@@ -4232,6 +5498,8 @@ export interface components {
             letter: string;
             /** Format: int32 */
             students: number;
+            /** @description Who is made up in a pretend section; null: a section like any other. */
+            pretend: null | components["schemas"]["MadeUpStudent"][];
             /**
              * Format: int64
              * @description To be named when its timetable is changed.
@@ -4252,6 +5520,36 @@ export interface components {
             id: number;
             name: string;
             letter: string;
+        };
+        SectionCodeLine: {
+            /** Format: int64 */
+            id: number;
+            /** @description Such as `KTRW-9MPA`. */
+            code: string;
+            /** @description The last day on which it can be used, in words. */
+            until: string;
+            /**
+             * Format: int32
+             * @description How many people can use it.
+             */
+            most: number;
+            /**
+             * Format: int32
+             * @description How many are in, or wait.
+             */
+            used: number;
+            /** @description Those who use it wait for a teacher. */
+            approve: boolean;
+            /** @description Its last day is past, or as many have used it as can. */
+            isOver: boolean;
+        };
+        SectionCodesAnswer: {
+            /** @description Those that have not been withdrawn, the latest first. */
+            codes: components["schemas"]["SectionCodeLine"][];
+            /** @description Those who wait to be let in, the first first. */
+            waiting: components["schemas"]["WaitingLine"][];
+            /** @description Where a code is entered. */
+            address: string;
         };
         SectionPlace: {
             /** Format: int64 */
@@ -4284,6 +5582,23 @@ export interface components {
             /** @description The periods of an ordinary day. */
             periods: components["schemas"]["PeriodChoice"][];
             sections: components["schemas"]["SectionCard"][];
+        };
+        SentFileAnswer: {
+            /**
+             * Format: uuid
+             * @description What to name in order to use it.
+             */
+            upload: string;
+            name: string;
+            /** Format: int64 */
+            size: number;
+            sizeInWords: string;
+        };
+        SetAsideRosterRequest: {
+            /** Format: int64 */
+            term: number;
+            /** Format: int64 */
+            fetch: number;
         };
         SetHomeRequest: {
             /** Format: int64 */
@@ -4381,6 +5696,8 @@ export interface components {
         StudentItemAnswer: {
             /** Format: int64 */
             item: number;
+            /** Format: int64 */
+            student: null | number;
             course: string;
             section: string;
             code: string;
@@ -4398,8 +5715,21 @@ export interface components {
             missing: string[];
             /** @description What is to be read; null: there is nothing, or not now. */
             html: null | string;
+            /** @description Where it leads; null: it is no link, or cannot be read now. */
+            address: null | string;
+            link: null | components["schemas"]["LinkAnswer"];
+            /** @description What is given with it. */
+            files: components["schemas"]["FileAnswer"][];
+            asks: null | components["schemas"]["AsksForm"];
+            /** @description What is asked for and is not in the draft yet, in words. */
+            stillAsked: string[];
             /** @description Whether work can be written and handed in. */
             mayWork: boolean;
+            /** @description Whether it can be ticked off, or the tick taken back. */
+            mayTick: boolean;
+            isTicked: boolean;
+            /** @description The day it is at the school, such as 2026-10-08. */
+            today: string;
             draft: null | components["schemas"]["DraftAnswer"];
             /** @description What was handed in and what came back, the latest first. */
             history: components["schemas"]["HandedIn"][];
@@ -4588,6 +5918,8 @@ export interface components {
             students: number;
             /** Format: int32 */
             classes: number;
+            /** @description Its last day, where it ends before the term. */
+            last: null | string;
             /** @description Whether its course fits, in words: `fits, 3 classes free`. */
             standing: string;
             /** @description The course does not fit it. */
@@ -4597,6 +5929,12 @@ export interface components {
             first: string;
             last: string;
             today: string;
+        };
+        TickOffRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description False: it is not done after all. */
+            done: boolean;
         };
         TimeItemRequest: {
             /** Format: int64 */
@@ -4680,7 +6018,7 @@ export interface components {
         TodayMend: {
             /** @description What is to be done, such as `set when it is due`. */
             words: string;
-            /** @description Where: `dates`, `outline` or `sections`; null: nowhere here. */
+            /** @description Where: `dates`, `outline`, `sections` or `one-student`; null: nowhere here. */
             screen: null | string;
             /** Format: int64 */
             section: null | number;
@@ -4688,7 +6026,7 @@ export interface components {
             item: null | number;
             /** @description Which date, on `dates`; what is shown of the section, on `sections`. */
             field: null | string;
-            /** @description Such as `item-12` on `outline`, `lesson-7` on `sections`. */
+            /** @description Such as `item-12` on `outline`, `lesson-7` on `sections`, `student-9` on `one-student`. */
             row: null | string;
         };
         TodayPiece: {
@@ -4776,6 +6114,29 @@ export interface components {
             /** Format: int64 */
             after: null | number;
         };
+        UploadAnswer: {
+            /** Format: uuid */
+            upload: string;
+            name: string;
+            /** Format: int64 */
+            size: number;
+            /**
+             * Format: int64
+             * @description How many bytes have arrived: the next piece begins there.
+             */
+            received: number;
+        };
+        UploadRequest: {
+            /** Format: uuid */
+            upload: string;
+        };
+        WaitingLine: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            email: string;
+            at: components["schemas"]["Moment"];
+        };
         WayLesson: {
             /** Format: int64 */
             id: number;
@@ -4803,6 +6164,10 @@ export interface components {
         WelcomeAnswer: {
             name: string;
             email: string;
+        };
+        WithdrawSectionCodeRequest: {
+            /** Format: int64 */
+            code: number;
         };
         WorkAnswer: {
             canGiveBack: boolean;
@@ -4840,6 +6205,12 @@ export interface components {
             student: number;
             name: string;
             text: string;
+            files: components["schemas"]["FileAnswer"][];
+            links: string[];
+            /** @description Those of a log, in the order of their days. */
+            entries: components["schemas"]["LogEntry"][];
+            /** @description What was asked for and is not there, in words. */
+            stillAsked: string[];
             handedInAt: components["schemas"]["Moment"];
             pressedAt: null | components["schemas"]["Moment"];
             /** @description How late after its due, in words; null: in time. */
@@ -4952,6 +6323,26 @@ export interface operations {
             };
         };
     };
+    "demo-mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaughtMailAnswer"];
+                };
+            };
+        };
+    };
     "sign-in": {
         parameters: {
             query?: never;
@@ -4990,6 +6381,26 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    provider: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProviderAnswer"];
                 };
             };
         };
@@ -5282,6 +6693,333 @@ export interface operations {
             };
         };
     };
+    record: {
+        parameters: {
+            query?: {
+                /** @description Empty (everything), `sign-ins`, `school` (accounts, sections, rosters, courses made) or `plans`. */
+                of?: string;
+                /** @description Only what they did, or was done with their account. */
+                person?: number;
+                /** @description How many lines to leave out: 0 to 100,000. */
+                skip?: number;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "person-data": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "erase-person": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ErasePersonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErasedAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "join-people": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinPeopleRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinedAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "separate-people": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "rename-school": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenameSchoolRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "add-people": {
         parameters: {
             query?: {
@@ -5348,7 +7086,7 @@ export interface operations {
             };
         };
     };
-    "invite-again": {
+    "invite-people": {
         parameters: {
             query?: {
                 preview?: boolean;
@@ -5363,7 +7101,7 @@ export interface operations {
         /** @description For a preview of a planning command: whether to name the students it reaches. */
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PersonRequest"];
+                "application/json": components["schemas"]["InvitePeopleRequest"];
             };
         };
         responses: {
@@ -5753,6 +7491,330 @@ export interface operations {
             };
         };
     };
+    room: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomAnswer"];
+                };
+            };
+        };
+    };
+    upload: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                upload: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "send-piece": {
+        parameters: {
+            query: {
+                /** @description Where the piece begins in the file, in bytes. */
+                from: number;
+            };
+            header?: never;
+            path: {
+                upload: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "sent-file": {
+        parameters: {
+            query?: {
+                save?: boolean;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                upload: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "begin-upload": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginUploadRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UploadAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "finish-upload": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UploadRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentFileAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "cancel-upload": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UploadRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "roster-columns": {
         parameters: {
             query?: never;
@@ -5909,6 +7971,152 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "set-aside-roster": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetAsideRosterRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "roster-feed": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                term: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RosterFeedAnswer"];
+                };
+            };
+        };
+    };
+    "fetched-roster": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                term: number;
+                fetch: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    "fetch-roster": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                term: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RosterFeedAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6363,6 +8571,210 @@ export interface operations {
             };
         };
     };
+    "make-pretend-section": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakePretendSectionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "make-up-students": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeUpStudentsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "remove-pretend-section": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemovePretendSectionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     outline: {
         parameters: {
             query?: {
@@ -6410,6 +8822,99 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ItemAnswer"];
+                };
+            };
+        };
+    };
+    "item-file": {
+        parameters: {
+            query?: {
+                save?: boolean;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+                file: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    "item-picture": {
+        parameters: {
+            query?: {
+                save?: boolean;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+                picture: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    "check-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
         };
@@ -7638,6 +10143,346 @@ export interface operations {
             };
         };
     };
+    "attach-files": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AttachFilesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "replace-file": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplaceFileRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "rename-file": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RenameFileRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "move-file": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveFileRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "remove-file": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemoveFileRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "time-item": {
         parameters: {
             query?: {
@@ -7656,6 +10501,142 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TimeItemRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "ask-item": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskItemRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "point-link": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PointLinkRequest"];
             };
         };
         responses: {
@@ -7761,6 +10742,76 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    search: {
+        parameters: {
+            query?: {
+                words?: string;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "student-search": {
+        parameters: {
+            query?: {
+                words?: string;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchAnswer"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8282,6 +11333,84 @@ export interface operations {
             };
         };
     };
+    "student-file": {
+        parameters: {
+            query?: {
+                save?: boolean;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+                item: number;
+                file: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    "student-work-file": {
+        parameters: {
+            query?: {
+                save?: boolean;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+                item: number;
+                file: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    "student-picture": {
+        parameters: {
+            query?: {
+                save?: boolean;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+                item: number;
+                picture: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     "record-opened": {
         parameters: {
             query?: {
@@ -8486,6 +11615,74 @@ export interface operations {
             };
         };
     };
+    "tick-off": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickOffRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "take-back": {
         parameters: {
             query?: {
@@ -8601,6 +11798,31 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["HandedInAnswer"];
                 };
+            };
+        };
+    };
+    "piece-file": {
+        parameters: {
+            query?: {
+                save?: boolean;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+                file: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -10102,6 +13324,74 @@ export interface operations {
             };
         };
     };
+    "term-end-section": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                term: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EndSectionRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "remove-section": {
         parameters: {
             query?: {
@@ -10261,6 +13551,39 @@ export interface operations {
             };
         };
     };
+    "draw-groups": {
+        parameters: {
+            query: {
+                /** @description Whose students of today are drawn. */
+                section: number;
+                /** @description How many there are to be in a group: 2 to 50. */
+                size: number;
+                /** @description As `12-13,12-15`: students who are not to be in one group. */
+                apart?: string;
+                /** @description Which of the draws. */
+                seed: number;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawnAnswer"];
+                };
+            };
+        };
+    };
     "add-group": {
         parameters: {
             query?: {
@@ -10415,6 +13738,74 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PutInGroupRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "group-students": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupStudentsRequest"];
             };
         };
         responses: {
@@ -11330,6 +14721,346 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "section-codes": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SectionCodesAnswer"];
+                };
+            };
+        };
+    };
+    "make-section-code": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MakeSectionCodeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeCodeAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "withdraw-section-code": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WithdrawSectionCodeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "answer-joins": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerJoinsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnsweredJoins"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "look-at-code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookAtCodeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JoinAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

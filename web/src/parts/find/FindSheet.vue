@@ -3,6 +3,8 @@ import { computed, ref, useId, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useLevels } from '../../foundation/levels'
 import { useAnswer } from '../../foundation/useAnswer'
+import FoundPassage from './FoundPassage.vue'
+import { useSought } from './useSought'
 import { type Find, findsOf, found } from './finding'
 import { questions } from '../../foundation/api/questions'
 
@@ -19,7 +21,24 @@ const written = ref('')
 const at = ref(0)
 const id = useId()
 const all = computed(() => findsOf(props.edition, levels.value, outline.data.value, people.data.value))
-const hits = computed(() => found(all.value, written.value))
+const named = computed(() => found(all.value, written.value))
+const sought = useSought(written, (words) => questions.search(props.edition, words))
+/** What is found by what is written in it, after what is called so. */
+const inTexts = computed<Find[]>(() =>
+  sought.hits.value
+    .filter(
+      (hit) => hit.place !== 'title' && !named.value.shown.some((one) => one.kind === 'item' && one.code === hit.code),
+    )
+    .map((hit) => ({
+      kind: 'text',
+      code: hit.code,
+      title: hit.title,
+      note: hit.file ?? hit.unit,
+      to: { name: 'outline', params: { edition: props.edition }, query: { row: `item-${hit.item}` } },
+      hit,
+    })),
+)
+const hits = computed(() => ({ shown: [...named.value.shown, ...inTexts.value], others: named.value.others }))
 watch(written, () => (at.value = 0))
 
 const kinds: Record<Find['kind'], string> = {
@@ -29,6 +48,7 @@ const kinds: Record<Find['kind'], string> = {
   section: 'section',
   screen: 'screen',
   act: 'do it',
+  text: '',
 }
 
 function move(by: number): void {
@@ -60,7 +80,7 @@ async function go(one: Find | undefined): Promise<void> {
       aria-autocomplete="list"
       :aria-controls="`${id}-found`"
       :aria-activedescendant="hits.shown.length ? `${id}-${at}` : undefined"
-      :placeholder="`${levels.item.a}, a student, a section, a screen, or what you want to do`"
+      :placeholder="`${levels.item.a}, words in a text or file, a student, a screen, or what you want to do`"
       @keydown.down.prevent="move(1)"
       @keydown.up.prevent="move(-1)"
       @keydown.enter.prevent="go(hits.shown[at])"
@@ -79,15 +99,18 @@ async function go(one: Find | undefined): Promise<void> {
       >
         <span class="code">{{ one.code }}</span>
         <span>{{ one.title }}</span>
-        <span class="small note">{{ one.note }}</span>
+        <FoundPassage v-if="one.hit" :hit="one.hit" class="passage" />
+        <span v-else class="small note">{{ one.note }}</span>
         <span class="small kind">{{ kinds[one.kind] }}</span>
       </li>
     </ul>
     <p class="small" role="status">
       <template v-if="outline.problem.value">{{ outline.problem.value.title }}</template>
       <template v-else-if="!outline.data.value">Reading the course …</template>
+      <template v-else-if="sought.busy.value">Looking in texts and files …</template>
+      <template v-else-if="sought.problem.value">{{ sought.problem.value.title }}</template>
       <template v-else-if="hits.shown.length === 0"
-        >Nothing here is called “{{ written }}”. Try a code, a word of a title or a name.</template
+        >Nothing here is called “{{ written }}” or says so. Try a code, a word of a title or a name.</template
       >
       <template v-else-if="hits.others">and {{ hits.others }} more: write another word</template>
     </p>
@@ -112,6 +135,9 @@ async function go(one: Find | undefined): Promise<void> {
 }
 .code {
   color: var(--ink-2);
+}
+.passage {
+  grid-column: 2 / -1;
 }
 .note {
   overflow: hidden;

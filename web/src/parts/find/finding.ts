@@ -4,7 +4,7 @@ import type { Levels } from '../../foundation/levels'
 
 /** Something that can be found, and where it is. */
 export interface Find {
-  kind: 'item' | 'group' | 'student' | 'section' | 'screen' | 'act'
+  kind: 'item' | 'group' | 'student' | 'section' | 'screen' | 'act' | 'text'
   /** A code, where it has one. */
   code?: string
   title: string
@@ -13,6 +13,8 @@ export interface Find {
   /** Words it is found by as well, without being shown. */
   more?: string
   to: RouteLocationRaw
+  /** What was found in its text or files. */
+  hit?: Schemas['SearchHit']
 }
 
 const SCREENS = [

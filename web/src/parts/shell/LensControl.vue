@@ -24,10 +24,14 @@ const found = computed(() => {
     .filter((section) => section.students.length > 0)
 })
 
-async function look(section: number, as: string): Promise<void> {
+async function look(section: number, as: string, named?: string): Promise<void> {
   opened.value = false
   const at = viewpoint.query.value.at
-  await router.push({ name: 'seen', params: { edition: props.edition, section }, query: { ...(at && { at }), as } })
+  await router.push({
+    name: 'seen',
+    params: { edition: props.edition, section },
+    query: { ...(at && { at }), as, ...(named && { named }) },
+  })
 }
 
 async function back(): Promise<void> {
@@ -54,6 +58,22 @@ async function back(): Promise<void> {
             <button type="button" class="word-button" @click="look(section.section, `pretend:${section.section}`)">
               <SectionKey :letter="section.letter" :name="section.name" />
             </button>
+            <template v-for="student in section.madeUp ?? []" :key="student.name">
+              ·
+              <button
+                type="button"
+                class="word-button"
+                @click="
+                  look(
+                    section.section,
+                    `pretend:${section.section}${student.facts && `~${student.facts}`}`,
+                    student.name,
+                  )
+                "
+              >
+                {{ student.name }}
+              </button>
+            </template>
           </li>
         </ul>
         <label class="field-name" for="lens-name">A student</label>

@@ -4,7 +4,7 @@ import { defineAsyncComponent, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, ask } from '../../foundation/api/client'
 import { isDemo } from '../../foundation/profile'
-import { leaving } from '../../foundation/session'
+import { forgetWriting, leaving } from '../../foundation/session'
 import { usePaper } from '../../look/usePaper'
 import CalendarLinks from '../CalendarLinks.vue'
 import KeysSheet from '../KeysSheet.vue'
@@ -29,6 +29,7 @@ function choose(act: () => unknown): void {
 async function leave(everywhere: boolean): Promise<void> {
   leaving.value = true
   await ask(everywhere ? api.POST('/api/sign-out-everywhere') : api.POST('/api/sign-out'))
+  forgetWriting()
   client.clear()
   await router.push({ name: 'sign-in' })
   leaving.value = false
@@ -56,6 +57,11 @@ async function leave(everywhere: boolean): Promise<void> {
         <li role="none">
           <button role="menuitem" type="button" @click="choose(() => router.push({ name: 'account' }))">
             Password and sessions
+          </button>
+        </li>
+        <li v-if="isDemo" role="none">
+          <button role="menuitem" type="button" @click="choose(() => router.push({ name: 'caught-mail' }))">
+            Caught mail
           </button>
         </li>
         <li role="none"><button role="menuitem" type="button" @click="choose(() => leave(false))">Sign out</button></li>

@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, toRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useLevels } from '../../foundation/levels'
-import { type Pretend, type PretendFact, deedsOf, eyesOf } from './pretend'
+import { type Pretend, type PretendFact, deedsOf, eyesOf, factsOf } from './pretend'
+import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
 import ChoiceField from '../fields/ChoiceField.vue'
 import NumberField from '../fields/NumberField.vue'
+import WordField from '../fields/WordField.vue'
 import { questions } from '../../foundation/api/questions'
 
 /** What is made out to have happened to a pretend student: put together here, counted nowhere. */
@@ -34,6 +36,30 @@ function words(fact: PretendFact): string {
   const deed = of && deedsOf(of.kind).find((one) => one.what === fact.what)
   if (!of || !deed) return 'something else'
   return `${of.code} ${of.title}: ${deed.words}${fact.value ? ` ${fact.value}${fact.what === 'score' ? ' %' : ''}` : ''}`
+}
+
+/** In a pretend section they are kept, by name, with what they are made out to have done. */
+const here = computed(() => lens.data.value?.sections.find((one) => one.section === props.pretend.section))
+const written = computed(() => factsOf(props.pretend.facts))
+const name = ref(typeof route.query.named === 'string' ? route.query.named : '')
+watch(
+  () => here.value?.madeUp?.find((one) => one.facts === written.value)?.name,
+  (known) => {
+    if (known && !name.value) name.value = known
+  },
+  { immediate: true },
+)
+const kept = ref('')
+watch(written, () => (kept.value = ''))
+const makeUp = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/make-up-students')
+async function keep(): Promise<void> {
+  if (!here.value?.madeUp || !name.value.trim()) return
+  const mine = { name: name.value.trim(), facts: written.value }
+  const others = here.value.madeUp.filter((one) => one.name.toLowerCase() !== mine.name.toLowerCase())
+  await makeUp.run({ section: here.value.section, students: [...others, mine], version: here.value.version }).then(
+    () => (kept.value = mine.name),
+    () => undefined,
+  )
 }
 
 const show = (facts: PretendFact[]) =>
@@ -86,6 +112,18 @@ async function add(): Promise<void> {
       <button type="button" class="word-button" @click="adding = false">cancel</button>
     </form>
     <button v-else type="button" class="word-button" @click="adding = true">make something up</button>
+    <form v-if="here?.madeUp" class="form" @submit.prevent="keep">
+      <WordField
+        v-model="name"
+        class="name"
+        label="Name of the made-up student"
+        placeholder="their name"
+        :maxlength="60"
+      />
+      <v-btn type="submit" :disabled="!name.trim() || makeUp.busy.value">Keep them</v-btn>
+      <span v-if="makeUp.problem.value" class="small accent" role="alert">{{ makeUp.problem.value.title }}</span>
+      <span v-else-if="kept" class="small" role="status">{{ kept }} is kept as they are.</span>
+    </form>
     <span class="small">Counted nowhere.</span>
   </section>
 </template>
@@ -101,6 +139,9 @@ async function add(): Promise<void> {
 .bar {
   background: var(--wash);
   padding: var(--space-4) var(--space-6);
+}
+.name {
+  flex: 0 0 150px;
 }
 .fact {
   font-weight: 600;

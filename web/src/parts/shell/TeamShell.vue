@@ -13,6 +13,7 @@ import KeysSheet from '../KeysSheet.vue'
 import PageHead from './PageHead.vue'
 import ProblemNote from '../ProblemNote.vue'
 import PretendBar from './PretendBar.vue'
+import StudentBar from './StudentBar.vue'
 import TermRibbon from './TermRibbon.vue'
 import { pretendOf } from './pretend'
 import { questions } from '../../foundation/api/questions'
@@ -58,6 +59,7 @@ const screens = [
 /** Through a student's eyes the screens are the student's; the team's are a step back. */
 const through = computed(() => ribbon.data.value?.eyes ?? null)
 const pretend = computed(() => pretendOf(viewpoint.query.value.as))
+const student = computed(() => Number(/^student:(\d+)$/.exec(viewpoint.query.value.as ?? '')?.[1]) || null)
 /** The team's screens stay at the moment and the section in view, and leave the eyes. */
 const { section } = useSection()
 const asTeam = computed(() => ({
@@ -84,7 +86,7 @@ const keysShown = ref(false)
     <div>
       <nav class="screens" aria-label="Screens">
         <h1 :class="{ through }">
-          {{ through ? `${pretend ? 'As' : 'What'} ${through} ${pretend ? '' : 'sees'}` : here }}
+          {{ through ? `As ${through}` : here }}
         </h1>
         <div class="words">
           <router-link
@@ -102,6 +104,7 @@ const keysShown = ref(false)
       </nav>
       <KeysSheet v-model="keysShown" />
       <PretendBar v-if="pretend && through" :edition="edition" :pretend="pretend" />
+      <StudentBar v-else-if="student && through" :key="student" :edition="edition" :student="student" :name="through" />
     </div>
     <main v-if="problem" class="body"><ProblemNote :problem="problem" :again="ribbon.refetch" /></main>
     <router-view v-else />

@@ -28,10 +28,11 @@ export function pretendOf(eyes: unknown): Pretend | null {
 
 /** As it stands in the address. */
 export const eyesOf = ({ section, facts }: Pretend): string =>
-  [
-    `pretend:${section}`,
-    ...facts.map(({ item, what, value }) => `${item}.${what}${value === undefined ? '' : `.${value}`}`),
-  ].join('~')
+  [`pretend:${section}`, ...(facts.length > 0 ? [factsOf(facts)] : [])].join('~')
+
+/** What is made out to have happened, as it is kept. */
+export const factsOf = (facts: readonly PretendFact[]): string =>
+  facts.map(({ item, what, value }) => `${item}.${what}${value === undefined ? '' : `.${value}`}`).join('~')
 
 /** What can be made out to have happened with an item of a kind, in the order of the work. */
 export function deedsOf(kind: string): { what: string; words: string }[] {

@@ -11,6 +11,7 @@ import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
 import CalendarLegend from './CalendarLegend.vue'
 import DaysPanel from './DaysPanel.vue'
+import EndPanel from './EndPanel.vue'
 import FilePanel from './FilePanel.vue'
 import MarksInTerm from './MarksInTerm.vue'
 import NewSections from './NewSections.vue'
@@ -28,7 +29,13 @@ const { calendar, problem, again, away } = useCalendar(toRef(props, 'term'))
 const taken = ref<Stretch | null>(null)
 /** What is being changed, in the panel below. */
 const open = ref<
-  'term' | 'file' | 'sections' | { section: Schemas['TermSectionCard'] } | { draft: MarkDraft; key: string } | null
+  | 'term'
+  | 'file'
+  | 'sections'
+  | { section: Schemas['TermSectionCard'] }
+  | { ending: Schemas['TermSectionCard'] }
+  | { draft: MarkDraft; key: string }
+  | null
 >(null)
 const facts = computed(() =>
   calendar.value ? [`${calendar.value.classDays} class days`, counted(calendar.value.sections.length, 'section')] : [],
@@ -136,8 +143,10 @@ useScreenKeys([
           :key="open.section.id"
           :calendar="calendar"
           :section="open.section"
+          @end="open = { ending: open.section }"
           @close="leave"
         />
+        <EndPanel v-else-if="'ending' in open" :calendar="calendar" :section="open.ending" @close="leave" />
         <DaysPanel v-else :key="open.key" :calendar="calendar" :draft="open.draft" @close="leave" />
       </template>
     </div>

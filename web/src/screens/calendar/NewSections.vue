@@ -8,6 +8,7 @@ import { useSend } from '../../foundation/commands/useSend'
 import { counted } from '../../foundation/words'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
+import TextFile from '../../parts/fields/TextFile.vue'
 import TimetableFields from '../../parts/timing/TimetableFields.vue'
 import { inShort } from '../../parts/timing/periodGrid'
 import { type SlotDraft, slotsOf } from '../../parts/timing/slots'
@@ -105,6 +106,7 @@ async function make(): Promise<void> {
 <template>
   <CommandPanel
     label="New sections"
+    leave="Not now"
     :problem="problem"
     :reach="reach"
     :meant="understood.length ? `Add ${counted(understood.length, 'section')}` : 'Add sections'"
@@ -125,6 +127,7 @@ async function make(): Promise<void> {
           autofocus
           :placeholder="`9 Alder, Marit Oyelaran, ${periods.length ? `Mon ${periods[0]!.name}, Thu ${periods.at(-1)!.name}` : 'geography'}`"
         />
+        <TextFile label="The sections’ file" @read="(read) => (text = read)" />
       </div>
       <ol class="read" tabindex="0" aria-label="How each line was read">
         <li v-for="line in lines" :key="line.line" :class="{ accent: !('name' in line) }">

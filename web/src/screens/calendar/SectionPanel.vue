@@ -13,7 +13,7 @@ import { ordinaryPeriods } from './yearSheet'
 
 /** What a section is called and when it meets; it can be removed as long as nothing stands in it. */
 const props = defineProps<{ calendar: Schemas['CalendarAnswer']; section: Schemas['TermSectionCard'] }>()
-const emit = defineEmits<{ close: [] }>()
+const emit = defineEmits<{ close: []; end: [] }>()
 
 const name = ref(props.section.name)
 const subject = ref(props.section.subject)
@@ -89,6 +89,9 @@ async function remove(): Promise<void> {
         @click="remove"
       >
         remove the section
+      </button>
+      <button v-else type="button" class="word-button" @click="emit('end')">
+        {{ section.last ? 'change its last day' : 'end it before the term' }}
       </button>
     </template>
   </CommandPanel>

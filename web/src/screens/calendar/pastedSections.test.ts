@@ -17,6 +17,7 @@ describe('pasted sections', () => {
     ['9 Elder, Orla Tierney-Vance, Mon P1, Wed P2-P3, Geography'],
     ['9 Elder\tgeography\torla@fenwater.example\tMon P1; wed p2–p3'],
     ['9 Elder; Tierney-Vance; Mon P1, Wed P2-P3; GEOGRAPHY'],
+    ['"9 Elder","Tierney-Vance","Mon P1, Wed P2-P3",Geography'],
   ])('are read in any form: %s', (text) => {
     const line = only(text)
     expect(line).toMatchObject({ name: '9 Elder', teachers: [orla], year: '9' })

@@ -57,8 +57,18 @@ export function readSections(text: string, known: Known): PastedSection[] {
   })
 }
 
-const divided = (line: string) =>
-  line.split(line.includes('\t') ? '\t' : line.includes(';') ? ';' : ',').map((field) => field.trim())
+/** The fields of a line; what stands between quotation marks is one, whatever is in it. */
+function divided(line: string): string[] {
+  const mark = line.includes('\t') ? '\t' : line.includes(';') ? ';' : ','
+  const fields = ['']
+  let quoted = false
+  for (const letter of line) {
+    if (letter === '"') quoted = !quoted
+    else if (letter === mark && !quoted) fields.push('')
+    else fields[fields.length - 1] += letter
+  }
+  return fields.map((field) => field.trim())
+}
 
 /** Puts a field where it belongs; null: it was understood. */
 function take(section: SectionLine, field: string, known: Known): string | null {

@@ -14,7 +14,7 @@ import TickField from '../../parts/fields/TickField.vue'
 
 /** One date or a block of them, for one section, some or all: what it would do stands there before it is done. */
 const props = defineProps<{ edition: number; answer: Answer; rows: Row[]; block: Block }>()
-const emit = defineEmits<{ close: [] }>()
+const emit = defineEmits<{ close: []; students: [] }>()
 const levels = useLevels()
 
 const bounds = boundsOf(props.block)
@@ -35,6 +35,10 @@ const chosen = ref(props.answer.sections.slice(bounds.left, bounds.right + 1).ma
 const edition = toRef(props, 'edition')
 const differ = useEditionCommand(edition, '/api/editions/{edition}/differ')
 const isOne = computed(() => items.value.length === 1 && chosen.value.length === 1)
+/** Some students of one section can have it otherwise. */
+const isForOne = computed(
+  () => isOne.value && props.answer.sections.some((one) => one.id === chosen.value[0] && !one.pretend),
+)
 const unchanged = computed(
   () =>
     isOne.value &&
@@ -134,6 +138,7 @@ const mark = (of: 'hold' | 'skip') => send(asked(of, isOwn(of) ? 'put-back' : { 
       >
         {{ isOwn('skip') ? 'stop dropping' : 'drop here' }}
       </button>
+      <button v-if="isForOne" type="button" class="word-button" @click="emit('students')">for single students</button>
     </template>
   </CommandPanel>
 </template>

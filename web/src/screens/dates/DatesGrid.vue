@@ -143,7 +143,8 @@ defineExpose({ focusActive })
       <span role="columnheader" class="item">{{ capital(levels.item.one) }}</span>
       <span v-for="section in answer.sections" :key="section.id" role="columnheader" class="head">
         <SectionKey :letter="section.letter" :name="section.name" />
-        <span v-if="!section.lacking" class="small">{{ section.classes }} classes</span>
+        <span v-if="section.pretend" class="small">pretend</span>
+        <span v-else-if="!section.lacking" class="small">{{ section.classes }} classes</span>
         <span v-else class="small accent" :title="section.toCheck.join('\n')">{{ section.lacking }} short</span>
       </span>
     </div>
@@ -198,7 +199,7 @@ defineExpose({ focusActive })
 .heads .item {
   display: flex;
   align-items: baseline;
-  gap: var(--space-4);
+  gap: var(--space-3);
   padding: var(--space-3) var(--space-4);
   white-space: nowrap;
 }

@@ -6,7 +6,9 @@ import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import { useLevels } from '../../foundation/levels'
+import { counted } from '../../foundation/words'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import SomeStudents from '../../parts/SomeStudents.vue'
 import { mondayOf } from '../../parts/calendarDays'
 import TitleBlock from '../../parts/TitleBlock.vue'
 import DatePanel from './DatePanel.vue'
@@ -26,13 +28,14 @@ const { dates, filter, lines, rows } = useDates(props)
 const grid = useTemplateRef('grid')
 const block = ref<Block | null>(null)
 /** What is done with the block: its dates are set, or text from a spreadsheet is laid in. */
-const doing = ref<{ paste: string | null } | null>(null)
+const doing = ref<{ paste: string | null; students?: boolean } | null>(null)
 const fields = ref<readonly Field[]>(['opens', 'due'])
 const answer = computed(() => dates.data.value)
 const facts = computed(() => {
   if (!answer.value) return []
+  const counting = answer.value.sections.filter((one) => !one.pretend)
   return [
-    `${levels.value.item.counted(rows.value.length)}, ${answer.value.sections.length} sections`,
+    `${levels.value.item.counted(rows.value.length)}, ${counted(counting.length, 'section')}`,
     answer.value.differences === 1 ? '1 difference' : `${answer.value.differences} differences`,
     `${answer.value.toCheck} to check`,
   ]
@@ -69,6 +72,13 @@ const named = watch(
   { immediate: true },
 )
 
+/** The one cell that is open. */
+const cell = computed(() => {
+  const [row, column] = [rows.value[block.value?.from.row ?? -1], block.value?.from.column ?? -1]
+  const section = answer.value?.sections[column]
+  return row && section ? { section: section.id, item: { id: row.item, title: `${row.code} ${row.title}` } } : null
+})
+
 async function close(): Promise<void> {
   doing.value = null
   await nextTick()
@@ -83,8 +93,8 @@ useScreenKeys([{ key: 'Escape', words: 'close the dates, unchanged', run: () => 
     <ProblemNote v-if="dates.problem.value && !answer" :problem="dates.problem.value" :again="dates.refetch" />
     <p v-else-if="!answer" class="second" role="status">Reading the dates …</p>
     <p v-else-if="answer.sections.length === 0" class="second none">
-      This edition has no section yet, so there are no dates. Roll over into a term with sections, or ask the office for
-      some.
+      No section follows this course yet, so there are no dates. Add one in the outline, or try the course in a pretend
+      section, under Sections.
     </p>
     <template v-else>
       <DatesFilter
@@ -122,6 +132,13 @@ useScreenKeys([{ key: 'Escape', words: 'close the dates, unchanged', run: () => 
           :text="doing.paste"
           @close="close"
         />
+        <SomeStudents
+          v-else-if="doing.students && cell"
+          :edition="edition"
+          :section="cell.section"
+          :item="cell.item"
+          @close="close"
+        />
         <DatePanel
           v-else
           :key="JSON.stringify(block)"
@@ -129,6 +146,7 @@ useScreenKeys([{ key: 'Escape', words: 'close the dates, unchanged', run: () => 
           :answer="answer"
           :rows="rows"
           :block="block"
+          @students="doing = { paste: null, students: true }"
           @close="close"
         />
       </template>

@@ -18,7 +18,16 @@ const cell = (due: string | null, version?: number) => ({
   differs: version === undefined ? [] : [{ field: 'due' as const, version, course: null }],
   toCheck: due === null ? ['no date'] : [],
 })
-const section = (id: number) => ({ id, name: `S${id}`, letter: 'A', students: 1, classes: 1, lacking: 0, toCheck: [] })
+const section = (id: number) => ({
+  id,
+  name: `S${id}`,
+  letter: 'A',
+  students: 1,
+  classes: 1,
+  lacking: 0,
+  toCheck: [],
+  pretend: false,
+})
 const row = (item: number, kind: string, cells: ReturnType<typeof cell>[], published = true) => ({
   item,
   code: `1.0${item}`,

@@ -8,12 +8,13 @@ import { useAnswer } from '../../foundation/useAnswer'
 import { capital, useLevels } from '../../foundation/levels'
 import { joined } from '../../foundation/words'
 import CommandPanel from '../../parts/CommandPanel.vue'
+import ForStudentPanel from '../../parts/ForStudentPanel.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import DateField from '../../parts/fields/DateField.vue'
 import NumberField from '../../parts/fields/NumberField.vue'
 
 /** What a student who joined late catches up on, and by which class: a proposal that is changed by hand, and agreed or not. */
-const props = defineProps<{ edition: number; student: number; term: Schemas['TermSpan'] }>()
+const props = defineProps<{ edition: number; student: number; name: string; term: Schemas['TermSpan'] }>()
 const emit = defineEmits<{ close: [] }>()
 
 const levels = useLevels()
@@ -56,6 +57,8 @@ const send = () =>
     () => emit('close'),
     () => undefined,
   )
+/** What has closed, or waits for something they cannot do: made different for them before the proposal is worked out again. */
+const opening = ref<{ id: number; title: string } | null>(null)
 const leave = (item: number) => (left.value = [...left.value, item])
 const take = (item: number) => (left.value = left.value.filter((one) => one !== item))
 const canLeave = (list: string) => list === 'closed' || list === 'stuck' || list === 'unplaced'
@@ -118,14 +121,37 @@ const canLeave = (list: string) => list === 'closed' || list === 'stuck' || list
             <button v-if="aside.list === 'left'" type="button" class="word-button" @click="take(item.item)">
               ask for it after all<span class="said-only">: {{ item.title }}</span>
             </button>
-            <button v-else-if="canLeave(aside.list)" type="button" class="word-button" @click="leave(item.item)">
-              leave out<span class="said-only"> {{ item.title }}</span>
-            </button>
+            <template v-else-if="canLeave(aside.list)">
+              <button
+                v-if="aside.list !== 'unplaced'"
+                type="button"
+                class="word-button"
+                @click="opening = { id: item.item, title: `${item.code} ${item.title}` }"
+              >
+                {{ aside.list === 'closed' ? 'give another attempt' : 'open it for them'
+                }}<span class="said-only">: {{ item.title }}</span>
+              </button>
+              <button type="button" class="word-button" @click="leave(item.item)">
+                leave out<span class="said-only"> {{ item.title }}</span>
+              </button>
+            </template>
           </li>
         </ul>
       </section>
     </template>
+    <ForStudentPanel
+      v-if="opening"
+      :key="opening.id"
+      class="at-foot"
+      :edition="edition"
+      :students="[student]"
+      :name="name"
+      :items="[{ ...opening, differs: [] }]"
+      first="open"
+      @close="opening = null"
+    />
     <CommandPanel
+      v-else
       class="at-foot"
       label="The catch-up"
       :problem="command.problem.value"

@@ -60,6 +60,7 @@ const facts = computed(() => [
           v-if="shows === 'catch-up'"
           :edition="edition"
           :student="student"
+          :name="one.name"
           :term="one.term"
           @close="show('items')"
         />

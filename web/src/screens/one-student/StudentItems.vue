@@ -4,7 +4,7 @@ import type { Schemas } from '../../foundation/api/client'
 import { useLevels } from '../../foundation/levels'
 import StateMark, { type ItemState } from '../../look/marks/StateMark.vue'
 import TickField from '../../parts/fields/TickField.vue'
-import ForStudentPanel from './ForStudentPanel.vue'
+import ForStudentPanel from '../../parts/ForStudentPanel.vue'
 
 /** How everything in the course stands for one student. What is ticked can be made different for them. */
 const props = defineProps<{ edition: number; one: Schemas['OneStudentAnswer'] }>()

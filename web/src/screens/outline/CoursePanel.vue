@@ -3,8 +3,9 @@ import { computed, ref, toRef } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
 import { useReach } from '../../foundation/commands/useReach'
-import { type Levels, capital, plainLevels, useLevels } from '../../foundation/levels'
+import { capital, levelNames, useLevels } from '../../foundation/levels'
 import CommandPanel from '../../parts/CommandPanel.vue'
+import LevelNameFields from '../../parts/fields/LevelNameFields.vue'
 import OneOfField from '../../parts/fields/OneOfField.vue'
 import WordField from '../../parts/fields/WordField.vue'
 
@@ -15,22 +16,29 @@ const levels = useLevels()
 
 const codes = ref(props.settings.codes)
 const before = ref(props.settings.before)
-const order = ['unit', 'lesson', 'item'] as const
-const numbers = ['one', 'many'] as const
-const named = (of: Levels) =>
-  Object.fromEntries(
-    order.map((level) => [level, { one: of[level].one, many: of[level].many }]),
-  ) as Schemas['LevelNames']
+const title = ref(props.settings.name.title)
+const subject = ref(props.settings.name.subject)
+const nameVersion = props.settings.name.version
 /** What the levels are to be called. */
-const names = ref(named(levels.value))
+const names = ref(levelNames(levels.value))
 const asRead = JSON.stringify(names.value)
 const renamed = computed(() => JSON.stringify(names.value) !== asRead)
 const version = props.settings.version
 const change = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/change-course')
+const called = computed(
+  () => title.value.trim() !== props.settings.name.title || subject.value.trim() !== props.settings.name.subject,
+)
 const request = computed(() =>
-  codes.value === props.settings.codes && before.value === props.settings.before && !renamed.value
+  title.value.trim() === '' ||
+  (codes.value === props.settings.codes && before.value === props.settings.before && !renamed.value && !called.value)
     ? null
-    : { codes: codes.value, before: before.value, levels: names.value, version },
+    : {
+        codes: codes.value,
+        before: before.value,
+        levels: names.value,
+        version,
+        name: called.value ? { title: title.value, subject: subject.value, version: nameVersion } : null,
+      },
 )
 const reach = useReach(request, change.preview)
 
@@ -53,6 +61,13 @@ async function send(): Promise<void> {
     @submit="send"
     @close="emit('close')"
   >
+    <p class="line">
+      <span>The course is called</span>
+      <WordField v-model="title" class="name" label="Title of the course" />
+      <span>subject</span>
+      <WordField v-model="subject" class="name" label="Subject" placeholder="not said" :maxlength="120" />
+      <span class="second">in all its editions</span>
+    </p>
     <p class="line">
       <span>Before it opens {{ levels.item.a }} is</span>
       <OneOfField
@@ -82,26 +97,14 @@ async function send(): Promise<void> {
     </p>
     <p class="line">
       <span>Its levels are called</span>
-      <span v-for="level in order" :key="level" class="level">
-        <WordField
-          v-for="number in numbers"
-          :key="number"
-          v-model="names[level][number]"
-          :maxlength="24"
-          :label="`${number === 'one' ? 'One' : 'Several'} ${plainLevels[level][number]}`"
-        />
-      </span>
+      <LevelNameFields v-model="names" />
       <span class="second">one and several; students see these words too</span>
     </p>
   </CommandPanel>
 </template>
 
 <style scoped>
-.level {
-  display: inline-flex;
-  gap: var(--space-2);
-}
-.level .v-input {
-  width: 9em;
+.name {
+  flex: 0 0 220px;
 }
 </style>

@@ -3,10 +3,14 @@ import { computed, defineAsyncComponent, ref, toRef, useTemplateRef } from 'vue'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
 import { useLevels } from '../../foundation/levels'
+import { asksSentence } from '../../parts/asks'
 import FormattedText from '../../parts/FormattedText.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import AddressEditor from './editors/AddressEditor.vue'
+import AsksEditor from './editors/AsksEditor.vue'
 import ConditionEditor from './editors/ConditionEditor.vue'
 import FollowsTable from './FollowsTable.vue'
+import ItemFiles from './files/ItemFiles.vue'
 import ForWhomEditor from './editors/ForWhomEditor.vue'
 import RenamePanel from './RenamePanel.vue'
 import TimingEditor from './editors/TimingEditor.vue'
@@ -40,11 +44,12 @@ const follows = computed(() =>
     differs,
   })),
 )
-const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'whom' | 'text' | null>(null)
+const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'whom' | 'text' | 'asks' | null>(null)
 const describe = useEditionCommand(edition, '/api/editions/{edition}/describe-item')
 const publish = useEditionCommand(edition, '/api/editions/{edition}/publish-item')
 const panel = useTemplateRef<HTMLElement>('panel')
 useInView(panel, whole)
+const takesAsking = computed(() => ['page', 'link', 'handout', 'task'].includes(props.item.kind))
 const takesText = computed(() => props.item.kind !== 'choice' && props.item.kind !== 'quiz')
 
 const whomWords = computed(() => {
@@ -112,6 +117,13 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
           {{ item.published ? 'unpublish' : 'publish' }}
         </button>
       </p>
+      <AddressEditor v-if="item.kind === 'link'" :edition="edition" :item="whole" :can-change="canChange" />
+      <p v-if="takesAsking" class="line">
+        <span>{{ asksSentence(whole.asks) }}</span>
+        <button v-if="canChange" type="button" class="word-button" @click="part = 'asks'">
+          change what is handed in
+        </button>
+      </p>
       <p class="parts">
         <span>It is</span>
         <ChoiceField
@@ -161,6 +173,7 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
         @close="part = null"
       />
       <ForWhomEditor v-if="part === 'whom'" :edition="edition" :item="whole" @close="part = null" />
+      <AsksEditor v-if="part === 'asks'" :edition="edition" :item="whole" @close="part = null" />
       <div class="halves">
         <div v-if="takesText" class="text">
           <TextEditor v-if="part === 'text'" :edition="edition" :item="whole" @close="part = null" />
@@ -179,6 +192,7 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
         </div>
         <FollowsTable v-if="whole.sections.length" :heads="['opens', 'due']" :rows="follows" />
       </div>
+      <ItemFiles :edition="edition" :item="whole" :can-change="canChange" />
       <p v-if="canChange" class="ways small">
         <button v-if="!renaming" type="button" class="word-button" @click="emit('rename')">rename</button>
         <button type="button" class="word-button" @click="emit('move', -1)">move up</button>

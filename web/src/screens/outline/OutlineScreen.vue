@@ -34,6 +34,7 @@ const {
   show,
   opened,
   adding,
+  newTitle,
   chosen,
   chosenRows,
   isSettings,
@@ -99,6 +100,7 @@ useRowDragging(list, shownRows, (row, above) => void screen.drop(row, above), sc
             />
             <AddRow
               v-if="adding?.under === row.key"
+              v-model:written="newTitle"
               :edition="edition"
               :under="row"
               :asked="adding.kind"
@@ -110,6 +112,7 @@ useRowDragging(list, shownRows, (row, above) => void screen.drop(row, above), sc
         </div>
         <AddRow
           v-if="outline.canChange && adding && adding.under === null"
+          v-model:written="newTitle"
           :edition="edition"
           :under="rows.at(-1) ?? null"
           asked="unit"

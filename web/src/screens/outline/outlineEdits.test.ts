@@ -84,7 +84,13 @@ const rows = rowsOf({
   state: 'current',
   canChange: true,
   sections: [],
-  settings: { codes: 'by-unit', codesFixed: false, before: 'listed', version: 1 },
+  settings: {
+    codes: 'by-unit',
+    codesFixed: false,
+    before: 'listed',
+    version: 1,
+    name: { title: 'Weather', subject: '', version: 1 },
+  },
   counts: { units: 2, lessons: 3, items: 4, unpublished: 0, behind: 0 },
   units: [unit(1, [lesson(11, 101, 102), lesson(12)], 103), unit(2, [lesson(21, 201)])],
 })

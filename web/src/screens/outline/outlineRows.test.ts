@@ -42,7 +42,13 @@ const outline = {
   state: 'current',
   canChange: true,
   sections: [],
-  settings: { codes: 'by-unit', codesFixed: false, before: 'listed', version: 1 },
+  settings: {
+    codes: 'by-unit',
+    codesFixed: false,
+    before: 'listed',
+    version: 1,
+    name: { title: 'Weather', subject: '', version: 1 },
+  },
   counts: { units: 1, lessons: 2, items: 3, unpublished: 1, behind: 0 },
   units: [
     {

@@ -116,6 +116,10 @@ export function useOutlineScreen(edition: Ref<number>, list: Readonly<Ref<HTMLEl
 
   /** Under which row something new is being written, of which kind; null: a unit, at the very end. */
   const adding = ref<{ under: string | null; kind?: KindOfRow } | null>(null)
+  const newTitle = ref('')
+  watch(adding, (now) => {
+    if (!now) newTitle.value = ''
+  })
   const addUnder = (row: Row | null) => (adding.value = { under: row?.key ?? null })
   /** The next one is written under what was just added, so that several come to stand in the order in which they are written. */
   function addNext(kind: KindOfRow, title: string): void {
@@ -174,6 +178,6 @@ export function useOutlineScreen(edition: Ref<number>, list: Readonly<Ref<HTMLEl
   return {
     ...{ outline, problem, again, rows, facts, edits, view, shownRows, folded, fold, foldAll, allFolded, show },
     ...{ opened, open, close, move, drop, remove, chosen, chosenRows, isChosen, choose, letGo },
-    ...{ adding, addUnder, addNext, isSettings, canChange },
+    ...{ adding, newTitle, addUnder, addNext, isSettings, canChange },
   }
 }

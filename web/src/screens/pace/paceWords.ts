@@ -3,6 +3,7 @@ import { counted } from '../../foundation/words'
 
 /** Where a section stands, in words: against the plan, against the edition before, and whether it fits. */
 export function standing(section: Schemas['PaceSection'], unit: string): string {
+  if (section.ended) return `ended ${section.ended}`
   const { lacking } = section
   const over = section.atLesson === null
   if (over && lacking === 0) return 'through'

@@ -18,7 +18,14 @@ export type Zoom = 'term' | 'month' | 'week'
 export function usePaceScreen(props: { edition: number }) {
   const levels = useLevels()
   const viewpoint = useViewpoint()
-  const pace = useAnswer(() => questions.pace(props.edition, viewpoint.query.value))
+  const read = useAnswer(() => questions.pace(props.edition, viewpoint.query.value))
+  /** Without the sections that have ended. */
+  const pace = {
+    ...read,
+    data: computed(
+      () => read.data.value && { ...read.data.value, sections: read.data.value.sections.filter((one) => !one.ended) },
+    ),
+  }
   const ribbon = useAnswer(() => questions.ribbon(props.edition, viewpoint.query.value))
   const off = ref<number[]>([])
   const zoom = ref<Zoom>('term')
@@ -70,7 +77,7 @@ export function usePaceScreen(props: { edition: number }) {
     const all = pace.data.value?.sections ?? []
     const short = all.filter((section) => section.lacking > 0).length
     return [
-      `${levels.value.lesson.counted(pace.data.value?.lessons.length ?? 0)}, ${counted(all.length, 'section')}`,
+      `${levels.value.lesson.counted(pace.data.value?.lessons.length ?? 0)}, ${counted(all.filter((one) => !one.pretend).length, 'section')}`,
       short ? `${counted(short, 'section')} ${short === 1 ? 'does' : 'do'} not fit the term` : 'all fit the term',
     ]
   })

@@ -4,10 +4,12 @@ import type { Problem, Schemas } from '../../foundation/api/client'
 import { counted } from '../../foundation/words'
 import CommandPanel from '../../parts/CommandPanel.vue'
 import OneOfField from '../../parts/fields/OneOfField.vue'
+import TextFile from '../../parts/fields/TextFile.vue'
 import { readPasted } from './people'
 
 /** People are added, one on each line: written, or pasted from a list. How each line was read stands beside it. */
-const props = defineProps<{ problem: Problem | null; busy: boolean; known: readonly string[] }>()
+const props = defineProps<{ problem: Problem | null; busy: boolean; known: readonly string[]; hasMail: boolean }>()
+const byMail = defineModel<boolean>('byMail', { required: true })
 const emit = defineEmits<{ add: [people: Schemas['NewPerson'][]]; close: [] }>()
 
 const text = ref('')
@@ -23,7 +25,13 @@ const reach = computed(() => {
     ...(there
       ? [`${there} ${there === 1 ? 'has' : 'have'} an account already and ${there === 1 ? 'is' : 'are'} left as it is`]
       : []),
-    ...(fresh.value.length ? ['Each gets a link to set a password, which works for a day.'] : []),
+    ...(fresh.value.length
+      ? [
+          props.hasMail && byMail.value
+            ? 'Each is mailed a link to set a password, which works for a day.'
+            : 'Each gets a link to set a password, which works for a day; you pass it on.',
+        ]
+      : []),
   ].join('. ')
 })
 
@@ -41,6 +49,7 @@ const send = () =>
 
 <template>
   <CommandPanel
+    leave="Not now"
     label="Add people"
     :problem="problem"
     :reach="reach"
@@ -60,6 +69,7 @@ const send = () =>
           autofocus
           placeholder="Marit Oyelaran, marit.oyelaran@school.example"
         />
+        <TextFile label="The file with people" @read="(read) => (text = read)" />
         <p class="role">
           <span>they are</span>
           <OneOfField
@@ -72,6 +82,7 @@ const send = () =>
             ]"
           />
         </p>
+        <v-checkbox v-if="hasMail" v-model="byMail" label="mail them their links" />
       </div>
       <ol class="small" aria-label="How each line was read">
         <li v-for="line in lines" :key="line.line" :class="{ accent: !('name' in line) }">

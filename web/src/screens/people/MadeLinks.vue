@@ -1,8 +1,17 @@
 <script setup lang="ts">
 import type { MadeLink } from './usePeople'
 
+import { computed } from 'vue'
+
 /** What was done, and the links that came of it: each is shown only now. */
-defineProps<{ words: string; links: MadeLink[] }>()
+const props = defineProps<{ words: string; links: MadeLink[] }>()
+
+/** All of them as a table, for a letter to each or a slip of paper. */
+const table = computed(() => {
+  const quoted = (text: string) => `"${text.replaceAll('"', '""')}"`
+  const rows = props.links.map(({ name, email, address }) => [name, email, address].map(quoted).join(','))
+  return `data:text/csv;charset=utf-8,${encodeURIComponent(['name,email,link', ...rows].join('\r\n'))}`
+})
 </script>
 
 <template>
@@ -16,6 +25,7 @@ defineProps<{ words: string; links: MadeLink[] }>()
             : 'Pass these links on. They are shown only now, and each works once, for a day.'
         }}
       </p>
+      <a v-if="links.length > 1" class="word-button small" :href="table" download="links.csv">save them as a table</a>
       <ul>
         <li v-for="link in links" :key="link.email">
           <b>{{ link.name }}</b>
@@ -38,6 +48,10 @@ defineProps<{ words: string; links: MadeLink[] }>()
   padding: var(--space-5) var(--space-6);
   background: var(--sheet);
   border-left: var(--stroke-strong) solid var(--ink);
+}
+ul {
+  max-height: 300px;
+  overflow: auto;
 }
 li {
   display: grid;

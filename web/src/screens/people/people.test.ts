@@ -1,10 +1,10 @@
 import { expect, test } from 'vitest'
-import { type PersonRow, actsOn, matching, partOf, readPasted, standingOf } from './people'
+import { type PersonRow, actsOn, matching, mayBeOne, partOf, readPasted, standingOf } from './people'
 
 const person = (more: Partial<PersonRow>): PersonRow => ({
   ...{ person: 1, name: 'Marit Oyelaran', email: 'marit@tern.example', office: false, state: 'active', lastIn: null },
   ...{ teacher: false },
-  ...{ sessions: 0, courses: 0, teaches: 0, studentIn: [], oneself: false },
+  ...{ sessions: 0, courses: 0, teaches: 0, studentIn: [], oneself: false, joinedInto: null },
   ...more,
 })
 
@@ -25,6 +25,23 @@ test('what cannot be read is said by its line, and the rest is read', () => {
     { line: 4, text: 'lone@tern.example', wrong: 'there is no name' },
     { line: 5, text: 'Bo Two BO@tern.example', wrong: 'the address stands on line 1 already' },
   ])
+})
+
+test('who may be the same person is found by a name like theirs, or by what one writes, without those joined already', () => {
+  const names = (words: string) =>
+    mayBeOne(
+      person({}),
+      [
+        person({}),
+        person({ person: 2, name: 'Marit Holm', email: 'mh@tern.example' }),
+        person({ person: 3, name: 'Marit O. Oyelaran', email: 'mo@tern.example' }),
+        person({ person: 4, name: 'Bo Castellan', email: 'bo@tern.example' }),
+        person({ person: 5, name: 'Marit Oyelaran', email: 'old@tern.example', joinedInto: 'Marit Oyelaran' }),
+      ],
+      words,
+    ).map((one) => one.name)
+  expect(names('')).toEqual(['Marit O. Oyelaran', 'Marit Holm'])
+  expect(names('bo@')).toEqual(['Bo Castellan'])
 })
 
 test('people are found by every written word, of the kind that is looked for', () => {
@@ -54,15 +71,25 @@ test('what somebody is and how their account stands is said in words', () => {
 })
 
 test('what can be done with an account follows from how it stands, and one’s own is left in the office', () => {
-  const words = (more: Partial<PersonRow>) => actsOn(person(more)).map((act) => act.words)
+  const words = (more: Partial<PersonRow>) => actsOn(person(more), false).map((act) => act.words)
   expect(words({ state: 'deactivated', sessions: 3 })).toEqual(['reactivate'])
-  expect(words({ state: 'invited' })).toEqual(['new link', 'make a teacher', 'add to the office', 'deactivate'])
+  expect(words({ state: 'invited' })).toEqual([
+    'make a link to set a password',
+    'make a teacher',
+    'add to the office',
+    'deactivate',
+  ])
   expect(words({ sessions: 2, teacher: true, office: true })).toEqual([
-    'link to set a new password',
+    'make a link to set a new password',
     'no longer a teacher',
     'sign out everywhere (2)',
     'remove from the office',
     'deactivate',
   ])
-  expect(words({ sessions: 2, oneself: true })).toEqual(['link to set a new password', 'make a teacher'])
+  expect(words({ sessions: 2, oneself: true })).toEqual(['make a link to set a new password', 'make a teacher'])
+  expect(
+    actsOn(person({ state: 'invited' }), true)
+      .map((act) => act.words)
+      .slice(0, 2),
+  ).toEqual(['mail a link to set a password', 'show a link to set a password'])
 })

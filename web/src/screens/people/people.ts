@@ -8,12 +8,13 @@ export type Role = Schemas['SetRoleRequest']['role']
 
 /** Something the office can do with an account. */
 export interface Act {
-  does: 'invite' | 'end-sessions' | 'teacher' | 'office' | 'deactivate' | 'reactivate'
+  does: 'mail' | 'invite' | 'end-sessions' | 'teacher' | 'office' | 'deactivate' | 'reactivate' | 'separate'
   words: string
 }
 
 /** What the office can do with an account as it stands; their own they neither deactivate nor take out of the office. */
-export function actsOn(person: PersonRow): Act[] {
+export function actsOn(person: PersonRow, hasMail: boolean): Act[] {
+  if (person.joinedInto) return [{ does: 'separate', words: 'separate them again' }]
   if (person.state === 'deactivated') return [{ does: 'reactivate', words: 'reactivate' }]
   const others: Act[] = [
     ...(person.sessions > 0
@@ -23,7 +24,13 @@ export function actsOn(person: PersonRow): Act[] {
     { does: 'deactivate', words: 'deactivate' },
   ]
   return [
-    { does: 'invite', words: person.state === 'invited' ? 'new link' : 'link to set a new password' },
+    ...(hasMail
+      ? [{ does: 'mail' as const, words: `mail a link to set a ${person.state === 'invited' ? '' : 'new '}password` }]
+      : []),
+    {
+      does: 'invite',
+      words: `${hasMail ? 'show' : 'make'} a link to set a ${person.state === 'invited' ? '' : 'new '}password`,
+    },
     { does: 'teacher', words: person.teacher ? 'no longer a teacher' : 'make a teacher' },
     ...(person.oneself ? [] : others),
   ]
@@ -65,6 +72,18 @@ export function matching(people: readonly PersonRow[], words: string, only: Only
   })
 }
 
+/**
+ * Those who may be the same person: found by words of their name or address, or else by a name like it. The likest come first.
+ */
+export function mayBeOne(person: PersonRow, people: readonly PersonRow[], words: string): PersonRow[] {
+  const parts = (name: string) => name.toLowerCase().split(/[\s-]+/)
+  const own = parts(person.name)
+  const alike = (other: PersonRow) => parts(other.name).filter((part) => own.includes(part)).length
+  return matching(people, words, '')
+    .filter((other) => other.person !== person.person && !other.joinedInto && (words.trim() || alike(other) > 0))
+    .sort((one, other) => alike(other) - alike(one) || one.name.localeCompare(other.name))
+}
+
 /** What somebody is here, in words. */
 export function partOf(person: PersonRow): string {
   const parts = [
@@ -79,13 +98,15 @@ export function partOf(person: PersonRow): string {
 
 /** How their account stands, in words. */
 export const standingOf = (person: PersonRow) =>
-  person.state === 'deactivated'
-    ? 'deactivated'
-    : person.state === 'invited'
-      ? 'invited, no password yet'
-      : person.lastIn
-        ? `last signed in ${person.lastIn}`
-        : 'has not signed in yet'
+  person.joinedInto
+    ? 'joined with another account'
+    : person.state === 'deactivated'
+      ? 'deactivated'
+      : person.state === 'invited'
+        ? 'invited, no password yet'
+        : person.lastIn
+          ? `last signed in ${person.lastIn}`
+          : 'has not signed in yet'
 
 /** A line that was pasted: a name and a mail address, or what is wrong with it. */
 export type PastedLine = { line: number; name: string; email: string } | { line: number; text: string; wrong: string }

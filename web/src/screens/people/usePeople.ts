@@ -60,22 +60,31 @@ export function usePeople() {
   }
   const header = (key: string) => ({ params: { header: once(key) } })
 
+  /** Whether links go out by mail, unless the office would rather pass them on. */
+  const byMail = ref(true)
+  const mailed = computed(() => (answer.data.value?.hasMail ?? false) && byMail.value)
   const add = (newcomers: Schemas['NewPerson'][]) =>
-    does(newcomers, async (key) => {
-      const added = await ask(api.POST('/api/school/add-people', { ...header(key), body: { people: newcomers } }))
+    does([newcomers, mailed.value], async (key) => {
+      const body = { people: newcomers, byMail: mailed.value }
+      const added = await ask(api.POST('/api/school/add-people', { ...header(key), body }))
       const links = added.people.flatMap(({ name, email, address }) => (address ? [{ name, email, address }] : []))
       return { words: `${added.sentence}.`, links }
     })
-  const invite = ({ person, name, email }: PersonRow) =>
-    does(['invite', person], async (key) => {
-      const { address } = await ask(api.POST('/api/school/invite-again', { ...header(key), body: { person } }))
-      return {
-        words: `There is a new link for ${name}. Earlier ones no longer work.`,
-        links: [{ name, email, address }],
-      }
+  const invite = (invited: readonly PersonRow[], mail: boolean) =>
+    does(['invite', invited.map(({ person }) => person), mail], async (key) => {
+      const body = { people: invited.map(({ person }) => person), byMail: mail }
+      const { sentence, people } = await ask(api.POST('/api/school/invite-people', { ...header(key), body }))
+      const links = people.flatMap(({ name, email, address }) => (address ? [{ name, email, address }] : []))
+      return { words: `${sentence}. Earlier ones no longer work.`, links }
     })
   const one =
-    (path: '/api/school/deactivate-person' | '/api/school/reactivate-person' | '/api/school/end-sessions') =>
+    (
+      path:
+        | '/api/school/deactivate-person'
+        | '/api/school/reactivate-person'
+        | '/api/school/end-sessions'
+        | '/api/school/separate-people',
+    ) =>
     ({ person }: PersonRow, words: string) =>
       does([path, person], async (key) => {
         await ask(api.POST(path, { ...header(key), body: { person } }))
@@ -92,9 +101,11 @@ export function usePeople() {
     })
 
   return {
-    ...{ answer, people, shown, words, only, opened, busy, problem, done, add, invite, setRole },
+    ...{ answer, people, shown, words, only, opened, busy, problem, done, add, invite, setRole, byMail },
+    hasMail: computed(() => answer.data.value?.hasMail ?? false),
     deactivate: one('/api/school/deactivate-person'),
     reactivate: one('/api/school/reactivate-person'),
+    separate: one('/api/school/separate-people'),
     endSessions: one('/api/school/end-sessions'),
   }
 }

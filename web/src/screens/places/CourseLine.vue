@@ -59,7 +59,7 @@ const waits = computed(() => {
   <li class="course">
     <router-link :to="{ name: 'today', params: { edition: place.edition } }" class="name">
       <b>{{ place.course }}</b>
-      <span class="small">{{ place.title }} · {{ roles[place.role] }}</span>
+      <span class="small">{{ [place.subject, place.title].filter(Boolean).join(', ') }} · {{ roles[place.role] }}</span>
     </router-link>
     <svg :width="WIDE" :height="HIGH" aria-hidden="true">
       <g v-for="line in lines" :key="line.id" fill="none" :stroke="line.ink">

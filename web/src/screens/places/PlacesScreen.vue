@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import PlainPage from '../../parts/PlainPage.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import CourseLine from './CourseLine.vue'
+import SchoolName from './SchoolName.vue'
 import NewTerm from './NewTerm.vue'
 import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
@@ -16,6 +17,7 @@ const nowhere = computed(() => {
 const current = computed(() => (places.data.value?.courses ?? []).filter((place) => place.state !== 'resting'))
 const past = computed(() => (places.data.value?.courses ?? []).filter((place) => place.state === 'resting'))
 const isNewTerm = ref(false)
+const isRenaming = ref(false)
 const counted = (sections: number) =>
   sections === 0 ? 'no sections' : sections === 1 ? '1 section' : `${sections} sections`
 </script>
@@ -66,11 +68,19 @@ const counted = (sections: number) =>
         </ul>
       </section>
       <section v-if="places.data.value.isOffice" aria-labelledby="school-title">
-        <h1 id="school-title">{{ places.data.value.school ?? 'The school' }}</h1>
+        <div class="head">
+          <h1 id="school-title">{{ places.data.value.school ?? 'The school' }}</h1>
+          <button type="button" class="word-button" @click="isRenaming = !isRenaming">rename</button>
+        </div>
+        <SchoolName v-if="isRenaming" :name="places.data.value.school ?? ''" @close="isRenaming = false" />
         <ul class="ruled">
           <li>
             <router-link :to="{ name: 'people' }"><b>People</b></router-link>
             <span class="second wide">everybody with an account: add them, invite them, end their sessions</span>
+          </li>
+          <li>
+            <router-link :to="{ name: 'record' }"><b>Who did what</b></router-link>
+            <span class="second wide">accounts, rosters, courses, and every change of a plan</span>
           </li>
         </ul>
       </section>
@@ -105,6 +115,10 @@ const counted = (sections: number) =>
           </li>
         </ul>
       </section>
+      <p v-if="!places.data.value.isOffice" class="small">
+        Somebody gave you a section code?
+        <router-link :to="{ name: 'join' }">Join a section</router-link>.
+      </p>
     </template>
   </PlainPage>
 </template>

@@ -8,6 +8,7 @@ import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import DateField from '../../parts/fields/DateField.vue'
 import TickField from '../../parts/fields/TickField.vue'
 import PastImports from './PastImports.vue'
+import RosterFeedLine from './RosterFeedLine.vue'
 import RosterLines from './RosterLines.vue'
 import { type Column, columnWords, said } from './roster'
 import { useRoster } from './useRoster'
@@ -52,6 +53,7 @@ async function takeBack(number: number): Promise<void> {
         :problem="calendar.problem.value"
         :again="calendar.refetch"
       />
+      <RosterFeedLine :term="term" @look="roster.choose" />
       <form novalidate @submit.prevent="roster.send">
         <p class="line">
           <span>People and their sections from</span>
@@ -61,7 +63,7 @@ async function takeBack(number: number): Promise<void> {
             aria-label="The roster’s file"
             placeholder="choose a file"
             accept=".csv,.tsv,.txt,.zip,text/csv,application/zip"
-            @update:model-value="roster.choose"
+            @update:model-value="(chosen) => roster.choose(chosen)"
           />
           <span>starting on</span>
           <DateField

@@ -10,7 +10,7 @@ import { type Column, lacking } from './roster'
 export function useRoster(term: Ref<number>) {
   /** Raised when a file is done with: the next one is chosen anew. */
   const round = ref(0)
-  const file = ref<{ name: string; base64: string } | null>(null)
+  const file = ref<{ name: string; base64: string; fetch: number | null } | null>(null)
   const columns = ref<{ headings: string[]; are: Column[]; remembered: boolean } | null>(null)
   const from = ref<string | null>(null)
   const endMissing = ref(false)
@@ -25,6 +25,7 @@ export function useRoster(term: Ref<number>) {
           columns: columns.value?.are ?? null,
           from: from.value,
           endMissing: endMissing.value,
+          fetch: file.value.fetch,
         }
       : null,
   )
@@ -46,7 +47,8 @@ export function useRoster(term: Ref<number>) {
     [keys.term(term.value), keys.places, keys.people, ['edition']],
   )
 
-  async function choose(chosen: File | File[] | null): Promise<void> {
+  /** @param fetch Which fetched roster it is; null: it was chosen here. */
+  async function choose(chosen: File | File[] | null, fetch: number | null = null): Promise<void> {
     const picked = Array.isArray(chosen) ? chosen[0] : chosen
     file.value = null
     columns.value = null
@@ -57,7 +59,7 @@ export function useRoster(term: Ref<number>) {
     const read = await heading.run({ file: base64 })
     if (!read) return
     columns.value = read.isTable ? { headings: read.headings, are: read.columns, remembered: read.remembered } : null
-    file.value = { name: picked.name, base64 }
+    file.value = { name: picked.name, base64, fetch }
   }
 
   async function send(): Promise<void> {

@@ -19,7 +19,10 @@ const emit = defineEmits<{ choose: [section: number] }>()
       @click="emit('choose', one.id)"
     >
       <SectionKey :letter="one.letter" :name="one.name" />
-      <span class="small">{{ counted(one.students, 'student') }}, {{ standing(one, unit) }}</span>
+      <span class="small"
+        >{{ one.pretend ? 'pretend, counted nowhere' : counted(one.students, 'student') }},
+        {{ standing(one, unit) }}</span
+      >
     </button>
   </nav>
 </template>

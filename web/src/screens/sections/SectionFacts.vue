@@ -1,11 +1,14 @@
 <script setup lang="ts">
+import { toRef } from 'vue'
+import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
 import { joined } from '../../foundation/words'
 import PutBack from './PutBack.vue'
 import type { Card } from './useSections'
 
 /** When a section meets, who teaches it, and all it does differently from the course. */
-defineProps<{ edition: number; card: Card; canChange: boolean }>()
-const emit = defineEmits<{ timetable: []; stop: [] }>()
+const props = defineProps<{ edition: number; card: Card; canChange: boolean }>()
+const emit = defineEmits<{ timetable: []; stop: []; pretend: [] }>()
+const removal = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/remove-pretend-section')
 </script>
 
 <template>
@@ -18,9 +21,23 @@ const emit = defineEmits<{ timetable: []; stop: [] }>()
       <li v-for="time in card.timetable" :key="time">{{ time }}</li>
       <li v-if="card.timetable.length === 0" class="second">at no time yet</li>
     </ul>
-    <p class="small">Taught by {{ joined(card.teachers) || 'nobody yet' }}</p>
-    <p v-if="canChange" class="small stop">
+    <template v-if="card.pretend">
+      <p class="small">
+        This is a pretend section, for trying out the course. It has no real students, and nothing in it counts.
+      </p>
+      <p v-if="canChange" class="small stop">
+        <button type="button" class="word-button" @click="removal.run({ section: card.id, version: card.version })">
+          remove this pretend section
+        </button>
+      </p>
+    </template>
+    <p v-else class="small">Taught by {{ joined(card.teachers) || 'nobody yet' }}</p>
+    <p v-if="canChange && !card.pretend" class="small stop">
       <button type="button" class="word-button" @click="emit('stop')">stop following the course</button>
+    </p>
+    <p v-if="canChange" class="small stop">
+      <button type="button" class="word-button" @click="emit('pretend')">add a pretend section</button> to try the
+      course with nobody in it
     </p>
     <p class="ruled-head differs">What differs from the course</p>
     <p v-if="card.differences.length === 0" class="second none">

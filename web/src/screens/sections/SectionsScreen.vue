@@ -4,7 +4,7 @@ import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
 import ClassPanel from './ClassPanel.vue'
 import ClassesHere from './ClassesHere.vue'
-import GroupsHere from './GroupsHere.vue'
+import GroupsHere from './groups/GroupsHere.vue'
 import HerePanel from './HerePanel.vue'
 import LessonsHere from './LessonsHere.vue'
 import LostPanel from './lost/LostPanel.vue'
@@ -12,6 +12,8 @@ import SectionChoice from './SectionChoice.vue'
 import SectionFacts from './SectionFacts.vue'
 import StopFollowing from './StopFollowing.vue'
 import StudentsHere from './StudentsHere.vue'
+import MadeUpStudents from './pretend/MadeUpStudents.vue'
+import NewPretendSection from './pretend/NewPretendSection.vue'
 import TimetablePanel from './TimetablePanel.vue'
 import { useSectionsScreen } from './useSectionsScreen'
 
@@ -33,6 +35,7 @@ const {
   wanted,
   facts,
   choose,
+  chooseNamed,
   show,
 } = useSectionsScreen(props)
 </script>
@@ -41,9 +44,22 @@ const {
   <main class="body">
     <ProblemNote v-if="problem && !(card && line)" :problem="problem" :again="again" />
     <p v-else-if="!sections.data.value || !pace.data.value" class="second" role="status">Reading the sections …</p>
-    <p v-else-if="!card || !line" class="second none">
-      This edition has no section yet. Add one in the outline, or roll over into a term with sections.
-    </p>
+    <template v-else-if="!card || !line">
+      <p class="second none">
+        No section follows this course yet. Sections come to follow it in the outline; until then it can be tried with
+        nobody in it.
+        <button v-if="canChange" type="button" class="word-button" @click="open = 'pretend'">
+          add a pretend section
+        </button>
+      </p>
+      <NewPretendSection
+        v-if="canChange && open === 'pretend'"
+        :edition="edition"
+        :answer="sections.data.value"
+        @close="open = null"
+        @made="chooseNamed"
+      />
+    </template>
     <template v-else>
       <SectionChoice
         :sections="pace.data.value.sections"
@@ -67,7 +83,15 @@ const {
             <button type="button" class="tab" :aria-pressed="shows === 'students'" @click="show('students')">
               Students
             </button>
-            <button type="button" class="tab" :aria-pressed="shows === 'groups'" @click="show('groups')">Groups</button>
+            <button
+              v-if="!card.pretend"
+              type="button"
+              class="tab"
+              :aria-pressed="shows === 'groups'"
+              @click="show('groups')"
+            >
+              Groups
+            </button>
           </p>
           <ClassesHere
             v-if="shows === 'classes'"
@@ -75,6 +99,13 @@ const {
             :section="line"
             :can-change="canChange"
             @want="(what) => (open = { wanted: what })"
+          />
+          <MadeUpStudents
+            v-else-if="shows === 'students' && card.pretend"
+            :key="`${card.id} made up`"
+            :edition="edition"
+            :card="card"
+            :can-change="canChange"
           />
           <StudentsHere v-else-if="shows === 'students'" :key="card.id" :edition="edition" :section="card.id" />
           <GroupsHere v-else-if="shows === 'groups'" :edition="edition" :section="card.id" />
@@ -94,6 +125,7 @@ const {
           :can-change="canChange"
           @timetable="open = 'timetable'"
           @stop="open = 'stop'"
+          @pretend="open = 'pretend'"
         />
       </div>
       <template v-if="canChange && open">
@@ -129,6 +161,13 @@ const {
           :edition="edition"
           :card="card"
           @close="open = null"
+        />
+        <NewPretendSection
+          v-else-if="open === 'pretend'"
+          :edition="edition"
+          :answer="sections.data.value"
+          @close="open = null"
+          @made="chooseNamed"
         />
         <TimetablePanel
           v-else

@@ -8,6 +8,7 @@ import { useAnswer } from '../../foundation/useAnswer'
 import { useLevels } from '../../foundation/levels'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import { counted, joined } from '../../foundation/words'
+import CodesPanel from './CodesPanel.vue'
 import PlacesPanel from './PlacesPanel.vue'
 
 /** Who is in a section: since when, in which others, and what is different for them. */
@@ -24,6 +25,7 @@ const here = computed(() => lines.value.filter((line) => !line.left))
 const canChange = computed(() => answer.data.value?.canChange ?? false)
 const chosen = ref<number[]>([])
 const joining = ref(false)
+const codesShown = ref(false)
 const said = (date: string) => spokenDate(date, school.value)
 const when = (line: Line) =>
   [
@@ -38,7 +40,7 @@ const also = (line: Line) =>
     : `also in ${joined(line.alsoIn)}: ${line.home ? `${line.home} is the home section` : 'say which is the home section'}`
 const different = (line: Line) =>
   [
-    line.differences > 0 ? `${levels.value.item.counted(line.differences)} different` : '',
+    line.differs.length > 0 ? `${levels.value.item.counted(line.differs.length)} different` : '',
     line.agreed ? 'more time for everything' : '',
   ]
     .filter(Boolean)
@@ -57,14 +59,27 @@ function close(): void {
     <template v-else>
       <p class="line head">
         <span class="second">
-          {{ counted(here.length, 'student') }}. Tick some to move them, or to have them leave; press a name for
-          everything else.
+          {{ counted(here.length, 'student') }}. Tick some to move them; press a name for more.
         </span>
-        <button v-if="canChange" type="button" class="word-button" @click="joining = true">have students join</button>
+        <span v-if="canChange" class="acts">
+          <button type="button" class="word-button" @click="joining = true">have students join</button>
+          <button type="button" class="word-button" :aria-expanded="codesShown" @click="codesShown = !codesShown">
+            section codes
+          </button>
+        </span>
       </p>
+      <CodesPanel
+        v-if="canChange && codesShown"
+        :edition="edition"
+        :section="section"
+        :name="list.name"
+        :last="school.last"
+        :today="answer.data.value.today"
+        @close="codesShown = false"
+      />
       <p v-if="lines.length === 0" class="second none">
-        No student is in {{ list.name }} yet. The office brings them from a roster, or have them join by their mail
-        addresses.
+        No student is in {{ list.name }} yet. The office brings them from a roster; or have them join, by their mail
+        addresses or with a section code.
       </p>
       <table v-else class="text-rows tight">
         <tbody>
@@ -122,7 +137,10 @@ table {
 .head {
   padding: var(--space-4) 0;
 }
-.head .word-button {
+.acts {
+  display: flex;
+  flex: none;
+  gap: var(--space-6);
   margin-left: auto;
 }
 .pick {

@@ -15,7 +15,7 @@ export function useSectionsScreen(props: { edition: number }) {
   const router = useRouter()
   const { pace, sections, again, problem } = useSections(props)
   const { section: chosen, choose: chooseSection } = useSection()
-  const open = ref<{ wanted: Wanted } | { place: Place } | 'timetable' | 'stop' | null>(null)
+  const open = ref<{ wanted: Wanted } | { place: Place } | 'timetable' | 'stop' | 'pretend' | null>(null)
   /** What is listed, and the class in view, stand in the address. */
   const shows = computed(() => lists.find((list) => list === route.query.shows) ?? 'classes')
   const inView = computed({
@@ -31,11 +31,11 @@ export function useSectionsScreen(props: { edition: number }) {
   const card = computed(() => cards.value.find((one) => one.id === chosen.value) ?? cards.value[0])
   const line = computed(() => pace.data.value?.sections.find((one) => one.id === card.value?.id))
   const canChange = computed(() => sections.data.value?.canChange ?? false)
-  const being = computed(() => (open.value && open.value !== 'timetable' && open.value !== 'stop' ? open.value : null))
+  const being = computed(() => (open.value && typeof open.value === 'object' ? open.value : null))
   const place = computed(() => (being.value && 'place' in being.value ? being.value.place : null))
   const wanted = computed(() => (being.value && 'wanted' in being.value ? being.value.wanted : null))
   const facts = computed(() => [
-    counted(cards.value.length, 'section'),
+    counted(cards.value.filter((one) => !one.pretend).length, 'section'),
     counted(
       cards.value.reduce((sum, one) => sum + one.differences.length, 0),
       'difference',
@@ -60,6 +60,21 @@ export function useSectionsScreen(props: { edition: number }) {
     await chooseSection(id, ['row', 'lost', 'class'])
   }
 
+  /** Something was just made: it comes into view once it is read. */
+  function chooseNamed(name: string): void {
+    open.value = null
+    const stop = watch(
+      cards,
+      (now) => {
+        const made = now.find((one) => one.name === name)
+        if (!made) return
+        queueMicrotask(() => stop())
+        void choose(made.id)
+      },
+      { immediate: true },
+    )
+  }
+
   async function show(what: (typeof lists)[number]): Promise<void> {
     open.value = null
     await router.replace({ query: { ...route.query, shows: what, row: undefined, lost: undefined } })
@@ -81,6 +96,7 @@ export function useSectionsScreen(props: { edition: number }) {
     wanted,
     facts,
     choose,
+    chooseNamed,
     show,
   }
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { type RouteLocationRaw, useRoute, useRouter } from 'vue-router'
 import { type Schemas, api, ask } from '../../foundation/api/client'
 import { isDemo } from '../../foundation/profile'
@@ -19,6 +19,24 @@ const router = useRouter()
 const client = useQueryClient()
 const email = ref('')
 const password = ref('')
+const provider = useAnswer(() => questions.provider())
+const throughProvider = computed(
+  () => `/api/sign-in/with-provider?next=${encodeURIComponent(nextAfter(route.query.next))}`,
+)
+/** What went wrong at the provider, as the way back tells it. */
+const troubles: Record<string, string> = {
+  cancelled: 'You were not signed in there. Try again, or sign in with your password.',
+  late: 'That took too long, or began in another window. Try again.',
+  failed: 'What came back from there could not be trusted. Try again; if it happens again, tell the school office.',
+  away: 'It cannot be reached just now. Sign in with your password, or try again in a moment.',
+  unknown: 'There is no account here for the person you signed in as. Ask the school office for one.',
+  taken: 'Your address there belongs to another account here. The school office can put that right.',
+}
+const trouble = computed(() =>
+  typeof route.query.trouble === 'string' && Object.hasOwn(troubles, route.query.trouble)
+    ? troubles[route.query.trouble]
+    : null,
+)
 const people = useAnswer(() => questions.demoPeople(), { enabled: isDemo })
 const { run, busy, general, wrong } = useSend((body: Schemas['SignInRequest']) =>
   ask(api.POST('/api/sign-in', { body })),
@@ -67,7 +85,11 @@ function signInAs(person: { email: string; password: string }): void {
             :wrong="wrong('password')"
           />
           <ProblemNote v-if="general" :problem="general" />
-          <v-btn type="submit" class="meant" :disabled="busy">{{ busy ? 'Signing in …' : 'Sign in' }}</v-btn>
+          <p class="ways">
+            <v-btn type="submit" class="meant" :disabled="busy">{{ busy ? 'Signing in …' : 'Sign in' }}</v-btn>
+            <a v-if="provider.data.value?.name" :href="throughProvider">with {{ provider.data.value.name }}</a>
+          </p>
+          <p v-if="trouble" class="accent" role="alert">{{ trouble }}</p>
         </form>
       </section>
       <section v-if="isDemo" class="people" aria-labelledby="people-title">
@@ -80,7 +102,10 @@ function signInAs(person: { email: string; password: string }): void {
             </button>
           </li>
         </ul>
-        <p class="small">Press a name to come in as that person.</p>
+        <p class="small">
+          Press a name to come in as that person. Mail that the school sends is
+          <router-link :to="{ name: 'caught-mail' }">caught here</router-link>.
+        </p>
       </section>
     </div>
     <SignInDrawing class="drawing" />
@@ -88,6 +113,12 @@ function signInAs(person: { email: string; password: string }): void {
 </template>
 
 <style scoped>
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: var(--space-4) var(--space-6);
+}
 .page {
   display: grid;
   grid-template-rows: 1fr auto;

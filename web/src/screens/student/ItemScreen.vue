@@ -5,8 +5,11 @@ import { useAnswer } from '../../foundation/useAnswer'
 import { ordinal } from '../../foundation/words'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import StateMark from '../../look/marks/StateMark.vue'
+import FileLine from '../../parts/files/FileLine.vue'
 import FormattedText from '../../parts/FormattedText.vue'
+import WrittenPiece from '../../parts/WrittenPiece.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import TickPanel from './TickPanel.vue'
 import WritingPanel from './WritingPanel.vue'
 import { useStudentLinks } from './useStudentLinks'
 import { progressWords, stateMarks, stateWords } from './words'
@@ -20,6 +23,9 @@ const links = useStudentLinks(props)
 const item = useAnswer(() => questions.studentItem(props.section, props.item, viewpoint.query.value))
 const answer = item.data
 const readable = computed(() => ['open', 'overdue', 'closed'].includes(answer.value?.state ?? ''))
+
+/** The place a link leads to, in short. */
+const host = (address: string) => new URL(address).host
 
 // That it was opened is written down once a visit; through a lens nothing is.
 watch(
@@ -68,7 +74,22 @@ watch(
       </p>
       <p v-if="answer.missing.length" class="locked">Opens when {{ answer.missing.join(', and ') }}.</p>
       <FormattedText v-if="answer.html" :html="answer.html" />
-      <p v-else-if="readable" class="second none">Nothing is written here yet.</p>
+      <p v-else-if="readable && !answer.files.length && !answer.address" class="second none">
+        Nothing is written here yet.
+      </p>
+      <p v-if="answer.address" class="leads">
+        <v-btn class="meant" :href="answer.address" target="_blank" rel="noopener noreferrer"
+          >Open {{ host(answer.address) }}</v-btn
+        >
+        <span
+          v-if="answer.link && answer.link.outcome !== 'open' && answer.link.outcome !== 'not-tried'"
+          class="small"
+          >{{ answer.link.words }}</span
+        >
+      </p>
+      <section v-if="answer.files.length" aria-label="Files" class="files">
+        <FileLine v-for="file in answer.files" :key="file.id" :file="file" :shown="answer.files.length < 4" />
+      </section>
       <section v-if="answer.history.length" aria-label="What was handed in" class="history">
         <h2>Handed in</h2>
         <ol class="ruled">
@@ -79,7 +100,7 @@ watch(
               <template v-if="version.claimedAt"> (pressed {{ version.claimedAt.words }})</template>
               <template v-if="version.takenBackAt">, taken back {{ version.takenBackAt.words }}</template>
             </p>
-            <p class="written">{{ version.text }}</p>
+            <WrittenPiece :piece="version" />
             <blockquote v-for="back in version.feedback" :key="back.at.instant">
               <p class="small">{{ back.by }}, {{ back.at.words }}: {{ back.again ? 'try again' : 'go on' }}</p>
               <p v-if="back.text" class="written">{{ back.text }}</p>
@@ -87,15 +108,22 @@ watch(
           </li>
         </ol>
       </section>
+      <TickPanel
+        v-if="answer.asks?.way === 'tick' && edition === undefined && (answer.mayTick || answer.isTicked)"
+        :section="section"
+        :answer="answer"
+      />
       <WritingPanel
-        v-if="answer.kind === 'task' && edition === undefined && (answer.mayWork || answer.draft)"
+        v-else-if="
+          answer.asks && answer.asks.way !== 'tick' && edition === undefined && (answer.mayWork || answer.draft)
+        "
         :key="answer.item"
         :section="section"
         :answer="answer"
       />
       <section v-else-if="answer.draft" aria-label="Being written" class="history">
         <h2>Being written</h2>
-        <p class="written">{{ answer.draft.text }}</p>
+        <WrittenPiece :piece="answer.draft" />
       </section>
     </article>
   </main>
@@ -132,9 +160,19 @@ header {
   gap: var(--space-3) var(--space-7);
   padding-bottom: var(--space-5);
 }
+.files {
+  display: grid;
+  gap: var(--space-5);
+}
 .locked {
   background: var(--wash);
   padding: var(--space-4) var(--space-6);
+}
+.leads {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: var(--space-3) var(--space-5);
 }
 .none {
   padding: var(--space-5) 0;

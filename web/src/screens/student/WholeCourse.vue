@@ -3,7 +3,11 @@ import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import StateMark from '../../look/marks/StateMark.vue'
+import FoundPassage from '../../parts/find/FoundPassage.vue'
+import { useSought } from '../../parts/find/useSought'
 import WordField from '../../parts/fields/WordField.vue'
+import { questions } from '../../foundation/api/questions'
+import { useViewpoint } from '../../foundation/useViewpoint'
 import { useStudentLinks } from './useStudentLinks'
 import { type StudentItem, isDone, matching, wholeCourse } from './wholeCourse'
 import { progressWords, stateMarks, stateWords } from './words'
@@ -18,6 +22,13 @@ const done = computed(() => units.value.reduce((sum, unit) => sum + unit.done, 0
 const asList = useLocalStorage('polycline-course-as-list', false, { writeDefaults: false })
 const written = ref('')
 const listed = computed(() => matching(units.value, written.value))
+const viewpoint = useViewpoint()
+const sought = useSought(written, (words) => questions.studentSearch(props.section, words, viewpoint.query.value))
+/** What is found by what is written in it, where its title does not say so already. */
+const inTexts = computed(() => {
+  const named = new Set(listed.value.flatMap((unit) => unit.stops.map((stop) => stop.item)))
+  return sought.hits.value.filter((hit) => hit.place !== 'title' && !named.has(hit.item))
+})
 const isList = computed(() => asList.value || written.value.trim() !== '')
 
 const stopOf = (stop: StudentItem) =>
@@ -37,7 +48,9 @@ const saying = (stop: StudentItem) => `${stop.code} ${stop.title}: ${wordsOf(sto
       <WordField v-model="written" label="Find a word" placeholder="find a word" class="find" />
     </h2>
     <template v-if="isList">
-      <p v-if="listed.length === 0" class="second none">Nothing here is called “{{ written }}”.</p>
+      <p v-if="listed.length === 0 && !sought.busy.value && inTexts.length === 0" class="second none">
+        Nothing here is called “{{ written }}”{{ sought.isLongEnough.value ? ', or says so' : '' }}.
+      </p>
       <template v-for="unit in listed" :key="unit.title">
         <h3>{{ unit.title }}</h3>
         <ul class="ruled">
@@ -50,6 +63,17 @@ const saying = (stop: StudentItem) => `${stop.code} ${stop.title}: ${wordsOf(sto
           </li>
         </ul>
       </template>
+      <template v-if="inTexts.length">
+        <h3>In texts and files</h3>
+        <ul class="ruled" aria-label="In texts and files">
+          <li v-for="hit in inTexts" :key="hit.item" class="passage">
+            <span class="code">{{ hit.code }}</span>
+            <router-link :to="links.item(hit.item)">{{ hit.title }}</router-link>
+            <FoundPassage :hit="hit" />
+          </li>
+        </ul>
+      </template>
+      <p v-if="sought.busy.value" class="small second" role="status">Looking in texts and files …</p>
     </template>
     <ul v-else class="ruled">
       <li v-for="(unit, n) in units" :key="unit.title" class="unit">
@@ -106,6 +130,20 @@ h3 {
 }
 .code {
   color: var(--ink-2);
+}
+.passage {
+  display: grid;
+  grid-template-columns: 48px auto minmax(0, 1fr);
+  align-items: baseline;
+  gap: var(--space-2) var(--space-5);
+}
+@media (max-width: 600px) {
+  .passage {
+    grid-template-columns: 48px minmax(0, 1fr);
+  }
+  .passage > :last-child {
+    grid-column: 2;
+  }
 }
 .item {
   display: grid;

@@ -1,19 +1,58 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
+import { accepted, askedOfYou, joined } from '../../parts/asks'
+import FileLine from '../../parts/files/FileLine.vue'
+import FilePicker from '../../parts/files/FilePicker.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import LinkLines from './LinkLines.vue'
+import LogEntries from './LogEntries.vue'
 import { useWriting } from './useWriting'
 
 /** Where a student writes and hands in; one place on each item. */
 const props = defineProps<{ section: number; answer: Schemas['StudentItemAnswer'] }>()
 
-const { text, write, handIn, takeBack, takingBack, status, away, pressed, problem, outcome, theirs, settle } =
-  useWriting(props.section, props.answer.item, () => props.answer)
+const {
+  text,
+  files,
+  links,
+  entries,
+  isEmpty,
+  asking,
+  stillAsked,
+  linkTo,
+  log,
+  write,
+  list,
+  add,
+  handIn,
+  takeBack,
+  takingBack,
+  status,
+  away,
+  pressed,
+  problem,
+  outcome,
+  theirs,
+  settle,
+} = useWriting(props.section, props.answer.item, props.answer.student, () => props.answer)
 /** What was handed in is with the teacher: handing in once more is a second thought. */
 const wanted = ref(false)
 const again = computed(
-  () => props.answer.progress !== 'with-teacher' || wanted.value || text.value !== '' || pressed.value !== null,
+  () => props.answer.progress !== 'with-teacher' || wanted.value || !isEmpty.value || pressed.value !== null,
 )
+const canWrite = computed(() => pressed.value === null && props.answer.mayWork)
+const asks = computed(() => props.answer.asks)
+const isLog = computed(() => asks.value?.way === 'log')
+const takesText = computed(() => !isLog.value && (asks.value?.text !== 'no' || text.value !== ''))
+const takesLinks = computed(() => asks.value?.links !== 'no' || links.value.length > 0)
+const takesFiles = computed(() => !asks.value || asks.value.others || asks.value.files.length > 0)
+
+function up(at: number): void {
+  const moved = [...files.value]
+  moved.splice(at - 1, 0, ...moved.splice(at, 1))
+  list(moved)
+}
 </script>
 
 <template>
@@ -46,20 +85,66 @@ const again = computed(
       <v-btn @click="settle(false)">Keep that one</v-btn>
       <v-btn class="meant" @click="settle(true)">Keep this one</v-btn>
     </ProblemNote>
-    <label class="field-name" for="writing">Your text</label>
+    <p v-if="askedOfYou(asks)" class="asked">{{ askedOfYou(asks) }}</p>
+    <LogEntries v-if="isLog" :entries="entries" :today="answer.today" :can-write="canWrite" @change="log" />
+    <label v-if="takesText" class="field-name" for="writing">Your text</label>
     <v-textarea
+      v-if="takesText"
       id="writing"
       :model-value="text"
       rows="9"
       maxlength="100000"
-      :disabled="pressed !== null || !answer.mayWork"
+      :disabled="!canWrite"
       @update:model-value="write($event)"
     />
+    <ol v-if="files.length" class="own" aria-label="Your files">
+      <li v-for="(file, at) in files" :key="file.id ?? file.upload ?? at">
+        <FileLine v-if="file.shown" :file="file.shown">
+          <button
+            v-if="at > 0 && canWrite"
+            type="button"
+            class="word-button small"
+            :aria-label="`Move ${file.name} up`"
+            @click="up(at)"
+          >
+            up
+          </button>
+          <button
+            v-if="canWrite"
+            type="button"
+            class="word-button small"
+            :aria-label="`Remove ${file.name}`"
+            @click="list(files.filter((one) => one !== file))"
+          >
+            remove
+          </button>
+        </FileLine>
+        <p v-else>
+          <b>{{ file.name }}</b> <span class="small second">{{ file.size }}</span>
+        </p>
+      </li>
+    </ol>
+    <FilePicker
+      v-if="canWrite && takesFiles"
+      label="Your files"
+      words="Add files or a photograph"
+      :accept="accepted(asks)"
+      @sent="add"
+    />
+    <LinkLines v-if="takesLinks" :links="links" :can-write="canWrite" @change="linkTo" />
     <ProblemNote v-if="problem" :problem="problem" />
-    <p class="ways">
-      <v-btn class="meant" :disabled="pressed !== null || text.trim() === '' || !answer.mayWork" @click="handIn"
-        >Hand in</v-btn
-      >
+    <div v-if="asking" class="missing" role="alert">
+      <p>
+        {{ joined(stillAsked).replace(/^./, (letter) => letter.toUpperCase()) }}
+        {{ stillAsked.length === 1 ? 'is' : 'are' }} missing. Hand in anyway?
+      </p>
+      <p class="ways">
+        <v-btn class="meant" @click="handIn(true)">Hand in anyway</v-btn>
+        <v-btn @click="asking = false">Not yet</v-btn>
+      </p>
+    </div>
+    <p v-else class="ways">
+      <v-btn class="meant" :disabled="!canWrite || isEmpty" @click="handIn()">Hand in</v-btn>
       <span class="small" :class="{ accent: away }" role="status">
         <template v-if="outcome?.handedIn">Handed in {{ outcome.at.words }}.</template>
         <template v-else-if="outcome"
@@ -81,6 +166,24 @@ h2 {
 }
 .writing {
   max-width: 720px;
+}
+.own {
+  list-style: none;
+  display: grid;
+  gap: var(--space-3);
+  padding: var(--space-4) 0;
+}
+.writing > .picker {
+  margin-top: var(--space-4);
+}
+.asked {
+  padding-bottom: var(--space-4);
+}
+.missing {
+  margin-top: var(--space-5);
+  padding: var(--space-4) var(--space-6);
+  border-left: var(--stroke-strong) solid var(--accent);
+  background: var(--wash);
 }
 .also {
   margin-left: var(--space-5);

@@ -1,15 +1,37 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, onScopeDispose, ref, watch } from 'vue'
 import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
+import type { SentFile } from '../../foundation/api/uploading'
 import { keys } from '../../foundation/keys'
+import { WRITING } from '../../foundation/session'
 
 type Item = Schemas['StudentItemAnswer']
 
-/** What this device keeps of a text until the server has it. */
-interface Kept {
+/** A file of one's work: listed on the server already, or sent and about to be. */
+export interface OwnFile {
+  id: number | null
+  upload: string | null
+  name: string
+  size: string
+  /** Where it can be read; null: it is not listed yet. */
+  shown: Schemas['FileAnswer'] | null
+}
+
+/** What is written and what goes with it. */
+interface Written {
   text: string
+  files: OwnFile[]
+  links: string[]
+  entries: Entry[]
+}
+
+/** What was written in a log on one day. */
+export type Entry = Schemas['LogEntry']
+
+/** What this device keeps of a text until the server has it. */
+interface Kept extends Written {
   /** A hand-in that was pressed and is not answered yet: it is sent once, under this key. */
-  pressed?: { key: string; at: string; text: string }
+  pressed?: Written & { key: string; at: string }
 }
 
 const SAVE_AFTER = 800
@@ -17,22 +39,60 @@ const AGAIN_AFTER = 3000
 
 const read = (place: string): Kept | null => {
   try {
-    return JSON.parse(localStorage.getItem(place) ?? 'null') as Kept | null
+    const kept = JSON.parse(localStorage.getItem(place) ?? 'null') as Kept | null
+    return kept && { ...kept, files: kept.files ?? [], links: kept.links ?? [], entries: kept.entries ?? [] }
   } catch {
     return null
   }
 }
 
+const listed = (file: Schemas['FileAnswer']): OwnFile => ({
+  id: file.id,
+  upload: null,
+  name: file.name,
+  size: file.sizeInWords,
+  shown: file,
+})
+const named = (files: readonly OwnFile[]) =>
+  files.map(({ id, upload }) => ({ id, upload: id === null ? upload : null }))
+/** What is compared: two that name the same files in the same order are the same. */
+const mark = ({ text, files, links, entries }: Written) =>
+  JSON.stringify([text, files.map((file) => file.id ?? file.upload), links, entries])
+/** A log that came back goes on with the entries it has. */
+const beginning = (item: Item): Written =>
+  item.asks?.way === 'log' && item.progress !== 'with-teacher'
+    ? { ...nothing(), entries: item.history.find((one) => !one.takenBackAt)?.entries ?? [] }
+    : nothing()
+const nothing = (): Written => ({ text: '', files: [], links: [], entries: [] })
+
 /**
  * Writing and handing in. The text is kept on this device at every stroke and on the server soon after; where the server
  * is away, it says so and goes on trying. A hand-in that was pressed is sent once, whenever the server answers.
  */
-export function useWriting(section: number, item: number, answer: () => Item | undefined) {
+export function useWriting(section: number, item: number, student: number | null, answer: () => Item | undefined) {
   const client = useQueryClient()
-  const place = `polycline-writing-${section}-${item}`
+  // On a device that several use, nobody finds what another has written.
+  const place = `${WRITING}${student}-${section}-${item}`
   const kept = read(place)
   const text = ref(kept?.text ?? '')
+  const files = ref<OwnFile[]>(kept?.files ?? [])
+  const links = ref<string[]>(kept?.links ?? [])
+  const entries = ref<Entry[]>(kept?.entries ?? [])
+  const now = (): Written => ({ text: text.value, files: files.value, links: links.value, entries: entries.value })
+  const isEmpty = computed(
+    () => text.value.trim() === '' && !files.value.length && !links.value.length && !entries.value.length,
+  )
+  function takeOver(written: Written): void {
+    text.value = written.text
+    files.value = written.files
+    links.value = written.links
+    entries.value = written.entries
+  }
   const version = ref(0)
+  /** What is asked for and is not there, as of the last time it was saved. */
+  const stillAsked = ref<string[]>([])
+  /** Something that was asked for is missing, and it was pressed. */
+  const asking = ref(false)
   const saved = ref<string | null>(null)
   const problem = ref<Problem | null>(null)
   const away = ref(false)
@@ -44,8 +104,8 @@ export function useWriting(section: number, item: number, answer: () => Item | u
   let timer: ReturnType<typeof setTimeout> | undefined
 
   function keep(): void {
-    const unsaved = text.value !== saved.value || pressed.value
-    if (unsaved) localStorage.setItem(place, JSON.stringify({ text: text.value, pressed: pressed.value ?? undefined }))
+    const unsaved = mark(now()) !== saved.value || pressed.value
+    if (unsaved) localStorage.setItem(place, JSON.stringify({ ...now(), pressed: pressed.value ?? undefined }))
     else localStorage.removeItem(place)
   }
 
@@ -59,52 +119,85 @@ export function useWriting(section: number, item: number, answer: () => Item | u
   // What the server has is taken over until something is written here.
   watch(
     answer,
-    (now) => {
-      if (!now) return
-      version.value = Math.max(version.value, now.draft?.version ?? 0)
+    (read) => {
+      if (!read) return
+      version.value = Math.max(version.value, read.draft?.version ?? 0)
+      const draft = read.draft ? { ...read.draft, files: read.draft.files.map(listed) } : beginning(read)
       if (!written) {
-        text.value = now.draft?.text ?? ''
-        saved.value = text.value
+        takeOver(draft)
+        saved.value = mark(draft)
+        stillAsked.value = read.stillAsked
       }
       if (pressed.value) later(send, 0)
-      else if (written && now.mayWork && text.value !== (now.draft?.text ?? '')) later(save, SAVE_AFTER)
+      else if (written && read.mayWork && mark(now()) !== mark(draft)) later(save, SAVE_AFTER)
     },
     { immediate: true },
   )
 
-  function write(now: string): void {
+  function changed(after: number): void {
     written = true
-    text.value = now
     outcome.value = null
+    asking.value = false
     keep()
-    later(save, SAVE_AFTER)
+    later(save, after)
   }
+  function write(typed: string): void {
+    text.value = typed
+    changed(SAVE_AFTER)
+  }
+  /** Puts files with the text, takes them out, or puts them in another order. */
+  function list(wanted: OwnFile[]): void {
+    files.value = wanted
+    changed(0)
+  }
+  /** The addresses that go with it. */
+  function linkTo(wanted: string[]): void {
+    links.value = wanted
+    changed(SAVE_AFTER)
+  }
+  /** The entries of a log. */
+  function log(wanted: Entry[]): void {
+    entries.value = wanted
+    changed(SAVE_AFTER)
+  }
+  const add = (sent: readonly SentFile[]) =>
+    list([
+      ...files.value,
+      ...sent.map((file) => ({ id: null, upload: file.upload, name: file.name, size: file.sizeInWords, shown: null })),
+    ])
 
   // What was sent and not answered is sent again under the same key: it may well have arrived.
-  let unanswered = { text: '', version: -1, key: '' }
+  let unanswered = { sent: '', version: -1, key: '' }
   function keyOf(sent: string, of: number): string {
-    if (unanswered.text !== sent || unanswered.version !== of)
-      unanswered = { text: sent, version: of, key: crypto.randomUUID() }
+    if (unanswered.sent !== sent || unanswered.version !== of)
+      unanswered = { sent, version: of, key: crypto.randomUUID() }
     return unanswered.key
   }
 
   async function save(): Promise<void> {
     if (saving || pressed.value || theirs.value) return
     saving = true
-    const sent = text.value
+    const sent = { ...now(), files: [...files.value] }
     try {
       const done = await ask(
         api.POST('/api/sections/{section}/save-draft', {
-          params: { path: { section }, header: once(keyOf(sent, version.value)) },
-          body: { item, text: sent, version: version.value },
+          params: { path: { section }, header: once(keyOf(mark(sent), version.value)) },
+          body: { ...sent, item, version: version.value, files: named(sent.files) },
         }),
       )
       version.value = done.version
-      saved.value = sent
+      // What was sent as a file is one of the student's own from now on.
+      const own = done.files.map(listed)
+      files.value = files.value.map((file) => {
+        const at = sent.files.findIndex((one) => one.id === file.id && one.upload === file.upload)
+        return (file.id === null && own[at]) || file
+      })
+      saved.value = mark({ ...sent, files: own })
+      stillAsked.value = done.stillAsked
       away.value = false
       problem.value = null
       keep()
-      if (text.value !== sent) later(save, SAVE_AFTER)
+      if (mark(now()) !== saved.value) later(save, SAVE_AFTER)
     } catch (error) {
       failed(error, save)
     } finally {
@@ -128,8 +221,12 @@ export function useWriting(section: number, item: number, answer: () => Item | u
     else problem.value = told
   }
 
-  async function handIn(): Promise<void> {
-    pressed.value = { key: crypto.randomUUID(), at: new Date().toISOString(), text: text.value }
+  /** Pressed once; what is missing is said first, unless nobody answers. */
+  async function handIn(anyway = false): Promise<void> {
+    if (!anyway && mark(now()) !== saved.value) await save()
+    asking.value = !anyway && stillAsked.value.length > 0 && mark(now()) === saved.value
+    if (asking.value) return
+    pressed.value = { key: crypto.randomUUID(), at: new Date().toISOString(), ...now() }
     keep()
     await send()
   }
@@ -141,7 +238,14 @@ export function useWriting(section: number, item: number, answer: () => Item | u
       outcome.value = await ask(
         api.POST('/api/sections/{section}/hand-in', {
           params: { path: { section }, header: once(going.key) },
-          body: { item, text: going.text, pressedAt: going.at },
+          body: {
+            item,
+            text: going.text,
+            links: going.links ?? [],
+            entries: going.entries ?? [],
+            pressedAt: going.at,
+            files: named(going.files ?? []),
+          },
         }),
       )
       pressed.value = null
@@ -150,8 +254,9 @@ export function useWriting(section: number, item: number, answer: () => Item | u
       if (outcome.value.handedIn) {
         written = false
         version.value = 0
-        text.value = ''
-        saved.value = ''
+        takeOver(nothing())
+        stillAsked.value = []
+        saved.value = mark(now())
       }
       localStorage.removeItem(place)
       await readAnew()
@@ -195,8 +300,31 @@ export function useWriting(section: number, item: number, answer: () => Item | u
         ? 'Polycline does not answer. Your hand-in is kept on this device and is sent, once, as soon as it does.'
         : 'Handing in …'
     if (away.value) return 'Polycline does not answer. What you write is kept on this device until it does.'
-    if (text.value === '' && saved.value === '') return ''
-    return text.value === saved.value ? 'Saved.' : 'Saving …'
+    if (isEmpty.value && mark(now()) === saved.value) return ''
+    return mark(now()) === saved.value ? 'Saved.' : 'Saving …'
   })
-  return { text, write, handIn, takeBack, takingBack, status, away, pressed, problem, outcome, theirs, settle }
+  return {
+    text,
+    files,
+    links,
+    entries,
+    isEmpty,
+    asking,
+    stillAsked,
+    linkTo,
+    log,
+    write,
+    list,
+    add,
+    handIn,
+    takeBack,
+    takingBack,
+    status,
+    away,
+    pressed,
+    problem,
+    outcome,
+    theirs,
+    settle,
+  }
 }

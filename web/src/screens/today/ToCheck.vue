@@ -16,8 +16,8 @@ const all = ref(false)
 const groups = computed(() => {
   const found = new Map<string, Schemas['TodayCheck'][]>()
   for (const check of props.checks) {
-    const { words, screen, section } = check.mend
-    const key = `${words} ${screen} ${section}`
+    const { words, screen, section, row } = check.mend
+    const key = `${words} ${screen} ${section} ${screen === 'one-student' ? row : ''}`
     found.set(key, [...(found.get(key) ?? []), check])
   }
   return [...found.values()].map(([first, ...others]) => ({ ...first!, others }))
@@ -27,6 +27,12 @@ const shown = computed(() => (all.value ? groups.value : groups.value.slice(0, F
 /** The place that a mend names, open where it is done; the moment in view stays. */
 function placeOf({ screen, section, item, field, row }: Mend): RouteLocationRaw | null {
   if (!screen) return null
+  if (screen === 'one-student')
+    return {
+      name: screen,
+      params: { edition: props.edition, student: Number(row?.replace('student-', '')) },
+      query: { ...route.query, section: section ?? undefined },
+    }
   const open =
     screen === 'dates' ? { section, item, field } : screen === 'sections' ? { section, shows: field, row } : { row }
   return {

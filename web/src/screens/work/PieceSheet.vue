@@ -1,7 +1,11 @@
 <script setup lang="ts">
+import { ref } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import { ordinal } from '../../foundation/words'
 import { useLevels } from '../../foundation/levels'
+import { joined } from '../../parts/asks'
+import ForStudentPanel from '../../parts/ForStudentPanel.vue'
+import WrittenPiece from '../../parts/WrittenPiece.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import { useGiveBack } from './useGiveBack'
 import OneOfField from '../../parts/fields/OneOfField.vue'
@@ -15,6 +19,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ given: [] }>()
 const levels = useLevels()
+/** Something is to be different for this student. */
+const isOther = ref(false)
 
 const { text, again, busy, problem, sentence, give } = useGiveBack(
   props.edition,
@@ -31,15 +37,13 @@ async function send(): Promise<void> {
   <article aria-label="A piece of work">
     <div class="read">
       <h2>
-        {{ piece.name }}
         <router-link
-          class="small"
           :to="{
             name: 'one-student',
             params: { edition, student: piece.student },
             query: { section: section.section },
           }"
-          >more time, excused, opened …<span class="said-only"> for {{ piece.name }}</span></router-link
+          >{{ piece.name }}</router-link
         >
       </h2>
       <p class="second">
@@ -51,9 +55,22 @@ async function send(): Promise<void> {
         <template v-if="piece.n > 1">{{ ` for the ${ordinal(piece.n)} time` }}</template>
         <template v-if="piece.late">, {{ piece.late }}</template>
         <template v-if="piece.pressedAt"> (pressed {{ piece.pressedAt.words }})</template>
+        ·
+        <button type="button" class="word-button" :aria-expanded="isOther" @click="isOther = !isOther">
+          more time, excused, opened …<span class="said-only"> for {{ piece.name }}</span>
+        </button>
       </p>
-      <p class="written">{{ piece.text }}</p>
+      <p v-if="piece.stillAsked.length" class="second">Not handed in: {{ joined(piece.stillAsked) }}.</p>
+      <WrittenPiece :piece="piece" large shown />
     </div>
+    <ForStudentPanel
+      v-if="isOther"
+      :edition="edition"
+      :students="[piece.student]"
+      :name="piece.name"
+      :items="[{ id: piece.item, title: `${piece.code} ${piece.title}`, differs: [] }]"
+      @close="isOther = false"
+    />
     <p v-if="piece.work === null" class="second">
       It is kept as a draft.
       <router-link

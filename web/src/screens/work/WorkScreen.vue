@@ -2,17 +2,21 @@
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useAnswer } from '../../foundation/useAnswer'
+import { useLevels } from '../../foundation/levels'
 import { useSection } from '../../foundation/useSection'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import PrintedWork from './PrintedWork.vue'
 import PieceSheet from './PieceSheet.vue'
+import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import TickField from '../../parts/fields/TickField.vue'
 import { questions } from '../../foundation/api/questions'
 
 /** What is there to read? What was handed in, by section: what waits longest first. */
 const props = defineProps<{ edition: number }>()
 
+const levels = useLevels()
 const viewpoint = useViewpoint()
 const work = useAnswer(() => questions.work(props.edition, viewpoint.query.value), { refetchInterval: 20_000 })
 const route = useRoute()
@@ -32,7 +36,21 @@ const section = computed(
     sections.value.find((one) => one.waiting > 0) ??
     sections.value[0],
 )
-const pieces = computed(() => (section.value?.pieces ?? []).filter((piece) => givenBackToo.value || !piece.back))
+const ofSection = computed(() => (section.value?.pieces ?? []).filter((piece) => givenBackToo.value || !piece.back))
+/** Of one item only; null: of all. */
+const item = ref<number | null>(null)
+const items = computed(() => [
+  { value: null, title: `every ${levels.value.item.one}` },
+  ...[...new Map(ofSection.value.map((one) => [one.item, `${one.code} ${one.title}`]))].map(([value, title]) => ({
+    value,
+    title,
+  })),
+])
+const isThere = computed(() => items.value.some((one) => one.value === item.value))
+const pieces = computed(() =>
+  item.value === null || !isThere.value ? ofSection.value : ofSection.value.filter((one) => one.item === item.value),
+)
+const printing = ref(false)
 const piece = computed(() => pieces.value.find((one) => keyOf(one) === chosen.value) ?? pieces.value[0])
 
 const read = (one: { item: number; student: number }) =>
@@ -61,8 +79,15 @@ const next = () => choose(section.value?.section ?? null, ['item', 'student'])
           <SectionKey :letter="one.letter" :name="one.name" />
           <span class="small">{{ one.waiting === 0 ? 'nothing to read' : `${one.waiting} to read` }}</span>
         </button>
+        <span class="which">
+          <ChoiceField v-if="items.length > 2" v-model="item" label="Which work" :choices="items" />
+          <button v-if="pieces.length" type="button" class="word-button small" @click="printing = true">
+            print {{ pieces.length === 1 ? 'this piece' : `these ${pieces.length}` }}
+          </button>
+        </span>
         <TickField v-model="givenBackToo" class="tick" label="show what was given back" />
       </p>
+      <PrintedWork v-if="printing" :section="section.name" :pieces="pieces" @printed="printing = false" />
       <div class="split">
         <ul class="ruled list" tabindex="0" aria-label="Pieces of work">
           <li v-for="one in pieces" :key="keyOf(one)">
@@ -124,7 +149,10 @@ const next = () => choose(section.value?.section ?? null, ['item', 'student'])
 .sections [aria-pressed='true'] {
   border-color: var(--ink);
 }
-.tick {
+.which {
+  display: inline-flex;
+  align-items: baseline;
+  gap: var(--space-5);
   margin-left: auto;
 }
 .split {

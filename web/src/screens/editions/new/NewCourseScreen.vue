@@ -3,13 +3,16 @@ import { computed } from 'vue'
 import { counted } from '../../../foundation/words'
 import PageHead from '../../../parts/shell/PageHead.vue'
 import ProblemNote from '../../../parts/ProblemNote.vue'
+import { levelNames, plainLevels } from '../../../foundation/levels'
 import ChoiceField from '../../../parts/fields/ChoiceField.vue'
+import LevelNameFields from '../../../parts/fields/LevelNameFields.vue'
 import WordField from '../../../parts/fields/WordField.vue'
 import UnderstoodLines from './UnderstoodLines.vue'
 import { useNewCourse } from './useNewCourse'
 
 /** A course, from a scheme of work: written or pasted at the left, understood line by line at the right. */
-const { places, terms, title, term, basis, scheme, shown, make, say, busy, problem, ready } = useNewCourse()
+const { places, terms, title, subject, term, basis, levels, scheme, shown, make, say, busy, problem, ready } =
+  useNewCourse()
 
 const open = computed(() => (shown.value?.lines ?? []).filter((line) => line.asks || line.wrong).length)
 const EXAMPLE = `Reading the sky
@@ -29,6 +32,8 @@ const EXAMPLE = `Reading the sky
         <p class="line">
           <span>It is called</span>
           <WordField v-model="title" class="name" label="Title of the course" autofocus />
+          <span>subject</span>
+          <WordField v-model="subject" class="subject" label="Subject" placeholder="not said" :maxlength="120" />
           <span>for</span>
           <ChoiceField
             v-model="term"
@@ -45,6 +50,14 @@ const EXAMPLE = `Reading the sky
               { value: 'minutes', title: 'minutes' },
             ]"
           />
+          <button v-if="levels === null" type="button" class="word-button" @click="levels = levelNames(plainLevels)">
+            call its levels something else
+          </button>
+        </p>
+        <p v-if="levels" class="line">
+          <span>Its levels are called</span>
+          <LevelNameFields v-model="levels" />
+          <button type="button" class="word-button" @click="levels = null">back to unit, lesson, item</button>
         </p>
       </div>
       <div class="two">
@@ -126,7 +139,10 @@ h1 {
   gap: var(--space-4) var(--space-5);
 }
 .name {
-  flex: 0 0 240px;
+  flex: 0 0 200px;
+}
+.subject {
+  flex: 0 0 130px;
 }
 .two {
   display: grid;

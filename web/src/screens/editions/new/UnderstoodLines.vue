@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { plainLevels } from '../../../foundation/levels'
 import { computed } from 'vue'
 import type { Schemas } from '../../../foundation/api/client'
 import type { Level } from './useNewCourse'
@@ -33,7 +34,7 @@ const rows = computed(() => {
           <span class="small">{{ row.words }}</span>
           <span v-if="row.wrong" class="small accent">{{ row.wrong }}</span>
           <span v-if="row.asks" class="small accent asks" role="group" :aria-label="`What is “${row.title}”?`">
-            is this a {{ row.level === 'left-out' ? 'part of it' : row.level }}?
+            is this {{ row.level === 'left-out' ? 'part of it' : plainLevels[row.level].a }}?
             <button
               v-for="choice in choices"
               :key="choice.level"

@@ -16,6 +16,9 @@ export function useNewCourse() {
   /** Those that are not over, the next one first. */
   const terms = computed(() => (places.data.value?.terms ?? []).filter((one) => !one.isOver).toReversed())
   const title = ref('')
+  const subject = ref('')
+  /** Null: unit, lesson and item. */
+  const levels = ref<Schemas['LevelNames'] | null>(null)
   const term = ref<number | null>(null)
   const basis = ref<'meetings' | 'minutes'>('meetings')
   const scheme = ref('')
@@ -38,6 +41,8 @@ export function useNewCourse() {
           basis: basis.value,
           scheme: scheme.value,
           answers: answers.value,
+          subject: subject.value,
+          levels: levels.value,
         },
   )
   const looking = useLook(
@@ -60,9 +65,7 @@ export function useNewCourse() {
   return {
     places,
     terms,
-    title,
-    term,
-    basis,
+    ...{ title, subject, term, basis, levels },
     scheme,
     shown: looking.answer,
     make,

@@ -18,7 +18,8 @@ const props = defineProps<{
 const emit = defineEmits<{ added: [kind: KindOfRow, title: string]; close: [] }>()
 const levels = useLevels()
 
-const written = ref('')
+/** Kept outside: the row moves below what it has just added, and what is typed meanwhile goes with it. */
+const written = defineModel<string>('written', { required: true })
 const picked = ref<KindOfRow>(props.asked ?? (props.under ? kindUnder(props.under) : 'unit'))
 const owner = ref<number | null>(null)
 const read = computed(() => readTitle(written.value, levels.value))
@@ -47,8 +48,10 @@ function pick(one: KindOfRow): void {
 async function add(): Promise<void> {
   const { title } = read.value
   if (!title || busy.value) return
+  const taken = written.value
+  const as = kind.value
   const section = owner.value
-  const place = props.under ? placeUnder(props.under, kind.value) : { of: 'unit' as const, after: null }
+  const place = props.under ? placeUnder(props.under, as) : { of: 'unit' as const, after: null }
   const done =
     place.of === 'unit'
       ? addUnit.run({ title, after: place.after, section })
@@ -59,19 +62,21 @@ async function add(): Promise<void> {
             lesson: place.lesson,
             after: place.after,
             first: place.first,
-            kind: kind.value,
-            purpose: ['page', 'link', 'handout'].includes(kind.value) ? 'to-read' : 'practice',
+            kind: as,
+            purpose: ['page', 'link', 'handout'].includes(as) ? 'to-read' : 'practice',
             title,
             section,
           })
+  written.value = ''
   await done.then(
     async () => {
-      emit('added', kind.value, title)
-      written.value = ''
+      emit('added', as, title)
       await nextTick()
       field.value?.$el.querySelector('input')?.focus()
     },
-    () => undefined,
+    () => {
+      written.value = taken + written.value
+    },
   )
 }
 </script>

@@ -1,11 +1,14 @@
 <script setup lang="ts">
-import StarterKit from '@tiptap/starter-kit'
-import { EditorContent, useEditor } from '@tiptap/vue-3'
-import { computed, ref, toRef } from 'vue'
+import { EditorContent } from '@tiptap/vue-3'
+import { computed, defineAsyncComponent, ref, toRef, useTemplateRef } from 'vue'
 import type { Schemas } from '../../../foundation/api/client'
 import { useEditionCommand } from '../../../foundation/commands/useEditionCommand'
 import FormattedText from '../../../parts/FormattedText.vue'
 import ProblemNote from '../../../parts/ProblemNote.vue'
+import type { FormulaAttributes } from '../../../parts/text/formula'
+import { sizeInWords } from '../../../parts/files/fileWords'
+import LinkLine from './LinkLine.vue'
+import { useText } from './useText'
 
 /** The text of an item, written as it will be read. */
 const props = defineProps<{ edition: number; item: Schemas['ItemAnswer'] }>()
@@ -13,32 +16,15 @@ const emit = defineEmits<{ close: [] }>()
 
 const write = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/write-item')
 const version = ref(props.item.version)
-const changed = ref(false)
-const editor = useEditor({
-  content: props.item.html,
-  extensions: [StarterKit.configure({ heading: { levels: [2, 3] } })],
-  injectCSS: false,
-  editorProps: { attributes: { role: 'textbox', 'aria-label': 'Text', 'aria-multiline': 'true' } },
-  onUpdate: () => (changed.value = true),
-})
+const { editor, changed, going, tools, inTable, picture, put, link, formula } = useText(props.item.html)
 const conflict = computed(() => write.problem.value?.conflict ?? null)
-const tools = computed(() => {
-  const on = editor.value
-  if (!on) return []
-  const chain = () => on.chain().focus()
-  return [
-    {
-      words: 'Heading',
-      active: on.isActive('heading', { level: 2 }),
-      run: () => chain().toggleHeading({ level: 2 }).run(),
-    },
-    { words: 'Bold', active: on.isActive('bold'), run: () => chain().toggleBold().run() },
-    { words: 'Italic', active: on.isActive('italic'), run: () => chain().toggleItalic().run() },
-    { words: 'List', active: on.isActive('bulletList'), run: () => chain().toggleBulletList().run() },
-    { words: 'Numbered', active: on.isActive('orderedList'), run: () => chain().toggleOrderedList().run() },
-    { words: 'Quote', active: on.isActive('blockquote'), run: () => chain().toggleBlockquote().run() },
-  ]
-})
+const pictures = useTemplateRef<HTMLInputElement>('pictures')
+/** The address for the chosen words is being typed. */
+const linking = ref(false)
+/** A formula is being typed. */
+const writing = ref(false)
+// What reads TeX comes only with the first formula.
+const FormulaLine = defineAsyncComponent(() => import('./FormulaLine.vue'))
 
 async function send(): Promise<void> {
   if (!editor.value) return
@@ -52,6 +38,22 @@ async function send(): Promise<void> {
 function overTheirs(): void {
   if (conflict.value?.version) version.value = conflict.value.version
   void send()
+}
+
+function picked(event: Event): void {
+  const field = event.target as HTMLInputElement
+  put([...(field.files ?? [])])
+  field.value = ''
+}
+
+function setFormula(attributes: FormulaAttributes): void {
+  formula.set(attributes)
+  writing.value = false
+}
+
+function setLink(address: string): void {
+  link.set(address)
+  linking.value = false
 }
 </script>
 
@@ -68,8 +70,52 @@ function overTheirs(): void {
       >
         {{ tool.words }}
       </button>
+      <button type="button" class="word-button" @click="linking = true">Link</button>
+      <button type="button" class="word-button" @click="writing = true">Formula</button>
+      <button type="button" class="word-button" @click="pictures?.click()">Picture</button>
+      <input
+        ref="pictures"
+        type="file"
+        class="said-only"
+        tabindex="-1"
+        multiple
+        accept="image/png,image/jpeg,image/gif,image/webp,image/svg+xml"
+        aria-label="Pictures for the text"
+        @change="picked"
+      />
+    </p>
+    <p v-if="inTable.length" class="tools" role="toolbar" aria-label="The table">
+      <button v-for="tool in inTable" :key="tool.words" type="button" class="word-button small" @click="tool.run">
+        {{ tool.words }}
+      </button>
+    </p>
+    <LinkLine v-if="linking" :present="link.present.value" @set="setLink" @close="linking = false" />
+    <FormulaLine
+      v-if="writing"
+      :key="formula.present.value?.tex"
+      :present="formula.present.value"
+      @set="setFormula"
+      @close="writing = false"
+    />
+    <p v-if="picture" class="line">
+      <label class="small" for="picture-says">What the picture shows, for those who cannot see it</label>
+      <v-text-field
+        id="picture-says"
+        class="says"
+        :model-value="picture.says"
+        maxlength="500"
+        @update:model-value="picture.say($event)"
+      />
     </p>
     <EditorContent :editor="editor" class="page" />
+    <ul v-if="going.length" aria-label="Pictures being uploaded">
+      <li v-for="file in going" :key="file.id" class="line small">
+        <span>{{ file.name }}</span>
+        <span v-if="file.problem" class="accent" role="alert">{{ file.problem.title }}</span>
+        <span v-else role="status">{{ sizeInWords(file.sent) }} of {{ sizeInWords(file.size) }}</span>
+        <button type="button" class="word-button" @click="file.stop">{{ file.problem ? 'dismiss' : 'cancel' }}</button>
+      </li>
+    </ul>
     <ProblemNote v-if="write.problem.value" :problem="write.problem.value">
       <template v-if="conflict">
         <p class="second">Now it says:</p>
@@ -78,7 +124,9 @@ function overTheirs(): void {
       </template>
     </ProblemNote>
     <p class="ways">
-      <v-btn type="submit" class="meant" :disabled="!changed || write.busy.value">Save the text</v-btn>
+      <v-btn type="submit" class="meant" :disabled="!changed || going.length > 0 || write.busy.value"
+        >Save the text</v-btn
+      >
       <v-btn @click="emit('close')">Leave it as it was</v-btn>
     </p>
   </form>
@@ -88,17 +136,20 @@ function overTheirs(): void {
 .tools {
   display: flex;
   flex-wrap: wrap;
-  gap: var(--space-5);
+  gap: var(--space-3) var(--space-5);
 }
 .tools [aria-pressed='true'] {
   font-weight: 700;
   text-decoration-thickness: var(--stroke-strong);
 }
+.says {
+  min-width: min(100%, 340px);
+}
 .page {
   background: var(--paper);
   border: var(--stroke-hair) solid var(--line);
   padding: var(--space-5) var(--space-6);
-  max-height: 300px;
+  max-height: 360px;
   overflow: auto;
 }
 .page :deep([contenteditable]) {
@@ -109,25 +160,5 @@ function overTheirs(): void {
 }
 .page:focus-within {
   outline: var(--stroke-strong) solid var(--accent);
-}
-.page :deep(p) {
-  padding-bottom: var(--space-4);
-}
-.page :deep(h2) {
-  font: 580 var(--size-unit) / 1.3 var(--face-display);
-  padding: var(--space-4) 0 var(--space-2);
-}
-.page :deep(ul) {
-  list-style: disc;
-  padding-left: var(--space-8);
-}
-.page :deep(ol) {
-  list-style: decimal;
-  padding-left: var(--space-8);
-}
-.page :deep(blockquote) {
-  border-left: var(--stroke-strong) solid var(--hair);
-  padding-left: var(--space-6);
-  margin: 0;
 }
 </style>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed, ref, toRef } from 'vue'
-import { type Schemas } from '../../foundation/api/client'
-import { useAnswer } from '../../foundation/useAnswer'
-import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
-import { useLevels } from '../../foundation/levels'
-import ProblemNote from '../../parts/ProblemNote.vue'
-import WordField from '../../parts/fields/WordField.vue'
-import { questions } from '../../foundation/api/questions'
+import { type Schemas } from '../../../foundation/api/client'
+import { useAnswer } from '../../../foundation/useAnswer'
+import { useEditionCommand } from '../../../foundation/commands/useEditionCommand'
+import { useLevels } from '../../../foundation/levels'
+import GroupPanel from './GroupPanel.vue'
+import ProblemNote from '../../../parts/ProblemNote.vue'
+import WordField from '../../../parts/fields/WordField.vue'
+import { questions } from '../../../foundation/api/questions'
 
 /** Who of a section is in which group: a column a group, named here or at an item, before there are students or after. */
 const props = defineProps<{ edition: number; section: number }>()
@@ -15,7 +16,9 @@ const levels = useLevels()
 const edition = toRef(props, 'edition')
 const answer = useAnswer(() => questions.groups(props.edition))
 const groups = computed(() => answer.data.value?.groups ?? [])
-const students = computed(() => answer.data.value?.sections.find((one) => one.id === props.section)?.students ?? [])
+const here = computed(() => answer.data.value?.sections.find((one) => one.id === props.section))
+const students = computed(() => here.value?.students ?? [])
+const dividing = ref<'lot' | 'list' | null>(null)
 const canChange = computed(() => answer.data.value?.canChange ?? false)
 const name = ref('')
 const add = useEditionCommand(edition, '/api/editions/{edition}/add-group')
@@ -77,7 +80,19 @@ const setIn = (group: Schemas['GroupCard'], student: number, isIn: boolean) =>
     <form v-if="canChange" class="add" @submit.prevent="addGroup">
       <span>A new group</span> <WordField v-model="name" label="A new group" :maxlength="60" />
       <v-btn type="submit" :disabled="!name.trim() || add.busy.value">Add it</v-btn>
+      <template v-if="students.length > 1">
+        <button type="button" class="word-button" @click="dividing = 'lot'">draw groups by lot</button>
+        <button type="button" class="word-button" @click="dividing = 'list'">groups from a list</button>
+      </template>
     </form>
+    <GroupPanel
+      v-if="here && dividing"
+      :key="dividing"
+      :edition="edition"
+      :section="here"
+      :way="dividing"
+      @close="dividing = null"
+    />
   </div>
 </template>
 

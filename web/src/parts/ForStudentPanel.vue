@@ -1,38 +1,41 @@
 <script setup lang="ts">
 import { computed, ref, toRef } from 'vue'
-import type { Schemas } from '../../foundation/api/client'
-import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
-import { useReach } from '../../foundation/commands/useReach'
-import { useLevels } from '../../foundation/levels'
-import CommandPanel from '../../parts/CommandPanel.vue'
-import ChoiceField from '../../parts/fields/ChoiceField.vue'
-import DateField from '../../parts/fields/DateField.vue'
-import NumberField from '../../parts/fields/NumberField.vue'
+import type { Schemas } from '../foundation/api/client'
+import { useEditionCommand } from '../foundation/commands/useEditionCommand'
+import { useReach } from '../foundation/commands/useReach'
+import { useLevels } from '../foundation/levels'
+import CommandPanel from './CommandPanel.vue'
+import ChoiceField from './fields/ChoiceField.vue'
+import DateField from './fields/DateField.vue'
+import NumberField from './fields/NumberField.vue'
 
-/** Something is made different for a student, in a sentence whose parts are chosen. */
+/** Something is made different for a student or some, in a sentence whose parts are chosen. */
 const props = defineProps<{
   edition: number
   students: readonly number[]
   name: string
   items: readonly { id: number; title: string; differs: readonly string[] }[]
+  /** What is meant unless something else is chosen. */
+  first?: Schemas['ForStudentsRequest']['change']
 }>()
 const emit = defineEmits<{ close: [] }>()
 
 type Change = Schemas['ForStudentsRequest']['change']
 const levels = useLevels()
-const change = ref<Change>('more-time')
+const change = ref<Change>(props.first ?? 'more-time')
 const by = ref<'days' | 'until'>('days')
 const days = ref<number | null>(7)
 const until = ref<string | null>(null)
+const [has, is] = props.students.length === 1 ? ['has', 'is'] : ['have', 'are']
 const choices = computed(() =>
   (
     [
-      ['more-time', 'has more time'],
-      ['excuse', 'is excused'],
-      ['open', 'has it opened now'],
-      ['leave-out', 'is left out'],
-      ['add', 'is added, whatever group it is for'],
-      ['put-back', 'has the same as everybody'],
+      ['more-time', `${has} more time`],
+      ['excuse', `${is} excused`],
+      ['open', `${has} it opened now`],
+      ['leave-out', `${is} left out`],
+      ['add', `${is} added, whatever group it is for`],
+      ['put-back', `${has} the same as everybody`],
     ] as const
   )
     .filter(([value]) => value !== 'put-back' || props.items.some((item) => item.differs.length > 0))

@@ -1,0 +1,71 @@
+using System.Text.RegularExpressions;
+using Dapper;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Data.Files;
+
+namespace Polycline.Data.Courses;
+
+/// <summary>
+/// The pictures in texts. A stored text names a picture by its hash; on a page it has an address, which works for those who may read the
+/// text.
+/// </summary>
+public static partial class Pictures
+{
+    /// <summary>How a stored text names a picture.</summary>
+    public static string Named(string hash) => $"file:{hash}";
+
+    /// <summary>The hashes of the pictures in a stored text.</summary>
+    public static IReadOnlyList<string> In(string html) => [.. Stored().Matches(html).Select(match => match.Groups[1].Value).Distinct()];
+
+    /// <summary>The text with the addresses of its pictures.</summary>
+    /// <param name="address">Of the item that the text is of.</param>
+    public static string? Shown(string? html, string address) =>
+        html is null ? null : Stored().Replace(html, match => $"src=\"{address}/pictures/{match.Groups[1].Value}\"");
+
+    /// <summary>The hash of the picture that an address on a page, or a stored name, is of; null if it is neither.</summary>
+    public static string? HashOf(string source) => OfPage().Match(source) is { Success: true } match ? match.Groups[1].Value : null;
+
+    /// <summary>The upload that an address on a page is of; null if it is not one of an upload.</summary>
+    public static Guid? UploadOf(string source) =>
+        OfUpload().Match(source) is { Success: true } match && Guid.TryParse(match.Groups[1].Value, out var upload) ? upload : null;
+
+    /// <summary>A picture in a text; null if the text has no picture with this hash.</summary>
+    /// <param name="body">The hash of the text; null if there is none, or the reader may not read it.</param>
+    public static Task<StoredFile?> Of(NpgsqlConnection connection, string? body, string hash) =>
+        body is null || !hash.All(char.IsAsciiHexDigitLower)
+            ? Task.FromResult<StoredFile?>(null)
+            : connection.QuerySingleOrDefaultAsync<StoredFile?>(
+                """
+                SELECT encode(s.hash, 'hex') AS hash, s.size, s.type
+                FROM body_file b
+                JOIN stored_file s ON s.hash = b.file
+                WHERE b.body = @body AND b.file = @hash
+                """,
+                new { body = Convert.FromHexString(body), hash = Convert.FromHexString(hash) }
+            );
+
+    /// <summary>Those of these pictures that are already in a text of the course.</summary>
+    public static async Task<IReadOnlySet<string>> Known(NpgsqlConnection connection, Id<Edition> edition, IReadOnlyList<string> hashes) =>
+        hashes.Count == 0
+            ? new HashSet<string>()
+            : (
+                await connection.QueryAsync<string>(
+                    """
+                    SELECT DISTINCT encode(b.file, 'hex') FROM body_file b
+                    WHERE b.file = ANY(@hashes) AND b.body IN (SELECT body FROM item WHERE edition = @edition)
+                    """,
+                    new { edition = edition.Value, hashes = hashes.Select(Convert.FromHexString).ToArray() }
+                )
+            ).ToHashSet(StringComparer.Ordinal);
+
+    [GeneratedRegex("src=\"file:([0-9a-f]{64})\"")]
+    private static partial Regex Stored();
+
+    [GeneratedRegex("^(?:file:|/api/(?:editions|sections)/[0-9]{1,18}/items/[0-9]{1,18}/pictures/)([0-9a-f]{64})(?:\\?.*)?$")]
+    private static partial Regex OfPage();
+
+    [GeneratedRegex("^/api/me/uploads/([0-9a-f-]{36})/bytes$")]
+    private static partial Regex OfUpload();
+}

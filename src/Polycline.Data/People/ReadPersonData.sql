@@ -1,0 +1,37 @@
+-- Everything that is kept about a person, as they would be told it.
+SELECT jsonb_build_object(
+  'account', jsonb_build_object('name', p.name, 'email', p.email, 'office', p.office, 'teacher', p.teacher, 'deactivatedAt', p.removed_at),
+  'sections', (SELECT coalesce(jsonb_agg(jsonb_build_object('section', c.name, 'term', t.name, 'from', lower(n.period), 'to', upper(n.period) - 1) ORDER BY n.id), '[]')
+               FROM place n JOIN section c ON c.id = n.section JOIN term t ON t.id = c.term WHERE n.person = p.id),
+  'teaches', (SELECT coalesce(jsonb_agg(c.name ORDER BY c.id), '[]') FROM section_teacher st JOIN section c ON c.id = st.section WHERE st.person = p.id),
+  'teams', (SELECT coalesce(jsonb_agg(jsonb_build_object('course', m.title, 'role', mm.role) ORDER BY m.id), '[]')
+            FROM master_member mm JOIN master m ON m.id = mm.master WHERE mm.person = p.id),
+  'groups', (SELECT coalesce(jsonb_agg(jsonb_build_object('group', g.name, 'since', i.at) ORDER BY i.at), '[]')
+             FROM in_group i JOIN student_group g ON g.id = i.student_group WHERE i.person = p.id),
+  'agreed', (SELECT coalesce(jsonb_agg(jsonb_build_object('course', m.title, 'moreDays', a.due_days, 'moreTimeInQuizzes', a.quiz_time, 'reason', a.reason)), '[]')
+             FROM arrangement a JOIN edition e ON e.id = a.edition JOIN master m ON m.id = e.master WHERE a.person = p.id),
+  'differences', (SELECT coalesce(jsonb_agg(jsonb_build_object('course', m.title, 'item', i.title, 'field', x.field, 'value', x.value)), '[]')
+                  FROM exception x JOIN edition e ON e.id = x.edition JOIN master m ON m.id = e.master
+                  LEFT JOIN item i ON i.edition = x.edition AND i.lineage::text = x.item::text WHERE x.person = p.id),
+  'work', (SELECT coalesce(jsonb_agg(jsonb_build_object(
+             'item', i.title, 'section', c.name,
+             'versions', (SELECT jsonb_agg(jsonb_build_object('handedInAt', v.handed_in_at, 'takenBackAt', v.taken_back_at, 'text', v.text, 'links', v.links, 'entries', v.entries,
+                            'files', (SELECT coalesce(jsonb_agg(f.name ORDER BY array_position(v.files, f.id)), '[]') FROM work_file f WHERE f.id = ANY(v.files))) ORDER BY v.n)
+                          FROM work_version v WHERE v.work = w.id),
+             'feedback', (SELECT coalesce(jsonb_agg(jsonb_build_object('by', b.name, 'at', f.returned_at, 'text', f.text, 'again', f.again) ORDER BY f.id), '[]')
+                          FROM feedback f JOIN person b ON b.id = f.by WHERE f.work = w.id)) ORDER BY w.id), '[]')
+           FROM work w JOIN item i ON i.id = w.item JOIN section c ON c.id = w.section WHERE w.person = p.id),
+  'drafts', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'savedAt', d.saved_at, 'text', d.text, 'links', d.links, 'entries', d.entries,
+               'files', (SELECT coalesce(jsonb_agg(f.name ORDER BY array_position(d.files, f.id)), '[]') FROM work_file f WHERE f.id = ANY(d.files))) ORDER BY d.saved_at), '[]')
+             FROM draft d JOIN item i ON i.id = d.item WHERE d.person = p.id),
+  'happened', (SELECT coalesce(jsonb_agg(jsonb_build_object('what', f.event, 'item', i.title, 'at', f.at, 'score', f.score, 'chosen', f.option) ORDER BY f.at, f.id), '[]')
+               FROM fact f JOIN item i ON i.id = f.item WHERE f.person = p.id AND f.voided_at IS NULL),
+  'feedbackGiven', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'at', f.returned_at, 'text', f.text) ORDER BY f.id), '[]')
+                    FROM feedback f JOIN work w ON w.id = f.work JOIN item i ON i.id = w.item WHERE f.by = p.id),
+  'changedPlans', (SELECT coalesce(jsonb_agg(jsonb_build_object('at', b.at, 'words', b.words) ORDER BY b.id), '[]') FROM batch b WHERE b.author = p.id),
+  'signedIn', (SELECT coalesce(jsonb_agg(jsonb_build_object('at', a.at, 'from', a.about ->> 'address') ORDER BY a.id), '[]')
+               FROM audit a WHERE a.who = p.id AND a.what = 'signed-in'),
+  'sessions', (SELECT coalesce(jsonb_agg(jsonb_build_object('since', s.started_at, 'until', s.expires_at) ORDER BY s.started_at), '[]') FROM session s WHERE s.person = p.id)
+)::text
+FROM person p
+WHERE p.id = @person

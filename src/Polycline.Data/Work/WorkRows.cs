@@ -1,0 +1,104 @@
+using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Sections;
+using Polycline.Data.Files;
+
+namespace Polycline.Data.Work;
+
+/// <summary>One hand-in of a piece of work.</summary>
+/// <param name="ClaimedAt">When the student's page says it was sent first; null: it arrived at once.</param>
+/// <param name="TakenBackAt">When the student took it back; null: it stands.</param>
+/// <param name="Files">In their order; null: none.</param>
+/// <param name="Links">In their order; null: none.</param>
+/// <param name="Entries">JSON (<see cref="LogEntry.Read"/>); null: none.</param>
+public sealed record VersionRow(
+    int N,
+    string Text,
+    Id<WorkFileRow>[]? Files,
+    string[]? Links,
+    string? Entries,
+    Instant HandedInAt,
+    Instant? ClaimedAt,
+    Instant? TakenBackAt
+);
+
+/// <summary>What a student has written and not handed in.</summary>
+/// <param name="MissedAt">When it was sent, but came after the item had closed.</param>
+/// <param name="Files">In their order; null: none.</param>
+/// <param name="Links">In their order; null: none.</param>
+/// <param name="Entries">JSON (<see cref="LogEntry.Read"/>); null: none.</param>
+public sealed record DraftRow(
+    string Text,
+    Id<WorkFileRow>[]? Files,
+    string[]? Links,
+    string? Entries,
+    Instant SavedAt,
+    Instant? MissedAt,
+    Instant? ClaimedAt,
+    long Version
+);
+
+/// <summary>What a student has handed in for an item, the latest first, and what they have written since.</summary>
+public sealed record OwnWork(IReadOnlyList<VersionRow> Versions, DraftRow? Draft)
+{
+    public static readonly OwnWork Nothing = new([], null);
+
+    /// <summary>The files of all of it.</summary>
+    public IReadOnlyDictionary<Id<WorkFileRow>, WorkFileRow> Files { get; init; } = new Dictionary<Id<WorkFileRow>, WorkFileRow>();
+
+    /// <summary>Some of them, in the order in which they are listed.</summary>
+    public IReadOnlyList<WorkFileRow> Listed(Id<WorkFileRow>[]? files) =>
+        [.. (files ?? []).Where(Files.ContainsKey).Select(file => Files[file])];
+}
+
+/// <summary>A piece of work as its teacher lists it.</summary>
+public sealed record PieceRow
+{
+    public required Id<Section> Section { get; init; }
+
+    public required Id<PieceRow>? Work { get; init; }
+
+    public required Id<Item> Item { get; init; }
+
+    public required Id<Person> Person { get; init; }
+
+    public required string Name { get; init; }
+
+    public required int N { get; init; }
+
+    public required string Text { get; init; }
+
+    /// <summary>In their order; null: none.</summary>
+    public required Id<WorkFileRow>[]? Files { get; init; }
+
+    /// <summary>In their order; null: none.</summary>
+    public required string[]? Links { get; init; }
+
+    /// <summary>JSON (<see cref="LogEntry.Read"/>); null: none.</summary>
+    public required string? Entries { get; init; }
+
+    public required Instant HandedInAt { get; init; }
+
+    public required Instant? ClaimedAt { get; init; }
+
+    /// <summary>It came after the item had closed, and was kept as a draft.</summary>
+    public required bool Missed { get; init; }
+
+    public required string? Feedback { get; init; }
+
+    public required bool? Again { get; init; }
+
+    public required Instant? ReturnedAt { get; init; }
+}
+
+/// <summary>The work of some sections.</summary>
+/// <param name="Sections">Those whose work it is, those without any too.</param>
+public sealed record SectionsWork(
+    IReadOnlySet<Id<Section>> Sections,
+    IReadOnlyList<PieceRow> Pieces,
+    IReadOnlyDictionary<Id<WorkFileRow>, WorkFileRow> Files
+);
+
+/// <summary>How many students of a section have handed in an item.</summary>
+public sealed record HandedInCount(Id<Item> Item, Id<Section> Section, int Students);

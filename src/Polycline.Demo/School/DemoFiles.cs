@@ -1,0 +1,54 @@
+using Dapper;
+using NodaTime;
+using Npgsql;
+using Polycline.Data.Files;
+using Polycline.Formats.Files;
+
+namespace Polycline.Demo.School;
+
+/// <summary>The files that the demo course gives with its items: drawn and written for it.</summary>
+internal static class DemoFiles
+{
+    private const string Folder = "Polycline.Demo.School.files.";
+
+    private static readonly (string Item, string Name)[] Given =
+    [
+        ("Guide: the maximum-minimum thermometer", "maximum and minimum.svg"),
+        ("Guide: the rain gauge", "rain gauge.svg"),
+        ("The twelve forces of wind", "forces of wind.csv"),
+        ("Station log, a copy each", "station log.csv"),
+    ];
+
+    /// <summary>Puts each with its item of an edition.</summary>
+    public static async Task Give(NpgsqlConnection connection, long edition, long lead, Instant at)
+    {
+        foreach (var (item, name) in Given)
+        {
+            await using var stream = typeof(DemoFiles).Assembly.GetManifestResourceStream(Folder + name)
+                ?? throw new InvalidOperationException($"There is no file '{name}'.");
+            using var read = new MemoryStream();
+            await stream.CopyToAsync(read);
+            var (bytes, upload) = (read.ToArray(), Guid.NewGuid());
+            await UploadStore.Begin(connection, upload, new(lead), name, bytes.Length, at);
+            await UploadStore.Add(connection, upload, 0, [.. bytes.Chunk(Chunks.Size)]);
+            var stored = await UploadStore.Finish(connection, upload, FileTypes.Of(bytes), at);
+            await connection.ExecuteAsync(
+                """
+                INSERT INTO item_file (edition, item, rank, name, file, brought_by, brought_at)
+                SELECT edition, id, 'i', @name, @hash, @lead, @at FROM item WHERE edition = @edition AND title = @item;
+                DELETE FROM upload WHERE id = @upload
+                """,
+                new
+                {
+                    edition,
+                    item,
+                    name,
+                    hash = Convert.FromHexString(stored.Hash),
+                    lead,
+                    at,
+                    upload,
+                }
+            );
+        }
+    }
+}

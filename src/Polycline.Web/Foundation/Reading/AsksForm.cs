@@ -1,0 +1,42 @@
+using Polycline.Core.Courses;
+using Polycline.Core.Wording;
+
+namespace Polycline.Web.Foundation.Reading;
+
+/// <summary>What an item asks of a student, as it travels.</summary>
+/// <param name="Way"><c>work</c>, <c>log</c> or <c>tick</c>.</param>
+/// <param name="Text"><c>asked</c>, <c>welcome</c> or <c>no</c>.</param>
+/// <param name="Links">As the text.</param>
+/// <param name="Files">Those that are asked for by name.</param>
+/// <param name="Others">Whether files are taken that nobody has asked for by name.</param>
+public sealed record AsksForm(string Way, string Text, string Links, IReadOnlyList<AskedFileForm> Files, bool Others)
+{
+    public static AsksForm? Of(Asks? asks) =>
+        asks is null
+            ? null
+            : new(
+                EnumNames.Of(asks.Way),
+                EnumNames.Of(asks.Text),
+                EnumNames.Of(asks.Links),
+                [.. asks.Files.Select(file => new AskedFileForm(file.What, file.Kind is { } kind ? EnumNames.Of(kind) : null))],
+                asks.OtherFiles
+            );
+
+    /// <summary>What it says. Whoever calls this has checked its words.</summary>
+    public Asks Meant() =>
+        new()
+        {
+            Way = EnumNames.Parse<AskedWay>(Way),
+            Text = EnumNames.Parse<AskedPart>(Text),
+            Links = EnumNames.Parse<AskedPart>(Links),
+            Files =
+            [
+                .. Files.Select(file => new AskedFile(file.What.Trim(), file.Kind is null ? null : EnumNames.Parse<AskedKind>(file.Kind))),
+            ],
+            OtherFiles = Others,
+        };
+}
+
+/// <param name="What">What it is, as one says it to a student: “the photograph”.</param>
+/// <param name="Kind">A sort of file, such as <c>picture</c> or <c>document</c>; null: any.</param>
+public sealed record AskedFileForm(string What, string? Kind);

@@ -1,0 +1,28 @@
+using Polycline.Core.Courses;
+using Polycline.Data.Files;
+using Polycline.Data.Work;
+using Polycline.Formats.Files;
+using Polycline.Web.Foundation.Http;
+
+namespace Polycline.Web.Foundation.Reading;
+
+/// <summary>What an item asks for that is not among what a student has: their page says it before, their teacher sees it after.</summary>
+public static class StillAsked
+{
+    /// <param name="asks">Null: nothing is asked for.</param>
+    public static IReadOnlyList<string> Of(
+        Asks? asks,
+        string text,
+        IEnumerable<WorkFileRow> files,
+        IReadOnlyList<string> links,
+        IReadOnlyList<LogEntry> entries
+    ) =>
+        asks is null or { Way: AskedWay.Tick }
+            ? []
+            : asks.Missing(
+                Bounds.IsVisible(text),
+                links.Count,
+                entries.Count,
+                [.. files.Select(file => FileTypes.AskedKindOf(file.Name, file.Type))]
+            );
+}

@@ -1,0 +1,77 @@
+using System.Globalization;
+using FluentValidation;
+using NodaTime;
+using NodaTime.Text;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Sections;
+using Polycline.Data.Work;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+
+namespace Polycline.Web.Student;
+
+/// <summary>What a student writes, as a request brings it.</summary>
+public interface IWritten
+{
+    string Text { get; }
+
+    IReadOnlyList<ListedFile>? Files { get; }
+
+    IReadOnlyList<string>? Links { get; }
+
+    IReadOnlyList<LogEntry>? Entries { get; }
+}
+
+/// <summary>Of what a student writes: what may be in it, and how it is kept.</summary>
+internal static class WhatIsWritten
+{
+    public const int Longest = 100_000;
+    private const int MostLinks = 20,
+        MostEntries = 400,
+        LongestEntry = 5_000;
+
+    /// <summary>What a request brings, with files just sent kept as files of the work.</summary>
+    /// <exception cref="ProblemException">A file is not the student's own, or not of a kind that is taken.</exception>
+    public static async Task<Written> Keep<T>(WorkContext work, Id<Person> student, Id<Item> item, Asks? asks, T request)
+        where T : IWritten =>
+        new(
+            request.Text,
+            await WorkFiles.Keep(work, student, item, asks, request.Files),
+            [.. (request.Links ?? []).Select(link => link.Trim())],
+            [.. (request.Entries ?? []).OrderBy(entry => entry.On, StringComparer.Ordinal)]
+        );
+
+    /// <summary>The rules of every such request.</summary>
+    public static void AreWritten<T>(this AbstractValidator<T> rules)
+        where T : IWritten
+    {
+        rules
+            .RuleFor(request => request.Text)
+            .MaximumLength(Longest)
+            .WithMessage($"This is too long: {Longest:N0} characters at most. Make it shorter, or hand in part of it.");
+        rules.RuleFor(request => request.Files).AreListed();
+        rules
+            .RuleFor(request => request.Links)
+            .Must(links => links is null || links.Count <= MostLinks)
+            .WithMessage($"You can add up to {MostLinks} links. Remove some first.")
+            .Must(links => links is null || links.All(link => LinkAddress.Fault(link.Trim()) is null))
+            .WithMessage("One of the links is not the whole address of a page, such as https://films.example/weather.");
+        rules
+            .RuleFor(request => request.Entries)
+            .Must(entries => entries is null || entries.Count <= MostEntries)
+            .WithMessage($"A log can have up to {MostEntries} entries.")
+            .Must(entries => entries is null || entries.All(entry => IsDay(entry.On)))
+            .WithMessage("Each entry needs a date, such as 2026-10-05.")
+            .Must(entries => entries is null || entries.All(entry => entry.Text.Length <= LongestEntry))
+            .WithMessage($"An entry can have up to {LongestEntry:N0} characters. Split it in two.")
+            .Must(entries => entries is null || entries.Sum(entry => entry.Text.Length) <= Longest)
+            .WithMessage($"The log is too long: {Longest:N0} characters at most.");
+    }
+
+    // As it is sorted and compared: four digits, two and two.
+    private static bool IsDay(string text) =>
+        LocalDatePattern.Iso.Parse(text) is { Success: true, Value: var day }
+        && Bounds.Holds(day.AtStartOfDayInZone(DateTimeZone.Utc).ToInstant())
+        && text == day.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture);
+}

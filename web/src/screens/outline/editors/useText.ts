@@ -1,0 +1,128 @@
+import { Image } from '@tiptap/extension-image'
+import { TableKit } from '@tiptap/extension-table'
+import StarterKit from '@tiptap/starter-kit'
+import { useEditor } from '@tiptap/vue-3'
+import { computed, ref } from 'vue'
+import { useUploads } from '../../../parts/files/useUploads'
+import { Formula, type FormulaAttributes } from '../../../parts/text/formula'
+import { Inset } from '../../../parts/text/inset'
+import { whereItLeads } from './links'
+import '../../../parts/text/text.css'
+
+/** Pictures among files that were dropped or pasted. */
+const picturesAmong = (files: FileList | undefined) =>
+  [...(files ?? [])].filter((file) => file.type.startsWith('image/'))
+
+/**
+ * A text being written: headings, lists, tables, pictures, formulas, insets.
+ * @param html The text as it stands.
+ */
+export function useText(html: string) {
+  const changed = ref(false)
+  const { going, add } = useUploads((files) => {
+    for (const file of files)
+      editor.value
+        ?.chain()
+        .focus()
+        .setImage({ src: `/api/me/uploads/${file.upload}/bytes`, alt: '' })
+        .run()
+  })
+  const take = (files: File[]): boolean => {
+    if (files.length > 0) add(files)
+    return files.length > 0
+  }
+  const editor = useEditor({
+    content: html,
+    extensions: [
+      StarterKit.configure({ heading: { levels: [2, 3] }, link: { openOnClick: false } }),
+      TableKit.configure({ table: { resizable: false } }),
+      Image,
+      Inset,
+      Formula,
+    ],
+    injectCSS: false,
+    editorProps: {
+      attributes: { role: 'textbox', 'aria-label': 'Text', 'aria-multiline': 'true', class: 'running-text' },
+      handlePaste: (_, event) => take(picturesAmong(event.clipboardData?.files)),
+      handleDrop: (_, event, __, moved) => !moved && take(picturesAmong(event.dataTransfer?.files)),
+    },
+    onUpdate: () => (changed.value = true),
+  })
+
+  const tools = computed(() => {
+    const on = editor.value
+    if (!on) return []
+    const chain = () => on.chain().focus()
+    const inset = (kind: string) =>
+      on.isActive('inset', { kind })
+        ? chain().lift('inset').run()
+        : on.isActive('inset')
+          ? chain().updateAttributes('inset', { kind }).run()
+          : chain().wrapIn('inset', { kind }).run()
+    return [
+      {
+        words: 'Heading',
+        active: on.isActive('heading', { level: 2 }),
+        run: () => chain().toggleHeading({ level: 2 }).run(),
+      },
+      { words: 'Bold', active: on.isActive('bold'), run: () => chain().toggleBold().run() },
+      { words: 'Italic', active: on.isActive('italic'), run: () => chain().toggleItalic().run() },
+      { words: 'List', active: on.isActive('bulletList'), run: () => chain().toggleBulletList().run() },
+      { words: 'Numbered', active: on.isActive('orderedList'), run: () => chain().toggleOrderedList().run() },
+      { words: 'Quote', active: on.isActive('blockquote'), run: () => chain().toggleBlockquote().run() },
+      { words: 'Code', active: on.isActive('codeBlock'), run: () => chain().toggleCodeBlock().run() },
+      { words: 'Note', active: on.isActive('inset', { kind: 'note' }), run: () => inset('note') },
+      { words: 'Warning', active: on.isActive('inset', { kind: 'warning' }), run: () => inset('warning') },
+      {
+        words: 'Table',
+        active: on.isActive('table'),
+        run: () => !on.isActive('table') && chain().insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run(),
+      },
+    ]
+  })
+
+  /** What can be done with the table one is in. */
+  const inTable = computed(() => {
+    const on = editor.value
+    if (!on?.isActive('table')) return []
+    const chain = () => on.chain().focus()
+    return [
+      { words: 'add a row', run: () => chain().addRowAfter().run() },
+      { words: 'add a column', run: () => chain().addColumnAfter().run() },
+      { words: 'remove the row', run: () => chain().deleteRow().run() },
+      { words: 'remove the column', run: () => chain().deleteColumn().run() },
+      { words: 'remove the table', run: () => chain().deleteTable().run() },
+    ]
+  })
+
+  /** The picture that is chosen, and what it is said to show. */
+  const picture = computed(() => {
+    const on = editor.value
+    return on?.isActive('image')
+      ? {
+          says: (on.getAttributes('image').alt as string | null) ?? '',
+          say: (alt: string) => on.commands.updateAttributes('image', { alt }),
+        }
+      : null
+  })
+
+  const link = {
+    present: computed(() => (editor.value?.getAttributes('link').href as string | undefined) ?? ''),
+    set: (typed: string) => {
+      const href = whereItLeads(typed)
+      const chain = editor.value?.chain().focus().extendMarkRange('link')
+      if (href) chain?.setLink({ href }).run()
+      else chain?.unsetLink().run()
+    },
+  }
+
+  const formula = {
+    /** The formula that is chosen; null: none. */
+    present: computed(() =>
+      editor.value?.isActive('formula') ? (editor.value.getAttributes('formula') as FormulaAttributes) : null,
+    ),
+    set: (attrs: FormulaAttributes) => editor.value?.chain().focus().insertContent({ type: 'formula', attrs }).run(),
+  }
+
+  return { formula, editor, changed, going, tools, inTable, picture, put: take, link }
+}
