@@ -36,6 +36,7 @@ public sealed class Database : IAsyncDisposable
         Ids<Courses.GroupRow>();
         Ids<Files.ItemFileRow>();
         Ids<Files.WorkFileRow>();
+        Ids<Notes.NoteRow>();
         Ids<Courses.ListedStudent>();
         Ids<Terms.CalendarDayRow>();
         Ids<Ledger.Batch>();

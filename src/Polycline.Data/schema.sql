@@ -842,6 +842,9 @@ CREATE TABLE public.item (
     section bigint,
     asks jsonb,
     address text,
+    about_teacher boolean DEFAULT false NOT NULL,
+    about_whom bigint,
+    CONSTRAINT item_about_check CHECK ((about_teacher OR (about_whom IS NULL))),
     CONSTRAINT item_address_check CHECK (((address ~ '^https?://[^ ]+$'::text) AND (length(address) <= 2000))),
     CONSTRAINT item_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
     CONSTRAINT item_code_check CHECK ((code <> ''::text)),
@@ -1259,6 +1262,26 @@ CREATE TABLE public.taught (
     CONSTRAINT taught_left_over_check CHECK (((left_over >= 0) AND (left_over <= 10000))),
     CONSTRAINT taught_took_check CHECK (((took >= 0) AND (took <= 10000)))
 );
+CREATE TABLE public.team_note (
+    id bigint NOT NULL,
+    edition bigint NOT NULL,
+    place uuid NOT NULL,
+    next_time boolean DEFAULT false NOT NULL,
+    text text NOT NULL,
+    author bigint NOT NULL,
+    written_at timestamp with time zone NOT NULL,
+    removed_at timestamp with time zone,
+    version bigint DEFAULT 1 NOT NULL,
+    CONSTRAINT team_note_text_check CHECK (((text <> ''::text) AND (length(text) <= 2000)))
+);
+ALTER TABLE public.team_note ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.team_note_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
 ALTER TABLE public.term ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     SEQUENCE NAME public.term_id_seq
     START WITH 1
@@ -1498,6 +1521,8 @@ ALTER TABLE ONLY public.student_group
     ADD CONSTRAINT student_group_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.taught
     ADD CONSTRAINT taught_pkey PRIMARY KEY (section, lesson);
+ALTER TABLE ONLY public.team_note
+    ADD CONSTRAINT team_note_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.term
     ADD CONSTRAINT term_name_key UNIQUE (name);
 ALTER TABLE ONLY public.term
@@ -1566,6 +1591,9 @@ CREATE INDEX session_person ON public.session USING btree (person);
 CREATE INDEX sign_in_try_account ON public.sign_in_try USING btree (account, at);
 CREATE INDEX sign_in_try_address ON public.sign_in_try USING btree (address, at);
 CREATE UNIQUE INDEX student_group_name ON public.student_group USING btree (edition, name) WHERE (removed_at IS NULL);
+CREATE INDEX team_note_author ON public.team_note USING btree (author);
+CREATE INDEX team_note_edition ON public.team_note USING btree (edition);
+CREATE INDEX team_note_place ON public.team_note USING btree (place) WHERE (next_time AND (removed_at IS NULL));
 CREATE INDEX upload_file ON public.upload USING btree (file);
 CREATE INDEX upload_part_chunk ON public.upload_part USING btree (chunk);
 CREATE INDEX upload_person ON public.upload USING btree (person);
@@ -1579,6 +1607,7 @@ CREATE TRIGGER keep_section BEFORE DELETE ON public.section FOR EACH ROW EXECUTE
 CREATE TRIGGER lesson_at_rest BEFORE INSERT OR UPDATE ON public.lesson FOR EACH ROW EXECUTE FUNCTION public.refuse_resting();
 CREATE TRIGGER nobody_in_pretend BEFORE INSERT ON public.enrolment FOR EACH ROW EXECUTE FUNCTION public.nobody_in_pretend();
 CREATE TRIGGER raise_editions AFTER UPDATE OF title, subject ON public.master FOR EACH ROW EXECUTE FUNCTION public.raise_editions();
+CREATE TRIGGER team_note_at_rest BEFORE INSERT OR UPDATE ON public.team_note FOR EACH ROW EXECUTE FUNCTION public.refuse_resting();
 CREATE TRIGGER unit_at_rest BEFORE INSERT OR UPDATE ON public.unit FOR EACH ROW EXECUTE FUNCTION public.refuse_resting();
 ALTER TABLE ONLY public.adjustment
     ADD CONSTRAINT adjustment_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
@@ -1654,6 +1683,8 @@ ALTER TABLE ONLY public.in_group
     ADD CONSTRAINT in_group_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.in_group
     ADD CONSTRAINT in_group_student_group_fkey FOREIGN KEY (student_group) REFERENCES public.student_group(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.item
+    ADD CONSTRAINT item_about_whom_fkey FOREIGN KEY (about_whom) REFERENCES public.person(id);
 ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_body_fkey FOREIGN KEY (body) REFERENCES public.body(hash);
 ALTER TABLE ONLY public.item
@@ -1748,6 +1779,10 @@ ALTER TABLE ONLY public.student_group
     ADD CONSTRAINT student_group_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id) ON DELETE CASCADE;
 ALTER TABLE ONLY public.taught
     ADD CONSTRAINT taught_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+ALTER TABLE ONLY public.team_note
+    ADD CONSTRAINT team_note_author_fkey FOREIGN KEY (author) REFERENCES public.person(id);
+ALTER TABLE ONLY public.team_note
+    ADD CONSTRAINT team_note_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
 ALTER TABLE ONLY public.unit
     ADD CONSTRAINT unit_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
 ALTER TABLE ONLY public.unit
@@ -1912,6 +1947,7 @@ GRANT SELECT,INSERT ON TABLE public.stored_file TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.student_group TO polycline_app;
 GRANT USAGE ON SEQUENCE public.student_group_id_seq TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.taught TO polycline_app;
+GRANT SELECT,INSERT,UPDATE ON TABLE public.team_note TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.unit TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.upload TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.upload_part TO polycline_app;

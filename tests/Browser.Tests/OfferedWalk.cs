@@ -93,6 +93,28 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Button(p, "add it")
         ),
         new("outline/editors/ForWhomEditor", "for-whom", "outline?row=item:Isobars by hand", SetForWhom),
+        new("outline/ItemPanel", "say-about-teacher", "outline?row=item:An item renamed", p =>
+            Press(p, "//label[contains(., 'about the teacher')]")
+        ),
+        new(
+            "outline/notes/NotesHere",
+            "add-note",
+            "outline?row=item:An item renamed",
+            p => Button(p, "Leave a note for the team"),
+            p => Fill(p, "textarea[aria-label='The note']", "Print the sheets."),
+            p => Button(p, "Save the note")
+        ),
+        new(
+            "outline/notes/NotesHere",
+            "change-note",
+            "outline?row=item:An item renamed",
+            p => Button(p, "reword"),
+            p => Fill(p, "textarea[aria-label='The note']", "Print the sheets, 94 of them."),
+            p => Button(p, "Save the note")
+        ),
+        new("outline/notes/NotesHere", "remove-note", "outline?row=item:An item renamed", p =>
+            Press(p, "//section[@aria-label='Team notes']//button[normalize-space()='remove']")
+        ),
         new(
             "outline/editors/AsksEditor",
             "ask-item",

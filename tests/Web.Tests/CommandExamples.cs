@@ -299,6 +299,30 @@ public static class CommandExamples
             }),
         ["write-item"] = school =>
             In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["html"] = "<p>Warm air climbs over cold.</p>" })),
+        ["say-about-teacher"] = school =>
+            In(school, async at => With(await at("item", "Welcome to Weather Watch"), "item", new() { ["aboutTeacher"] = true })),
+        ["add-note"] = async school => new
+        {
+            place = await Lineage(school, "Cloud diary"),
+            nextTime = true,
+            text = "Ask the caretaker for the key to the roof.",
+        },
+        ["change-note"] = async school =>
+        {
+            var (note, version) = await NoteTests.Left(school, "Cloud diary", "Print the diary sheets.");
+            return new
+            {
+                note,
+                nextTime = true,
+                text = "Print the diary sheets, 94 of them.",
+                version,
+            };
+        },
+        ["remove-note"] = async school =>
+        {
+            var (note, version) = await NoteTests.Left(school, "Cloud diary", "Print the diary sheets.");
+            return new { note, version };
+        },
         ["ask-item"] = school => In(school, async at => With(
                     await at("item", "Isobars by hand"),
                     "item",

@@ -22,7 +22,7 @@ public sealed class CommandRefusalTests(SchoolOfClass shared) : LeadOfASharedSch
         var ids = IdsIn(School.Commands.Single(entry => entry is { Planning: true, Place: "edition" } && entry.Name == command).Request, "")
             .ToList();
         // What holds for the whole course names nothing in it.
-        (ids.Count > 0 || command is "change-course" or "add-group" or "make-pretend-section").ShouldBeTrue();
+        (ids.Count > 0 || command is "change-course" or "add-group" or "add-note" or "make-pretend-section").ShouldBeTrue();
         var foreign = await Foreign();
         var before = await School.RowCounts();
         foreach (var (path, of) in ids)
@@ -116,6 +116,16 @@ public sealed class CommandRefusalTests(SchoolOfClass shared) : LeadOfASharedSch
                     SELECT i.edition, i.id, 'z', 'theirs.csv', f.file, f.brought_by, f.brought_at
                     FROM (SELECT * FROM item WHERE edition = @tides ORDER BY id LIMIT 1) i, (SELECT * FROM item_file ORDER BY id LIMIT 1) f
                     RETURNING id
+                    """,
+                    new { tides }
+                )
+            ),
+            ["NoteRow"] = await School.Sql(connection =>
+                connection.ExecuteScalarAsync<long>(
+                    """
+                    INSERT INTO team_note (edition, place, text, author, written_at)
+                    SELECT i.edition, i.lineage, 'Theirs', (SELECT min(id) FROM person), now() FROM item i WHERE i.edition = @tides
+                    ORDER BY i.id LIMIT 1 RETURNING id
                     """,
                     new { tides }
                 )

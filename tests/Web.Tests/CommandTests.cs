@@ -174,6 +174,8 @@ public sealed class CommandTests(SchoolOfClass shared) : LeadOfASharedSchool(sha
                         WHERE removed_at IS NULL AND edition IN (TABLE ids)
                       UNION ALL SELECT 'item_file ' || (to_jsonb(t) - 'version')::text FROM item_file t
                         WHERE removed_at IS NULL AND edition IN (TABLE ids)
+                      UNION ALL SELECT 'team_note ' || (to_jsonb(t) - 'version')::text FROM team_note t
+                        WHERE removed_at IS NULL AND edition IN (TABLE ids)
                       UNION ALL SELECT 'section ' || (to_jsonb(t) - 'version')::text FROM section t WHERE letter <> 'Z'
                       UNION ALL SELECT 'adjustment ' || (to_jsonb(t) - 'version')::text FROM adjustment t
                       UNION ALL SELECT 'student_group ' || (to_jsonb(t) - 'version')::text FROM student_group t

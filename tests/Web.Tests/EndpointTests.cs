@@ -93,6 +93,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             )
     )
     {
+        ["GET /api/editions/{edition:long}/notes"] = new("/api/editions/{edition}/notes", Team),
         ["GET /api/editions/{edition:long}/team"] = new("/api/editions/{edition}/team", [401, 404, 404, 404, 200, 200, 404, 200, 401]),
         ["POST /api/editions/{edition:long}/set-team-member"] = new(
             "/api/editions/{edition}/set-team-member?preview=true",

@@ -111,6 +111,9 @@ public sealed record Item
     /// <summary>Where it leads; of a link only. The computation does not read it.</summary>
     public string? Address { get; init; }
 
+    /// <summary>Its text speaks of whoever teaches. The computation does not read it.</summary>
+    public bool AboutTeacher { get; init; }
+
     /// <summary>The files given with it, in their order; the computation does not read them.</summary>
     public ImmutableArray<GivenFile> Files { get; init; } = [];
 }

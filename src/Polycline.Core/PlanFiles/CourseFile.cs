@@ -48,6 +48,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             json.WriteEndObject();
             Beside("asks", item => item.Asks is null ? null : () => AsksShapes.Write(item.Asks, json));
             Beside("addresses", item => item.Address is null ? null : () => json.WriteStringValue(item.Address));
+            Beside("aboutTeacher", item => item.AboutTeacher ? () => json.WriteBooleanValue(true) : null);
             json.WriteStartObject("shortest");
             foreach (var lesson in Edition.Units.SelectMany(unit => unit.Lessons).Where(lesson => Shortest.ContainsKey(lesson.Ref.Name)))
                 json.WriteNumber(lesson.Ref.Name, Shortest[lesson.Ref.Name]);
@@ -94,6 +95,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             new MemberShape("texts", Forms.Map(Forms.Name, false)),
             new MemberShape("asks", Forms.Map(AsksShapes.Asks, false)),
             new MemberShape("addresses", Forms.Map(WebAddress, false)),
+            new MemberShape("aboutTeacher", Forms.Map(Forms.Bool, false)),
             new MemberShape("shortest", Forms.Map(Forms.Whole(0), false)),
             new MemberShape("groups", Forms.List(Forms.Name)),
             new MemberShape("levels", LevelShapes.Levels)
@@ -109,6 +111,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 ("texts", items),
                 ("asks", items),
                 ("addresses", items),
+                ("aboutTeacher", items),
                 ("shortest", lessons),
             }
         )
@@ -149,6 +152,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 Body = root["texts"]?[item.Ref.Name]?.Value,
                 Asks = root["asks"]?[item.Ref.Name] is { } asks ? AsksShapes.Of(asks) : null,
                 Address = root["addresses"]?[item.Ref.Name]?.Value,
+                AboutTeacher = root["aboutTeacher"]?[item.Ref.Name]?.Kind == JsonKind.True,
             };
         return edition with
         {

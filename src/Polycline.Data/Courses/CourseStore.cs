@@ -97,10 +97,10 @@ public static class CourseStore
                 await Insert(
                     """
                     item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body,
-                      opens, due, closes, gate, for_whom, before, options, picks, asks, address)
+                      opens, due, closes, gate, for_whom, before, options, picks, asks, address, about_teacher)
                     VALUES (@made, @unit, @lesson, @lineage, @rank, @kind, @purpose, @Title, @Published, @Code, @body,
                       @opens::jsonb, @due::jsonb, @closes::jsonb, @gate::jsonb, @whom::jsonb, @before, @options, @Picks,
-                      @asks::jsonb, @Address)
+                      @asks::jsonb, @Address, @AboutTeacher)
                     """,
                     new
                     {
@@ -125,6 +125,7 @@ public static class CourseStore
                         item.Picks,
                         asks = item.Asks is { } asks ? PlanParts.Json(asks) : null,
                         item.Address,
+                        item.AboutTeacher,
                     }
                 );
         }

@@ -34,6 +34,9 @@ public sealed record TreeRow
     /// <summary>The least a lesson can do with; null: its length.</summary>
     public int? Shortest { get; init; }
 
+    /// <summary>The teacher its text speaks of; null: nobody, or nobody has said whom.</summary>
+    public Id<Person>? AboutWhom { get; init; }
+
     /// <summary>It was removed, and is known for the sake of the work on it.</summary>
     public bool Removed { get; init; }
 

@@ -108,6 +108,10 @@ internal sealed class TreeReading(
 
         public required string? Address { get; init; }
 
+        public required bool AboutTeacher { get; init; }
+
+        public required Id<Person>? AboutWhom { get; init; }
+
         public required long Version { get; init; }
 
         public required Id<Section>? Section { get; init; }
@@ -182,6 +186,7 @@ internal sealed class TreeReading(
             Unit = row.Unit,
             Lesson = row.Lesson,
             Section = row.Section,
+            AboutWhom = row.AboutWhom,
             Removed = removed,
         };
 
@@ -210,6 +215,7 @@ internal sealed class TreeReading(
             Picks = row.Picks,
             Asks = row.Asks is null ? null : PlanParts.Asks(row.Asks),
             Address = row.Address,
+            AboutTeacher = row.AboutTeacher,
             Body = row.Body is null ? null : Convert.ToHexStringLower(row.Body),
             Files = [.. files[row.Id]],
         };

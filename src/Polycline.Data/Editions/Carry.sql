@@ -23,8 +23,8 @@ WITH source AS (
   WHERE l.edition = @edition AND l.section IS NULL AND l.removed_at IS NULL
   RETURNING id, lineage
 ), items AS (
-  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks, asks, address)
-  SELECT made.id, new.id, held.id, i.lineage, i.rank, i.kind, i.purpose, i.title, i.published, NULL, i.body, i.opens, i.due, i.closes, i.gate, i.for_whom, i.before, i.options, i.picks, i.asks, i.address
+  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks, asks, address, about_teacher, about_whom)
+  SELECT made.id, new.id, held.id, i.lineage, i.rank, i.kind, i.purpose, i.title, i.published, NULL, i.body, i.opens, i.due, i.closes, i.gate, i.for_whom, i.before, i.options, i.picks, i.asks, i.address, i.about_teacher, i.about_whom
   FROM made, item i
   JOIN unit u ON u.id = i.unit AND u.removed_at IS NULL
   JOIN units new ON new.lineage = u.lineage
@@ -40,5 +40,12 @@ WITH source AS (
   JOIN item i ON i.id = f.item
   JOIN items new ON new.lineage = i.lineage
   WHERE f.edition = @edition AND f.removed_at IS NULL
+), notes AS (
+  -- What was left for next time is read where it was left.
+  INSERT INTO team_note (edition, place, text, author, written_at)
+  SELECT made.id, n.place, n.text, n.author, n.written_at
+  FROM made, team_note n
+  WHERE n.edition = @edition AND n.removed_at IS NULL AND NOT n.next_time
+    AND n.place IN (SELECT lineage FROM units UNION ALL SELECT lineage FROM lessons UNION ALL SELECT lineage FROM items)
 )
 SELECT id FROM made

@@ -7,6 +7,7 @@ using Polycline.Core.PlanFiles;
 using Polycline.Core.Sections;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
+using Polycline.Data.Notes;
 using Polycline.Data.Terms;
 
 namespace Polycline.Data.Ledger;
@@ -71,6 +72,8 @@ public static class Tables
         public static readonly Column<int?> Picks = Table.Number("picks");
         public static readonly Column<Asks?> Asks = Table.Json<Asks?>("asks", asks => asks is null ? null : PlanParts.Json(asks));
         public static readonly Column<string?> Address = Table.Text("address");
+        public static readonly Column<bool> AboutTeacher = Table.Flag("about_teacher");
+        public static readonly Column<Id<Person>?> AboutWhom = Table.Reference<Person>("about_whom");
         public static readonly Column<Id<Section>?> Section = Table.Reference<Section>("section");
 
         /// <summary>When it opens, is due or closes.</summary>
@@ -100,6 +103,17 @@ public static class Tables
         public static readonly Column<Id<ItemFileRow>?> Replaces = Table.Reference<ItemFileRow>("replaces");
         public static readonly Column<Id<Person>?> BroughtBy = Table.Reference<Person>("brought_by");
         public static readonly Column<Instant?> BroughtAt = Table.Moment("brought_at");
+    }
+
+    public static class Notes
+    {
+        public static readonly LedgerTable<NoteRow> Table = new("team_note", tombstoned: true);
+        public static readonly Column<Id<Edition>?> Edition = Table.Reference<Edition>("edition");
+        public static readonly Column<string?> Place = Table.Text("place");
+        public static readonly Column<bool> NextTime = Table.Flag("next_time");
+        public static readonly Column<string?> Text = Table.Text("text");
+        public static readonly Column<Id<Person>?> Author = Table.Reference<Person>("author");
+        public static readonly Column<Instant?> WrittenAt = Table.Moment("written_at");
     }
 
     public static class Sections
@@ -260,6 +274,7 @@ public static class Tables
         Lessons.Table,
         Items.Table,
         ItemFiles.Table,
+        Notes.Table,
         Sections.Table,
         Adjustments.Table,
         Taught.Table,

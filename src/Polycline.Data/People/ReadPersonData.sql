@@ -28,6 +28,7 @@ SELECT jsonb_build_object(
                FROM fact f JOIN item i ON i.id = f.item WHERE f.person = p.id AND f.voided_at IS NULL),
   'feedbackGiven', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'at', f.returned_at, 'text', f.text) ORDER BY f.id), '[]')
                     FROM feedback f JOIN work w ON w.id = f.work JOIN item i ON i.id = w.item WHERE f.by = p.id),
+  'notesForTheTeam', (SELECT coalesce(jsonb_agg(jsonb_build_object('at', n.written_at, 'text', n.text) ORDER BY n.id), '[]') FROM team_note n WHERE n.author = p.id),
   'changedPlans', (SELECT coalesce(jsonb_agg(jsonb_build_object('at', b.at, 'words', b.words) ORDER BY b.id), '[]') FROM batch b WHERE b.author = p.id),
   'signedIn', (SELECT coalesce(jsonb_agg(jsonb_build_object('at', a.at, 'from', a.about ->> 'address') ORDER BY a.id), '[]')
                FROM audit a WHERE a.who = p.id AND a.what = 'signed-in'),

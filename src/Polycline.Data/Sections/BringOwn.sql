@@ -23,10 +23,10 @@ WITH keeps AS (
   WHERE k.level = 1
   RETURNING id, lineage, unit
 ), items AS (
-  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, closes, gate, for_whom, before, options, picks, asks, address, section)
+  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, closes, gate, for_whom, before, options, picks, asks, address, about_teacher, about_whom, section)
   SELECT @to, coalesce(k.unit, m.unit, n.id), coalesce(k.lesson, m.id), k.now, 'zz' || i.rank, i.kind, i.purpose, i.title, i.published, i.body,
          renamed(i.opens, @names, @renamed), renamed(i.due, @names, @renamed), renamed(i.closes, @names, @renamed),
-         renamed(i.gate, @names, @renamed), i.for_whom, i.before, i.options, i.picks, i.asks, i.address, @section
+         renamed(i.gate, @names, @renamed), i.for_whom, i.before, i.options, i.picks, i.asks, i.address, i.about_teacher, i.about_whom, @section
   FROM keeps k JOIN item i ON i.edition = @from AND i.lineage = k.old
   LEFT JOIN lesson l ON l.id = i.lesson
   LEFT JOIN keeps kl ON kl.level = 1 AND kl.old = l.lineage
@@ -43,5 +43,9 @@ WITH keeps AS (
   JOIN keeps k ON k.level = 2 AND k.now = n.lineage
   JOIN item i ON i.edition = @from AND i.lineage = k.old
   JOIN item_file f ON f.item = i.id AND f.removed_at IS NULL
+), notes AS (
+  INSERT INTO team_note (edition, place, next_time, text, author, written_at)
+  SELECT @to, k.now, n.next_time, n.text, n.author, n.written_at
+  FROM keeps k JOIN team_note n ON n.edition = @from AND n.place = k.old AND n.removed_at IS NULL
 )
 SELECT i.id, n.id FROM items n JOIN keeps k ON k.level = 2 AND k.now = n.lineage JOIN item i ON i.edition = @from AND i.lineage = k.old

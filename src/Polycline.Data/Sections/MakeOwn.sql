@@ -38,9 +38,9 @@ WITH source AS (
   WHERE l.edition = @edition AND (l.section IS NULL OR l.section = @section)
   RETURNING id, lineage
 ), items AS (
-  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks, asks, address, removed_at)
+  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks, asks, address, about_teacher, about_whom, removed_at)
   SELECT made.id, new.id, held.id, i.lineage, i.rank, i.kind, i.purpose, i.title, i.published, i.code, i.body, i.opens, i.due, i.closes, i.gate, i.for_whom,
-         i.before, i.options, i.picks, i.asks, i.address, i.removed_at
+         i.before, i.options, i.picks, i.asks, i.address, i.about_teacher, i.about_whom, i.removed_at
   FROM made, item i JOIN unit u ON u.id = i.unit JOIN units new ON new.lineage = u.lineage
   LEFT JOIN lesson l ON l.id = i.lesson LEFT JOIN lessons held ON held.lineage = l.lineage
   WHERE i.edition = @edition AND (i.section IS NULL OR i.section = @section)
@@ -50,5 +50,11 @@ WITH source AS (
   SELECT made.id, new.id, f.rank, f.name, f.file, f.brought_by, f.brought_at
   FROM made, item_file f JOIN item i ON i.id = f.item JOIN items new ON new.lineage = i.lineage
   WHERE f.edition = @edition AND f.removed_at IS NULL
+), notes AS (
+  INSERT INTO team_note (edition, place, next_time, text, author, written_at)
+  SELECT made.id, n.place, n.next_time, n.text, n.author, n.written_at
+  FROM made, team_note n
+  WHERE n.edition = @edition AND n.removed_at IS NULL
+    AND n.place IN (SELECT lineage FROM units UNION ALL SELECT lineage FROM lessons UNION ALL SELECT lineage FROM items)
 )
 SELECT id FROM made

@@ -12,10 +12,15 @@ using Polycline.Data.Work;
 
 namespace Polycline.Data.Today;
 
+/// <summary>A text about a teacher.</summary>
+/// <param name="Whom">Their name; null: nobody has said of whom it speaks.</param>
+public sealed record AboutTeacherRow(Id<Core.Courses.Item> Item, string? Whom);
+
 /// <summary>What a team member's day is put together from, beside the plan.</summary>
 /// <param name="Mine">The sections whose work is theirs.</param>
 /// <param name="Students">Everybody their sections have ever listed.</param>
 /// <param name="Records">Of those students.</param>
+/// <param name="AboutOthers">Texts about a teacher who is not on the team.</param>
 /// <param name="Seen">The last change they have looked at; 0: none yet.</param>
 /// <param name="Changes">The latest changes of the edition, newest first.</param>
 public sealed record TodayRows(
@@ -23,6 +28,7 @@ public sealed record TodayRows(
     IReadOnlyList<PieceRow> Pieces,
     IReadOnlyList<LensPlaceRow> Students,
     IReadOnlyDictionary<Id<Person>, StudentRecord> Records,
+    IReadOnlyList<AboutTeacherRow> AboutOthers,
     long Seen,
     IReadOnlyList<HistoryRow> Changes
 );
@@ -47,6 +53,11 @@ public static class TodayStore
                 WorkStore.EditionStatements,
                 AccessStore.StudentsStatement,
                 StudentStore.Statements,
+                """
+                SELECT i.id AS item, p.name AS whom FROM item i JOIN edition e ON e.id = i.edition LEFT JOIN person p ON p.id = i.about_whom
+                WHERE i.edition = @edition AND i.about_teacher AND i.removed_at IS NULL AND NOT EXISTS
+                  (SELECT 1 FROM master_member m WHERE m.master = e.master AND m.person = i.about_whom) ORDER BY i.rank, i.id
+                """,
                 "SELECT batch FROM looked WHERE person = @viewer AND edition = @edition",
                 LedgerStore.HistoryStatement
             ),
@@ -71,6 +82,7 @@ public static class TodayStore
             pieces,
             students,
             records.Where(record => theirs.Contains(record.Key)).ToDictionary(),
+            [.. await results.ReadAsync<AboutTeacherRow>()],
             await results.ReadSingleOrDefaultAsync<long?>() ?? 0,
             [.. await results.ReadAsync<HistoryRow>()]
         );

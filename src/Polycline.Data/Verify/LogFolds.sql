@@ -4,6 +4,7 @@ WITH present AS (
   UNION ALL SELECT 'lesson', jsonb_build_object('id', id), to_jsonb(t) FROM lesson t
   UNION ALL SELECT 'item', jsonb_build_object('id', id), to_jsonb(t) FROM item t
   UNION ALL SELECT 'item_file', jsonb_build_object('id', id), to_jsonb(t) FROM item_file t
+  UNION ALL SELECT 'team_note', jsonb_build_object('id', id), to_jsonb(t) FROM team_note t
   UNION ALL SELECT 'section', jsonb_build_object('id', id), to_jsonb(t) FROM section t
   UNION ALL SELECT 'adjustment', jsonb_build_object('section', section, 'target', target, 'field', field), to_jsonb(t) FROM adjustment t
   UNION ALL SELECT 'taught', jsonb_build_object('section', section, 'lesson', lesson), to_jsonb(t) FROM taught t

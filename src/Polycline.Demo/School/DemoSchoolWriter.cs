@@ -92,6 +92,7 @@ public static partial class DemoSchool
                 new { cedar, unit = DemoCourse.Lineage("weather-watch", "u4") }
             );
             await DemoFiles.Give(connection, current, lead, Start - Duration.FromDays(45));
+            await DemoNotes.Leave(connection, current, before, lead, Start);
             await Differs(dogwood, "i42", "due", """{"at":"lesson-end","meetings":3,"clock":"meeting-start"}""");
 
             await Enrol(alder, await Person(DemoPeople.OnTrack));

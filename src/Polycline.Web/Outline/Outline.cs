@@ -5,6 +5,7 @@ using Polycline.Web.Foundation.Http;
 using Polycline.Web.Outline.Files;
 using Polycline.Web.Outline.Items;
 using Polycline.Web.Outline.Lessons;
+using Polycline.Web.Outline.Notes;
 using Polycline.Web.Outline.Units;
 
 namespace Polycline.Web.Outline;
@@ -58,5 +59,10 @@ public static class OutlineRoutes
         routes.MapEditionCommand<AskItem, AskItemRequest>();
         routes.MapEditionCommand<PointLink, PointLinkRequest>();
         routes.MapEditionCommand<ConditionItem, ConditionItemRequest>();
+        routes.MapEditionCommand<SayAboutTeacher, SayAboutTeacherRequest>();
+        routes.MapGet("/api/editions/{edition:long}/notes", ReadNotes.Handle).WithName("notes").For(May.Team);
+        routes.MapEditionCommand<AddNote, NotesOfEdition, AddNoteRequest>();
+        routes.MapEditionCommand<ChangeNote, NotesOfEdition, ChangeNoteRequest>();
+        routes.MapEditionCommand<RemoveNote, NotesOfEdition, RemoveNoteRequest>();
     }
 }

@@ -120,7 +120,7 @@ public static class ReadToday
             connection => TodayStore.Read(connection, plan, access.Person.Id, access.IsLead, viewpoint.At, MostChanges),
             stop
         );
-        return Of(
+        var answer = Of(
             plan,
             viewpoint,
             rows.Mine,
@@ -137,6 +137,7 @@ public static class ReadToday
                 ),
             ]
         );
+        return answer with { Course = [.. answer.Course, .. TodayChecks.AboutOthers(plan, rows.AboutOthers)] };
     }
 
     /// <summary>The answer for an edition at a moment: a pure function.</summary>

@@ -7,6 +7,7 @@ using Polycline.Core.Planning;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
+using Polycline.Data.Today;
 
 namespace Polycline.Web.Today;
 
@@ -39,6 +40,16 @@ internal sealed class TodayChecks(EditionPlan plan)
     /// <param name="on">Who is in two sections after that date: one whose last day is that day is mended.</param>
     public IEnumerable<TodayCheck> OfCourse(Func<Id<Person>, string?> nameOf, LocalDate on) =>
         ofPlan[""].Select(finding => new TodayCheck(words.Of(finding), MendOf(finding))).Concat(Twice(nameOf, on));
+
+    /// <summary>Texts that speak of a teacher who is not on the team.</summary>
+    public static IEnumerable<TodayCheck> AboutOthers(EditionPlan plan, IReadOnlyList<AboutTeacherRow> texts) =>
+        texts
+            .Select(text => (Row: plan.Row(text.Item), text.Whom))
+            .Where(text => text.Row is not null && plan.IsHere(text.Row))
+            .Select(text => new TodayCheck(
+                $"“{plan.TitleOf(text.Row!.Lineage)}” is about {text.Whom ?? "whoever wrote it"}, who is not on the team.",
+                new("read it, and say that it is about you", "outline", null, null, null, $"item-{text.Row.Id}")
+            ));
 
     private IEnumerable<TodayCheck> Twice(Func<Id<Person>, string?> nameOf, LocalDate on)
     {

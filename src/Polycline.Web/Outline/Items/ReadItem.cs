@@ -51,6 +51,12 @@ public sealed record ItemAnswer
     /// <summary>What was found when that address was last tried; null: it has not been tried.</summary>
     public required LinkAnswer? Link { get; init; }
 
+    /// <summary>Its text speaks of whoever teaches.</summary>
+    public required bool AboutTeacher { get; init; }
+
+    /// <summary>Whoever asks is the teacher of whom it speaks.</summary>
+    public required bool AboutMe { get; init; }
+
     public required ItemTiming Opens { get; init; }
 
     public required ItemTiming Due { get; init; }
@@ -109,10 +115,17 @@ public static class ReadItem
         var plan = await compiled.Teaching(access, viewpoint);
         var found = plan.Item(new Id<Item>(item)) ?? throw Problem.Unknown();
         var (html, files, link) = await database.Read(connection => ItemFileStore.WithText(connection, new(item), found.Body), stop);
-        return Of(plan, found, html ?? "", files, link);
+        return Of(plan, found, html ?? "", files, link, access.Person.Id);
     }
 
-    private static ItemAnswer Of(EditionPlan plan, Item item, string html, IReadOnlyList<ItemFileRow> files, LinkCheckRow? link)
+    private static ItemAnswer Of(
+        EditionPlan plan,
+        Item item,
+        string html,
+        IReadOnlyList<ItemFileRow> files,
+        LinkCheckRow? link,
+        Id<Person> who
+    )
     {
         var row = plan.Row(item.Ref);
         var anchors = new AnchorWords(plan.TitleOf, plan.Edition.Levels);
@@ -131,6 +144,8 @@ public static class ReadItem
             Asks = AsksForm.Of(item.Asked),
             Address = item.Address,
             Link = LinkAnswer.Of(link, plan.Term.Zone),
+            AboutTeacher = item.AboutTeacher,
+            AboutMe = row.AboutWhom == who,
             Opens = Timing(item.Opens),
             Due = Timing(item.Due),
             Closes = Timing(item.Closes),

@@ -110,6 +110,10 @@ export const questions = {
     question(keys.ofEdition(edition, `item ${item}`, ''), (signal) =>
       api.GET('/api/editions/{edition}/items/{item}', { params: { path: { edition, item } }, signal }),
     ),
+  notes: (edition: number) =>
+    question(keys.ofEdition(edition, 'notes', ''), (signal) =>
+      api.GET('/api/editions/{edition}/notes', { params: { path: { edition } }, signal }),
+    ),
   history: (edition: number) =>
     question(keys.history('edition', edition), (signal) =>
       api.GET('/api/editions/{edition}/history', { params: { path: { edition } }, signal }),

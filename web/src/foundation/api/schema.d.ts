@@ -1336,6 +1336,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/say-about-teacher": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["say-about-teacher"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["notes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/add-note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["add-note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/change-note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["change-note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/remove-note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remove-note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/search": {
         parameters: {
             query?: never;
@@ -2740,6 +2820,14 @@ export interface components {
             /** Format: int64 */
             section: null | number;
         };
+        AddNoteRequest: {
+            /** @description The unit, lesson or item, as the plan calls it. */
+            place: string;
+            /** @description It is for whoever teaches the course next time. */
+            nextTime: boolean;
+            /** @description 1 to 2,000 characters. */
+            text: string;
+        };
         AddPeopleAnswer: {
             applied: boolean;
             /** @description What it does, such as `3 people are invited; 1 has an account already`. */
@@ -3134,6 +3222,19 @@ export interface components {
             /**
              * Format: int64
              * @description The version of the lesson that was read.
+             */
+            version: number;
+        };
+        ChangeNoteRequest: {
+            /** Format: int64 */
+            note: number;
+            /** @description It is for whoever teaches the course next time. */
+            nextTime: boolean;
+            /** @description 1 to 2,000 characters. */
+            text: string;
+            /**
+             * Format: int64
+             * @description The version of the note that was read.
              */
             version: number;
         };
@@ -3884,6 +3985,10 @@ export interface components {
             /** @description Where it leads; of a link only, null: nobody has said yet. */
             address: null | string;
             link: null | components["schemas"]["LinkAnswer"];
+            /** @description Its text speaks of whoever teaches. */
+            aboutTeacher: boolean;
+            /** @description Whoever asks is the teacher of whom it speaks. */
+            aboutMe: boolean;
             opens: components["schemas"]["ItemTiming"];
             due: components["schemas"]["ItemTiming"];
             closes: components["schemas"]["ItemTiming"];
@@ -4470,6 +4575,22 @@ export interface components {
             office: boolean;
             /** @description Whether they teach: teachers make courses. */
             teacher: boolean;
+        };
+        /** @description A note of the team's. */
+        NoteAnswer: {
+            /** Format: int64 */
+            id: number;
+            /** @description The unit, lesson or item, as the plan calls it. */
+            place: string;
+            /** @description It is for whoever teaches the course next time. */
+            nextTime: boolean;
+            text: string;
+            author: string;
+            writtenAt: components["schemas"]["Moment"];
+            /** @description The earlier edition in which it was left for this one; null: it is of this one. */
+            leftIn: null | string;
+            /** Format: int64 */
+            version: number;
         };
         NowAnswer: {
             course: string;
@@ -5141,6 +5262,15 @@ export interface components {
              */
             version: number;
         };
+        RemoveNoteRequest: {
+            /** Format: int64 */
+            note: number;
+            /**
+             * Format: int64
+             * @description The version of the note that was read.
+             */
+            version: number;
+        };
         RemovePretendSectionRequest: {
             /** Format: int64 */
             section: number;
@@ -5444,6 +5574,17 @@ export interface components {
             files: components["schemas"]["FileAnswer"][];
             /** @description What is asked for and is not there yet, in words. */
             stillAsked: string[];
+        };
+        SayAboutTeacherRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description Whether its text speaks of whoever teaches. */
+            aboutTeacher: boolean;
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
         };
         SchemeAnswer: {
             /**
@@ -10705,6 +10846,303 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ConditionItemRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "say-about-teacher": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SayAboutTeacherRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    notes: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteAnswer"][];
+                };
+            };
+        };
+    };
+    "add-note": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddNoteRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "change-note": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeNoteRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "remove-note": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemoveNoteRequest"];
             };
         };
         responses: {

@@ -9,6 +9,7 @@ import { useViewpoint } from '../../foundation/useViewpoint'
 import { useAnswer } from '../../foundation/useAnswer'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import FollowsTable from './FollowsTable.vue'
+import NotesHere from './notes/NotesHere.vue'
 import { fallsOf } from './rows/falls'
 import PublishTogether from './editors/PublishTogether.vue'
 import { type Row, onlyIn, titleOf, unpublishedOf } from './outlineRows'
@@ -167,6 +168,11 @@ function useMine(): void {
       v-if="falls.length"
       :heads="['begins', 'ends', row.level === 'unit' ? 'fits' : 'classes']"
       :rows="falls"
+    />
+    <NotesHere
+      :edition="edition"
+      :place="row.level === 'unit' ? row.unit.lineage : row.lesson.lineage"
+      :can-change="canChange"
     />
     <p v-if="canChange" class="ways small">
       <button type="button" class="word-button" @click="emit('move', -1)">move up</button>

@@ -10,6 +10,8 @@ import AddressEditor from './editors/AddressEditor.vue'
 import AsksEditor from './editors/AsksEditor.vue'
 import ConditionEditor from './editors/ConditionEditor.vue'
 import FollowsTable from './FollowsTable.vue'
+import NotesHere from './notes/NotesHere.vue'
+import TickField from '../../parts/fields/TickField.vue'
 import ItemFiles from './files/ItemFiles.vue'
 import ForWhomEditor from './editors/ForWhomEditor.vue'
 import RenamePanel from './RenamePanel.vue'
@@ -47,6 +49,7 @@ const follows = computed(() =>
 const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'whom' | 'text' | 'asks' | null>(null)
 const describe = useEditionCommand(edition, '/api/editions/{edition}/describe-item')
 const publish = useEditionCommand(edition, '/api/editions/{edition}/publish-item')
+const about = useEditionCommand(edition, '/api/editions/{edition}/say-about-teacher')
 const panel = useTemplateRef<HTMLElement>('panel')
 useInView(panel, whole)
 const takesAsking = computed(() => ['page', 'link', 'handout', 'task'].includes(props.item.kind))
@@ -75,6 +78,12 @@ function setPublished(): void {
       version: Math.max(whole.value.version, props.item.version),
     })
     .catch(() => undefined)
+}
+
+function setAbout(aboutTeacher: boolean): void {
+  if (!whole.value) return
+  const { id, version } = whole.value
+  void about.run({ item: id, aboutTeacher, version: Math.max(version, props.item.version) }).catch(() => undefined)
 }
 
 /** What it is for, or what is seen of it beforehand. */
@@ -155,6 +164,25 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
           />
         </template>
       </p>
+      <p v-if="takesText" class="parts">
+        <TickField
+          :model-value="whole.aboutTeacher"
+          :disabled="!canChange || about.busy.value"
+          label="its text is about the teacher"
+          title="If somebody else teaches the course, Today asks them to read it"
+          @update:model-value="setAbout($event === true)"
+        />
+        <button
+          v-if="canChange && whole.aboutTeacher && !whole.aboutMe"
+          type="button"
+          class="word-button"
+          :disabled="about.busy.value"
+          @click="setAbout(true)"
+        >
+          it is about me now
+        </button>
+      </p>
+      <ProblemNote v-if="about.problem.value" :problem="about.problem.value" />
       <ProblemNote v-if="describe.problem.value" :problem="describe.problem.value" />
       <ProblemNote v-if="publish.problem.value" :problem="publish.problem.value" />
       <TimingEditor
@@ -193,6 +221,7 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
         <FollowsTable v-if="whole.sections.length" :heads="['opens', 'due']" :rows="follows" />
       </div>
       <ItemFiles :edition="edition" :item="whole" :can-change="canChange" />
+      <NotesHere :edition="edition" :place="item.lineage" :can-change="canChange" />
       <p v-if="canChange" class="ways small">
         <button v-if="!renaming" type="button" class="word-button" @click="emit('rename')">rename</button>
         <button type="button" class="word-button" @click="emit('move', -1)">move up</button>

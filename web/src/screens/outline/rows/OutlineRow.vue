@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
 import type { Schemas } from '../../../foundation/api/client'
+import { questions } from '../../../foundation/api/questions'
 import { useLevels } from '../../../foundation/levels'
+import { useAnswer } from '../../../foundation/useAnswer'
+import { counted } from '../../../foundation/words'
 import SectionKey from '../../../look/marks/SectionKey.vue'
 import StateMark from '../../../look/marks/StateMark.vue'
 import GroupPanel from '../GroupPanel.vue'
@@ -40,6 +43,12 @@ const emit = defineEmits<{
 const levels = useLevels()
 const renaming = ref(false)
 const hidden = computed(() => hiddenBy(props.row, levels.value))
+const team = useAnswer(() => questions.notes(props.edition))
+const notes = computed(() => {
+  const { row } = props
+  const place = row.level === 'unit' ? row.unit.lineage : row.level === 'lesson' ? row.lesson.lineage : row.item.lineage
+  return (team.data.value ?? []).filter((note) => note.place === place).length
+})
 const names = computed(() => Object.fromEntries(props.sections.map((one) => [one.letter, one.name])))
 const differs = computed(() =>
   props.row.level === 'unit' ? [] : props.row.level === 'item' ? props.row.item.differs : props.row.lesson.differs,
@@ -123,6 +132,7 @@ function close(): void {
         >{{ row.item.condition }}</span
       >
       <span class="end">
+        <span v-if="notes" class="small">{{ counted(notes, 'note', 'notes') }}</span>
         <span v-if="hidden" class="small state" :title="hidden"
           ><StateMark state="unpublished" /><span class="said-only">{{ hidden }}</span></span
         >
