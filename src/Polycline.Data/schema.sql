@@ -1782,7 +1782,7 @@ ALTER TABLE ONLY public.taught
 ALTER TABLE ONLY public.team_note
     ADD CONSTRAINT team_note_author_fkey FOREIGN KEY (author) REFERENCES public.person(id);
 ALTER TABLE ONLY public.team_note
-    ADD CONSTRAINT team_note_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
+    ADD CONSTRAINT team_note_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id) ON DELETE CASCADE;
 ALTER TABLE ONLY public.unit
     ADD CONSTRAINT unit_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
 ALTER TABLE ONLY public.unit

@@ -52,6 +52,8 @@ public sealed class CoursePackageTests
                                         Title = "A day over the harbour",
                                         Options = [],
                                         Address = "https://films.example/harbour",
+                                        Files = [new("tide table.csv", "f1"), new("the same.csv", "f1")],
+                                        AboutTeacher = true,
                                     },
                                 ]
                             ),
@@ -62,42 +64,94 @@ public sealed class CoursePackageTests
             ),
             new Dictionary<string, int> { ["l1"] = 1 }
         ),
-        new Dictionary<string, string> { ["a.html"] = "<p>Nuées</p>" }
+        new Dictionary<string, string> { ["a.html"] = "<p>Nuées</p><img src=\"file:f2\" alt=\"a cloud\">" }
     );
 
-    [Fact]
-    public void Out_and_in_again_it_is_the_same_and_the_same_course_gives_the_same_bytes()
+    private static readonly byte[] Picture = [0xFF, 0xD8, 7, 8, 9];
+
+    private static PackedFile[] Files =>
+        [new("f2", false, () => new MemoryStream(Picture)), new("f1", true, () => new MemoryStream(Table))];
+
+    private static readonly byte[] Table = [.. Enumerable.Repeat("high,low\n"u8.ToArray(), 500).SelectMany(line => line)];
+
+    private static async Task<byte[]> Written(CoursePackage package, params PackedFile[] files)
     {
-        var bytes = Some.Write();
-        var read = CoursePackage.Read(bytes);
+        using var stream = new MemoryStream();
+        await package.Write(stream, files);
+        return stream.ToArray();
+    }
+
+    private static async Task<PackageReader> Opened(byte[] bytes) => await PackageReader.Open(new MemoryStream(bytes));
+
+    private static async Task<byte[]> Bytes(PackageReader reader, string file)
+    {
+        var bytes = new List<byte>();
+        await foreach (var piece in reader.Pieces(file, 1000))
+            bytes.AddRange(piece);
+        return [.. bytes];
+    }
+
+    [Fact]
+    public async Task Out_and_in_again_it_is_the_same_and_the_same_course_gives_the_same_bytes()
+    {
+        var bytes = await Written(Some, Files);
+        await using var reader = await Opened(bytes);
+        var read = reader.Package;
         read.Texts.ShouldBe(Some.Texts);
         read.Course.Shortest.ShouldBe(Some.Course.Shortest);
         read.Course.Edition.InReadingOrder()
-            .Select(item => (item.Title, item.Body, item.Asks, item.Address))
-            .ShouldBe(Some.Course.Edition.InReadingOrder().Select(item => (item.Title, item.Body, item.Asks, item.Address)));
-        read.Write().ShouldBe(bytes);
+            .Select(item => (item.Title, item.Body, item.Asks, item.Address, item.AboutTeacher, string.Join(", ", item.Files)))
+            .ShouldBe(
+                Some.Course.Edition.InReadingOrder()
+                    .Select(item => (item.Title, item.Body, item.Asks, item.Address, item.AboutTeacher, string.Join(", ", item.Files)))
+            );
+        read.FileNames.Order().ShouldBe(["f1", "f2"]);
+        var (table, picture) = (await Bytes(reader, "f1"), await Bytes(reader, "f2"));
+        table.ShouldBe(Table);
+        picture.ShouldBe(Picture);
+        // In whatever order the files are given.
+        (
+            await Written(
+                read,
+                new PackedFile("f1", true, () => new MemoryStream(table)),
+                new PackedFile("f2", false, () => new MemoryStream(picture))
+            )
+        ).ShouldBe(bytes);
     }
 
     [Fact]
-    public void What_no_item_names_is_not_taken_in()
+    public async Task A_file_that_is_missing_or_longer_than_it_says_is_told_as_such()
     {
-        var read = CoursePackage.Read(With(zip => Put(zip, "texts/../../elsewhere.html", "<p>x</p>"u8.ToArray())));
-        read.Texts.Keys.ShouldBe(["a.html"]);
+        await using var without = await Opened(await Written(Some));
+        Should.Throw<PackageException>(() => without.LengthOf("f1")).Message.ShouldContain("files/f1, which the course uses, is missing");
+        var bytes = await Written(Some, Files);
+        // The length in the list at the end of the zip file, in four bytes.
+        BitConverter.TryWriteBytes(bytes.AsSpan(bytes.AsSpan().LastIndexOf("files/f1"u8) - 46 + 24), 9_999).ShouldBeTrue();
+        await using var shorter = await Opened(bytes);
+        shorter.LengthOf("f1").ShouldBe(9_999);
+        (await Should.ThrowAsync<PackageException>(() => Bytes(shorter, "f1"))).Message.ShouldContain("files/f1");
     }
 
     [Fact]
-    public void What_is_no_package_or_lacks_something_says_what()
+    public async Task What_no_item_names_is_not_taken_in()
     {
-        Told("no zip"u8.ToArray()).ShouldContain("not a zip file");
-        Told(Zip(zip => Put(zip, "readme.txt", []))).ShouldContain("a package contains a course.json");
-        Told(Zip(zip => Put(zip, "course.json", Some.Course.Write()))).ShouldContain("texts/a.html");
-        Should
-            .Throw<PlanRefusedException>(() => CoursePackage.Read(Zip(zip => Put(zip, "course.json", "{}"u8.ToArray()))))
-            .Path.ShouldStartWith("$");
+        await using var read = await Opened(await With(zip => Put(zip, "texts/../../elsewhere.html", "<p>x</p>"u8.ToArray())));
+        read.Package.Texts.Keys.ShouldBe(["a.html"]);
     }
 
     [Fact]
-    public void What_unpacks_to_more_than_anybody_writes_is_refused_whatever_it_says_of_its_length()
+    public async Task What_is_no_package_or_lacks_something_says_what()
+    {
+        (await Told("no zip"u8.ToArray())).ShouldContain("not a zip file");
+        (await Told(Zip(zip => Put(zip, "readme.txt", [])))).ShouldContain("a package contains a course.json");
+        (await Told(Zip(zip => Put(zip, "course.json", Some.Course.Write())))).ShouldContain("texts/a.html");
+        (
+            await Should.ThrowAsync<PlanRefusedException>(() => Opened(Zip(zip => Put(zip, "course.json", "{}"u8.ToArray()))))
+        ).Path.ShouldStartWith("$");
+    }
+
+    [Fact]
+    public async Task What_unpacks_to_more_than_anybody_writes_is_refused_whatever_it_says_of_its_length()
     {
         var large = Zip(zip =>
         {
@@ -105,37 +159,34 @@ public sealed class CoursePackageTests
             Put(zip, "texts/a.html", new byte[50_000_001]);
         });
         large.Length.ShouldBeLessThan(100_000);
-        Told(large).ShouldContain("more than 50 MB");
-        Told(
-                Zip(zip =>
-                {
-                    for (var n = 0; n <= 5_000; n++)
-                        Put(zip, $"{n}", []);
-                })
-            )
-            .ShouldContain("more than 5,000 files");
+        (await Told(large)).ShouldContain("more than 50 MB");
+        var many = Zip(zip =>
+        {
+            for (var n = 0; n <= 20_000; n++)
+                Put(zip, $"{n}", []);
+        });
+        (await Told(many)).ShouldContain("more than 20,000 files");
     }
 
     [Fact]
-    public void A_file_that_was_cut_off_or_damaged_is_told_as_such()
+    public async Task A_file_that_was_cut_off_or_damaged_is_told_as_such()
     {
-        var whole = Some.Write();
-        Told(whole[..^40]).ShouldNotBeEmpty();
+        var whole = await Written(Some, Files);
+        (await Told(whole[..^40])).ShouldNotBeEmpty();
         var damaged = (byte[])whole.Clone();
         // In the middle of what is compressed.
         damaged.AsSpan(60, 40).Fill(0xFF);
-        Should
-            .Throw<Exception>(() => CoursePackage.Read(damaged))
+        (await Should.ThrowAsync<Exception>(() => Opened(damaged)))
             .GetType()
             .ShouldBeOneOf(typeof(PackageException), typeof(PlanRefusedException));
     }
 
-    private static string Told(byte[] bytes) => Should.Throw<PackageException>(() => CoursePackage.Read(bytes)).Message;
+    private static async Task<string> Told(byte[] bytes) => (await Should.ThrowAsync<PackageException>(() => Opened(bytes))).Message;
 
-    private static byte[] With(Action<ZipArchive> more)
+    private static async Task<byte[]> With(Action<ZipArchive> more)
     {
         using var stream = new MemoryStream();
-        stream.Write(Some.Write());
+        stream.Write(await Written(Some, Files));
         using (var zip = new ZipArchive(stream, ZipArchiveMode.Update, leaveOpen: true))
             more(zip);
         return stream.ToArray();

@@ -319,8 +319,8 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ),
         ["POST /api/editions/{edition:long}/take-in"] = new(
             "/api/editions/{edition}/take-in?preview=true",
-            [401, 404, 404, 404, 422, 422, 404, 404, 401],
-            _ => Body(new { term = 1, package = "" })
+            [401, 404, 404, 404, 404, 404, 404, 404, 401],
+            _ => Body(new { term = 1, upload = Guid.Empty })
         ),
         ["POST /api/editions/{edition:long}/take-back-course"] = new(
             "/api/editions/{edition}/take-back-course",

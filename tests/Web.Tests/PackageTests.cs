@@ -14,6 +14,9 @@ namespace Polycline.Tests.Web;
 /// <summary>A course goes out as a file and comes in as one, and nothing is lost or let in on the way.</summary>
 public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfClass>, IAsyncLifetime
 {
+    // What is sent stays for a while, whether it is taken in or not.
+    private static readonly string[] Kept = ["audit", "request", "body", "body_file", "session", "stored_file", "file_chunk", "file_part"];
+
     private School school = null!;
     private Caller lead = null!;
     private long term;
@@ -41,21 +44,46 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
                 Guid.NewGuid()
             )
         ).Status.ShouldBe(HttpStatusCode.OK);
+        // A picture in a text travels too.
+        var page = await school.Item("A slow ramp");
+        var drawing = await lead.SendFile("ramp.svg", "<svg xmlns=\"http://www.w3.org/2000/svg\"><path d=\"M0 9h9\"/></svg>"u8.ToArray());
+        var written = await lead.Post(
+            $"/api/editions/{school.WeatherWatch}/write-item",
+            new
+            {
+                item = page,
+                html = $"<p>Warm air climbs.</p><img src=\"/api/me/uploads/{drawing}/bytes\" alt=\"A ramp\">",
+                version = (await lead.Get($"/api/editions/{school.WeatherWatch}/items/{page}")).Json["version"]!.GetValue<long>(),
+            },
+            Guid.NewGuid()
+        );
+        written.Status.ShouldBe(HttpStatusCode.OK, written.Text);
+        await lead.Post("/api/me/cancel-upload", new { upload = drawing }, Guid.NewGuid());
         var first = await Package(school.WeatherWatch);
-        var rows = await school.RowCounts("audit", "request", "body", "session");
+        Entries(first).Count(entry => entry.Name.StartsWith("files/", StringComparison.Ordinal)).ShouldBe(5);
+        var rows = await school.RowCounts(Kept);
         var shown = await TakeIn(first, preview: true);
         shown.Json["sentence"]!
             .GetValue<string>()
             .ShouldBe(
                 "“Sky and Weather”, edition 2026: 6 weeks, 38 topics, 110 pieces of work, "
-                    + "33 texts. It becomes a course of your own; no section follows it yet."
+                    + "34 texts, 4 files. It becomes a course of your own; no section follows it yet."
             );
-        (await school.RowCounts("audit", "request", "body", "session")).ShouldBe(rows);
-        var key = Guid.NewGuid();
-        var made = await Task.WhenAll(Enumerable.Range(0, 3).Select(_ => TakeIn(first, key: key)));
+        (await school.RowCounts(Kept)).ShouldBe(rows);
+        var (key, upload) = (Guid.NewGuid(), await lead.SendFile("course.zip", first));
+        var made = await Task.WhenAll(Enumerable.Range(0, 3).Select(_ => TakeIn(upload, key: key)));
         made.Select(reply => reply.Text).Distinct().ShouldHaveSingleItem();
         var edition = made[0].Json["edition"]!.GetValue<long>();
         (await Package(edition)).ShouldBe(first);
+        // Its files are read there as they were here.
+        var there = (await lead.Get($"/api/editions/{edition}/outline")).Json["units"]!
+            .AsArray()
+            .SelectMany(unit => unit!["lessons"]!.AsArray())
+            .SelectMany(lesson => lesson!["items"]!.AsArray())
+            .Single(item => item!["title"]!.GetValue<string>() == "The twelve forces of wind")!;
+        var taken = (await lead.Get($"/api/editions/{edition}/items/{there["id"]}")).Json["files"]![0]!["file"]!;
+        taken["name"]!.GetValue<string>().ShouldBe("forces of wind.csv");
+        (await lead.Get(taken["address"]!.GetValue<string>())).Text.ShouldStartWith("force,");
         // It is a course of its own: what is changed in it is changed in no other.
         (
             await school.Sql(connection =>
@@ -70,7 +98,7 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         (await co.Get($"/api/editions/{edition}/outline")).Status.ShouldBe(HttpStatusCode.NotFound);
         (await lead.Get($"/api/editions/{edition}/editions")).Json["canTakeBackCourse"]!.GetValue<bool>().ShouldBeTrue();
         (await lead.Post($"/api/editions/{edition}/take-back-course", new { }, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
-        (await school.RowCounts("audit", "request", "body", "session")).ShouldBe(rows);
+        (await school.RowCounts(Kept)).ShouldBe(rows);
     }
 
     [Fact]
@@ -100,14 +128,13 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     public async Task A_file_that_is_none_or_hostile_is_refused_with_what_is_wrong_and_nothing_is_written()
     {
         var good = await Package(school.WeatherWatch);
-        var rows = await school.RowCounts("audit", "request");
+        var rows = await school.RowCounts(Kept);
         async Task Refused(byte[] bytes, string says)
         {
             var reply = await TakeIn(bytes);
             reply.Status.ShouldBe(HttpStatusCode.UnprocessableEntity, reply.Text);
             reply.Json["title"]!.GetValue<string>().ShouldContain(says);
         }
-        await Refused([], "not a zip file");
         await Refused(Encoding.UTF8.GetBytes("PK, but no"), "not a zip file");
         await Refused(Zip(("plan.json", "{}")), "course.json");
         await Refused(Zip(("course.json", "[]")), "course.json: must be an object");
@@ -129,7 +156,19 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         );
         await Refused(Zip(("course.json", Course(_ => { }))), "is missing from this package");
         await Refused(Zip(("course.json", new string(' ', 60_000_000))), "50 MB");
-        (await school.RowCounts("audit", "request")).ShouldBe(rows);
+        // Its files are held to what files are held to that are sent by themselves.
+        var item = JsonNode.Parse(Entry(good, "course.json"))!["files"]!.AsObject().First().Key;
+        var file = JsonNode.Parse(Entry(good, "course.json"))!["files"]![item]![0]!["file"]!.GetValue<string>();
+        await Refused(
+            Zip([.. Entries(good).Where(entry => entry.Name != $"files/{file}")]),
+            $"files/{file}, which the course uses, is missing"
+        );
+        foreach (var tricky in new[] { "../../etc/passwd", "line\nbreak.txt", "CON.txt" })
+            await Refused(Named(course => course["files"]![item]![0]!["name"] = tricky), "name");
+        await Refused(Named(course => course["files"]![item]![0]!["name"] = "chart.pdf"), "contains something else");
+        await Refused(Named(course => course["files"]![item]![0]!["file"] = "../course.json"), "letters, digits, dots");
+        await Refused(Named(course => course["files"]!["i9999"] = new JsonArray()), "course.json.files.i9999");
+        (await school.RowCounts(Kept)).ShouldBe(rows);
         // A text is taken in the one form in which texts are kept.
         var name = JsonNode.Parse(Entry(good, "course.json"))!["texts"]!.AsObject().First().Value!.GetValue<string>();
         var made = await TakeIn(
@@ -141,6 +180,9 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         var edition = made.Json["edition"]!.GetValue<long>();
         Entries(await Package(edition)).ShouldContain(entry => entry.Text == "<p>Clouds</p>");
         await lead.Post($"/api/editions/{edition}/take-back-course", new { }, Guid.NewGuid());
+
+        byte[] Named(Action<JsonNode> change) =>
+            Zip([("course.json", Course(change)), .. Entries(good).Where(entry => entry.Name != "course.json")]);
 
         string Course(Action<JsonNode> change)
         {
@@ -167,7 +209,7 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
                 );
             var reply = await TakeIn(Zip([.. entries]), preview: true);
             (reply.Status, reply.Json["field"]!.GetValue<string>()).ShouldBe(
-                (HttpStatusCode.UnprocessableEntity, "package"),
+                (HttpStatusCode.UnprocessableEntity, "upload"),
                 reply.Text[..Math.Min(300, reply.Text.Length)]
             );
             reply.Json["title"]!.GetValue<string>().ShouldContain(says);
@@ -234,10 +276,19 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         return await reply.Message.Content.ReadAsByteArrayAsync();
     }
 
-    private Task<Reply> TakeIn(byte[] bytes, bool preview = false, Guid? key = null) =>
+    // Sent, taken in, and where it was not taken, forgotten.
+    private async Task<Reply> TakeIn(byte[] bytes, bool preview = false)
+    {
+        var upload = await lead.SendFile("course.bin", bytes);
+        var reply = await TakeIn(upload, preview);
+        await lead.Post("/api/me/cancel-upload", new { upload }, Guid.NewGuid());
+        return reply;
+    }
+
+    private Task<Reply> TakeIn(Guid upload, bool preview = false, Guid? key = null) =>
         lead.Post(
             $"/api/editions/{school.WeatherWatch}/take-in{(preview ? "?preview=true" : "")}",
-            new { term, package = Convert.ToBase64String(bytes) },
+            new { term, upload },
             preview ? null : key ?? Guid.NewGuid()
         );
 }

@@ -305,7 +305,8 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
             term = await School.Sql(connection =>
                 connection.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = 'Spring term 2027'")
             ),
-            package = Convert.ToBase64String(
+            upload = await Lead.SendFile(
+                "course.zip",
                 await (await Lead.Get(Edition("course.zip"))).Message.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken)
             ),
         };

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Text;
 using System.Text.Json.Nodes;
 using Polycline.Core.Courses;
@@ -10,7 +11,7 @@ namespace Polycline.Core.PlanFiles;
 /// A course by itself, without term, sections and students: what a package holds beside its texts. Its edition is in the
 /// plan file's form; what a plan file has no member for stands beside it by id.
 /// </summary>
-/// <param name="Edition">An item's body is the name of its text in the package.</param>
+/// <param name="Edition">An item's body is the name of its text in the package, and the hash of a file is the name of that.</param>
 /// <param name="Shortest">The least that lessons can do with, by id.</param>
 public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictionary<string, int> Shortest)
 {
@@ -19,6 +20,14 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
         if (piece.Value is null || LinkAddress.Fault(piece.Value) is not null)
             faults.Add(piece, "must be a web address that begins with https:// or http://");
     };
+
+    private static readonly JsonShape FileShape = Forms.Object(
+        new MemberShape("name", Forms.Name, true),
+        new MemberShape("file", Forms.OfText(IsFileName, "must be a name of letters, digits, dots, dashes and underlines"), true)
+    );
+
+    private static bool IsFileName(string text) =>
+        text.Length is > 0 and <= 100 && text.All(letter => char.IsAsciiLetterOrDigit(letter) || letter is '.' or '-' or '_');
 
     // A plan file needs a term; any will do here.
     private static readonly JsonObject AnyTerm = new()
@@ -48,6 +57,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             json.WriteEndObject();
             Beside("asks", item => item.Asks is null ? null : () => AsksShapes.Write(item.Asks, json));
             Beside("addresses", item => item.Address is null ? null : () => json.WriteStringValue(item.Address));
+            Beside("files", item => item.Files.IsEmpty ? null : () => WriteFiles(item.Files));
             Beside("aboutTeacher", item => item.AboutTeacher ? () => json.WriteBooleanValue(true) : null);
             json.WriteStartObject("shortest");
             foreach (var lesson in Edition.Units.SelectMany(unit => unit.Lessons).Where(lesson => Shortest.ContainsKey(lesson.Ref.Name)))
@@ -61,6 +71,19 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             {
                 json.WritePropertyName("levels");
                 LevelShapes.Write(Edition.Levels, json);
+            }
+
+            void WriteFiles(ImmutableArray<GivenFile> files)
+            {
+                json.WriteStartArray();
+                foreach (var file in files)
+                {
+                    json.WriteStartObject();
+                    json.WriteString("name", file.Name);
+                    json.WriteString("file", file.Hash);
+                    json.WriteEndObject();
+                }
+                json.WriteEndArray();
             }
 
             // A course that has none of it gives the same bytes as before there was such a thing.
@@ -95,6 +118,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             new MemberShape("texts", Forms.Map(Forms.Name, false)),
             new MemberShape("asks", Forms.Map(AsksShapes.Asks, false)),
             new MemberShape("addresses", Forms.Map(WebAddress, false)),
+            new MemberShape("files", Forms.Map(Forms.List(FileShape), false)),
             new MemberShape("aboutTeacher", Forms.Map(Forms.Bool, false)),
             new MemberShape("shortest", Forms.Map(Forms.Whole(0), false)),
             new MemberShape("groups", Forms.List(Forms.Name)),
@@ -112,6 +136,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 ("asks", items),
                 ("addresses", items),
                 ("aboutTeacher", items),
+                ("files", items),
                 ("shortest", lessons),
             }
         )
@@ -152,6 +177,13 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 Body = root["texts"]?[item.Ref.Name]?.Value,
                 Asks = root["asks"]?[item.Ref.Name] is { } asks ? AsksShapes.Of(asks) : null,
                 Address = root["addresses"]?[item.Ref.Name]?.Value,
+                Files =
+                [
+                    .. (root["files"]?[item.Ref.Name]?.Items ?? []).Select(file => new GivenFile(
+                        file["name"]!.Value!,
+                        file["file"]!.Value!
+                    )),
+                ],
                 AboutTeacher = root["aboutTeacher"]?[item.Ref.Name]?.Kind == JsonKind.True,
             };
         return edition with

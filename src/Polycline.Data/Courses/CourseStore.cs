@@ -7,14 +7,15 @@ using Polycline.Core.Courses;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
+using Polycline.Data.Files;
 
 namespace Polycline.Data.Courses;
 
 /// <summary>Writes whole courses that come from a file. All in the caller's transaction.</summary>
 public static class CourseStore
 {
-    /// <summary>Makes a course of its own, led by whoever takes it in; its bodies are kept already.</summary>
-    /// <param name="course">Its ids are lineages, its bodies hashes.</param>
+    /// <summary>Makes a course of its own, led by whoever takes it in; its bodies and files are kept already.</summary>
+    /// <param name="course">Its ids are lineages, its bodies and files hashes.</param>
     public static async Task<Id<Edition>> Add(
         NpgsqlConnection connection,
         CourseFile course,
@@ -94,7 +95,8 @@ public static class CourseStore
         async Task Items(IEnumerable<Item> items, long unit, long? lesson)
         {
             foreach (var (item, place) in items.Select((item, place) => (item, place)))
-                await Insert(
+            {
+                var added = await Insert(
                     """
                     item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body,
                       opens, due, closes, gate, for_whom, before, options, picks, asks, address, about_teacher)
@@ -128,6 +130,24 @@ public static class CourseStore
                         item.AboutTeacher,
                     }
                 );
+                foreach (var (file, n) in item.Files.Select((file, n) => (file, n)))
+                    await Insert(
+                        """
+                        item_file (edition, item, rank, name, file, brought_by, brought_at)
+                        VALUES (@made, @added, @rank, @Name, @hash, @lead, @at)
+                        """,
+                        new
+                        {
+                            made,
+                            added,
+                            rank = Rank.Nth(n),
+                            file.Name,
+                            hash = Convert.FromHexString(file.Hash),
+                            lead = lead.Value,
+                            at,
+                        }
+                    );
+            }
         }
 
         Task<long> Insert(string into, object values) => connection.ExecuteScalarAsync<long>($"INSERT INTO {into} RETURNING id", values);
@@ -142,6 +162,21 @@ public static class CourseStore
                 edition
             )
         ).ToDictionary(text => text.Hash, text => text.Html, StringComparer.Ordinal);
+
+    /// <summary>The files of an edition's items, and the pictures in their texts: each once.</summary>
+    public static async Task<IReadOnlyList<StoredFile>> Files(NpgsqlConnection connection, Id<Edition> edition) =>
+        (
+            await connection.QueryAsync<StoredFile>(
+                """
+                SELECT encode(s.hash, 'hex') AS hash, s.size, s.type FROM stored_file s
+                WHERE s.hash IN (SELECT f.file FROM item_file f JOIN item i ON i.id = f.item
+                                 WHERE f.edition = @Value AND f.removed_at IS NULL AND i.removed_at IS NULL
+                                 UNION SELECT b.file FROM body_file b JOIN item i ON i.body = b.body
+                                 WHERE i.edition = @Value AND i.removed_at IS NULL)
+                """,
+                edition
+            )
+        ).AsList();
 
     /// <summary>Takes back a course that was taken in: nothing of it is left.</summary>
     /// <exception cref="PostgresException">PC002: it was not taken in; PC003: a section follows it, or it was rolled over.</exception>

@@ -11,26 +11,25 @@ public sealed class StoredStream : Stream
 
     private StoredStream(long length, Func<int, CancellationToken, Task<byte[]?>> read) => (Length, this.read) = (length, read);
 
+    private const string OfFile = "SELECT c.bytes FROM file_part p JOIN file_chunk c ON c.hash = p.chunk WHERE p.file = @hash AND p.n = @n";
+
     /// <summary>The bytes of a stored file; each chunk is read on its own connection, so that a slow reader does not hold one.</summary>
     public static StoredStream Of(Database database, StoredFile file)
     {
         var hash = Convert.FromHexString(file.Hash);
         return new(file.Size, (n, stop) =>
-            database.Read(
-                connection =>
-                    connection.ExecuteScalarAsync<byte[]?>(
-                        new(
-                            "SELECT c.bytes FROM file_part p JOIN file_chunk c ON c.hash = p.chunk WHERE p.file = @hash AND p.n = @n",
-                            new { hash, n },
-                            cancellationToken: stop
-                        )
-                    ),
-                stop
-            )
+            database.Read(connection => connection.ExecuteScalarAsync<byte[]?>(new(OfFile, new { hash, n }, cancellationToken: stop)), stop)
         );
     }
 
-    /// <summary>The bytes of a complete upload, on the caller's connection.</summary>
+    /// <summary>The same on the caller's connection.</summary>
+    public static StoredStream Of(Npgsql.NpgsqlConnection connection, StoredFile file)
+    {
+        var hash = Convert.FromHexString(file.Hash);
+        return new(file.Size, (n, stop) => connection.ExecuteScalarAsync<byte[]?>(new(OfFile, new { hash, n }, cancellationToken: stop)));
+    }
+
+    /// <summary>The bytes of a complete upload that is not stored yet, on the caller's connection.</summary>
     public static StoredStream Of(Npgsql.NpgsqlConnection connection, Guid upload, long size) =>
         new(size, (n, stop) =>
             connection.ExecuteScalarAsync<byte[]?>(

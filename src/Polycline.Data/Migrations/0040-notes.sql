@@ -1,7 +1,7 @@
 -- What a team notes for itself on a unit, a lesson or an item, under the name that has in every edition. Students never see it.
 CREATE TABLE team_note (
   id         bigint GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
-  edition    bigint NOT NULL REFERENCES edition,
+  edition    bigint NOT NULL REFERENCES edition ON DELETE CASCADE,
   place      uuid NOT NULL,
   -- Left for whoever teaches the course next time.
   next_time  boolean NOT NULL DEFAULT false,

@@ -1,4 +1,3 @@
-using Polycline.Formats;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -17,7 +16,7 @@ public static class EditionRoutes
         routes.MapWork<TakeBackRollOver, TakeBackRollOverRequest, TakenBackAnswer>();
         routes.MapWork<EndEdition, EndEditionRequest, EndEditionAnswer>();
         routes.MapWork<ResumeEdition, ResumeEditionRequest, DoneAnswer>();
-        routes.MapWork<TakeInCourse, TakeInRequest, CoursePackage, TakeInAnswer>();
+        routes.MapWork<TakeInCourse, TakeInRequest, TakeInAnswer>();
         routes.MapWork<MakeCourse, MakeCourseRequest, MakeCourseAnswer>();
         routes.MapWork<TakeBackCourse, TakeBackCourseRequest, DoneAnswer>();
     }

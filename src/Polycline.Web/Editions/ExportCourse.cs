@@ -6,14 +6,16 @@ using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.Courses;
+using Polycline.Data.Files;
 using Polycline.Formats;
+using Polycline.Formats.Files;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Editions;
 
 /// <summary>
-/// A course as a file: as a plan file with its term and sections, or by itself with its texts as a package. Nothing of students goes out.
+/// A course as a file: as a plan file with its term and sections, or by itself with its texts and files as a package. Nothing of students goes out.
 /// </summary>
 public static class ExportCourse
 {
@@ -34,8 +36,15 @@ public static class ExportCourse
     {
         viewpoint.NeedsTeam("The package");
         var plan = await compiled.Edition(access);
-        var texts = await database.Read(connection => CourseStore.Texts(connection, plan.Id), stop);
-        return Results.File(PackageOf(plan, texts).Write(), "application/zip", "course.zip");
+        var (texts, files) = await database.Read(
+            async connection => (await CourseStore.Texts(connection, plan.Id), await CourseStore.Files(connection, plan.Id)),
+            stop
+        );
+        var package = PackageOf(plan, texts);
+        var packed = files
+            .Where(file => package.FileNames.Contains(file.Hash))
+            .Select(file => new PackedFile(file.Hash, file.Type == FileTypes.Text, () => StoredStream.Of(database, file)));
+        return Results.Stream(to => package.Write(to, packed, stop), "application/zip", "course.zip");
     }
 
     /// <summary>The plan as the computation has it, without students.</summary>
@@ -71,10 +80,15 @@ public static class ExportCourse
         );
     }
 
-    /// <summary>An edition with its bodies called otherwise.</summary>
-    internal static Edition WithBodies(Edition edition, Func<string, string?> name)
+    /// <summary>An edition with its bodies and files called otherwise.</summary>
+    internal static Edition WithBodies(Edition edition, Func<string, string?> name, Func<string, string>? file = null)
     {
-        Item Of(Item item) => item with { Body = item.Body is null ? null : name(item.Body) };
+        Item Of(Item item) =>
+            item with
+            {
+                Body = item.Body is null ? null : name(item.Body),
+                Files = file is null ? item.Files : [.. item.Files.Select(given => given with { Hash = file(given.Hash) })],
+            };
         return edition with
         {
             Units =

@@ -7,7 +7,9 @@ using Polycline.Core.PlanFiles;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Editions;
+using Polycline.Data.Files;
 using Polycline.Formats;
+using Polycline.Formats.Files;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -17,8 +19,8 @@ using Polycline.Web.Outline;
 namespace Polycline.Web.Editions;
 
 /// <param name="Term">In which it is to be taught: this edition's, or a later one.</param>
-/// <param name="Package">The file as base64: at most 15 MB of it.</param>
-public sealed record TakeInRequest(Id<Term> Term, string Package);
+/// <param name="Upload">The package: a file that was sent.</param>
+public sealed record TakeInRequest(Id<Term> Term, Guid Upload);
 
 /// <param name="Applied">False if this was only a preview and nothing was written.</param>
 /// <param name="Edition">The course's edition; null in a preview.</param>
@@ -29,20 +31,14 @@ public sealed record TakeInAnswer(bool Applied, Id<Edition>? Edition, string Tit
 }
 
 /// <summary>Takes a package in as a course of one's own, whole or not at all, seen by oneself only.</summary>
-public sealed class TakeInCourse : IWorkCommand<TakeInRequest, CoursePackage, TakeInAnswer>
+public sealed class TakeInCourse : IWorkCommand<TakeInRequest, TakeInAnswer>
 {
-    private const int Longest = 15_000_000;
     private const int MostParts = 5_000;
+    private const int MostFiles = 100;
 
     public static string Name => "take-in";
 
     public static WorkPlace Place => WorkPlace.Edition;
-
-    public static long? LargestRequest => Longest * 4L / 3 + 100_000;
-
-    /// <summary>Reads the package.</summary>
-    public static Task<CoursePackage> Prepare(Access access, PlanCache plans, TakeInRequest request) =>
-        Task.FromResult(Read(request.Package));
 
     // A package is held to what the screens allow: as many parts, titles as long, conditions as large.
     private static string? Fault(CoursePackage package)
@@ -70,6 +66,13 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, CoursePackage, Ta
                 .Any(gate => gate.Root.WithAllBelow().Take(OutlineRules.MostParts + 1).Count() > OutlineRules.MostParts)
         )
             return $"A condition has at most {OutlineRules.MostParts} parts.";
+        if (items.FirstOrDefault(item => item.Files.Length > MostFiles) is { } full)
+            return $"“{full.Title}” has more than {MostFiles} files.";
+        if (
+            items.SelectMany(item => item.Files).Select(file => FileNames.Fault(file.Name)).FirstOrDefault(fault => fault is not null) is
+            { } unsound
+        )
+            return unsound;
         foreach (var (name, html) in package.Texts)
             if (html.Length > 200_000 || Bounds.Fault(html) is not null || FormattedText.Fault(html) is not null)
                 return $"texts/{name}: "
@@ -77,32 +80,19 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, CoursePackage, Ta
         return null;
     }
 
-    private static CoursePackage Read(string base64)
+    private static async Task<T> Reading<T>(Func<Task<T>> read)
     {
-        if (base64.Length > Longest * 4L / 3 + 4)
-            throw Problem.Field("package", "This file is larger than 15 MB.");
         try
         {
-            var package = CoursePackage.Read(Convert.FromBase64String(base64));
-            if (Fault(package) is { } fault)
-                throw Problem.Field("package", fault);
-            // Every text comes out in the one form in which texts are kept.
-            return package with
-            {
-                Texts = package.Texts.ToDictionary(text => text.Key, text => FormattedText.Canonical(text.Value), StringComparer.Ordinal),
-            };
-        }
-        catch (FormatException)
-        {
-            throw Problem.Field("package", "This is not a file in base64.");
+            return await read();
         }
         catch (PackageException fault)
         {
-            throw Problem.Field("package", fault.Message);
+            throw Problem.Field("upload", fault.Message);
         }
         catch (PlanRefusedException refusal)
         {
-            throw Problem.Field("package", $"{refusal.Path.Replace("$", "course.json", StringComparison.Ordinal)}: {refusal.Message}.");
+            throw Problem.Field("upload", $"{refusal.Path.Replace("$", "course.json", StringComparison.Ordinal)}: {refusal.Message}.");
         }
     }
 
@@ -112,41 +102,91 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, CoursePackage, Ta
         return term == access.Term || later.Any(one => one.Id == term);
     }
 
-    public static async Task<TakeInAnswer> Do(WorkContext work, CoursePackage package, TakeInRequest request)
+    public static async Task<TakeInAnswer> Do(WorkContext work, TakeInRequest request)
     {
         var connection = work.Connection;
         if (!await MayBeIn(connection, work.Access, request.Term))
             throw Problem.Unknown("term");
-        var bodies = package.Texts.ToDictionary(text => text.Key, text => new Body(text.Value), StringComparer.Ordinal);
-        foreach (var body in bodies.Values.Where(body => body.Html.Length > 0))
-            await BodyStore.Keep(connection, body);
-        var names = new Dictionary<string, string>(StringComparer.Ordinal);
-        string Lineage(string name) => names.TryGetValue(name, out var known) ? known : names[name] = $"{Guid.NewGuid()}";
-        var edition = ExportCourse.WithBodies(new Renaming(Lineage).Of(package.Course.Edition), name =>
-            bodies[name] is { Html.Length: > 0 } body ? body.Hash : null
-        );
-        var course = package.Course with
+        var sent = (await UploadStore.Sent(connection, [request.Upload])).SingleOrDefault(file => file.Person == work.Access.Person.Id)
+            ?? throw Problem.Unknown("upload");
+        await using var bytes = await ForAWhile(StoredStream.Of(connection, sent.Stored));
+        var (package, files) = await Reading(async () =>
         {
-            Edition = edition,
-            Shortest = package.Course.Shortest.ToDictionary(pair => Lineage(pair.Key), pair => pair.Value),
-        };
-        var made = await CourseStore.Add(connection, course, request.Term, work.Access.Person.Id, work.Viewpoint.At);
+            await using var reader = await PackageReader.Open(bytes);
+            if (Fault(reader.Package) is { } fault)
+                throw Problem.Field("upload", fault);
+            var files = await PackageFiles.Store(work, reader, "upload");
+            return (await Kept(work, reader.Package, files), files);
+        });
+        var made = await CourseStore.Add(connection, package, request.Term, work.Access.Person.Id, work.Viewpoint.At);
+        // They are the course's now.
+        foreach (var done in files.Values.Append(sent))
+            await UploadStore.Cancel(connection, work.Access.Person.Id, done.Id);
         await work.Audit("course-taken-in", new { edition = made.Value });
         return Answer(package, made);
     }
 
-    private static TakeInAnswer Answer(CoursePackage package, Id<Edition> made)
+    /// <summary>The same bytes in a file that goes when it is closed: a zip file is read here and there.</summary>
+    private static async Task<FileStream> ForAWhile(Stream bytes)
     {
-        var edition = package.Course.Edition;
+        const int Held = 81_920;
+        var file = new FileStream(
+            Path.Combine(Path.GetTempPath(), $"polycline-package-{Guid.NewGuid():N}"),
+            FileMode.CreateNew,
+            FileAccess.ReadWrite,
+            FileShare.None,
+            Held,
+            FileOptions.DeleteOnClose | FileOptions.Asynchronous
+        );
+        await using (bytes)
+            await bytes.CopyToAsync(file);
+        file.Position = 0;
+        return file;
+    }
+
+    /// <summary>The course of a package under new ids, with its texts kept.</summary>
+    private static async Task<CourseFile> Kept(WorkContext work, CoursePackage package, IReadOnlyDictionary<string, SentFile> files)
+    {
+        // Every text comes out in the one form in which texts are kept.
+        var bodies = package.Texts.ToDictionary(
+            text => text.Key,
+            text => new Body(FormattedText.Canonical(text.Value, Picture)),
+            StringComparer.Ordinal
+        );
+        foreach (var body in bodies.Values.Where(body => body.Html.Length > 0))
+            await BodyStore.Keep(work.Connection, body);
+        var names = new Dictionary<string, string>(StringComparer.Ordinal);
+        return package.Course with
+        {
+            Edition = ExportCourse.WithBodies(
+                new Renaming(Lineage).Of(package.Course.Edition),
+                name => bodies[name] is { Html.Length: > 0 } body ? body.Hash : null,
+                name => files[name].Hash
+            ),
+            Shortest = package.Course.Shortest.ToDictionary(pair => Lineage(pair.Key), pair => pair.Value),
+        };
+
+        string Lineage(string name) => names.TryGetValue(name, out var known) ? known : names[name] = $"{Guid.NewGuid()}";
+
+        string? Picture(string source) =>
+            source.StartsWith("file:", StringComparison.Ordinal) && files.TryGetValue(source["file:".Length..], out var file)
+                ? Pictures.Named(file.Hash)
+                : null;
+    }
+
+    private static TakeInAnswer Answer(CourseFile course, Id<Edition> made)
+    {
+        var edition = course.Edition;
         var items = edition.InReadingOrder().ToList();
         return new(
             true,
             made,
-            package.Course.Title,
-            $"“{package.Course.Title}”, {edition.Title}: {edition.Levels.Unit.Counted(edition.Units.Length)}, "
+            course.Title,
+            $"“{course.Title}”, {edition.Title}: {edition.Levels.Unit.Counted(edition.Units.Length)}, "
                 + $"{edition.Levels.Lesson.Counted(edition.Units.Sum(unit => unit.Lessons.Length))}, "
                 + $"{edition.Levels.Item.Counted(items.Count)}, "
-                + $"{Counting.Counted(items.Count(item => item.Body is not null), "text", "texts")}. "
+                + $"{Counting.Counted(items.Count(item => item.Body is not null), "text", "texts")}"
+                + $"{(PackageFiles.InWords(edition) is { } files ? $", {files}" : "")}. "
                 + $"It becomes a course of your own; no section follows it yet."
         );
     }

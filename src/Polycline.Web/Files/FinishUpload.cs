@@ -1,5 +1,4 @@
 using Polycline.Data.Files;
-using Polycline.Formats.Files;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Files;
@@ -18,9 +17,6 @@ public sealed record SentFileAnswer(Guid Upload, string Name, long Size, string 
 /// <summary>Checks a file that has arrived, and accepts it or says why not. Photographs no longer tell where they were taken.</summary>
 public sealed class FinishUpload : IWorkCommand<UploadRequest, SentFileAnswer>
 {
-    // It is cleaned in memory; photographs are far smaller.
-    private const long LargestPicture = 60 * 1024 * 1024;
-
     public static string Name => "finish-upload";
 
     public static May May => May.SignedIn;
@@ -35,40 +31,9 @@ public sealed class FinishUpload : IWorkCommand<UploadRequest, SentFileAnswer>
             return Answer(upload.Size);
         if (upload.Received < upload.Size)
             throw Problem.Field("upload", $"“{upload.Name}” has not arrived completely. Send the rest first.");
-        var bytes = StoredStream.Of(connection, id, upload.Size);
-        var start = new byte[Math.Min(Chunks.Size, upload.Size)];
-        await bytes.ReadExactlyAsync(start);
-        var type = FileTypes.Of(start);
-        if (FileTypes.Fault(upload.Name, type) is { } fault)
-            throw Problem.Field("upload", fault);
-        bytes.Position = 0;
-        if (await work.Files.Checker.Check(upload.Name, bytes, CancellationToken.None) is { } found)
-            throw Problem.Field("upload", found);
-        var size = await WithoutPlace(work, upload, bytes, type);
-        await UploadStore.Finish(connection, id, type, work.Viewpoint.At);
-        return Answer(size);
+        return Answer((await ArrivedFile.Store(work, id, upload.Name, upload.Size, "upload")).Size);
 
         SentFileAnswer Answer(long size) => new(id, upload.Name, size, FileLimits.InWords(size));
-    }
-
-    /// <returns>How many bytes it has then.</returns>
-    private static async Task<long> WithoutPlace(WorkContext work, UploadRow upload, StoredStream bytes, string type)
-    {
-        if (!FileTypes.TellsPlaces(type))
-            return upload.Size;
-        if (upload.Size > LargestPicture)
-            throw Problem.Field(
-                "upload",
-                $"A picture can have up to {FileLimits.InWords(LargestPicture)}. Make it smaller, then choose it again."
-            );
-        var picture = new byte[upload.Size];
-        bytes.Position = 0;
-        await bytes.ReadExactlyAsync(picture);
-        if (PictureCleaning.Of(picture, type) is not { } clean)
-            throw Problem.Field("upload", $"“{upload.Name}” is damaged. Open it, save it again, then choose the new file.");
-        if (!clean.AsSpan().SequenceEqual(picture))
-            await UploadStore.Replace(work.Connection, upload.Id, clean);
-        return clean.LongLength;
     }
 }
 

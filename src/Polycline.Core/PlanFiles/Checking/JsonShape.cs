@@ -184,7 +184,8 @@ internal static class Forms
             other(piece, faults);
         };
 
-    private static JsonShape OfText(Func<string, bool> good, string wanted) =>
+    /// <param name="wanted">What is said of a text that is not good: it “must be …”.</param>
+    public static JsonShape OfText(Func<string, bool> good, string wanted) =>
         (piece, faults) =>
         {
             if (piece.Kind != JsonKind.Text || piece.Value is null || !good(piece.Value))

@@ -5941,8 +5941,11 @@ export interface components {
         TakeInRequest: {
             /** Format: int64 */
             term: number;
-            /** @description The file as base64: at most 15 MB of it. */
-            package: string;
+            /**
+             * Format: uuid
+             * @description The package: a file that was sent.
+             */
+            upload: string;
         };
         TakenBackAnswer: {
             applied: boolean;

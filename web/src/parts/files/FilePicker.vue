@@ -14,7 +14,9 @@ const room = useAnswer(() => questions.room())
 const { going, add } = useUploads((files) => emit('sent', files))
 const over = ref(false)
 const input = useTemplateRef<HTMLInputElement>('input')
-const limit = computed(() => (room.data.value ? `up to ${sizeInWords(room.data.value.largest)} each` : ''))
+const limit = computed(() =>
+  room.data.value ? `up to ${sizeInWords(room.data.value.largest)}${props.one ? '' : ' each'}` : '',
+)
 
 function take(files: FileList | null | undefined): void {
   over.value = false

@@ -3,9 +3,10 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
-import { base64Of } from '../../foundation/base64'
+import type { SentFile } from '../../foundation/api/uploading'
 import { keys } from '../../foundation/keys'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import FilePicker from '../../parts/files/FilePicker.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
 
 /** The course as a file, for elsewhere; and a course that comes as one: looked at before it is taken in. */
@@ -14,7 +15,7 @@ const props = defineProps<{ edition: number; answer: Schemas['EditionsAnswer'] }
 const router = useRouter()
 const client = useQueryClient()
 const term = ref(props.answer.term.id)
-const read = ref<{ base64: string; sentence: string; key: string } | null>(null)
+const read = ref<{ upload: string; sentence: string; key: string } | null>(null)
 const busy = ref(false)
 const problem = ref<Problem | null>(null)
 const asking = ref(false)
@@ -26,7 +27,7 @@ async function does(what: () => Promise<void>): Promise<void> {
   busy.value = false
 }
 
-const send = (base64: string, how: { preview?: boolean; key?: string }) =>
+const send = (upload: string, how: { preview?: boolean; key?: string }) =>
   ask(
     api.POST('/api/editions/{edition}/take-in', {
       params: {
@@ -34,23 +35,22 @@ const send = (base64: string, how: { preview?: boolean; key?: string }) =>
         query: { preview: how.preview },
         header: { ...(how.key && { 'Idempotency-Key': how.key }) },
       },
-      body: { term: term.value, package: base64 },
+      body: { term: term.value, upload },
     }),
   )
 
-const look = (chosen: File | File[] | null) =>
+const look = (sent: SentFile[]) =>
   does(async () => {
     read.value = null
-    const file = Array.isArray(chosen) ? chosen[0] : chosen
-    if (!file) return
-    const base64 = await base64Of(file)
-    const { sentence } = await send(base64, { preview: true })
-    read.value = { base64, sentence, key: crypto.randomUUID() }
+    const upload = sent[0]?.upload
+    if (!upload) return
+    const { sentence } = await send(upload, { preview: true })
+    read.value = { upload, sentence, key: crypto.randomUUID() }
   })
 
 const takeIn = () =>
   does(async () => {
-    const made = await send(read.value!.base64, { key: read.value!.key })
+    const made = await send(read.value!.upload, { key: read.value!.key })
     await client.invalidateQueries({ queryKey: keys.places })
     await router.push({ name: 'outline', params: { edition: made.edition! } })
   })
@@ -72,7 +72,9 @@ const takeBack = () =>
   <section class="files" aria-labelledby="files-title">
     <h2 id="files-title">As a file</h2>
     <p class="line">
-      <a :href="`/api/editions/${edition}/course.zip`" download>export the course with its texts (a package)</a>
+      <a :href="`/api/editions/${edition}/course.zip`" download
+        >export the course with its texts and files (a package)</a
+      >
       <a :href="`/api/editions/${edition}/plan.json`" download>export its plan with term and sections (a plan file)</a>
       <span class="second">Neither has anything about students in it.</span>
     </p>
@@ -84,23 +86,25 @@ const takeBack = () =>
         <button type="button" class="word-button" @click="asking = false">keep it</button>
       </template>
     </p>
-    <form v-if="answer.canTakeIn" class="line" @submit.prevent="takeIn">
-      <span>Import a package as a course of your own</span>
-      <v-file-input
-        class="file"
-        aria-label="Package"
-        placeholder="choose a file"
+    <form v-if="answer.canTakeIn" class="taken" @submit.prevent="takeIn">
+      <FilePicker
+        label="Package"
+        words="Choose a package"
+        one
         accept=".zip,application/zip"
-        @update:model-value="look"
+        :disabled="busy"
+        @sent="look"
       />
-      <span>for</span>
-      <ChoiceField
-        v-model="term"
-        label="Term"
-        :choices="[answer.term, ...answer.terms].map((one) => ({ value: one.id, title: one.name }))"
-      />
-      <v-btn type="submit" class="meant" :disabled="!read || busy">Import it</v-btn>
-      <span class="second" role="status">{{ busy ? 'Reading …' : read?.sentence }}</span>
+      <p class="line">
+        <span>It becomes a course of your own for</span>
+        <ChoiceField
+          v-model="term"
+          label="Term"
+          :choices="[answer.term, ...answer.terms].map((one) => ({ value: one.id, title: one.name }))"
+        />
+        <v-btn type="submit" class="meant" :disabled="!read || busy">Import it</v-btn>
+        <span class="second" role="status">{{ busy ? 'Reading …' : read?.sentence }}</span>
+      </p>
     </form>
     <ProblemNote v-if="problem" :problem="problem" />
   </section>
@@ -116,6 +120,10 @@ h2 {
   font: 580 var(--size-unit) / 1.3 var(--face-display);
   border-bottom: var(--stroke-hair) solid var(--ink);
   padding-bottom: var(--space-2);
+}
+.taken {
+  display: grid;
+  gap: var(--space-4);
 }
 .line {
   display: flex;
