@@ -37,6 +37,7 @@ public sealed class Database : IAsyncDisposable
         Ids<Files.ItemFileRow>();
         Ids<Files.WorkFileRow>();
         Ids<Notes.NoteRow>();
+        Ids<CannotOpen.CannotOpenRow>();
         Ids<Courses.ListedStudent>();
         Ids<Terms.CalendarDayRow>();
         Ids<Ledger.Batch>();

@@ -422,6 +422,16 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         {
             item = await school.Item("Cloud diary"),
         }),
+        ["POST /api/sections/{section:long}/say-cannot-open"] = new(
+            "/api/sections/{section}/say-cannot-open?preview=true",
+            Student,
+            async school => new { item = await school.Item("Cloud diary"), note = "It stays white." }
+        ),
+        ["POST /api/editions/{edition:long}/settle-cannot-open"] = new(
+            "/api/editions/{edition}/settle-cannot-open?preview=true",
+            TheirStudents,
+            async school => new { cannotOpen = await CannotOpenTests.Said(school, "Cloud diary") }
+        ),
         ["POST /api/sections/{section:long}/tick-off"] = new("/api/sections/{section}/tick-off", Student, async school => new
         {
             item = await school.Item("Guide: the rain gauge"),

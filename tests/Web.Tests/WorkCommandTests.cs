@@ -22,6 +22,12 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
         ["record-opened"] = new(DemoPeople.OnTrack, async walk =>
             (walk.Section("record-opened"), new { item = await walk.School.Item("Cloud diary") })
         ),
+        ["say-cannot-open"] = new(DemoPeople.OnTrack, async walk =>
+            (walk.Section("say-cannot-open"), new { item = await walk.School.Item("Cloud diary"), note = "It stays white." })
+        ),
+        ["settle-cannot-open"] = new(DemoPeople.Lead, async walk =>
+            (walk.Edition("settle-cannot-open"), new { cannotOpen = await CannotOpenTests.Said(walk.School, "Cloud diary") })
+        ),
         ["tick-off"] = new(DemoPeople.OnTrack, async walk =>
             (walk.Section("tick-off"), new { item = await walk.School.Item("Guide: the rain gauge"), done = true })
         ),

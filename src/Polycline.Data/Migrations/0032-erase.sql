@@ -1,4 +1,4 @@
--- What is kept about a person is erased: who they are, what they wrote, what was written to them. What happened stays, and names nobody.
+-- What is kept about a person, also in tables that later migrations make, is erased: who they are, what they wrote, what was written to them. What happened stays, and names nobody.
 CREATE FUNCTION erase_person(which bigint, at timestamptz) RETURNS void LANGUAGE plpgsql SECURITY DEFINER SET search_path TO 'public' AS $$
 DECLARE
   mail_address citext;
@@ -18,10 +18,12 @@ BEGIN
   DELETE FROM code_use WHERE person = which;
   DELETE FROM looked WHERE person = which;
   DELETE FROM draft WHERE person = which;
+  DELETE FROM upload WHERE person = which;
+  UPDATE cannot_open SET note = '' WHERE person = which;
   DELETE FROM roster_key WHERE kind = 'person' AND about = which;
   DELETE FROM section_teacher WHERE person = which;
   DELETE FROM master_member WHERE person = which;
-  UPDATE work_version v SET text = '' FROM work w WHERE w.id = v.work AND w.person = which;
+  UPDATE work_version v SET text = '', links = NULL, entries = NULL, files = NULL FROM work w WHERE w.id = v.work AND w.person = which;
   UPDATE feedback f SET text = '' FROM work w WHERE w.id = f.work AND w.person = which;
   UPDATE arrangement SET reason = '' WHERE person = which;
   UPDATE change SET

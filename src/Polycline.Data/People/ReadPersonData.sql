@@ -24,6 +24,8 @@ SELECT jsonb_build_object(
   'drafts', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'savedAt', d.saved_at, 'text', d.text, 'links', d.links, 'entries', d.entries,
                'files', (SELECT coalesce(jsonb_agg(f.name ORDER BY array_position(d.files, f.id)), '[]') FROM work_file f WHERE f.id = ANY(d.files))) ORDER BY d.saved_at), '[]')
              FROM draft d JOIN item i ON i.id = d.item WHERE d.person = p.id),
+  'couldNotOpen', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'saidAt', c.said_at, 'note', c.note, 'settledAt', c.settled_at) ORDER BY c.id), '[]')
+                   FROM cannot_open c JOIN item i ON i.id = c.item WHERE c.person = p.id),
   'happened', (SELECT coalesce(jsonb_agg(jsonb_build_object('what', f.event, 'item', i.title, 'at', f.at, 'score', f.score, 'chosen', f.option) ORDER BY f.at, f.id), '[]')
                FROM fact f JOIN item i ON i.id = f.item WHERE f.person = p.id AND f.voided_at IS NULL),
   'feedbackGiven', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'at', f.returned_at, 'text', f.text) ORDER BY f.id), '[]')

@@ -7,6 +7,7 @@ using Polycline.Core.Courses;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
+using Polycline.Data.CannotOpen;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
 using Polycline.Data.LinkChecks;
@@ -61,11 +62,18 @@ public static class StudentStore
         IReadOnlyList<FeedbackRow> Feedback,
         OwnWork Work,
         IReadOnlyList<ItemFileRow> Files,
-        LinkCheckRow? Link
+        LinkCheckRow? Link,
+        Instant? SaidCannotOpenAt
     )> Read(NpgsqlConnection connection, EditionPlan plan, Id<Person> student, Id<Item> item, Instant at)
     {
         await using var results = await connection.QueryMultipleAsync(
-            Sql.Together(StatementsOfOne, WorkStore.OwnStatements, ItemFileStore.Statement, LinkCheckStore.Statement),
+            Sql.Together(
+                StatementsOfOne,
+                WorkStore.OwnStatements,
+                ItemFileStore.Statement,
+                LinkCheckStore.Statement,
+                CannotOpenStore.OwnStatement
+            ),
             new
             {
                 edition = plan.Id.Value,
@@ -80,7 +88,8 @@ public static class StudentStore
             feedback,
             await WorkStore.OwnFrom(results),
             await ItemFileStore.From(results),
-            await results.ReadSingleOrDefaultAsync<LinkCheckRow?>()
+            await results.ReadSingleOrDefaultAsync<LinkCheckRow?>(),
+            await results.ReadSingleOrDefaultAsync<Instant?>()
         );
     }
 

@@ -4,6 +4,7 @@ using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
+using Polycline.Data.CannotOpen;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Data.People;
@@ -21,6 +22,7 @@ public sealed record AboutTeacherRow(Id<Core.Courses.Item> Item, string? Whom);
 /// <param name="Students">Everybody their sections have ever listed.</param>
 /// <param name="Records">Of those students.</param>
 /// <param name="AboutOthers">Texts about a teacher who is not on the team.</param>
+/// <param name="CannotOpen">What students have said they cannot open, of all sections.</param>
 /// <param name="Seen">The last change they have looked at; 0: none yet.</param>
 /// <param name="Changes">The latest changes of the edition, newest first.</param>
 public sealed record TodayRows(
@@ -29,6 +31,7 @@ public sealed record TodayRows(
     IReadOnlyList<LensPlaceRow> Students,
     IReadOnlyDictionary<Id<Person>, StudentRecord> Records,
     IReadOnlyList<AboutTeacherRow> AboutOthers,
+    IReadOnlyList<CannotOpenRow> CannotOpen,
     long Seen,
     IReadOnlyList<HistoryRow> Changes
 );
@@ -58,6 +61,7 @@ public static class TodayStore
                 WHERE i.edition = @edition AND i.about_teacher AND i.removed_at IS NULL AND NOT EXISTS
                   (SELECT 1 FROM master_member m WHERE m.master = e.master AND m.person = i.about_whom) ORDER BY i.rank, i.id
                 """,
+                CannotOpenStore.EditionStatement,
                 "SELECT batch FROM looked WHERE person = @viewer AND edition = @edition",
                 LedgerStore.HistoryStatement
             ),
@@ -83,6 +87,7 @@ public static class TodayStore
             students,
             records.Where(record => theirs.Contains(record.Key)).ToDictionary(),
             [.. await results.ReadAsync<AboutTeacherRow>()],
+            [.. await results.ReadAsync<CannotOpenRow>()],
             await results.ReadSingleOrDefaultAsync<long?>() ?? 0,
             [.. await results.ReadAsync<HistoryRow>()]
         );

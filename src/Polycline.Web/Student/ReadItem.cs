@@ -86,6 +86,9 @@ public sealed record StudentItemAnswer
     /// <summary>What was handed in and what came back, the latest first.</summary>
     public required IReadOnlyList<HandedIn> History { get; init; }
 
+    /// <summary>When they said that they cannot open it; null: they have not, or a teacher has seen to it.</summary>
+    public required Moment? SaidCannotOpenAt { get; init; }
+
     /// <summary>What the course calls its levels.</summary>
     public required LevelNames Levels { get; init; }
 }
@@ -167,6 +170,7 @@ public static class ReadItem
                         FileAnswer.Of(file.Id.Value, file.Name, file.Stored, $"/api/sections/{section}/items/{item}/files/{file.Id}")
                     ),
             ],
+            SaidCannotOpenAt = Moment.Of(course.SaidCannotOpenAt, zone),
             Address = sight.Address,
             Link = LinkAnswer.Of(course.LinkCheck, zone),
             Asks = sight.MayRead ? AsksForm.Of(sight.Asks) : null,

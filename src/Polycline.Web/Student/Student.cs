@@ -33,6 +33,7 @@ public static class StudentRoutes
         routes.MapWork<SaveDraft, SaveDraftRequest, CourseOfStudents, SavedAnswer>();
         routes.MapWork<HandIn, HandInRequest, CourseOfStudents, HandInAnswer>();
         routes.MapWork<TickOff, TickOffRequest, CourseOfStudents, DoneAnswer>();
+        routes.MapWork<SayCannotOpen, SayCannotOpenRequest, CourseOfStudents, DoneAnswer>();
         routes.MapWork<TakeBack, TakeBackRequest, CourseOfStudents, DoneAnswer>();
     }
 }

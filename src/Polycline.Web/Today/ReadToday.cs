@@ -7,6 +7,7 @@ using Polycline.Core.Sections;
 using Polycline.Core.WhatIf;
 using Polycline.Core.Wording;
 using Polycline.Data;
+using Polycline.Data.CannotOpen;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Data.People;
@@ -61,6 +62,9 @@ public sealed record TodaySection
 
     /// <summary>The piece that frees most; null: none frees anything.</summary>
     public required TodayPiece? FreesMost { get; init; }
+
+    /// <summary>What students have said they cannot open, the oldest first.</summary>
+    public required IReadOnlyList<TodayCannotOpen> CannotOpen { get; init; }
 
     /// <summary>Who has nothing open while something remains.</summary>
     public required IReadOnlyList<string> Idle { get; init; }
@@ -127,6 +131,7 @@ public static class ReadToday
             rows.Pieces,
             rows.Students,
             rows.Records,
+            rows.CannotOpen,
             [
                 .. rows.Changes.Where(row =>
                     row.Id.Value > rows.Seen
@@ -148,6 +153,7 @@ public static class ReadToday
         IReadOnlyList<PieceRow> pieces,
         IReadOnlyList<LensPlaceRow> students,
         IReadOnlyDictionary<Id<Person>, StudentRecord> records,
+        IReadOnlyList<CannotOpenRow> cannotOpen,
         IReadOnlyList<HistoryRow> changed
     )
     {
@@ -159,7 +165,7 @@ public static class ReadToday
         var bySection = pieces
             .Where(piece => piece.ReturnedAt is null && plan.Row(piece.Item) is not null)
             .ToLookup(piece => piece.Section);
-        var checks = new TodayChecks(plan);
+        var (checks, reasons) = (new TodayChecks(plan), new CannotOpenReasons(plan, viewpoint));
         return new(
             Moment.Of(viewpoint.At, plan.Term.Zone),
             plan.State != EditionState.Resting && viewpoint.TakesCommands,
@@ -208,6 +214,15 @@ public static class ReadToday
                             plan.IdOf(frees.Item),
                             PlanIds.IdOf(frees.Student)
                         ),
+                CannotOpen =
+                [
+                    .. cannotOpen
+                        .Where(row => row.Section == section.Id && mine.Contains(section.Id) && records.ContainsKey(row.Person))
+                        .Select(row =>
+                            nameOf.GetValueOrDefault(row.Person.InPlan()) is { } name ? reasons.Of(row, name, records[row.Person]) : null
+                        )
+                        .OfType<TodayCannotOpen>(),
+                ],
                 Idle =
                 [
                     .. idle[section.Section.Ref]

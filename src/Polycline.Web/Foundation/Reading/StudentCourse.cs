@@ -51,7 +51,8 @@ public sealed class StudentCourse
         Instant at,
         OwnWork? work = null,
         IReadOnlyList<ItemFileRow>? files = null,
-        LinkCheckRow? link = null
+        LinkCheckRow? link = null,
+        Instant? saidCannotOpenAt = null
     )
     {
         this.plan = plan;
@@ -64,6 +65,7 @@ public sealed class StudentCourse
         Work = work ?? OwnWork.Nothing;
         this.files = files ?? [];
         LinkCheck = link;
+        SaidCannotOpenAt = saidCannotOpenAt;
     }
 
     /// <summary>Whose eyes; null: a pretend student's, who has written nothing.</summary>
@@ -93,6 +95,9 @@ public sealed class StudentCourse
 
     /// <summary>What is known of the address of the item they look at; null: nothing.</summary>
     public LinkCheckRow? LinkCheck { get; }
+
+    /// <summary>When they said that they cannot open the item they look at; null: they have not, or it is settled.</summary>
+    public Instant? SaidCannotOpenAt { get; }
 
     /// <summary>The files of the item they look at, which they may read as what is written there.</summary>
     public IReadOnlyList<ItemFileRow> Files(Sight sight) =>
@@ -152,7 +157,7 @@ public sealed class StudentCourse
             throw Problem.Unknown();
         // Setting a clock back shuts nothing that has opened and forgets nothing that was done.
         var at = viewpoint.IsNow ? Instant.Max(viewpoint.At, plan.OpenedUntil(section)) : viewpoint.At;
-        var (record, feedback, work, files, link) = await Known(connection, plan, student, item, at);
+        var (record, feedback, work, files, link, said) = await Known(connection, plan, student, item, at);
         // Whoever is in two of its sections opens both, and sees one thing: the dates of the one that decides.
         var today = plan.Term.Local(at).Date;
         if (
@@ -160,7 +165,7 @@ public sealed class StudentCourse
             || record.SectionAt(plan.Term, at) is not { } home
         )
             throw Problem.Unknown();
-        return new(plan, record, student, PlanIds.IdOf(home), feedback, at, work, files, link);
+        return new(plan, record, student, PlanIds.IdOf(home), feedback, at, work, files, link, said);
     }
 
     private static async Task<(
@@ -168,13 +173,14 @@ public sealed class StudentCourse
         IReadOnlyList<FeedbackRow> Feedback,
         OwnWork Work,
         IReadOnlyList<ItemFileRow> Files,
-        LinkCheckRow? Link
+        LinkCheckRow? Link,
+        Instant? SaidCannotOpenAt
     )> Known(NpgsqlConnection connection, EditionPlan plan, Id<Person> student, Id<Item>? item, Instant at)
     {
         if (item is { } looked)
             return await StudentStore.Read(connection, plan, student, looked, at);
         var (records, back) = await StudentStore.Read(connection, plan, [student], at);
-        return (records[student], back, OwnWork.Nothing, [], null);
+        return (records[student], back, OwnWork.Nothing, [], null, null);
     }
 
     /// <summary>What they see of one item.</summary>

@@ -1545,6 +1545,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/settle-cannot-open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["settle-cannot-open"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/mark-changes-seen": {
         parameters: {
             query?: never;
@@ -1750,6 +1766,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["tick-off"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/say-cannot-open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["say-cannot-open"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5586,6 +5618,12 @@ export interface components {
              */
             version: number;
         };
+        SayCannotOpenRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description What happens when they try: up to 500 characters; it may be empty. */
+            note: string;
+        };
         SchemeAnswer: {
             /**
              * Format: int32
@@ -5786,6 +5824,10 @@ export interface components {
              */
             version: number;
         };
+        SettleCannotOpenRequest: {
+            /** Format: int64 */
+            cannotOpen: number;
+        };
         SignInAnswer: {
             name: string;
         };
@@ -5874,6 +5916,7 @@ export interface components {
             draft: null | components["schemas"]["DraftAnswer"];
             /** @description What was handed in and what came back, the latest first. */
             history: components["schemas"]["HandedIn"][];
+            saidCannotOpenAt: null | components["schemas"]["Moment"];
             /** @description What the course calls its levels. */
             levels: components["schemas"]["LevelNames"];
         };
@@ -6103,6 +6146,24 @@ export interface components {
             /** @description What others changed since the viewer last looked, the latest first. */
             changed: components["schemas"]["TodayChange"][];
         };
+        /** @description A student has said that they cannot open something. */
+        TodayCannotOpen: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            student: number;
+            name: string;
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            saidAt: components["schemas"]["Moment"];
+            /** @description What they said of it; it may be empty. */
+            note: string;
+            /** @description How it stands for them now, in a sentence. */
+            why: string;
+            mend: components["schemas"]["TodayMend"];
+        };
         TodayChange: {
             /** Format: int64 */
             batch: number;
@@ -6202,6 +6263,8 @@ export interface components {
             /** @description Since when the first of them waits. */
             longestSince: null | string;
             freesMost: null | components["schemas"]["TodayPiece"];
+            /** @description What students have said they cannot open, the oldest first. */
+            cannotOpen: components["schemas"]["TodayCannotOpen"][];
             /** @description Who has nothing open while something remains. */
             idle: string[];
         };
@@ -11500,6 +11563,74 @@ export interface operations {
             };
         };
     };
+    "settle-cannot-open": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleCannotOpenRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "mark-changes-seen": {
         parameters: {
             query?: {
@@ -12074,6 +12205,74 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TickOffRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "say-cannot-open": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SayCannotOpenRequest"];
             };
         };
         responses: {

@@ -9,6 +9,7 @@ import FileLine from '../../parts/files/FileLine.vue'
 import FormattedText from '../../parts/FormattedText.vue'
 import WrittenPiece from '../../parts/WrittenPiece.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import CannotOpen from './CannotOpen.vue'
 import TickPanel from './TickPanel.vue'
 import WritingPanel from './WritingPanel.vue'
 import { useStudentLinks } from './useStudentLinks'
@@ -125,6 +126,11 @@ watch(
         <h2>Being written</h2>
         <WrittenPiece :piece="answer.draft" />
       </section>
+      <CannotOpen
+        v-if="edition === undefined && viewpoint.isOnesOwn.value && answer.student !== null"
+        :section="section"
+        :answer="answer"
+      />
     </article>
   </main>
 </template>

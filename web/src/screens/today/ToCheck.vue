@@ -1,10 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { RouteLocationRaw } from 'vue-router'
 import { useRoute } from 'vue-router'
 import type { Schemas } from '../../foundation/api/client'
-
-type Mend = Schemas['TodayMend']
+import { placeOf } from './mends'
 
 /** What was noticed, each with where it is mended; the first few, and the others when asked for. */
 const props = defineProps<{ checks: Schemas['TodayCheck'][]; edition: number }>()
@@ -23,27 +21,6 @@ const groups = computed(() => {
   return [...found.values()].map(([first, ...others]) => ({ ...first!, others }))
 })
 const shown = computed(() => (all.value ? groups.value : groups.value.slice(0, FEW)))
-
-/** The place that a mend names, open where it is done; the moment in view stays. */
-function placeOf({ screen, section, item, field, row }: Mend): RouteLocationRaw | null {
-  if (!screen) return null
-  if (screen === 'one-student')
-    return {
-      name: screen,
-      params: { edition: props.edition, student: Number(row?.replace('student-', '')) },
-      query: { ...route.query, section: section ?? undefined },
-    }
-  const open =
-    screen === 'dates' ? { section, item, field } : screen === 'sections' ? { section, shows: field, row } : { row }
-  return {
-    name: screen,
-    params: { edition: props.edition },
-    query: {
-      ...route.query,
-      ...Object.fromEntries(Object.entries(open).map(([key, value]) => [key, value ?? undefined])),
-    },
-  }
-}
 </script>
 
 <template>
@@ -53,9 +30,12 @@ function placeOf({ screen, section, item, field, row }: Mend): RouteLocationRaw 
       <span v-if="check.others.length" class="small" :title="check.others.map((one) => one.words).join('\n')"
         >and {{ check.others.length }} more like this</span
       >{{ ' ' }}
-      <router-link v-if="placeOf(check.mend)" :to="placeOf(check.mend)!" class="small">{{
-        check.mend.words
-      }}</router-link>
+      <router-link
+        v-if="placeOf(check.mend, edition, route.query)"
+        :to="placeOf(check.mend, edition, route.query)!"
+        class="small"
+        >{{ check.mend.words }}</router-link
+      >
       <span v-else class="small">{{ check.mend.words }}</span>
     </li>
   </ul>

@@ -2,6 +2,7 @@
 import type { Schemas } from '../../foundation/api/client'
 import { counted } from '../../foundation/words'
 import SectionKey from '../../look/marks/SectionKey.vue'
+import CannotOpenList from './CannotOpenList.vue'
 import ToCheck from './ToCheck.vue'
 import ToConfirm from './ToConfirm.vue'
 
@@ -63,6 +64,12 @@ const names = (list: string[]) =>
     </div>
     <div>
       <p class="ruled-head small">Waits for you</p>
+      <CannotOpenList
+        v-if="section.cannotOpen.length > 0"
+        :edition="edition"
+        :list="section.cannotOpen"
+        :can-change="canChange"
+      />
       <p v-if="section.waiting">
         <router-link :to="{ name: 'work', query: { ...$route.query, section: section.id } }"
           >{{ counted(section.waiting, 'piece') }} to read</router-link
@@ -92,7 +99,10 @@ const names = (list: string[]) =>
       />
       <ToCheck :checks="section.toCheck" :edition="edition" />
       <p
-        v-if="!section.waiting && section.idle.length + section.toConfirm.length + section.toCheck.length === 0"
+        v-if="
+          !section.waiting &&
+          section.cannotOpen.length + section.idle.length + section.toConfirm.length + section.toCheck.length === 0
+        "
         class="second"
       >
         nothing
