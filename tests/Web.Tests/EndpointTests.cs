@@ -422,6 +422,10 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         {
             item = await school.Item("Cloud diary"),
         }),
+        ["GET /api/editions/{edition:long}/items/{item:long}/students/{student:long}/versions"] = new(
+            "/api/editions/{edition}/items/{task}/students/{student}/versions",
+            TheirStudents
+        ),
         ["POST /api/sections/{section:long}/say-cannot-open"] = new(
             "/api/sections/{section}/say-cannot-open?preview=true",
             Student,

@@ -118,6 +118,17 @@ public sealed class WorkTests : IAsyncLifetime
             Guid.NewGuid()
         );
         (late.Status, late.Code).ShouldBe((HttpStatusCode.Conflict, "changed-meanwhile"));
+
+        // Both stand beside each other for whoever reads the section's work, and for nobody else.
+        var address = $"/api/editions/{school.WeatherWatch}/items/{step}/students/{school.Ids["person:" + DemoPeople.HeldUp]}/versions";
+        var versions = (await lead.Get(address)).Json.AsArray();
+        versions.Select(version => version!["n"]!.GetValue<int>()).ShouldBe([2, 1]);
+        versions[0]!["text"]!.GetValue<string>().ShouldBe("Better");
+        versions[1]!["feedback"]!.AsArray().ShouldHaveSingleItem()!["text"]!.GetValue<string>().ShouldBe("Nearly.");
+        versions[0]!["feedback"]!.AsArray().ShouldBeEmpty();
+        using var other = await school.As(DemoPeople.CoTeacher);
+        (await other.Get(address)).Status.ShouldBe(HttpStatusCode.NotFound);
+        (await student.Get(address)).Status.ShouldBe(HttpStatusCode.NotFound);
     }
 
     [Fact]

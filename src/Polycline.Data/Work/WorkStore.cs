@@ -5,6 +5,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Data.Files;
+using Polycline.Data.Students;
 
 namespace Polycline.Data.Work;
 
@@ -24,6 +25,39 @@ public static class WorkStore
             }
         );
         return await OwnFrom(results);
+    }
+
+    /// <summary>The same, with the section whose work it is and what came back; null: nothing has been handed in.</summary>
+    public static async Task<(Id<Section>? Section, OwnWork Work, IReadOnlyList<FeedbackRow> Feedback)> WithFeedback(
+        NpgsqlConnection connection,
+        Id<Person> person,
+        Id<Item> item,
+        Instant at
+    )
+    {
+        await using var results = await connection.QueryMultipleAsync(
+            Sql.Together(
+                "SELECT section FROM work WHERE person = @person AND item = @item",
+                OwnStatements,
+                """
+                SELECT w.item, f.n, p.name AS by, f.text, f.again, f.returned_at
+                FROM work w JOIN feedback f ON f.work = w.id JOIN person p ON p.id = f.by
+                WHERE w.person = @person AND w.item = @item AND f.returned_at <= @at
+                ORDER BY f.id DESC
+                """
+            ),
+            new
+            {
+                person = person.Value,
+                item = item.Value,
+                at,
+            }
+        );
+        return (
+            await results.ReadSingleOrDefaultAsync<Id<Section>?>(),
+            await OwnFrom(results),
+            (await results.ReadAsync<FeedbackRow>()).AsList()
+        );
     }
 
     /// <summary>How many students of each section have handed in each item of an edition, up to a moment.</summary>

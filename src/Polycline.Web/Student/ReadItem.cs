@@ -105,26 +105,6 @@ public sealed record DraftAnswer(
     Moment? MissedAt
 );
 
-/// <param name="ClaimedAt">When the page says it was sent first, where it arrived later.</param>
-/// <param name="TakenBackAt">When the student took it back; null: it stands.</param>
-public sealed record HandedIn(
-    int N,
-    string Text,
-    IReadOnlyList<FileAnswer> Files,
-    Moment At,
-    Moment? ClaimedAt,
-    Moment? TakenBackAt,
-    IReadOnlyList<BackAnswer> Feedback
-)
-{
-    public required IReadOnlyList<string> Links { get; init; }
-
-    /// <summary>Those of a log, in the order of their days.</summary>
-    public required IReadOnlyList<LogEntry> Entries { get; init; }
-}
-
-public sealed record BackAnswer(string By, string Text, bool Again, Moment At);
-
 /// <summary>One item, as a student may see it.</summary>
 public static class ReadItem
 {
@@ -198,23 +178,9 @@ public static class ReadItem
                 : null,
             History =
             [
-                .. work.Versions.Select(version => new HandedIn(
-                    version.N,
-                    version.Text,
-                    Own(version.Files),
-                    Moment.Of(version.HandedInAt, zone),
-                    Moment.Of(version.ClaimedAt, zone),
-                    Moment.Of(version.TakenBackAt, zone),
-                    [
-                        .. course
-                            .Feedback.Where(row => row.Item.Value == item && row.N == version.N)
-                            .Select(row => new BackAnswer(row.By, row.Text, row.Again, Moment.Of(row.ReturnedAt, zone))),
-                    ]
-                )
-                {
-                    Links = version.Links ?? [],
-                    Entries = LogEntry.Read(version.Entries),
-                }),
+                .. work.Versions.Select(version =>
+                    HandedIn.Of(version, Own(version.Files), course.Feedback.Where(row => row.Item.Value == item), zone)
+                ),
             ],
             Levels = course.Levels,
         };

@@ -18,6 +18,10 @@ public static class WorkRoutes
             .WithName("piece-file")
             .SendsBytes()
             .For(May.SectionTeacher);
+        routes
+            .MapGet("/api/editions/{edition:long}/items/{item:long}/students/{student:long}/versions", ReadVersions.Handle)
+            .WithName("versions")
+            .For(May.Team);
         routes.MapWork<GiveBack, GiveBackRequest, EditionPlan, GiveBackAnswer>();
     }
 }

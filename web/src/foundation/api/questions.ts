@@ -110,6 +110,13 @@ export const questions = {
     question(keys.ofEdition(edition, `item ${item}`, ''), (signal) =>
       api.GET('/api/editions/{edition}/items/{item}', { params: { path: { edition, item } }, signal }),
     ),
+  versions: (edition: number, item: number, student: number, view: View) =>
+    question(keys.ofEdition(edition, `versions ${item} ${student}`, keyOf(view)), (signal) =>
+      api.GET('/api/editions/{edition}/items/{item}/students/{student}/versions', {
+        params: { path: { edition, item, student }, query: { ...view } },
+        signal,
+      }),
+    ),
   notes: (edition: number) =>
     question(keys.ofEdition(edition, 'notes', ''), (signal) =>
       api.GET('/api/editions/{edition}/notes', { params: { path: { edition } }, signal }),

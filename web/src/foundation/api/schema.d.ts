@@ -1852,6 +1852,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/items/{item}/students/{student}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["versions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sections/{section}/give-back": {
         parameters: {
             query?: never;
@@ -3898,6 +3914,7 @@ export interface components {
             /** @description Those of a log, at most 400; null: none. */
             entries?: null | components["schemas"]["LogEntry"][];
         };
+        /** @description What a student handed in one time, and what came back. */
         HandedIn: {
             /** Format: int32 */
             n: number;
@@ -12463,6 +12480,33 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    versions: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedIn"][];
+                };
             };
         };
     };

@@ -7,6 +7,7 @@ import { joined } from '../../parts/asks'
 import ForStudentPanel from '../../parts/ForStudentPanel.vue'
 import WrittenPiece from '../../parts/WrittenPiece.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import EarlierVersions from './EarlierVersions.vue'
 import { useGiveBack } from './useGiveBack'
 import OneOfField from '../../parts/fields/OneOfField.vue'
 
@@ -21,6 +22,8 @@ const emit = defineEmits<{ given: [] }>()
 const levels = useLevels()
 /** Something is to be different for this student. */
 const isOther = ref(false)
+/** What was handed in before is shown too. */
+const isEarlier = ref(false)
 
 const { text, again, busy, problem, sentence, give } = useGiveBack(
   props.edition,
@@ -56,12 +59,22 @@ async function send(): Promise<void> {
         <template v-if="piece.late">, {{ piece.late }}</template>
         <template v-if="piece.pressedAt"> (pressed {{ piece.pressedAt.words }})</template>
         ·
+        <button
+          v-if="piece.n > 1"
+          type="button"
+          class="word-button"
+          :aria-expanded="isEarlier"
+          @click="isEarlier = !isEarlier"
+        >
+          what changed</button
+        ><template v-if="piece.n > 1"> · </template>
         <button type="button" class="word-button" :aria-expanded="isOther" @click="isOther = !isOther">
           more time, excused, opened …<span class="said-only"> for {{ piece.name }}</span>
         </button>
       </p>
       <p v-if="piece.stillAsked.length" class="second">Not handed in: {{ joined(piece.stillAsked) }}.</p>
-      <WrittenPiece :piece="piece" large shown />
+      <EarlierVersions v-if="isEarlier" :edition="edition" :item="piece.item" :student="piece.student" />
+      <WrittenPiece v-else :piece="piece" large shown />
     </div>
     <ForStudentPanel
       v-if="isOther"

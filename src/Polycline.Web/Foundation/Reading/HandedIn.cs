@@ -1,0 +1,48 @@
+using NodaTime;
+using Polycline.Data.Students;
+using Polycline.Data.Work;
+using Polycline.Web.Foundation.Files;
+
+namespace Polycline.Web.Foundation.Reading;
+
+/// <summary>What a student handed in one time, and what came back.</summary>
+/// <param name="ClaimedAt">When the page says it was sent first, where it arrived later.</param>
+/// <param name="TakenBackAt">When the student took it back; null: it stands.</param>
+public sealed record HandedIn(
+    int N,
+    string Text,
+    IReadOnlyList<FileAnswer> Files,
+    Moment At,
+    Moment? ClaimedAt,
+    Moment? TakenBackAt,
+    IReadOnlyList<BackAnswer> Feedback
+)
+{
+    public required IReadOnlyList<string> Links { get; init; }
+
+    /// <summary>Those of a log, in the order of their days.</summary>
+    public required IReadOnlyList<LogEntry> Entries { get; init; }
+
+    /// <param name="files">Those of the version, as whoever reads it gets them.</param>
+    /// <param name="feedback">Also on other versions of the same piece.</param>
+    public static HandedIn Of(VersionRow version, IReadOnlyList<FileAnswer> files, IEnumerable<FeedbackRow> feedback, DateTimeZone zone) =>
+        new(
+            version.N,
+            version.Text,
+            files,
+            Moment.Of(version.HandedInAt, zone),
+            Moment.Of(version.ClaimedAt, zone),
+            Moment.Of(version.TakenBackAt, zone),
+            [
+                .. feedback
+                    .Where(row => row.N == version.N)
+                    .Select(row => new BackAnswer(row.By, row.Text, row.Again, Moment.Of(row.ReturnedAt, zone))),
+            ]
+        )
+        {
+            Links = version.Links ?? [],
+            Entries = LogEntry.Read(version.Entries),
+        };
+}
+
+public sealed record BackAnswer(string By, string Text, bool Again, Moment At);
