@@ -16,14 +16,17 @@ const emit = defineEmits<{ close: [] }>()
 
 const write = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/write-item')
 const version = ref(props.item.version)
-const { editor, changed, going, tools, inTable, picture, put, link, formula } = useText(props.item.html)
+const { editor, changed, going, tools, inTable, picture, put, link, formula, replace } = useText(props.item.html)
 const conflict = computed(() => write.problem.value?.conflict ?? null)
 const pictures = useTemplateRef<HTMLInputElement>('pictures')
 /** The address for the chosen words is being typed. */
 const linking = ref(false)
 /** A formula is being typed. */
 const writing = ref(false)
+/** The text is shown as Markdown. */
+const asMarkdown = ref(false)
 // What reads TeX comes only with the first formula.
+const MarkdownPart = defineAsyncComponent(() => import('./MarkdownPart.vue'))
 const FormulaLine = defineAsyncComponent(() => import('./FormulaLine.vue'))
 
 async function send(): Promise<void> {
@@ -49,6 +52,11 @@ function picked(event: Event): void {
 function setFormula(attributes: FormulaAttributes): void {
   formula.set(attributes)
   writing.value = false
+}
+
+function setText(html: string): void {
+  replace(html)
+  asMarkdown.value = false
 }
 
 function setLink(address: string): void {
@@ -83,6 +91,9 @@ function setLink(address: string): void {
         aria-label="Pictures for the text"
         @change="picked"
       />
+      <button type="button" class="word-button" :aria-pressed="asMarkdown" @click="asMarkdown = !asMarkdown">
+        Markdown
+      </button>
     </p>
     <p v-if="inTable.length" class="tools" role="toolbar" aria-label="The table">
       <button v-for="tool in inTable" :key="tool.words" type="button" class="word-button small" @click="tool.run">
@@ -107,7 +118,14 @@ function setLink(address: string): void {
         @update:model-value="picture.say($event)"
       />
     </p>
-    <EditorContent :editor="editor" class="page" />
+    <MarkdownPart
+      v-if="asMarkdown && editor"
+      :html="editor.getHTML()"
+      :title="item.title"
+      @set="setText"
+      @close="asMarkdown = false"
+    />
+    <EditorContent v-show="!asMarkdown" :editor="editor" class="page" />
     <ul v-if="going.length" aria-label="Pictures being uploaded">
       <li v-for="file in going" :key="file.id" class="line small">
         <span>{{ file.name }}</span>
@@ -123,7 +141,7 @@ function setLink(address: string): void {
         <v-btn @click="overTheirs">Use mine instead</v-btn>
       </template>
     </ProblemNote>
-    <p class="ways">
+    <p v-if="!asMarkdown" class="ways">
       <v-btn type="submit" class="meant" :disabled="!changed || going.length > 0 || write.busy.value"
         >Save the text</v-btn
       >

@@ -7,6 +7,7 @@ import { useUploads } from '../../../parts/files/useUploads'
 import { Formula, type FormulaAttributes } from '../../../parts/text/formula'
 import { Inset } from '../../../parts/text/inset'
 import { whereItLeads } from './links'
+import { cleanPasted } from './pasted'
 import '../../../parts/text/text.css'
 
 /** Pictures among files that were dropped or pasted. */
@@ -43,6 +44,7 @@ export function useText(html: string) {
     injectCSS: false,
     editorProps: {
       attributes: { role: 'textbox', 'aria-label': 'Text', 'aria-multiline': 'true', class: 'running-text' },
+      transformPastedHTML: cleanPasted,
       handlePaste: (_, event) => take(picturesAmong(event.clipboardData?.files)),
       handleDrop: (_, event, __, moved) => !moved && take(picturesAmong(event.dataTransfer?.files)),
     },
@@ -124,5 +126,8 @@ export function useText(html: string) {
     set: (attrs: FormulaAttributes) => editor.value?.chain().focus().insertContent({ type: 'formula', attrs }).run(),
   }
 
-  return { formula, editor, changed, going, tools, inTable, picture, put: take, link }
+  /** Puts another text in the place of this one; it can be taken back as what is typed is. */
+  const replace = (by: string) => editor.value?.chain().focus().selectAll().insertContent(by).run()
+
+  return { formula, replace, editor, changed, going, tools, inTable, picture, put: take, link }
 }
