@@ -41,6 +41,8 @@ public sealed class TextTests : LeadOfASchool
             { "<p><math><mtext><b>bold</b><a href=\"https://a.example\">x</a></mtext></math></p>", "<p>boldx</p>" },
             { "<p><math><mtext><table><tr><td>x</td></tr></table></mtext></math></p>", "<p>x</p>" },
             { "<p><math><annotation-xml encoding=\"text/html\"><p>x</p></annotation-xml></math></p>", "<p>x</p>" },
+            { "<audio src=\"https://elsewhere.example/x.mp3\" autoplay controls></audio><p>a</p>", "<p>a</p>" },
+            { "<video src=\"file:00\"><track src=\"/api/me\"><source src=\"/api/me\">x</video><p title=\"t\" controls>a</p>", "<p>a</p>" },
             { "<iframe src=\"/api/me\"></iframe><style>p{}</style><p>a</p>", "<p>a</p>" },
         };
 
@@ -141,5 +143,32 @@ public sealed class TextTests : LeadOfASchool
         (await Write(item, $"<img src=\"/api/me/uploads/{notes}/bytes\">")).Json["title"]!
             .GetValue<string>()
             .ShouldBe("“notes.txt” is not a picture. Add it to the files instead.");
+    }
+
+    [Fact]
+    public async Task A_sound_and_a_film_stand_in_a_text_for_those_who_read_it_and_are_sent_from_where_one_wants_to_listen()
+    {
+        var item = await School.Item("Cloud diary");
+        byte[] wave = [.. "RIFF"u8, 36, 4, 0, 0, .. "WAVEfmt "u8, .. new byte[1024]];
+        var horn = await Lead.SendFile("foghorn.wav", wave);
+        (
+            await Write(
+                item,
+                $"<p>Listen.</p><audio src=\"/api/me/uploads/{horn}/bytes\" autoplay onplay=\"run()\" title=\" A foghorn \"></audio>"
+            )
+        ).Status.ShouldBe(HttpStatusCode.OK);
+        using var student = await School.As(DemoPeople.OnTrack);
+        var html = (await student.Get($"/api/sections/{School.Ids["section:9 Alder"]}/items/{item}")).Json["html"]!.GetValue<string>();
+        html.ShouldMatch(
+            "^<p>Listen.</p><audio src=\"[^\"]+/pictures/[0-9a-f]{64}\" title=\"A foghorn\" controls=\"\" preload=\"metadata\"></audio>$"
+        );
+        var address = html.Split('"')[1];
+        var part = await student.Send(HttpMethod.Get, address, null, request => request.Headers.Range = new(4, 7));
+        (part.Status, part.Message.Content.Headers.ContentType!.MediaType).ShouldBe((HttpStatusCode.PartialContent, "audio/wav"));
+        (await part.Message.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken)).ShouldBe(wave[4..8]);
+        foreach (var element in new[] { "img", "video" })
+            (await Write(item, $"<{element} src=\"/api/me/uploads/{horn}/bytes\">")).Json["title"]!
+                .GetValue<string>()
+                .ShouldContain("“foghorn.wav” is not a ");
     }
 }

@@ -15,7 +15,8 @@ using Polycline.Web.Foundation.Reading;
 namespace Polycline.Web.Editions;
 
 /// <summary>
-/// A course as a file: as a plan file with its term and sections, or by itself with its texts and files as a package. Nothing of students goes out.
+/// A course as a file: as a plan file with its term and sections, or by itself with its texts and files as a package. Nothing of students
+/// goes out.
 /// </summary>
 public static class ExportCourse
 {

@@ -55,12 +55,8 @@ internal static class PackageFiles
         if (chunks.Count > 0)
             await Keep();
         var stored = await ArrivedFile.Store(work, id, called, size, field);
-        if (
-            given is null
-            && FileTypes.KindOf(stored.Type == FileTypes.Text ? "picture.svg" : called, stored.Type)
-                is not (FileKind.Picture or FileKind.Drawing)
-        )
-            throw Problem.Field(field, $"files/{file}, a picture in a text of this package, is not a picture.");
+        if (given is null && !CanStandInText(stored.Type))
+            throw Problem.Field(field, $"files/{file}, which a text of this package shows, is not a picture, a sound or a film.");
         return new(id, person, called, stored.Hash, stored.Size, stored.Type);
 
         async Task Keep()
@@ -70,6 +66,13 @@ internal static class PackageFiles
             chunks.Clear();
         }
     }
+
+    private static bool CanStandInText(string type) =>
+        FileTypes.KindOf(type == FileTypes.Text ? "picture.svg" : "picture", type)
+            is FileKind.Picture
+                or FileKind.Drawing
+                or FileKind.Audio
+                or FileKind.Video;
 
     private static async Task NeedRoom(WorkContext work, long wanted, string field)
     {

@@ -150,7 +150,7 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, TakeInAnswer>
         // Every text comes out in the one form in which texts are kept.
         var bodies = package.Texts.ToDictionary(
             text => text.Key,
-            text => new Body(FormattedText.Canonical(text.Value, Picture)),
+            text => new Body(FormattedText.Canonical(text.Value, (_, source) => Media(source))),
             StringComparer.Ordinal
         );
         foreach (var body in bodies.Values.Where(body => body.Html.Length > 0))
@@ -168,7 +168,7 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, TakeInAnswer>
 
         string Lineage(string name) => names.TryGetValue(name, out var known) ? known : names[name] = $"{Guid.NewGuid()}";
 
-        string? Picture(string source) =>
+        string? Media(string source) =>
             source.StartsWith("file:", StringComparison.Ordinal) && files.TryGetValue(source["file:".Length..], out var file)
                 ? Pictures.Named(file.Hash)
                 : null;

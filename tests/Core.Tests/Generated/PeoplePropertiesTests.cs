@@ -107,7 +107,7 @@ public sealed class PeoplePropertiesTests
                 {
                     var plan = JoinedLate(drawn, at);
                     var lines = CatchUp.Of(Schedule(plan), StudentRecord.Of(plan, P1), at, perClass, []).Lines;
-                    // What fell out may close a circle too; of it the answer does not say what it waits for, so all that its gates name counts.
+                    // What fell out may close a circle too; the answer does not say what it waits for, so all that its gates name counts.
                     var needs = Schedule(plan)
                         .Section(plan.Sections[0].Ref)
                         .Items.ToDictionary(here => here.Item.Ref, here => NamedBy(here.Item));

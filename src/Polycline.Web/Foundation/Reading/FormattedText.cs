@@ -31,6 +31,8 @@ public static class FormattedText
         "th",
         "td",
         "img",
+        "audio",
+        "video",
         "aside",
     ];
 
@@ -52,7 +54,7 @@ public static class FormattedText
         "source",
         "track",
     ];
-    private static readonly string[] Attributes = ["href", "src", "alt", "colspan", "rowspan", "data-kind"];
+    private static readonly string[] Attributes = ["href", "src", "alt", "title", "controls", "preload", "colspan", "rowspan", "data-kind"];
 
     // What a formula is made of: nothing that can hold HTML in it is kept.
     private static readonly string[] Formulas =
@@ -99,12 +101,13 @@ public static class FormattedText
         "columnalign",
     ];
     private const int LongestTex = 2_000;
+    private const int LongestDescription = 500;
     private const string MathMl = "http://www.w3.org/1998/Math/MathML";
 
     /// <summary>The kinds of an inset.</summary>
     private static readonly string[] Insets = ["note", "warning"];
 
-    private static readonly HtmlSanitizer WithoutPictures = Make(_ => null);
+    private static readonly HtmlSanitizer WithoutMedia = Make((_, _) => null);
 
     /// <summary>
     /// Why a text is too much to be read into a page, in words; null if it is not. It is scanned once, before it is parsed.
@@ -137,17 +140,19 @@ public static class FormattedText
     }
 
     /// <summary>The text with nothing in it but what is kept; empty where it says nothing.</summary>
-    /// <param name="picture">What a picture's address on the page is stored as; null: it is not kept. Without it no picture is.</param>
+    /// <param name="media">
+    /// What the address of an <c>img</c>, <c>audio</c> or <c>video</c> on the page is stored as; null: it is not kept. Without it none is.
+    /// </param>
     /// <exception cref="ArgumentException">It is more than can be read (<see cref="Fault"/>).</exception>
-    public static string Canonical(string html, Func<string, string?>? picture = null)
+    public static string Canonical(string html, Func<string, string, string?>? media = null)
     {
         if (Fault(html) is { } fault)
             throw new ArgumentException(fault, nameof(html));
-        var kept = (picture is null ? WithoutPictures : Make(picture)).Sanitize(html).Trim();
+        var kept = (media is null ? WithoutMedia : Make(media)).Sanitize(html).Trim();
         return kept is "<p></p>" or "<p><br></p>" ? "" : kept;
     }
 
-    private static HtmlSanitizer Make(Func<string, string?> picture)
+    private static HtmlSanitizer Make(Func<string, string, string?> media)
     {
         var sanitizer = new HtmlSanitizer(
             new HtmlSanitizerOptions
@@ -169,8 +174,8 @@ public static class FormattedText
         };
         sanitizer.FilterUrl += (_, filtering) =>
         {
-            if (filtering.Tag?.LocalName == "img")
-                filtering.SanitizedUrl = picture(filtering.OriginalUrl);
+            if (filtering.Tag?.LocalName is "img" or "audio" or "video")
+                filtering.SanitizedUrl = media(filtering.Tag.LocalName, filtering.OriginalUrl);
         };
         sanitizer.PostProcessDom += (_, made) =>
         {
@@ -179,8 +184,13 @@ public static class FormattedText
             foreach (var element in made.Document.QuerySelectorAll("*").Where(element => element.NamespaceUri != MathMl).ToList())
             foreach (var name in OfFormulas)
                 element.RemoveAttribute(name);
-            foreach (var element in made.Document.QuerySelectorAll("img, aside, td, th").ToList())
+            foreach (var element in made.Document.QuerySelectorAll("img, audio, video, aside, td, th").ToList())
                 Settle(element);
+            foreach (
+                var element in made.Document.QuerySelectorAll("*").Where(element => element.LocalName is not ("audio" or "video")).ToList()
+            )
+            foreach (var name in new[] { "title", "controls", "preload" })
+                element.RemoveAttribute(name);
         };
         return sanitizer;
     }
@@ -214,11 +224,17 @@ public static class FormattedText
     {
         switch (element.LocalName)
         {
-            case "img" when element.GetAttribute("src") is null or "":
+            case "img" or "audio" or "video" when element.GetAttribute("src") is null or "":
                 element.Remove();
                 break;
+            case "audio" or "video":
+                element.TextContent = "";
+                element.SetAttribute("title", Described(element, "title"));
+                element.SetAttribute("controls", "");
+                element.SetAttribute("preload", "metadata");
+                break;
             case "img":
-                element.SetAttribute("alt", (element.GetAttribute("alt") ?? "").Trim() is { Length: <= 500 } said ? said : "");
+                element.SetAttribute("alt", Described(element, "alt"));
                 break;
             case "aside" when !Insets.Contains(element.GetAttribute("data-kind")):
                 element.SetAttribute("data-kind", Insets[0]);
@@ -230,4 +246,7 @@ public static class FormattedText
                 break;
         }
     }
+
+    private static string Described(IElement element, string attribute) =>
+        (element.GetAttribute(attribute) ?? "").Trim() is { Length: <= LongestDescription } said ? said : "";
 }

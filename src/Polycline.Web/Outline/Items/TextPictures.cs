@@ -10,7 +10,9 @@ using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Outline.Items;
 
-/// <summary>The pictures that a text can use: those in the course's texts, and those that its writer has just sent.</summary>
+/// <summary>
+/// The pictures, sounds and films that a text can use: those in the course's texts, and those that its writer has just sent.
+/// </summary>
 public sealed partial record TextPictures(IReadOnlySet<string> Known, IReadOnlyDictionary<Guid, SentFile> Sent)
 {
     /// <summary>Reads those that an unchecked text names.</summary>
@@ -26,15 +28,16 @@ public sealed partial record TextPictures(IReadOnlySet<string> Known, IReadOnlyD
         );
     }
 
-    /// <summary>The name of a picture in a stored text; null if its address is not one of ours, and it is left out.</summary>
-    /// <exception cref="ProblemException">It is not a picture, or not one that the writer may use.</exception>
-    public string? Stored(string source, Viewpoint viewpoint)
+    /// <summary>The name of one in a stored text; null if its address is not one of ours, and it is left out.</summary>
+    /// <param name="element"><c>img</c>, <c>audio</c> or <c>video</c>.</param>
+    /// <exception cref="ProblemException">It is something else, or not one that the writer may use.</exception>
+    public string? Stored(string element, string source, Viewpoint viewpoint)
     {
         if (Pictures.UploadOf(source) is { } upload)
             return Sent.TryGetValue(upload, out var file) && file.Person == viewpoint.Who.Id
-                ? FileTypes.KindOf(file.Name, file.Type) is FileKind.Picture or FileKind.Drawing
+                ? CanStand(element, FileTypes.KindOf(file.Name, file.Type))
                     ? Pictures.Named(file.Hash)
-                    : throw Problem.Field("html", $"“{file.Name}” is not a picture. Add it to the files instead.")
+                    : throw Problem.Field("html", $"“{file.Name}” is not {Called(element)}. Add it to the files instead.")
                 : throw Problem.Field("html", "A picture in this text is no longer available. Remove it and insert it again.");
         if (Pictures.HashOf(source) is { } hash)
             // To know what a picture is called is no right to it.
@@ -46,6 +49,22 @@ public sealed partial record TextPictures(IReadOnlySet<string> Known, IReadOnlyD
                 );
         return null;
     }
+
+    private static bool CanStand(string element, FileKind kind) =>
+        element switch
+        {
+            "img" => kind is FileKind.Picture or FileKind.Drawing,
+            "audio" => kind is FileKind.Audio,
+            _ => kind is FileKind.Video,
+        };
+
+    private static string Called(string element) =>
+        element switch
+        {
+            "img" => "a picture",
+            "audio" => "a sound that a browser can play",
+            _ => "a film that a browser can play",
+        };
 
     [GeneratedRegex("src\\s*=\\s*[\"']?([^\"'\\s>]+)", RegexOptions.IgnoreCase)]
     private static partial Regex Sources();

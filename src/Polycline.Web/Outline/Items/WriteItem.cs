@@ -30,7 +30,7 @@ public sealed class WriteItem : IPlanningCommand<EditionPlan, TextPictures, Writ
     public static CommandDecision Decide(EditionPlan plan, TextPictures pictures, WriteItemRequest request, Viewpoint viewpoint)
     {
         var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
-        var html = FormattedText.Canonical(request.Html, source => pictures.Stored(source, viewpoint));
+        var html = FormattedText.Canonical(request.Html, (element, source) => pictures.Stored(element, source, viewpoint));
         var body = html.Length == 0 ? null : new Body(html);
         return item.Body == body?.Hash
             ? new($"left the text of “{item.Title}” as it is", [])

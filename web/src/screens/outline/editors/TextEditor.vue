@@ -80,15 +80,15 @@ function setLink(address: string): void {
       </button>
       <button type="button" class="word-button" @click="linking = true">Link</button>
       <button type="button" class="word-button" @click="writing = true">Formula</button>
-      <button type="button" class="word-button" @click="pictures?.click()">Picture</button>
+      <button type="button" class="word-button" @click="pictures?.click()">Picture, sound or film</button>
       <input
         ref="pictures"
         type="file"
         class="said-only"
         tabindex="-1"
         multiple
-        accept="image/png,image/jpeg,image/gif,image/webp,image/svg+xml"
-        aria-label="Pictures for the text"
+        accept="image/png,image/jpeg,image/gif,image/webp,image/svg+xml,audio/*,video/*"
+        aria-label="Pictures, sounds and films for the text"
         @change="picked"
       />
       <button type="button" class="word-button" :aria-pressed="asMarkdown" @click="asMarkdown = !asMarkdown">
@@ -109,7 +109,7 @@ function setLink(address: string): void {
       @close="writing = false"
     />
     <p v-if="picture" class="line">
-      <label class="small" for="picture-says">What the picture shows, for those who cannot see it</label>
+      <label class="small" for="picture-says">{{ picture.words }}</label>
       <v-text-field
         id="picture-says"
         class="says"
@@ -126,7 +126,7 @@ function setLink(address: string): void {
       @close="asMarkdown = false"
     />
     <EditorContent v-show="!asMarkdown" :editor="editor" class="page" />
-    <ul v-if="going.length" aria-label="Pictures being uploaded">
+    <ul v-if="going.length" aria-label="Being uploaded">
       <li v-for="file in going" :key="file.id" class="line small">
         <span>{{ file.name }}</span>
         <span v-if="file.problem" class="accent" role="alert">{{ file.problem.title }}</span>

@@ -14,7 +14,7 @@ const writer = new TurndownService({
   hr: '---',
 })
 writer.use(gfm)
-writer.keep(['sub', 'sup'])
+writer.keep(['sub', 'sup', 'audio', 'video'])
 writer.addRule('formula', {
   filter: (node) => node.nodeName.toLowerCase() === 'math',
   replacement: (_, node) => {

@@ -6,16 +6,23 @@ import { computed, ref } from 'vue'
 import { useUploads } from '../../../parts/files/useUploads'
 import { Formula, type FormulaAttributes } from '../../../parts/text/formula'
 import { Inset } from '../../../parts/text/inset'
+import { Film, Sound, mediaOf } from '../../../parts/text/media'
 import { whereItLeads } from './links'
 import { cleanPasted } from './pasted'
 import '../../../parts/text/text.css'
 
-/** Pictures among files that were dropped or pasted. */
-const picturesAmong = (files: FileList | undefined) =>
-  [...(files ?? [])].filter((file) => file.type.startsWith('image/'))
+/** Pictures, sounds and films among files that were dropped or pasted. */
+const mediaAmong = (files: FileList | undefined) =>
+  [...(files ?? [])].filter((file) => /^(image|audio|video)\//.test(file.type))
+
+const MEDIA = [
+  { type: 'image', attribute: 'alt', words: 'What the picture shows, for those who cannot see it' },
+  { type: 'sound', attribute: 'title', words: 'What is to be heard, for those who cannot hear it' },
+  { type: 'film', attribute: 'title', words: 'What the film shows, for those who cannot see it' },
+]
 
 /**
- * A text being written: headings, lists, tables, pictures, formulas, insets.
+ * A text being written: headings, lists, tables, pictures, sounds, films, formulas, insets.
  * @param html The text as it stands.
  */
 export function useText(html: string) {
@@ -25,7 +32,7 @@ export function useText(html: string) {
       editor.value
         ?.chain()
         .focus()
-        .setImage({ src: `/api/me/uploads/${file.upload}/bytes`, alt: '' })
+        .insertContent({ type: mediaOf(file.name), attrs: { src: `/api/me/uploads/${file.upload}/bytes` } })
         .run()
   })
   const take = (files: File[]): boolean => {
@@ -38,6 +45,8 @@ export function useText(html: string) {
       StarterKit.configure({ heading: { levels: [2, 3] }, link: { openOnClick: false } }),
       TableKit.configure({ table: { resizable: false } }),
       Image,
+      Sound,
+      Film,
       Inset,
       Formula,
     ],
@@ -45,8 +54,8 @@ export function useText(html: string) {
     editorProps: {
       attributes: { role: 'textbox', 'aria-label': 'Text', 'aria-multiline': 'true', class: 'running-text' },
       transformPastedHTML: cleanPasted,
-      handlePaste: (_, event) => take(picturesAmong(event.clipboardData?.files)),
-      handleDrop: (_, event, __, moved) => !moved && take(picturesAmong(event.dataTransfer?.files)),
+      handlePaste: (_, event) => take(mediaAmong(event.clipboardData?.files)),
+      handleDrop: (_, event, __, moved) => !moved && take(mediaAmong(event.dataTransfer?.files)),
     },
     onUpdate: () => (changed.value = true),
   })
@@ -97,15 +106,17 @@ export function useText(html: string) {
     ]
   })
 
-  /** The picture that is chosen, and what it is said to show. */
+  /** The picture, sound or film that is chosen, and how it is described. */
   const picture = computed(() => {
     const on = editor.value
-    return on?.isActive('image')
-      ? {
-          says: (on.getAttributes('image').alt as string | null) ?? '',
-          say: (alt: string) => on.commands.updateAttributes('image', { alt }),
-        }
-      : null
+    const chosen = MEDIA.find((one) => on?.isActive(one.type))
+    if (!on || !chosen) return null
+    const { type, attribute, words } = chosen
+    return {
+      words,
+      says: (on.getAttributes(type)[attribute] as string | null) ?? '',
+      say: (said: string) => on.commands.updateAttributes(type, { [attribute]: said }),
+    }
   })
 
   const link = {
