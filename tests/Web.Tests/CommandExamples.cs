@@ -300,7 +300,7 @@ public static class CommandExamples
         ["write-item"] = school =>
             In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["html"] = "<p>Warm air climbs over cold.</p>" })),
         ["say-about-teacher"] = school =>
-            In(school, async at => With(await at("item", "Welcome to Weather Watch"), "item", new() { ["aboutTeacher"] = true })),
+            In(school, async at => With(await at("item", "Six things one can measure"), "item", new() { ["aboutTeacher"] = true })),
         ["add-note"] = async school => new
         {
             place = await Lineage(school, "Cloud diary"),

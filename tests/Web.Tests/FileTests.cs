@@ -225,6 +225,15 @@ public sealed class FileTests : LeadOfASchool
                 new { School.WeatherWatch }
             )
         );
+        // Many of its texts have a picture.
+        var pictures = (
+            await School.Sql(connection =>
+                connection.QueryAsync<(long Item, string Picture)>(
+                    "SELECT i.id, encode(b.file, 'hex') FROM item i JOIN body_file b ON b.body = i.body WHERE i.edition = @WeatherWatch",
+                    School
+                )
+            )
+        ).ToLookup(pair => pair.Item, pair => pair.Picture);
         var section = School.Ids["section:9 Alder"];
         var seen = new Dictionary<string, int>();
         foreach (var name in new[] { DemoPeople.OnTrack, DemoPeople.HeldUp })
@@ -239,14 +248,25 @@ public sealed class FileTests : LeadOfASchool
                 seen[$"{state} {opens}"] = seen.GetValueOrDefault($"{state} {opens}") + 1;
                 var got = await Lead.Get($"/api/sections/{section}/items/{item}/files/{file}{view}");
                 got.Status.ShouldBe(opens ? HttpStatusCode.OK : HttpStatusCode.NotFound, $"{name} {view} {item} {state}");
+                foreach (var picture in pictures[item])
+                {
+                    var drawn = await Lead.Get($"/api/sections/{section}/items/{item}/pictures/{picture}{view}");
+                    drawn.Status.ShouldBe(opens ? HttpStatusCode.OK : HttpStatusCode.NotFound, $"{name} {view} {item} {state}");
+                    seen[$"picture {opens}"] = seen.GetValueOrDefault($"picture {opens}") + 1;
+                }
                 // What is said of it is what opens.
                 if (state != "nothing")
                     answer.Json["files"]!.AsArray().Count.ShouldBe(opens ? count : 0);
+                if (state != "nothing" && !opens)
+                    foreach (var field in new[] { "html", "address", "link", "asks", "draft" })
+                        answer.Json[field].ShouldBeNull($"{field} of {item}, {state}");
             }
         }
         seen.Keys.ShouldContain("open True");
         seen.Keys.ShouldContain("nothing False");
-        seen.Keys.Count.ShouldBeGreaterThanOrEqualTo(5);
+        seen.Keys.Count(key => !key.StartsWith("picture", StringComparison.Ordinal)).ShouldBeGreaterThanOrEqualTo(5);
+        seen.Keys.ShouldContain("picture True");
+        seen.Keys.ShouldContain("picture False");
         // An id is worth nothing under another item's address.
         using var student = await School.As(DemoPeople.OnTrack);
         foreach (var (_, file, _) in files.Where(pair => pair.Item != diary).Take(20))

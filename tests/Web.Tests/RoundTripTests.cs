@@ -20,6 +20,8 @@ public sealed class RoundTripTests(SchoolOfClass shared) : IClassFixture<SchoolO
     [InlineData("ribbon", DemoPeople.Lead)]
     [InlineData("history", DemoPeople.Lead)]
     [InlineData("items/{task}", DemoPeople.Lead)]
+    [InlineData("items/{task}/students/{student}/versions", DemoPeople.Lead)]
+    [InlineData("notes", DemoPeople.Lead)]
     [InlineData("dates", DemoPeople.Lead)]
     [InlineData("today", DemoPeople.Lead)]
     [InlineData("groups", DemoPeople.Lead)]
@@ -42,7 +44,8 @@ public sealed class RoundTripTests(SchoolOfClass shared) : IClassFixture<SchoolO
                 $"{await school.Sql(sql => sql.ExecuteScalarAsync<long>("SELECT id FROM term WHERE name = 'Autumn term 2026'"))}",
                 StringComparison.Ordinal
             )
-            .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal);
+            .Replace("{student}", $"{school.Ids["person:" + DemoPeople.OnTrack]}", StringComparison.Ordinal)
+            .Replace("{task}", $"{await WithTwentyFiles(school)}", StringComparison.Ordinal);
         using var caller = await school.As(person);
         (await caller.Get(address)).Status.ShouldBe(HttpStatusCode.OK, address);
 
@@ -59,6 +62,24 @@ public sealed class RoundTripTests(SchoolOfClass shared) : IClassFixture<SchoolO
             request.Headers.Add("traceparent", $"00-{trace}-{ActivitySpanId.CreateRandom()}-01")
         );
         trips.GetValueOrDefault($"{trace}").ShouldBeInRange(1, 2, address);
+    }
+
+    // As many files as an item may well have, however often it is asked for.
+    private static async Task<long> WithTwentyFiles(School school)
+    {
+        var item = await school.Item("Cloud diary");
+        await school.Sql(connection =>
+            connection.ExecuteAsync(
+                """
+                INSERT INTO item_file (edition, item, rank, name, file, brought_by, brought_at)
+                SELECT i.edition, i.id, 'z' || n, 'sheet ' || n || '.csv', f.file, f.brought_by, f.brought_at
+                FROM item i, (SELECT * FROM item_file ORDER BY id LIMIT 1) f, generate_series(1, 20) n
+                WHERE i.id = @item AND NOT EXISTS (SELECT 1 FROM item_file WHERE item = @item)
+                """,
+                new { item }
+            )
+        );
+        return item;
     }
 
     public void Dispose() => listener.Dispose();

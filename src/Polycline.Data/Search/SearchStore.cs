@@ -51,6 +51,8 @@ public static class SearchStore
                 SELECT encode(s.hash, 'hex') AS hash, s.size, s.type
                 FROM stored_file s
                 WHERE s.type IN ('text/plain', 'application/pdf') AND NOT EXISTS (SELECT 1 FROM file_text t WHERE t.file = s.hash)
+                  -- Of a student's files nothing is read.
+                  AND EXISTS (SELECT 1 FROM item_file f WHERE f.file = s.hash)
                 ORDER BY s.stored_at
                 LIMIT 20
                 """

@@ -11,7 +11,8 @@ namespace Polycline.Demo.School;
 
 /// <summary>Writes a course of the demo, kept in the plan file's form, into an edition.</summary>
 /// <param name="course">The files beside this one: <c>course.json</c>, and where there are some, its texts and conditions.</param>
-public sealed partial class DemoCourse(NpgsqlConnection connection, long edition, string course)
+/// <param name="drawing">Stores a drawing by its name, and says what it is kept under.</param>
+public sealed partial class DemoCourse(NpgsqlConnection connection, long edition, string course, Func<string, Task<string>> drawing)
 {
     // What opens and falls due when, by kind: in teaching time, so that every section has dates of its own.
     private static readonly Dictionary<string, (string? Opens, string? Due)> Timing = new()
@@ -70,7 +71,7 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
     private async Task WriteItem(JsonObject item, long unit, long lesson, int place, JsonObject texts, JsonObject conditions)
     {
         var (id, kind) = (Text(item, "id"), Text(item, "kind"));
-        var body = texts[id] is { } html ? new Body((string)html!) : null;
+        var body = texts[id] is { } html ? new Body(await WithDrawings((string)html!)) : null;
         if (body is not null)
             await BodyStore.Keep(connection, body);
         var (opens, due) = texts.Count > 0 ? Timing[kind] : default;
@@ -110,6 +111,14 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
         );
     }
 
+    // In the files a drawing goes by its name.
+    private async Task<string> WithDrawings(string html)
+    {
+        foreach (var match in Drawings().Matches(html).ToList())
+            html = html.Replace(match.Value, $"src=\"{Pictures.Named(await drawing(match.Groups[1].Value))}\"", StringComparison.Ordinal);
+        return html;
+    }
+
     private Task<long> Insert(string into, object values) =>
         connection.ExecuteScalarAsync<long>($"INSERT INTO {into} RETURNING id", values);
 
@@ -127,6 +136,9 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
     private static string Text(JsonObject owner, string name) => (string)owner[name]!;
 
     // An item of the file, named in a condition.
+    [GeneratedRegex("src=\"drawing:([a-z0-9-]+\\.svg)\"")]
+    private static partial Regex Drawings();
+
     [GeneratedRegex("\"(i[0-9]+)\"")]
     private static partial Regex Named();
 }

@@ -9,8 +9,6 @@ namespace Polycline.Demo.School;
 /// <summary>The files that the demo course gives with its items: drawn and written for it.</summary>
 internal static class DemoFiles
 {
-    private const string Folder = "Polycline.Demo.School.files.";
-
     private static readonly (string Item, string Name)[] Given =
     [
         ("Guide: the maximum-minimum thermometer", "maximum and minimum.svg"),
@@ -23,32 +21,36 @@ internal static class DemoFiles
     public static async Task Give(NpgsqlConnection connection, long edition, long lead, Instant at)
     {
         foreach (var (item, name) in Given)
-        {
-            await using var stream = typeof(DemoFiles).Assembly.GetManifestResourceStream(Folder + name)
-                ?? throw new InvalidOperationException($"There is no file '{name}'.");
-            using var read = new MemoryStream();
-            await stream.CopyToAsync(read);
-            var (bytes, upload) = (read.ToArray(), Guid.NewGuid());
-            await UploadStore.Begin(connection, upload, new(lead), name, bytes.Length, at);
-            await UploadStore.Add(connection, upload, 0, [.. bytes.Chunk(Chunks.Size)]);
-            var stored = await UploadStore.Finish(connection, upload, FileTypes.Of(bytes), at);
             await connection.ExecuteAsync(
                 """
                 INSERT INTO item_file (edition, item, rank, name, file, brought_by, brought_at)
-                SELECT edition, id, 'i', @name, @hash, @lead, @at FROM item WHERE edition = @edition AND title = @item;
-                DELETE FROM upload WHERE id = @upload
+                SELECT edition, id, 'i', @name, @hash, @lead, @at FROM item WHERE edition = @edition AND title = @item
                 """,
                 new
                 {
                     edition,
                     item,
                     name,
-                    hash = Convert.FromHexString(stored.Hash),
+                    hash = Convert.FromHexString(await Store(connection, "files", name, lead, at)),
                     lead,
                     at,
-                    upload,
                 }
             );
-        }
+    }
+
+    /// <summary>Stores a file of the demo, unless its bytes are there already, and says what it is kept under.</summary>
+    /// <param name="folder">The folder beside this file.</param>
+    public static async Task<string> Store(NpgsqlConnection connection, string folder, string name, long lead, Instant at)
+    {
+        await using var stream = typeof(DemoFiles).Assembly.GetManifestResourceStream($"Polycline.Demo.School.{folder}.{name}")
+            ?? throw new InvalidOperationException($"There is no file '{name}'.");
+        using var read = new MemoryStream();
+        await stream.CopyToAsync(read);
+        var (bytes, upload) = (read.ToArray(), Guid.NewGuid());
+        await UploadStore.Begin(connection, upload, new(lead), name, bytes.Length, at);
+        await UploadStore.Add(connection, upload, 0, [.. bytes.Chunk(Chunks.Size)]);
+        var stored = await UploadStore.Finish(connection, upload, FileTypes.Of(bytes), at);
+        await UploadStore.Cancel(connection, new(lead), upload);
+        return stored.Hash;
     }
 }

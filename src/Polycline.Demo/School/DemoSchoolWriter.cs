@@ -10,7 +10,11 @@ public static partial class DemoSchool
 {
     private sealed partial class Writer(NpgsqlConnection connection, string passwordHash)
     {
+        // When the course was put together.
+        private static readonly Instant Begun = Start - Duration.FromDays(45);
+
         private int students;
+        private long writer;
 
         public async Task Write()
         {
@@ -36,6 +40,7 @@ public static partial class DemoSchool
             var colleague = await Person(DemoPeople.Colleague);
             await Person(DemoPeople.Office, office: true);
 
+            writer = lead;
             var weather = await Master("Weather Watch", "Geography", (lead, "lead"), (coTeacher, "co"));
             var before = await Edition(weather, 1, "edition 2025", lastAutumn, "resting", "weather-watch");
             var current = await Edition(weather, 2, "edition 2026", autumn, "current", "weather-watch");
@@ -91,7 +96,7 @@ public static partial class DemoSchool
                 "INSERT INTO order_change (section, seq, target, change) VALUES (@cedar, 1, @unit, '{\"order\":3}')",
                 new { cedar, unit = DemoCourse.Lineage("weather-watch", "u4") }
             );
-            await DemoFiles.Give(connection, current, lead, Start - Duration.FromDays(45));
+            await DemoFiles.Give(connection, current, lead, Begun);
             await DemoNotes.Leave(connection, current, before, lead, Start);
             await Differs(dogwood, "i42", "due", """{"at":"lesson-end","meetings":3,"clock":"meeting-start"}""");
 
@@ -234,7 +239,7 @@ public static partial class DemoSchool
                     term,
                 }
             );
-            await new DemoCourse(connection, edition, course).Write();
+            await new DemoCourse(connection, edition, course, name => DemoFiles.Store(connection, "drawings", name, writer, Begun)).Write();
             await connection.ExecuteAsync("UPDATE edition SET state = @state WHERE id = @edition", new { edition, state });
             return edition;
         }
