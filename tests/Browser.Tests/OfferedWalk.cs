@@ -133,7 +133,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Button(p, "Set the address")
         ),
         new(
-            "outline/editors/TextEditor",
+            "outline/text/TextEditor",
             "write-item",
             "outline?row=item:Isobars by hand",
             p => Press(p, "//button[contains(., 'instructions') or contains(., 'Change the text')]"),

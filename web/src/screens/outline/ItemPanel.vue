@@ -34,7 +34,7 @@ const props = defineProps<{
 const emit = defineEmits<{ close: []; rename: []; renamed: []; remove: []; move: [by: -1 | 1] }>()
 const levels = useLevels()
 
-const TextEditor = defineAsyncComponent(() => import('./editors/TextEditor.vue'))
+const TextEditor = defineAsyncComponent(() => import('./text/TextEditor.vue'))
 const edition = toRef(props, 'edition')
 const answer = useAnswer(() => questions.item(props.edition, props.item.id))
 const whole = computed(() => answer.data.value)
