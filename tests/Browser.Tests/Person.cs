@@ -11,7 +11,7 @@ namespace Polycline.Tests.Browser;
 /// <summary>Somebody at a browser of their own. What the browser complains of is collected from the first page on.</summary>
 public sealed class Person : IDisposable
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(20);
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(40);
     private static readonly string Axe = File.ReadAllText(System.IO.Path.Combine(TestServer.Root, "web/node_modules/axe-core/axe.min.js"));
 
     // What changes nothing of a course: that somebody has seen what is new, and reading a file.

@@ -8,8 +8,9 @@ import FileView from './FileView.vue'
 const props = defineProps<{ file: Schemas['FileAnswer']; shown?: boolean }>()
 
 const viewpoint = useViewpoint()
-const open = ref(props.shown)
-const canShow = computed(() => props.file.kind !== 'other' && props.file.kind !== 'pdf')
+// What reads PDF files is large, and is fetched only when somebody asks.
+const open = ref(props.shown && props.file.kind !== 'pdf')
+const canShow = computed(() => props.file.kind !== 'other')
 const save = computed(
   () => `${props.file.address}?${new URLSearchParams({ ...viewpoint.query.value, save: 'true' }).toString()}`,
 )

@@ -1,11 +1,14 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import { rowsOf } from './fileWords'
 
 /** Shows a file where it is listed. */
 const props = defineProps<{ file: Schemas['FileAnswer'] }>()
+
+// What reads PDF files comes only with the first of them.
+const PdfPages = defineAsyncComponent(() => import('./PdfPages.vue'))
 
 /** How much of a text is shown, in bytes. */
 const SHOWN = 64 * 1024
@@ -33,6 +36,7 @@ watch(
     <img v-if="file.kind === 'picture' || file.kind === 'drawing'" :src="address" :alt="file.name" loading="lazy" />
     <audio v-else-if="file.kind === 'audio'" :src="address" controls preload="metadata" :aria-label="file.name" />
     <video v-else-if="file.kind === 'video'" :src="address" controls preload="metadata" :aria-label="file.name" />
+    <PdfPages v-else-if="file.kind === 'pdf'" :address="address" :name="file.name" />
     <p v-else-if="isRead && failed" class="second">It can’t be shown just now. Save the file to read it.</p>
     <p v-else-if="isRead && text === null" class="second" role="status">Reading …</p>
     <div v-else-if="rows" class="scroll" tabindex="0" role="group" :aria-label="file.name">

@@ -193,6 +193,8 @@ function useMine(): void {
 
 <style scoped>
 .panel {
+  /* The row that it is opened from stays in view. */
+  scroll-margin-top: var(--space-8);
   display: grid;
   gap: var(--space-4);
   padding: var(--space-5) var(--space-7) var(--space-6);

@@ -234,6 +234,8 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
 
 <style scoped>
 .panel {
+  /* The row that it is opened from stays in view. */
+  scroll-margin-top: var(--space-8);
   display: grid;
   gap: var(--space-5);
   margin-left: var(--space-9);

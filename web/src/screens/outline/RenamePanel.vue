@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, toRef } from 'vue'
+import { computed, onMounted, toRef, useTemplateRef } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import { useHistory } from '../../parts/useHistory'
@@ -50,6 +50,10 @@ const meanwhile = computed(() => {
   return null
 })
 
+// Wherever in a long panel it comes to stand.
+const form = useTemplateRef<HTMLElement>('form')
+onMounted(() => form.value?.querySelector('input')?.focus())
+
 async function submit(send: () => Promise<boolean>): Promise<void> {
   if (busy.value) return
   if (!changed.value || (await send())) emit('close')
@@ -57,7 +61,13 @@ async function submit(send: () => Promise<boolean>): Promise<void> {
 </script>
 
 <template>
-  <form class="title-form" novalidate @submit.prevent="submit(rename.send)" @keydown.esc.stop.prevent="emit('close')">
+  <form
+    ref="form"
+    class="title-form"
+    novalidate
+    @submit.prevent="submit(rename.send)"
+    @keydown.esc.stop.prevent="emit('close')"
+  >
     <label class="field-name" :for="`title-${item.id}`">Title</label>
     <v-text-field
       :id="`title-${item.id}`"

@@ -87,7 +87,7 @@ async function keep(): Promise<void> {
       <TickField v-model="nextTime" label="for next time" title="It also shows in the next edition of this course" />
       <p class="ways">
         <v-btn type="submit" class="meant" :disabled="text.trim() === '' || busy">Save the note</v-btn>
-        <v-btn @click="writing = null">{{ writing === 'new' ? 'Leave none' : 'Leave it as it is' }}</v-btn>
+        <v-btn @click="writing = null">{{ writing === 'new' ? 'Not now' : 'Leave it as it is' }}</v-btn>
         <span class="small second">Students never see it.</span>
       </p>
     </form>
