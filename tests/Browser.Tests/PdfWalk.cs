@@ -12,9 +12,8 @@ public sealed class PdfWalk(PublishedSchool school) : IClassFixture<PublishedSch
     {
         var pdf = new StringBuilder("%PDF-1.4\n1 0 obj<</Type/Catalog/Pages 2 0 R>>endobj\n");
         var kids = string.Join(' ', pages.Select((_, n) => $"{10 + (2 * n)} 0 R"));
-        pdf.Append(
-            $"2 0 obj<</Type/Pages/Kids[{kids}]/Count {pages.Length}>>endobj\n3 0 obj<</Type/Font/Subtype/Type1/BaseFont/Helvetica>>endobj\n"
-        );
+        pdf.Append($"2 0 obj<</Type/Pages/Kids[{kids}]/Count {pages.Length}>>endobj\n")
+            .Append("3 0 obj<</Type/Font/Subtype/Type1/BaseFont/Helvetica>>endobj\n");
         foreach (var (words, n) in pages.Select((words, n) => (words, n)))
         {
             var drawn = $"BT /F1 30 Tf 40 100 Td ({words}) Tj ET";
