@@ -275,6 +275,10 @@ public sealed class Person : IDisposable
         }
         Until(() => See(selector).Enabled, selector);
         Reach(element => All(selector).Contains(element));
+        // A field that has just appeared may still take the focus.
+        Ask<bool>("return new Promise(done => requestAnimationFrame(() => requestAnimationFrame(() => done(true))))");
+        if (!All(selector).Contains(Focus()))
+            Reach(element => All(selector).Contains(element));
         Type(Keys.Enter);
     }
 
