@@ -26,8 +26,8 @@ function addSection(): void {
     <h2>Roll over into the next edition</h2>
     <p class="second about">
       The whole course comes along: {{ levels.unit.many }}, {{ levels.lesson.many }}, {{ levels.item.many }}, texts,
-      timing, conditions. What belongs to one section only stays behind, and so does all student work. This edition
-      carries on until you end it.
+      files, timing, conditions and team notes. What belongs to one section only stays behind, and so does all student
+      work. This edition carries on until you end it.
     </p>
     <p v-if="answer.terms.length === 0" class="second">
       There is no later term yet. Ask the office to set one up; then you can roll over.
