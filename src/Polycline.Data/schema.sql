@@ -687,6 +687,12 @@ ALTER TABLE public.code_use ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     NO MAXVALUE
     CACHE 1
 );
+CREATE TABLE public.copy_text (
+    file bigint NOT NULL,
+    text text NOT NULL,
+    saved_at timestamp with time zone NOT NULL,
+    CONSTRAINT copy_text_text_check CHECK ((length(text) <= 200000))
+);
 CREATE TABLE public.draft (
     person bigint NOT NULL,
     item bigint NOT NULL,
@@ -888,6 +894,10 @@ CREATE TABLE public.item_file (
     brought_at timestamp with time zone NOT NULL,
     removed_at timestamp with time zone,
     version bigint DEFAULT 1 NOT NULL,
+    given text DEFAULT 'read'::text NOT NULL,
+    copy_name text,
+    CONSTRAINT item_file_copy_name_check CHECK (((length(copy_name) >= 1) AND (length(copy_name) <= 120))),
+    CONSTRAINT item_file_given_check CHECK ((given = ANY (ARRAY['read'::text, 'copy'::text]))),
     CONSTRAINT item_file_name_check CHECK (((name <> ''::text) AND (length(name) <= 200)))
 );
 ALTER TABLE public.item_file ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
@@ -1364,6 +1374,7 @@ CREATE TABLE public.work_file (
     name text NOT NULL,
     file bytea NOT NULL,
     brought_at timestamp with time zone NOT NULL,
+    copy_of bigint,
     CONSTRAINT work_file_name_check CHECK (((name <> ''::text) AND (length(name) <= 200)))
 );
 ALTER TABLE public.work_file ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
@@ -1437,6 +1448,8 @@ ALTER TABLE ONLY public.code_use
     ADD CONSTRAINT code_use_code_person_key UNIQUE (code, person);
 ALTER TABLE ONLY public.code_use
     ADD CONSTRAINT code_use_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.copy_text
+    ADD CONSTRAINT copy_text_pkey PRIMARY KEY (file);
 ALTER TABLE ONLY public.draft
     ADD CONSTRAINT draft_pkey PRIMARY KEY (person, item);
 ALTER TABLE ONLY public.edition
@@ -1582,6 +1595,7 @@ CREATE UNIQUE INDEX cannot_open_once ON public.cannot_open USING btree (person, 
 CREATE INDEX cannot_open_section ON public.cannot_open USING btree (section);
 CREATE INDEX change_row ON public.change USING btree (tbl, key);
 CREATE INDEX code_use_person_idx ON public.code_use USING btree (person);
+CREATE INDEX draft_item ON public.draft USING btree (item);
 CREATE UNIQUE INDEX edition_one_coming ON public.edition USING btree (master) WHERE (state = 'draft'::text);
 CREATE UNIQUE INDEX edition_one_current ON public.edition USING btree (master) WHERE (state = 'current'::text);
 CREATE INDEX enrolment_person ON public.enrolment USING btree (person);
@@ -1624,7 +1638,9 @@ CREATE INDEX team_note_place ON public.team_note USING btree (place) WHERE (next
 CREATE INDEX upload_file ON public.upload USING btree (file);
 CREATE INDEX upload_part_chunk ON public.upload_part USING btree (chunk);
 CREATE INDEX upload_person ON public.upload USING btree (person);
+CREATE INDEX work_file_copy_of ON public.work_file USING btree (copy_of);
 CREATE INDEX work_file_file ON public.work_file USING btree (file);
+CREATE INDEX work_item ON public.work USING btree (item);
 CREATE INDEX work_move_section ON public.work_move USING btree (section);
 CREATE INDEX work_section ON public.work USING btree (section);
 CREATE TRIGGER forget_identity AFTER UPDATE OF email ON public.person FOR EACH ROW WHEN ((new.email OPERATOR(public.~~) '%@erased.invalid'::public.citext)) EXECUTE FUNCTION public.forget_identity();
@@ -1670,6 +1686,8 @@ ALTER TABLE ONLY public.code_use
     ADD CONSTRAINT code_use_code_fkey FOREIGN KEY (code) REFERENCES public.section_code(id);
 ALTER TABLE ONLY public.code_use
     ADD CONSTRAINT code_use_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.copy_text
+    ADD CONSTRAINT copy_text_file_fkey FOREIGN KEY (file) REFERENCES public.work_file(id) ON DELETE CASCADE;
 ALTER TABLE ONLY public.draft
     ADD CONSTRAINT draft_item_fkey FOREIGN KEY (item) REFERENCES public.item(id);
 ALTER TABLE ONLY public.draft
@@ -1831,6 +1849,8 @@ ALTER TABLE ONLY public.upload_part
 ALTER TABLE ONLY public.upload
     ADD CONSTRAINT upload_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.work_file
+    ADD CONSTRAINT work_file_copy_of_fkey FOREIGN KEY (copy_of) REFERENCES public.item_file(id) ON DELETE SET NULL;
+ALTER TABLE ONLY public.work_file
     ADD CONSTRAINT work_file_file_fkey FOREIGN KEY (file) REFERENCES public.stored_file(hash);
 ALTER TABLE ONLY public.work
     ADD CONSTRAINT work_item_fkey FOREIGN KEY (item) REFERENCES public.item(id);
@@ -1903,6 +1923,7 @@ GRANT UPDATE(at) ON TABLE public.code_use TO polycline_app;
 GRANT UPDATE(state) ON TABLE public.code_use TO polycline_app;
 GRANT UPDATE(answered_by) ON TABLE public.code_use TO polycline_app;
 GRANT UPDATE(answered_at) ON TABLE public.code_use TO polycline_app;
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.copy_text TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.draft TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(codes) ON TABLE public.edition TO polycline_app;
@@ -1996,6 +2017,8 @@ GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.upload_part TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.work TO polycline_app;
 GRANT UPDATE(section) ON TABLE public.work TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.work_file TO polycline_app;
+GRANT UPDATE(file) ON TABLE public.work_file TO polycline_app;
+GRANT UPDATE(copy_of) ON TABLE public.work_file TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.work_move TO polycline_app;
 GRANT UPDATE(back) ON TABLE public.work_move TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.work_version TO polycline_app;

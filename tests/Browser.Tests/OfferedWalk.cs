@@ -69,6 +69,14 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Fill(p, "li form input", "the wind.txt"),
             p => Button(p, "Rename it")
         ),
+        new(
+            "outline/files/FileGiving",
+            "give-file",
+            "outline?row=item:Station log, a copy each",
+            p => Press(p, "//button[@aria-label='Change how station log.csv is given']"),
+            p => Fill(p, "[aria-label='What copies are called']", "{code} {file}, {student}"),
+            p => Button(p, "Give each a copy")
+        ),
         new("outline/files/ItemFiles", "move-file", "outline?row=item:An item renamed", p =>
             Press(p, "//button[@aria-label='Move two.csv up']")
         ),

@@ -10,6 +10,7 @@ using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Feeds;
+using Polycline.Data.Files;
 using Polycline.Data.People;
 using Polycline.Data.Requests;
 using Polycline.Data.Sections;
@@ -52,7 +53,7 @@ public sealed class StoreTests : IAsyncLifetime
         );
     }
 
-    private static Written Text(string text) => new(text, [], [], []);
+    private static Written Text(string text) => new(text, [], [], [], new Dictionary<Id<WorkFileRow>, string>());
 
     public async ValueTask DisposeAsync()
     {

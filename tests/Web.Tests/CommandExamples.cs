@@ -45,6 +45,18 @@ public static class CommandExamples
                 version,
             };
         },
+        ["give-file"] = async school =>
+        {
+            var (item, file, version) = await FileTests.Attached(school, "Cloud diary", "before.txt");
+            return new
+            {
+                item,
+                file,
+                given = "copy",
+                copyName = "{file} of {student}",
+                version,
+            };
+        },
         ["rename-file"] = async school =>
         {
             var (item, file, version) = await FileTests.Attached(school, "Cloud diary", "before.txt");

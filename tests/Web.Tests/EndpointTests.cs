@@ -436,6 +436,15 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             TheirStudents,
             async school => new { cannotOpen = await CannotOpenTests.Said(school, "Cloud diary") }
         ),
+        ["POST /api/editions/{edition:long}/refresh-copies"] = new(
+            "/api/editions/{edition}/refresh-copies?preview=true",
+            Team,
+            async school =>
+            {
+                var (item, file) = await CopyTests.Given(school, "Cloud diary", "sheet.txt", "Write here.");
+                return new { item, file };
+            }
+        ),
         ["POST /api/sections/{section:long}/tick-off"] = new("/api/sections/{section}/tick-off", Student, async school => new
         {
             item = await school.Item("Guide: the rain gauge"),

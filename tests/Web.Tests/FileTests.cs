@@ -256,7 +256,7 @@ public sealed class FileTests : LeadOfASchool
                 }
                 // What is said of it is what opens.
                 if (state != "nothing")
-                    answer.Json["files"]!.AsArray().Count.ShouldBe(opens ? count : 0);
+                    (answer.Json["files"]!.AsArray().Count + answer.Json["copies"]!.AsArray().Count).ShouldBe(opens ? count : 0);
                 if (state != "nothing" && !opens)
                     foreach (var field in new[] { "html", "address", "link", "asks", "draft" })
                         answer.Json[field].ShouldBeNull($"{field} of {item}, {state}");

@@ -28,6 +28,11 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
         ["settle-cannot-open"] = new(DemoPeople.Lead, async walk =>
             (walk.Edition("settle-cannot-open"), new { cannotOpen = await CannotOpenTests.Said(walk.School, "Cloud diary") })
         ),
+        ["refresh-copies"] = new(DemoPeople.Lead, async walk =>
+        {
+            var (item, file) = await CopyTests.Given(walk.School, "Cloud diary", "sheet.txt", "Write here.");
+            return (walk.Edition("refresh-copies"), new { item, file });
+        }),
         ["tick-off"] = new(DemoPeople.OnTrack, async walk =>
             (walk.Section("tick-off"), new { item = await walk.School.Item("Guide: the rain gauge"), done = true })
         ),

@@ -16,7 +16,7 @@ public sealed record Asks
 
     /// <summary>Whether an item of this kind can ask it.</summary>
     public bool Suits(ItemKind kind) =>
-        kind == ItemKind.Task || Way == AskedWay.Tick && kind is ItemKind.Page or ItemKind.Link or ItemKind.Handout;
+        kind is ItemKind.Task or ItemKind.Handout || (Way == AskedWay.Tick && kind is ItemKind.Page or ItemKind.Link);
 
     public AskedWay Way { get; init; } = AskedWay.Work;
 

@@ -120,7 +120,18 @@ public sealed record Item
 
 /// <summary>A file given with an item.</summary>
 /// <param name="Hash">What its bytes are kept under.</param>
-public sealed record GivenFile(string Name, string Hash);
+/// <param name="CopyName">How each student's copy is named (<see cref="CopyNames"/>); null: in the usual way.</param>
+public sealed record GivenFile(string Name, string Hash, FileWay Given = FileWay.Read, string? CopyName = null);
+
+/// <summary>How a file is given to students.</summary>
+public enum FileWay
+{
+    /// <summary>It is there to be read.</summary>
+    Read,
+
+    /// <summary>Each student gets a copy, which they work in and hand in.</summary>
+    Copy,
+}
 
 /// <summary>For whom an item is. Source: the computation, chapter 5, <i>Not for this student</i>.</summary>
 /// <param name="Students">With <see cref="Groups"/>: those named, and those in a named group; both null: everyone.</param>

@@ -23,7 +23,9 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
 
     private static readonly JsonShape FileShape = Forms.Object(
         new MemberShape("name", Forms.Name, true),
-        new MemberShape("file", Forms.OfText(IsFileName, "must be a name of letters, digits, dots, dashes and underlines"), true)
+        new MemberShape("file", Forms.OfText(IsFileName, "must be a name of letters, digits, dots, dashes and underlines"), true),
+        new MemberShape("given", Forms.OneOf([.. Enum.GetValues<FileWay>().Select(EnumNames.Of)])),
+        new MemberShape("copyName", Forms.OfText(text => CopyNames.Fault(text) is null, "must be text whose words in braces are known"))
     );
 
     private static bool IsFileName(string text) =>
@@ -81,6 +83,10 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                     json.WriteStartObject();
                     json.WriteString("name", file.Name);
                     json.WriteString("file", file.Hash);
+                    if (file.Given != FileWay.Read)
+                        json.WriteString("given", EnumNames.Of(file.Given));
+                    if (file.CopyName is not null)
+                        json.WriteString("copyName", file.CopyName);
                     json.WriteEndObject();
                 }
                 json.WriteEndArray();
@@ -181,7 +187,9 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 [
                     .. (root["files"]?[item.Ref.Name]?.Items ?? []).Select(file => new GivenFile(
                         file["name"]!.Value!,
-                        file["file"]!.Value!
+                        file["file"]!.Value!,
+                        file["given"]?.Value is { } given ? EnumNames.Parse<FileWay>(given) : FileWay.Read,
+                        file["copyName"]?.Value
                     )),
                 ],
                 AboutTeacher = root["aboutTeacher"]?[item.Ref.Name]?.Kind == JsonKind.True,

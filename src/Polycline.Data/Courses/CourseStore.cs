@@ -133,8 +133,8 @@ public static class CourseStore
                 foreach (var (file, n) in item.Files.Select((file, n) => (file, n)))
                     await Insert(
                         """
-                        item_file (edition, item, rank, name, file, brought_by, brought_at)
-                        VALUES (@made, @added, @rank, @Name, @hash, @lead, @at)
+                        item_file (edition, item, rank, name, file, given, copy_name, brought_by, brought_at)
+                        VALUES (@made, @added, @rank, @Name, @hash, @given, @CopyName, @lead, @at)
                         """,
                         new
                         {
@@ -143,6 +143,8 @@ public static class CourseStore
                             rank = Rank.Nth(n),
                             file.Name,
                             hash = Convert.FromHexString(file.Hash),
+                            given = EnumNames.Of(file.Given),
+                            file.CopyName,
                             lead = lead.Value,
                             at,
                         }

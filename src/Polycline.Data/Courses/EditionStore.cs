@@ -77,7 +77,7 @@ public static class EditionStore
             };
     }
 
-    private sealed record FileRow(Id<Item> Item, string Name, string Hash);
+    private sealed record FileRow(Id<Item> Item, string Name, string Hash, string Given, string? CopyName);
 
     private sealed record EnrolmentRow(
         Id<ListedStudent> Id,
@@ -118,7 +118,10 @@ public static class EditionStore
             (await results.ReadAsync<ExceptionRow>()).AsList(),
             (await results.ReadAsync<ArrangementRow>()).AsList()
         );
-        var files = (await results.ReadAsync<FileRow>()).ToLookup(row => row.Item, row => new GivenFile(row.Name, row.Hash));
+        var files = (await results.ReadAsync<FileRow>()).ToLookup(
+            row => row.Item,
+            row => new GivenFile(row.Name, row.Hash, EnumNames.Parse<FileWay>(row.Given), row.CopyName)
+        );
         var tree = new TreeReading(units, lessons, items, files);
         return new(
             new(

@@ -99,7 +99,7 @@ SELECT person, due_days, quiz_time, reason, version
 FROM arrangement a
 WHERE edition = @edition AND NOT EXISTS (SELECT 1 FROM person p WHERE p.id = a.person AND p.joined_into IS NOT NULL);
 
-SELECT item, name, encode(file, 'hex') AS hash
+SELECT item, name, encode(file, 'hex') AS hash, given, copy_name
 FROM item_file
 WHERE edition = @edition AND removed_at IS NULL
 ORDER BY item, rank, id;

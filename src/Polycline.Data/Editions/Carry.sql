@@ -34,8 +34,8 @@ WITH source AS (
   RETURNING id, lineage
 ), files AS (
   -- The bytes are shared; what stood there before stays behind.
-  INSERT INTO item_file (edition, item, rank, name, file, brought_by, brought_at)
-  SELECT made.id, new.id, f.rank, f.name, f.file, f.brought_by, f.brought_at
+  INSERT INTO item_file (edition, item, rank, name, file, given, copy_name, brought_by, brought_at)
+  SELECT made.id, new.id, f.rank, f.name, f.file, f.given, f.copy_name, f.brought_by, f.brought_at
   FROM made, item_file f
   JOIN item i ON i.id = f.item
   JOIN items new ON new.lineage = i.lineage

@@ -3,6 +3,7 @@ using NodaTime;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Wording;
 using Polycline.Data.LinkChecks;
 
 namespace Polycline.Data.Files;
@@ -37,6 +38,14 @@ public sealed record ItemFileRow
     /// <summary>It was replaced or removed.</summary>
     public required bool Removed { get; init; }
 
+    /// <summary>How it is given (<see cref="FileWay"/>).</summary>
+    public required string Given { get; init; }
+
+    /// <summary>How each student's copy is named; null: in the usual way.</summary>
+    public required string? CopyName { get; init; }
+
+    public bool IsCopiedForEach => Given == EnumNames.Of(FileWay.Copy);
+
     public required long Version { get; init; }
 
     public StoredFile Stored => new(Hash, Size, Type);
@@ -51,22 +60,23 @@ public static class ItemFileStore
     public static async Task<IReadOnlyList<ItemFileRow>> Of(NpgsqlConnection connection, Id<Item> item) =>
         (await connection.QueryAsync<ItemFileRow>(Statement, new { item = item.Value })).AsList();
 
-    /// <summary>The same with the item's text and what is known of its address, in one round trip.</summary>
+    /// <summary>The same with the item's text, what is known of its address and the copies students have, in one round trip.</summary>
     /// <param name="body">What its text is kept under; null: it has none.</param>
-    public static async Task<(string? Html, IReadOnlyList<ItemFileRow> Files, LinkCheckRow? Link)> WithText(
+    public static async Task<(string? Html, IReadOnlyList<ItemFileRow> Files, LinkCheckRow? Link, IReadOnlyList<CopyRow> Copies)> WithText(
         NpgsqlConnection connection,
         Id<Item> item,
         string? body
     )
     {
         await using var results = await connection.QueryMultipleAsync(
-            Sql.Together(Courses.BodyStore.Statement, Statement, LinkCheckStore.Statement),
+            Sql.Together(Courses.BodyStore.Statement, Statement, LinkCheckStore.Statement, CopyStore.Statement),
             new { item = item.Value, hash = body is null ? null : Convert.FromHexString(body) }
         );
         return (
             await results.ReadSingleOrDefaultAsync<string?>(),
             await From(results),
-            await results.ReadSingleOrDefaultAsync<LinkCheckRow?>()
+            await results.ReadSingleOrDefaultAsync<LinkCheckRow?>(),
+            (await results.ReadAsync<CopyRow>()).AsList()
         );
     }
 

@@ -101,6 +101,8 @@ public static class Tables
         /// <summary>The hash of its bytes, in hex.</summary>
         public static readonly Column<string?> File = Table.Bytes("file");
         public static readonly Column<Id<ItemFileRow>?> Replaces = Table.Reference<ItemFileRow>("replaces");
+        public static readonly Column<string?> Given = Table.Text("given");
+        public static readonly Column<string?> CopyName = Table.Text("copy_name");
         public static readonly Column<Id<Person>?> BroughtBy = Table.Reference<Person>("brought_by");
         public static readonly Column<Instant?> BroughtAt = Table.Moment("brought_at");
     }

@@ -37,8 +37,8 @@ WITH keeps AS (
   WHERE k.level = 2
   RETURNING id, lineage
 ), files AS (
-  INSERT INTO item_file (edition, item, section, rank, name, file, brought_by, brought_at)
-  SELECT @to, n.id, @section, f.rank, f.name, f.file, f.brought_by, f.brought_at
+  INSERT INTO item_file (edition, item, section, rank, name, file, given, copy_name, brought_by, brought_at)
+  SELECT @to, n.id, @section, f.rank, f.name, f.file, f.given, f.copy_name, f.brought_by, f.brought_at
   FROM items n
   JOIN keeps k ON k.level = 2 AND k.now = n.lineage
   JOIN item i ON i.edition = @from AND i.lineage = k.old

@@ -46,8 +46,8 @@ WITH source AS (
   WHERE i.edition = @edition AND (i.section IS NULL OR i.section = @section)
   RETURNING id, lineage
 ), files AS (
-  INSERT INTO item_file (edition, item, rank, name, file, brought_by, brought_at)
-  SELECT made.id, new.id, f.rank, f.name, f.file, f.brought_by, f.brought_at
+  INSERT INTO item_file (edition, item, rank, name, file, given, copy_name, brought_by, brought_at)
+  SELECT made.id, new.id, f.rank, f.name, f.file, f.given, f.copy_name, f.brought_by, f.brought_at
   FROM made, item_file f JOIN item i ON i.id = f.item JOIN items new ON new.lineage = i.lineage
   WHERE f.edition = @edition AND f.removed_at IS NULL
 ), notes AS (

@@ -8,9 +8,11 @@ SELECT text, files, links, entries::text, saved_at, missed_at, claimed_at, versi
 FROM draft
 WHERE person = @person AND item = @item AND saved_at <= @at;
 
-SELECT f.id, f.name, encode(f.file, 'hex') AS hash, s.size, s.type
+SELECT f.id, f.name, encode(f.file, 'hex') AS hash, s.size, s.type, f.copy_of, t.text AS written, coalesce(f.file = i.file AND t.file IS NULL, false) AS as_given
 FROM work_file f
 JOIN stored_file s ON s.hash = f.file
+LEFT JOIN copy_text t ON t.file = f.id
+LEFT JOIN item_file i ON i.id = f.copy_of
 WHERE f.id = ANY(ARRAY(
   SELECT unnest(v.files) FROM work w JOIN work_version v ON v.work = w.id WHERE w.person = @person AND w.item = @item AND v.handed_in_at <= @at
   UNION SELECT unnest(files) FROM draft WHERE person = @person AND item = @item AND saved_at <= @at));

@@ -74,15 +74,16 @@ public static class WorkStore
 
     /// <summary>Keeps a draft. If two pages write at once, the one that read the later version wins and the other is told.</summary>
     /// <returns>The new version; null: it was changed in the meantime.</returns>
-    public static Task<long?> SaveDraft(
+    public static async Task<long?> SaveDraft(
         NpgsqlConnection connection,
         Id<Person> person,
         Id<Item> item,
         Written written,
         long version,
         Instant at
-    ) =>
-        connection.ExecuteScalarAsync<long?>(
+    )
+    {
+        var saved = await connection.ExecuteScalarAsync<long?>(
             Sql.Of("Work", "SaveDraft"),
             new
             {
@@ -96,6 +97,10 @@ public static class WorkStore
                 at,
             }
         );
+        if (saved is not null)
+            await CopyStore.KeepTexts(connection, written.Copies, at);
+        return saved;
+    }
 
     /// <summary>Keeps what was sent too late as a draft.</summary>
     public static Task KeepMissed(

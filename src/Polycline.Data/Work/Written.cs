@@ -7,11 +7,13 @@ namespace Polycline.Data.Work;
 /// <summary>What a student writes or hands in at once.</summary>
 /// <param name="Links">Addresses, in their order.</param>
 /// <param name="Entries">Those of a log, in the order of their days.</param>
+/// <param name="Copies">What was written in those of the files that are copies; one that is not named keeps what was written in it.</param>
 public sealed record Written(
     string Text,
     IReadOnlyList<Id<WorkFileRow>> Files,
     IReadOnlyList<string> Links,
-    IReadOnlyList<LogEntry> Entries
+    IReadOnlyList<LogEntry> Entries,
+    IReadOnlyDictionary<Id<WorkFileRow>, string> Copies
 );
 
 /// <summary>What a student wrote in a log on one day.</summary>

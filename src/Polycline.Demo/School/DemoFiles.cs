@@ -1,6 +1,9 @@
 using Dapper;
 using NodaTime;
 using Npgsql;
+using Polycline.Core.Courses;
+using Polycline.Core.PlanFiles;
+using Polycline.Core.Wording;
 using Polycline.Data.Files;
 using Polycline.Formats.Files;
 
@@ -9,22 +12,24 @@ namespace Polycline.Demo.School;
 /// <summary>The files that the demo course gives with its items: drawn and written for it.</summary>
 internal static class DemoFiles
 {
-    private static readonly (string Item, string Name)[] Given =
+    private static readonly (string Item, string Name, string? CopyName)[] Given =
     [
-        ("Guide: the maximum-minimum thermometer", "maximum and minimum.svg"),
-        ("Guide: the rain gauge", "rain gauge.svg"),
-        ("The twelve forces of wind", "forces of wind.csv"),
-        ("Station log, a copy each", "station log.csv"),
+        ("Guide: the maximum-minimum thermometer", "maximum and minimum.svg", null),
+        ("Guide: the rain gauge", "rain gauge.svg", null),
+        ("The twelve forces of wind", "forces of wind.csv", null),
+        ("Station log, a copy each", "station log.csv", "{file} – {student}"),
     ];
 
     /// <summary>Puts each with its item of an edition.</summary>
     public static async Task Give(NpgsqlConnection connection, long edition, long lead, Instant at)
     {
-        foreach (var (item, name) in Given)
+        foreach (var (item, name, copyName) in Given)
             await connection.ExecuteAsync(
                 """
-                INSERT INTO item_file (edition, item, rank, name, file, brought_by, brought_at)
-                SELECT edition, id, 'i', @name, @hash, @lead, @at FROM item WHERE edition = @edition AND title = @item
+                INSERT INTO item_file (edition, item, rank, name, file, given, copy_name, brought_by, brought_at)
+                SELECT edition, id, 'i', @name, @hash, @given, @copyName, @lead, @at FROM item WHERE edition = @edition AND title = @item;
+                -- A copy is handed in.
+                UPDATE item SET asks = @asks::jsonb WHERE edition = @edition AND title = @item AND @given = 'copy';
                 """,
                 new
                 {
@@ -32,6 +37,9 @@ internal static class DemoFiles
                     item,
                     name,
                     hash = Convert.FromHexString(await Store(connection, "files", name, lead, at)),
+                    given = EnumNames.Of(copyName is null ? FileWay.Read : FileWay.Copy),
+                    copyName,
+                    asks = PlanParts.Json(new Asks { Text = AskedPart.No, Links = AskedPart.No }),
                     lead,
                     at,
                 }

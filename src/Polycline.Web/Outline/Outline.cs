@@ -1,3 +1,4 @@
+using Polycline.Data.Courses;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Files;
@@ -55,6 +56,8 @@ public static class OutlineRoutes
         routes.MapEditionCommand<RenameFile, ItemFiles, RenameFileRequest>();
         routes.MapEditionCommand<MoveFile, ItemFiles, MoveFileRequest>();
         routes.MapEditionCommand<RemoveFile, ItemFiles, RemoveFileRequest>();
+        routes.MapEditionCommand<GiveFile, ItemFiles, GiveFileRequest>();
+        routes.MapWork<RefreshCopies, RefreshCopiesRequest, EditionPlan, RefreshCopiesAnswer>();
         routes.MapEditionCommand<TimeItem, TimeItemRequest>();
         routes.MapEditionCommand<AskItem, AskItemRequest>();
         routes.MapEditionCommand<PointLink, PointLinkRequest>();

@@ -60,8 +60,11 @@ public sealed record StudentItemAnswer
     /// <summary>What was found when that address was last tried.</summary>
     public required LinkAnswer? Link { get; init; }
 
-    /// <summary>What is given with it.</summary>
+    /// <summary>What is given with it to read.</summary>
     public required IReadOnlyList<FileAnswer> Files { get; init; }
+
+    /// <summary>Files of which each student gets a copy.</summary>
+    public required IReadOnlyList<GivenCopy> Copies { get; init; }
 
     /// <summary>What it asks for; null: nothing that could be handed in or ticked off.</summary>
     public required AsksForm? Asks { get; init; }
@@ -142,14 +145,8 @@ public static class ReadItem
             DueRelative = sight.Due is { } due ? MomentWords.Relative(due, course.At, zone) : null,
             Missing = course.Missing(sight),
             Html = Pictures.Shown(html, $"/api/sections/{section}/items/{item}"),
-            Files =
-            [
-                .. course
-                    .Files(sight)
-                    .Select(file =>
-                        FileAnswer.Of(file.Id.Value, file.Name, file.Stored, $"/api/sections/{section}/items/{item}/files/{file.Id}")
-                    ),
-            ],
+            Files = [.. course.Files(sight).Where(file => !file.IsCopiedForEach).Select(Given)],
+            Copies = OwnCopies.Of(course, sight, work, Given),
             SaidCannotOpenAt = Moment.Of(course.SaidCannotOpenAt, zone),
             Address = sight.Address,
             Link = LinkAnswer.Of(course.LinkCheck, zone),
@@ -184,6 +181,9 @@ public static class ReadItem
             ],
             Levels = course.Levels,
         };
+
+        FileAnswer Given(ItemFileRow file) =>
+            FileAnswer.Of(file.Id.Value, file.Name, file.Stored, $"/api/sections/{section}/items/{item}/files/{file.Id}");
 
         IReadOnlyList<FileAnswer> Own(Id<WorkFileRow>[]? files) => WorkFiles.Answer(work.Listed(files), section, new(item));
     }

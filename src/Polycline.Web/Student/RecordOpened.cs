@@ -11,8 +11,16 @@ namespace Polycline.Web.Student;
 
 public sealed record RecordOpenedRequest(Id<Item> Item);
 
-/// <summary>Writes down that a student has opened an item, once for each key. Through a lens nothing is recorded.</summary>
-public sealed class RecordOpened : IWorkCommand<RecordOpenedRequest, CourseOfStudents, DoneAnswer>
+/// <param name="Copies">How many files the student now has a copy of, and had none before.</param>
+public sealed record OpenedAnswer(int Copies) : IAnswer<OpenedAnswer>
+{
+    public OpenedAnswer AsPreview() => this;
+}
+
+/// <summary>
+/// Writes down that a student has opened an item, once for each key, and makes the copies they get. Through a lens nothing is recorded.
+/// </summary>
+public sealed class RecordOpened : IWorkCommand<RecordOpenedRequest, CourseOfStudents, OpenedAnswer>
 {
     public static string Name => "record-opened";
 
@@ -23,13 +31,13 @@ public sealed class RecordOpened : IWorkCommand<RecordOpenedRequest, CourseOfStu
     public static Task<CourseOfStudents> Prepare(Access access, PlanCache plans, RecordOpenedRequest request) =>
         CourseOfStudents.Of(access, plans);
 
-    public static async Task<DoneAnswer> Do(WorkContext work, CourseOfStudents students, RecordOpenedRequest request)
+    public static async Task<OpenedAnswer> Do(WorkContext work, CourseOfStudents students, RecordOpenedRequest request)
     {
         var course = await students.SeenBy(work.Connection, work.Access, work.Viewpoint);
         var sight = course.See(request.Item);
         if (!sight.MayRead)
             throw Problem.NotOpen(sight.State == ReleaseState.Upcoming ? "It has not opened yet." : "A condition is not met yet.");
         await WorkStore.Record(work.Connection, course.Oneself, request.Item, course.Section, "opened", work.Viewpoint.At, work.Key);
-        return new();
+        return new(await OwnCopies.Make(work, course, sight, request.Item));
     }
 }

@@ -16,13 +16,15 @@ namespace Polycline.Web.Student;
 /// <param name="Files">Those that go with it, at most 30, in their order; null: none.</param>
 /// <param name="Links">Addresses of pages, at most 20; null: none.</param>
 /// <param name="Entries">Those of a log, at most 400; null: none.</param>
+/// <param name="Copies">What was written in copies that are texts or tables; those not named keep what was written in them.</param>
 public sealed record SaveDraftRequest(
     Id<Item> Item,
     string Text,
     long Version,
     IReadOnlyList<ListedFile>? Files = null,
     IReadOnlyList<string>? Links = null,
-    IReadOnlyList<LogEntry>? Entries = null
+    IReadOnlyList<LogEntry>? Entries = null,
+    IReadOnlyList<CopyText>? Copies = null
 ) : IWritten;
 
 /// <param name="Version">Of the draft as it was saved.</param>

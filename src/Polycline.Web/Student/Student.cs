@@ -29,7 +29,7 @@ public static class StudentRoutes
             .WithName("student-picture")
             .SendsBytes()
             .For(Readers);
-        routes.MapWork<RecordOpened, RecordOpenedRequest, CourseOfStudents, DoneAnswer>();
+        routes.MapWork<RecordOpened, RecordOpenedRequest, CourseOfStudents, OpenedAnswer>();
         routes.MapWork<SaveDraft, SaveDraftRequest, CourseOfStudents, SavedAnswer>();
         routes.MapWork<HandIn, HandInRequest, CourseOfStudents, HandInAnswer>();
         routes.MapWork<TickOff, TickOffRequest, CourseOfStudents, DoneAnswer>();

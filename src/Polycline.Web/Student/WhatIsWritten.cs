@@ -21,6 +21,8 @@ public interface IWritten
     IReadOnlyList<string>? Links { get; }
 
     IReadOnlyList<LogEntry>? Entries { get; }
+
+    IReadOnlyList<CopyText>? Copies { get; }
 }
 
 /// <summary>Of what a student writes: what may be in it, and how it is kept.</summary>
@@ -34,13 +36,22 @@ internal static class WhatIsWritten
     /// <summary>What a request brings, with files just sent kept as files of the work.</summary>
     /// <exception cref="ProblemException">A file is not the student's own, or not of a kind that is taken.</exception>
     public static async Task<Written> Keep<T>(WorkContext work, Id<Person> student, Id<Item> item, Asks? asks, T request)
-        where T : IWritten =>
-        new(
+        where T : IWritten
+    {
+        var files = await WorkFiles.Keep(work, student, item, asks, request.Files);
+        return new(
             request.Text,
-            await WorkFiles.Keep(work, student, item, asks, request.Files),
+            files.List,
             [.. (request.Links ?? []).Select(link => link.Trim())],
-            [.. (request.Entries ?? []).OrderBy(entry => entry.On, StringComparer.Ordinal)]
+            [.. (request.Entries ?? []).OrderBy(entry => entry.On, StringComparer.Ordinal)],
+            OwnCopies.Texts(request.Copies, files)
         );
+    }
+
+    /// <summary>The same, with what was written in copies made files: as it is handed in, it stays.</summary>
+    /// <inheritdoc cref="Keep"/>
+    public static async Task<Written> KeepWhole<T>(WorkContext work, Id<Person> student, Id<Item> item, Asks? asks, T request)
+        where T : IWritten => await OwnCopies.Settle(work, student, item, await Keep(work, student, item, asks, request));
 
     /// <summary>The rules of every such request.</summary>
     public static void AreWritten<T>(this AbstractValidator<T> rules)
@@ -67,6 +78,12 @@ internal static class WhatIsWritten
             .WithMessage($"An entry can have up to {LongestEntry:N0} characters. Split it in two.")
             .Must(entries => entries is null || entries.Sum(entry => entry.Text.Length) <= Longest)
             .WithMessage($"The log is too long: {Longest:N0} characters at most.");
+        rules
+            .RuleFor(request => request.Copies)
+            .Must(copies => copies is null || copies.Count <= WorkFiles.Most)
+            .WithMessage($"You can write in up to {WorkFiles.Most} copies.")
+            .Must(copies => copies is null || copies.All(copy => copy.Text.Length <= OwnCopies.Longest))
+            .WithMessage($"A copy that is worked in here can have up to {OwnCopies.Longest:N0} characters. Save it, and work in the file.");
     }
 
     // As it is sorted and compared: four digits, two and two.

@@ -3,6 +3,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data.Files;
+using Polycline.Data.Work;
 using Polycline.Formats.Files;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Files;
@@ -12,8 +13,14 @@ namespace Polycline.Web.Student;
 
 /// <summary>A file of a student's work: one that was listed before, or one that was just sent.</summary>
 /// <param name="Id">The file that was listed before; null: it was just sent.</param>
-/// <param name="Upload">The upload it was sent as; null: it was listed before.</param>
+/// <param name="Upload">The upload it was sent as, to take the place of <paramref name="Id"/> if that is named too; null: it was listed
+/// before.</param>
 public sealed record ListedFile(Id<WorkFileRow>? Id, Guid? Upload);
+
+/// <summary>The files a request lists.</summary>
+/// <param name="List">All of them, in order.</param>
+/// <param name="Own">Those that the student's draft and hand-ins list already.</param>
+internal sealed record KeptFiles(IReadOnlyList<Id<WorkFileRow>> List, IReadOnlyDictionary<Id<WorkFileRow>, WorkFileRow> Own);
 
 /// <summary>The files of a student's work on an item.</summary>
 internal static class WorkFiles
@@ -21,9 +28,11 @@ internal static class WorkFiles
     /// <summary>Of one draft or hand-in.</summary>
     public const int Most = 30;
 
-    /// <summary>The files that a request lists, in order. Those just sent become files of the work.</summary>
+    /// <summary>
+    /// The files that a request lists, in order. Those just sent become files of the work. Copies that were given are always among them.
+    /// </summary>
     /// <exception cref="ProblemException">One is not the student's own, or was just sent and is not of a kind that is taken.</exception>
-    public static async Task<IReadOnlyList<Id<WorkFileRow>>> Keep(
+    public static async Task<KeptFiles> Keep(
         WorkContext work,
         Id<Core.Sections.Person> student,
         Id<Item> item,
@@ -31,24 +40,42 @@ internal static class WorkFiles
         IReadOnlyList<ListedFile>? files
     )
     {
-        if (files is null or [])
-            return [];
+        files ??= [];
         var own = await WorkFileStore.Listed(work.Connection, student, item);
         var sent = (await UploadStore.Sent(work.Connection, [.. files.Select(file => file.Upload).OfType<Guid>().Distinct()]))
             .Where(file => file.Person == student)
             .ToDictionary(file => file.Id);
+        var (added, copies) = (new List<SentFile>(), new List<Id<ItemFileRow>?>());
         for (var n = 0; n < files.Count; n++)
-            if (files[n] is { Id: { } id } ? !own.Contains(id) : files[n].Upload is not { } upload || !sent.ContainsKey(upload))
+        {
+            var (id, upload) = files[n];
+            var before = id is { } one ? own.GetValueOrDefault(one) : null;
+            if ((id is not null && before is null) || (upload is { } named && !sent.ContainsKey(named)) || (id is null && upload is null))
                 throw Problem.Unknown($"files[{n}]");
-            else if (files[n].Upload is { } one)
-                NeedsTaken(asks, sent[one], $"files[{n}]");
-        var kept = await WorkFileStore.Keep(
-            work.Connection,
-            [.. files.Where(file => file.Id is null).Select(file => sent[file.Upload!.Value])],
-            work.Viewpoint.At
-        );
+            if (upload is not { } arrived)
+                continue;
+            if (before?.CopyOf is null)
+                NeedsTaken(asks, sent[arrived], $"files[{n}]");
+            else if (FileNames.EndingOf(before.Name) != FileNames.EndingOf(sent[arrived].Name))
+                throw Problem.Field(
+                    $"files[{n}]",
+                    $"“{sent[arrived].Name}” can’t take the place of “{before.Name}”: it is a different kind of file. Add it as one of your own."
+                );
+            added.Add(before?.CopyOf is null ? sent[arrived] : sent[arrived] with { Name = before.Name });
+            copies.Add(before?.CopyOf);
+        }
+        var kept = await WorkFileStore.Keep(work.Connection, added, copies, work.Viewpoint.At);
         var next = 0;
-        return [.. files.Select(file => file.Id ?? kept[next++])];
+        var list = files.Select(file => file.Upload is null ? file.Id!.Value : kept[next++]).ToList();
+        var replaced = copies.OfType<Id<ItemFileRow>>().ToHashSet();
+        // A page that was read before its copies were made does not know of them.
+        var (_, draft) = await WorkStore.Of(work.Connection, student, item, work.Viewpoint.At);
+        list.AddRange(
+            (draft?.Files ?? []).Where(file =>
+                !list.Contains(file) && own.GetValueOrDefault(file)?.CopyOf is { } copyOf && !replaced.Contains(copyOf)
+            )
+        );
+        return new(list, own);
     }
 
     private static void NeedsTaken(Asks? asks, SentFile file, string field)

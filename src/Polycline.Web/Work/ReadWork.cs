@@ -144,7 +144,7 @@ public static class ReadWork
             StillAsked = Foundation.Reading.StillAsked.Of(
                 item.Asked,
                 row.Text,
-                (row.Files ?? []).Where(files.ContainsKey).Select(file => files[file]),
+                [.. (row.Files ?? []).Where(files.ContainsKey).Select(file => files[file])],
                 row.Links ?? [],
                 LogEntry.Read(row.Entries)
             ),

@@ -13,16 +13,20 @@ public static class StillAsked
     public static IReadOnlyList<string> Of(
         Asks? asks,
         string text,
-        IEnumerable<WorkFileRow> files,
+        IReadOnlyList<WorkFileRow> files,
         IReadOnlyList<string> links,
         IReadOnlyList<LogEntry> entries
     ) =>
         asks is null or { Way: AskedWay.Tick }
             ? []
-            : asks.Missing(
-                Bounds.IsVisible(text),
-                links.Count,
-                entries.Count,
-                [.. files.Select(file => FileTypes.AskedKindOf(file.Name, file.Type))]
-            );
+            :
+            [
+                .. files.Where(file => file.AsGiven).Select(file => $"your work in “{file.Name}”"),
+                .. asks.Missing(
+                    Bounds.IsVisible(text),
+                    links.Count,
+                    entries.Count,
+                    [.. files.Select(file => FileTypes.AskedKindOf(file.Name, file.Type))]
+                ),
+            ];
 }

@@ -103,6 +103,9 @@ public sealed class StudentCourse
     public IReadOnlyList<ItemFileRow> Files(Sight sight) =>
         sight.MayRead ? [.. files.Where(file => !file.Removed && file.Item == IdOf(sight))] : [];
 
+    /// <summary>All the forms of a file of the item they look at, earlier and later.</summary>
+    public IReadOnlySet<Id<ItemFileRow>> LineOf(ItemFileRow file) => CopyStore.LineOf(files, file.Id);
+
     /// <summary>When their section meets, from the moment they look at to another.</summary>
     public IEnumerable<Instant> ClassesUntil(Instant end) =>
         plan

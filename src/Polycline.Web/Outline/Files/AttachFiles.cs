@@ -5,6 +5,7 @@ using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
+using Polycline.Formats.Files;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -40,7 +41,7 @@ public sealed class AttachFiles : IPlanningCommand<EditionPlan, ItemFiles, Attac
         var changes = new List<Change>();
         foreach (var file in sent)
         {
-            var name = ItemFiles.Free(file.Name, names);
+            var name = FileNames.Free(file.Name, names);
             names.Add(name);
             rank = Rank.Between(rank, null);
             changes.Add(

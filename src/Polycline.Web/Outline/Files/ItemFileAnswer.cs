@@ -1,3 +1,5 @@
+using Polycline.Core;
+using Polycline.Core.Courses;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
 using Polycline.Web.Foundation.Files;
@@ -8,10 +10,22 @@ namespace Polycline.Web.Outline.Files;
 /// <summary>A file of an item as its team sees it.</summary>
 /// <param name="Version">To be named when it is changed.</param>
 /// <param name="Before">The files it replaced, latest first.</param>
-public sealed record ItemFileAnswer(FileAnswer File, string BroughtBy, Moment BroughtAt, long Version, IReadOnlyList<OlderFile> Before)
+/// <param name="Given"><c>read</c> or <c>copy</c>.</param>
+/// <param name="CopyName">How each student’s copy is named, as a pattern.</param>
+/// <param name="Copies">The copies students have.</param>
+public sealed record ItemFileAnswer(
+    FileAnswer File,
+    string BroughtBy,
+    Moment BroughtAt,
+    long Version,
+    IReadOnlyList<OlderFile> Before,
+    string Given,
+    string CopyName,
+    CopyCounts Copies
+)
 {
     /// <summary>The files an item has now, in order.</summary>
-    public static IReadOnlyList<ItemFileAnswer> All(EditionPlan plan, IReadOnlyList<ItemFileRow> files)
+    public static IReadOnlyList<ItemFileAnswer> All(EditionPlan plan, IReadOnlyList<ItemFileRow> files, IReadOnlyList<CopyRow> copies)
     {
         var byId = files.ToDictionary(file => file.Id);
         return
@@ -26,7 +40,10 @@ public sealed record ItemFileAnswer(FileAnswer File, string BroughtBy, Moment Br
                     [
                         .. Before(file)
                             .Select(older => new OlderFile(Of(plan, older), older.BroughtBy, Moment.Of(older.BroughtAt, plan.Term.Zone))),
-                    ]
+                    ],
+                    file.Given,
+                    file.CopyName ?? CopyNames.Usual,
+                    CopyCounts.Of(file, CopyStore.LineOf(files, file.Id), copies)
                 )),
         ];
 
@@ -43,3 +60,17 @@ public sealed record ItemFileAnswer(FileAnswer File, string BroughtBy, Moment Br
 
 /// <summary>A file that was replaced.</summary>
 public sealed record OlderFile(FileAnswer File, string BroughtBy, Moment BroughtAt);
+
+/// <summary>How many students have a copy of a file.</summary>
+/// <param name="AsGiven">Of them, those who have not worked in it.</param>
+/// <param name="Behind">Of those, the ones whose copy is of another file than the one given now.</param>
+public sealed record CopyCounts(int Students, int AsGiven, int Behind)
+{
+    /// <param name="line">All the forms of the file, earlier and later.</param>
+    public static CopyCounts Of(ItemFileRow file, IReadOnlySet<Id<ItemFileRow>> line, IReadOnlyList<CopyRow> copies)
+    {
+        var each = copies.Where(copy => line.Contains(copy.Of)).ToLookup(copy => copy.Person);
+        var asGiven = each.Where(own => own.All(copy => copy.AsGiven)).ToList();
+        return new(each.Count, asGiven.Count, asGiven.Count(own => own.Any(copy => copy.Of != file.Id)));
+    }
+}

@@ -3,7 +3,6 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
-using Polycline.Formats.Files;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Http;
@@ -42,18 +41,5 @@ public sealed record ItemFiles(IReadOnlyList<ItemFileRow> Files, IReadOnlyList<S
                 $"The files of a course can have up to {FileLimits.InWords(FileLimits.RoomOfCourse)} together, and this would be more. "
                     + "Remove files you no longer use."
             );
-    }
-
-    /// <summary>The nearest name that is still free: “chart (2).pdf” if “chart.pdf” is taken.</summary>
-    public static string Free(string name, IReadOnlyCollection<string> taken)
-    {
-        const int LongestEnding = 20,
-            LongestNumber = 6;
-        var ending = Path.GetExtension(name) is { Length: <= LongestEnding } usual ? usual : "";
-        var stem = name[..^ending.Length];
-        stem = stem[..Math.Min(stem.Length, FileNames.Longest - ending.Length - LongestNumber)].TrimEnd(' ', '.');
-        for (var n = 2; taken.Contains(name, StringComparer.OrdinalIgnoreCase); n++)
-            name = $"{stem} ({n}){ending}";
-        return name;
     }
 }

@@ -4,6 +4,7 @@ using Polycline.Core.Courses;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
 using Polycline.Data.Ledger;
+using Polycline.Formats.Files;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -29,7 +30,7 @@ public sealed class ReplaceFile : IPlanningCommand<EditionPlan, ItemFiles, Repla
         if (sent.Hash == file.Hash && sent.Name == file.Name)
             return new($"left “{file.Name}” as it is: it is the same file", []);
         ItemFiles.NeedsRoom(files.Taken + sent.Size, "upload");
-        var name = ItemFiles.Free(sent.Name, [.. files.Present.Where(other => other.Id != file.Id).Select(other => other.Name)]);
+        var name = FileNames.Free(sent.Name, [.. files.Present.Where(other => other.Id != file.Id).Select(other => other.Name)]);
         return new(
             name == file.Name ? $"replaced “{file.Name}”" : $"replaced “{file.Name}” with “{name}”",
             [
@@ -42,6 +43,8 @@ public sealed class ReplaceFile : IPlanningCommand<EditionPlan, ItemFiles, Repla
                     Tables.ItemFiles.Name.Is(name),
                     Tables.ItemFiles.File.Is(sent.Hash),
                     Tables.ItemFiles.Replaces.Is(file.Id),
+                    Tables.ItemFiles.Given.Is(file.Given),
+                    Tables.ItemFiles.CopyName.Is(file.CopyName),
                     Tables.ItemFiles.BroughtBy.Is(viewpoint.Who.Id),
                     Tables.ItemFiles.BroughtAt.Is(viewpoint.At)
                 ),

@@ -34,8 +34,13 @@ public sealed class AskItem : IPlanningCommand<EditionPlan, AskItemRequest>
                 "asks",
                 asks.Way == AskedWay.Tick
                     ? $"A {EnumNames.Of(item.Kind)} can’t be ticked off."
-                    : "Students can only hand something in for a task. Add a task for it."
+                    : "Students can only hand something in for a task or a handout. Add one of these for it."
             );
+        if (
+            (asks ?? Asks.Usual(item.Kind))?.Way != AskedWay.Work
+            && item.Files.FirstOrDefault(file => file.Given == FileWay.Copy) is { } copied
+        )
+            throw Problem.Field("asks", $"Each student gets a copy of “{copied.Name}” to hand in. First give that file to read.");
         if (asks == Asks.Usual(item.Kind))
             asks = null;
         return item.Asks == asks

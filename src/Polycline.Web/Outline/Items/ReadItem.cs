@@ -114,8 +114,11 @@ public static class ReadItem
         viewpoint.NeedsTeam("What is set here");
         var plan = await compiled.Teaching(access, viewpoint);
         var found = plan.Item(new Id<Item>(item)) ?? throw Problem.Unknown();
-        var (html, files, link) = await database.Read(connection => ItemFileStore.WithText(connection, new(item), found.Body), stop);
-        return Of(plan, found, html ?? "", files, link, access.Person.Id);
+        var (html, files, link, copies) = await database.Read(
+            connection => ItemFileStore.WithText(connection, new(item), found.Body),
+            stop
+        );
+        return Of(plan, found, html ?? "", files, link, copies, access.Person.Id);
     }
 
     private static ItemAnswer Of(
@@ -124,6 +127,7 @@ public static class ReadItem
         string html,
         IReadOnlyList<ItemFileRow> files,
         LinkCheckRow? link,
+        IReadOnlyList<CopyRow> copies,
         Id<Person> who
     )
     {
@@ -140,7 +144,7 @@ public static class ReadItem
             Published = item.Published,
             Before = BeforeWords.Of(item.Before),
             Html = Pictures.Shown(html, $"/api/editions/{plan.Id}/items/{row.Id}")!,
-            Files = ItemFileAnswer.All(plan, files),
+            Files = ItemFileAnswer.All(plan, files, copies),
             Asks = AsksForm.Of(item.Asked),
             Address = item.Address,
             Link = LinkAnswer.Of(link, plan.Term.Zone),

@@ -1272,6 +1272,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/give-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["give-file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/refresh-copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["refresh-copies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/time-item": {
         parameters: {
             query?: never;
@@ -3448,6 +3480,28 @@ export interface components {
             by: null | string;
             at: null | components["schemas"]["Moment"];
         };
+        /** @description How many students have a copy of a file. */
+        CopyCounts: {
+            /** Format: int32 */
+            students: number;
+            /**
+             * Format: int32
+             * @description Of them, those who have not worked in it.
+             */
+            asGiven: number;
+            /**
+             * Format: int32
+             * @description Of those, the ones whose copy is of another file than the one given now.
+             */
+            behind: number;
+        };
+        /** @description What a student has written in a copy. */
+        CopyText: {
+            /** Format: int64 */
+            file: number;
+            /** @description All of it, up to 200,000 characters. */
+            text: string;
+        };
         /** @description What a course is called, in all its editions. */
         CourseName: {
             title: string;
@@ -3835,6 +3889,35 @@ export interface components {
             /** @description True: to try again. False: to go on, which opens what hangs on it. */
             again: boolean;
         };
+        GiveFileRequest: {
+            /** Format: int64 */
+            item: number;
+            /** Format: int64 */
+            file: number;
+            /** @description `read` or `copy`. */
+            given: string;
+            /** @description How each copy is named (CopyNames); null: in the usual way. */
+            copyName: null | string;
+            /**
+             * Format: int64
+             * @description The version of the file that was read.
+             */
+            version: number;
+        };
+        /** @description A file of which each student gets a copy, as one of them has it. */
+        GivenCopy: {
+            /** @description The file as the teacher gives it. */
+            original: components["schemas"]["FileAnswer"];
+            /**
+             * Format: int64
+             * @description The student's copy as they work in it or handed it in; null: none has been made yet.
+             */
+            own: null | number;
+            /** @description What they have written in it and not handed in; null: nothing. */
+            written: null | string;
+            /** @description Whether it is a text or a table, which can be worked in on the page. */
+            workedInHere: boolean;
+        };
         GroupCard: {
             /** Format: int64 */
             id: number;
@@ -3913,6 +3996,8 @@ export interface components {
             links?: null | string[];
             /** @description Those of a log, at most 400; null: none. */
             entries?: null | components["schemas"]["LogEntry"][];
+            /** @description What was written in copies that are texts or tables; those not named keep what was written in them. */
+            copies?: null | components["schemas"]["CopyText"][];
         };
         /** @description What a student handed in one time, and what came back. */
         HandedIn: {
@@ -4066,6 +4151,12 @@ export interface components {
             version: number;
             /** @description The files it replaced, latest first. */
             before: components["schemas"]["OlderFile"][];
+            /** @description `read` or `copy`. */
+            given: string;
+            /** @description How each student’s copy is named, as a pattern. */
+            copyName: string;
+            /** @description The copies students have. */
+            copies: components["schemas"]["CopyCounts"];
         };
         ItemForWhomRequest: {
             /** Format: int64 */
@@ -4330,7 +4421,8 @@ export interface components {
             id: null | number;
             /**
              * Format: uuid
-             * @description The upload it was sent as; null: it was listed before.
+             * @description The upload it was sent as, to take the place of Id if that is named too; null: it was listed
+             *         before.
              */
             upload: null | string;
         };
@@ -4686,6 +4778,13 @@ export interface components {
             catchUp: number;
             /** @description In reading order, those that are for them or that they have begun or that were made different for them. */
             items: components["schemas"]["StudentItem"][];
+        };
+        OpenedAnswer: {
+            /**
+             * Format: int32
+             * @description How many files the student now has a copy of, and had none before.
+             */
+            copies: number;
         };
         OrderLessonRequest: {
             /** Format: int64 */
@@ -5273,6 +5372,27 @@ export interface components {
             /** @description Null: cleared, to be looked at. */
             after: null | string;
         };
+        RefreshCopiesAnswer: {
+            /** @description False: this was only a preview. */
+            given: boolean;
+            /**
+             * Format: int32
+             * @description How many copies have the file as it is now.
+             */
+            followed: number;
+            /**
+             * Format: int32
+             * @description How many students have worked in theirs or handed it in: those stay.
+             */
+            kept: number;
+            sentence: string;
+        };
+        RefreshCopiesRequest: {
+            /** Format: int64 */
+            item: number;
+            /** Format: int64 */
+            file: number;
+        };
         RemoveFileRequest: {
             /** Format: int64 */
             item: number;
@@ -5611,6 +5731,8 @@ export interface components {
             links?: null | string[];
             /** @description Those of a log, at most 400; null: none. */
             entries?: null | components["schemas"]["LogEntry"][];
+            /** @description What was written in copies that are texts or tables; those not named keep what was written in them. */
+            copies?: null | components["schemas"]["CopyText"][];
         };
         SavedAnswer: {
             /**
@@ -5918,8 +6040,10 @@ export interface components {
             /** @description Where it leads; null: it is no link, or cannot be read now. */
             address: null | string;
             link: null | components["schemas"]["LinkAnswer"];
-            /** @description What is given with it. */
+            /** @description What is given with it to read. */
             files: components["schemas"]["FileAnswer"][];
+            /** @description Files of which each student gets a copy. */
+            copies: components["schemas"]["GivenCopy"][];
             asks: null | components["schemas"]["AsksForm"];
             /** @description What is asked for and is not in the draft yet, in words. */
             stillAsked: string[];
@@ -10707,6 +10831,142 @@ export interface operations {
             };
         };
     };
+    "give-file": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveFileRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "refresh-copies": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RefreshCopiesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RefreshCopiesAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "time-item": {
         parameters: {
             query?: {
@@ -12027,7 +12287,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DoneAnswer"];
+                    "application/json": components["schemas"]["OpenedAnswer"];
                 };
             };
             /** @description Forbidden */

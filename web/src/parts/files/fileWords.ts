@@ -11,13 +11,17 @@ export function sizeInWords(bytes: number): string {
   return bytes === 1 ? '1 byte' : `${bytes} bytes`
 }
 
+/** What separates the cells of a text: semicolons or tabs where there are more of them in the first line than commas. */
+export function separatorOf(text: string): string {
+  const first = text.slice(0, text.search(/[\r\n]|$/))
+  return [',', ';', '\t'].sort((one, other) => first.split(other).length - first.split(one).length)[0]!
+}
+
 /**
- * The rows of a comma-separated text, as far as they are to be shown (RFC 4180). Semicolons and tabs separate where there
- * are more of them in the first line.
+ * The rows of a comma-separated text, as far as they are to be shown (RFC 4180).
  */
 export function rowsOf(text: string, most = 200): string[][] {
-  const first = text.slice(0, text.search(/[\r\n]|$/))
-  const separator = [',', ';', '\t'].sort((one, other) => first.split(other).length - first.split(one).length)[0]!
+  const separator = separatorOf(text)
   const rows: string[][] = []
   let row: string[] = []
   let cell = ''

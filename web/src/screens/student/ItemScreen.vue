@@ -10,8 +10,8 @@ import FormattedText from '../../parts/FormattedText.vue'
 import WrittenPiece from '../../parts/WrittenPiece.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import CannotOpen from './CannotOpen.vue'
-import TickPanel from './TickPanel.vue'
-import WritingPanel from './WritingPanel.vue'
+import TickPanel from './writing/TickPanel.vue'
+import WritingPanel from './writing/WritingPanel.vue'
 import { useStudentLinks } from './useStudentLinks'
 import { progressWords, stateMarks, stateWords } from './words'
 import { questions } from '../../foundation/api/questions'
@@ -25,6 +25,13 @@ const item = useAnswer(() => questions.studentItem(props.section, props.item, vi
 const answer = item.data
 const readable = computed(() => ['open', 'overdue', 'closed'].includes(answer.value?.state ?? ''))
 
+/** Files of which there is no copy yet: through a lens none is made. */
+const toCome = computed(() =>
+  viewpoint.isOnesOwn.value && answer.value?.mayWork
+    ? []
+    : (answer.value?.copies ?? []).filter((copy) => copy.own === null).map((copy) => copy.original),
+)
+
 /** The place a link leads to, in short. */
 const host = (address: string) => new URL(address).host
 
@@ -33,12 +40,13 @@ watch(
   readable,
   async (may) => {
     if (!may || !viewpoint.isOnesOwn.value || props.edition !== undefined) return
-    await api
+    const opened = await api
       .POST('/api/sections/{section}/record-opened', {
         params: { path: { section: props.section }, header: once() },
         body: { item: props.item },
       })
       .catch(() => undefined)
+    if (opened?.data?.copies) await item.refetch()
   },
   { immediate: true },
 )
@@ -75,7 +83,7 @@ watch(
       </p>
       <p v-if="answer.missing.length" class="locked">Opens when {{ answer.missing.join(', and ') }}.</p>
       <FormattedText v-if="answer.html" :html="answer.html" />
-      <p v-else-if="readable && !answer.files.length && !answer.address" class="second none">
+      <p v-else-if="readable && !answer.files.length && !answer.copies.length && !answer.address" class="second none">
         Nothing is written here yet.
       </p>
       <p v-if="answer.address" class="leads">
@@ -88,6 +96,16 @@ watch(
           >{{ answer.link.words }}</span
         >
       </p>
+      <section v-if="toCome.length" aria-label="Files to work in" class="files">
+        <FileLine v-for="file in toCome" :key="file.id" :file="file" />
+        <p class="small second">
+          {{
+            viewpoint.isOnesOwn.value && edition === undefined
+              ? 'You had no copy of your own when this closed.'
+              : 'Each student gets a copy to work in, on first opening this.'
+          }}
+        </p>
+      </section>
       <section v-if="answer.files.length" aria-label="Files" class="files">
         <FileLine v-for="file in answer.files" :key="file.id" :file="file" :shown="answer.files.length < 4" />
       </section>

@@ -31,7 +31,9 @@ const ways = isTask
       { value: 'tick', title: 'it is ticked off' },
     ]
   : [
-      ...(props.item.kind === 'handout' ? [] : [{ value: 'nothing', title: 'nothing' }]),
+      props.item.kind === 'handout'
+        ? { value: 'work', title: 'something is handed in' }
+        : { value: 'nothing', title: 'nothing' },
       { value: 'tick', title: 'it is ticked off' },
     ]
 const parts = [

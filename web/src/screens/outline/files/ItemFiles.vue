@@ -5,6 +5,7 @@ import { useEditionCommand } from '../../../foundation/commands/useEditionComman
 import ProblemNote from '../../../parts/ProblemNote.vue'
 import FileLine from '../../../parts/files/FileLine.vue'
 import FilePicker from '../../../parts/files/FilePicker.vue'
+import FileGiving from './FileGiving.vue'
 import type { SentFile } from '../../../foundation/api/uploading'
 
 /** The files of an item: added, shown, replaced, renamed, moved, removed. */
@@ -12,6 +13,8 @@ const props = defineProps<{ edition: number; item: Schemas['ItemAnswer']; canCha
 
 type OneFile = Schemas['ItemFileAnswer']
 const edition = toRef(props, 'edition')
+/** Copies are handed in: where nothing is, a file is there to be read. */
+const takesCopies = computed(() => props.item.kind === 'task' || props.item.kind === 'handout')
 const attach = useEditionCommand(edition, '/api/editions/{edition}/attach-files')
 const replace = useEditionCommand(edition, '/api/editions/{edition}/replace-file')
 const rename = useEditionCommand(edition, '/api/editions/{edition}/rename-file')
@@ -116,6 +119,13 @@ function shift(file: OneFile, by: -1 | 1): void {
             earlier versions
           </button>
         </FileLine>
+        <FileGiving
+          v-if="file.given !== 'read' || takesCopies"
+          :edition="edition"
+          :item="item"
+          :file="file"
+          :can-change="canChange"
+        />
         <form v-if="isPart(file, 'rename')" class="line" @submit.prevent="done(rename.run({ ...about(file), name }))">
           <label class="small" :for="`file-${file.file.id}`">Its name</label>
           <v-text-field :id="`file-${file.file.id}`" v-model="name" maxlength="200" autofocus />

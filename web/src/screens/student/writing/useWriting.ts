@@ -1,69 +1,26 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, onScopeDispose, ref, watch } from 'vue'
-import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
-import type { SentFile } from '../../foundation/api/uploading'
-import { keys } from '../../foundation/keys'
-import { WRITING } from '../../foundation/session'
-
-type Item = Schemas['StudentItemAnswer']
-
-/** A file of one's work: listed on the server already, or sent and about to be. */
-export interface OwnFile {
-  id: number | null
-  upload: string | null
-  name: string
-  size: string
-  /** Where it can be read; null: it is not listed yet. */
-  shown: Schemas['FileAnswer'] | null
-}
-
-/** What is written and what goes with it. */
-interface Written {
-  text: string
-  files: OwnFile[]
-  links: string[]
-  entries: Entry[]
-}
-
-/** What was written in a log on one day. */
-export type Entry = Schemas['LogEntry']
-
-/** What this device keeps of a text until the server has it. */
-interface Kept extends Written {
-  /** A hand-in that was pressed and is not answered yet: it is sent once, under this key. */
-  pressed?: Written & { key: string; at: string }
-}
+import { type Problem, type Schemas, api, ask, once, problemOf } from '../../../foundation/api/client'
+import type { SentFile } from '../../../foundation/api/uploading'
+import { keys } from '../../../foundation/keys'
+import { WRITING } from '../../../foundation/session'
+import {
+  type Entry,
+  type Item,
+  type OwnFile,
+  type Written,
+  beginning,
+  copiesOf,
+  listed,
+  mark,
+  named,
+  nothing,
+  readKept,
+  writtenIn,
+} from './written'
 
 const SAVE_AFTER = 800
 const AGAIN_AFTER = 3000
-
-const read = (place: string): Kept | null => {
-  try {
-    const kept = JSON.parse(localStorage.getItem(place) ?? 'null') as Kept | null
-    return kept && { ...kept, files: kept.files ?? [], links: kept.links ?? [], entries: kept.entries ?? [] }
-  } catch {
-    return null
-  }
-}
-
-const listed = (file: Schemas['FileAnswer']): OwnFile => ({
-  id: file.id,
-  upload: null,
-  name: file.name,
-  size: file.sizeInWords,
-  shown: file,
-})
-const named = (files: readonly OwnFile[]) =>
-  files.map(({ id, upload }) => ({ id, upload: id === null ? upload : null }))
-/** What is compared: two that name the same files in the same order are the same. */
-const mark = ({ text, files, links, entries }: Written) =>
-  JSON.stringify([text, files.map((file) => file.id ?? file.upload), links, entries])
-/** A log that came back goes on with the entries it has. */
-const beginning = (item: Item): Written =>
-  item.asks?.way === 'log' && item.progress !== 'with-teacher'
-    ? { ...nothing(), entries: item.history.find((one) => !one.takenBackAt)?.entries ?? [] }
-    : nothing()
-const nothing = (): Written => ({ text: '', files: [], links: [], entries: [] })
 
 /**
  * Writing and handing in. The text is kept on this device at every stroke and on the server soon after; where the server
@@ -73,12 +30,19 @@ export function useWriting(section: number, item: number, student: number | null
   const client = useQueryClient()
   // On a device that several use, nobody finds what another has written.
   const place = `${WRITING}${student}-${section}-${item}`
-  const kept = read(place)
+  const kept = readKept(place)
   const text = ref(kept?.text ?? '')
   const files = ref<OwnFile[]>(kept?.files ?? [])
   const links = ref<string[]>(kept?.links ?? [])
   const entries = ref<Entry[]>(kept?.entries ?? [])
-  const now = (): Written => ({ text: text.value, files: files.value, links: links.value, entries: entries.value })
+  const copies = ref<Record<number, string>>(kept?.copies ?? {})
+  const now = (): Written => ({
+    text: text.value,
+    files: files.value,
+    links: links.value,
+    entries: entries.value,
+    copies: copies.value,
+  })
   const isEmpty = computed(
     () => text.value.trim() === '' && !files.value.length && !links.value.length && !entries.value.length,
   )
@@ -87,6 +51,7 @@ export function useWriting(section: number, item: number, student: number | null
     files.value = written.files
     links.value = written.links
     entries.value = written.entries
+    copies.value = written.copies
   }
   const version = ref(0)
   /** What is asked for and is not there, as of the last time it was saved. */
@@ -122,7 +87,15 @@ export function useWriting(section: number, item: number, student: number | null
     (read) => {
       if (!read) return
       version.value = Math.max(version.value, read.draft?.version ?? 0)
-      const draft = read.draft ? { ...read.draft, files: read.draft.files.map(listed) } : beginning(read)
+      const draft = read.draft
+        ? {
+            ...read.draft,
+            files: read.draft.files.map(listed),
+            copies: Object.fromEntries(
+              read.copies.flatMap(({ own, written }) => (own !== null && written !== null ? [[own, written]] : [])),
+            ),
+          }
+        : beginning(read)
       if (!written) {
         takeOver(draft)
         saved.value = mark(draft)
@@ -150,6 +123,19 @@ export function useWriting(section: number, item: number, student: number | null
     files.value = wanted
     changed(0)
   }
+  /** What is written in a copy. */
+  function writeIn(file: number, typed: string): void {
+    copies.value = { ...copies.value, [file]: typed }
+    changed(SAVE_AFTER)
+  }
+  /** Goes on with the copies that were handed in. */
+  function goOn(): void {
+    const item = answer()
+    if (item && isEmpty.value && copiesOf(item).length) list(copiesOf(item))
+  }
+  /** Puts a file that was sent in the place of a copy. */
+  const replace = (file: OwnFile, sent: SentFile) =>
+    list(files.value.map((one) => (one === file ? { ...one, upload: sent.upload, shown: null } : one)))
   /** The addresses that go with it. */
   function linkTo(wanted: string[]): void {
     links.value = wanted
@@ -182,7 +168,7 @@ export function useWriting(section: number, item: number, student: number | null
       const done = await ask(
         api.POST('/api/sections/{section}/save-draft', {
           params: { path: { section }, header: once(keyOf(mark(sent), version.value)) },
-          body: { ...sent, item, version: version.value, files: named(sent.files) },
+          body: { ...sent, item, version: version.value, files: named(sent.files), copies: writtenIn(sent) },
         }),
       )
       version.value = done.version
@@ -190,8 +176,10 @@ export function useWriting(section: number, item: number, student: number | null
       const own = done.files.map(listed)
       files.value = files.value.map((file) => {
         const at = sent.files.findIndex((one) => one.id === file.id && one.upload === file.upload)
-        return (file.id === null && own[at]) || file
+        return (file.upload !== null && own[at]) || file
       })
+      // Copies that this page had not heard of.
+      files.value = [...files.value, ...own.slice(sent.files.length)]
       saved.value = mark({ ...sent, files: own })
       stillAsked.value = done.stillAsked
       away.value = false
@@ -245,6 +233,7 @@ export function useWriting(section: number, item: number, student: number | null
             entries: going.entries ?? [],
             pressedAt: going.at,
             files: named(going.files ?? []),
+            copies: writtenIn({ ...nothing(), ...going }),
           },
         }),
       )
@@ -326,5 +315,9 @@ export function useWriting(section: number, item: number, student: number | null
     outcome,
     theirs,
     settle,
+    copies,
+    writeIn,
+    replace,
+    goOn,
   }
 }

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
-import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
-import ProblemNote from '../../parts/ProblemNote.vue'
+import { type Problem, type Schemas, api, ask, once, problemOf } from '../../../foundation/api/client'
+import { keys } from '../../../foundation/keys'
+import ProblemNote from '../../../parts/ProblemNote.vue'
 
 /** Where nothing is handed in: a student says that it is done. */
 const props = defineProps<{ section: number; answer: Schemas['StudentItemAnswer'] }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import WordField from '../../parts/fields/WordField.vue'
+import WordField from '../../../parts/fields/WordField.vue'
 
 /** The links that go with one's work. */
 const props = defineProps<{ links: string[]; canWrite: boolean }>()

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Schemas } from '../../foundation/api/client'
-import { accepted, askedOfYou, joined } from '../../parts/asks'
-import FileLine from '../../parts/files/FileLine.vue'
-import FilePicker from '../../parts/files/FilePicker.vue'
-import ProblemNote from '../../parts/ProblemNote.vue'
+import type { Schemas } from '../../../foundation/api/client'
+import { accepted, askedOfYou, joined } from '../../../parts/asks'
+import FileLine from '../../../parts/files/FileLine.vue'
+import FilePicker from '../../../parts/files/FilePicker.vue'
+import ProblemNote from '../../../parts/ProblemNote.vue'
 import LinkLines from './LinkLines.vue'
 import LogEntries from './LogEntries.vue'
+import OwnCopy from './OwnCopy.vue'
 import { useWriting } from './useWriting'
+import type { OwnFile } from './written'
 
 /** Where a student writes and hands in; one place on each item. */
 const props = defineProps<{ section: number; answer: Schemas['StudentItemAnswer'] }>()
@@ -35,6 +37,10 @@ const {
   outcome,
   theirs,
   settle,
+  copies,
+  writeIn,
+  replace,
+  goOn,
 } = useWriting(props.section, props.answer.item, props.answer.student, () => props.answer)
 /** What was handed in is with the teacher: handing in once more is a second thought. */
 const wanted = ref(false)
@@ -47,6 +53,15 @@ const isLog = computed(() => asks.value?.way === 'log')
 const takesText = computed(() => !isLog.value && (asks.value?.text !== 'no' || text.value !== ''))
 const takesLinks = computed(() => asks.value?.links !== 'no' || links.value.length > 0)
 const takesFiles = computed(() => !asks.value || asks.value.others || asks.value.files.length > 0)
+
+/** Of a file that is a copy: which one. */
+const copyOf = (file: OwnFile) =>
+  file.id === null ? undefined : props.answer.copies.find((copy) => copy.own === file.id)
+
+function handInAgain(): void {
+  wanted.value = true
+  goOn()
+}
 
 function up(at: number): void {
   const moved = [...files.value]
@@ -62,7 +77,7 @@ function up(at: number): void {
       Handed in {{ answer.history[0]!.at.words }}. Your teacher has it.
       <template v-if="answer.mayWork">
         <button type="button" class="word-button small" :disabled="takingBack" @click="takeBack">take back</button>
-        <button type="button" class="word-button small also" @click="wanted = true">hand in again</button>
+        <button type="button" class="word-button small also" @click="handInAgain">hand in again</button>
       </template>
     </p>
     <ProblemNote v-if="problem" :problem="problem" />
@@ -99,7 +114,16 @@ function up(at: number): void {
     />
     <ol v-if="files.length" class="own" aria-label="Your files">
       <li v-for="(file, at) in files" :key="file.id ?? file.upload ?? at">
-        <FileLine v-if="file.shown" :file="file.shown">
+        <OwnCopy
+          v-if="file.shown && copyOf(file)"
+          :copy="copyOf(file)!"
+          :file="file.shown"
+          :written="copies[file.shown.id] ?? null"
+          :can-write="canWrite"
+          @write="writeIn(file.shown.id, $event)"
+          @replace="replace(file, $event)"
+        />
+        <FileLine v-else-if="file.shown" :file="file.shown">
           <button
             v-if="at > 0 && canWrite"
             type="button"

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { spokenDate } from '../../foundation/dates/typedDate'
-import { useSchoolDays } from '../../foundation/dates/schoolDays'
-import DateField from '../../parts/fields/DateField.vue'
-import type { Entry } from './useWriting'
+import { spokenDate } from '../../../foundation/dates/typedDate'
+import { useSchoolDays } from '../../../foundation/dates/schoolDays'
+import DateField from '../../../parts/fields/DateField.vue'
+import type { Entry } from './written'
 
 /** A log: dated entries, the latest first. Each can be changed until the log is handed in. */
 const props = defineProps<{ entries: Entry[]; today: string; canWrite: boolean }>()
