@@ -36,6 +36,8 @@ public sealed class Database : IAsyncDisposable
         Ids<Courses.GroupRow>();
         Ids<Files.ItemFileRow>();
         Ids<Files.WorkFileRow>();
+        Ids<Sheets.SheetRow>();
+        Ids<Sheets.SheetBlockRow>();
         Ids<Notes.NoteRow>();
         Ids<CannotOpen.CannotOpenRow>();
         Ids<Courses.ListedStudent>();

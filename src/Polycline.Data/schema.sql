@@ -97,6 +97,12 @@ BEGIN
     teacher = false, removed_at = coalesce(removed_at, erase_person.at)
   WHERE id = which;
 END $$;
+CREATE FUNCTION public.erase_sheets(which bigint) RETURNS void
+    LANGUAGE sql SECURITY DEFINER
+    SET search_path TO 'public'
+    AS $$
+  UPDATE sheet_block_version SET text = '' WHERE author = which
+$$;
 CREATE FUNCTION public.file_is_used(which bytea) RETURNS boolean
     LANGUAGE sql STABLE
     SET search_path TO 'public'
@@ -263,6 +269,8 @@ BEGIN
   UPDATE fact f SET item = m.there FROM unnest(from_items, to_items) m (here, there) WHERE f.item = m.here AND f.section = which_section;
   UPDATE work w SET item = m.there FROM unnest(from_items, to_items) m (here, there) WHERE w.item = m.here AND w.section = which_section;
   UPDATE opened o SET item = m.there FROM unnest(from_items, to_items) m (here, there) WHERE o.item = m.here AND o.section = which_section;
+  UPDATE sheet s SET item = m.there FROM unnest(from_items, to_items) m (here, there) WHERE s.item = m.here AND s.section = which_section
+    AND NOT EXISTS (SELECT 1 FROM sheet other WHERE other.item = m.there AND other.section = which_section);
   UPDATE draft d SET item = m.there FROM unnest(from_items, to_items) m (here, there)
   WHERE d.item = m.here AND EXISTS (SELECT 1 FROM enrolment n WHERE n.person = d.person AND n.section = which_section)
     AND NOT EXISTS (SELECT 1 FROM draft other WHERE other.person = d.person AND other.item = m.there);
@@ -897,7 +905,7 @@ CREATE TABLE public.item_file (
     given text DEFAULT 'read'::text NOT NULL,
     copy_name text,
     CONSTRAINT item_file_copy_name_check CHECK (((length(copy_name) >= 1) AND (length(copy_name) <= 120))),
-    CONSTRAINT item_file_given_check CHECK ((given = ANY (ARRAY['read'::text, 'copy'::text]))),
+    CONSTRAINT item_file_given_check CHECK ((given = ANY (ARRAY['read'::text, 'copy'::text, 'together'::text]))),
     CONSTRAINT item_file_name_check CHECK (((name <> ''::text) AND (length(name) <= 200)))
 );
 ALTER TABLE public.item_file ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
@@ -1241,6 +1249,44 @@ CREATE TABLE public.setting (
     key text NOT NULL,
     value text NOT NULL
 );
+CREATE TABLE public.sheet (
+    id bigint NOT NULL,
+    item bigint NOT NULL,
+    section bigint NOT NULL,
+    begun_at timestamp with time zone NOT NULL
+);
+CREATE TABLE public.sheet_block (
+    id bigint NOT NULL,
+    sheet bigint NOT NULL,
+    rank text NOT NULL COLLATE pg_catalog."C"
+);
+ALTER TABLE public.sheet_block ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.sheet_block_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
+CREATE TABLE public.sheet_block_version (
+    block bigint NOT NULL,
+    n integer NOT NULL,
+    base integer NOT NULL,
+    author bigint,
+    text text NOT NULL,
+    at timestamp with time zone NOT NULL,
+    CONSTRAINT sheet_block_version_check CHECK (((base >= 0) AND (base <= (n - 1)))),
+    CONSTRAINT sheet_block_version_n_check CHECK ((n > 0)),
+    CONSTRAINT sheet_block_version_text_check CHECK ((length(text) <= 3000))
+);
+ALTER TABLE public.sheet ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.sheet_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
 CREATE TABLE public.sign_in_try (
     id bigint NOT NULL,
     account public.citext NOT NULL,
@@ -1550,6 +1596,14 @@ ALTER TABLE ONLY public.session
     ADD CONSTRAINT session_pkey PRIMARY KEY (token_hash);
 ALTER TABLE ONLY public.setting
     ADD CONSTRAINT setting_pkey PRIMARY KEY (key);
+ALTER TABLE ONLY public.sheet_block
+    ADD CONSTRAINT sheet_block_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.sheet_block_version
+    ADD CONSTRAINT sheet_block_version_pkey PRIMARY KEY (block, n);
+ALTER TABLE ONLY public.sheet
+    ADD CONSTRAINT sheet_item_section_key UNIQUE (item, section);
+ALTER TABLE ONLY public.sheet
+    ADD CONSTRAINT sheet_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.sign_in_try
     ADD CONSTRAINT sign_in_try_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.stored_file
@@ -1629,6 +1683,8 @@ CREATE INDEX section_edition ON public.section USING btree (edition);
 CREATE INDEX section_teacher_person ON public.section_teacher USING btree (person);
 CREATE UNIQUE INDEX section_term_name_key ON public.section USING btree (term, name) WHERE (pretend IS NULL);
 CREATE INDEX session_person ON public.session USING btree (person);
+CREATE INDEX sheet_block_sheet ON public.sheet_block USING btree (sheet);
+CREATE INDEX sheet_block_version_author ON public.sheet_block_version USING btree (author);
 CREATE INDEX sign_in_try_account ON public.sign_in_try USING btree (account, at);
 CREATE INDEX sign_in_try_address ON public.sign_in_try USING btree (address, at);
 CREATE UNIQUE INDEX student_group_name ON public.student_group USING btree (edition, name) WHERE (removed_at IS NULL);
@@ -1828,6 +1884,16 @@ ALTER TABLE ONLY public.section
     ADD CONSTRAINT section_term_fkey FOREIGN KEY (term) REFERENCES public.term(id);
 ALTER TABLE ONLY public.session
     ADD CONSTRAINT session_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.sheet_block
+    ADD CONSTRAINT sheet_block_sheet_fkey FOREIGN KEY (sheet) REFERENCES public.sheet(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.sheet_block_version
+    ADD CONSTRAINT sheet_block_version_author_fkey FOREIGN KEY (author) REFERENCES public.person(id);
+ALTER TABLE ONLY public.sheet_block_version
+    ADD CONSTRAINT sheet_block_version_block_fkey FOREIGN KEY (block) REFERENCES public.sheet_block(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.sheet
+    ADD CONSTRAINT sheet_item_fkey FOREIGN KEY (item) REFERENCES public.item(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.sheet
+    ADD CONSTRAINT sheet_section_fkey FOREIGN KEY (section) REFERENCES public.section(id) ON DELETE CASCADE;
 ALTER TABLE ONLY public.student_group
     ADD CONSTRAINT student_group_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id) ON DELETE CASCADE;
 ALTER TABLE ONLY public.taught
@@ -1878,6 +1944,8 @@ REVOKE ALL ON FUNCTION public.erase_files(which bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.erase_files(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.erase_person(which bigint, at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.erase_person(which bigint, at timestamp with time zone) TO polycline_app;
+REVOKE ALL ON FUNCTION public.erase_sheets(which bigint) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.erase_sheets(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.forget_joins(which bigint, at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.forget_joins(which bigint, at timestamp with time zone) TO polycline_app;
 REVOKE ALL ON FUNCTION public.join_people(kept bigint, other bigint, at timestamp with time zone) FROM PUBLIC;
@@ -2005,6 +2073,10 @@ GRANT SELECT,INSERT,DELETE ON TABLE public.section_teacher TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.session TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.setting TO polycline_app;
 GRANT UPDATE(value) ON TABLE public.setting TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.sheet TO polycline_app;
+GRANT UPDATE(begun_at) ON TABLE public.sheet TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.sheet_block TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.sheet_block_version TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.sign_in_try TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.stored_file TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.student_group TO polycline_app;

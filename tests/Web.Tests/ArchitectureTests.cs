@@ -71,6 +71,7 @@ public sealed class ArchitectureTests
         "WhatIf",
         "Changes",
         "Rollover",
+        "Merging",
         "Wording",
         "PlanFiles",
     ];

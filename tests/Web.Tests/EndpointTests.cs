@@ -66,6 +66,8 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         "replace-file",
     ];
 
+    private static readonly int[] SectionReaders = [401, 200, 404, 404, 200, 404, 404, 404, 401];
+
     private static readonly int[] Student = [401, 200, 404, 404, 404, 404, 404, 404, 401];
 
     private static readonly string SomeToken = new('A', 43);
@@ -435,6 +437,23 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             "/api/editions/{edition}/settle-cannot-open?preview=true",
             TheirStudents,
             async school => new { cannotOpen = await CannotOpenTests.Said(school, "Cloud diary") }
+        ),
+        ["GET /api/sections/{section:long}/items/{item:long}/sheet"] = new("/api/sections/{section}/items/{task}/sheet", SectionReaders),
+        ["GET /api/sections/{section:long}/items/{item:long}/sheet/{block:long}"] = new(
+            "/api/sections/{section}/items/{task}/sheet/1000000",
+            NoneOfOffice
+        ),
+        ["POST /api/sections/{section:long}/write-sheet"] = new(
+            "/api/sections/{section}/write-sheet?preview=true",
+            SectionReaders,
+            async school => new
+            {
+                item = await school.Item("Compare your charts"),
+                block = (long?)null,
+                after = (long?)null,
+                @base = 0,
+                text = "We all went north of the lighthouse.",
+            }
         ),
         ["POST /api/editions/{edition:long}/refresh-copies"] = new(
             "/api/editions/{edition}/refresh-copies?preview=true",

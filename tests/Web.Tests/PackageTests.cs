@@ -60,14 +60,14 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         written.Status.ShouldBe(HttpStatusCode.OK, written.Text);
         await lead.Post("/api/me/cancel-upload", new { upload = drawing }, Guid.NewGuid());
         var first = await Package(school.WeatherWatch);
-        Entries(first).Count(entry => entry.Name.StartsWith("files/", StringComparison.Ordinal)).ShouldBe(24);
+        Entries(first).Count(entry => entry.Name.StartsWith("files/", StringComparison.Ordinal)).ShouldBe(26);
         var rows = await school.RowCounts(Kept);
         var shown = await TakeIn(first, preview: true);
         shown.Json["sentence"]!
             .GetValue<string>()
             .ShouldBe(
                 "“Sky and Weather”, edition 2026: 6 weeks, 38 topics, 110 pieces of work, "
-                    + "96 texts, 4 files. It becomes a course of your own; no section follows it yet."
+                    + "96 texts, 6 files. It becomes a course of your own; no section follows it yet."
             );
         (await school.RowCounts(Kept)).ShouldBe(rows);
         var (key, upload) = (Guid.NewGuid(), await lead.SendFile("course.zip", first));

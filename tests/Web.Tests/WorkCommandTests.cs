@@ -28,6 +28,19 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
         ["settle-cannot-open"] = new(DemoPeople.Lead, async walk =>
             (walk.Edition("settle-cannot-open"), new { cannotOpen = await CannotOpenTests.Said(walk.School, "Cloud diary") })
         ),
+        ["write-sheet"] = new(DemoPeople.OnTrack, async walk => (
+                walk.Section("write-sheet"),
+                new
+                {
+                    item = await walk.School.Item("Compare your charts"),
+                    block = await walk.School.Sql(connection =>
+                        connection.ExecuteScalarAsync<long>("SELECT block FROM sheet_block_version WHERE text LIKE 'South of Lisken%'")
+                    ),
+                    after = (long?)null,
+                    @base = 1,
+                    text = "South of Lisken, and nowhere else.",
+                }
+            )),
         ["refresh-copies"] = new(DemoPeople.Lead, async walk =>
         {
             var (item, file) = await CopyTests.Given(walk.School, "Cloud diary", "sheet.txt", "Write here.");

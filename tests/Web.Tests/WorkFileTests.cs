@@ -172,7 +172,7 @@ public sealed class WorkFileTests : LeadOfASchool
         var item = await School.Item("Cloud diary");
         await HandIn(imke, item, "All of it", File(await imke.SendFile("kept.txt", "kept for good"u8.ToArray())));
         var file = (await imke.Get(Address($"items/{item}"))).Json["history"]![0]!["files"]![0]!;
-        var done = new List<string>();
+        var (charts, done) = (await School.Item("Compare your charts"), new List<string>());
         foreach (var entry in School.Commands.Where(entry => entry is { Planning: true, Place: "edition" }).OrderBy(entry => entry.Name))
         {
             if (entry.Name is "undo")
@@ -185,10 +185,15 @@ public sealed class WorkFileTests : LeadOfASchool
             // Whoever moved finds it where they are now.
             var here = (await imke.Get("/api/places")).Json["sections"]!.AsArray();
             foreach (var place in here.Where(one => one!["course"]?.GetValue<string>() == "Weather Watch"))
+            {
+                // What a section wrote together stays with the section.
+                if (place!["section"]!.GetValue<long>() == School.Ids["section:9 Alder"])
+                    (await imke.Get(Address($"items/{charts}/sheet"))).Text.ShouldContain("South of Lisken", Case.Sensitive, entry.Name);
                 (await imke.Get($"/api/sections/{place!["section"]}/items/{item}/work-files/{file["id"]}")).Text.ShouldBe(
                     "kept for good",
                     entry.Name
                 );
+            }
             if (reply.Json["batch"] is JsonValue batch)
                 await Lead.Post(Route("undo"), new { batch = batch.GetValue<long>() }, Guid.NewGuid());
         }

@@ -131,6 +131,9 @@ public enum FileWay
 
     /// <summary>Each student gets a copy, which they work in and hand in.</summary>
     Copy,
+
+    /// <summary>It begins a sheet in which a section writes together.</summary>
+    Together,
 }
 
 /// <summary>For whom an item is. Source: the computation, chapter 5, <i>Not for this student</i>.</summary>

@@ -5,6 +5,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data.LinkChecks;
+using Polycline.Data.Sheets;
 
 namespace Polycline.Data.Files;
 
@@ -44,12 +45,29 @@ public sealed record ItemFileRow
     /// <summary>How each student's copy is named; null: in the usual way.</summary>
     public required string? CopyName { get; init; }
 
-    public bool IsCopiedForEach => Given == EnumNames.Of(FileWay.Copy);
+    public FileWay Way => EnumNames.Parse<FileWay>(Given);
+
+    public bool IsWrittenTogether => Way == FileWay.Together;
+
+    public bool IsCopiedForEach => Way == FileWay.Copy;
 
     public required long Version { get; init; }
 
     public StoredFile Stored => new(Hash, Size, Type);
 }
+
+/// <summary>What is in an item, for its team.</summary>
+/// <param name="Files">The present ones in order, then those that were replaced or removed.</param>
+/// <param name="Link">What is known of its address; null: nothing.</param>
+/// <param name="Copies">Those that students have of its files.</param>
+/// <param name="Sheets">Those that sections write in together.</param>
+public sealed record ItemContent(
+    string Html,
+    IReadOnlyList<ItemFileRow> Files,
+    LinkCheckRow? Link,
+    IReadOnlyList<CopyRow> Copies,
+    IReadOnlyList<SheetCount> Sheets
+);
 
 /// <summary>Reads the files of items.</summary>
 public static class ItemFileStore
@@ -60,23 +78,20 @@ public static class ItemFileStore
     public static async Task<IReadOnlyList<ItemFileRow>> Of(NpgsqlConnection connection, Id<Item> item) =>
         (await connection.QueryAsync<ItemFileRow>(Statement, new { item = item.Value })).AsList();
 
-    /// <summary>The same with the item's text, what is known of its address and the copies students have, in one round trip.</summary>
+    /// <summary>The same with the item's text and what its team is told of it, in one round trip.</summary>
     /// <param name="body">What its text is kept under; null: it has none.</param>
-    public static async Task<(string? Html, IReadOnlyList<ItemFileRow> Files, LinkCheckRow? Link, IReadOnlyList<CopyRow> Copies)> WithText(
-        NpgsqlConnection connection,
-        Id<Item> item,
-        string? body
-    )
+    public static async Task<ItemContent> WithText(NpgsqlConnection connection, Id<Item> item, string? body)
     {
         await using var results = await connection.QueryMultipleAsync(
-            Sql.Together(Courses.BodyStore.Statement, Statement, LinkCheckStore.Statement, CopyStore.Statement),
+            Sql.Together(Courses.BodyStore.Statement, Statement, LinkCheckStore.Statement, CopyStore.Statement, SheetStore.Statement),
             new { item = item.Value, hash = body is null ? null : Convert.FromHexString(body) }
         );
-        return (
-            await results.ReadSingleOrDefaultAsync<string?>(),
+        return new(
+            await results.ReadSingleOrDefaultAsync<string?>() ?? "",
             await From(results),
             await results.ReadSingleOrDefaultAsync<LinkCheckRow?>(),
-            (await results.ReadAsync<CopyRow>()).AsList()
+            (await results.ReadAsync<CopyRow>()).AsList(),
+            (await results.ReadAsync<SheetCount>()).AsList()
         );
     }
 

@@ -54,7 +54,7 @@ public static class PersonDataStore
     public static Task Erase(NpgsqlConnection connection, Id<Person> person, Instant at) =>
         connection.ExecuteAsync(
             """
-            SELECT erase_files(id), erase_person(id, @at), forget_joins(id, @at)
+            SELECT erase_files(id), erase_sheets(id), erase_person(id, @at), forget_joins(id, @at)
             FROM (
               WITH RECURSIVE same (id) AS (SELECT @person UNION SELECT p.id FROM person p JOIN same ON p.joined_into = same.id)
               SELECT id FROM same

@@ -24,6 +24,10 @@ SELECT jsonb_build_object(
   'drafts', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'savedAt', d.saved_at, 'text', d.text, 'links', d.links, 'entries', d.entries,
                'files', (SELECT coalesce(jsonb_agg(f.name ORDER BY array_position(d.files, f.id)), '[]') FROM work_file f WHERE f.id = ANY(d.files))) ORDER BY d.saved_at), '[]')
              FROM draft d JOIN item i ON i.id = d.item WHERE d.person = p.id),
+  'copies', (SELECT coalesce(jsonb_agg(jsonb_build_object('name', f.name, 'text', t.text) ORDER BY f.id), '[]')
+             FROM draft d JOIN work_file f ON f.id = ANY(d.files) JOIN copy_text t ON t.file = f.id WHERE d.person = p.id),
+  'sheets', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'at', v.at, 'text', v.text) ORDER BY v.at, v.block, v.n), '[]')
+             FROM sheet_block_version v JOIN sheet_block b ON b.id = v.block JOIN sheet s ON s.id = b.sheet JOIN item i ON i.id = s.item WHERE v.author = p.id),
   'couldNotOpen', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'saidAt', c.said_at, 'note', c.note, 'settledAt', c.settled_at) ORDER BY c.id), '[]')
                    FROM cannot_open c JOIN item i ON i.id = c.item WHERE c.person = p.id),
   'happened', (SELECT coalesce(jsonb_agg(jsonb_build_object('what', f.event, 'item', i.title, 'at', f.at, 'score', f.score, 'chosen', f.option) ORDER BY f.at, f.id), '[]')

@@ -11,12 +11,33 @@ using Polycline.Data.CannotOpen;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
 using Polycline.Data.LinkChecks;
+using Polycline.Data.Sheets;
 using Polycline.Data.Work;
 
 namespace Polycline.Data.Students;
 
 /// <summary>Feedback that came back.</summary>
 public sealed record FeedbackRow(Id<Item> Item, int N, string By, string Text, bool Again, Instant ReturnedAt);
+
+/// <summary>What is known of one student, and of an item they look at.</summary>
+/// <param name="Feedback">What came back to them, the latest first.</param>
+public sealed record StudentAtItem(StudentRecord Record, IReadOnlyList<FeedbackRow> Feedback)
+{
+    /// <summary>What they have written for the item.</summary>
+    public OwnWork Work { get; init; } = OwnWork.Nothing;
+
+    /// <summary>The item's files, those that were replaced or removed among them.</summary>
+    public IReadOnlyList<ItemFileRow> Files { get; init; } = [];
+
+    /// <summary>What is known of the item's address; null: nothing.</summary>
+    public LinkCheckRow? Link { get; init; }
+
+    /// <summary>When they said that they cannot open it; null: they have not, or it is settled.</summary>
+    public Instant? SaidCannotOpenAt { get; init; }
+
+    /// <summary>Their section has begun to write in a sheet of it.</summary>
+    public bool HasSheet { get; init; }
+}
 
 /// <summary>Reads what is known of students of a course.</summary>
 public static class StudentStore
@@ -56,15 +77,14 @@ public static class StudentStore
         return await From(results, plan, students);
     }
 
-    /// <summary>The same of one student, with what they have written for an item, its files and what is known of its address.</summary>
-    public static async Task<(
-        StudentRecord Record,
-        IReadOnlyList<FeedbackRow> Feedback,
-        OwnWork Work,
-        IReadOnlyList<ItemFileRow> Files,
-        LinkCheckRow? Link,
-        Instant? SaidCannotOpenAt
-    )> Read(NpgsqlConnection connection, EditionPlan plan, Id<Person> student, Id<Item> item, Instant at)
+    /// <summary>The same of one student, with what is known of an item they look at.</summary>
+    public static async Task<StudentAtItem> Read(
+        NpgsqlConnection connection,
+        EditionPlan plan,
+        Id<Person> student,
+        Id<Item> item,
+        Instant at
+    )
     {
         await using var results = await connection.QueryMultipleAsync(
             Sql.Together(
@@ -72,7 +92,8 @@ public static class StudentStore
                 WorkStore.OwnStatements,
                 ItemFileStore.Statement,
                 LinkCheckStore.Statement,
-                CannotOpenStore.OwnStatement
+                CannotOpenStore.OwnStatement,
+                SheetStore.OwnStatement
             ),
             new
             {
@@ -83,14 +104,14 @@ public static class StudentStore
             }
         );
         var (records, feedback) = await From(results, plan, [student]);
-        return (
-            records[student],
-            feedback,
-            await WorkStore.OwnFrom(results),
-            await ItemFileStore.From(results),
-            await results.ReadSingleOrDefaultAsync<LinkCheckRow?>(),
-            await results.ReadSingleOrDefaultAsync<Instant?>()
-        );
+        return new(records[student], feedback)
+        {
+            Work = await WorkStore.OwnFrom(results),
+            Files = await ItemFileStore.From(results),
+            Link = await results.ReadSingleOrDefaultAsync<LinkCheckRow?>(),
+            SaidCannotOpenAt = await results.ReadSingleOrDefaultAsync<Instant?>(),
+            HasSheet = await results.ReadSingleAsync<bool>(),
+        };
     }
 
     internal static string Statements => Sql.Of("Students", "ReadStudents");

@@ -301,7 +301,8 @@ public static class WorkStore
     public static Task<bool> AnyIn(NpgsqlConnection connection, Id<Edition> edition) =>
         connection.ExecuteScalarAsync<bool>(
             "SELECT EXISTS (SELECT 1 FROM fact f JOIN item i ON i.id = f.item WHERE i.edition = @Value) "
-                + "OR EXISTS (SELECT 1 FROM draft d JOIN item i ON i.id = d.item WHERE i.edition = @Value)",
+                + "OR EXISTS (SELECT 1 FROM draft d JOIN item i ON i.id = d.item WHERE i.edition = @Value) "
+                + "OR EXISTS (SELECT 1 FROM sheet s JOIN item i ON i.id = s.item WHERE i.edition = @Value)",
             edition
         );
 }

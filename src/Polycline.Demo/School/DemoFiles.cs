@@ -12,18 +12,20 @@ namespace Polycline.Demo.School;
 /// <summary>The files that the demo course gives with its items: drawn and written for it.</summary>
 internal static class DemoFiles
 {
-    private static readonly (string Item, string Name, string? CopyName)[] Given =
+    private static readonly (string Item, string Name, FileWay Way, string? CopyName)[] Given =
     [
-        ("Guide: the maximum-minimum thermometer", "maximum and minimum.svg", null),
-        ("Guide: the rain gauge", "rain gauge.svg", null),
-        ("The twelve forces of wind", "forces of wind.csv", null),
-        ("Station log, a copy each", "station log.csv", "{file} – {student}"),
+        ("Guide: the maximum-minimum thermometer", "maximum and minimum.svg", FileWay.Read, null),
+        ("Guide: the rain gauge", "rain gauge.svg", FileWay.Read, null),
+        ("The twelve forces of wind", "forces of wind.csv", FileWay.Read, null),
+        ("Station log, a copy each", "station log.csv", FileWay.Copy, "{file} – {student}"),
+        ("Chart: fourteen harbours, a copy each", "fourteen harbours.svg", FileWay.Copy, "{file} – {student}"),
+        ("Compare your charts", "comparing our charts.txt", FileWay.Together, null),
     ];
 
     /// <summary>Puts each with its item of an edition.</summary>
     public static async Task Give(NpgsqlConnection connection, long edition, long lead, Instant at)
     {
-        foreach (var (item, name, copyName) in Given)
+        foreach (var (item, name, way, copyName) in Given)
             await connection.ExecuteAsync(
                 """
                 INSERT INTO item_file (edition, item, rank, name, file, given, copy_name, brought_by, brought_at)
@@ -37,7 +39,7 @@ internal static class DemoFiles
                     item,
                     name,
                     hash = Convert.FromHexString(await Store(connection, "files", name, lead, at)),
-                    given = EnumNames.Of(copyName is null ? FileWay.Read : FileWay.Copy),
+                    given = EnumNames.Of(way),
                     copyName,
                     asks = PlanParts.Json(new Asks { Text = AskedPart.No, Links = AskedPart.No }),
                     lead,

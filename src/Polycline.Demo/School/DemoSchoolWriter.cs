@@ -142,6 +142,7 @@ public static partial class DemoSchool
             await Taught(new(current), birch);
             await Work(new(current), lead);
             await Work(new(watch), lead);
+            await DemoSheets.Write(connection, current, alder, Instant.FromUtc(2026, 9, 23, 9, 45));
             foreach (var edition in new[] { current, tides2026, watch })
                 await Opened(edition);
 

@@ -40,6 +40,7 @@ using Polycline.Web.Rosters;
 using Polycline.Web.Search;
 using Polycline.Web.SectionCodes;
 using Polycline.Web.Sections;
+using Polycline.Web.Sheets;
 using Polycline.Web.SignIn;
 using Polycline.Web.Student;
 using Polycline.Web.Team;
@@ -238,6 +239,7 @@ public static class PolyclineHost
         routes.MapToday();
         routes.MapFeeds();
         routes.MapStudent();
+        routes.MapSheets();
         routes.MapWork();
         routes.MapEditions();
         routes.MapLens();

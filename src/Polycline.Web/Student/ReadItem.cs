@@ -66,6 +66,9 @@ public sealed record StudentItemAnswer
     /// <summary>Files of which each student gets a copy.</summary>
     public required IReadOnlyList<GivenCopy> Copies { get; init; }
 
+    /// <summary>Whether their section writes, or has written, in a sheet of it together.</summary>
+    public required bool HasSheet { get; init; }
+
     /// <summary>What it asks for; null: nothing that could be handed in or ticked off.</summary>
     public required AsksForm? Asks { get; init; }
 
@@ -145,7 +148,8 @@ public static class ReadItem
             DueRelative = sight.Due is { } due ? MomentWords.Relative(due, course.At, zone) : null,
             Missing = course.Missing(sight),
             Html = Pictures.Shown(html, $"/api/sections/{section}/items/{item}"),
-            Files = [.. course.Files(sight).Where(file => !file.IsCopiedForEach).Select(Given)],
+            Files = [.. course.Files(sight).Where(file => file.Way == FileWay.Read).Select(Given)],
+            HasSheet = sight.MayRead && course.HasSheet(new(item)),
             Copies = OwnCopies.Of(course, sight, work, Given),
             SaidCannotOpenAt = Moment.Of(course.SaidCannotOpenAt, zone),
             Address = sight.Address,

@@ -4,6 +4,7 @@ using Polycline.Core.Release;
 using Polycline.Data.Work;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
 
@@ -38,6 +39,8 @@ public sealed class RecordOpened : IWorkCommand<RecordOpenedRequest, CourseOfStu
         if (!sight.MayRead)
             throw Problem.NotOpen(sight.State == ReleaseState.Upcoming ? "It has not opened yet." : "A condition is not met yet.");
         await WorkStore.Record(work.Connection, course.Oneself, request.Item, course.Section, "opened", work.Viewpoint.At, work.Key);
+        if (sight.State is ReleaseState.Open or ReleaseState.Overdue)
+            await SheetBeginning.Begin(work.Connection, request.Item, course.Section, work.Viewpoint.At);
         return new(await OwnCopies.Make(work, course, sight, request.Item));
     }
 }

@@ -67,7 +67,8 @@ public sealed class CommandPipeline(Database database)
     public static void Check<TRequest>(Sent<TRequest> sent)
         where TRequest : class
     {
-        if (sent.May == May.SectionStudent)
+        // What students do as well as teachers is done by each as themselves.
+        if (sent.May == May.SectionStudent || (sent.May.HasFlag(May.SectionStudent) && sent.Viewpoint.Eyes is not Eyes.OfTeam))
             sent.Viewpoint.NeedsOneself();
         else if (sent.May != May.SignedIn && !sent.Viewpoint.TakesCommands)
             throw sent.Viewpoint.ReadsOnly ? Problem.ReadsOnly() : Problem.NotNow();

@@ -40,32 +40,17 @@ public sealed class StudentCourse
     private readonly EditionPlan plan;
     private readonly Sights sights;
     private readonly SightWords words;
-    private readonly IReadOnlyList<ItemFileRow> files;
+    private readonly StudentAtItem known;
 
-    private StudentCourse(
-        EditionPlan plan,
-        StudentRecord record,
-        Id<Person>? student,
-        Id<Section> section,
-        IReadOnlyList<FeedbackRow> feedback,
-        Instant at,
-        OwnWork? work = null,
-        IReadOnlyList<ItemFileRow>? files = null,
-        LinkCheckRow? link = null,
-        Instant? saidCannotOpenAt = null
-    )
+    private StudentCourse(EditionPlan plan, StudentAtItem known, Id<Person>? student, Id<Section> section, Instant at)
     {
         this.plan = plan;
-        sights = new(plan.Schedule, record);
+        this.known = known;
+        sights = new(plan.Schedule, known.Record);
         words = new(sights);
         Student = student;
         Section = section;
-        Feedback = feedback;
         At = at;
-        Work = work ?? OwnWork.Nothing;
-        this.files = files ?? [];
-        LinkCheck = link;
-        SaidCannotOpenAt = saidCannotOpenAt;
     }
 
     /// <summary>Whose eyes; null: a pretend student's, who has written nothing.</summary>
@@ -88,23 +73,29 @@ public sealed class StudentCourse
     public Instant At { get; }
 
     /// <summary>What came back to them, the latest first.</summary>
-    public IReadOnlyList<FeedbackRow> Feedback { get; }
+    public IReadOnlyList<FeedbackRow> Feedback => known.Feedback;
 
     /// <summary>What they have written for the item they look at.</summary>
-    public OwnWork Work { get; }
+    public OwnWork Work => known.Work;
 
     /// <summary>What is known of the address of the item they look at; null: nothing.</summary>
-    public LinkCheckRow? LinkCheck { get; }
+    public LinkCheckRow? LinkCheck => known.Link;
 
     /// <summary>When they said that they cannot open the item they look at; null: they have not, or it is settled.</summary>
-    public Instant? SaidCannotOpenAt { get; }
+    public Instant? SaidCannotOpenAt => known.SaidCannotOpenAt;
 
     /// <summary>The files of the item they look at, which they may read as what is written there.</summary>
     public IReadOnlyList<ItemFileRow> Files(Sight sight) =>
-        sight.MayRead ? [.. files.Where(file => !file.Removed && file.Item == IdOf(sight))] : [];
+        sight.MayRead ? [.. known.Files.Where(file => !file.Removed && file.Item == IdOf(sight))] : [];
 
     /// <summary>All the forms of a file of the item they look at, earlier and later.</summary>
-    public IReadOnlySet<Id<ItemFileRow>> LineOf(ItemFileRow file) => CopyStore.LineOf(files, file.Id);
+    public IReadOnlySet<Id<ItemFileRow>> LineOf(ItemFileRow file) => CopyStore.LineOf(known.Files, file.Id);
+
+    /// <summary>Whether a file of an item is given to write in together.</summary>
+    public bool IsWrittenTogether(Id<Item> item) => plan.Item(item)?.Files.Any(file => file.Given == FileWay.Together) == true;
+
+    /// <summary>Whether their section writes, or has written, in a sheet of the item they look at.</summary>
+    public bool HasSheet(Id<Item> item) => known.HasSheet || IsWrittenTogether(item);
 
     /// <summary>When their section meets, from the moment they look at to another.</summary>
     public IEnumerable<Instant> ClassesUntil(Instant end) =>
@@ -132,13 +123,13 @@ public sealed class StudentCourse
             return await compiled.Edition(access) is var course && course.Following(section) is not null
                 ? new(
                     course,
-                    Pretended.RecordOf(course, section, pretend.Facts, viewpoint.At),
+                    new(Pretended.RecordOf(course, section, pretend.Facts, viewpoint.At), [])
+                    {
+                        Files = item is { } looked ? await database.Read(connection => ItemFileStore.Of(connection, looked), stop) : [],
+                    },
                     null,
                     section,
-                    [],
-                    viewpoint.At,
-                    null,
-                    item is { } looked ? await database.Read(connection => ItemFileStore.Of(connection, looked), stop) : null
+                    viewpoint.At
                 )
                 : throw Problem.Unknown();
         var plan = access.Edition is null ? throw Problem.Unknown() : await compiled.Edition(access);
@@ -160,30 +151,29 @@ public sealed class StudentCourse
             throw Problem.Unknown();
         // Setting a clock back shuts nothing that has opened and forgets nothing that was done.
         var at = viewpoint.IsNow ? Instant.Max(viewpoint.At, plan.OpenedUntil(section)) : viewpoint.At;
-        var (record, feedback, work, files, link, said) = await Known(connection, plan, student, item, at);
+        var known = await Known(connection, plan, student, item, at);
         // Whoever is in two of its sections opens both, and sees one thing: the dates of the one that decides.
         var today = plan.Term.Local(at).Date;
         if (
-            !record.Enrolments.Any(pair => pair.Section == section.InPlan() && pair.Enrolment.Holds(today))
-            || record.SectionAt(plan.Term, at) is not { } home
+            !known.Record.Enrolments.Any(pair => pair.Section == section.InPlan() && pair.Enrolment.Holds(today))
+            || known.Record.SectionAt(plan.Term, at) is not { } home
         )
             throw Problem.Unknown();
-        return new(plan, record, student, PlanIds.IdOf(home), feedback, at, work, files, link, said);
+        return new(plan, known, student, PlanIds.IdOf(home), at);
     }
 
-    private static async Task<(
-        StudentRecord Record,
-        IReadOnlyList<FeedbackRow> Feedback,
-        OwnWork Work,
-        IReadOnlyList<ItemFileRow> Files,
-        LinkCheckRow? Link,
-        Instant? SaidCannotOpenAt
-    )> Known(NpgsqlConnection connection, EditionPlan plan, Id<Person> student, Id<Item>? item, Instant at)
+    private static async Task<StudentAtItem> Known(
+        NpgsqlConnection connection,
+        EditionPlan plan,
+        Id<Person> student,
+        Id<Item>? item,
+        Instant at
+    )
     {
         if (item is { } looked)
             return await StudentStore.Read(connection, plan, student, looked, at);
-        var (records, back) = await StudentStore.Read(connection, plan, [student], at);
-        return (records[student], back, OwnWork.Nothing, [], null, null);
+        var (records, feedback) = await StudentStore.Read(connection, plan, [student], at);
+        return new(records[student], feedback);
     }
 
     /// <summary>What they see of one item.</summary>

@@ -10,7 +10,7 @@ namespace Polycline.Web.Outline.Files;
 /// <summary>A file of an item as its team sees it.</summary>
 /// <param name="Version">To be named when it is changed.</param>
 /// <param name="Before">The files it replaced, latest first.</param>
-/// <param name="Given"><c>read</c> or <c>copy</c>.</param>
+/// <param name="Given"><c>read</c>, <c>copy</c> or <c>together</c>.</param>
 /// <param name="CopyName">How each student’s copy is named, as a pattern.</param>
 /// <param name="Copies">The copies students have.</param>
 public sealed record ItemFileAnswer(

@@ -7,7 +7,6 @@ using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
-using Polycline.Data.LinkChecks;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Links;
@@ -41,6 +40,9 @@ public sealed record ItemAnswer
 
     /// <summary>In their order.</summary>
     public required IReadOnlyList<ItemFileAnswer> Files { get; init; }
+
+    /// <summary>The sheets that sections write in together, of those that whoever asks teaches.</summary>
+    public required IReadOnlyList<SectionSheet> Sheets { get; init; }
 
     /// <summary>What it asks of a student; null: nothing that could be handed in or ticked off.</summary>
     public required AsksForm? Asks { get; init; }
@@ -84,6 +86,10 @@ public sealed record ItemAnswer
     public required IReadOnlyList<ItemInSection> Sections { get; init; }
 }
 
+/// <summary>A sheet that a section writes in together.</summary>
+/// <param name="Writers">How many people have written in it.</param>
+public sealed record SectionSheet(Id<Section> Section, string Name, int Blocks, int Writers, Moment LastAt);
+
 /// <param name="Anchor">In the plan file's form; null: none.</param>
 public sealed record ItemTiming(JsonElement? Anchor, string? Words);
 
@@ -114,22 +120,11 @@ public static class ReadItem
         viewpoint.NeedsTeam("What is set here");
         var plan = await compiled.Teaching(access, viewpoint);
         var found = plan.Item(new Id<Item>(item)) ?? throw Problem.Unknown();
-        var (html, files, link, copies) = await database.Read(
-            connection => ItemFileStore.WithText(connection, new(item), found.Body),
-            stop
-        );
-        return Of(plan, found, html ?? "", files, link, copies, access.Person.Id);
+        var content = await database.Read(connection => ItemFileStore.WithText(connection, new(item), found.Body), stop);
+        return Of(plan, found, content, access);
     }
 
-    private static ItemAnswer Of(
-        EditionPlan plan,
-        Item item,
-        string html,
-        IReadOnlyList<ItemFileRow> files,
-        LinkCheckRow? link,
-        IReadOnlyList<CopyRow> copies,
-        Id<Person> who
-    )
+    private static ItemAnswer Of(EditionPlan plan, Item item, ItemContent content, Access access)
     {
         var row = plan.Row(item.Ref);
         var anchors = new AnchorWords(plan.TitleOf, plan.Edition.Levels);
@@ -143,13 +138,26 @@ public static class ReadItem
             Title = item.Title,
             Published = item.Published,
             Before = BeforeWords.Of(item.Before),
-            Html = Pictures.Shown(html, $"/api/editions/{plan.Id}/items/{row.Id}")!,
-            Files = ItemFileAnswer.All(plan, files, copies),
+            Html = Pictures.Shown(content.Html, $"/api/editions/{plan.Id}/items/{row.Id}")!,
+            Files = ItemFileAnswer.All(plan, content.Files, content.Copies),
+            Sheets =
+            [
+                .. content
+                    .Sheets.Where(sheet => access.IsLead || access.Teaches.Contains(sheet.Section))
+                    .SelectMany(sheet => plan.Following(sheet.Section) is { } section ? new[] { (section, sheet) } : [])
+                    .Select(one => new SectionSheet(
+                        one.section.Id,
+                        one.section.Name,
+                        one.sheet.Blocks,
+                        one.sheet.Writers,
+                        Moment.Of(one.sheet.LastAt, plan.Term.Zone)
+                    )),
+            ],
             Asks = AsksForm.Of(item.Asked),
             Address = item.Address,
-            Link = LinkAnswer.Of(link, plan.Term.Zone),
+            Link = LinkAnswer.Of(content.Link, plan.Term.Zone),
             AboutTeacher = item.AboutTeacher,
-            AboutMe = row.AboutWhom == who,
+            AboutMe = row.AboutWhom == access.Person.Id,
             Opens = Timing(item.Opens),
             Due = Timing(item.Due),
             Closes = Timing(item.Closes),

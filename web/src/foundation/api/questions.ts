@@ -162,6 +162,20 @@ export const questions = {
     question(keys.ofSection(section, `search ${words}`, keyOf(view)), (signal) =>
       api.GET('/api/sections/{section}/search', { params: { path: { section }, query: { words, ...view } }, signal }),
     ),
+  sheet: (section: number, item: number, view: View = {}) =>
+    question(keys.ofSection(section, `sheet ${item}`, keyOf(view)), (signal) =>
+      api.GET('/api/sections/{section}/items/{item}/sheet', {
+        params: { path: { section, item }, query: view },
+        signal,
+      }),
+    ),
+  sheetBlock: (section: number, item: number, block: number, view: View = {}) =>
+    question(keys.ofSection(section, `sheet ${item} ${block}`, keyOf(view)), (signal) =>
+      api.GET('/api/sections/{section}/items/{item}/sheet/{block}', {
+        params: { path: { section, item, block }, query: view },
+        signal,
+      }),
+    ),
   studentItem: (section: number, item: number, view: View = {}) =>
     question(keys.ofSection(section, `item ${item}`, keyOf(view)), (signal) =>
       api.GET('/api/sections/{section}/items/{item}', { params: { path: { section, item }, query: view }, signal }),

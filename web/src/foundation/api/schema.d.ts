@@ -1836,6 +1836,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sections/{section}/items/{item}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/items/{item}/sheet/{block}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a block said before, the latest first. */
+        get: operations["sheet-block"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/write-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["write-sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/work": {
         parameters: {
             query?: never;
@@ -3894,7 +3943,7 @@ export interface components {
             item: number;
             /** Format: int64 */
             file: number;
-            /** @description `read` or `copy`. */
+            /** @description `read`, `copy` or `together`. */
             given: string;
             /** @description How each copy is named (CopyNames); null: in the usual way. */
             copyName: null | string;
@@ -4115,6 +4164,8 @@ export interface components {
             html: string;
             /** @description In their order. */
             files: components["schemas"]["ItemFileAnswer"][];
+            /** @description The sheets that sections write in together, of those that whoever asks teaches. */
+            sheets: components["schemas"]["SectionSheet"][];
             asks: null | components["schemas"]["AsksForm"];
             /** @description Where it leads; of a link only, null: nobody has said yet. */
             address: null | string;
@@ -4151,7 +4202,7 @@ export interface components {
             version: number;
             /** @description The files it replaced, latest first. */
             before: components["schemas"]["OlderFile"][];
-            /** @description `read` or `copy`. */
+            /** @description `read`, `copy` or `together`. */
             given: string;
             /** @description How each student’s copy is named, as a pattern. */
             copyName: string;
@@ -5876,6 +5927,20 @@ export interface components {
             course: null | string;
             term: string;
         };
+        /** @description A sheet that a section writes in together. */
+        SectionSheet: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            /** Format: int32 */
+            blocks: number;
+            /**
+             * Format: int32
+             * @description How many people have written in it.
+             */
+            writers: number;
+            lastAt: components["schemas"]["Moment"];
+        };
         SectionToMake: {
             /** @description 1 to 200 characters; no other section of the term has it. */
             name: string;
@@ -5967,6 +6032,44 @@ export interface components {
             /** Format: int64 */
             cannotOpen: number;
         };
+        /** @description A sheet that a section writes in together, as it stood at the moment one looks at. */
+        SheetAnswer: {
+            section: string;
+            /** @description Whether it can be written in at that moment, by those whose it is. */
+            mayWrite: boolean;
+            closes: null | components["schemas"]["Moment"];
+            blocks: components["schemas"]["SheetBlock"][];
+        };
+        SheetBlock: {
+            /** Format: int64 */
+            id: number;
+            /**
+             * Format: int32
+             * @description The version one reads, to be named when it is changed.
+             */
+            n: number;
+            text: string;
+            /** @description Who wrote it last; null: it stood in the file. */
+            by: null | string;
+            /** @description Whether that was whoever reads it, or the student through whose eyes it is read. */
+            isOwn: boolean;
+            at: components["schemas"]["Moment"];
+            /**
+             * Format: int32
+             * @description How many times somebody wrote in it.
+             */
+            changes: number;
+        };
+        /** @description What a block said once. */
+        SheetVersion: {
+            /** Format: int32 */
+            n: number;
+            /** @description Null: it stood in the file. */
+            by: null | string;
+            /** @description Empty: it was taken out. */
+            text: string;
+            at: components["schemas"]["Moment"];
+        };
         SignInAnswer: {
             name: string;
         };
@@ -6044,6 +6147,8 @@ export interface components {
             files: components["schemas"]["FileAnswer"][];
             /** @description Files of which each student gets a copy. */
             copies: components["schemas"]["GivenCopy"][];
+            /** @description Whether their section writes, or has written, in a sheet of it together. */
+            hasSheet: boolean;
             asks: null | components["schemas"]["AsksForm"];
             /** @description What is asked for and is not in the draft yet, in words. */
             stillAsked: string[];
@@ -6585,6 +6690,34 @@ export interface components {
              * @description The version of the item that was read.
              */
             version: number;
+        };
+        WriteSheetRequest: {
+            /** Format: int64 */
+            item: number;
+            /** Format: int64 */
+            block: null | number;
+            /** Format: int64 */
+            after: null | number;
+            /**
+             * Format: int32
+             * @description The version that was changed; 0: it is new.
+             */
+            base: number;
+            /** @description What it is to say, up to 3,000 characters; empty: it is taken out. */
+            text: string;
+        };
+        WrittenAnswer: {
+            /** Format: int64 */
+            block: number;
+            /**
+             * Format: int32
+             * @description The version that says what was sent.
+             */
+            mine: number;
+            /** @description Somebody else had changed the same words: what was sent stands in a block of its own. */
+            apart: boolean;
+            /** @description The whole sheet as it stands now. */
+            blocks: components["schemas"]["SheetBlock"][];
         };
     };
     responses: never;
@@ -12628,6 +12761,127 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    sheet: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetAnswer"];
+                };
+            };
+        };
+    };
+    "sheet-block": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+                item: number;
+                block: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetVersion"][];
+                };
+            };
+        };
+    };
+    "write-sheet": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteSheetRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenAnswer"];
                 };
             };
             /** @description Forbidden */

@@ -6,6 +6,7 @@ import { ordinal } from '../../foundation/words'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import StateMark from '../../look/marks/StateMark.vue'
 import FileLine from '../../parts/files/FileLine.vue'
+import SheetPanel from '../../parts/sheet/SheetPanel.vue'
 import FormattedText from '../../parts/FormattedText.vue'
 import WrittenPiece from '../../parts/WrittenPiece.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
@@ -83,7 +84,10 @@ watch(
       </p>
       <p v-if="answer.missing.length" class="locked">Opens when {{ answer.missing.join(', and ') }}.</p>
       <FormattedText v-if="answer.html" :html="answer.html" />
-      <p v-else-if="readable && !answer.files.length && !answer.copies.length && !answer.address" class="second none">
+      <p
+        v-else-if="readable && !answer.files.length && !answer.copies.length && !answer.hasSheet && !answer.address"
+        class="second none"
+      >
         Nothing is written here yet.
       </p>
       <p v-if="answer.address" class="leads">
@@ -109,6 +113,13 @@ watch(
       <section v-if="answer.files.length" aria-label="Files" class="files">
         <FileLine v-for="file in answer.files" :key="file.id" :file="file" :shown="answer.files.length < 4" />
       </section>
+      <SheetPanel
+        v-if="answer.hasSheet"
+        :key="answer.item"
+        :section="section"
+        :item="answer.item"
+        :student="answer.student"
+      />
       <section v-if="answer.history.length" aria-label="What was handed in" class="history">
         <h2>Handed in</h2>
         <ol class="ruled">

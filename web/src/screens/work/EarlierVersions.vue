@@ -6,7 +6,8 @@ import { useViewpoint } from '../../foundation/useViewpoint'
 import { ordinal } from '../../foundation/words'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import WrittenPiece from '../../parts/WrittenPiece.vue'
-import { changesOf, stretchesOf } from './changed'
+import WordChanges from '../../parts/text/WordChanges.vue'
+import { changesOf } from './changed'
 
 /** What a student handed in before, each time with what changed since the time before it, and what came back. */
 const props = defineProps<{ edition: number; item: number; student: number }>()
@@ -18,7 +19,7 @@ const versions = computed(() =>
     const before = all[at + 1]
     return {
       version,
-      stretches: before ? stretchesOf(before.text, version.text) : null,
+      before: before ?? null,
       changes: before ? changesOf(before, version) : [],
     }
   }),
@@ -30,20 +31,13 @@ const versions = computed(() =>
     <ProblemNote v-if="answer.problem.value" :problem="answer.problem.value" :again="answer.refetch" />
     <p v-else-if="!answer.data.value" class="second" role="status">Reading …</p>
     <ol>
-      <li v-for="{ version, stretches, changes } in versions" :key="version.n">
+      <li v-for="{ version, before, changes } in versions" :key="version.n">
         <p class="small">
           The {{ ordinal(version.n) }} time, {{ version.at.words
           }}<template v-if="version.takenBackAt">, taken back {{ version.takenBackAt.words }}</template>
         </p>
-        <template v-if="stretches">
-          <p v-if="stretches.some((one) => one.how !== 'same')" class="written">
-            <component
-              :is="{ added: 'ins', removed: 'del', same: 'span' }[one.how]"
-              v-for="(one, n) in stretches"
-              :key="n"
-              >{{ one.text }}</component
-            >
-          </p>
+        <template v-if="before">
+          <WordChanges v-if="before.text !== version.text" :before="before.text" :now="version.text" />
           <p v-else-if="version.text" class="small second">The text stayed as it was.</p>
           <p v-for="(change, n) in changes" :key="`change ${n}`" class="small">
             {{ change.how }}: <component :is="change.how === 'added' ? 'ins' : 'del'">{{ change.what }}</component>

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { changesOf, stretchesOf } from './changed'
+import { stretchesOf } from '../../parts/text/stretches'
+import { changesOf } from './changed'
 
 const file = (id: number, name: string) => ({ id, name, size: 1, sizeInWords: '1 byte', kind: 'text', address: '' })
 const version = (more: object) => ({ text: '', files: [], links: [], entries: [], ...more })

@@ -1,11 +1,4 @@
-import { diffWordsWithSpace } from 'diff'
 import type { Schemas } from '../../foundation/api/client'
-
-/** A stretch of text that stayed, came or went from one version to the next. */
-export interface Stretch {
-  text: string
-  how: 'same' | 'added' | 'removed'
-}
 
 /** What is different in a version, beside its text. */
 export interface Change {
@@ -14,23 +7,6 @@ export interface Change {
 }
 
 type Version = Pick<Schemas['HandedIn'], 'text' | 'files' | 'links' | 'entries'>
-
-// Two texts that have nothing in common are shown one after the other.
-const LONGEST_LOOK = 400
-
-/** A text beside the one before it, word by word. */
-export function stretchesOf(before: string, now: string): Stretch[] {
-  const found = diffWordsWithSpace(before, now, { timeout: LONGEST_LOOK })
-  if (!found)
-    return [
-      { text: before, how: 'removed' as const },
-      { text: now, how: 'added' as const },
-    ].filter((one) => one.text !== '')
-  return found.map(({ value, added, removed }) => ({
-    text: value,
-    how: added ? 'added' : removed ? 'removed' : 'same',
-  }))
-}
 
 /** The files, links and days of a log that came and went. A file of the same name with other bytes went and came. */
 export function changesOf(before: Version, now: Version): Change[] {

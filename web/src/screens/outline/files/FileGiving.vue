@@ -10,6 +10,7 @@ import { counted } from '../../../foundation/words'
 import OneOfField from '../../../parts/fields/OneOfField.vue'
 import WordField from '../../../parts/fields/WordField.vue'
 import ProblemNote from '../../../parts/ProblemNote.vue'
+import SectionSheets from './SectionSheets.vue'
 
 /** How a file is given: to read, or a copy for each student; and the copies there are. */
 const props = defineProps<{
@@ -27,7 +28,12 @@ const { version, overTheirs } = usePinned(props.file.version)
 const give = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/give-file')
 const ways = [
   { value: 'read', title: 'to read' },
-  { value: 'copy', title: 'to work in: each student gets a copy' },
+  ...(props.item.kind === 'task' || props.item.kind === 'handout'
+    ? [{ value: 'copy', title: 'to work in: each student gets a copy' }]
+    : []),
+  ...(props.file.file.kind === 'text'
+    ? [{ value: 'together', title: 'to write in together, section by section' }]
+    : []),
 ]
 const request = computed(() =>
   !changing.value || (given.value === props.file.given && copyName.value === props.file.copyName)
@@ -125,7 +131,7 @@ async function follow(preview: boolean): Promise<void> {
     </ProblemNote>
     <p class="ways">
       <v-btn type="submit" class="meant" :disabled="!request || give.busy.value">{{
-        given === 'copy' ? 'Give each a copy' : 'Give it to read'
+        { copy: 'Give each a copy', together: 'Give it to write in together' }[given] ?? 'Give it to read'
       }}</v-btn>
       <v-btn @click="changing = false">Leave it as it is</v-btn>
       <span class="small" role="status">{{ reach }}</span>
@@ -135,6 +141,7 @@ async function follow(preview: boolean): Promise<void> {
     <p class="small line">
       <span class="second">
         <template v-if="file.given === 'read'">Students read it.</template>
+        <template v-else-if="file.given === 'together'">Each section writes in a sheet that begins with it.</template>
         <template v-else-if="file.copies.students === 0">Each student gets a copy on first opening this.</template>
         <template v-else>
           Each student gets a copy. {{ counted(file.copies.students, 'student has', 'students have') }} one;
@@ -151,6 +158,7 @@ async function follow(preview: boolean): Promise<void> {
         change
       </button>
     </p>
+    <SectionSheets v-if="file.given === 'together'" :item="item" />
     <template v-if="canChange && file.copies.behind > 0">
       <p v-if="!follows" class="small line">
         <span>

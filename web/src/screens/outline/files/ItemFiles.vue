@@ -13,8 +13,9 @@ const props = defineProps<{ edition: number; item: Schemas['ItemAnswer']; canCha
 
 type OneFile = Schemas['ItemFileAnswer']
 const edition = toRef(props, 'edition')
-/** Copies are handed in: where nothing is, a file is there to be read. */
-const takesCopies = computed(() => props.item.kind === 'task' || props.item.kind === 'handout')
+/** Copies are handed in, and only a text is written in together; any other file is there to be read. */
+const hasWays = (file: OneFile) =>
+  file.given !== 'read' || file.file.kind === 'text' || props.item.kind === 'task' || props.item.kind === 'handout'
 const attach = useEditionCommand(edition, '/api/editions/{edition}/attach-files')
 const replace = useEditionCommand(edition, '/api/editions/{edition}/replace-file')
 const rename = useEditionCommand(edition, '/api/editions/{edition}/rename-file')
@@ -119,13 +120,7 @@ function shift(file: OneFile, by: -1 | 1): void {
             earlier versions
           </button>
         </FileLine>
-        <FileGiving
-          v-if="file.given !== 'read' || takesCopies"
-          :edition="edition"
-          :item="item"
-          :file="file"
-          :can-change="canChange"
-        />
+        <FileGiving v-if="hasWays(file)" :edition="edition" :item="item" :file="file" :can-change="canChange" />
         <form v-if="isPart(file, 'rename')" class="line" @submit.prevent="done(rename.run({ ...about(file), name }))">
           <label class="small" :for="`file-${file.file.id}`">Its name</label>
           <v-text-field :id="`file-${file.file.id}`" v-model="name" maxlength="200" autofocus />
