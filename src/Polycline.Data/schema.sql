@@ -1380,7 +1380,9 @@ CREATE TABLE public.unit (
     gate jsonb,
     before text,
     section bigint,
+    welcome boolean DEFAULT false NOT NULL,
     CONSTRAINT unit_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
+    CONSTRAINT unit_check CHECK (((NOT welcome) OR (section IS NULL))),
     CONSTRAINT unit_title_check CHECK ((title <> ''::text))
 );
 ALTER TABLE public.unit ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (

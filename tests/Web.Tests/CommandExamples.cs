@@ -147,6 +147,7 @@ public static class CommandExamples
                         ["title"] = "Where airs meet",
                         ["published"] = true,
                         ["before"] = "unseen",
+                        ["welcome"] = false,
                     }
                 )),
         ["change-lesson"] = school => In(school, async at => With(

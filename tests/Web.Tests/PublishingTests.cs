@@ -97,6 +97,7 @@ public sealed class PublishingTests : LeadOfASchool
                     title = "Storm season",
                     published = false,
                     before = (string?)null,
+                    welcome = false,
                     version = stormVersion,
                 },
                 Guid.NewGuid()

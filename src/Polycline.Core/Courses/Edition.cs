@@ -38,6 +38,10 @@ public sealed record Unit(
     /// <summary>What it is called in every edition of the course; null: not said.</summary>
     public string? Lineage { get; init; }
 
+    /// <summary>The welcome unit: open from the first day, for everyone. The computation does not read it: nothing in it has an opening, an
+    /// end or a condition.</summary>
+    public bool Welcome { get; init; }
+
     public IEnumerable<Item> InReadingOrder() => Lessons.SelectMany(lesson => lesson.Items).Concat(Items);
 }
 

@@ -60,6 +60,8 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             Beside("asks", item => item.Asks is null ? null : () => AsksShapes.Write(item.Asks, json));
             Beside("addresses", item => item.Address is null ? null : () => json.WriteStringValue(item.Address));
             Beside("files", item => item.Files.IsEmpty ? null : () => WriteFiles(item.Files));
+            if (Edition.Units.FirstOrDefault(unit => unit.Welcome) is { } welcome)
+                json.WriteString("welcome", welcome.Ref.Name);
             Beside("aboutTeacher", item => item.AboutTeacher ? () => json.WriteBooleanValue(true) : null);
             json.WriteStartObject("shortest");
             foreach (var lesson in Edition.Units.SelectMany(unit => unit.Lessons).Where(lesson => Shortest.ContainsKey(lesson.Ref.Name)))
@@ -125,6 +127,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             new MemberShape("asks", Forms.Map(AsksShapes.Asks, false)),
             new MemberShape("addresses", Forms.Map(WebAddress, false)),
             new MemberShape("files", Forms.Map(Forms.List(FileShape), false)),
+            new MemberShape("welcome", Forms.Id),
             new MemberShape("aboutTeacher", Forms.Map(Forms.Bool, false)),
             new MemberShape("shortest", Forms.Map(Forms.Whole(0), false)),
             new MemberShape("groups", Forms.List(Forms.Name)),
@@ -202,6 +205,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 .. edition.Units.Select(unit =>
                     unit with
                     {
+                        Welcome = root["welcome"]?.Value == unit.Ref.Name,
                         Lessons = [.. unit.Lessons.Select(lesson => lesson with { Items = [.. lesson.Items.Select(Of)] })],
                         Items = [.. unit.Items.Select(Of)],
                     }

@@ -88,6 +88,7 @@ internal static class ReachRows
                     ["place"] = $"{place + 1}",
                     ["published"] = $"{unit.Published}",
                     ["before it opens"] = $"{unit.Before}",
+                    ["always open"] = $"{unit.Welcome}",
                     ["condition"] = Sentence(unit.Gate),
                 }
             );

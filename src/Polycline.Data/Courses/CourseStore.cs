@@ -54,8 +54,8 @@ public static class CourseStore
         foreach (var (unit, place) in edition.Units.Select((unit, place) => (unit, place)))
         {
             var inUnit = await Insert(
-                "unit (edition, lineage, rank, title, published, gate, before) VALUES "
-                    + "(@made, @lineage, @rank, @Title, @Published, @gate::jsonb, @before)",
+                "unit (edition, lineage, rank, title, published, gate, before, welcome) VALUES "
+                    + "(@made, @lineage, @rank, @Title, @Published, @gate::jsonb, @before, @Welcome)",
                 new
                 {
                     made,
@@ -65,6 +65,7 @@ public static class CourseStore
                     unit.Published,
                     gate = Json(unit.Gate),
                     before = Word(unit.Before),
+                    unit.Welcome,
                 }
             );
             foreach (var (lesson, n) in unit.Lessons.Select((lesson, n) => (lesson, n)))

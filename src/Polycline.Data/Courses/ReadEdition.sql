@@ -5,7 +5,7 @@ JOIN master m ON m.id = e.master
 JOIN term t ON t.id = e.term
 WHERE e.id = @edition;
 
-SELECT id, lineage, rank, title, published, gate::text, before, version, section
+SELECT id, lineage, rank, title, published, gate::text, before, welcome, version, section
 FROM unit
 WHERE edition = @edition AND removed_at IS NULL
 ORDER BY rank, id;

@@ -32,6 +32,8 @@ internal sealed class TreeReading(
 
         public required string? Before { get; init; }
 
+        public required bool Welcome { get; init; }
+
         public required long Version { get; init; }
 
         public required Id<Section>? Section { get; init; }
@@ -191,7 +193,10 @@ internal sealed class TreeReading(
         };
 
     private static Unit UnitOf(UnitRow row, ImmutableArray<Lesson> lessons, ImmutableArray<Item> items) =>
-        new(new($"{row.Lineage}"), row.Title, lessons, items, row.Published, GateOf(row.Gate), BeforeOf(row.Before));
+        new(new($"{row.Lineage}"), row.Title, lessons, items, row.Published, GateOf(row.Gate), BeforeOf(row.Before))
+        {
+            Welcome = row.Welcome,
+        };
 
     private static Lesson LessonOf(LessonRow row, ImmutableArray<Item> items) =>
         new(new($"{row.Lineage}"), row.Title, row.Length, items, row.Optional, row.Published, GateOf(row.Gate));

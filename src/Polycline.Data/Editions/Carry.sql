@@ -9,8 +9,8 @@ WITH source AS (
   -- Their names carry; who is in them does not.
   INSERT INTO student_group (edition, name) SELECT made.id, g.name FROM made, student_group g WHERE g.edition = @edition AND g.removed_at IS NULL
 ), units AS (
-  INSERT INTO unit (edition, lineage, rank, title, published, gate, before)
-  SELECT made.id, u.lineage, u.rank, u.title, u.published, u.gate, u.before
+  INSERT INTO unit (edition, lineage, rank, title, published, gate, before, welcome)
+  SELECT made.id, u.lineage, u.rank, u.title, u.published, u.gate, u.before, u.welcome
   FROM made, unit u
   WHERE u.edition = @edition AND u.section IS NULL AND u.removed_at IS NULL
   RETURNING id, lineage

@@ -25,6 +25,7 @@ public static class Tables
         public static readonly Column<bool> Published = Table.Flag("published");
         public static readonly Column<Gate?> Gate = Table.Json<Gate?>("gate", gate => gate is null ? null : PlanParts.Json(gate));
         public static readonly Column<string?> Before = Table.Text("before");
+        public static readonly Column<bool> Welcome = Table.Flag("welcome");
         public static readonly Column<Id<Section>?> Section = Table.Reference<Section>("section");
     }
 

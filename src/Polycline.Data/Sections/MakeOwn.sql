@@ -27,8 +27,8 @@ WITH source AS (
   SELECT made.id, x.person, x.item, x.field, x.value, x.move FROM made, exception x
   WHERE x.edition = @edition AND EXISTS (SELECT 1 FROM enrolment n WHERE n.section = @section AND n.person = x.person)
 ), units AS (
-  INSERT INTO unit (edition, lineage, rank, title, published, gate, before, removed_at)
-  SELECT made.id, u.lineage, u.rank, u.title, u.published, u.gate, u.before, u.removed_at
+  INSERT INTO unit (edition, lineage, rank, title, published, gate, before, welcome, removed_at)
+  SELECT made.id, u.lineage, u.rank, u.title, u.published, u.gate, u.before, u.welcome, u.removed_at
   FROM made, unit u WHERE u.edition = @edition AND (u.section IS NULL OR u.section = @section)
   RETURNING id, lineage
 ), lessons AS (

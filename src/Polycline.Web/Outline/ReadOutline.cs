@@ -58,6 +58,9 @@ public sealed record OutlineUnit
     /// <summary>What students see of its items before they open; null: as the course says.</summary>
     public required string? Before { get; init; }
 
+    /// <summary>It is the welcome unit, always open.</summary>
+    public required bool Welcome { get; init; }
+
     /// <summary>The lengths of its lessons together, optional ones too.</summary>
     public required int Classes { get; init; }
 
@@ -220,6 +223,7 @@ public static class ReadOutline
                 Title = unit.Title,
                 Published = unit.Published,
                 Before = BeforeWords.Of(unit.Before),
+                Welcome = unit.Welcome,
                 Classes = unit.Lessons.Sum(lesson => lesson.Length),
                 Only = Only(row),
                 Version = row.Version,

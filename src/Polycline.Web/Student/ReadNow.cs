@@ -27,6 +27,9 @@ public sealed record NowAnswer(
 {
     /// <summary>When the section meets in the seven days from the moment on.</summary>
     public required IReadOnlyList<Moment> Classes { get; init; }
+
+    /// <summary>What is in the welcome unit, in reading order: always open.</summary>
+    public required IReadOnlyList<StudentRow> Welcome { get; init; }
 }
 
 public sealed record StudentRow
@@ -126,6 +129,7 @@ public static class ReadNow
         )
         {
             Classes = [.. course.ClassesUntil(course.At + Ahead).Select(start => Moment.Of(start, course.Zone))],
+            Welcome = Rows(all.Where(pair => pair.sight.MayRead && course.IsInWelcome(pair.sight))),
         };
 
         IReadOnlyList<StudentRow> Rows(IEnumerable<(Sight Sight, int Place)> sights) =>

@@ -32,8 +32,11 @@ public sealed class PlannedEdition(Id<Edition> edition) : IPlanned<EditionPlan>
     public Task Hold(NpgsqlConnection connection, Access access, EditionPlan before, IReadOnlyList<Change> changes) =>
         Holding.Against(connection, access, before, changes);
 
-    public Task<Reach> Reach(NpgsqlConnection connection, EditionPlan before, EditionPlan after, Viewpoint viewpoint) =>
-        Reaching.Of(connection, before, after, viewpoint);
+    public Task<Reach> Reach(NpgsqlConnection connection, EditionPlan before, EditionPlan after, Viewpoint viewpoint)
+    {
+        WelcomeRules.Check(after);
+        return Reaching.Of(connection, before, after, viewpoint);
+    }
 
     public Reach Nothing(Viewpoint viewpoint) => Core.Wording.Reach.Nothing;
 

@@ -97,6 +97,9 @@ public sealed class StudentCourse
     /// <summary>Whether their section writes, or has written, in a sheet of the item they look at.</summary>
     public bool HasSheet(Id<Item> item) => known.HasSheet || IsWrittenTogether(item);
 
+    /// <summary>Whether it is in the welcome unit.</summary>
+    public bool IsInWelcome(Sight sight) => plan.Row(plan.Row(sight.Item).Unit) is { } unit && plan.UnitOf(unit).Welcome;
+
     /// <summary>When their section meets, from the moment they look at to another.</summary>
     public IEnumerable<Instant> ClassesUntil(Instant end) =>
         plan

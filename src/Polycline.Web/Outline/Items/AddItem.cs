@@ -71,14 +71,17 @@ public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
         );
     }
 
-    private static Anchor OpensWith(EditionPlan plan, TreeRow unit, TreeRow? lesson) =>
-        new()
-        {
-            At =
-                lesson is not null ? AnchorBase.LessonStart
-                : plan.Siblings(Level.Lesson, unit.Unit, null).Any(plan.IsHere) ? AnchorBase.UnitStart
-                : AnchorBase.TermStart,
-        };
+    // What is in the welcome unit is open from the first day.
+    private static Anchor? OpensWith(EditionPlan plan, TreeRow unit, TreeRow? lesson) =>
+        plan.UnitOf(unit).Welcome
+            ? null
+            : new()
+            {
+                At =
+                    lesson is not null ? AnchorBase.LessonStart
+                    : plan.Siblings(Level.Lesson, unit.Unit, null).Any(plan.IsHere) ? AnchorBase.UnitStart
+                    : AnchorBase.TermStart,
+            };
 
     // Once students have seen the codes, what is added takes one of its own and changes no other's.
     private static string CodeOf(EditionPlan plan, TreeRow unit, TreeRow? lesson, Id<Section>? owner, long? after)

@@ -3410,6 +3410,8 @@ export interface components {
             published: boolean;
             /** @description What students see of its items before they open: `listed` or `unseen`; null: as the course says. */
             before: null | string;
+            /** @description Whether it is the welcome unit, which is always open. */
+            welcome: boolean;
             /**
              * Format: int64
              * @description The version of the unit that was read.
@@ -4800,6 +4802,8 @@ export interface components {
             done: components["schemas"]["StudentRow"][];
             /** @description When the section meets in the seven days from the moment on. */
             classes: components["schemas"]["Moment"][];
+            /** @description What is in the welcome unit, in reading order: always open. */
+            welcome: components["schemas"]["StudentRow"][];
         };
         /** @description A file that was replaced. */
         OlderFile: {
@@ -4997,6 +5001,8 @@ export interface components {
             published: boolean;
             /** @description What students see of its items before they open; null: as the course says. */
             before: null | string;
+            /** @description It is the welcome unit, always open. */
+            welcome: boolean;
             /**
              * Format: int32
              * @description The lengths of its lessons together, optional ones too.

@@ -41,13 +41,14 @@ const fieldsOf = (row: typeof props.row) => ({
   classes: (row.level === 'lesson' ? row.lesson.classes : 0) as number | null,
   published: row.level === 'unit' ? row.unit.published : row.lesson.published,
   before: row.level === 'unit' ? row.unit.before : null,
+  welcome: row.level === 'unit' && row.unit.welcome,
   shortest: row.level === 'lesson' ? row.lesson.shortest : null,
   optional: row.level === 'lesson' && row.lesson.optional,
 })
 const versionOf = (row: typeof props.row) => (row.level === 'unit' ? row.unit.version : row.lesson.version)
 let read = fieldsOf(props.row)
 const draft = reactive({ ...read })
-const { title, classes, published, before, shortest, optional } = toRefs(draft)
+const { title, classes, published, before, welcome, shortest, optional } = toRefs(draft)
 const { version, overTheirs } = usePinned(versionOf(props.row))
 // Where nothing has been changed here, what arrives is taken over.
 watch(
@@ -66,10 +67,21 @@ const changeLesson = useEditionCommand(edition, '/api/editions/{edition}/change-
 const unitRequest = computed(() => {
   if (props.row.level !== 'unit') return null
   const { unit } = props.row
-  const same = title.value.trim() === unit.title && published.value === unit.published && before.value === unit.before
+  const same =
+    title.value.trim() === unit.title &&
+    published.value === unit.published &&
+    before.value === unit.before &&
+    welcome.value === unit.welcome
   return same
     ? null
-    : { unit: unit.id, title: title.value, published: published.value, before: before.value, version: version.value }
+    : {
+        unit: unit.id,
+        title: title.value,
+        published: published.value,
+        before: before.value,
+        welcome: welcome.value,
+        version: version.value,
+      }
 })
 const lessonRequest = computed(() => {
   if (props.row.level !== 'lesson' || classes.value === null) return null
@@ -150,6 +162,12 @@ function useMine(): void {
           v-model="published"
           label="published"
           title="Students can see it and what is in it"
+        />
+        <TickField
+          v-if="row.level === 'unit' && !onlyIn(row)"
+          v-model="welcome"
+          label="always open, to welcome everyone"
+          title="What is in it is open from the first day, for everyone, whenever they join. Its dates and conditions go."
         />
         <v-btn type="submit" class="meant">Save</v-btn>
         <span class="small" role="status">{{ reach }}</span>

@@ -68,6 +68,7 @@ const unit = (id: number, lessons: ReturnType<typeof lesson>[], ...own: number[]
   lineage: `u${id}`,
   number: id,
   before: null,
+  welcome: false,
   only: null,
   title: `Unit ${id}`,
   published: true,

@@ -58,6 +58,7 @@ const outline = {
       number: 1,
       only: null,
       before: null,
+      welcome: false,
       title: 'Looking up',
       published: true,
       classes: 1,

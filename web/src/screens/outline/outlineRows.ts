@@ -26,6 +26,7 @@ export function rowsOf(outline: Outline): Row[] {
       unit,
       words: [
         classes(unit.classes),
+        ...(unit.welcome ? ['always open'] : []),
         ...(unit.lessons.length > 0 && unit.lessons.every((lesson) => lesson.optional) ? ['optional'] : []),
       ].join(', '),
     },

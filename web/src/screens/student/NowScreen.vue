@@ -41,6 +41,12 @@ const next = computed(() => (withAll.value ? answer.value!.next : near.value))
         <p class="second">{{ now.data.value.course }} · {{ now.data.value.section }}</p>
         <p class="second">{{ now.data.value.moment.words }}</p>
       </header>
+      <nav v-if="now.data.value.welcome.length" class="welcome" aria-label="Welcome">
+        <span class="second">Always open:</span>
+        <router-link v-for="row in now.data.value.welcome" :key="row.item" :to="links.item(row.item)">{{
+          row.title
+        }}</router-link>
+      </nav>
       <div class="columns">
         <div>
           <section aria-label="Now">
@@ -114,6 +120,13 @@ const next = computed(() => (withAll.value ? answer.value!.next : near.value))
 </template>
 
 <style scoped>
+.welcome {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: var(--space-2) var(--space-5);
+  padding: var(--space-4) 0 0;
+}
 .body {
   position: relative;
   min-height: 0;
