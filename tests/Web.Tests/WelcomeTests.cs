@@ -43,6 +43,10 @@ public sealed class WelcomeTests : LeadOfASchool
         using var imke = await School.As(DemoPeople.OnTrack);
         var before = (await Item("Three storms in the harbour's books"))["opens"]!.ToJsonString();
         (await Seen(imke)).ShouldBeEmpty();
+        // Of what has opened everywhere nothing changes, and it says so.
+        var early = await Welcome("Looking up", true);
+        early.Json["reach"]!["sentence"]!.GetValue<string>().ShouldBe("Students can open all of it already: nothing changes for them now.");
+        await Post("undo", new { batch = early.Json["batch"]!.GetValue<long>() });
         var done = await Welcome("Storm season", true);
         done.Status.ShouldBe(HttpStatusCode.OK, done.Text);
         done.Json["words"]!.GetValue<string>().ShouldContain("the welcome unit, always open");

@@ -2,6 +2,7 @@ import type { QueryClient } from '@tanstack/vue-query'
 import { shallowRef } from 'vue'
 import type { Router } from 'vue-router'
 import { problemOf } from './api/client'
+import { forgetFiles } from './keptFiles'
 
 /** One is signing out: whatever is open to the server is closed, and not opened again. */
 export const leaving = shallowRef(false)
@@ -12,6 +13,7 @@ export const WRITING = 'polycline-writing-'
 /** Leaves nothing of what was written here to whoever uses this device next. */
 export function forgetWriting(): void {
   for (const name of Object.keys(localStorage)) if (name.startsWith(WRITING)) localStorage.removeItem(name)
+  void forgetFiles()
 }
 
 /** Leads whoever is signed out to the sign-in page, and back again after it. */

@@ -36,7 +36,7 @@ class Server {
       if (from === this.received) this.received += body
       if (trouble === 'answer lost') throw new TypeError('Failed to fetch')
     }
-    return json({ received: this.received })
+    return json({ upload: 'u1', size: this.size, received: this.received })
   }
 }
 
@@ -101,6 +101,22 @@ describe('a file that is uploaded', () => {
     expect(told.said.filter((one) => one !== true)).toEqual([4, 4, 8, 10])
     expect(told.said).toContain(true)
     expect(server.cancelled).toBe(false)
+  })
+
+  it('carries on where it stopped when the same file is chosen again after the page was closed', async () => {
+    const chosen = new File([new Uint8Array(10)], 'tide.csv', { lastModified: 1 })
+    // What a page that was closed leaves behind.
+    localStorage.setItem('polycline-writing-upload-["tide.csv",10,1]', 'u1')
+    server = new Server(10)
+    server.received = 8
+    const told = steps()
+    await settled(sendFile(chosen, told, new AbortController().signal))
+    expect(told.said).toEqual([8, 10])
+    expect(server.asked).not.toContain('POST begin-upload')
+    // Sent, it is a file like any other: once more, it begins anew.
+    server = new Server(10)
+    await settled(sendFile(chosen, steps(), new AbortController().signal))
+    expect(server.asked).toContain('POST begin-upload')
   })
 
   it('is given up with the reason when it is rejected, and nothing of it stays', async () => {

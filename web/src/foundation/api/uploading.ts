@@ -1,3 +1,4 @@
+import { WRITING } from '../session'
 import { ProblemError, type Schemas, api, ask, once, problemOf } from './client'
 
 /** A file that has arrived: its upload is what to name in order to use it. */
@@ -40,8 +41,26 @@ export interface UploadSteps {
   away: (is: boolean) => void
 }
 
+/** Where this device keeps which upload a file is: chosen again after the page was closed, it goes on where it stopped. */
+const placeOf = (file: File) => `${WRITING}upload-${JSON.stringify([file.name, file.size, file.lastModified])}`
+
+/** The upload of this file that was not finished; null: there is none, or it is somebody else's. */
+async function unfinished(file: File, signal: AbortSignal): Promise<Schemas['UploadAnswer'] | null> {
+  const upload = localStorage.getItem(placeOf(file))
+  if (upload === null) return null
+  try {
+    const found = await ask(api.GET('/api/me/uploads/{upload}', { params: { path: { upload } }, signal }))
+    return found.size === file.size && found.received < found.size ? found : null
+  } catch (error) {
+    const { status } = problemOf(error)
+    if (status === 0 || status >= 500) throw error
+    return null
+  }
+}
+
 /**
- * Uploads a file in pieces. After a lost connection it carries on where it stopped; once cancelled, nothing of it stays.
+ * Uploads a file in pieces. After a lost connection it carries on where it stopped, and after the page was closed where the same file is
+ * chosen again; once cancelled, nothing of it stays.
  * @param signal Cancels it.
  * @throws ProblemError The file was rejected, and why.
  */
@@ -49,17 +68,21 @@ export async function sendFile(file: File, steps: UploadSteps, signal: AbortSign
   const tried = <T>(run: () => Promise<T>) => untilAnswered(run, signal, steps.away)
   const [begin, finish] = [once(), once()]
   const { piece } = await tried(() => ask(api.GET('/api/me/room', { signal })))
-  const begun = await tried(() =>
-    ask(
-      api.POST('/api/me/begin-upload', {
-        params: { header: begin },
-        body: { name: file.name, size: file.size },
-        signal,
-      }),
-    ),
-  )
+  const begun =
+    (await tried(() => unfinished(file, signal))) ??
+    (await tried(() =>
+      ask(
+        api.POST('/api/me/begin-upload', {
+          params: { header: begin },
+          body: { name: file.name, size: file.size },
+          signal,
+        }),
+      ),
+    ))
   const { upload } = begun
   const path = { params: { path: { upload } }, signal }
+  localStorage.setItem(placeOf(file), upload)
+  if (begun.received > 0) steps.sent(begun.received)
   try {
     for (let from = begun.received; from < file.size;) {
       const now = await tried(async () => {
@@ -80,6 +103,8 @@ export async function sendFile(file: File, steps: UploadSteps, signal: AbortSign
   } catch (error) {
     void api.POST('/api/me/cancel-upload', { params: { header: once() }, body: { upload } }).catch(() => undefined)
     throw error
+  } finally {
+    localStorage.removeItem(placeOf(file))
   }
 }
 

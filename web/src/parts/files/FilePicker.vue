@@ -7,11 +7,18 @@ import { sizeInWords } from './fileWords'
 import { useUploads } from './useUploads'
 
 /** Where files are chosen, dropped or pasted. Each shows its progress. */
-const props = defineProps<{ label: string; words: string; one?: boolean; accept?: string; disabled?: boolean }>()
+const props = defineProps<{
+  label: string
+  words: string
+  one?: boolean
+  accept?: string
+  disabled?: boolean
+  place?: string
+}>()
 const emit = defineEmits<{ sent: [files: SentFile[]] }>()
 
 const room = useAnswer(() => questions.room())
-const { going, add } = useUploads((files) => emit('sent', files))
+const { going, add } = useUploads((files) => emit('sent', files), props.place)
 const over = ref(false)
 const input = useTemplateRef<HTMLInputElement>('input')
 const limit = computed(() =>

@@ -1,6 +1,7 @@
 import { computed, onScopeDispose, shallowReactive } from 'vue'
 import { type Problem, problemOf } from '../../foundation/api/client'
 import { type SentFile, sendFile } from '../../foundation/api/uploading'
+import { dropFile, keepFile, keptFiles, takeFile } from '../../foundation/keptFiles'
 
 /** A file being uploaded. */
 export interface Going {
@@ -21,8 +22,10 @@ export interface Going {
 /**
  * Uploads files, one after another, each with its progress.
  * @param arrived Called with the files that were chosen together, once all of them have arrived.
+ * @param place Under which this device keeps them until they have arrived: they go on by themselves when the page is
+ * opened again. Without it they do not.
  */
-export function useUploads(arrived: (files: SentFile[]) => void) {
+export function useUploads(arrived: (files: SentFile[]) => void, place?: string) {
   const going = shallowReactive<Going[]>([])
   let next = 0
   let before: Promise<unknown> = Promise.resolve()
@@ -36,13 +39,27 @@ export function useUploads(arrived: (files: SentFile[]) => void) {
     if (at >= 0) going.splice(at, 1)
   }
 
-  function add(files: readonly File[]): void {
-    const together = files.map((file) => {
+  /** Of each that this device keeps: how it is dropped. */
+  const kept = new Map<number, Promise<() => Promise<unknown>>>()
+  const drop = async (id: number) => (await kept.get(id))?.()
+  async function keep(at: string, file: File): Promise<() => Promise<unknown>> {
+    const under = await keepFile(at, file)
+    if (under === null) return () => Promise.resolve()
+    return dropping(under, await takeFile(under))
+  }
+  const dropping = (under: number, release: (() => void) | null) => () => dropFile(under).finally(() => release?.())
+  const controls = new Set<AbortController>()
+
+  function add(files: readonly File[], dropped?: readonly (() => Promise<unknown>)[]): void {
+    const together = files.map((file, at) => {
       const id = next++
       const control = new AbortController()
+      controls.add(control)
+      if (place !== undefined) kept.set(id, dropped ? Promise.resolve(dropped[at]!) : keep(place, file))
       const stop = () => {
         control.abort()
         forget(id)
+        void drop(id)
       }
       going.push({ id, name: file.name, size: file.size, sent: 0, away: false, problem: null, done: null, stop })
       return { id, file, control }
@@ -57,16 +74,36 @@ export function useUploads(arrived: (files: SentFile[]) => void) {
           there.push(done)
           change(id, { done, sent: file.size })
         } catch (error) {
-          if (!control.signal.aborted) change(id, { problem: problemOf(error), away: false })
+          if (!control.signal.aborted) {
+            change(id, { problem: problemOf(error), away: false })
+            void drop(id)
+          }
         }
       }
-      for (const { id } of together) if (going.find((one) => one.id === id)?.done) forget(id)
+      const done = together.filter(({ id }) => going.find((one) => one.id === id)?.done)
+      done.forEach(({ id }) => forget(id))
       if (there.length > 0) arrived(there)
+      done.forEach(({ id }) => void drop(id))
     })
   }
 
-  // Once the page is left, nothing would use the files.
-  onScopeDispose(() => [...going].forEach((one) => one.stop()))
+  /** Goes on with what was chosen here before the page was closed, unless another page is at it. */
+  async function goOn(at: string): Promise<void> {
+    const mine: { file: File; drop: () => Promise<unknown> }[] = []
+    for (const { id, file } of await keptFiles(at)) {
+      const release = await takeFile(id)
+      if (release) mine.push({ file, drop: dropping(id, release) })
+    }
+    if (mine.length > 0)
+      add(
+        mine.map((one) => one.file),
+        mine.map((one) => one.drop),
+      )
+  }
+  if (place !== undefined) void goOn(place)
+
+  // Once the page is left, nothing would use the files; what is kept goes on when it is opened again.
+  onScopeDispose(() => controls.forEach((control) => control.abort()))
 
   return { going, add, busy: computed(() => going.some((one) => !one.problem)) }
 }

@@ -153,6 +153,7 @@ function up(at: number): void {
       label="Your files"
       words="Add files or a photograph"
       :accept="accepted(asks)"
+      :place="`${answer.student}-${section}-${answer.item}`"
       @sent="add"
     />
     <LinkLines v-if="takesLinks" :links="links" :can-write="canWrite" @change="linkTo" />
