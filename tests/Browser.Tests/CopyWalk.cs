@@ -4,7 +4,9 @@ using Xunit;
 
 namespace Polycline.Tests.Browser;
 
-/// <summary>A student opens an item with a copy each, works in theirs on the page and hands it in: by mouse, and by keys on a narrow screen.</summary>
+/// <summary>
+/// A student opens an item with a copy each, works in theirs on the page and hands it in: by mouse, and by keys on a narrow screen.
+/// </summary>
 public sealed class CopyWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
 {
     [Theory]

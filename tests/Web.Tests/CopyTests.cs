@@ -109,6 +109,21 @@ public sealed class CopyTests : LeadOfASchool
         read["copies"]![0]!["written"]!.GetValue<string>().ShouldBe("day,cloud\nMon,cirrus\n");
         (await imke.Get($"{copy["address"]}")).Text.ShouldBe("day,cloud\nMon,\n");
 
+        // What a spreadsheet would carry out is not kept.
+        var formula = await imke.Post(
+            Address("save-draft"),
+            new
+            {
+                item,
+                text = "",
+                version = 1,
+                files = new[] { Listed(own) },
+                copies = new[] { new { file = own, text = "day,cloud\nMon,=1+1\n" } },
+            },
+            Guid.NewGuid()
+        );
+        (formula.Status, formula.Json["field"]?.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, "copies[0].text"));
+
         // Handed in by a page that says nothing of copies, it goes along as it was last written.
         await Do(
             imke,

@@ -106,6 +106,7 @@ public sealed class FileTests : LeadOfASchool
             { "setup.exe", [1], "name" },
             { "essay.pdf", "MZ\u0090\u0000\u0003"u8.ToArray(), "upload" },
             { "picture.png", "<script>alert(1)</script>"u8.ToArray(), "upload" },
+            { "wind.csv", "day,wind\nMon,=HYPERLINK(\"https://elsewhere.example\")"u8.ToArray(), "upload" },
             { "photo.jpg", [0xFF, 0xD8, 0xFF, 0xE0, 0xFF, 0xFF, 1, 2, 3], "upload" },
             { "photo.heic", [0, 0, 0, 24, .. "ftypheic"u8, 0, 0, 0, 0], "upload" },
             {

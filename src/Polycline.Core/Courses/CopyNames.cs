@@ -6,7 +6,7 @@ namespace Polycline.Core.Courses;
 /// <param name="Code">The item's.</param>
 /// <param name="Title">The item's.</param>
 /// <param name="File">The name of the file it is a copy of, without its ending.</param>
-public sealed record CopyNaming(string Code, string Title, string File, string Section, string Student);
+public sealed record CopyNaming(string Code, string Title, string File, string SectionName, string Student);
 
 /// <summary>How each student's copy of a file is named: text in which words in braces stand for what they say.</summary>
 public static partial class CopyNames
@@ -38,7 +38,7 @@ public static partial class CopyNames
                     "code" => of.Code,
                     "title" => of.Title,
                     "file" => of.File,
-                    "section" => of.Section,
+                    "section" => of.SectionName,
                     _ => of.Student,
                 })
             .Trim();

@@ -125,7 +125,7 @@ public sealed record Item
 /// <summary>A file given with an item.</summary>
 /// <param name="Hash">What its bytes are kept under.</param>
 /// <param name="CopyName">How each student's copy is named (<see cref="CopyNames"/>); null: in the usual way.</param>
-public sealed record GivenFile(string Name, string Hash, FileWay Given = FileWay.Read, string? CopyName = null);
+public sealed record GivenFile(string Name, string Hash, FileWay Way = FileWay.Read, string? CopyName = null);
 
 /// <summary>How a file is given to students.</summary>
 public enum FileWay

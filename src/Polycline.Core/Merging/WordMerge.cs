@@ -10,7 +10,9 @@ public static class WordMerge
     /// Both texts in one: every change that either made to the base stands in it. Null: they changed the same words differently, or added
     /// different words at the same place.
     /// </summary>
-    /// <param name="before">Each text has up to 60,000 words and signs; the time it takes grows with the square of what was changed.</param>
+    /// <param name="before">
+    /// Each text has up to 60,000 words and signs; the time it takes grows with the square of what was changed.
+    /// </param>
     public static string? Of(string before, string mine, string theirs)
     {
         if (mine == theirs || theirs == before)

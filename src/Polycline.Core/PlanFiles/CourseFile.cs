@@ -85,8 +85,8 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                     json.WriteStartObject();
                     json.WriteString("name", file.Name);
                     json.WriteString("file", file.Hash);
-                    if (file.Given != FileWay.Read)
-                        json.WriteString("given", EnumNames.Of(file.Given));
+                    if (file.Way != FileWay.Read)
+                        json.WriteString("given", EnumNames.Of(file.Way));
                     if (file.CopyName is not null)
                         json.WriteString("copyName", file.CopyName);
                     json.WriteEndObject();

@@ -144,7 +144,7 @@ public static class CourseStore
                             rank = Rank.Nth(n),
                             file.Name,
                             hash = Convert.FromHexString(file.Hash),
-                            given = EnumNames.Of(file.Given),
+                            given = EnumNames.Of(file.Way),
                             file.CopyName,
                             lead = lead.Value,
                             at,

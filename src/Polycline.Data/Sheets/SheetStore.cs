@@ -62,7 +62,9 @@ public static class SheetStore
             )
         ).AsList();
 
-    /// <summary>What a block of a sheet said, up to a moment, the latest first. What two wrote at once is told by what came of it.</summary>
+    /// <summary>
+    /// What a block of a sheet said, up to a moment, the latest first. What two wrote at once is told by what came of it.
+    /// </summary>
     public static async Task<IReadOnlyList<SheetVersionRow>> Versions(
         NpgsqlConnection connection,
         Id<Item> item,
@@ -105,7 +107,9 @@ public static class SheetStore
 
     internal const string Statement = """
         SELECT s.section, count(*) FILTER (WHERE v.text <> '')::int AS blocks,
-               (SELECT count(DISTINCT o.author)::int FROM sheet_block c JOIN sheet_block_version o ON o.block = c.id WHERE c.sheet = s.id) AS writers,
+               (SELECT count(DISTINCT o.author)::int
+                FROM sheet_block c JOIN sheet_block_version o ON o.block = c.id
+                WHERE c.sheet = s.id) AS writers,
                max(v.at) AS last_at
         FROM sheet s
         JOIN sheet_block b ON b.sheet = s.id

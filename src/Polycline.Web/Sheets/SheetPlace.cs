@@ -66,5 +66,5 @@ internal sealed record SheetPlace(Id<Section> Section, string SectionName, bool 
         );
     }
 
-    private static bool IsSheet(Item item) => item.Files.Any(file => file.Given == FileWay.Together);
+    private static bool IsSheet(Item item) => item.Files.Any(file => file.Way == FileWay.Together);
 }

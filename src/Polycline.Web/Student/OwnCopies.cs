@@ -80,6 +80,11 @@ internal static class OwnCopies
                 throw Problem.Unknown($"copies[{n}].file");
             else if (copy.Text.Length > 0 && FileTypes.Of(Encoding.UTF8.GetBytes(copy.Text)) != FileTypes.Text)
                 throw Problem.Field($"copies[{n}].text", "This contains characters that no text has. Remove them, or type it again.");
+            else if (TableFormulas.AreSoughtIn(file.Name) && TableFormulas.In(copy.Text) is { } formula)
+                throw Problem.Field(
+                    $"copies[{n}].text",
+                    $"A spreadsheet would take “{formula}” in “{file.Name}” for a formula. Begin that cell with a word."
+                );
             else
                 texts[copy.File] = copy.Text;
         return texts;

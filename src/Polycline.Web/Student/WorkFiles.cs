@@ -59,7 +59,8 @@ internal static class WorkFiles
             else if (FileNames.EndingOf(before.Name) != FileNames.EndingOf(sent[arrived].Name))
                 throw Problem.Field(
                     $"files[{n}]",
-                    $"“{sent[arrived].Name}” can’t take the place of “{before.Name}”: it is a different kind of file. Add it as one of your own."
+                    $"“{sent[arrived].Name}” can’t take the place of “{before.Name}”: it is a different kind of file. "
+                        + "Add it as one of your own."
                 );
             added.Add(before?.CopyOf is null ? sent[arrived] : sent[arrived] with { Name = before.Name });
             copies.Add(before?.CopyOf);

@@ -25,6 +25,16 @@ public static class ArrivedFile
         bytes.Position = 0;
         if (await work.Files.Checker.Check(name, bytes, CancellationToken.None) is { } found)
             throw Problem.Field(field, found);
+        bytes.Position = 0;
+        if (
+            type == FileTypes.Text
+            && TableFormulas.AreSoughtIn(name)
+            && await TableFormulas.In(bytes, CancellationToken.None) is { } formula
+        )
+            throw Problem.Field(
+                field,
+                $"“{name}” contains a formula, “{formula}”, which a spreadsheet would carry out. Save the table with values only."
+            );
         if (FileTypes.TellsPlaces(type))
             await RemovePlace(work, id, name, bytes, type, field);
         return await UploadStore.Finish(work.Connection, id, type, work.Viewpoint.At);

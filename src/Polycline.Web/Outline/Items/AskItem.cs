@@ -38,7 +38,7 @@ public sealed class AskItem : IPlanningCommand<EditionPlan, AskItemRequest>
             );
         if (
             (asks ?? Asks.Usual(item.Kind))?.Way != AskedWay.Work
-            && item.Files.FirstOrDefault(file => file.Given == FileWay.Copy) is { } copied
+            && item.Files.FirstOrDefault(file => file.Way == FileWay.Copy) is { } copied
         )
             throw Problem.Field("asks", $"Each student gets a copy of “{copied.Name}” to hand in. First give that file to read.");
         if (asks == Asks.Usual(item.Kind))
