@@ -178,7 +178,9 @@ public sealed class School : IAsyncDisposable
                 .Select(table =>
                     $"SELECT '{table} ' || count(*) || ' ' || coalesce(sum(hashtextextended(t::text, 0)::numeric), 0) FROM {table} t"
                 );
-            return string.Join('\n', await connection.QueryAsync<string>(string.Join(" UNION ALL ", counts)));
+            // Parts of it may be counted side by side, and come in any order.
+            var counted = await connection.QueryAsync<string>(string.Join(" UNION ALL ", counts));
+            return string.Join('\n', counted.Order(StringComparer.Ordinal));
         });
 
     public async ValueTask DisposeAsync()
