@@ -62,6 +62,11 @@ public sealed class CopyWalk(PublishedSchool school) : IClassFixture<PublishedSc
         student.See("[aria-label='Your files']");
         student.All("input[type=file][aria-label='Your files']").Single().SendKeys(Path.Combine(folder, "sky.txt"));
         student.SeeText("It will carry on by itself.");
+        // To another page and back within the application, it is still there.
+        student.Press(student.See("//a[normalize-space() = 'Now and next']"));
+        student.See("//h1[normalize-space() = 'Now and next']");
+        student.Ask<object?>("window.history.back()");
+        student.SeeText("It will carry on by itself.");
         student.Failing();
         student.Open("/account");
         student.Open($"/sections/{section}/items/{item}");

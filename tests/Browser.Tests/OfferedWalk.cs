@@ -74,7 +74,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "give-file",
             "outline?row=item:Station log, a copy each",
             p => Press(p, "//button[@aria-label='Change how station log.csv is given']"),
-            p => Fill(p, "[aria-label='What copies are called']", "{code} {file}, {student}"),
+            p => Fill(p, "[aria-label='Name of the copies']", "{code} {file}, {student}"),
             p => Button(p, "Give each a copy")
         ),
         new("outline/files/ItemFiles", "move-file", "outline?row=item:An item renamed", p =>

@@ -49,6 +49,11 @@ public sealed class SheetWalk(PublishedSchool school) : IClassFixture<PublishedS
         imke.Type("North of Fenwater, too.");
         imke.Choose(true, "//form//button[normalize-space() = 'Done']");
         orla.SeeText("North of Fenwater, too.");
+        // Taken out by mistake, it is put back.
+        imke.Choose(true, "//li[not(.//li)][contains(., 'North of Fenwater')]//button[normalize-space() = 'take out']");
+        orla.SeeNoText("North of Fenwater, too.");
+        imke.Choose(true, "//button[normalize-space() = 'put it back']");
+        orla.SeeText("North of Fenwater, too.");
         imke.HeardNoComplaint();
         orla.HeardNoComplaint();
     }

@@ -45,7 +45,7 @@ public sealed class WelcomeTests : LeadOfASchool
         (await Seen(imke)).ShouldBeEmpty();
         // Of what has opened everywhere nothing changes, and it says so.
         var early = await Welcome("Looking up", true);
-        early.Json["reach"]!["sentence"]!.GetValue<string>().ShouldBe("Students can open all of it already: nothing changes for them now.");
+        early.Json["reach"]!["sentence"]!.GetValue<string>().ShouldBe("Students can already open all of it, so nothing changes for them.");
         await Post("undo", new { batch = early.Json["batch"]!.GetValue<long>() });
         var done = await Welcome("Storm season", true);
         done.Status.ShouldBe(HttpStatusCode.OK, done.Text);

@@ -120,6 +120,9 @@ public sealed record Item
 
     /// <summary>The files given with it, in their order; the computation does not read them.</summary>
     public ImmutableArray<GivenFile> Files { get; init; } = [];
+
+    /// <summary>Whether a section writes in a sheet of it together.</summary>
+    public bool IsWrittenTogether => Files.Any(file => file.Way == FileWay.Together);
 }
 
 /// <summary>A file given with an item.</summary>

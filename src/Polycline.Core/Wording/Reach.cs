@@ -115,7 +115,7 @@ public sealed record Reach(
             : course.Count + dates.Count + terms.Count == 0 ? Nothing.Sentence
             : sizes.IsEmpty ? "No section follows this edition yet: only the team sees it."
             : course.Any(row => row is { Field: "always open", TeamOnly: false })
-                ? "Students can open all of it already: nothing changes for them now."
+                ? "Students can already open all of it, so nothing changes for them."
             : "Students see nothing of this yet: only the team does.";
         return new(
             [.. course, .. follows, .. terms, .. dates],

@@ -16,7 +16,7 @@ internal static class DemoSheets
     private static readonly string[] Begins =
     [
         "Where do all our charts agree?",
-        "Where do they not, and what did each of us go by there?",
+        "Where do they differ, and why did each of us draw it that way?",
         "One place where I would now draw my line differently, and why.",
     ];
 

@@ -49,7 +49,7 @@ internal sealed record SheetPlace(Id<Section> Section, string SectionName, bool 
         var found = plan.Item(item) ?? throw Problem.Unknown("item");
         var dates = plan.Schedule.Section(following.Section.Ref).Item(found.Ref)?.Dates;
         var closes = dates?.Closes.At;
-        return new(section, following.Name, IsSheet(found) && !(closes <= viewpoint.At), closes, plan.Term.Zone);
+        return new(section, following.Name, found.IsWrittenTogether && !(closes <= viewpoint.At), closes, plan.Term.Zone);
     }
 
     private static SheetPlace OfStudent(StudentCourse course, Id<Item> item)
@@ -65,6 +65,4 @@ internal sealed record SheetPlace(Id<Section> Section, string SectionName, bool 
             course.Zone
         );
     }
-
-    private static bool IsSheet(Item item) => item.Files.Any(file => file.Way == FileWay.Together);
 }

@@ -52,7 +52,7 @@ public sealed class WriteSheet : IWorkCommand<WriteSheetRequest, EditionPlan, Wr
         var place = await SheetPlace.Of(connection, plan, work.Access, viewpoint, request.Item);
         if (!place.IsOpen)
             throw Problem.NotOpen("Nothing can be written in this sheet now. What you wrote is still on your page.");
-        var sheet = await Begun(connection, plan, place, request.Item, viewpoint);
+        var sheet = await Begun(connection, place, request.Item, viewpoint);
         // Whoever came first may have begun later.
         var blocks = await SheetStore.Blocks(connection, request.Item, place.Section, Bounds.Latest);
         var text = request.Text.ReplaceLineEndings("\n").Trim('\n', ' ');
@@ -93,7 +93,7 @@ public sealed class WriteSheet : IWorkCommand<WriteSheetRequest, EditionPlan, Wr
             if (said.Length == 0)
                 throw Problem.Field("text", "There is nothing to add yet: write something first.");
             if (blocks.Count >= MostBlocks)
-                throw Problem.Field("text", $"A sheet can have up to {MostBlocks} paragraphs. Write in one of those it has.");
+                throw Problem.Field("text", $"A sheet can have up to {MostBlocks} paragraphs. Add to one of those already there.");
             var low = after is { } one ? (blocks.FirstOrDefault(block => block.Id == one) ?? throw Problem.Unknown("after")).Rank : null;
             var high = blocks.Select(block => block.Rank).FirstOrDefault(rank => low is null || string.CompareOrdinal(rank, low) > 0);
             var added = await SheetStore.Add(connection, sheet.Id, Rank.Between(low, high));
@@ -106,13 +106,7 @@ public sealed class WriteSheet : IWorkCommand<WriteSheetRequest, EditionPlan, Wr
     }
 
     // Locked, so that two who write at once come one after the other.
-    private static async Task<SheetRow> Begun(
-        NpgsqlConnection connection,
-        EditionPlan plan,
-        SheetPlace place,
-        Id<Item> item,
-        Viewpoint viewpoint
-    )
+    private static async Task<SheetRow> Begun(NpgsqlConnection connection, SheetPlace place, Id<Item> item, Viewpoint viewpoint)
     {
         if (await SheetStore.Of(connection, item, place.Section, locked: true) is { } begun)
             return begun;

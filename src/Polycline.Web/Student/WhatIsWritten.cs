@@ -81,7 +81,7 @@ internal static class WhatIsWritten
         rules
             .RuleFor(request => request.Copies)
             .Must(copies => copies is null || copies.Count <= WorkFiles.Most)
-            .WithMessage($"You can write in up to {WorkFiles.Most} copies.")
+            .WithMessage($"You can work in up to {WorkFiles.Most} copies at once.")
             .Must(copies => copies is null || copies.All(copy => copy.Text.Length <= OwnCopies.Longest))
             .WithMessage($"A copy that is worked in here can have up to {OwnCopies.Longest:N0} characters. Save it, and work in the file.");
     }

@@ -23,7 +23,7 @@ public static class SheetStarts
         if (FileTypes.KindOf(file.Name, file.Type) != FileKind.Text || file.Size > LargestFile)
             throw Problem.Field(
                 field,
-                $"Only a text of up to {FileLimits.InWords(LargestFile)} can be written in together. "
+                $"Only a text file of up to {FileLimits.InWords(LargestFile)} can become a sheet to write in together. "
                     + "Save it as a .txt or .md file, then add that."
             );
     }

@@ -92,7 +92,7 @@ public sealed class StudentCourse
     public IReadOnlySet<Id<ItemFileRow>> LineOf(ItemFileRow file) => CopyStore.LineOf(known.Files, file.Id);
 
     /// <summary>Whether a file of an item is given to write in together.</summary>
-    public bool IsWrittenTogether(Id<Item> item) => plan.Item(item)?.Files.Any(file => file.Way == FileWay.Together) == true;
+    public bool IsWrittenTogether(Id<Item> item) => plan.Item(item)?.IsWrittenTogether == true;
 
     /// <summary>Whether their section writes, or has written, in a sheet of the item they look at.</summary>
     public bool HasSheet(Id<Item> item) => known.HasSheet || IsWrittenTogether(item);

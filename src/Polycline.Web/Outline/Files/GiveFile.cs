@@ -86,13 +86,13 @@ public sealed class GiveFile : IPlanningCommand<EditionPlan, ItemFiles, GiveFile
             (way, file.Way) switch
             {
                 (FileWay.Copy, _) =>
-                    $"Each student gets a copy on first opening {code}: {Counting.Counted(students, "student", "students")} now, "
+                    $"Each student gets a copy when they first open {code}: {Counting.Counted(students, "student", "students")} now, "
                         + $"and whoever joins later. A copy takes room only once it is worked in: {FileLimits.InWords(file.Size)} each, "
                         + $"{FileLimits.InWords(file.Size * students)} if all are.",
                 (FileWay.Together, _) =>
                     $"{Counting.Counted(sections.Count, "section gets", "sections get")} a sheet each, which begins with this file. "
                         + "All students of a section write in it until it closes; everybody sees who wrote what.",
-                (_, FileWay.Together) => "Nothing more can be written in the sheets. Whatever was written can still be read.",
+                (_, FileWay.Together) => "Nobody can write in the sheets any more. What is in them can still be read.",
                 _ => "No more copies are made. Students keep those they have.",
             },
             Effect.None,

@@ -47,7 +47,11 @@ export function useUploads(arrived: (files: SentFile[]) => void, place?: string)
     if (under === null) return () => Promise.resolve()
     return dropping(under, await takeFile(under))
   }
-  const dropping = (under: number, release: (() => void) | null) => () => dropFile(under).finally(() => release?.())
+  const held = new Set<() => void>()
+  function dropping(under: number, release: (() => void) | null): () => Promise<unknown> {
+    if (release) held.add(release)
+    return () => dropFile(under).finally(() => release?.())
+  }
   const controls = new Set<AbortController>()
 
   function add(files: readonly File[], dropped?: readonly (() => Promise<unknown>)[]): void {
@@ -103,7 +107,10 @@ export function useUploads(arrived: (files: SentFile[]) => void, place?: string)
   if (place !== undefined) void goOn(place)
 
   // Once the page is left, nothing would use the files; what is kept goes on when it is opened again.
-  onScopeDispose(() => controls.forEach((control) => control.abort()))
+  onScopeDispose(() => {
+    controls.forEach((control) => control.abort())
+    held.forEach((release) => release())
+  })
 
   return { going, add, busy: computed(() => going.some((one) => !one.problem)) }
 }

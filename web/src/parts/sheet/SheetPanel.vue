@@ -17,7 +17,7 @@ const sheet = useAnswer(() => questions.sheet(props.section, props.item, viewpoi
   refetchInterval: 5000,
 })
 const answer = sheet.data
-const { writing, problem, apart, away, status, type, begin, finish, remove, leave } = useSheetWriting(
+const { writing, problem, apart, away, status, type, begin, finish, remove, taken, putBack, leave } = useSheetWriting(
   props.section,
   props.item,
   props.student,
@@ -56,9 +56,9 @@ async function write(block: Block | null, after: number | null = null): Promise<
     <template v-else>
       <p class="small second">
         <template v-if="answer.mayWrite">
-          Everybody in {{ answer.section }} writes in this<template v-if="answer.closes"
+          Everyone in {{ answer.section }} can write here<template v-if="answer.closes"
             >, until {{ answer.closes.words }}</template
-          >. What others write appears by itself.
+          >. What others write appears as they save it.
         </template>
         <template v-else>The sheet of {{ answer.section }}. Nothing more can be written in it now.</template>
       </p>
@@ -111,6 +111,10 @@ async function write(block: Block | null, after: number | null = null): Promise<
         </li>
       </ol>
       <p v-if="!rows.length" class="second">Nothing is written in it yet.</p>
+      <p v-if="taken" class="small" role="status">
+        You took out “{{ taken.text.slice(0, 60) }}{{ taken.text.length > 60 ? ' …' : '' }}”.
+        <button type="button" class="word-button small" @click="putBack">put it back</button>
+      </p>
       <ProblemNote v-if="problem && !writing" :problem="problem" />
       <p v-if="mayWrite && !writing">
         <button type="button" class="word-button" @click="write(null, last)">Write a paragraph</button>

@@ -131,10 +131,16 @@ export function useSheetWriting(section: number, item: number, who: number | nul
     return true
   }
 
-  /** Takes a paragraph out. */
+  /** What was taken out last, and can be put back as it was. */
+  const taken = ref<Writing | null>(null)
+  /** Takes a paragraph out, unless somebody has changed it meanwhile. */
   async function remove(block: Schemas['SheetBlock']): Promise<void> {
     if (!(await finish())) return
-    await send({ block: block.id, after: null, base: block.n, text: '' })
+    const gone = (await send({ block: block.id, after: null, base: block.n, text: '' })) && !apart.value
+    taken.value = gone ? { block: block.id, after: null, base: block.n + 1, text: block.text } : null
+  }
+  async function putBack(): Promise<void> {
+    if (taken.value && (await send(taken.value))) taken.value = null
   }
 
   /** Leaves what cannot be saved. */
@@ -157,7 +163,7 @@ export function useSheetWriting(section: number, item: number, who: number | nul
           ? 'Saved.'
           : '',
   )
-  return { writing, problem, apart, away, status, type, begin, finish, remove, leave }
+  return { writing, problem, apart, away, status, type, begin, finish, remove, taken, putBack, leave }
 }
 
 function kept(place: string): Writing | null {

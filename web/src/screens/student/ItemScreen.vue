@@ -106,7 +106,7 @@ watch(
           {{
             viewpoint.isOnesOwn.value && edition === undefined
               ? 'You had no copy of your own when this closed.'
-              : 'Each student gets a copy to work in, on first opening this.'
+              : 'Each student gets a copy to work in the first time they open this.'
           }}
         </p>
       </section>

@@ -118,8 +118,8 @@ async function follow(preview: boolean): Promise<void> {
     <OneOfField v-model="given" label="It is there" :choices="ways" />
     <template v-if="given === 'copy'">
       <p class="line">
-        <span>Copies are called</span>
-        <WordField v-model="copyName" class="name" label="What copies are called" :maxlength="120" />
+        <span>Name each copy</span>
+        <WordField v-model="copyName" class="name" label="Name of the copies" :maxlength="120" />
       </p>
       <p class="small second">
         Such as “{{ example }}”. <code>{code}</code>, <code>{title}</code>, <code>{file}</code>,
@@ -141,8 +141,12 @@ async function follow(preview: boolean): Promise<void> {
     <p class="small line">
       <span class="second">
         <template v-if="file.given === 'read'">Students read it.</template>
-        <template v-else-if="file.given === 'together'">Each section writes in a sheet that begins with it.</template>
-        <template v-else-if="file.copies.students === 0">Each student gets a copy on first opening this.</template>
+        <template v-else-if="file.given === 'together'"
+          >Each section has a sheet to write in together, starting from this file.</template
+        >
+        <template v-else-if="file.copies.students === 0"
+          >Each student gets a copy the first time they open this.</template
+        >
         <template v-else>
           Each student gets a copy. {{ counted(file.copies.students, 'student has', 'students have') }} one;
           {{ worked === 0 ? 'nobody has worked in it yet' : counted(worked, 'has worked', 'have worked') + ' in it' }}.
@@ -162,8 +166,8 @@ async function follow(preview: boolean): Promise<void> {
     <template v-if="canChange && file.copies.behind > 0">
       <p v-if="!follows" class="small line">
         <span>
-          {{ counted(file.copies.behind, 'copy', 'copies') }} nobody has worked in
-          {{ file.copies.behind === 1 ? 'is' : 'are' }} of another file than this.
+          {{ counted(file.copies.behind, 'copy', 'copies') }} that nobody has worked in
+          {{ file.copies.behind === 1 ? 'is' : 'are' }} still of the file that stood here before.
         </span>
         <button type="button" class="word-button small" :disabled="following" @click="follow(true)">
           give them this one
