@@ -199,7 +199,7 @@ public sealed record SectionMove(bool IsBack, ImmutableArray<MovedItem> Rows, Im
                     },
                     kept,
                     dates,
-                    IsOpenThere(item) ? datesThere?.Opens.At ?? Instant.MinValue : null
+                    datesThere
                 );
             return (row with { State = Compared(datesThere, dates) }, kept);
         }
@@ -229,20 +229,32 @@ public sealed record SectionMove(bool IsBack, ImmutableArray<MovedItem> Rows, Im
         {
             if (!IsOpenThere(item))
                 return null;
-            var kept = Blank(item);
-            var state = explained.DecideIn(move.To, item, now).Deciding;
-            if (state is ReleaseState.Upcoming or ReleaseState.Unscheduled)
-            {
-                kept = kept with { Opens = new(true, datesThere?.Opens.At is { } opened ? Fixed(opened) : null) };
-                state = new Explain(plan, With(kept)).DecideIn(move.To, item, now).Deciding;
-            }
-            if (state == ReleaseState.Locked)
-                kept = kept with { Unlocked = true };
+            var kept = Opened(Blank(item), datesThere?.Opens.At);
             return kept == Blank(item) ? null : kept;
         }
 
-        /// <param name="wasOpen">Since when it was open in the old section; null: it was not.</param>
-        private (MovedItem Row, ForOneStudent? Exception) Settled(MovedItem row, ForOneStudent? kept, ItemDates dates, Instant? wasOpen)
+        /// <summary>The same exception, with what else it takes for the item to be open in the new section.</summary>
+        /// <param name="given">Who it is for, the item, and what it gives already.</param>
+        /// <param name="opened">Since when it was open in the old section; null: for ever.</param>
+        private ForOneStudent Opened(ForOneStudent given, Instant? opened)
+        {
+            var state = Deciding(given);
+            if (state is ReleaseState.Upcoming or ReleaseState.Unscheduled)
+            {
+                given = given with { Opens = new(true, opened is { } at ? Fixed(at) : null) };
+                state = Deciding(given);
+            }
+            return state == ReleaseState.Locked ? given with { Unlocked = true } : given;
+        }
+
+        private ReleaseState Deciding(ForOneStudent given) => new Explain(plan, With(given)).DecideIn(move.To, given.Item, now).Deciding;
+
+        private (MovedItem Row, ForOneStudent? Exception) Settled(
+            MovedItem row,
+            ForOneStudent? kept,
+            ItemDates dates,
+            ItemDates? datesThere
+        )
         {
             var proposed = here
                 .Meetings.Meetings.ForHandingIn(plan.Term.Term)
@@ -267,24 +279,11 @@ public sealed record SectionMove(bool IsBack, ImmutableArray<MovedItem> Rows, Im
                         Due = new(true, proposed is { } at ? Fixed(at) : null),
                         Closes = shutsBefore ? new(true, null) : given.Closes,
                     };
-                    // An opening that hangs on the due would go on with it.
-                    if (
-                        wasOpen is { } opened
-                        && new Explain(plan, With(given)).DecideIn(move.To, row.Item, now).Deciding
-                            is ReleaseState.Upcoming
-                                or ReleaseState.Unscheduled
-                    )
-                        return (
-                            row with
-                            {
-                                KeptOpen = true,
-                            },
-                            given with
-                            {
-                                Opens = new(true, opened > Instant.MinValue ? Fixed(opened) : null),
-                            }
-                        );
-                    return (row, given);
+                    if (!IsOpenThere(row.Item))
+                        return (row, given);
+                    // An opening that hangs on the due would move with it, and what was shut may be locked too.
+                    var open = Opened(given, datesThere?.Opens.At);
+                    return (row with { KeptOpen = row.KeptOpen || open != given }, open);
             }
         }
 

@@ -29,7 +29,9 @@ public sealed class GroupDrawTests
     public void Everybody_is_in_one_group_sizes_differ_by_one_at_most_and_pairs_are_apart()
     {
         var (found, none) = (0, 0);
-        Gen.Select(Gen.Int[0, 40], Gen.Int[2, 6], Gen.Select(Gen.Int[1, 40], Gen.Int[1, 40]).Array[0, 12], Gen.Int)
+        // Half of the pairs are among the first six, so that small classes often cannot be drawn.
+        var pair = Gen.OneOf(Gen.Select(Gen.Int[1, 40], Gen.Int[1, 40]), Gen.Select(Gen.Int[1, 6], Gen.Int[1, 6]));
+        Gen.Select(Gen.OneOf(Gen.Int[0, 40], Gen.Int[2, 8]), Gen.Int[2, 6], pair.Array[0, 12], Gen.Int)
             .Sample(
                 drawn =>
                 {
@@ -60,7 +62,7 @@ public sealed class GroupDrawTests
                 seed: "0000000000001"
             );
         found.ShouldBeGreaterThan(300);
-        none.ShouldBeGreaterThan(0);
+        none.ShouldBeGreaterThan(20);
     }
 
     [Fact]
