@@ -124,6 +124,18 @@ CREATE FUNCTION public.forget_joins(which bigint, at timestamp with time zone) R
     AS $$
   UPDATE person_join p SET before = '{}', separated_at = coalesce(p.separated_at, forget_joins.at) WHERE p.kept = which OR p.other = which
 $$;
+CREATE FUNCTION public.forget_text_drafts(which_item bigint, before_n integer) RETURNS void
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public'
+    AS $$
+DECLARE
+  gone bytea[];
+BEGIN
+  WITH old AS (DELETE FROM text_draft_version v WHERE v.item = which_item AND v.n < before_n RETURNING v.body)
+  SELECT array_agg(DISTINCT body) INTO gone FROM old;
+  DELETE FROM body_file f WHERE f.body = ANY(gone) AND NOT EXISTS (SELECT 1 FROM text_draft_version v WHERE v.body = f.body);
+  DELETE FROM body b WHERE b.hash = ANY(gone) AND b.kind = 'draft' AND NOT EXISTS (SELECT 1 FROM text_draft_version v WHERE v.body = b.hash);
+END $$;
 CREATE FUNCTION public.join_people(kept bigint, other bigint, at timestamp with time zone) RETURNS jsonb
     LANGUAGE plpgsql SECURITY DEFINER
     SET search_path TO 'public'
@@ -619,7 +631,7 @@ CREATE TABLE public.body (
     kind text NOT NULL,
     data jsonb NOT NULL,
     CONSTRAINT body_hash_check CHECK ((length(hash) = 32)),
-    CONSTRAINT body_kind_check CHECK ((kind = 'text'::text))
+    CONSTRAINT body_kind_check CHECK ((kind = ANY (ARRAY['text'::text, 'draft'::text])))
 );
 CREATE TABLE public.body_file (
     body bytea NOT NULL,
@@ -1368,6 +1380,24 @@ ALTER TABLE public.term ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     NO MAXVALUE
     CACHE 1
 );
+CREATE TABLE public.text_draft (
+    item bigint NOT NULL,
+    n integer,
+    CONSTRAINT text_draft_n_check CHECK ((n > 0))
+);
+CREATE TABLE public.text_draft_version (
+    item bigint NOT NULL,
+    n integer NOT NULL,
+    author bigint NOT NULL,
+    body bytea NOT NULL,
+    at timestamp with time zone NOT NULL,
+    CONSTRAINT text_draft_version_n_check CHECK ((n > 0))
+);
+CREATE TABLE public.text_writer (
+    item bigint NOT NULL,
+    person bigint NOT NULL,
+    at timestamp with time zone NOT NULL
+);
 CREATE TABLE public.unit (
     id bigint NOT NULL,
     edition bigint NOT NULL,
@@ -1620,6 +1650,12 @@ ALTER TABLE ONLY public.term
     ADD CONSTRAINT term_name_key UNIQUE (name);
 ALTER TABLE ONLY public.term
     ADD CONSTRAINT term_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.text_draft
+    ADD CONSTRAINT text_draft_pkey PRIMARY KEY (item);
+ALTER TABLE ONLY public.text_draft_version
+    ADD CONSTRAINT text_draft_version_pkey PRIMARY KEY (item, n);
+ALTER TABLE ONLY public.text_writer
+    ADD CONSTRAINT text_writer_pkey PRIMARY KEY (item, person);
 ALTER TABLE ONLY public.unit
     ADD CONSTRAINT unit_edition_id_key UNIQUE (edition, id);
 ALTER TABLE ONLY public.unit
@@ -1693,6 +1729,9 @@ CREATE UNIQUE INDEX student_group_name ON public.student_group USING btree (edit
 CREATE INDEX team_note_author ON public.team_note USING btree (author);
 CREATE INDEX team_note_edition ON public.team_note USING btree (edition);
 CREATE INDEX team_note_place ON public.team_note USING btree (place) WHERE (next_time AND (removed_at IS NULL));
+CREATE INDEX text_draft_version_author ON public.text_draft_version USING btree (author);
+CREATE INDEX text_draft_version_body ON public.text_draft_version USING btree (body);
+CREATE INDEX text_writer_person ON public.text_writer USING btree (person);
 CREATE INDEX upload_file ON public.upload USING btree (file);
 CREATE INDEX upload_part_chunk ON public.upload_part USING btree (chunk);
 CREATE INDEX upload_person ON public.upload USING btree (person);
@@ -1904,6 +1943,18 @@ ALTER TABLE ONLY public.team_note
     ADD CONSTRAINT team_note_author_fkey FOREIGN KEY (author) REFERENCES public.person(id);
 ALTER TABLE ONLY public.team_note
     ADD CONSTRAINT team_note_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.text_draft
+    ADD CONSTRAINT text_draft_item_fkey FOREIGN KEY (item) REFERENCES public.item(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.text_draft_version
+    ADD CONSTRAINT text_draft_version_author_fkey FOREIGN KEY (author) REFERENCES public.person(id);
+ALTER TABLE ONLY public.text_draft_version
+    ADD CONSTRAINT text_draft_version_body_fkey FOREIGN KEY (body) REFERENCES public.body(hash);
+ALTER TABLE ONLY public.text_draft_version
+    ADD CONSTRAINT text_draft_version_item_fkey FOREIGN KEY (item) REFERENCES public.text_draft(item) ON DELETE CASCADE;
+ALTER TABLE ONLY public.text_writer
+    ADD CONSTRAINT text_writer_item_fkey FOREIGN KEY (item) REFERENCES public.item(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.text_writer
+    ADD CONSTRAINT text_writer_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.unit
     ADD CONSTRAINT unit_edition_fkey FOREIGN KEY (edition) REFERENCES public.edition(id);
 ALTER TABLE ONLY public.unit
@@ -1950,6 +2001,8 @@ REVOKE ALL ON FUNCTION public.erase_sheets(which bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.erase_sheets(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.forget_joins(which bigint, at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.forget_joins(which bigint, at timestamp with time zone) TO polycline_app;
+REVOKE ALL ON FUNCTION public.forget_text_drafts(which_item bigint, before_n integer) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.forget_text_drafts(which_item bigint, before_n integer) TO polycline_app;
 REVOKE ALL ON FUNCTION public.join_people(kept bigint, other bigint, at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.join_people(kept bigint, other bigint, at timestamp with time zone) TO polycline_app;
 REVOKE ALL ON FUNCTION public.move_demo_clock(seconds bigint) FROM PUBLIC;
@@ -2085,6 +2138,11 @@ GRANT SELECT,INSERT,UPDATE ON TABLE public.student_group TO polycline_app;
 GRANT USAGE ON SEQUENCE public.student_group_id_seq TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.taught TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.team_note TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.text_draft TO polycline_app;
+GRANT UPDATE(n) ON TABLE public.text_draft TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.text_draft_version TO polycline_app;
+GRANT SELECT,INSERT,DELETE ON TABLE public.text_writer TO polycline_app;
+GRANT UPDATE(at) ON TABLE public.text_writer TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.unit TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.upload TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.upload_part TO polycline_app;

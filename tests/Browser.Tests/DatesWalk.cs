@@ -42,7 +42,7 @@ public sealed class DatesWalk(PublishedSchool school) : IClassFixture<PublishedS
         orla.Choose(keys, "//button[@data-stop and normalize-space() = 'Sort the photographs']");
         orla.Choose(keys, "//button[normalize-space() = 'Write its instructions' or normalize-space() = 'Change the text']");
         orla.See("[contenteditable]").SendKeys("Look at the edges first. ");
-        orla.Choose(keys, "//button[normalize-space() = 'Save the text']");
+        orla.Choose(keys, "//button[normalize-space() = 'Use this text']");
         orla.Sure("You wrote the text of “Sort the photographs”", keys);
 
         // All three differences stand in the sections' lists, each put back with one click.

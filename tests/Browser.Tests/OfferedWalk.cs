@@ -150,7 +150,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Fill(p, "#formula-tex", "\\frac{p}{h}"),
             p => Button(p, "Put it in"),
             p => p.See("[contenteditable] mfrac"),
-            p => Button(p, "Save the text")
+            p => Button(p, "Use this text")
         ),
         new(
             "outline/CoursePanel",

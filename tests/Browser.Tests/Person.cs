@@ -15,7 +15,15 @@ public sealed class Person : IDisposable
     private static readonly string Axe = File.ReadAllText(System.IO.Path.Combine(TestServer.Root, "web/node_modules/axe-core/axe.min.js"));
 
     // What changes nothing of a course: that somebody has seen what is new, and reading a file.
-    private static readonly string[] DoneAtOnce = ["mark-changes-seen", "closures-of-file", "take-back-course", "take-back-roll-over"];
+    private static readonly string[] DoneAtOnce =
+    [
+        "write-text",
+        "end-text",
+        "mark-changes-seen",
+        "closures-of-file",
+        "take-back-course",
+        "take-back-roll-over",
+    ];
     private readonly HashSet<string> looked = [];
     private readonly Browsers.Kept browser;
     private readonly ChromeDriver driver;
@@ -364,6 +372,26 @@ public sealed class Person : IDisposable
             .Select(entry => entry.Message)
             .ShouldBeEmpty();
         Commands();
+    }
+
+    /// <summary>Their device has no network from now on, or has it again; that a request found none is no complaint.</summary>
+    public void SetOffline(bool offline)
+    {
+        driver.ExecuteCdpCommand(
+            "Network.emulateNetworkConditions",
+            new Dictionary<string, object?>
+            {
+                ["offline"] = offline,
+                ["latency"] = 0,
+                ["downloadThroughput"] = -1,
+                ["uploadThroughput"] = -1,
+            }
+        );
+        if (!offline)
+            driver
+                .Manage()
+                .Logs.GetLog(LogType.Browser)
+                .ShouldAllBe(entry => entry.Message.Contains("ERR_INTERNET_DISCONNECTED", StringComparison.Ordinal));
     }
 
     /// <summary>What was done to an edition or a term since last asked; each was looked at beforehand, in the very same form.</summary>

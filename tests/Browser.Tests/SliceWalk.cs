@@ -28,7 +28,7 @@ public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedS
         orla.Press(Row(orla, "Lows of the week"));
         orla.Press(Button(orla, "Write its instructions"));
         orla.See("[contenteditable]").SendKeys("Find three lows in this week's charts.");
-        orla.Press(Button(orla, "Save the text"));
+        orla.Press(Button(orla, "Use this text"));
         orla.SeeText("You wrote the text of “Lows of the week”");
         // Something new opens with its lesson, and students see nothing of it before it is published.
         Button(orla, "at the start of the lesson");

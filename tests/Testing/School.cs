@@ -170,8 +170,8 @@ public sealed class School : IAsyncDisposable
         Sql(async connection =>
         {
             var tables = await connection.QueryAsync<string>("SELECT tablename FROM pg_tables WHERE schemaname = 'public' ORDER BY 1");
-            // What is read of files, and found of links, is written whenever there is time for it.
-            string[] unasked = ["file_text", "link_check"];
+            // What is read of files, found of links, and who has a text open, is written whenever there is time for it.
+            string[] unasked = ["file_text", "link_check", "text_writer"];
             // In one statement: it is asked before and after each command of every walk.
             var counts = tables
                 .Except([.. except, .. unasked])

@@ -464,6 +464,18 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
                 return new { item, file };
             }
         ),
+        ["GET /api/editions/{edition:long}/items/{item:long}/text"] = new("/api/editions/{edition}/items/{task}/text", Team),
+        ["POST /api/editions/{edition:long}/write-text"] = new("/api/editions/{edition}/write-text?preview=true", Team, async school => new
+        {
+            item = await school.Item("Guide: the rain gauge"),
+            @base = "",
+            html = "<p>Empty it every morning.</p>",
+        }),
+        ["POST /api/editions/{edition:long}/end-text"] = new("/api/editions/{edition}/end-text?preview=true", Team, async school => new
+        {
+            item = await school.Item("Guide: the rain gauge"),
+            @base = "",
+        }),
         ["POST /api/sections/{section:long}/tick-off"] = new("/api/sections/{section}/tick-off", Student, async school => new
         {
             item = await school.Item("Guide: the rain gauge"),

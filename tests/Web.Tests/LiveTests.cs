@@ -37,6 +37,35 @@ public sealed class LiveTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Who_is_in_a_text_is_known_on_every_instance_and_whoever_may_not_write_it_is_told_nothing()
+    {
+        var item = await school.Item("Cloud diary");
+        await using var lead = await Connect(DemoPeople.Lead, instance: 0);
+        await using var co = await Connect(DemoPeople.CoTeacher, instance: 1);
+        await using var student = await Connect(DemoPeople.OnTrack, instance: 1);
+        Task<string[]?> BeIn(Watcher who) => who.Connection.InvokeAsync<string[]?>(nameof(LiveHub.BeInText), school.WeatherWatch, item);
+        (await BeIn(lead)).ShouldBe([]);
+        (await BeIn(co)).ShouldBe([DemoPeople.Lead]);
+        (await BeIn(lead)).ShouldBe([DemoPeople.CoTeacher]);
+        (await BeIn(student)).ShouldBeNull();
+        using var writing = await school.As(DemoPeople.Lead, instance: 0);
+        await writing.Post(
+            $"/api/editions/{school.WeatherWatch}/write-text",
+            new
+            {
+                item,
+                @base = "",
+                html = "<p>Look up.</p>",
+            },
+            Guid.NewGuid()
+        );
+        (await co.Next()).ShouldBe(new ScopeChanged($"text:{item}", 0));
+        await Should.ThrowAsync<TimeoutException>(() => student.Next(TimeSpan.FromMilliseconds(300)));
+        await lead.Connection.InvokeAsync(nameof(LiveHub.LeaveText), school.WeatherWatch, item);
+        (await BeIn(co)).ShouldBe([]);
+    }
+
+    [Fact]
     public async Task A_preview_or_a_refused_command_tells_nobody()
     {
         await using var watching = await Connect(DemoPeople.CoTeacher, instance: 1);

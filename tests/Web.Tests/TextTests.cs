@@ -138,7 +138,7 @@ public sealed class TextTests : LeadOfASchool
             (refused.Status, refused.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, "html"), source);
         }
         (await Write(item, $"<p>a</p><img src=\"/api/me/uploads/{new string('-', 36)}/bytes\">")).Status.ShouldBe(HttpStatusCode.OK);
-        (await Html(item)).ShouldBe("<p>a</p>");
+        TextBlocks.Of(await Html(item)).Single().Html.ShouldBe("<p>a</p>");
         var notes = await Lead.SendFile("notes.txt", "no picture"u8.ToArray());
         (await Write(item, $"<img src=\"/api/me/uploads/{notes}/bytes\">")).Json["title"]!
             .GetValue<string>()
@@ -158,7 +158,11 @@ public sealed class TextTests : LeadOfASchool
             )
         ).Status.ShouldBe(HttpStatusCode.OK);
         using var student = await School.As(DemoPeople.OnTrack);
-        var html = (await student.Get($"/api/sections/{School.Ids["section:9 Alder"]}/items/{item}")).Json["html"]!.GetValue<string>();
+        var html = string.Concat(
+            TextBlocks
+                .Of((await student.Get($"/api/sections/{School.Ids["section:9 Alder"]}/items/{item}")).Json["html"]!.GetValue<string>())
+                .Select(block => block.Html)
+        );
         html.ShouldMatch(
             "^<p>Listen.</p><audio src=\"[^\"]+/pictures/[0-9a-f]{64}\" title=\"A foghorn\" controls=\"\" preload=\"metadata\"></audio>$"
         );

@@ -46,6 +46,29 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
             var (item, file) = await CopyTests.Given(walk.School, "Cloud diary", "sheet.txt", "Write here.");
             return (walk.Edition("refresh-copies"), new { item, file });
         }),
+        ["write-text"] = new(DemoPeople.Lead, async walk => (
+                walk.Edition("write-text"),
+                new
+                {
+                    item = await walk.School.Item("Guide: the rain gauge"),
+                    @base = "",
+                    html = "<p>Empty it every morning.</p>",
+                }
+            )),
+        ["end-text"] = new(DemoPeople.Lead, async walk =>
+            (
+                walk.Edition("end-text"),
+                new
+                {
+                    item = await walk.School.Item("Guide: the rain gauge"),
+                    @base = await walk.School.Sql(connection =>
+                        connection.ExecuteScalarAsync<string>(
+                            "SELECT encode(v.body, 'hex') FROM text_draft d JOIN text_draft_version v ON v.item = d.item AND v.n = d.n"
+                        )
+                    ),
+                }
+            )
+        ),
         ["tick-off"] = new(DemoPeople.OnTrack, async walk =>
             (walk.Section("tick-off"), new { item = await walk.School.Item("Guide: the rain gauge"), done = true })
         ),

@@ -8,10 +8,15 @@ using Polycline.Core.Release;
 namespace Polycline.Data.Courses;
 
 /// <summary>Something written once: a text, as canonical sanitised HTML.</summary>
-public sealed record Body(string Html)
+/// <param name="IsDraft">It is being written, stands in no item yet, and goes once nobody writes on it.</param>
+public sealed record Body(string Html, bool IsDraft = false)
 {
-    /// <summary>What it is kept under: the hash of what it says, in hexadecimal digits.</summary>
-    public string Hash { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes("text\n" + Html)));
+    /// <summary>How the database names what it is.</summary>
+    public string Kind => IsDraft ? "draft" : "text";
+
+    /// <summary>What it is kept under: the hash of what it is and says, in hexadecimal digits.</summary>
+    public string Hash { get; } =
+        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes((IsDraft ? "draft\n" : "text\n") + Html)));
 }
 
 /// <summary>Reads and keeps bodies. What a student reads is read only with a <see cref="Sight"/>.</summary>
@@ -25,12 +30,13 @@ public static class BodyStore
     public static Task Keep(NpgsqlConnection connection, Body body) =>
         connection.ExecuteAsync(
             """
-            INSERT INTO body (hash, kind, data) VALUES (@hash, 'text', @data::jsonb) ON CONFLICT DO NOTHING;
+            INSERT INTO body (hash, kind, data) VALUES (@hash, @kind, @data::jsonb) ON CONFLICT DO NOTHING;
             INSERT INTO body_file (body, file) SELECT @hash, unnest(@pictures) ON CONFLICT DO NOTHING
             """,
             new
             {
                 hash = Convert.FromHexString(body.Hash),
+                kind = body.Kind,
                 data = JsonSerializer.Serialize(new Data(body.Html)),
                 pictures = Pictures.In(body.Html).Select(Convert.FromHexString).ToArray(),
             }

@@ -46,7 +46,7 @@ public static partial class Pictures
                 new { body = Convert.FromHexString(body), hash = Convert.FromHexString(hash) }
             );
 
-    /// <summary>Those of these pictures that are already in a text of the course.</summary>
+    /// <summary>Those of these pictures that are already in a text of the course, or in one that its team is writing.</summary>
     public static async Task<IReadOnlySet<string>> Known(NpgsqlConnection connection, Id<Edition> edition, IReadOnlyList<string> hashes) =>
         hashes.Count == 0
             ? new HashSet<string>()
@@ -54,7 +54,10 @@ public static partial class Pictures
                 await connection.QueryAsync<string>(
                     """
                     SELECT DISTINCT encode(b.file, 'hex') FROM body_file b
-                    WHERE b.file = ANY(@hashes) AND b.body IN (SELECT body FROM item WHERE edition = @edition)
+                    WHERE b.file = ANY(@hashes) AND b.body IN (
+                      SELECT body FROM item WHERE edition = @edition
+                      UNION SELECT v.body FROM text_draft_version v JOIN item i ON i.id = v.item WHERE i.edition = @edition
+                    )
                     """,
                     new { edition = edition.Value, hashes = hashes.Select(Convert.FromHexString).ToArray() }
                 )

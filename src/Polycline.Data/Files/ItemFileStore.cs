@@ -6,6 +6,7 @@ using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data.LinkChecks;
 using Polycline.Data.Sheets;
+using Polycline.Data.Texts;
 
 namespace Polycline.Data.Files;
 
@@ -61,12 +62,14 @@ public sealed record ItemFileRow
 /// <param name="Link">What is known of its address; null: nothing.</param>
 /// <param name="Copies">Those that students have of its files.</param>
 /// <param name="Sheets">Those that sections write in together.</param>
+/// <param name="Writing">Its text as the team is writing it; null: nobody is.</param>
 public sealed record ItemContent(
     string Html,
     IReadOnlyList<ItemFileRow> Files,
     LinkCheckRow? Link,
     IReadOnlyList<CopyRow> Copies,
-    IReadOnlyList<SheetCount> Sheets
+    IReadOnlyList<SheetCount> Sheets,
+    TextDraftRow? Writing
 );
 
 /// <summary>Reads the files of items.</summary>
@@ -83,7 +86,14 @@ public static class ItemFileStore
     public static async Task<ItemContent> WithText(NpgsqlConnection connection, Id<Item> item, string? body)
     {
         await using var results = await connection.QueryMultipleAsync(
-            Sql.Together(Courses.BodyStore.Statement, Statement, LinkCheckStore.Statement, CopyStore.Statement, SheetStore.Statement),
+            Sql.Together(
+                Courses.BodyStore.Statement,
+                Statement,
+                LinkCheckStore.Statement,
+                CopyStore.Statement,
+                SheetStore.Statement,
+                TextDraftStore.Statement
+            ),
             new { item = item.Value, hash = body is null ? null : Convert.FromHexString(body) }
         );
         return new(
@@ -91,7 +101,8 @@ public static class ItemFileStore
             await From(results),
             await results.ReadSingleOrDefaultAsync<LinkCheckRow?>(),
             (await results.ReadAsync<CopyRow>()).AsList(),
-            (await results.ReadAsync<SheetCount>()).AsList()
+            (await results.ReadAsync<SheetCount>()).AsList(),
+            await results.ReadSingleOrDefaultAsync<TextDraftRow?>()
         );
     }
 

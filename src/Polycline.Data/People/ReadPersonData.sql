@@ -35,6 +35,8 @@ SELECT jsonb_build_object(
   'feedbackGiven', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'at', f.returned_at, 'text', f.text) ORDER BY f.id), '[]')
                     FROM feedback f JOIN work w ON w.id = f.work JOIN item i ON i.id = w.item WHERE f.by = p.id),
   'notesForTheTeam', (SELECT coalesce(jsonb_agg(jsonb_build_object('at', n.written_at, 'text', n.text) ORDER BY n.id), '[]') FROM team_note n WHERE n.author = p.id),
+  'textsBeingWritten', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'at', v.at) ORDER BY v.at, v.item, v.n), '[]')
+                        FROM text_draft_version v JOIN item i ON i.id = v.item WHERE v.author = p.id),
   'changedPlans', (SELECT coalesce(jsonb_agg(jsonb_build_object('at', b.at, 'words', b.words) ORDER BY b.id), '[]') FROM batch b WHERE b.author = p.id),
   'signedIn', (SELECT coalesce(jsonb_agg(jsonb_build_object('at', a.at, 'from', a.about ->> 'address') ORDER BY a.id), '[]')
                FROM audit a WHERE a.who = p.id AND a.what = 'signed-in'),

@@ -7,7 +7,9 @@ using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.Ledger;
+using Polycline.Data.Texts;
 using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Live;
 
@@ -37,7 +39,7 @@ public sealed class LiveConnections
 }
 
 /// <summary>Tells browsers which counters were raised. It never sends content: they read again, as anybody would.</summary>
-public sealed class LiveHub(Database database, IClock clock, LiveConnections connections) : Hub
+public sealed class LiveHub(Database database, PlanCache compiled, IClock clock, LiveConnections connections) : Hub
 {
     public const string Route = "/live";
 
@@ -72,6 +74,39 @@ public sealed class LiveHub(Database database, IClock clock, LiveConnections con
         Watch(Scope.Of(new Id<Term>(term)), null, new(term), access => access is { IsOffice: true, Term: not null });
 
     public Task LeaveTerm(long term) => Leave(Scope.Of(new Id<Term>(term)));
+
+    /// <summary>
+    /// Whoever asks has a text open to write in it, and is told when somebody saves it. To be said again every few seconds.
+    /// </summary>
+    /// <returns>The names of the others who have it open; null: it is not theirs to write.</returns>
+    public async Task<IReadOnlyList<string>?> BeInText(long edition, long item)
+    {
+        if (await Writing(edition, item) is not { } access)
+            return null;
+        await Groups.AddToGroupAsync(Context.ConnectionId, TextDraftStore.Scope(new(item)));
+        return await database.Read(connection => TextDraftStore.BeIn(connection, new(item), access.Person.Id), Context.ConnectionAborted);
+    }
+
+    public async Task LeaveText(long edition, long item)
+    {
+        await Groups.RemoveFromGroupAsync(Context.ConnectionId, TextDraftStore.Scope(new(item)));
+        if (await Writing(edition, item) is { } access)
+            await database.Read(
+                async connection =>
+                {
+                    await TextDraftStore.Leave(connection, new(item), access.Person.Id);
+                    return true;
+                },
+                Context.ConnectionAborted
+            );
+    }
+
+    private async Task<Access?> Writing(long edition, long item) =>
+        await SessionAuthentication.Find(Context.GetHttpContext()!, database, new(edition), null, null, clock.GetCurrentInstant())
+            is { IsMember: true, IsReader: false } access
+        && (await compiled.Edition(access)).Item(new Id<Item>(item)) is not null
+            ? access
+            : null;
 
     // Someone who may not watch is told nothing, not even during the check.
     private async Task<string?> Watch(Scope scope, Id<Edition>? edition, Id<Term>? term, Func<Access, bool> may)

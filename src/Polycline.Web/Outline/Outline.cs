@@ -7,6 +7,7 @@ using Polycline.Web.Outline.Files;
 using Polycline.Web.Outline.Items;
 using Polycline.Web.Outline.Lessons;
 using Polycline.Web.Outline.Notes;
+using Polycline.Web.Outline.Texts;
 using Polycline.Web.Outline.Units;
 
 namespace Polycline.Web.Outline;
@@ -51,6 +52,9 @@ public static class OutlineRoutes
         routes.MapEditionCommand<PublishItems, PublishItemsRequest>();
         routes.MapEditionCommand<ChangeItems, RemovedItems, ChangeItemsRequest>();
         routes.MapEditionCommand<WriteItem, TextPictures, WriteItemRequest>();
+        routes.MapGet("/api/editions/{edition:long}/items/{item:long}/text", ReadText.Handle).WithName("text").For(May.Team);
+        routes.MapWork<WriteText, WriteTextRequest, EditionPlan, TextSavedAnswer>();
+        routes.MapWork<EndText, EndTextRequest, EditionPlan, EndTextAnswer>();
         routes.MapEditionCommand<AttachFiles, ItemFiles, AttachFilesRequest>();
         routes.MapEditionCommand<ReplaceFile, ItemFiles, ReplaceFileRequest>();
         routes.MapEditionCommand<RenameFile, ItemFiles, RenameFileRequest>();

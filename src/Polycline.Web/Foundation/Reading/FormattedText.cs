@@ -54,7 +54,19 @@ public static class FormattedText
         "source",
         "track",
     ];
-    private static readonly string[] Attributes = ["href", "src", "alt", "title", "controls", "preload", "colspan", "rowspan", "data-kind"];
+    private static readonly string[] Attributes =
+    [
+        "href",
+        "src",
+        "alt",
+        "title",
+        "controls",
+        "preload",
+        "colspan",
+        "rowspan",
+        "data-kind",
+        TextBlocks.Attribute,
+    ];
 
     // What a formula is made of: nothing that can hold HTML in it is kept.
     private static readonly string[] Formulas =
@@ -184,6 +196,9 @@ public static class FormattedText
             foreach (var element in made.Document.QuerySelectorAll("*").Where(element => element.NamespaceUri != MathMl).ToList())
             foreach (var name in OfFormulas)
                 element.RemoveAttribute(name);
+            foreach (var element in made.Document.QuerySelectorAll($"[{TextBlocks.Attribute}]").ToList())
+                if (element.Parent != made.Document.Body || !TextBlocks.IsId(element.GetAttribute(TextBlocks.Attribute)))
+                    element.RemoveAttribute(TextBlocks.Attribute);
             foreach (var element in made.Document.QuerySelectorAll("img, audio, video, aside, td, th").ToList())
                 Settle(element);
             foreach (

@@ -2,6 +2,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
+using Polycline.Data.Texts;
 using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Http;
 
@@ -18,11 +19,16 @@ public static class ReadFiles
         return asked.Answer(found?.Name, found?.Stored);
     }
 
-    /// <summary>A picture in an item's text.</summary>
+    /// <summary>A picture in an item's text, as it stands or as the team is writing it.</summary>
     public static async Task<IResult> HandlePicture(long edition, long item, string picture, [AsParameters] FileAsked asked)
     {
         var body = (await Needed(item, asked)).Body;
-        return asked.AnswerPicture(await asked.Read(connection => Pictures.Of(connection, body, picture)));
+        return asked.AnswerPicture(
+            await asked.Read(async connection =>
+                await Pictures.Of(connection, body, picture)
+                ?? await Pictures.Of(connection, (await TextDraftStore.Of(connection, new(item)))?.Hash, picture)
+            )
+        );
     }
 
     private static async Task<Item> Needed(long item, FileAsked asked)

@@ -12,6 +12,7 @@ using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Links;
 using Polycline.Web.Foundation.Reading;
 using Polycline.Web.Outline.Files;
+using Polycline.Web.Outline.Texts;
 
 namespace Polycline.Web.Outline.Items;
 
@@ -37,6 +38,9 @@ public sealed record ItemAnswer
 
     /// <summary>Its text; empty: none yet.</summary>
     public required string Html { get; init; }
+
+    /// <summary>The team is writing it anew, and students do not see that yet; null: nobody is.</summary>
+    public required WritingLine? Writing { get; init; }
 
     /// <summary>In their order.</summary>
     public required IReadOnlyList<ItemFileAnswer> Files { get; init; }
@@ -139,6 +143,7 @@ public static class ReadItem
             Published = item.Published,
             Before = BeforeWords.Of(item.Before),
             Html = Pictures.Shown(content.Html, $"/api/editions/{plan.Id}/items/{row.Id}")!,
+            Writing = content.Writing is { } draft ? new(draft.By, Moment.Of(draft.At, plan.Term.Zone)) : null,
             Files = ItemFileAnswer.All(plan, content.Files, content.Copies),
             Sheets =
             [

@@ -8,6 +8,7 @@ using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
+using Polycline.Web.Outline.Texts;
 
 namespace Polycline.Web.Outline.Items;
 
@@ -18,8 +19,6 @@ public sealed record WriteItemRequest(Id<Item> Item, string Html, long Version);
 /// <summary>Writes an item's text: of a page what is to be read, of a task its instructions.</summary>
 public sealed class WriteItem : IPlanningCommand<EditionPlan, TextPictures, WriteItemRequest>
 {
-    private const int Longest = 200_000;
-
     public static string Name => "write-item";
 
     public static IValidator<WriteItemRequest> Validator { get; } = new Rules();
@@ -30,7 +29,9 @@ public sealed class WriteItem : IPlanningCommand<EditionPlan, TextPictures, Writ
     public static CommandDecision Decide(EditionPlan plan, TextPictures pictures, WriteItemRequest request, Viewpoint viewpoint)
     {
         var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
-        var html = FormattedText.Canonical(request.Html, (element, source) => pictures.Stored(element, source, viewpoint));
+        var html = TextBlocks.Named(
+            FormattedText.Canonical(request.Html, (element, source) => pictures.Stored(element, source, viewpoint))
+        );
         var body = html.Length == 0 ? null : new Body(html);
         return item.Body == body?.Hash
             ? new($"left the text of “{item.Title}” as it is", [])
@@ -44,16 +45,6 @@ public sealed class WriteItem : IPlanningCommand<EditionPlan, TextPictures, Writ
 
     private sealed class Rules : AbstractValidator<WriteItemRequest>
     {
-        public Rules() =>
-            RuleFor(request => request.Html)
-                .MaximumLength(Longest)
-                .WithMessage("This text is too long: 200,000 characters at most. Split it in two.")
-                .Custom(
-                    (html, context) =>
-                    {
-                        if (FormattedText.Fault(html) is { } fault)
-                            context.AddFailure(fault);
-                    }
-                );
+        public Rules() => RuleFor(request => request.Html).IsText();
     }
 }

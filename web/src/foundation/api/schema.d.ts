@@ -878,7 +878,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A picture in an item's text. */
+        /** A picture in an item's text, as it stands or as the team is writing it. */
         get: operations["item-picture"];
         put?: never;
         post?: never;
@@ -1186,6 +1186,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["write-item"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/items/{item}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["text"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/write-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["write-text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/end-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["end-text"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3862,6 +3910,16 @@ export interface components {
             /** Format: int64 */
             person: number;
         };
+        EndTextAnswer: {
+            /** @description False: somebody has written on it since, and it is still there. */
+            ended: boolean;
+        };
+        EndTextRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description The text as whoever asks knows it: what somebody else wrote since is not dropped with it. */
+            base: string;
+        };
         ErasePersonRequest: {
             /** Format: int64 */
             person: number;
@@ -4164,6 +4222,7 @@ export interface components {
             before: null | string;
             /** @description Its text; empty: none yet. */
             html: string;
+            writing: null | components["schemas"]["WritingLine"];
             /** @description In their order. */
             files: components["schemas"]["ItemFileAnswer"][];
             /** @description The sheets that sections write in together, of those that whoever asks teaches. */
@@ -6369,6 +6428,24 @@ export interface components {
             last: string;
             today: string;
         };
+        /** @description A text as one goes on writing it. */
+        TextAnswer: {
+            /** @description What is to be named when it is saved: what one began with. Empty: there was no text. */
+            base: string;
+            html: string;
+            writing: null | components["schemas"]["WritingLine"];
+        };
+        TextSavedAnswer: {
+            /** @description What was sent, to be named when it is written on. */
+            base: string;
+            /** @description The text as it stands with what others wrote; the same: nobody else did. */
+            now: string;
+            /**
+             * Format: int32
+             * @description How many paragraphs somebody else changed too: both stand there.
+             */
+            twice: number;
+        };
         TickOffRequest: {
             /** Format: int64 */
             item: number;
@@ -6711,6 +6788,19 @@ export interface components {
             base: number;
             /** @description What it is to say, up to 3,000 characters; empty: it is taken out. */
             text: string;
+        };
+        WriteTextRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description What one began with, as it was read or answered; empty: there was no text. */
+            base: string;
+            /** @description The whole text as it is now. */
+            html: string;
+        };
+        WritingLine: {
+            /** @description Who wrote in it last. */
+            by: string;
+            at: components["schemas"]["Moment"];
         };
         WrittenAnswer: {
             /** Format: int64 */
@@ -10590,6 +10680,168 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    text: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TextAnswer"];
+                };
+            };
+        };
+    };
+    "write-text": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteTextRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TextSavedAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "end-text": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EndTextRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EndTextAnswer"];
                 };
             };
             /** @description Forbidden */

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, ref, toRef, useTemplateRef } from 'vue'
+import { computed, ref, toRef, useTemplateRef } from 'vue'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
 import { useLevels } from '../../foundation/levels'
 import { asksSentence } from '../../parts/asks'
-import FormattedText from '../../parts/FormattedText.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import AddressEditor from './editors/AddressEditor.vue'
 import AsksEditor from './editors/AsksEditor.vue'
@@ -15,6 +14,7 @@ import TickField from '../../parts/fields/TickField.vue'
 import ItemFiles from './files/ItemFiles.vue'
 import ForWhomEditor from './editors/ForWhomEditor.vue'
 import RenamePanel from './RenamePanel.vue'
+import ItemText from './text/ItemText.vue'
 import TimingEditor from './editors/TimingEditor.vue'
 import type { ItemRow } from './outlineRows'
 import { useInView } from './useInView'
@@ -34,7 +34,6 @@ const props = defineProps<{
 const emit = defineEmits<{ close: []; rename: []; renamed: []; remove: []; move: [by: -1 | 1] }>()
 const levels = useLevels()
 
-const TextEditor = defineAsyncComponent(() => import('./text/TextEditor.vue'))
 const edition = toRef(props, 'edition')
 const answer = useAnswer(() => questions.item(props.edition, props.item.id))
 const whole = computed(() => answer.data.value)
@@ -46,7 +45,7 @@ const follows = computed(() =>
     differs,
   })),
 )
-const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'whom' | 'text' | 'asks' | null>(null)
+const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'whom' | 'asks' | null>(null)
 const describe = useEditionCommand(edition, '/api/editions/{edition}/describe-item')
 const publish = useEditionCommand(edition, '/api/editions/{edition}/publish-item')
 const about = useEditionCommand(edition, '/api/editions/{edition}/say-about-teacher')
@@ -203,21 +202,13 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
       <ForWhomEditor v-if="part === 'whom'" :edition="edition" :item="whole" @close="part = null" />
       <AsksEditor v-if="part === 'asks'" :edition="edition" :item="whole" @close="part = null" />
       <div class="halves">
-        <div v-if="takesText" class="text">
-          <TextEditor v-if="part === 'text'" :edition="edition" :item="whole" @close="part = null" />
-          <template v-else>
-            <div v-if="whole.html" class="preview" tabindex="0" role="group" aria-label="Its text">
-              <FormattedText :html="whole.html" />
-            </div>
-            <p v-if="canChange">
-              <button type="button" class="word-button" @click="part = 'text'">
-                {{
-                  whole.html ? 'Change the text' : item.kind === 'task' ? 'Write its instructions' : 'Write its text'
-                }}
-              </button>
-            </p>
-          </template>
-        </div>
+        <ItemText
+          v-if="takesText"
+          :edition="edition"
+          :item="whole"
+          :can-change="canChange"
+          @closed="answer.refetch()"
+        />
         <FollowsTable v-if="whole.sections.length" :heads="['opens', 'due']" :rows="follows" />
       </div>
       <ItemFiles :edition="edition" :item="whole" :can-change="canChange" />
@@ -259,16 +250,6 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
   grid-template-columns: minmax(0, 1fr) auto;
   align-items: start;
   gap: var(--space-5) var(--space-9);
-}
-.text {
-  display: grid;
-  gap: var(--space-4);
-}
-.preview {
-  max-height: 180px;
-  overflow: auto;
-  border-left: var(--stroke-hair) solid var(--hair);
-  padding-left: var(--space-6);
 }
 .panel :deep(.editor) {
   display: grid;

@@ -1,22 +1,34 @@
 <script setup lang="ts">
 import { EditorContent } from '@tiptap/vue-3'
 import { computed, defineAsyncComponent, ref, toRef, useTemplateRef } from 'vue'
-import type { Schemas } from '../../../foundation/api/client'
+import { type Schemas, problemOf } from '../../../foundation/api/client'
 import { useEditionCommand } from '../../../foundation/commands/useEditionCommand'
 import FormattedText from '../../../parts/FormattedText.vue'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 import type { FormulaAttributes } from '../../../parts/text/formula'
 import { sizeInWords } from '../../../parts/files/fileWords'
+import { joined } from '../../../foundation/words'
 import LinkLine from './LinkLine.vue'
+import { useOthersInText } from './useOthersInText'
 import { useText } from './useText'
+import { keptText, useTextDraft } from './useTextDraft'
 
-/** The text of an item, written as it will be read. */
-const props = defineProps<{ edition: number; item: Schemas['ItemAnswer'] }>()
+/** The text of an item, written as it will be read, and saved as one types. */
+const props = defineProps<{ edition: number; item: Schemas['ItemAnswer']; began: Schemas['TextAnswer'] }>()
 const emit = defineEmits<{ close: [] }>()
 
 const write = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/write-item')
 const version = ref(props.item.version)
-const { editor, changed, going, tools, inTable, picture, put, link, formula, replace } = useText(props.item.html)
+const { editor, going, tools, inTable, picture, put, link, formula, replace } = useText(
+  keptText(props.edition, props.item.id)?.html ?? props.began.html,
+  () => draft.type(),
+)
+const draft = useTextDraft(props.edition, props.item.id, props.began, editor)
+const { isWritten, problem, twice, status } = draft
+const { others } = useOthersInText(props.edition, props.item.id, () => void draft.read())
+const busy = ref(false)
+/** It is asked once more whether what was written is to be dropped. */
+const dropping = ref(false)
 const conflict = computed(() => write.problem.value?.conflict ?? null)
 const pictures = useTemplateRef<HTMLInputElement>('pictures')
 /** The address for the chosen words is being typed. */
@@ -29,18 +41,43 @@ const asMarkdown = ref(false)
 const MarkdownPart = defineAsyncComponent(() => import('./MarkdownPart.vue'))
 const FormulaLine = defineAsyncComponent(() => import('./FormulaLine.vue'))
 
-async function send(): Promise<void> {
-  if (!editor.value) return
-  await write.run({ item: props.item.id, html: editor.value.getHTML(), version: version.value }).then(
-    () => emit('close'),
+async function once(act: () => Promise<unknown>): Promise<void> {
+  busy.value = true
+  await act().then(
     () => undefined,
+    (error: unknown) => (problem.value ??= problemOf(error)),
   )
+  busy.value = false
 }
 
-/** Knowingly over what somebody else wrote meanwhile. */
+/** Puts the text in place: from now on students read it. */
+const finish = () =>
+  once(async () => {
+    if (!(await draft.save()) || !editor.value) return
+    if (isWritten.value) {
+      if (!(await write.run({ item: props.item.id, html: editor.value.getHTML(), version: version.value }))) return
+      await draft.end()
+    }
+    emit('close')
+  })
+
+/** Goes on another time. */
+const pause = () => once(async () => (await draft.save()) && emit('close'))
+
+const drop = () =>
+  once(async () => {
+    if (draft.unsaved.value) await draft.save()
+    if (await draft.end()) {
+      draft.leave()
+      emit('close')
+    } else await draft.read()
+    dropping.value = false
+  })
+
+/** Knowingly over what somebody else put in place meanwhile. */
 function overTheirs(): void {
   if (conflict.value?.version) version.value = conflict.value.version
-  void send()
+  void finish()
 }
 
 function picked(event: Event): void {
@@ -66,7 +103,7 @@ function setLink(address: string): void {
 </script>
 
 <template>
-  <form class="editor" @submit.prevent="send" @keydown.esc.stop.prevent="emit('close')">
+  <form class="editor" @submit.prevent="finish" @keydown.esc.stop.prevent="pause">
     <p class="tools" role="toolbar" aria-label="Formatting">
       <button
         v-for="tool in tools"
@@ -125,6 +162,9 @@ function setLink(address: string): void {
       @set="setText"
       @close="asMarkdown = false"
     />
+    <p v-if="others.length" role="status">
+      {{ joined(others) }} {{ others.length === 1 ? 'is' : 'are' }} writing in this text too.
+    </p>
     <EditorContent v-show="!asMarkdown" :editor="editor" class="page" />
     <ul v-if="going.length" aria-label="Being uploaded">
       <li v-for="file in going" :key="file.id" class="line small">
@@ -141,11 +181,35 @@ function setLink(address: string): void {
         <v-btn @click="overTheirs">Use mine instead</v-btn>
       </template>
     </ProblemNote>
-    <p v-if="!asMarkdown" class="ways">
-      <v-btn type="submit" class="meant" :disabled="!changed || going.length > 0 || write.busy.value"
-        >Save the text</v-btn
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="twice > 0" role="status" class="line">
+      <span
+        >Somebody changed {{ twice === 1 ? 'a paragraph' : 'some paragraphs' }} at the same time as you. Both stand in
+        the text now: keep the better one.</span
       >
-      <v-btn @click="emit('close')">Leave it as it was</v-btn>
+      <button type="button" class="word-button" @click="twice = 0">dismiss</button>
+    </p>
+    <p v-if="dropping" class="line">
+      <span>{{
+        others.length
+          ? `What you and ${joined(others)} wrote goes, and the text stays as it was.`
+          : 'What was written goes, and the text stays as it was.'
+      }}</span>
+      <v-btn :disabled="busy" @click="drop">Drop it</v-btn>
+      <v-btn @click="dropping = false">Keep writing</v-btn>
+    </p>
+    <p v-else-if="!asMarkdown" class="ways">
+      <v-btn type="submit" class="meant" :disabled="going.length > 0 || busy">Use this text</v-btn>
+      <v-btn :disabled="busy" @click="pause">Go on later</v-btn>
+      <v-btn v-if="isWritten" :disabled="busy" @click="dropping = true">Drop what was written</v-btn>
+      <span class="small" role="status">{{ status }}</span>
+    </p>
+    <p class="second small">
+      {{
+        item.published
+          ? 'Saved as you type. Students go on reading the text as it was until you use this one.'
+          : 'Saved as you type.'
+      }}
     </p>
   </form>
 </template>

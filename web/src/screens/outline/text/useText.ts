@@ -2,11 +2,12 @@ import { Image } from '@tiptap/extension-image'
 import { TableKit } from '@tiptap/extension-table'
 import StarterKit from '@tiptap/starter-kit'
 import { useEditor } from '@tiptap/vue-3'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { useUploads } from '../../../parts/files/useUploads'
 import { Formula, type FormulaAttributes } from '../../../parts/text/formula'
 import { Inset } from '../../../parts/text/inset'
 import { Film, Sound, mediaOf } from '../../../parts/text/media'
+import { AS_TYPED, BlockIds, TAKEN_OVER } from './blocks'
 import { whereItLeads } from './links'
 import { cleanPasted } from './pasted'
 import '../../../parts/text/text.css'
@@ -24,9 +25,9 @@ const MEDIA = [
 /**
  * A text being written: headings, lists, tables, pictures, sounds, films, formulas, insets.
  * @param html The text as it stands.
+ * @param typed Called whenever one has changed something.
  */
-export function useText(html: string) {
-  const changed = ref(false)
+export function useText(html: string, typed: () => void) {
   const { going, add } = useUploads((files) => {
     for (const file of files)
       editor.value
@@ -41,6 +42,7 @@ export function useText(html: string) {
   }
   const editor = useEditor({
     content: html,
+    parseOptions: AS_TYPED,
     extensions: [
       StarterKit.configure({ heading: { levels: [2, 3] }, link: { openOnClick: false } }),
       TableKit.configure({ table: { resizable: false } }),
@@ -49,6 +51,7 @@ export function useText(html: string) {
       Film,
       Inset,
       Formula,
+      BlockIds,
     ],
     injectCSS: false,
     editorProps: {
@@ -57,7 +60,10 @@ export function useText(html: string) {
       handlePaste: (_, event) => take(mediaAmong(event.clipboardData?.files)),
       handleDrop: (_, event, __, moved) => !moved && take(mediaAmong(event.dataTransfer?.files)),
     },
-    onUpdate: () => (changed.value = true),
+    onUpdate: ({ transaction, appendedTransactions }) => {
+      const all = [transaction, ...appendedTransactions]
+      if (!all.some((one) => one.getMeta(TAKEN_OVER))) typed()
+    },
   })
 
   const tools = computed(() => {
@@ -140,5 +146,5 @@ export function useText(html: string) {
   /** Puts another text in the place of this one; it can be taken back as what is typed is. */
   const replace = (by: string) => editor.value?.chain().focus().selectAll().insertContent(by).run()
 
-  return { formula, replace, editor, changed, going, tools, inTable, picture, put: take, link }
+  return { formula, replace, editor, going, tools, inTable, picture, put: take, link }
 }
