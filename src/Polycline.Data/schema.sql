@@ -188,10 +188,10 @@ BEGIN
     DELETE FROM work w WHERE w.id = pair.theirs;
     CREATE TEMP TABLE renumbered ON COMMIT DROP AS
       SELECT v.work, v.n, row_number() OVER (ORDER BY v.handed_in_at, v.work, v.n)::int AS now, v.text, v.handed_in_at, v.claimed_at, v.request, v.taken_back_at,
-             v.files
+             v.files, v.links, v.entries, v.together, v.by
       FROM jsonb_populate_recordset(NULL::work_version, merged -> -1 -> 'versions') v;
-    INSERT INTO work_version (work, n, text, handed_in_at, claimed_at, request, taken_back_at, files)
-    SELECT pair.mine, r.now, r.text, r.handed_in_at, r.claimed_at, r.request, r.taken_back_at, r.files FROM renumbered r;
+    INSERT INTO work_version (work, n, text, handed_in_at, claimed_at, request, taken_back_at, files, links, entries, together, by)
+    SELECT pair.mine, r.now, r.text, r.handed_in_at, r.claimed_at, r.request, r.taken_back_at, r.files, r.links, r.entries, r.together, r.by FROM renumbered r;
     INSERT INTO feedback (id, work, n, by, text, again, returned_at) OVERRIDING SYSTEM VALUE
     SELECT f.id, pair.mine, r.now, f.by, f.text, f.again, f.returned_at
     FROM jsonb_populate_recordset(NULL::feedback, merged -> -1 -> 'feedback') f JOIN renumbered r ON r.work = f.work AND r.n = f.n;
@@ -204,8 +204,9 @@ BEGIN
     AND NOT EXISTS (SELECT 1 FROM fact mine WHERE mine.person = kept AND mine.request = f.request);
   GET DIAGNOSTICS n = ROW_COUNT;
   counted := counted || jsonb_build_object('facts', n);
-  -- Of two drafts, both texts and all files.
-  UPDATE draft d SET text = d.text || E'\n\n' || o.text, files = d.files || o.files, saved_at = greatest(d.saved_at, o.saved_at), version = d.version + 1
+  -- Of two drafts, both texts and all files, links and entries.
+  UPDATE draft d SET text = d.text || E'\n\n' || o.text, files = d.files || o.files, links = d.links || o.links,
+    entries = coalesce(d.entries || o.entries, d.entries, o.entries), saved_at = greatest(d.saved_at, o.saved_at), version = d.version + 1
   FROM draft o WHERE d.person = kept AND o.person = other AND o.item = d.item;
   DELETE FROM draft o WHERE o.person = other AND EXISTS (SELECT 1 FROM draft d WHERE d.person = kept AND d.item = o.item);
   UPDATE draft d SET person = kept WHERE d.person = other;
@@ -1496,6 +1497,8 @@ CREATE TABLE public.work_version (
     files bigint[],
     links text[],
     entries jsonb,
+    together uuid,
+    by bigint,
     CONSTRAINT work_version_claimed_at CHECK (((claimed_at >= '1900-01-01 00:00:00+00'::timestamp with time zone) AND (claimed_at <= '3000-01-01 00:00:00+00'::timestamp with time zone))),
     CONSTRAINT work_version_n_check CHECK ((n >= 1)),
     CONSTRAINT work_version_taken_back_at CHECK (((taken_back_at >= handed_in_at) AND (taken_back_at <= '3000-01-01 00:00:00+00'::timestamp with time zone)))
@@ -1740,6 +1743,8 @@ CREATE INDEX work_file_file ON public.work_file USING btree (file);
 CREATE INDEX work_item ON public.work USING btree (item);
 CREATE INDEX work_move_section ON public.work_move USING btree (section);
 CREATE INDEX work_section ON public.work USING btree (section);
+CREATE INDEX work_version_by ON public.work_version USING btree (by) WHERE (by IS NOT NULL);
+CREATE INDEX work_version_together ON public.work_version USING btree (together) WHERE (together IS NOT NULL);
 CREATE TRIGGER forget_identity AFTER UPDATE OF email ON public.person FOR EACH ROW WHEN ((new.email OPERATOR(public.~~) '%@erased.invalid'::public.citext)) EXECUTE FUNCTION public.forget_identity();
 CREATE TRIGGER item_at_rest BEFORE INSERT OR UPDATE ON public.item FOR EACH ROW EXECUTE FUNCTION public.refuse_resting();
 CREATE TRIGGER item_file_at_rest BEFORE INSERT OR UPDATE ON public.item_file FOR EACH ROW EXECUTE FUNCTION public.refuse_resting();
@@ -1986,6 +1991,8 @@ ALTER TABLE ONLY public.work
 ALTER TABLE ONLY public.work
     ADD CONSTRAINT work_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.work_version
+    ADD CONSTRAINT work_version_by_fkey FOREIGN KEY (by) REFERENCES public.person(id);
+ALTER TABLE ONLY public.work_version
     ADD CONSTRAINT work_version_work_fkey FOREIGN KEY (work) REFERENCES public.work(id);
 GRANT SELECT,INSERT ON TABLE public.term TO polycline_app;
 GRANT UPDATE(first) ON TABLE public.term TO polycline_app;
@@ -2151,6 +2158,7 @@ GRANT UPDATE(section) ON TABLE public.work TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.work_file TO polycline_app;
 GRANT UPDATE(file) ON TABLE public.work_file TO polycline_app;
 GRANT UPDATE(copy_of) ON TABLE public.work_file TO polycline_app;
+GRANT USAGE ON SEQUENCE public.work_file_id_seq TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.work_move TO polycline_app;
 GRANT UPDATE(back) ON TABLE public.work_move TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.work_version TO polycline_app;

@@ -207,8 +207,13 @@ public sealed class Person : IDisposable
     public void Write(string label, string text)
     {
         var field = See($"//input[@aria-label = '{label}']");
+        AreSettled();
         field.SendKeys(Keys.Control + "a" + Keys.Null + text + Keys.Tab);
     }
+
+    // A field that has just appeared may still take the focus.
+    private void AreSettled() =>
+        Ask<bool>("return new Promise(done => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(() => done(true), 50))))");
 
     /// <summary>Takes something with the mouse, moves it over something else and lets it go there.</summary>
     public void DragOnto(IWebElement taken, IWebElement target) =>
@@ -283,8 +288,7 @@ public sealed class Person : IDisposable
         }
         Until(() => See(selector).Enabled, selector);
         Reach(element => All(selector).Contains(element));
-        // A field that has just appeared may still take the focus.
-        Ask<bool>("return new Promise(done => requestAnimationFrame(() => requestAnimationFrame(() => done(true))))");
+        AreSettled();
         if (!All(selector).Contains(Focus()))
             Reach(element => All(selector).Contains(element));
         Type(Keys.Enter);

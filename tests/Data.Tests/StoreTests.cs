@@ -69,7 +69,9 @@ public sealed class StoreTests : IAsyncLifetime
             Enumerable
                 .Range(0, 4)
                 .Select(n =>
-                    Within(connection => WorkStore.HandIn(connection, student, item, section, Text($"Piece {n}"), At, null, Guid.NewGuid()))
+                    Within(connection =>
+                        HandInStore.HandIn(connection, student, item, section, Text($"Piece {n}"), At, null, Guid.NewGuid())
+                    )
                 )
         );
         numbers.Order().ShouldBe([1, 2, 3, 4]);
@@ -221,7 +223,7 @@ public sealed class StoreTests : IAsyncLifetime
             connection.ExecuteScalarAsync<long>("SELECT edition FROM section WHERE id = @section", new { section })
         );
         var plan = (await EditionStore.Read(database, new(edition), CancellationToken.None))!;
-        await Within(connection => WorkStore.HandIn(connection, student, item, section, Text("All of it"), At, null, Guid.NewGuid()));
+        await Within(connection => HandInStore.HandIn(connection, student, item, section, Text("All of it"), At, null, Guid.NewGuid()));
         async Task<int> Known(Instant at)
         {
             var (records, _) = await Ask(connection => StudentStore.Read(connection, plan, [student], at));

@@ -67,6 +67,13 @@ public sealed class JoinPeopleTests : IAsyncLifetime
             ON CONFLICT (person, item) DO UPDATE SET text = excluded.text
             """
         );
+        await Sql(
+            """
+            UPDATE work_version v
+            SET links = ARRAY['https://films.example/fog'], entries = '[{"on":"2026-10-05","text":"Fog"}]', together = v.request
+            FROM work w WHERE w.id = v.work AND w.person IN (@kept, @other)
+            """
+        );
         var before = await All();
         var facts = await Count("fact WHERE person IN (@kept, @other)");
         var versions = await Count("work_version v JOIN work w ON w.id = v.work WHERE w.person IN (@kept, @other)");
@@ -87,7 +94,12 @@ public sealed class JoinPeopleTests : IAsyncLifetime
         (await Do("reactivate-person", new { person = other })).Json["field"]!.GetValue<string>().ShouldBe("person");
         // Nothing is lost: all records and versions are the one's.
         (await Count("fact WHERE person = @kept")).ShouldBe(facts);
-        (await Count("work_version v JOIN work w ON w.id = v.work WHERE w.person = @kept")).ShouldBe(versions);
+        (
+            await Count(
+                "work_version v JOIN work w ON w.id = v.work WHERE w.person = @kept AND cardinality(v.links) = 1 AND v.entries IS NOT NULL "
+                    + "AND v.together = v.request"
+            )
+        ).ShouldBe(versions);
         (await Count("work WHERE person = @other")).ShouldBe(0);
         (await Count("work_version a JOIN work_version b ON b.work = a.work AND b.n > a.n AND b.handed_in_at < a.handed_in_at")).ShouldBe(
             0

@@ -31,6 +31,9 @@ public sealed record Asks
     /// <summary>Whether files are taken that nobody has asked for by name.</summary>
     public bool OtherFiles { get; init; } = true;
 
+    /// <summary>The groups whose members hand in one piece together, those of one section; empty: each hands in their own.</summary>
+    public ImmutableArray<string> Together { get; init; } = [];
+
     /// <summary>Whether a file of this kind is taken.</summary>
     public bool Takes(AskedKind kind) => OtherFiles || Files.Any(file => file.Is(kind));
 
@@ -58,7 +61,8 @@ public sealed record Asks
     public bool Equals(Asks? other) =>
         other is not null
         && (Way, Text, Links, OtherFiles) == (other.Way, other.Text, other.Links, other.OtherFiles)
-        && Files.SequenceEqual(other.Files);
+        && Files.SequenceEqual(other.Files)
+        && Together.SequenceEqual(other.Together);
 
     public override int GetHashCode() => HashCode.Combine(Way, Text, Links, OtherFiles, Files.Length);
 }

@@ -34,6 +34,9 @@ public static class AsksWords
                     $"links {Word(asks.Links)}",
                     .. asks.Files.Select(file => file.Kind is { } kind ? $"{file.What} among {Many(kind)}" : file.What),
                     $"other files {Word(asks.OtherFiles ? AskedPart.Welcome : AskedPart.No)}",
+                    .. asks.Together.IsEmpty
+                        ? []
+                        : new[] { $"one piece for each of the groups {Counting.Joined([.. asks.Together], "and")}" },
                 ],
                 "and"
             );

@@ -207,8 +207,27 @@ public sealed class EditionPlan(EditionHead head, EditionTerm term, CourseTree t
             .Count(item =>
                 item.For?.Groups?.Contains(group) == true
                 || item.For?.Except.Contains(group) == true
+                || item.Asks?.Together.Contains(group) == true
                 || item.Gate?.Root.Leaves().Any(leaf => leaf is Core.Courses.GateNode.InGroup named && named.Group == group) == true
             );
+
+    /// <summary>The groups whose members hand in one piece of an item together, in the order in which they are named there.</summary>
+    public IEnumerable<GroupRow> GroupsTogether(Id<Item> item) =>
+        (Item(item)?.Asks?.Together ?? []).SelectMany(name => Groups.Where(group => group.Name == name));
+
+    /// <summary>
+    /// Those with whom a student hands in an item on a date, in order of id: of the same section, and of a group that does so.
+    /// </summary>
+    public IReadOnlyList<Id<Person>> HandsInWith(Id<Item> item, Id<Person> student, Id<Section> section, LocalDate on) =>
+        GroupsTogether(item)
+            .Where(group => group.Members.Contains(student))
+            .Take(1)
+            .SelectMany(group => group.Members)
+            .Where(other =>
+                other != student && Following(section)?.Lists(other, on) == true && (People.HomeOf(other)?.Section ?? section) == section
+            )
+            .OrderBy(other => other.Value)
+            .ToList();
 
     public Item? Item(Id<Item> id) => Row(id) is { } row && IsHere(row) ? Schedule.Item(new(row.Lineage)) : null;
 

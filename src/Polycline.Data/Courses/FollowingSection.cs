@@ -42,6 +42,10 @@ public sealed record FollowingSection
     public IReadOnlyList<Id<Person>> PeopleOn(LocalDate date) =>
         [.. Listed.Where(one => one.To is null || one.To >= date).Select(one => one.Person).Distinct()];
 
+    /// <summary>Whether somebody is in it on a date.</summary>
+    public bool Lists(Id<Person> person, LocalDate date) =>
+        Listed.Any(one => one.Person == person && (one.From is null || one.From <= date) && (one.To is null || one.To >= date));
+
     /// <summary>How many they are.</summary>
     public int StudentsOn(LocalDate date) => PeopleOn(date).Count;
 }

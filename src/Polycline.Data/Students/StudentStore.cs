@@ -35,6 +35,9 @@ public sealed record StudentAtItem(StudentRecord Record, IReadOnlyList<FeedbackR
     /// <summary>When they said that they cannot open it; null: they have not, or it is settled.</summary>
     public Instant? SaidCannotOpenAt { get; init; }
 
+    /// <summary>What those are called with whom they may have to hand it in.</summary>
+    public IReadOnlyDictionary<Id<Person>, string> Others { get; init; } = new Dictionary<Id<Person>, string>();
+
     /// <summary>Their section has begun to write in a sheet of it.</summary>
     public bool HasSheet { get; init; }
 }
@@ -93,7 +96,8 @@ public static class StudentStore
                 ItemFileStore.Statement,
                 LinkCheckStore.Statement,
                 CannotOpenStore.OwnStatement,
-                SheetStore.OwnStatement
+                SheetStore.OwnStatement,
+                "SELECT id, name FROM person WHERE id = ANY(@others)"
             ),
             new
             {
@@ -101,6 +105,10 @@ public static class StudentStore
                 at,
                 person = student.Value,
                 item = item.Value,
+                others = plan.GroupsTogether(item)
+                    .Where(group => group.Members.Contains(student))
+                    .SelectMany(group => group.Members)
+                    .ToArray(),
             }
         );
         var (records, feedback) = await From(results, plan, [student]);
@@ -111,6 +119,7 @@ public static class StudentStore
             Link = await results.ReadSingleOrDefaultAsync<LinkCheckRow?>(),
             SaidCannotOpenAt = await results.ReadSingleOrDefaultAsync<Instant?>(),
             HasSheet = await results.ReadSingleAsync<bool>(),
+            Others = (await results.ReadAsync<Person>()).ToDictionary(other => other.Id, other => other.Name),
         };
     }
 

@@ -50,7 +50,10 @@ public static class TextDraftStore
     /// <summary>What a version said that somebody still writes on; null: it is no longer there.</summary>
     public static Task<string?> Said(NpgsqlConnection connection, Id<Item> item, string hash) =>
         connection.ExecuteScalarAsync<string?>(
-            "SELECT b.data ->> 'Html' FROM body b WHERE b.hash = @hash AND EXISTS (SELECT 1 FROM text_draft_version v WHERE v.item = @item AND v.body = b.hash)",
+            """
+            SELECT b.data ->> 'Html' FROM body b
+            WHERE b.hash = @hash AND EXISTS (SELECT 1 FROM text_draft_version v WHERE v.item = @item AND v.body = b.hash)
+            """,
             new { item = item.Value, hash = Convert.FromHexString(hash) }
         );
 
@@ -81,7 +84,9 @@ public static class TextDraftStore
             await connection.ExecuteAsync("SELECT forget_text_drafts(@item, @before)", new { item = item.Value, before = n - Kept + 1 });
     }
 
-    /// <summary>Nobody is writing any more: the text is as it stands in the item. What was saved stays for those still writing on it.</summary>
+    /// <summary>
+    /// Nobody is writing any more: the text is as it stands in the item. What was saved stays for those still writing on it.
+    /// </summary>
     public static Task End(NpgsqlConnection connection, Id<Item> item) =>
         connection.ExecuteAsync("UPDATE text_draft SET n = NULL WHERE item = @item", new { item = item.Value });
 

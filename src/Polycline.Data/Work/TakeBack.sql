@@ -1,4 +1,5 @@
--- Takes back what was handed in of a piece and not given back. What it held is being written again, unless something else is already.
+-- Takes back what was handed in of some pieces and not given back. What it held is being written again by whoever takes it back, unless
+-- something else is already.
 WITH taken AS (
   UPDATE work_version v SET taken_back_at = @at
   FROM work w
@@ -7,10 +8,10 @@ WITH taken AS (
   RETURNING v.n, v.text, v.files, v.links, v.entries
 ), fact AS (
   INSERT INTO fact (person, item, section, event, at, recorded_at, by, request)
-  SELECT @person, @item, @section, 'taken-back', @at, @at, @person, @request FROM taken LIMIT 1
+  SELECT @person, @item, @section, 'taken-back', @at, @at, @by, @request FROM taken LIMIT 1
 ), again AS (
   INSERT INTO draft (person, item, text, files, links, entries, saved_at)
-  SELECT @person, @item, text, files, links, entries, @at FROM taken ORDER BY n DESC LIMIT 1
+  SELECT @person, @item, text, files, links, entries, @at FROM taken WHERE @person = @by ORDER BY n DESC LIMIT 1
   ON CONFLICT (person, item) DO NOTHING
 )
 SELECT count(*)::int FROM taken

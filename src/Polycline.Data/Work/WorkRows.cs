@@ -7,21 +7,35 @@ using Polycline.Data.Files;
 namespace Polycline.Data.Work;
 
 /// <summary>One hand-in of a piece of work.</summary>
-/// <param name="ClaimedAt">When the student's page says it was sent first; null: it arrived at once.</param>
-/// <param name="TakenBackAt">When the student took it back; null: it stands.</param>
-/// <param name="Files">In their order; null: none.</param>
-/// <param name="Links">In their order; null: none.</param>
-/// <param name="Entries">JSON (<see cref="LogEntry.Read"/>); null: none.</param>
-public sealed record VersionRow(
-    int N,
-    string Text,
-    Id<WorkFileRow>[]? Files,
-    string[]? Links,
-    string? Entries,
-    Instant HandedInAt,
-    Instant? ClaimedAt,
-    Instant? TakenBackAt
-);
+public sealed record VersionRow
+{
+    public required int N { get; init; }
+
+    public required string Text { get; init; }
+
+    /// <summary>In their order; null: none.</summary>
+    public required Id<WorkFileRow>[]? Files { get; init; }
+
+    /// <summary>In their order; null: none.</summary>
+    public required string[]? Links { get; init; }
+
+    /// <summary>JSON (<see cref="LogEntry.Read"/>); null: none.</summary>
+    public required string? Entries { get; init; }
+
+    public required Instant HandedInAt { get; init; }
+
+    /// <summary>When the student's page says it was sent first; null: it arrived at once.</summary>
+    public required Instant? ClaimedAt { get; init; }
+
+    /// <summary>When it was taken back; null: it stands.</summary>
+    public required Instant? TakenBackAt { get; init; }
+
+    /// <summary>Who handed it in for the others; null: whose it is.</summary>
+    public required string? By { get; init; }
+
+    /// <summary>Those for whom it was handed in too, in order of name; null: nobody.</summary>
+    public required string[]? Others { get; init; }
+}
 
 /// <summary>What a student has written and not handed in.</summary>
 /// <param name="MissedAt">When it was sent, but came after the item had closed.</param>
@@ -90,6 +104,9 @@ public sealed record PieceRow
     public required bool? Again { get; init; }
 
     public required Instant? ReturnedAt { get; init; }
+
+    /// <summary>Those for whom it was handed in too, in order of name; null: nobody.</summary>
+    public required string[]? Others { get; init; }
 }
 
 /// <summary>The work of some sections.</summary>

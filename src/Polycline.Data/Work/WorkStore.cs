@@ -126,75 +126,6 @@ public static class WorkStore
             }
         );
 
-    /// <summary>Hands in: a version, the fact, and no draft any more, in the caller's transaction.</summary>
-    /// <returns>Which version it is, from 1.</returns>
-    public static async Task<int> HandIn(
-        NpgsqlConnection connection,
-        Id<Person> person,
-        Id<Item> item,
-        Id<Section> section,
-        Written written,
-        Instant at,
-        Instant? claimed,
-        Guid request
-    )
-    {
-        // Locking the piece first makes a second hand-in wait and take the next number.
-        var work = await connection.ExecuteScalarAsync<long>(
-            Sql.Of("Work", "TakePiece"),
-            new
-            {
-                person = person.Value,
-                item = item.Value,
-                section = section.Value,
-            }
-        );
-        return await connection.ExecuteScalarAsync<int>(
-            Sql.Of("Work", "HandIn"),
-            new
-            {
-                work,
-                person = person.Value,
-                item = item.Value,
-                section = section.Value,
-                text = written.Text,
-                files = written.Files.ToArray(),
-                links = written.Links.ToArray(),
-                entries = LogEntry.Write(written.Entries),
-                at,
-                claimed,
-                request,
-            }
-        );
-    }
-
-    /// <summary>
-    /// Takes back what a student handed in of an item and nobody has given back: the fact, and its text as a draft again, in the caller's
-    /// transaction.
-    /// </summary>
-    /// <returns>Whether there was anything to take back.</returns>
-    public static async Task<bool> TakeBack(
-        NpgsqlConnection connection,
-        Id<Person> person,
-        Id<Item> item,
-        Id<Section> section,
-        Instant at,
-        Guid request
-    )
-    {
-        var values = new
-        {
-            person = person.Value,
-            item = item.Value,
-            section = section.Value,
-            at,
-            request,
-        };
-        // Waits for anyone who is giving it back at this moment.
-        await connection.ExecuteAsync("SELECT id FROM work WHERE person = @person AND item = @item FOR UPDATE", values);
-        return await connection.ExecuteScalarAsync<int>(Sql.Of("Work", "TakeBack"), values) > 0;
-    }
-
     /// <summary>Records something that a student did.</summary>
     public static Task Record(
         NpgsqlConnection connection,
@@ -265,6 +196,25 @@ public static class WorkStore
         await connection.ExecuteAsync("SELECT 1 FROM work WHERE id = @work AND section = @section FOR UPDATE", values);
         return await connection.QuerySingleOrDefaultAsync<(Id<Person>, Id<Item>, int, bool)?>(Sql.Of("Work", "ReadLatest"), values);
     }
+
+    /// <summary>The pieces that were handed in together with one and stand as they were then; they are locked.</summary>
+    public static async Task<IReadOnlyList<(Id<PieceRow> Work, Id<Person> Person, int N)>> HandedInWith(
+        NpgsqlConnection connection,
+        Id<Section> section,
+        Id<PieceRow> work,
+        int n
+    ) =>
+        (
+            await connection.QueryAsync<(Id<PieceRow>, Id<Person>, int)>(
+                Sql.Of("Work", "ReadTogether"),
+                new
+                {
+                    section = section.Value,
+                    work,
+                    n,
+                }
+            )
+        ).AsList();
 
     /// <summary>Gives a version back: the feedback and the fact, in the caller's transaction.</summary>
     public static Task GiveBack(

@@ -61,7 +61,7 @@ public sealed class HandIn : IWorkCommand<HandInRequest, CourseOfStudents, HandI
         if (sight is { MayWork: true, Asks.Way: not AskedWay.Tick })
             return new(
                 true,
-                await WorkStore.HandIn(
+                await HandInStore.HandIn(
                     connection,
                     course.Oneself,
                     request.Item,
@@ -69,7 +69,8 @@ public sealed class HandIn : IWorkCommand<HandInRequest, CourseOfStudents, HandI
                     await WhatIsWritten.KeepWhole(work, course.Oneself, request.Item, sight.Asks, request),
                     now,
                     claimed,
-                    work.Key
+                    work.Key,
+                    course.HandsInWith(request.Item)
                 ),
                 at
             );

@@ -72,6 +72,9 @@ public sealed record StudentItemAnswer
     /// <summary>What it asks for; null: nothing that could be handed in or ticked off.</summary>
     public required AsksForm? Asks { get; init; }
 
+    /// <summary>Those with whom they hand it in, in order of name: one does it for all. Empty: they hand in their own.</summary>
+    public required IReadOnlyList<string> Together { get; init; }
+
     /// <summary>What is asked for and is not in the draft yet, in words.</summary>
     public required IReadOnlyList<string> StillAsked { get; init; }
 
@@ -155,6 +158,7 @@ public static class ReadItem
             Address = sight.Address,
             Link = LinkAnswer.Of(course.LinkCheck, zone),
             Asks = sight.MayRead ? AsksForm.Of(sight.Asks) : null,
+            Together = sight.MayRead ? course.NamesOf(course.HandsInWith(new(item))) : [],
             StillAsked = Foundation.Reading.StillAsked.Of(
                 sight.Asks,
                 work.Draft?.Text ?? "",

@@ -29,8 +29,11 @@ public sealed class TakeBack : IWorkCommand<TakeBackRequest, CourseOfStudents, D
         // What has closed could not be handed in again: it stays with the teacher.
         if (!sight.MayWork || sight.Asks is null or { Way: AskedWay.Tick })
             throw Problem.NotOpen("Nothing was taken back: you could not hand it in again.");
-        return await WorkStore.TakeBack(work.Connection, course.Oneself, request.Item, course.Section, work.Viewpoint.At, work.Key)
-            ? new()
-            : throw Problem.NothingToTakeBack();
+        return await HandInStore.TakeBack(work.Connection, course.Oneself, request.Item, course.Section, work.Viewpoint.At, work.Key) switch
+        {
+            { Done: true } => new(),
+            { By: { } by } => throw Problem.NotYoursToTakeBack(by),
+            _ => throw Problem.NothingToTakeBack(),
+        };
     }
 }

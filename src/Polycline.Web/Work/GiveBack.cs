@@ -20,7 +20,8 @@ namespace Polycline.Web.Work;
 /// <param name="N">The hand-in that was read.</param>
 /// <param name="Text">The feedback, up to 20,000 characters; it may be empty.</param>
 /// <param name="Again">True: to try again. False: to go on, which opens what hangs on it.</param>
-public sealed record GiveBackRequest(Id<PieceRow> Work, int N, string Text, bool Again);
+/// <param name="Alone">Of what several handed in together: only to the one whose piece this is. False: to all of them.</param>
+public sealed record GiveBackRequest(Id<PieceRow> Work, int N, string Text, bool Again, bool Alone = false);
 
 /// <param name="Given">False if this was only a preview and nothing was written.</param>
 /// <param name="Opens">What opens for the student by it.</param>
@@ -54,35 +55,62 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
             plan.Row(piece.Item) is { } row && plan.Schedule.Knows(new(row.Lineage))
                 ? plan.Schedule.Item(new(row.Lineage))
                 : throw Problem.Unknown("work");
-        var before = await Open(connection, plan, piece.Person, viewpoint);
-        await WorkStore.GiveBack(
-            connection,
-            request.Work,
-            request.N,
-            piece.Person,
-            piece.Item,
-            section,
-            work.Access.Person.Id,
-            request.Text.Trim(),
-            request.Again,
-            viewpoint.At,
-            work.Key
-        );
-        var after = await Open(connection, plan, piece.Person, viewpoint);
-        var name = await AccessStore.NameOf(connection, piece.Person) ?? "";
-        var opens = after
-            .Where(opened => !before.Contains(opened))
-            .Select(opened => $"{plan.Schedule.CodeOf[opened]} {plan.Schedule.Item(opened).Title}")
-            .ToList();
-        var code = plan.Schedule.CodeOf[item.Ref];
+        var all = new List<(Id<PieceRow> Work, Id<Person> Person, int N)> { (request.Work, piece.Person, request.N) };
+        if (!request.Alone)
+            all.AddRange(await WorkStore.HandedInWith(connection, section, request.Work, request.N));
+        var (names, opens) = (new List<string>(), new List<(string Name, string Opens)>());
+        foreach (var (which, person, n) in all)
+        {
+            var before = await Open(connection, plan, person, viewpoint);
+            await WorkStore.GiveBack(
+                connection,
+                which,
+                n,
+                person,
+                piece.Item,
+                section,
+                work.Access.Person.Id,
+                request.Text.Trim(),
+                request.Again,
+                viewpoint.At,
+                work.Key
+            );
+            var name = await AccessStore.NameOf(connection, person) ?? "";
+            names.Add(name);
+            opens.AddRange(
+                (await Open(connection, plan, person, viewpoint))
+                    .Where(opened => !before.Contains(opened))
+                    .Select(opened => (name, $"{plan.Schedule.CodeOf[opened]} {plan.Schedule.Item(opened).Title}"))
+            );
+        }
         return new(
             true,
-            name,
-            opens,
-            request.Again ? $"{code} goes back to {name} to try again; nothing opens."
-                : opens.Count == 0 ? $"{code} goes back to {name}; nothing depends on it."
-                : $"{code} goes back to {name}, for whom {Counting.Joined(opens, "and")} {(opens.Count == 1 ? "opens" : "open")}."
+            Counting.Joined(names, "and"),
+            [.. opens.Select(one => one.Opens).Distinct()],
+            Sentence(plan.Schedule.CodeOf[item.Ref], names, opens, request.Again)
         );
+    }
+
+    private static string Sentence(string code, List<string> names, List<(string Name, string Opens)> opens, bool again)
+    {
+        var to = Counting.Joined(names, "and");
+        if (again)
+            return $"{code} goes back to {to} to try again; nothing opens.";
+        if (opens.Count == 0)
+            return $"{code} goes back to {to}; nothing depends on it.";
+        // For those for whom the same opens it is said once.
+        var parts = opens
+            .GroupBy(one => one.Name, one => one.Opens)
+            .GroupBy(one => Counting.Joined([.. one], "and"))
+            .Select(same => (What: same.Key, Many: same.First().Count(), Who: same.Select(one => one.Key).ToList()))
+            .ToList();
+        return parts is [var only] && only.Who.Count == names.Count
+            ? $"{code} goes back to {to}, for whom {only.What} {(only.Many == 1 ? "opens" : "open")}."
+            : $"{code} goes back to {to}. "
+                + string.Join(
+                    ' ',
+                    parts.Select(part => $"For {Counting.Joined(part.Who, "and")} {part.What} {(part.Many == 1 ? "opens" : "open")}.")
+                );
     }
 
     // What the student can read or work on, in reading order.

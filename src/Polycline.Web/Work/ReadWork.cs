@@ -34,6 +34,9 @@ public sealed record WorkPiece
 
     public required string Name { get; init; }
 
+    /// <summary>Those for whom it was handed in too, in order of name.</summary>
+    public required IReadOnlyList<string> Others { get; init; }
+
     public required string Text { get; init; }
 
     public required IReadOnlyList<FileAnswer> Files { get; init; }
@@ -129,6 +132,7 @@ public static class ReadWork
             Title = item.Title,
             Student = row.Person,
             Name = row.Name,
+            Others = row.Others ?? [],
             Text = row.Text,
             Files =
             [

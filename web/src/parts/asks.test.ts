@@ -7,6 +7,10 @@ const photograph = { what: 'the photograph', kind: 'picture' }
 describe('what an item asks for', () => {
   it('is one sentence for the team', () => {
     expect(asksSentence(null)).toBe('Nothing is handed in.')
+    expect(asksSentence({ ...asks, together: ['Pair 1'] })).toMatch(/ Pair 1 hands in one piece\.$/)
+    expect(asksSentence({ ...asks, together: ['Pair 1', 'Pair 2'] })).toMatch(
+      / Pair 1 and Pair 2 each hand in one piece\.$/,
+    )
     expect(asksSentence({ ...asks, way: 'tick' })).toBe('Nothing is handed in: students tick it off.')
     expect(asksSentence(asks)).toBe('Students hand in text, links or files.')
     expect(asksSentence({ ...asks, text: 'asked', links: 'no', files: [photograph] })).toBe(

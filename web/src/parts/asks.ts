@@ -47,9 +47,11 @@ export function asksSentence(asks: Asks | null): string {
     ...(asks.links === 'welcome' ? ['links'] : []),
     ...(asks.others ? [asks.files.length ? 'other files' : 'files'] : []),
   ]
-  if (!asked.length) return `Students hand in ${joined(welcome, 'or')}.`
-  const begin = `Students hand in ${joined(asked)}`
-  return welcome.length ? `${begin}; they can add ${joined(welcome, 'and')}.` : `${begin}.`
+  const what = !asked.length
+    ? `Students hand in ${joined(welcome, 'or')}.`
+    : `Students hand in ${joined(asked)}${welcome.length ? `; they can add ${joined(welcome, 'and')}` : ''}.`
+  if (!asks.together?.length) return what
+  return `${what} ${joined(asks.together)} ${asks.together.length === 1 ? 'hands' : 'each hand'} in one piece.`
 }
 
 /** The same as its student reads it; empty: nothing but what the page says anyway. */

@@ -17,7 +17,8 @@ internal static class AsksShapes
             "files",
             Forms.List(Forms.Object(new MemberShape("what", Forms.Name, true), new MemberShape("kind", Forms.OrNull(WordsOf<AskedKind>()))))
         ),
-        new MemberShape("others", Forms.Bool)
+        new MemberShape("others", Forms.Bool),
+        new MemberShape("together", Forms.List(Forms.Name))
     );
 
     /// <param name="piece">It has the form.</param>
@@ -35,6 +36,7 @@ internal static class AsksShapes
                 )),
             ],
             OtherFiles = piece["others"]?.Kind != JsonKind.False,
+            Together = [.. (piece["together"]?.Items ?? []).Select(group => group.Value!)],
         };
 
     public static void Write(Asks asks, Utf8JsonWriter json)
@@ -56,6 +58,13 @@ internal static class AsksShapes
             }
             json.WriteEndArray();
             json.WriteBoolean("others", asks.OtherFiles);
+            if (!asks.Together.IsEmpty)
+            {
+                json.WriteStartArray("together");
+                foreach (var group in asks.Together)
+                    json.WriteStringValue(group);
+                json.WriteEndArray();
+            }
         }
         json.WriteEndObject();
     }

@@ -122,6 +122,15 @@ public static class Problem
             "You have not handed this in, or your teacher has given it back already."
         );
 
+    /// <param name="by">Who handed it in for all of them.</param>
+    public static ProblemException NotYoursToTakeBack(string by) =>
+        new(
+            409,
+            "nothing-to-take-back",
+            $"{by} handed this in for all of you.",
+            $"Nothing was taken back. Ask {by} to take it back, or hand in a new version for all of you."
+        );
+
     public static ProblemException UnknownHost() =>
         new(421, "unknown-host", "This is not the school's address.", "Nothing was changed. Use the address your school gave you.");
 

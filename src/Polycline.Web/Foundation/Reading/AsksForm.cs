@@ -11,6 +11,14 @@ namespace Polycline.Web.Foundation.Reading;
 /// <param name="Others">Whether files are taken that nobody has asked for by name.</param>
 public sealed record AsksForm(string Way, string Text, string Links, IReadOnlyList<AskedFileForm> Files, bool Others)
 {
+    /// <summary>The groups whose members hand in one piece; null: each hands in their own, or it is a student who reads this.</summary>
+    public IReadOnlyList<string>? Together { get; init; }
+
+    /// <summary>As its team sets it.</summary>
+    public static AsksForm? OfTeam(Asks? asks) =>
+        asks is { Together.IsEmpty: false } ? Of(asks)! with { Together = asks.Together } : Of(asks);
+
+    /// <summary>As a student reads it, who never hears what the groups are called.</summary>
     public static AsksForm? Of(Asks? asks) =>
         asks is null
             ? null
@@ -34,6 +42,7 @@ public sealed record AsksForm(string Way, string Text, string Links, IReadOnlyLi
                 .. Files.Select(file => new AskedFile(file.What.Trim(), file.Kind is null ? null : EnumNames.Parse<AskedKind>(file.Kind))),
             ],
             OtherFiles = Others,
+            Together = Way == EnumNames.Of(AskedWay.Tick) ? [] : [.. Together ?? []],
         };
 }
 

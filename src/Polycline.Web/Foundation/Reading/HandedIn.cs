@@ -23,6 +23,12 @@ public sealed record HandedIn(
     /// <summary>Those of a log, in the order of their days.</summary>
     public required IReadOnlyList<LogEntry> Entries { get; init; }
 
+    /// <summary>Who handed it in for the others; null: whose it is.</summary>
+    public required string? By { get; init; }
+
+    /// <summary>Those for whom it was handed in too, in order of name.</summary>
+    public required IReadOnlyList<string> Others { get; init; }
+
     /// <param name="files">Those of the version, as whoever reads it gets them.</param>
     /// <param name="feedback">Also on other versions of the same piece.</param>
     public static HandedIn Of(VersionRow version, IReadOnlyList<FileAnswer> files, IEnumerable<FeedbackRow> feedback, DateTimeZone zone) =>
@@ -40,6 +46,8 @@ public sealed record HandedIn(
             ]
         )
         {
+            By = version.By,
+            Others = version.Others ?? [],
             Links = version.Links ?? [],
             Entries = LogEntry.Read(version.Entries),
         };

@@ -100,6 +100,14 @@ public sealed class StudentCourse
     /// <summary>Whether it is in the welcome unit.</summary>
     public bool IsInWelcome(Sight sight) => plan.Row(plan.Row(sight.Item).Unit) is { } unit && plan.UnitOf(unit).Welcome;
 
+    /// <summary>Those with whom they hand in an item; nobody: they hand in their own.</summary>
+    public IReadOnlyList<Id<Person>> HandsInWith(Id<Item> item) =>
+        Student is { } student ? plan.HandsInWith(item, student, Section, plan.Term.Local(At).Date) : [];
+
+    /// <summary>The same for the item they look at, by name.</summary>
+    public IReadOnlyList<string> NamesOf(IEnumerable<Id<Person>> others) =>
+        [.. others.Where(known.Others.ContainsKey).Select(other => known.Others[other]).Order(StringComparer.CurrentCulture)];
+
     /// <summary>When their section meets, from the moment they look at to another.</summary>
     public IEnumerable<Instant> ClassesUntil(Instant end) =>
         plan

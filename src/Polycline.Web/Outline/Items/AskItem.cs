@@ -19,7 +19,8 @@ public sealed record AskItemRequest(Id<Item> Item, AsksForm? Asks, long Version)
 public sealed class AskItem : IPlanningCommand<EditionPlan, AskItemRequest>
 {
     private const int MostFiles = 12,
-        LongestName = 80;
+        LongestName = 80,
+        MostGroups = 50;
 
     public static string Name => "ask-item";
 
@@ -41,6 +42,11 @@ public sealed class AskItem : IPlanningCommand<EditionPlan, AskItemRequest>
             && item.Files.FirstOrDefault(file => file.Way == FileWay.Copy) is { } copied
         )
             throw Problem.Field("asks", $"Each student gets a copy of “{copied.Name}” to hand in. First give that file to read.");
+        if (asks?.Together.FirstOrDefault(name => plan.Groups.All(group => group.Name != name)) is { } unknown)
+            throw Problem.Field(
+                "asks",
+                $"There is no group {unknown} in this course. Choose one of its groups, or add it in Sections first."
+            );
         if (asks == Asks.Usual(item.Kind))
             asks = null;
         return item.Asks == asks
@@ -70,6 +76,10 @@ public sealed class AskItem : IPlanningCommand<EditionPlan, AskItemRequest>
                 .WithMessage("Two files have the same name. Give each a name of its own.")
                 .Must(files => files.All(file => file.Kind is null || Is<AskedKind>(file.Kind)))
                 .WithMessage(Choose<AskedKind>())
+                .When(Given);
+            RuleFor(request => request.Asks!.Together)
+                .Must(groups => groups is null || (groups.Count <= MostGroups && groups.Distinct().Count() == groups.Count))
+                .WithMessage($"Choose up to {MostGroups} groups, each once.")
                 .When(Given);
             RuleFor(request => request.Asks!)
                 .Must(asks => asks is not { Way: "work", Text: "no", Links: "no", Others: false, Files.Count: 0 })

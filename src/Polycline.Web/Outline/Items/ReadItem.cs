@@ -158,7 +158,7 @@ public static class ReadItem
                         Moment.Of(one.sheet.LastAt, plan.Term.Zone)
                     )),
             ],
-            Asks = AsksForm.Of(item.Asked),
+            Asks = AsksForm.OfTeam(item.Asked),
             Address = item.Address,
             Link = LinkAnswer.Of(content.Link, plan.Term.Zone),
             AboutTeacher = item.AboutTeacher,

@@ -26,8 +26,8 @@ public sealed record TextSavedAnswer(string Base, string Now, int Twice) : IAnsw
 }
 
 /// <summary>
-/// Saves a text while it is being written. Students go on reading the one in the item. What others wrote meanwhile is merged block by block;
-/// where two changed the same block, both stand there.
+/// Saves a text while it is being written. Students go on reading the one in the item. What others wrote meanwhile is merged block by
+/// block; where two changed the same block, both stand there.
 /// </summary>
 public sealed class WriteText : IWorkCommand<WriteTextRequest, EditionPlan, TextSavedAnswer>
 {

@@ -3111,6 +3111,8 @@ export interface components {
             files: components["schemas"]["AskedFileForm"][];
             /** @description Whether files are taken that nobody has asked for by name. */
             others: boolean;
+            /** @description The groups whose members hand in one piece; null: each hands in their own, or it is a student who reads this. */
+            together?: null | string[];
         };
         AttachFilesRequest: {
             /** Format: int64 */
@@ -3997,6 +3999,11 @@ export interface components {
             text: string;
             /** @description True: to try again. False: to go on, which opens what hangs on it. */
             again: boolean;
+            /**
+             * @description Of what several handed in together: only to the one whose piece this is. False: to all of them.
+             * @default false
+             */
+            alone: boolean;
         };
         GiveFileRequest: {
             /** Format: int64 */
@@ -4121,6 +4128,10 @@ export interface components {
             links: string[];
             /** @description Those of a log, in the order of their days. */
             entries: components["schemas"]["LogEntry"][];
+            /** @description Who handed it in for the others; null: whose it is. */
+            by: null | string;
+            /** @description Those for whom it was handed in too, in order of name. */
+            others: string[];
         };
         HandedInAnswer: {
             /** @description Those that follow the edition, in their order. */
@@ -6215,6 +6226,8 @@ export interface components {
             /** @description Whether their section writes, or has written, in a sheet of it together. */
             hasSheet: boolean;
             asks: null | components["schemas"]["AsksForm"];
+            /** @description Those with whom they hand it in, in order of name: one does it for all. Empty: they hand in their own. */
+            together: string[];
             /** @description What is asked for and is not in the draft yet, in words. */
             stillAsked: string[];
             /** @description Whether work can be written and handed in. */
@@ -6740,6 +6753,8 @@ export interface components {
             /** Format: int64 */
             student: number;
             name: string;
+            /** @description Those for whom it was handed in too, in order of name. */
+            others: string[];
             text: string;
             files: components["schemas"]["FileAnswer"][];
             links: string[];

@@ -2,7 +2,7 @@
 import { computed, watch } from 'vue'
 import { api, once } from '../../foundation/api/client'
 import { useAnswer } from '../../foundation/useAnswer'
-import { ordinal } from '../../foundation/words'
+import { joined, ordinal } from '../../foundation/words'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import StateMark from '../../look/marks/StateMark.vue'
 import FileLine from '../../parts/files/FileLine.vue'
@@ -125,8 +125,9 @@ watch(
         <ol class="ruled">
           <li v-for="version in answer.history" :key="version.n">
             <p class="small">
-              {{ version.at.words
-              }}<template v-if="answer.history.length > 1">{{ `, the ${ordinal(version.n)} time` }}</template>
+              {{ version.at.words }}<template v-if="version.by">{{ ` by ${version.by}` }}</template
+              ><template v-else-if="version.others.length">{{ ` with ${joined(version.others)}` }}</template
+              ><template v-if="answer.history.length > 1">{{ `, the ${ordinal(version.n)} time` }}</template>
               <template v-if="version.claimedAt"> (pressed {{ version.claimedAt.words }})</template>
               <template v-if="version.takenBackAt">, taken back {{ version.takenBackAt.words }}</template>
             </p>

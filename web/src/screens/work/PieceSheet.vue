@@ -10,6 +10,7 @@ import ProblemNote from '../../parts/ProblemNote.vue'
 import EarlierVersions from './EarlierVersions.vue'
 import { useGiveBack } from './useGiveBack'
 import OneOfField from '../../parts/fields/OneOfField.vue'
+import TickField from '../../parts/fields/TickField.vue'
 
 /** One piece of work: what was handed in, and what goes back. */
 const props = defineProps<{
@@ -25,7 +26,7 @@ const isOther = ref(false)
 /** What was handed in before is shown too. */
 const isEarlier = ref(false)
 
-const { text, again, busy, problem, sentence, give } = useGiveBack(
+const { text, again, alone, busy, problem, sentence, give } = useGiveBack(
   props.edition,
   props.section.section,
   () => props.piece,
@@ -55,6 +56,7 @@ async function send(): Promise<void> {
           >came {{ piece.handedInAt.words }}, after the {{ levels.item.one }} had closed</template
         >
         <template v-else>handed in {{ piece.handedInAt.words }}</template>
+        <template v-if="piece.others.length"> together with {{ joined(piece.others) }}</template>
         <template v-if="piece.n > 1">{{ ` for the ${ordinal(piece.n)} time` }}</template>
         <template v-if="piece.late">, {{ piece.late }}</template>
         <template v-if="piece.pressedAt"> (pressed {{ piece.pressedAt.words }})</template>
@@ -106,6 +108,7 @@ async function send(): Promise<void> {
           { value: true, title: 'try again' },
         ]"
       />
+      <TickField v-if="piece.others.length" v-model="alone" :label="`only to ${piece.name}`" />
       <ProblemNote v-if="problem" :problem="problem" />
       <p class="ways">
         <v-btn type="submit" class="meant" :disabled="busy">Give back</v-btn>

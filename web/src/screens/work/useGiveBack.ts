@@ -9,12 +9,20 @@ export function useGiveBack(edition: number, section: number, piece: () => Schem
   const client = useQueryClient()
   const text = ref('')
   const again = ref(false)
+  /** Of what several handed in together: only to this one. */
+  const alone = ref(false)
   const busy = ref(false)
   const problem = ref<Problem | null>(null)
   const sentence = ref('')
-  const request = computed(() => ({ work: piece().work ?? 0, n: piece().n, text: text.value, again: again.value }))
+  const request = computed(() => ({
+    work: piece().work ?? 0,
+    n: piece().n,
+    text: text.value,
+    again: again.value,
+    alone: alone.value,
+  }))
   const settled = refDebounced(
-    computed(() => [piece().work, again.value] as const),
+    computed(() => [piece().work, again.value, alone.value] as const),
     100,
   )
 
@@ -65,5 +73,5 @@ export function useGiveBack(edition: number, section: number, piece: () => Schem
     }
   }
 
-  return { text, again, busy, problem, sentence, give }
+  return { text, again, alone, busy, problem, sentence, give }
 }

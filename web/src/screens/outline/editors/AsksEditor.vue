@@ -8,6 +8,7 @@ import { asksSentence, fileKinds } from '../../../parts/asks'
 import ChoiceField from '../../../parts/fields/ChoiceField.vue'
 import OneOfField from '../../../parts/fields/OneOfField.vue'
 import TickField from '../../../parts/fields/TickField.vue'
+import TogetherField from './TogetherField.vue'
 import WordField from '../../../parts/fields/WordField.vue'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 
@@ -23,6 +24,7 @@ const way = ref(before?.way ?? 'nothing')
 const text = ref(before?.text ?? 'welcome')
 const links = ref(before?.links ?? 'welcome')
 const others = ref(before?.others ?? true)
+const together = ref<string[] | null>(before?.together ? [...before.together] : null)
 const files = ref((before?.files ?? []).map(({ what, kind }) => ({ what, kind })))
 const ways = isTask
   ? [
@@ -48,10 +50,21 @@ const asks = computed<Schemas['AsksForm'] | null>(() =>
     ? null
     : way.value === 'tick'
       ? { way: 'tick', text: 'welcome', links: 'welcome', files: [], others: true }
-      : { way: way.value, text: text.value, links: links.value, files: files.value, others: others.value },
+      : {
+          way: way.value,
+          text: text.value,
+          links: links.value,
+          files: files.value,
+          others: others.value,
+          ...(together.value?.length ? { together: together.value } : {}),
+        },
 )
+const inOrder = (one: Schemas['AsksForm'] | null) =>
+  JSON.stringify(one && [one.way, one.text, one.links, one.files, one.others, one.together ?? []])
 const request = computed(() =>
-  files.value.some((file) => file.what.trim() === '') || JSON.stringify(asks.value) === JSON.stringify(before)
+  files.value.some((file) => file.what.trim() === '') ||
+  together.value?.length === 0 ||
+  inOrder(asks.value) === inOrder(before)
     ? null
     : { item: props.item.id, asks: asks.value, version: version.value },
 )
@@ -114,6 +127,7 @@ async function save(): Promise<void> {
         </button>
         <TickField v-model="others" :label="files.length ? 'other files are welcome' : 'files are welcome'" />
       </p>
+      <TogetherField v-model="together" :edition="edition" />
     </template>
     <p class="small second">{{ asksSentence(asks) }}</p>
     <ProblemNote v-if="ask.problem.value" :problem="ask.problem.value">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Schemas } from '../../../foundation/api/client'
 import { accepted, askedOfYou, joined } from '../../../parts/asks'
 import FileLine from '../../../parts/files/FileLine.vue'
@@ -44,11 +44,19 @@ const {
 } = useWriting(props.section, props.answer.item, props.answer.student, () => props.answer)
 /** What was handed in is with the teacher: handing in once more is a second thought. */
 const wanted = ref(false)
+watch(outcome, (now) => {
+  if (now?.handedIn) wanted.value = false
+})
 const again = computed(
   () => props.answer.progress !== 'with-teacher' || wanted.value || !isEmpty.value || pressed.value !== null,
 )
 const canWrite = computed(() => pressed.value === null && props.answer.mayWork)
 const asks = computed(() => props.answer.asks)
+const togetherSentence = computed(
+  () => `You hand this in together with ${joined(props.answer.together)}: one of you does it for all.`,
+)
+/** Who handed in what stands now, where it was somebody else. */
+const by = computed(() => props.answer.history[0]?.by ?? null)
 const isLog = computed(() => asks.value?.way === 'log')
 const takesText = computed(() => !isLog.value && (asks.value?.text !== 'no' || text.value !== ''))
 const takesLinks = computed(() => asks.value?.links !== 'no' || links.value.length > 0)
@@ -73,10 +81,13 @@ function up(at: number): void {
 <template>
   <section v-if="!again" aria-label="Your work" class="writing">
     <h2>Your work</h2>
+    <p v-if="answer.together.length" class="asked">{{ togetherSentence }}</p>
     <p>
-      Handed in {{ answer.history[0]!.at.words }}. Your teacher has it.
+      Handed in {{ answer.history[0]!.at.words }}{{ by ? ` by ${by}` : '' }}. Your teacher has it.
       <template v-if="answer.mayWork">
-        <button type="button" class="word-button small" :disabled="takingBack" @click="takeBack">take back</button>
+        <button v-if="!by" type="button" class="word-button small" :disabled="takingBack" @click="takeBack">
+          take back
+        </button>
         <button type="button" class="word-button small also" @click="handInAgain">hand in again</button>
       </template>
     </p>
@@ -100,6 +111,7 @@ function up(at: number): void {
       <v-btn @click="settle(false)">Keep that one</v-btn>
       <v-btn class="meant" @click="settle(true)">Keep this one</v-btn>
     </ProblemNote>
+    <p v-if="answer.together.length" class="asked">{{ togetherSentence }}</p>
     <p v-if="askedOfYou(asks)" class="asked">{{ askedOfYou(asks) }}</p>
     <LogEntries v-if="isLog" :entries="entries" :today="answer.today" :can-write="canWrite" @change="log" />
     <label v-if="takesText" class="field-name" for="writing">Your text</label>
