@@ -893,11 +893,13 @@ CREATE TABLE public.item (
     address text,
     about_teacher boolean DEFAULT false NOT NULL,
     about_whom bigint,
+    outcomes text[] DEFAULT '{}'::text[] NOT NULL,
     CONSTRAINT item_about_check CHECK ((about_teacher OR (about_whom IS NULL))),
     CONSTRAINT item_address_check CHECK (((address ~ '^https?://[^ ]+$'::text) AND (length(address) <= 2000))),
     CONSTRAINT item_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
     CONSTRAINT item_code_check CHECK ((code <> ''::text)),
     CONSTRAINT item_kind_check CHECK ((kind = ANY (ARRAY['page'::text, 'link'::text, 'handout'::text, 'task'::text, 'quiz'::text, 'choice'::text, 'discussion'::text]))),
+    CONSTRAINT item_outcomes_check CHECK ((cardinality(outcomes) <= 20)),
     CONSTRAINT item_picks_check CHECK ((picks >= 1)),
     CONSTRAINT item_purpose_check CHECK ((purpose = ANY (ARRAY['to-read'::text, 'practice'::text, 'for-marks'::text]))),
     CONSTRAINT item_title_check CHECK (((title <> ''::text) AND (length(title) <= 200)))
@@ -1063,6 +1065,31 @@ CREATE TABLE public.order_change (
     change jsonb NOT NULL,
     version bigint DEFAULT 1 NOT NULL,
     CONSTRAINT order_change_seq_check CHECK ((seq >= 1))
+);
+CREATE TABLE public.outcome (
+    code text NOT NULL COLLATE pg_catalog."C",
+    words text NOT NULL,
+    subject text NOT NULL,
+    rank integer NOT NULL,
+    removed_at timestamp with time zone,
+    CONSTRAINT outcome_code_check CHECK (((code <> ''::text) AND (length(code) <= 40))),
+    CONSTRAINT outcome_subject_check CHECK ((length(subject) <= 80)),
+    CONSTRAINT outcome_words_check CHECK (((words <> ''::text) AND (length(words) <= 500)))
+);
+CREATE TABLE public.outcome_import (
+    id bigint NOT NULL,
+    by bigint NOT NULL,
+    at timestamp with time zone NOT NULL,
+    before jsonb NOT NULL,
+    undone_at timestamp with time zone
+);
+ALTER TABLE public.outcome_import ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.outcome_import_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
 );
 CREATE TABLE public.person (
     id bigint NOT NULL,
@@ -1595,6 +1622,10 @@ ALTER TABLE ONLY public.opened
     ADD CONSTRAINT opened_pkey PRIMARY KEY (section, item);
 ALTER TABLE ONLY public.order_change
     ADD CONSTRAINT order_change_pkey PRIMARY KEY (section, seq);
+ALTER TABLE ONLY public.outcome_import
+    ADD CONSTRAINT outcome_import_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.outcome
+    ADD CONSTRAINT outcome_pkey PRIMARY KEY (code);
 ALTER TABLE ONLY public.person
     ADD CONSTRAINT person_email_key UNIQUE (email);
 ALTER TABLE ONLY public.person_join
@@ -1713,6 +1744,7 @@ CREATE INDEX mail_person_idx ON public.mail USING btree (person);
 CREATE INDEX master_member_person ON public.master_member USING btree (person);
 CREATE INDEX one_time_link_person ON public.one_time_link USING btree (person);
 CREATE INDEX opened_item ON public.opened USING btree (item);
+CREATE INDEX outcome_import_by ON public.outcome_import USING btree (by);
 CREATE UNIQUE INDEX person_join_once ON public.person_join USING btree (other) WHERE (separated_at IS NULL);
 CREATE UNIQUE INDEX private_link_in_force ON public.private_link USING btree (person, kind, COALESCE(section, (0)::bigint)) WHERE (withdrawn_at IS NULL);
 CREATE INDEX provider_trip_expires_at_idx ON public.provider_trip USING btree (expires_at);
@@ -1892,6 +1924,8 @@ ALTER TABLE ONLY public.opened
     ADD CONSTRAINT opened_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.order_change
     ADD CONSTRAINT order_change_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+ALTER TABLE ONLY public.outcome_import
+    ADD CONSTRAINT outcome_import_by_fkey FOREIGN KEY (by) REFERENCES public.person(id);
 ALTER TABLE ONLY public.person_join
     ADD CONSTRAINT person_join_kept_fkey FOREIGN KEY (kept) REFERENCES public.person(id);
 ALTER TABLE ONLY public.person_join
@@ -2098,6 +2132,13 @@ GRANT SELECT,INSERT ON TABLE public.one_time_link TO polycline_app;
 GRANT UPDATE(used_at) ON TABLE public.one_time_link TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.opened TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.order_change TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.outcome TO polycline_app;
+GRANT UPDATE(words) ON TABLE public.outcome TO polycline_app;
+GRANT UPDATE(subject) ON TABLE public.outcome TO polycline_app;
+GRANT UPDATE(rank) ON TABLE public.outcome TO polycline_app;
+GRANT UPDATE(removed_at) ON TABLE public.outcome TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.outcome_import TO polycline_app;
+GRANT UPDATE(undone_at) ON TABLE public.outcome_import TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.person TO polycline_app;
 GRANT UPDATE(name) ON TABLE public.person TO polycline_app;
 GRANT UPDATE(email) ON TABLE public.person TO polycline_app;

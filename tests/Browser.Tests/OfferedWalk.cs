@@ -101,6 +101,14 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Button(p, "add it")
         ),
         new("outline/editors/ForWhomEditor", "for-whom", "outline?row=item:Isobars by hand", SetForWhom),
+        new(
+            "outline/outcomes/ItemOutcomes",
+            "tie-outcomes",
+            "outline?row=item:Which storey?",
+            p => Button(p, "Change its outcomes"),
+            p => Press(p, "//label[contains(., 'E2.1 Describe something seen')]"),
+            p => Button(p, "Tie it to these")
+        ),
         new("outline/ItemPanel", "say-about-teacher", "outline?row=item:An item renamed", p =>
             Press(p, "//label[contains(., 'about the teacher')]")
         ),

@@ -111,6 +111,15 @@ public sealed class School : IAsyncDisposable
             )
         );
 
+    /// <summary>A unit of Weather Watch, by its title.</summary>
+    public Task<long> Unit(string title) =>
+        Sql(connection =>
+            connection.ExecuteScalarAsync<long>(
+                "SELECT id FROM unit WHERE edition = @WeatherWatch AND title = @title",
+                new { WeatherWatch, title }
+            )
+        );
+
     /// <summary>The registry of everything that can be written.</summary>
     public IEnumerable<CommandEntry> Commands =>
         Instance

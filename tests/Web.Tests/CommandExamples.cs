@@ -312,6 +312,10 @@ public static class CommandExamples
             }),
         ["write-item"] = school =>
             In(school, async at => With(await at("item", "A slow ramp"), "item", new() { ["html"] = "<p>Warm air climbs over cold.</p>" })),
+        ["tie-outcomes"] = school =>
+            In(school, async at =>
+                With(await at("item", "Six things one can measure"), "item", new() { ["outcomes"] = new JsonArray("G1.1", "M4.2") })
+            ),
         ["say-about-teacher"] = school =>
             In(school, async at => With(await at("item", "Six things one can measure"), "item", new() { ["aboutTeacher"] = true })),
         ["add-note"] = async school => new

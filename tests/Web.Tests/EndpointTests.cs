@@ -172,6 +172,14 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             fetch = 999_999,
         }),
         ["GET /api/people/record"] = new("/api/people/record?of=school&skip=0", Office),
+        ["GET /api/school/outcomes"] = new("/api/school/outcomes", Office),
+        ["GET /api/editions/{edition:long}/outcomes"] = new("/api/editions/{edition}/outcomes", Team),
+        ["GET /api/editions/{edition:long}/units/{unit:long}"] = new("/api/editions/{edition}/units/{unit}", Team),
+        ["GET /api/sections/{section:long}/units/{unit:long}"] = new("/api/sections/{section}/units/{unit}", Student),
+        ["POST /api/school/import-outcomes"] = new("/api/school/import-outcomes?preview=true", Office, _ =>
+            Body(new { text = "code,outcome\nG1,Read a gauge\n" })
+        ),
+        ["POST /api/school/undo-outcomes"] = new("/api/school/undo-outcomes?preview=true", Office, _ => Body(new { })),
         ["POST /api/school/rename-school"] = new("/api/school/rename-school?preview=true", Office, _ =>
             Body(new { name = "Fenwater School" })
         ),
@@ -552,6 +560,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
                 StringComparison.Ordinal
             )
             .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal)
+            .Replace("{unit}", $"{await school.Unit("Looking up")}", StringComparison.Ordinal)
             .Replace("{film}", $"{await school.Item("Film: a day over the harbour")}", StringComparison.Ordinal);
         if (address.Contains("{file}", StringComparison.Ordinal))
             address = address.Replace(

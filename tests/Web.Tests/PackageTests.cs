@@ -59,7 +59,32 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         );
         written.Status.ShouldBe(HttpStatusCode.OK, written.Text);
         await lead.Post("/api/me/cancel-upload", new { upload = drawing }, Guid.NewGuid());
+        // So does who hands in together, and what items are tied to.
+        await lead.Post($"/api/editions/{school.WeatherWatch}/add-group", new { name = "Pier pair" }, Guid.NewGuid());
+        var asked = await lead.Post(
+            $"/api/editions/{school.WeatherWatch}/ask-item",
+            new
+            {
+                item = await school.Item("Cloud diary"),
+                asks = new
+                {
+                    way = "work",
+                    text = "asked",
+                    links = "no",
+                    files = Array.Empty<object>(),
+                    others = true,
+                    together = new[] { "Pier pair" },
+                },
+                version = 1,
+            },
+            Guid.NewGuid()
+        );
+        asked.Status.ShouldBe(HttpStatusCode.OK, asked.Text);
         var first = await Package(school.WeatherWatch);
+        var course = string.Concat(Entry(first, "course.json").Where(sign => !char.IsWhiteSpace(sign)));
+        course.ShouldContain("\"together\":[\"Pierpair\"]");
+        course.ShouldContain("\"groups\":[\"Pierpair\"]");
+        course.ShouldContain("\"outcomes\":{\"i");
         Entries(first).Count(entry => entry.Name.StartsWith("files/", StringComparison.Ordinal)).ShouldBe(26);
         var rows = await school.RowCounts(Kept);
         var shown = await TakeIn(first, preview: true);

@@ -78,13 +78,18 @@ public sealed class ViewpointTests(SchoolOfClass shared) : IClassFixture<SchoolO
         var items = await school.Sql(connection =>
             connection.QueryAsync<long>("SELECT id FROM item WHERE edition = @WeatherWatch", new { school.WeatherWatch })
         );
+        var units = await school.Sql(connection =>
+            connection.QueryAsync<long>("SELECT id FROM unit WHERE edition = @WeatherWatch", new { school.WeatherWatch })
+        );
         (await student.Get($"/api/sections/{section}/now")).Status.ShouldBe(HttpStatusCode.OK);
         return
         [
             .. routes.SelectMany(route =>
                 route.Contains("{item:long}", StringComparison.Ordinal)
                     ? items.Select(item => route.Replace("{item:long}", $"{item}", StringComparison.Ordinal))
-                    : [route]
+                : route.Contains("{unit:long}", StringComparison.Ordinal)
+                    ? units.Select(unit => route.Replace("{unit:long}", $"{unit}", StringComparison.Ordinal))
+                : [route]
             ),
         ];
     }

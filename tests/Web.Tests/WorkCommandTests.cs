@@ -212,6 +212,10 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
             (await office.Post("/api/school/join-people", two, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
             return ("/api/school/separate-people", new { person = two.Other });
         }),
+        ["import-outcomes"] = new(DemoPeople.Office, _ =>
+            Task.FromResult(("/api/school/import-outcomes", (object)new { text = "code,outcome\nG1.1,Read any gauge\nX1,Tell the time\n" }))
+        ),
+        ["undo-outcomes"] = new(DemoPeople.Office, _ => Task.FromResult(("/api/school/undo-outcomes", new object()))),
         ["rename-school"] = new(DemoPeople.Office, _ =>
             Task.FromResult(("/api/school/rename-school", (object)new { name = $"School {Guid.NewGuid()}" }))
         ),

@@ -23,6 +23,7 @@ export const router = createRouter({
     { path: '/demo/mail', name: 'caught-mail', component: () => import('./screens/sign-in/CaughtMailScreen.vue') },
     { path: '/join', name: 'join', component: () => import('./screens/sign-in/JoinScreen.vue') },
     { path: '/people', name: 'people', component: () => import('./screens/people/PeopleScreen.vue') },
+    { path: '/outcomes', name: 'outcomes', component: () => import('./screens/outcomes/OutcomesScreen.vue') },
     { path: '/people/record', name: 'record', component: () => import('./screens/people/RecordScreen.vue') },
     { path: '/account', name: 'account', component: () => import('./screens/account/AccountScreen.vue') },
     { path: '/', name: 'places', component: () => import('./screens/places/PlacesScreen.vue') },
@@ -97,6 +98,12 @@ export const router = createRouter({
           component: () => import('./screens/student/ItemScreen.vue'),
           props: numbers,
         },
+        {
+          path: 'seen/:section(\\d+)/units/:unit(\\d+)',
+          name: 'seen-unit',
+          component: () => import('./screens/student/UnitScreen.vue'),
+          props: numbers,
+        },
       ],
     },
     {
@@ -108,6 +115,12 @@ export const router = createRouter({
           path: 'items/:item(\\d+)',
           name: 'student-item',
           component: () => import('./screens/student/ItemScreen.vue'),
+          props: numbers,
+        },
+        {
+          path: 'units/:unit(\\d+)',
+          name: 'student-unit',
+          component: () => import('./screens/student/UnitScreen.vue'),
           props: numbers,
         },
       ],

@@ -118,6 +118,9 @@ public sealed record Item
     /// <summary>Its text speaks of whoever teaches. The computation does not read it.</summary>
     public bool AboutTeacher { get; init; }
 
+    /// <summary>What students should be able to do by it: the codes of the school's outcomes. The computation does not read them.</summary>
+    public ImmutableArray<string> Outcomes { get; init; } = [];
+
     /// <summary>The files given with it, in their order; the computation does not read them.</summary>
     public ImmutableArray<GivenFile> Files { get; init; } = [];
 
@@ -190,6 +193,12 @@ public enum ItemKind
 
 public static class ItemRules
 {
+    /// <summary>To how many outcomes an item can be tied.</summary>
+    public const int MostOutcomes = 20;
+
+    /// <summary>How long an outcome's code can be, in characters.</summary>
+    public const int LongestOutcomeCode = 40;
+
     /// <summary>What an item is for where nobody has said: what can only be opened is to read.</summary>
     public static Purpose UsualPurpose(ItemKind kind) => kind is ItemKind.Page or ItemKind.Link ? Purpose.ToRead : Purpose.Practice;
 }

@@ -63,6 +63,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             if (Edition.Units.FirstOrDefault(unit => unit.Welcome) is { } welcome)
                 json.WriteString("welcome", welcome.Ref.Name);
             Beside("aboutTeacher", item => item.AboutTeacher ? () => json.WriteBooleanValue(true) : null);
+            Beside("outcomes", item => item.Outcomes.IsEmpty ? null : () => WriteNames(item.Outcomes));
             json.WriteStartObject("shortest");
             foreach (var lesson in Edition.Units.SelectMany(unit => unit.Lessons).Where(lesson => Shortest.ContainsKey(lesson.Ref.Name)))
                 json.WriteNumber(lesson.Ref.Name, Shortest[lesson.Ref.Name]);
@@ -91,6 +92,14 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                         json.WriteString("copyName", file.CopyName);
                     json.WriteEndObject();
                 }
+                json.WriteEndArray();
+            }
+
+            void WriteNames(ImmutableArray<string> names)
+            {
+                json.WriteStartArray();
+                foreach (var name in names)
+                    json.WriteStringValue(name);
                 json.WriteEndArray();
             }
 
@@ -129,6 +138,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             new MemberShape("files", Forms.Map(Forms.List(FileShape), false)),
             new MemberShape("welcome", Forms.Id),
             new MemberShape("aboutTeacher", Forms.Map(Forms.Bool, false)),
+            new MemberShape("outcomes", Forms.Map(Forms.List(Forms.Name), false)),
             new MemberShape("shortest", Forms.Map(Forms.Whole(0), false)),
             new MemberShape("groups", Forms.List(Forms.Name)),
             new MemberShape("levels", LevelShapes.Levels)
@@ -146,12 +156,26 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 ("addresses", items),
                 ("aboutTeacher", items),
                 ("files", items),
+                ("outcomes", items),
                 ("shortest", lessons),
             }
         )
         foreach (var member in root[list]?.Members ?? [])
             if (!known.Contains(member.Name))
                 throw new PlanRefusedException($"$.{list}.{member.Name}", "no such id in this edition");
+        foreach (var of in root["outcomes"]?.Members ?? [])
+            if (
+                of.Value.Items.Count > ItemRules.MostOutcomes
+                || of.Value.Items.Any(code => code.Value!.Length > ItemRules.LongestOutcomeCode)
+            )
+                throw new PlanRefusedException(
+                    $"$.outcomes.{of.Name}",
+                    $"at most {ItemRules.MostOutcomes} codes of up to {ItemRules.LongestOutcomeCode} characters each"
+                );
+        var groups = (root["groups"]?.Items ?? []).Select(group => group.Value!).ToHashSet(StringComparer.Ordinal);
+        foreach (var of in root["asks"]?.Members ?? [])
+            if ((of.Value["together"]?.Items ?? []).Any(group => !groups.Contains(group.Value!)))
+                throw new PlanRefusedException($"$.asks.{of.Name}.together", "no such group in this file");
         return new(
             root["title"]!.Value!,
             With(edition, root),
@@ -195,6 +219,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                         file["copyName"]?.Value
                     )),
                 ],
+                Outcomes = [.. (root["outcomes"]?[item.Ref.Name]?.Items ?? []).Select(code => code.Value!).Distinct()],
                 AboutTeacher = root["aboutTeacher"]?[item.Ref.Name]?.Kind == JsonKind.True,
             };
         return edition with
@@ -218,7 +243,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
     public IEnumerable<string> Groups() =>
         Edition
             .InReadingOrder()
-            .SelectMany(item => (item.For?.Groups ?? []).Concat(item.For?.Except ?? []))
+            .SelectMany(item => (item.For?.Groups ?? []).Concat(item.For?.Except ?? []).Concat(item.Asks?.Together ?? []))
             .Concat(
                 Edition
                     .Units.SelectMany(unit => unit.Lessons.Select(lesson => lesson.Gate).Append(unit.Gate))

@@ -130,6 +130,7 @@ internal static class ReachRows
                         ["files"] = item.Files.IsEmpty ? null : string.Join(", ", item.Files.Select(file => $"{file.Name} {file.Hash}")),
                         ["asks for"] = item.Asks is null ? null : AsksWords.InFull(item.Asks),
                         ["leads to"] = item.Address,
+                        ["outcomes"] = item.Outcomes.IsEmpty ? null : string.Join(", ", item.Outcomes),
                         ["about the teacher"] = $"{item.AboutTeacher}",
                         ["opens"] = Said(item.Opens),
                         ["due"] = Said(item.Due),

@@ -100,10 +100,10 @@ public static class CourseStore
                 var added = await Insert(
                     """
                     item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body,
-                      opens, due, closes, gate, for_whom, before, options, picks, asks, address, about_teacher)
+                      opens, due, closes, gate, for_whom, before, options, picks, asks, address, about_teacher, outcomes)
                     VALUES (@made, @unit, @lesson, @lineage, @rank, @kind, @purpose, @Title, @Published, @Code, @body,
                       @opens::jsonb, @due::jsonb, @closes::jsonb, @gate::jsonb, @whom::jsonb, @before, @options, @Picks,
-                      @asks::jsonb, @Address, @AboutTeacher)
+                      @asks::jsonb, @Address, @AboutTeacher, @outcomes)
                     """,
                     new
                     {
@@ -129,6 +129,7 @@ public static class CourseStore
                         asks = item.Asks is { } asks ? PlanParts.Json(asks) : null,
                         item.Address,
                         item.AboutTeacher,
+                        outcomes = item.Outcomes.ToArray(),
                     }
                 );
                 foreach (var (file, n) in item.Files.Select((file, n) => (file, n)))

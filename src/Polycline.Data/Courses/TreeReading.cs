@@ -112,6 +112,8 @@ internal sealed class TreeReading(
 
         public required bool AboutTeacher { get; init; }
 
+        public required string[] Outcomes { get; init; }
+
         public required Id<Person>? AboutWhom { get; init; }
 
         public required long Version { get; init; }
@@ -221,6 +223,7 @@ internal sealed class TreeReading(
             Asks = row.Asks is null ? null : PlanParts.Asks(row.Asks),
             Address = row.Address,
             AboutTeacher = row.AboutTeacher,
+            Outcomes = [.. row.Outcomes],
             Body = row.Body is null ? null : Convert.ToHexStringLower(row.Body),
             Files = [.. files[row.Id]],
         };

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using NodaTime;
 using Polycline.Core;
@@ -74,6 +75,9 @@ public static class Tables
         public static readonly Column<Asks?> Asks = Table.Json<Asks?>("asks", asks => asks is null ? null : PlanParts.Json(asks));
         public static readonly Column<string?> Address = Table.Text("address");
         public static readonly Column<bool> AboutTeacher = Table.Flag("about_teacher");
+        public static readonly Column<ImmutableArray<string>> Outcomes = Table.Json<ImmutableArray<string>>("outcomes", codes =>
+            JsonSerializer.Serialize(codes)
+        );
         public static readonly Column<Id<Person>?> AboutWhom = Table.Reference<Person>("about_whom");
         public static readonly Column<Id<Section>?> Section = Table.Reference<Section>("section");
 

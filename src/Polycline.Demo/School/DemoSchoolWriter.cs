@@ -38,7 +38,7 @@ public static partial class DemoSchool
             var lead = await Person(DemoPeople.Lead);
             var coTeacher = await Person(DemoPeople.CoTeacher);
             var colleague = await Person(DemoPeople.Colleague);
-            await Person(DemoPeople.Office, office: true);
+            var office = await Person(DemoPeople.Office, office: true);
 
             writer = lead;
             var weather = await Master("Weather Watch", "Geography", (lead, "lead"), (coTeacher, "co"));
@@ -98,6 +98,7 @@ public static partial class DemoSchool
             );
             await DemoFiles.Give(connection, current, lead, Begun);
             await DemoNotes.Leave(connection, current, before, lead, Start);
+            await DemoOutcomes.Tie(connection, current, office, Start);
             await Differs(dogwood, "i42", "due", """{"at":"lesson-end","meetings":3,"clock":"meeting-start"}""");
 
             await Enrol(alder, await Person(DemoPeople.OnTrack));

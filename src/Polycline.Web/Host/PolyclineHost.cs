@@ -31,6 +31,7 @@ using Polycline.Web.Joining;
 using Polycline.Web.Lens;
 using Polycline.Web.Live;
 using Polycline.Web.OneStudent;
+using Polycline.Web.Outcomes;
 using Polycline.Web.Outline;
 using Polycline.Web.Pace;
 using Polycline.Web.People;
@@ -229,6 +230,7 @@ public static class PolyclineHost
         routes.MapBeginning();
         routes.MapAccount();
         routes.MapPeople();
+        routes.MapOutcomes();
         routes.MapFiles();
         routes.MapRosters();
         routes.MapSections();

@@ -18,6 +18,7 @@ public static class OutlineRoutes
     public static void MapOutline(this IEndpointRouteBuilder routes)
     {
         routes.MapGet("/api/editions/{edition:long}/outline", ReadOutline.Handle).WithName("outline").For(May.Team);
+        routes.MapGet("/api/editions/{edition:long}/units/{unit:long}", ReadUnit.Handle).WithName("unit").For(May.Team);
         routes.MapGet("/api/editions/{edition:long}/items/{item:long}", ReadItem.Handle).WithName("item").For(May.Team);
         routes
             .MapGet("/api/editions/{edition:long}/items/{item:long}/files/{file:long}", ReadFiles.HandleFile)
@@ -67,6 +68,7 @@ public static class OutlineRoutes
         routes.MapEditionCommand<PointLink, PointLinkRequest>();
         routes.MapEditionCommand<ConditionItem, ConditionItemRequest>();
         routes.MapEditionCommand<SayAboutTeacher, SayAboutTeacherRequest>();
+        routes.MapEditionCommand<TieOutcomes, KnownOutcomes, TieOutcomesRequest>();
         routes.MapGet("/api/editions/{edition:long}/notes", ReadNotes.Handle).WithName("notes").For(May.Team);
         routes.MapEditionCommand<AddNote, NotesOfEdition, AddNoteRequest>();
         routes.MapEditionCommand<ChangeNote, NotesOfEdition, ChangeNoteRequest>();

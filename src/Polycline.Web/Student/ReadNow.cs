@@ -51,6 +51,8 @@ public sealed record StudentRow
     /// <summary>The title of its unit.</summary>
     public required string Unit { get; init; }
 
+    public required Id<Unit> UnitId { get; init; }
+
     public required Moment? Opens { get; init; }
 
     public required Moment? Due { get; init; }
@@ -136,7 +138,8 @@ public static class ReadNow
             [.. sights.Select(pair => RowOf(course, pair.Sight))];
     }
 
-    private static StudentRow RowOf(StudentCourse course, Sight sight) =>
+    /// <summary>One item as a line.</summary>
+    internal static StudentRow RowOf(StudentCourse course, Sight sight) =>
         new()
         {
             Item = course.IdOf(sight),
@@ -146,6 +149,7 @@ public static class ReadNow
             State = EnumNames.Of(sight.State),
             Progress = EnumNames.Of(sight.Progress),
             Unit = sight.Unit,
+            UnitId = course.UnitOf(sight),
             Opens = Moment.Of(sight.Opens, course.Zone),
             Due = Moment.Of(sight.Due, course.Zone),
             DueRelative = Relative(sight.Due, course),

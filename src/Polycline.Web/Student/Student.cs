@@ -29,6 +29,7 @@ public static class StudentRoutes
             .WithName("student-picture")
             .SendsBytes()
             .For(Readers);
+        routes.MapGet("/api/sections/{section:long}/units/{unit:long}", ReadUnit.Handle).WithName("student-unit").For(Readers);
         routes.MapWork<RecordOpened, RecordOpenedRequest, CourseOfStudents, OpenedAnswer>();
         routes.MapWork<SaveDraft, SaveDraftRequest, CourseOfStudents, SavedAnswer>();
         routes.MapWork<HandIn, HandInRequest, CourseOfStudents, HandInAnswer>();

@@ -15,6 +15,7 @@ export const keys = {
   ofSection: (section: number, what: string, viewpoint: string) => ['section', section, what, viewpoint] as const,
   sectionCodes: (section: number) => ['section', section, 'codes'] as const,
   people: ['people'] as const,
+  outcomes: ['outcomes'] as const,
   record: (of: string, person: number | null, skip: number) => ['people', 'record', of, person, skip] as const,
   account: ['account'] as const,
   room: ['room'] as const,

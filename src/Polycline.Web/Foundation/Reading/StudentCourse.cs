@@ -195,5 +195,11 @@ public sealed class StudentCourse
     /// <summary>What would open it, in words they may read.</summary>
     public IReadOnlyList<string> Missing(Sight sight) => words.Missing(sight, At);
 
+    /// <summary>The unit it is in.</summary>
+    public Id<Unit> UnitOf(Sight sight) => plan.Row(sight.Item).Unit;
+
+    /// <summary>What they should be able to do by it: the codes of the school's outcomes.</summary>
+    public IReadOnlyList<string> OutcomesOf(Sight sight) => plan.Schedule.Item(sight.Item).Outcomes;
+
     public Id<Item> IdOf(Sight sight) => plan.Row(sight.Item).As<Item>();
 }

@@ -63,6 +63,9 @@ public sealed record ItemAnswer
     /// <summary>Whoever asks is the teacher of whom it speaks.</summary>
     public required bool AboutMe { get; init; }
 
+    /// <summary>What students should be able to do by it: the codes of the school's outcomes.</summary>
+    public required IReadOnlyList<string> Outcomes { get; init; }
+
     public required ItemTiming Opens { get; init; }
 
     public required ItemTiming Due { get; init; }
@@ -163,6 +166,7 @@ public static class ReadItem
             Link = LinkAnswer.Of(content.Link, plan.Term.Zone),
             AboutTeacher = item.AboutTeacher,
             AboutMe = row.AboutWhom == access.Person.Id,
+            Outcomes = item.Outcomes,
             Opens = Timing(item.Opens),
             Due = Timing(item.Due),
             Closes = Timing(item.Closes),

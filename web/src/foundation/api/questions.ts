@@ -36,6 +36,22 @@ const ofEdition =
 /** Everything that is read from the server: each question once, with the key its answer is kept under. */
 export const questions = {
   places: () => question(keys.places, (signal) => api.GET('/api/places', { signal })),
+  outcomes: () => question(keys.outcomes, (signal) => api.GET('/api/school/outcomes', { signal })),
+  courseOutcomes: (edition: number) =>
+    question(keys.ofEdition(edition, 'outcomes', ''), (signal) =>
+      api.GET('/api/editions/{edition}/outcomes', { params: { path: { edition } }, signal }),
+    ),
+  unit: (edition: number, unit: number, view: View) =>
+    question(keys.ofEdition(edition, `unit ${unit}`, keyOf(view)), (signal) =>
+      api.GET('/api/editions/{edition}/units/{unit}', {
+        params: { path: { edition, unit }, query: { ...view } },
+        signal,
+      }),
+    ),
+  studentUnit: (section: number, unit: number, view: View = {}) =>
+    question(keys.ofSection(section, `unit ${unit}`, keyOf(view)), (signal) =>
+      api.GET('/api/sections/{section}/units/{unit}', { params: { path: { section, unit }, query: view }, signal }),
+    ),
   people: () => question(keys.people, (signal) => api.GET('/api/people', { signal })),
   record: (of: string, person: number | null, skip: number) =>
     question(keys.record(of, person, skip), (signal) =>

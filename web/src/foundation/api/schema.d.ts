@@ -420,6 +420,71 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/school/outcomes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["outcomes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/outcomes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Those a course can tie its items to, and those it has tied some to. */
+        get: operations["course-outcomes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/import-outcomes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["import-outcomes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/school/undo-outcomes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undo-outcomes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me/room": {
         parameters: {
             query?: never;
@@ -830,6 +895,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["outline"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/units/{unit}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["unit"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1432,6 +1513,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/tie-outcomes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tie-outcomes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/notes": {
         parameters: {
             query?: never;
@@ -1780,6 +1877,22 @@ export interface paths {
         };
         /** A picture in an item's text, for those who may read the text. */
         get: operations["student-picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/units/{unit}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["student-unit"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3625,6 +3738,16 @@ export interface components {
              */
             version: number;
         };
+        /** @description An outcome, and what of a course is tied to it. */
+        CourseOutcome: {
+            code: string;
+            words: string;
+            subject: string;
+            /** @description It is no longer in the school's list, and offered no more. */
+            removed: boolean;
+            /** @description By code, in reading order. */
+            items: string[];
+        };
         /**
          * @description The moments an item can be given. The computation, chapter 4.
          * @enum {string}
@@ -4166,6 +4289,10 @@ export interface components {
             /** @description The items it touched. */
             items: number[];
         };
+        ImportOutcomesRequest: {
+            /** @description The whole of the file, up to 1,000,000 characters. */
+            text: string;
+        };
         ImportRosterAnswer: {
             applied: boolean;
             /**
@@ -4199,6 +4326,18 @@ export interface components {
              * @description Which fetched roster it is; null: it came as a file.
              */
             fetch?: null | number;
+        };
+        ImportedAnswer: {
+            /** @description False: this was only a preview. */
+            applied: boolean;
+            /** Format: int32 */
+            added: number;
+            /** Format: int32 */
+            changed: number;
+            /** Format: int32 */
+            removed: number;
+            /** @description What comes of it, and what it does to courses. */
+            sentence: string;
         };
         InvitePeopleRequest: {
             /** @description 1 to 500, each once. */
@@ -4246,6 +4385,8 @@ export interface components {
             aboutTeacher: boolean;
             /** @description Whoever asks is the teacher of whom it speaks. */
             aboutMe: boolean;
+            /** @description What students should be able to do by it: the codes of the school's outcomes. */
+            outcomes: string[];
             opens: components["schemas"]["ItemTiming"];
             due: components["schemas"]["ItemTiming"];
             closes: components["schemas"]["ItemTiming"];
@@ -4949,6 +5090,15 @@ export interface components {
             outcome: components["schemas"]["RosterOutcome"];
             /** Format: int32 */
             lines: number;
+        };
+        /** @description The school's outcomes, for its office. */
+        OutcomesAnswer: {
+            outcomes: components["schemas"]["SchoolOutcome"][];
+            imported: null | components["schemas"]["OutcomesImported"];
+        };
+        OutcomesImported: {
+            by: string;
+            at: components["schemas"]["Moment"];
         };
         OutlineAnswer: {
             /** Format: int64 */
@@ -5903,6 +6053,17 @@ export interface components {
          * @enum {string}
          */
         SchemeLevel: "unit" | "lesson" | "item" | "left-out";
+        SchoolOutcome: {
+            code: string;
+            words: string;
+            /** @description Empty: none is given. */
+            subject: string;
+            /**
+             * Format: int32
+             * @description How many items of present courses are tied to it.
+             */
+            items: number;
+        };
         /**
          * @description A role in the school; whatever else somebody is follows from their courses and sections.
          * @enum {string}
@@ -6269,6 +6430,8 @@ export interface components {
             progress: string;
             /** @description The title of its unit. */
             unit: string;
+            /** Format: int64 */
+            unitId: number;
             opens: null | components["schemas"]["Moment"];
             due: null | components["schemas"]["Moment"];
             dueRelative: null | string;
@@ -6279,6 +6442,20 @@ export interface components {
             missing: string[];
             /** @description It was due before the student joined, or on that day: it is not late. */
             beforeJoining: boolean;
+        };
+        /** @description A unit at a glance: made from what the student may know of in it. */
+        StudentUnitAnswer: {
+            course: string;
+            section: string;
+            title: string;
+            /** @description How much of what: `3 pages, 2 tasks and 1 quiz`. */
+            contents: string;
+            /** @description In reading order. */
+            parts: components["schemas"]["UnitPart"][];
+            /** @description What they should be able to do at its end. */
+            outcomes: components["schemas"]["UnitOutcome"][];
+            /** @description What the course calls its levels. */
+            levels: components["schemas"]["LevelNames"];
         };
         TakeBackCourseRequest: Record<string, never>;
         TakeBackRequest: {
@@ -6465,6 +6642,17 @@ export interface components {
             /** @description False: it is not done after all. */
             done: boolean;
         };
+        TieOutcomesRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description By code, at most 20. */
+            outcomes: string[];
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
+        };
         TimeItemRequest: {
             /** Format: int64 */
             item: number;
@@ -6641,9 +6829,22 @@ export interface components {
             /** @description What is to be looked at; null: nothing. */
             wrong: null | string;
         };
+        UndoOutcomesRequest: Record<string, never>;
         UndoRequest: {
             /** Format: int64 */
             batch: number;
+        };
+        /** @description A unit at a glance, for its team: students read the same of what is published. */
+        UnitAnswer: {
+            /** @description How much of what: `3 pages, 2 tasks and 1 quiz`; empty: nothing yet. */
+            contents: string;
+            /**
+             * Format: int32
+             * @description How many of these students do not see yet.
+             */
+            unpublished: number;
+            /** @description What students should be able to do at its end. */
+            outcomes: components["schemas"]["UnitOutcome"][];
         };
         UnitHere: {
             /** Format: int64 */
@@ -6658,6 +6859,24 @@ export interface components {
              */
             orderVersion: number;
             lessons: components["schemas"]["LessonHere"][];
+        };
+        /** @description Something that students should be able to do at the end of a unit. */
+        UnitOutcome: {
+            code: string;
+            /** @description Empty: the school's list does not have it. */
+            words: string;
+            /** @description By code, in reading order: what of the unit is tied to it. */
+            items: string[];
+            /**
+             * Format: int32
+             * @description How many of these the student has done; for a team 0.
+             */
+            done: number;
+        };
+        UnitPart: {
+            /** @description Null: what stands in the unit itself. */
+            lesson: null | string;
+            items: components["schemas"]["StudentRow"][];
         };
         UnitsPlace: {
             /** Format: int64 */
@@ -8083,6 +8302,186 @@ export interface operations {
             };
         };
     };
+    outcomes: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutcomesAnswer"];
+                };
+            };
+        };
+    };
+    "course-outcomes": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CourseOutcome"][];
+                };
+            };
+        };
+    };
+    "import-outcomes": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportOutcomesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportedAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "undo-outcomes": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UndoOutcomesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     room: {
         parameters: {
             query?: {
@@ -9388,6 +9787,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OutlineAnswer"];
+                };
+            };
+        };
+    };
+    unit: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                unit: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnitAnswer"];
                 };
             };
         };
@@ -11713,6 +12138,74 @@ export interface operations {
             };
         };
     };
+    "tie-outcomes": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TieOutcomesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     notes: {
         parameters: {
             query?: {
@@ -12663,6 +13156,32 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    "student-unit": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+                unit: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentUnitAnswer"];
+                };
             };
         };
     };

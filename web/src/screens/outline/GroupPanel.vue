@@ -9,6 +9,7 @@ import { useViewpoint } from '../../foundation/useViewpoint'
 import { useAnswer } from '../../foundation/useAnswer'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import FollowsTable from './FollowsTable.vue'
+import UnitGlance from './outcomes/UnitGlance.vue'
 import NotesHere from './notes/NotesHere.vue'
 import { fallsOf } from './rows/falls'
 import PublishTogether from './editors/PublishTogether.vue'
@@ -182,6 +183,7 @@ function useMine(): void {
         </template>
       </ProblemNote>
     </template>
+    <UnitGlance v-if="row.level === 'unit'" :edition="edition" :unit="row.unit.id" />
     <FollowsTable
       v-if="falls.length"
       :heads="['begins', 'ends', row.level === 'unit' ? 'fits' : 'classes']"

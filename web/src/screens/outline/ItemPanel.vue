@@ -12,6 +12,7 @@ import FollowsTable from './FollowsTable.vue'
 import NotesHere from './notes/NotesHere.vue'
 import TickField from '../../parts/fields/TickField.vue'
 import ItemFiles from './files/ItemFiles.vue'
+import ItemOutcomes from './outcomes/ItemOutcomes.vue'
 import ForWhomEditor from './editors/ForWhomEditor.vue'
 import RenamePanel from './RenamePanel.vue'
 import ItemText from './text/ItemText.vue'
@@ -211,6 +212,7 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
         />
         <FollowsTable v-if="whole.sections.length" :heads="['opens', 'due']" :rows="follows" />
       </div>
+      <ItemOutcomes :edition="edition" :item="whole" :can-change="canChange" />
       <ItemFiles :edition="edition" :item="whole" :can-change="canChange" />
       <NotesHere :edition="edition" :place="item.lineage" :can-change="canChange" />
       <p v-if="canChange" class="ways small">

@@ -79,6 +79,10 @@ const counted = (sections: number) =>
             <span class="second wide">everybody with an account: add them, invite them, end their sessions</span>
           </li>
           <li>
+            <router-link :to="{ name: 'outcomes' }"><b>Outcomes</b></router-link>
+            <span class="second wide">what students should be able to do, for courses to be tied to</span>
+          </li>
+          <li>
             <router-link :to="{ name: 'record' }"><b>Who did what</b></router-link>
             <span class="second wide">accounts, rosters, courses, and every change of a plan</span>
           </li>

@@ -52,7 +52,9 @@ const saying = (stop: StudentItem) => `${stop.code} ${stop.title}: ${wordsOf(sto
         Nothing here is called “{{ written }}”{{ sought.isLongEnough.value ? ', or says so' : '' }}.
       </p>
       <template v-for="unit in listed" :key="unit.title">
-        <h3>{{ unit.title }}</h3>
+        <h3>
+          <router-link :to="links.unit(unit.id)">{{ unit.title }}</router-link>
+        </h3>
         <ul class="ruled">
           <li v-for="stop in unit.stops" :key="stop.item" class="item">
             <StateMark :state="stateMarks[stop.state] ?? 'open'" alone />
@@ -78,7 +80,7 @@ const saying = (stop: StudentItem) => `${stop.code} ${stop.title}: ${wordsOf(sto
     <ul v-else class="ruled">
       <li v-for="(unit, n) in units" :key="unit.title" class="unit">
         <span class="code">{{ n + 1 }}</span>
-        <span class="name">{{ unit.title }}</span>
+        <router-link class="name" :to="links.unit(unit.id)">{{ unit.title }}</router-link>
         <ol class="line">
           <li v-for="stop in unit.stops" :key="stop.item" :class="stopOf(stop)">
             <router-link

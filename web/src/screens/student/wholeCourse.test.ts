@@ -10,6 +10,7 @@ const row = (code: string, unit: string, more: object = {}) => ({
   state: 'open',
   progress: 'none',
   unit,
+  unitId: unit.length,
   opens: null,
   due: null,
   dueRelative: null,

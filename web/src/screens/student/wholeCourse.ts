@@ -5,6 +5,7 @@ export type StudentItem = Schemas['StudentRow']
 
 /** What one may know of in a unit, as stops along a line. */
 export interface UnitLine {
+  id: number
   title: string
   stops: StudentItem[]
   done: number
@@ -27,6 +28,7 @@ export function wholeCourse({ now, next, locked, done }: Now): UnitLine[] {
     const coming = stops.every((stop) => stop.state === 'upcoming')
     const first = stops.flatMap((stop) => stop.opens ?? []).sort((a, b) => (a.local < b.local ? -1 : 1))[0]
     return {
+      id: stops[0]!.unitId,
       title,
       stops,
       done: stops.filter(isDone).length,
