@@ -86,12 +86,12 @@ public sealed class ImportOutcomes : IWorkCommand<ImportOutcomesRequest, IReadOn
             parts.Add($"{changed} with other words");
         if (removed > 0)
             parts.Add($"{removed} no longer in the list");
-        return $"{Counting.Counted(all, "outcome", "outcomes")}: {(parts.Count == 0 ? "the list stays as it is" : Counting.Joined(parts, "and"))}."
-            + (
-                tied == 0
-                    ? ""
-                    : $" {Counting.Counted(tied, "item is", "items are")} tied to what is no longer there; those ties stay until somebody changes them."
-            );
+        var list = Counting.Counted(all, "outcome", "outcomes");
+        var what = parts.Count == 0 ? "the list stays as it is" : Counting.Joined(parts, "and");
+        var ties = Counting.Counted(tied, "item is", "items are");
+        return tied == 0
+            ? $"{list}: {what}."
+            : $"{list}: {what}. {ties} tied to what is no longer there; those ties stay until somebody changes them.";
     }
 
     private sealed class Rules : AbstractValidator<ImportOutcomesRequest>

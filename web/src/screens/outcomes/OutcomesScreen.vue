@@ -112,7 +112,7 @@ async function putBack(): Promise<void> {
         </p>
       </form>
       <p v-if="answer.data.value?.imported || done" class="line small">
-        <span role="status">{{ done }}</span>
+        <span v-if="done" role="status">{{ done }}</span>
         <template v-if="answer.data.value?.imported">
           <span class="second"
             >{{ answer.data.value.imported.by }} took in the latest file
@@ -179,6 +179,7 @@ h2 {
   grid-template-columns: 96px minmax(0, 1fr) 160px 100px;
   gap: var(--space-5);
   align-items: baseline;
+  padding: var(--space-2) 0;
 }
 .code {
   color: var(--ink-2);

@@ -57,9 +57,15 @@ const doneOf = (all: number, done: number) =>
 </template>
 
 <style scoped>
+.body {
+  position: relative;
+  min-height: 0;
+  overflow: auto;
+  border-top: var(--stroke-hair) solid var(--ink);
+}
 article {
   max-width: 860px;
-  padding-bottom: var(--space-8);
+  padding: var(--space-5) 0 var(--space-8);
 }
 .head {
   font: 600 var(--size-title) / 1.2 var(--face-display);
@@ -75,6 +81,7 @@ article {
   grid-template-columns: 72px minmax(0, 1fr) auto;
   align-items: baseline;
   gap: var(--space-2) var(--space-5);
+  padding: var(--space-2) 0;
 }
 .code {
   color: var(--ink-2);
