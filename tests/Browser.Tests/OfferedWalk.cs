@@ -107,7 +107,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "outline?row=item:Which storey?",
             p => Button(p, "Change its outcomes"),
             p => Press(p, "//label[contains(., 'E2.1 Describe something seen')]"),
-            p => Button(p, "Tie it to these")
+            p => Button(p, "Set its outcomes")
         ),
         new("outline/ItemPanel", "say-about-teacher", "outline?row=item:An item renamed", p =>
             Press(p, "//label[contains(., 'about the teacher')]")

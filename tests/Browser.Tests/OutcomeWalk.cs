@@ -20,8 +20,8 @@ public sealed class OutcomeWalk(PublishedSchool school) : IClassFixture<Publishe
         var file = Path.Combine(Directory.CreateTempSubdirectory("polycline-").FullName, "outcomes.csv");
         File.WriteAllText(file, "code,outcome\nG2.2,Draw isobars\nX1,Tell the time by the sun\n");
         fintan.All("input[type=file]").Single().SendKeys(file);
-        fintan.SeeText("2 outcomes: 1 new, 1 with other words and 17 no longer in the list.");
-        fintan.Choose(true, "//button[normalize-space() = 'Take these in']");
+        fintan.SeeText("2 outcomes: 1 new, 1 reworded and 17 removed.");
+        fintan.Choose(true, "//button[normalize-space() = 'Import these']");
         fintan.SeeText("Tell the time by the sun");
 
         orla.ComeIn("Orla Tierney-Vance");
@@ -31,8 +31,8 @@ public sealed class OutcomeWalk(PublishedSchool school) : IClassFixture<Publishe
         orla.Choose(true, "//button[normalize-space() = 'Change its outcomes']");
         orla.IsAccessible("what an item is tied to");
         orla.Press(orla.See("//label[contains(., 'X1 Tell the time by the sun')]"));
-        orla.Press(orla.See("//button[normalize-space() = 'Tie it to these' and not(@disabled)]"));
-        orla.Sure("You tied “Isobars by hand” to");
+        orla.Press(orla.See("//button[normalize-space() = 'Set its outcomes' and not(@disabled)]"));
+        orla.Sure("You set the outcomes of “Isobars by hand”");
 
         imke.ComeIn("Imke Osei");
         imke.Choose(true, "//a[normalize-space() = 'The weight of air']");
@@ -40,8 +40,8 @@ public sealed class OutcomeWalk(PublishedSchool school) : IClassFixture<Publishe
         imke.SeeText("Tell the time by the sun");
         imke.IsAccessible("a unit at a glance");
 
-        fintan.Choose(true, "//button[normalize-space() = 'undo that']");
-        fintan.SeeText("The list is as it was before the last file.");
+        fintan.Choose(true, "//button[normalize-space() = 'undo the import']");
+        fintan.SeeText("The list is as it was before the last import.");
         fintan.SeeText("Draw isobars through readings");
         foreach (var person in new[] { fintan, orla, imke })
             person.HeardNoComplaint();

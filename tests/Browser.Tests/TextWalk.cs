@@ -46,11 +46,11 @@ public sealed class TextWalk(PublishedSchool school) : IClassFixture<PublishedSc
         tomas.Type("At the gate: ");
         tomas.SeeText("Saved.");
         orla.SetOffline(false);
-        orla.SeeText("Both stand in the text now: keep the better one.");
+        orla.SeeText("Both versions are in the text now: keep the better one.");
         tomas.Until(() => Reads(tomas, "Every day: ") && Reads(tomas, "At the gate: "), "both");
 
         // One leaves it for later, and finds it again as it was.
-        tomas.Choose(true, "//button[normalize-space() = 'Go on later']");
+        tomas.Choose(true, "//button[normalize-space() = 'Finish later']");
         tomas.SeeText("is not in use yet.");
         imke.ComeIn("Imke Osei");
         var item = orla.Ask<long>("return Number(/item-(\\d+)/.exec(location.href)[1])");

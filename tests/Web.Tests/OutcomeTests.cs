@@ -48,7 +48,7 @@ public sealed class OutcomeTests : LeadOfASchool
         const string File = "code,outcome\nG1.1,Read any gauge\nX1,Tell the time by the sun\n";
         var shown = (await Import(office, File, preview: true)).Json;
         (shown["added"]!.GetValue<int>(), shown["changed"]!.GetValue<int>()).ShouldBe((1, 1));
-        shown["sentence"]!.GetValue<string>().ShouldContain("items are tied to what is no longer there");
+        shown["sentence"]!.GetValue<string>().ShouldContain("items still have outcomes that are removed");
         (await School.RowCounts()).ShouldBe(rows);
 
         var done = await Import(office, File);
@@ -91,7 +91,7 @@ public sealed class OutcomeTests : LeadOfASchool
         (await Tie("Film: how a low goes by", "G2.3", "G2.3")).Status.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await Tie("Film: how a low goes by", [.. Enumerable.Range(0, 21).Select(n => $"G{n}")])).Json["title"]!
             .GetValue<string>()
-            .ShouldBe("An item can be tied to up to 20 outcomes.");
+            .ShouldBe("An item can have up to 20 outcomes.");
         await Post("undo", new { batch = tied.Json["batch"]!.GetValue<long>() });
         (await Of("Film: how a low goes by")).ShouldBe(["G2.3"]);
     }

@@ -6,7 +6,7 @@ namespace Polycline.Core.Merging;
 /// <param name="Id">It keeps this while it lives, whatever becomes of its words.</param>
 public sealed record TextBlock(string Id, string Html);
 
-/// <summary>A text that two people wrote in at once.</summary>
+/// <summary>What came of two people editing one text at once.</summary>
 /// <param name="Twice">
 /// The blocks that both changed: the other's stands under its id, mine after it under one of its own. With those that one removed while the
 /// other changed them: they stay.

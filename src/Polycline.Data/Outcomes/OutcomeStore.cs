@@ -11,7 +11,7 @@ namespace Polycline.Data.Outcomes;
 /// <param name="Removed">It is no longer in the school's list.</param>
 public sealed record OutcomeRow(string Code, string Words, string Subject, bool Removed);
 
-/// <summary>A file of outcomes that was taken in and can be undone.</summary>
+/// <summary>An import of outcomes that can still be undone.</summary>
 public sealed record OutcomeImportRow(long Id, string By, Instant At);
 
 /// <summary>The school's outcomes.</summary>
@@ -34,7 +34,7 @@ public static class OutcomeStore
             )
         ).AsList();
 
-    /// <summary>What was taken in last and is not undone; null: nothing.</summary>
+    /// <summary>The last import that is not undone; null: none.</summary>
     public static Task<OutcomeImportRow?> Latest(NpgsqlConnection connection) =>
         connection.QueryFirstOrDefaultAsync<OutcomeImportRow?>(
             """
@@ -83,7 +83,7 @@ public static class OutcomeStore
             }
         );
 
-    /// <summary>Puts the list back as it was before what was taken in last.</summary>
+    /// <summary>Puts the list back as it was before an import.</summary>
     public static Task Undo(NpgsqlConnection connection, OutcomeImportRow import, Instant at) =>
         connection.ExecuteAsync(
             """

@@ -12,7 +12,7 @@ namespace Polycline.Data.Work;
 /// <param name="By">Who handed it in for all of them, and alone can take it back; null: whoever asked.</param>
 public sealed record TakenBack(bool Done, string? By);
 
-/// <summary>Hands in and takes back, for one student or for those who do it together.</summary>
+/// <summary>Handing in and taking back, for one student or a group.</summary>
 public static class HandInStore
 {
     /// <summary>Hands in: a version, the fact, and no draft any more, in the caller's transaction.</summary>

@@ -19,7 +19,7 @@ public sealed record ImportedAnswer(bool Applied, int Added, int Changed, int Re
     public ImportedAnswer AsPreview() => this with { Applied = false };
 }
 
-/// <summary>Takes in the school's outcomes from a file: from now on these are the list. It can be undone.</summary>
+/// <summary>Imports the school's outcomes from a file: from now on these are the list. It can be undone.</summary>
 public sealed class ImportOutcomes : IWorkCommand<ImportOutcomesRequest, IReadOnlyList<OutcomeLine>, ImportedAnswer>
 {
     private const int Longest = 1_000_000;
@@ -83,15 +83,15 @@ public sealed class ImportOutcomes : IWorkCommand<ImportOutcomesRequest, IReadOn
         if (added > 0)
             parts.Add($"{added} new");
         if (changed > 0)
-            parts.Add($"{changed} with other words");
+            parts.Add($"{changed} reworded");
         if (removed > 0)
-            parts.Add($"{removed} no longer in the list");
+            parts.Add($"{removed} removed");
         var list = Counting.Counted(all, "outcome", "outcomes");
         var what = parts.Count == 0 ? "the list stays as it is" : Counting.Joined(parts, "and");
-        var ties = Counting.Counted(tied, "item is", "items are");
+        var ties = Counting.Counted(tied, "item still has", "items still have");
         return tied == 0
             ? $"{list}: {what}."
-            : $"{list}: {what}. {ties} tied to what is no longer there; those ties stay until somebody changes them.";
+            : $"{list}: {what}. {ties} outcomes that are removed, and will keep them until somebody chooses others.";
     }
 
     private sealed class Rules : AbstractValidator<ImportOutcomesRequest>

@@ -8,7 +8,7 @@ using Polycline.Web.Foundation.Reading;
 namespace Polycline.Web.Outcomes;
 
 /// <summary>The school's outcomes, for its office.</summary>
-/// <param name="Imported">Who took a file in last, and when: that can be undone. Null: nobody has.</param>
+/// <param name="Imported">The last import, which can be undone; null: none.</param>
 public sealed record OutcomesAnswer(IReadOnlyList<SchoolOutcome> Outcomes, OutcomesImported? Imported);
 
 /// <param name="Subject">Empty: none is given.</param>

@@ -7,7 +7,7 @@ namespace Polycline.Web.Outcomes;
 
 public sealed record UndoOutcomesRequest;
 
-/// <summary>Puts the school's outcomes back as they were before the file that was taken in last.</summary>
+/// <summary>Puts the school's outcomes back as they were before the last import.</summary>
 public sealed class UndoOutcomes : IWorkCommand<UndoOutcomesRequest, DoneAnswer>
 {
     public static string Name => "undo-outcomes";
@@ -20,7 +20,7 @@ public sealed class UndoOutcomes : IWorkCommand<UndoOutcomesRequest, DoneAnswer>
     {
         await OutcomeStore.Lock(work.Connection);
         var latest = await OutcomeStore.Latest(work.Connection)
-            ?? throw Problem.CannotUndo("There is nothing to undo.", "No file of outcomes has been taken in, or it is undone already.");
+            ?? throw Problem.CannotUndo("There is nothing to undo.", "No outcomes have been imported, or the import is undone already.");
         await OutcomeStore.Undo(work.Connection, latest, work.Viewpoint.At);
         await work.Audit(Name, new { import = latest.Id });
         return new();

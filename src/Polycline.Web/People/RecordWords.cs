@@ -34,8 +34,8 @@ internal static class RecordWords
         ["edition-ended"] = "ended an edition",
         ["edition-resumed"] = "made an edition current again",
         ["team-changed"] = "changed the team of a course",
-        ["import-outcomes"] = "took in the school’s outcomes from a file",
-        ["undo-outcomes"] = "undid the outcomes that were taken in last",
+        ["import-outcomes"] = "imported the school’s outcomes",
+        ["undo-outcomes"] = "undid the last import of outcomes",
         ["team-left"] = "ended somebody’s place on a team",
     };
 

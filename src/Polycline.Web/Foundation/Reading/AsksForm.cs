@@ -18,7 +18,7 @@ public sealed record AsksForm(string Way, string Text, string Links, IReadOnlyLi
     public static AsksForm? OfTeam(Asks? asks) =>
         asks is { Together.IsEmpty: false } ? Of(asks)! with { Together = asks.Together } : Of(asks);
 
-    /// <summary>As a student reads it, who never hears what the groups are called.</summary>
+    /// <summary>As a student reads it: without the names of the groups.</summary>
     public static AsksForm? Of(Asks? asks) =>
         asks is null
             ? null

@@ -46,8 +46,8 @@ public sealed class TieOutcomes : IPlanningCommand<EditionPlan, KnownOutcomes, T
             ? new($"left the outcomes of “{item.Title}” as they are", [])
             : new(
                 outcomes.Length == 0
-                    ? $"took the outcomes off “{item.Title}”"
-                    : $"tied “{item.Title}” to {Counting.Joined(outcomes, "and")}",
+                    ? $"removed the outcomes of “{item.Title}”"
+                    : $"set the outcomes of “{item.Title}”: {Counting.Joined(outcomes, "and")}",
                 [Change.Set(Tables.Items.Table, request.Item, request.Version, Tables.Items.Outcomes.Turns(item.Outcomes, [.. outcomes]))]
             );
     }
@@ -57,7 +57,7 @@ public sealed class TieOutcomes : IPlanningCommand<EditionPlan, KnownOutcomes, T
         public Rules() =>
             RuleFor(request => request.Outcomes)
                 .Must(outcomes => outcomes.Count <= ItemRules.MostOutcomes)
-                .WithMessage($"An item can be tied to up to {ItemRules.MostOutcomes} outcomes.")
+                .WithMessage($"An item can have up to {ItemRules.MostOutcomes} outcomes.")
                 .Must(outcomes => outcomes.Distinct().Count() == outcomes.Count)
                 .WithMessage("Name each outcome once.");
     }

@@ -75,7 +75,7 @@ public sealed class WriteText : IWorkCommand<WriteTextRequest, EditionPlan, Text
             if (body.Html.Length > TextRules.Longest)
                 throw Problem.Field(
                     "html",
-                    $"With what others wrote, this text is longer than {TextRules.Longest:N0} characters. Split it in two."
+                    $"Together with your colleagues’ changes, this text is over {TextRules.Longest:N0} characters. Split it in two."
                 );
             await TextDraftStore.Save(connection, request.Item, body, viewpoint.Who.Id, viewpoint.At);
             return (body.Html, body.Hash);

@@ -10,7 +10,7 @@ import PlainPage from '../../parts/PlainPage.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import WordField from '../../parts/fields/WordField.vue'
 
-/** What should students be able to do? The school’s outcomes, from a file of the office’s: looked at before it is taken in. */
+/** What should students be able to do? The school’s outcomes, from a file of the office’s: looked at before it is imported. */
 const LARGEST = 1_000_000
 
 const answer = useAnswer(() => questions.outcomes())
@@ -72,13 +72,13 @@ async function send(): Promise<void> {
   if (text.value === null) return
   const answered = await take.run({ text: text.value })
   if (!answered) return
-  done.value = `Taken in. ${answered.sentence}`
+  done.value = `Imported. ${answered.sentence}`
   text.value = null
   shown.value = null
 }
 
 async function putBack(): Promise<void> {
-  if (await undo.run({})) done.value = 'The list is as it was before the last file.'
+  if (await undo.run({})) done.value = 'The list is as it was before the last import.'
 }
 </script>
 
@@ -87,8 +87,8 @@ async function putBack(): Promise<void> {
     <section aria-labelledby="outcomes-title">
       <h1 id="outcomes-title">Outcomes</h1>
       <p class="second wide">
-        What students of the school should be able to do. Teachers tie the items of their courses to them, and the
-        overview of each unit says so to its students.
+        What students should be able to do. Teachers choose outcomes for the items of their courses, and the overview of
+        each unit lists them for its students.
       </p>
       <form novalidate @submit.prevent="send">
         <p class="line">
@@ -108,17 +108,19 @@ async function putBack(): Promise<void> {
         <ProblemNote v-if="problem" :problem="problem" />
         <p v-if="shown" class="line">
           <span role="status">{{ shown.sentence }}</span>
-          <v-btn type="submit" class="meant" :disabled="isNothing || take.busy.value">Take these in</v-btn>
+          <v-btn type="submit" class="meant" :disabled="isNothing || take.busy.value">Import these</v-btn>
         </p>
       </form>
       <p v-if="answer.data.value?.imported || done" class="line small">
         <span v-if="done" role="status">{{ done }}</span>
         <template v-if="answer.data.value?.imported">
           <span class="second"
-            >{{ answer.data.value.imported.by }} took in the latest file
+            >{{ answer.data.value.imported.by }} imported the latest file
             {{ answer.data.value.imported.at.words }}.</span
           >
-          <button type="button" class="word-button" :disabled="undo.busy.value" @click="putBack">undo that</button>
+          <button type="button" class="word-button" :disabled="undo.busy.value" @click="putBack">
+            undo the import
+          </button>
         </template>
       </p>
     </section>

@@ -10,7 +10,7 @@ import ProblemNote from '../../../parts/ProblemNote.vue'
 import TickField from '../../../parts/fields/TickField.vue'
 import WordField from '../../../parts/fields/WordField.vue'
 
-/** What students should be able to do by an item: the school’s outcomes that it is tied to, and the way to tie it. */
+/** What an item is to teach: its outcomes from the school’s list, and the way to choose them. */
 const props = defineProps<{ edition: number; item: Schemas['ItemAnswer']; canChange: boolean }>()
 
 const MOST = 20
@@ -67,6 +67,7 @@ async function save(): Promise<void> {
 <template>
   <section v-if="tied.length || (canChange && all.length)" class="outcomes" aria-label="Outcomes">
     <template v-if="!isOpen">
+      <p v-if="tied.length" class="second">After it, students should be able to:</p>
       <ul v-if="tied.length">
         <li v-for="one in tied" :key="one.code">
           <b>{{ one.code }}</b> {{ one.words || 'is not among the school’s outcomes' }}
@@ -75,13 +76,13 @@ async function save(): Promise<void> {
       </ul>
       <p v-if="canChange">
         <button type="button" class="word-button" @click="open">
-          {{ tied.length ? 'Change its outcomes' : 'Tie it to outcomes' }}
+          {{ tied.length ? 'Change its outcomes' : 'Choose its outcomes' }}
         </button>
       </p>
     </template>
     <form v-else class="editor" aria-label="Its outcomes" @submit.prevent="save" @keydown.esc.stop="isOpen = false">
       <p class="line">
-        <span>Students should be able to …</span>
+        <span>After it, students should be able to:</span>
         <WordField v-model="sought" label="Find an outcome" placeholder="find one" />
       </p>
       <ul class="choices">
@@ -97,10 +98,10 @@ async function save(): Promise<void> {
         <v-btn v-if="tie.problem.value.conflict" @click="useMine">Use mine instead</v-btn>
       </ProblemNote>
       <p class="ways">
-        <v-btn type="submit" class="meant" :disabled="!request || tie.busy.value">Tie it to these</v-btn>
+        <v-btn type="submit" class="meant" :disabled="!request || tie.busy.value">Set its outcomes</v-btn>
         <v-btn @click="isOpen = false">Leave it as it is</v-btn>
         <span class="small" role="status">{{
-          chosen.length > MOST ? `An item can be tied to up to ${MOST} outcomes.` : reach
+          chosen.length > MOST ? `An item can have up to ${MOST} outcomes.` : reach
         }}</span>
       </p>
     </form>

@@ -28,7 +28,9 @@ const glance = computed(() => unit.data.value)
         </li>
       </ul>
     </template>
-    <p v-else class="second">No {{ levels.item.one }} of it is tied to an outcome yet: open one to tie it.</p>
+    <p v-else class="second">
+      None of its {{ levels.item.many }} has an outcome yet. Open {{ levels.item.a }} to choose some.
+    </p>
   </section>
 </template>
 

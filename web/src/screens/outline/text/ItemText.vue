@@ -12,7 +12,7 @@ const isOpen = ref(false)
 const opens = useTemplateRef<HTMLElement>('opens')
 const words = computed(() =>
   props.item.writing
-    ? 'Go on writing'
+    ? 'Continue writing'
     : props.item.html
       ? 'Change the text'
       : props.item.kind === 'task'

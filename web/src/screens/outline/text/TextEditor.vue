@@ -54,6 +54,8 @@ async function once(act: () => Promise<unknown>): Promise<void> {
 const finish = () =>
   once(async () => {
     if (!(await draft.save()) || !editor.value) return
+    // What others wrote goes with it.
+    await draft.read()
     if (isWritten.value) {
       if (!(await write.run({ item: props.item.id, html: editor.value.getHTML(), version: version.value }))) return
       await draft.end()
@@ -61,8 +63,12 @@ const finish = () =>
     emit('close')
   })
 
-/** Goes on another time. */
-const pause = () => once(async () => (await draft.save()) && emit('close'))
+/** Closes it for now: what the server does not have is kept on this device. */
+const pause = () =>
+  once(async () => {
+    await draft.save()
+    emit('close')
+  })
 
 const drop = () =>
   once(async () => {
@@ -184,8 +190,8 @@ function setLink(address: string): void {
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="twice > 0" role="status" class="line">
       <span
-        >Somebody changed {{ twice === 1 ? 'a paragraph' : 'some paragraphs' }} at the same time as you. Both stand in
-        the text now: keep the better one.</span
+        >Somebody changed {{ twice === 1 ? 'a paragraph' : 'some paragraphs' }} at the same time as you. Both versions
+        are in the text now: keep the better one.</span
       >
       <button type="button" class="word-button" @click="twice = 0">dismiss</button>
     </p>
@@ -200,14 +206,14 @@ function setLink(address: string): void {
     </p>
     <p v-else-if="!asMarkdown" class="ways">
       <v-btn type="submit" class="meant" :disabled="going.length > 0 || busy">Use this text</v-btn>
-      <v-btn :disabled="busy" @click="pause">Go on later</v-btn>
+      <v-btn :disabled="busy" @click="pause">Finish later</v-btn>
       <v-btn v-if="isWritten" :disabled="busy" @click="dropping = true">Drop what was written</v-btn>
       <span class="small" role="status">{{ status }}</span>
     </p>
     <p class="second small">
       {{
         item.published
-          ? 'Saved as you type. Students go on reading the text as it was until you use this one.'
+          ? 'Saved as you type. Students keep reading the old text until you use this one.'
           : 'Saved as you type.'
       }}
     </p>
