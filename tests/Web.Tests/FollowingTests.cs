@@ -48,7 +48,9 @@ public sealed class FollowingTests : LeadOfASchool
         node switch
         {
             JsonObject row => string.Concat(
-                row.Where(field => field.Key is not ("item" or "id" or "version" or "course" or "edition" or "title" or "moment" or "at"))
+                row.Where(field =>
+                        field.Key is not ("item" or "id" or "unitId" or "version" or "course" or "edition" or "title" or "moment" or "at")
+                    )
                     .Select(field => $"{field.Key}:{Plain(field.Value)} ")
             ),
             JsonArray list => string.Join("\n", list.Select(Plain)),

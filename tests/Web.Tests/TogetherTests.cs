@@ -154,6 +154,9 @@ public sealed class TogetherTests : LeadOfASchool
     public async Task Whoever_handed_it_in_takes_it_back_for_all_and_nobody_else_does()
     {
         await Prepare();
+        await Ask([]);
+        await HandIn(mate, "Mine, before we were a pair");
+        await Ask([Group]);
         await HandIn(imke, "Ours");
         var refused = await TakeBack(mate);
         refused.Status.ShouldBe(HttpStatusCode.Conflict);
@@ -162,7 +165,12 @@ public sealed class TogetherTests : LeadOfASchool
         (await Page(imke))["draft"]!["text"]!.GetValue<string>().ShouldBe("Ours");
         var theirs = await Page(mate);
         theirs["history"]![0]!["takenBackAt"].ShouldNotBeNull();
-        (theirs["progress"]!.GetValue<string>(), theirs["draft"]).ShouldNotBe(("with-teacher", null));
+        theirs["draft"].ShouldBeNull();
+        // What the mate handed in alone, before there was a group, stands: nobody else takes that back.
+        theirs["history"]![1]!["text"]!.GetValue<string>().ShouldBe("Mine, before we were a pair");
+        theirs["history"]![1]!["takenBackAt"].ShouldBeNull();
+        theirs["progress"]!.GetValue<string>().ShouldBe("with-teacher");
+        (await Page(imke))["progress"]!.GetValue<string>().ShouldNotBe("with-teacher");
         (await Pieces()).ShouldBeEmpty();
 
         // Once one of them has it back, it stands for all.

@@ -57,9 +57,6 @@ public sealed record LaterBatch(string Author, string Words);
 /// </summary>
 public static class LedgerStore
 {
-    /// <summary>The channel on which a raised counter is told; the message is a <see cref="Live.ScopeChanged"/>.</summary>
-    public const string Channel = "polycline";
-
     /// <summary>Applies <paramref name="changes"/> as one batch.</summary>
     /// <exception cref="StaleChangeException">A row is no more as its change found it; the transaction must be given up.</exception>
     public static Task<AppliedBatch> Apply(NpgsqlConnection connection, BatchHead head, IReadOnlyList<Change> changes) =>
@@ -140,10 +137,7 @@ public static class LedgerStore
 
     /// <summary>Tells who listens where a counter stands, once the transaction is through.</summary>
     public static Task Tell(NpgsqlConnection connection, Scope scope, long version) =>
-        connection.ExecuteAsync(
-            "SELECT pg_notify(@Channel, @message)",
-            new { Channel, message = new Live.ScopeChanged(scope.ToString(), version).ToJson() }
-        );
+        new Live.ScopeChanged(scope.ToString(), version).Tell(connection);
 
     /// <summary>The latest batches of a scope, newest first.</summary>
     public static async Task<IReadOnlyList<HistoryRow>> History(NpgsqlConnection connection, Scope scope, int most) =>

@@ -64,7 +64,7 @@ internal static class LedgerWriter
                 Value(head.Author.Value),
                 new NpgsqlParameter<Instant> { TypedValue = head.At },
                 new() { Value = (object?)head.Undoes?.Value ?? DBNull.Value, NpgsqlDbType = NpgsqlDbType.Bigint },
-                Value(LedgerStore.Channel),
+                Value(Live.ScopeChanged.Channel),
                 Value($"{head.Scope}"),
             },
         };

@@ -95,14 +95,7 @@ public static class SessionStore
     public static async Task End(NpgsqlConnection connection, byte[] tokenHash)
     {
         await connection.ExecuteAsync("DELETE FROM session WHERE token_hash = @tokenHash", new { tokenHash });
-        await connection.ExecuteAsync(
-            "SELECT pg_notify(@channel, @message)",
-            new
-            {
-                channel = Ledger.LedgerStore.Channel,
-                message = new Live.ScopeChanged($"session:{Convert.ToHexStringLower(tokenHash)}", 0).ToJson(),
-            }
-        );
+        await new Live.ScopeChanged($"session:{Convert.ToHexStringLower(tokenHash)}", 0).Tell(connection);
     }
 
     /// <summary>The sessions of a person that have not expired, the latest first.</summary>
@@ -144,10 +137,7 @@ public static class SessionStore
     public static async Task EndAll(NpgsqlConnection connection, Id<Person> person)
     {
         await connection.ExecuteAsync("DELETE FROM session WHERE person = @Value", person);
-        await connection.ExecuteAsync(
-            "SELECT pg_notify(@channel, @message)",
-            new { channel = Ledger.LedgerStore.Channel, message = new Live.ScopeChanged($"person:{person}", 0).ToJson() }
-        );
+        await new Live.ScopeChanged($"person:{person}", 0).Tell(connection);
     }
 
     /// <summary>Deletes what is no longer needed: ended sessions, old sign-in attempts, answers kept for repeated requests.</summary>

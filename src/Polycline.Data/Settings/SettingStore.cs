@@ -1,7 +1,6 @@
 using Dapper;
 using NodaTime;
 using Npgsql;
-using Polycline.Data.Ledger;
 using Polycline.Data.Live;
 
 namespace Polycline.Data.Settings;
@@ -43,10 +42,7 @@ public static class SettingStore
             )
         )
             return false;
-        await connection.ExecuteAsync(
-            "SELECT pg_notify(@Channel, @message)",
-            new { LedgerStore.Channel, message = new ScopeChanged(ScopeChanged.Clock, 0).ToJson() }
-        );
+        await new ScopeChanged(ScopeChanged.Clock, 0).Tell(connection);
         return true;
     }
 }

@@ -5,6 +5,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Data.Courses;
+using Polycline.Data.Live;
 
 namespace Polycline.Data.Texts;
 
@@ -91,11 +92,7 @@ public static class TextDraftStore
         connection.ExecuteAsync("UPDATE text_draft SET n = NULL WHERE item = @item", new { item = item.Value });
 
     /// <summary>Tells every instance that a text was saved or put in place, once the transaction is through.</summary>
-    public static Task Tell(NpgsqlConnection connection, Id<Item> item) =>
-        connection.ExecuteAsync(
-            "SELECT pg_notify(@channel, @message)",
-            new { channel = Ledger.LedgerStore.Channel, message = new Live.ScopeChanged(Scope(item), 0).ToJson() }
-        );
+    public static Task Tell(NpgsqlConnection connection, Id<Item> item) => new ScopeChanged(Scope(item), 0).Tell(connection);
 
     /// <summary>What those are told under who have a text open.</summary>
     public static string Scope(Id<Item> item) => $"text:{item}";

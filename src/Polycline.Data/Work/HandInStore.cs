@@ -112,14 +112,15 @@ public static class HandInStore
             ).AsList();
         var taken = true;
         foreach (var one in all)
-            taken &= await connection.ExecuteScalarAsync<int>(Sql.Of("Work", "TakeBack"), Values(one)) > 0;
+            taken &= await connection.ExecuteScalarAsync<int>(Sql.Of("Work", "TakeBack"), Values(one, together)) > 0;
         return new(taken, null);
 
-        object Values(Id<Person> whose) =>
+        object Values(Id<Person> whose, Guid? handedIn = null) =>
             new
             {
                 person = whose.Value,
                 by = person.Value,
+                together = handedIn,
                 item = item.Value,
                 section = section.Value,
                 at,

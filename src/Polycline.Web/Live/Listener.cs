@@ -3,7 +3,6 @@ using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Sections;
 using Polycline.Data;
-using Polycline.Data.Ledger;
 using Polycline.Data.Live;
 using Polycline.Web.Foundation.Reading;
 
@@ -32,7 +31,7 @@ public sealed class Listener(
             {
                 await using var connection = await database.OpenOwn(stoppingToken);
                 connection.Notification += (_, told) => _ = Tell(ScopeChanged.FromJson(told.Payload));
-                await using (var listen = new NpgsqlCommand($"LISTEN {LedgerStore.Channel}", connection))
+                await using (var listen = new NpgsqlCommand($"LISTEN {ScopeChanged.Channel}", connection))
                     await listen.ExecuteNonQueryAsync(stoppingToken);
                 if (missed)
                 {

@@ -1,11 +1,10 @@
 import { leaving } from './session'
-import { HttpTransportType, HubConnectionBuilder, HubConnectionState, LogLevel } from '@microsoft/signalr'
+import { HubConnectionState } from '@microsoft/signalr'
 import { useQueryClient } from '@tanstack/vue-query'
 import { type Ref, onScopeDispose, ref, watch } from 'vue'
 import { hasMissed } from './counters'
 import { keys } from './keys'
-
-const PAUSES = [0, 500, 1000, 2000, 5000]
+import { liveConnection, pauseBefore } from './liveConnection'
 
 /**
  * Watches an edition or a term: when somebody changes it, whatever is shown of it is read anew through the ordinary
@@ -17,11 +16,7 @@ export function useLive(of: 'edition' | 'term', id: Ref<number>, mayRead: Ref<bo
   const away = ref(false)
   let watched: number | null = null
   let stopped = false
-  const connection = new HubConnectionBuilder()
-    .withUrl('/live', { transport: HttpTransportType.WebSockets, skipNegotiation: true })
-    .withAutomaticReconnect({ nextRetryDelayInMilliseconds: (lost) => PAUSES[lost.previousRetryCount] ?? 5000 })
-    .configureLogging(LogLevel.None)
-    .build()
+  const connection = liveConnection()
 
   const all = () => ({ queryKey: of === 'edition' ? keys.edition(id.value) : keys.term(id.value) })
   const readAnew = () => void client.invalidateQueries(all())
@@ -59,7 +54,7 @@ export function useLive(of: 'edition' | 'term', id: Ref<number>, mayRead: Ref<bo
     } catch {
       if (stopped) return
       away.value = true
-      setTimeout(() => void connect(attempt + 1), PAUSES[attempt] ?? 5000)
+      setTimeout(() => void connect(attempt + 1), pauseBefore(attempt))
     }
   }
 

@@ -46,10 +46,6 @@ public static partial class TextBlocks
     /// <summary>The same text, every block with its id.</summary>
     public static string Named(string html) => Html(Of(html));
 
-    /// <summary>Whether two texts say the same, whatever their blocks are called.</summary>
-    public static bool SaysTheSame(string one, string other) =>
-        Of(one).Select(block => block.Html).SequenceEqual(Of(other).Select(block => block.Html));
-
     /// <summary>An id by what a block says, different from those that are taken; it is one of them from now on.</summary>
     public static string Fresh(string says, HashSet<string> taken)
     {

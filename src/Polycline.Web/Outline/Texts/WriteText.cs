@@ -60,16 +60,16 @@ public sealed class WriteText : IWorkCommand<WriteTextRequest, EditionPlan, Text
         var merged = BlockMerge.Of(TextBlocks.Of(before ?? ""), mine, others, block => TextBlocks.Fresh(block.Html, taken));
         return await Saved(mine, merged.Blocks, merged.Twice.Length);
 
+        // What was sent is a version of its own, so that a page that is still being typed in goes on from its own words.
         async Task<TextSavedAnswer> Saved(IReadOnlyList<TextBlock> sent, IReadOnlyList<TextBlock> now, int twice)
         {
-            var (own, whole) = (await Keep(sent), TextBlocks.Html(now));
-            if (whole != own.Html)
-                own = own with { Hash = (await Keep(now)).Hash };
+            var own = await Keep(sent);
+            var whole = now == sent ? own : await Keep(now);
             await TextDraftStore.Tell(connection, request.Item);
-            return new(new Body(TextBlocks.Html(sent), IsDraft: true).Hash, own.Hash, twice);
+            return new(own, whole, twice);
         }
 
-        async Task<(string Html, string Hash)> Keep(IReadOnlyList<TextBlock> blocks)
+        async Task<string> Keep(IReadOnlyList<TextBlock> blocks)
         {
             var body = new Body(TextBlocks.Html(blocks), IsDraft: true);
             if (body.Html.Length > TextRules.Longest)
@@ -78,7 +78,7 @@ public sealed class WriteText : IWorkCommand<WriteTextRequest, EditionPlan, Text
                     $"Together with your colleagues’ changes, this text is over {TextRules.Longest:N0} characters. Split it in two."
                 );
             await TextDraftStore.Save(connection, request.Item, body, viewpoint.Who.Id, viewpoint.At);
-            return (body.Html, body.Hash);
+            return body.Hash;
         }
     }
 

@@ -1,9 +1,9 @@
-import { HttpTransportType, HubConnectionBuilder, HubConnectionState, LogLevel } from '@microsoft/signalr'
+import { HubConnectionState } from '@microsoft/signalr'
 import { onScopeDispose, ref, watch } from 'vue'
+import { liveConnection } from '../../../foundation/liveConnection'
 import { leaving } from '../../../foundation/session'
 
 const SAY_EVERY = 5000
-const PAUSES = [0, 500, 1000, 2000, 5000]
 
 /**
  * Who else has a text open to write in it.
@@ -11,11 +11,7 @@ const PAUSES = [0, 500, 1000, 2000, 5000]
  */
 export function useOthersInText(edition: number, item: number, changed: () => void) {
   const others = ref<string[]>([])
-  const connection = new HubConnectionBuilder()
-    .withUrl('/live', { transport: HttpTransportType.WebSockets, skipNegotiation: true })
-    .withAutomaticReconnect({ nextRetryDelayInMilliseconds: (lost) => PAUSES[lost.previousRetryCount] ?? 5000 })
-    .configureLogging(LogLevel.None)
-    .build()
+  const connection = liveConnection()
   async function say(): Promise<void> {
     if (connection.state !== HubConnectionState.Connected) return
     others.value = (await connection.invoke<string[] | null>('BeInText', edition, item).catch(() => null)) ?? []
