@@ -3,6 +3,7 @@ using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Planning;
 using Polycline.Core.Release;
@@ -59,7 +60,7 @@ public static class KernelBench
             {
                 return PlanFile.Read(text).Ask.Length;
             }
-            catch (PlanRefusedException)
+            catch (FileRefusedException)
             {
                 return 1;
             }

@@ -1,12 +1,14 @@
 using System.Text.Encodings.Web;
 using System.Text.Json;
+using Polycline.Core.Json;
+using Polycline.Core.MarkFiles;
 using Polycline.Core.PlanFiles;
 
-// Computes a plan file and writes the answer to standard output. Exits with 2 if the file is refused and with 1 if it
-// cannot be read at all.
-if (args is not [var file])
+// Computes a plan file, or marks a marking file, and writes the answer to standard output. Exits with 2 if the file is refused and
+// with 1 if it cannot be read at all.
+if (args is not [("compute" or "mark") and var what, var file])
 {
-    await Console.Error.WriteLineAsync("Say which plan file: ./polycline compute FILE, or - for the standard input.");
+    await Console.Error.WriteLineAsync("Say which file: ./polycline compute FILE or ./polycline mark FILE, or - for the standard input.");
     return 1;
 }
 byte[] text;
@@ -26,12 +28,15 @@ await using var json = new Utf8JsonWriter(
 );
 try
 {
-    PlanAnswer.Write(PlanFile.Read(text), json);
+    if (what == "mark")
+        MarkingAnswer.Write(MarkingFile.Read(text), json);
+    else
+        PlanAnswer.Write(PlanFile.Read(text), json);
     return 0;
 }
-catch (PlanRefusedException refusal)
+catch (FileRefusedException refusal)
 {
-    PlanAnswer.Write(refusal, json);
+    refusal.Write(json);
     return 2;
 }
 

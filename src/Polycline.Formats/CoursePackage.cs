@@ -1,6 +1,7 @@
 using System.IO.Compression;
 using System.Text;
 using System.Text.RegularExpressions;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles;
 
 namespace Polycline.Formats;
@@ -81,7 +82,7 @@ public sealed class PackageReader : IAsyncDisposable
 
     /// <param name="bytes">On this machine, as its list of files is read at once; can be sought in, and is left open.</param>
     /// <exception cref="PackageException">It is no package, lacks a text, or its texts unpack to more than 50 MB.</exception>
-    /// <exception cref="PlanRefusedException">Its course is not as it should be.</exception>
+    /// <exception cref="FileRefusedException">Its course is not as it should be.</exception>
     public static async Task<PackageReader> Open(Stream bytes, CancellationToken stop = default)
     {
         var zip = Unzip(bytes);

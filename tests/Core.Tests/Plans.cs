@@ -5,6 +5,7 @@ using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Planning;
 using Polycline.Core.Release;
@@ -77,9 +78,9 @@ internal static class Plans
             {
                 PlanAnswer.Write(PlanFile.Read(text), json);
             }
-            catch (PlanRefusedException refusal)
+            catch (FileRefusedException refusal)
             {
-                PlanAnswer.Write(refusal, json);
+                refusal.Write(json);
             }
         }
         return JsonSerializer.Deserialize<JsonElement>(Encoding.UTF8.GetString(stream.ToArray()));

@@ -1,6 +1,6 @@
 using System.IO.Compression;
 using Polycline.Core.Courses;
-using Polycline.Core.PlanFiles;
+using Polycline.Core.Json;
 using Polycline.Formats;
 using Shouldly;
 using Xunit;
@@ -146,7 +146,7 @@ public sealed class CoursePackageTests
         (await Told(Zip(zip => Put(zip, "readme.txt", [])))).ShouldContain("a package contains a course.json");
         (await Told(Zip(zip => Put(zip, "course.json", Some.Course.Write())))).ShouldContain("texts/a.html");
         (
-            await Should.ThrowAsync<PlanRefusedException>(() => Opened(Zip(zip => Put(zip, "course.json", "{}"u8.ToArray()))))
+            await Should.ThrowAsync<FileRefusedException>(() => Opened(Zip(zip => Put(zip, "course.json", "{}"u8.ToArray()))))
         ).Path.ShouldStartWith("$");
     }
 
@@ -178,7 +178,7 @@ public sealed class CoursePackageTests
         damaged.AsSpan(60, 40).Fill(0xFF);
         (await Should.ThrowAsync<Exception>(() => Opened(damaged)))
             .GetType()
-            .ShouldBeOneOf(typeof(PackageException), typeof(PlanRefusedException));
+            .ShouldBeOneOf(typeof(PackageException), typeof(FileRefusedException));
     }
 
     private static async Task<string> Told(byte[] bytes) => (await Should.ThrowAsync<PackageException>(() => Opened(bytes))).Message;

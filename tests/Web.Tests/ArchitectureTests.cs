@@ -58,9 +58,11 @@ public sealed class ArchitectureTests
         positional.Where(record => record.Members > 8).ShouldBeEmpty();
     }
 
-    // Each knows only what stands before it; of the first two neither knows the other.
+    // Each knows only what stands before it; of Calendars and Courses neither knows the other.
     private static readonly string[] CoreRooms =
     [
+        "Json",
+        "Unicode",
         "Calendars",
         "Courses",
         "Sections",
@@ -72,8 +74,10 @@ public sealed class ArchitectureTests
         "Changes",
         "Rollover",
         "Merging",
+        "Marking",
         "Wording",
         "PlanFiles",
+        "MarkFiles",
     ];
 
     [Fact]
@@ -92,7 +96,9 @@ public sealed class ArchitectureTests
             .ShouldEachBe(name => rooms.Any(room => name == room || name.StartsWith($"{room}.", StringComparison.Ordinal)));
         foreach (var (room, place) in rooms.Select((room, place) => (room, place)))
         {
-            var later = place == 1 ? [rooms[0], .. rooms[2..]] : rooms[(place + 1)..];
+            var later = rooms[(place + 1)..];
+            if (CoreRooms[place] == "Courses")
+                later.Add("Polycline.Core.Calendars");
             if (later.Count == 0)
                 continue;
             var types = Types.InAssembly(Core).That().ResideInNamespaceStartingWith(room);

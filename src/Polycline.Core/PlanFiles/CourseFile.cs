@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text;
 using System.Text.Json.Nodes;
 using Polycline.Core.Courses;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles.Checking;
 using Polycline.Core.Wording;
 
@@ -119,12 +120,12 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             }
         });
 
-    /// <exception cref="PlanRefusedException">It is no course file, or something in it is not as it should be; nothing was
+    /// <exception cref="FileRefusedException">It is no course file, or something in it is not as it should be; nothing was
     /// read.</exception>
     public static CourseFile Read(ReadOnlySpan<byte> text)
     {
         // One reader for every file: what it holds against depth, size and text holds here too.
-        var root = JsonPiece.Parse(text) ?? throw new PlanRefusedException("$", "this is not JSON in UTF-8");
+        var root = JsonPiece.Parse(text) ?? throw new FileRefusedException("$", "this is not JSON in UTF-8");
         var faults = new FaultList();
         Forms.Object(
             new MemberShape("format", Forms.OneOf("polycline-course"), true),
@@ -162,20 +163,20 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
         )
         foreach (var member in root[list]?.Members ?? [])
             if (!known.Contains(member.Name))
-                throw new PlanRefusedException($"$.{list}.{member.Name}", "no such id in this edition");
+                throw new FileRefusedException($"$.{list}.{member.Name}", "no such id in this edition");
         foreach (var of in root["outcomes"]?.Members ?? [])
             if (
                 of.Value.Items.Count > ItemRules.MostOutcomes
                 || of.Value.Items.Any(code => code.Value!.Length > ItemRules.LongestOutcomeCode)
             )
-                throw new PlanRefusedException(
+                throw new FileRefusedException(
                     $"$.outcomes.{of.Name}",
                     $"at most {ItemRules.MostOutcomes} codes of up to {ItemRules.LongestOutcomeCode} characters each"
                 );
         var groups = (root["groups"]?.Items ?? []).Select(group => group.Value!).ToHashSet(StringComparer.Ordinal);
         foreach (var of in root["asks"]?.Members ?? [])
             if ((of.Value["together"]?.Items ?? []).Any(group => !groups.Contains(group.Value!)))
-                throw new PlanRefusedException($"$.asks.{of.Name}.together", "no such group in this file");
+                throw new FileRefusedException($"$.asks.{of.Name}.together", "no such group in this file");
         return new(
             root["title"]!.Value!,
             With(edition, root),

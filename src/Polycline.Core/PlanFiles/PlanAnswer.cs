@@ -32,18 +32,6 @@ public sealed class PlanAnswer
         json.Flush();
     }
 
-    /// <summary>Writes why a plan file was refused.</summary>
-    public static void Write(PlanRefusedException refusal, Utf8JsonWriter json)
-    {
-        json.WriteStartObject();
-        json.WriteStartObject("error");
-        json.WriteString("path", refusal.Path);
-        json.WriteString("message", refusal.Message);
-        json.WriteEndObject();
-        json.WriteEndObject();
-        json.Flush();
-    }
-
     private void Write(PlanFile file)
     {
         json.WriteStartObject();

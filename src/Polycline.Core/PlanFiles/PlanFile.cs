@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using NodaTime;
 using Polycline.Core.Calendars;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles.Checking;
 using Polycline.Core.PlanFiles.Reading;
 using Polycline.Core.Planning;
@@ -16,29 +17,22 @@ public sealed record PlanFile(Plan Plan, ImmutableArray<Question> Ask, Immutable
 {
     /// <summary>Reads a plan file: four passes, each over the whole file and only when the one before found nothing.</summary>
     /// <param name="text">JSON in UTF-8.</param>
-    /// <exception cref="PlanRefusedException">Something in it is not as it should be; nothing was read.</exception>
+    /// <exception cref="FileRefusedException">Something in it is not as it should be; nothing was read.</exception>
     public static PlanFile Read(ReadOnlySpan<byte> text)
     {
-        var root = JsonPiece.Parse(text) ?? throw new PlanRefusedException("$", "this is not JSON in UTF-8");
-        Pass(faults => PlanShapes.Plan(root, faults));
-        Pass(faults => DeclaredNames.Check(root, faults));
-        Pass(faults => OneSpecialDayADate(root["term"]!, faults));
+        var root = JsonPiece.Parse(text) ?? throw new FileRefusedException("$", "this is not JSON in UTF-8");
+        FaultList.Pass(faults => PlanShapes.Plan(root, faults));
+        FaultList.Pass(faults => DeclaredNames.Check(root, faults));
+        FaultList.Pass(faults => OneSpecialDayADate(root["term"]!, faults));
         var plan = PlanBuilder.Of(root);
-        Pass(faults => SectionChecks.Check(plan, root, faults));
+        FaultList.Pass(faults => SectionChecks.Check(plan, root, faults));
         return new(plan, PlanBuilder.QuestionsOf(root), PlanBuilder.FurtherOf(root));
-    }
-
-    private static void Pass(Action<FaultList> check)
-    {
-        var faults = new FaultList();
-        check(faults);
-        faults.Throw();
     }
 
     private static void OneSpecialDayADate(JsonPiece term, FaultList faults)
     {
         var seen = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var day in DeclaredNames.Entries(term, "specialDays"))
+        foreach (var day in term.Each("specialDays"))
             if (!seen.Add(day["date"]!.Value!))
                 faults.Add(day["date"]!, "there is a special day of this date already");
     }
@@ -50,13 +44,13 @@ internal static class SectionChecks
     public static void Check(Plan plan, JsonPiece root, FaultList faults)
     {
         var term = TermDays.Of(plan.Term);
-        foreach (var (section, piece) in plan.Sections.Zip(DeclaredNames.Entries(root, "sections")))
+        foreach (var (section, piece) in plan.Sections.Zip(root.Each("sections")))
         {
             Changes(term, section, piece, faults);
             Adjustments(plan.Edition, section, piece, faults);
             Students(section, piece, faults);
         }
-        foreach (var asked in DeclaredNames.Entries(root, "ask"))
+        foreach (var asked in root.Each("ask"))
             QuestionNames.CheckMove(plan, asked, faults);
     }
 

@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.Json;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles.Checking;
 using Polycline.Core.PlanFiles.Reading;
 using Polycline.Core.PlanFiles.Writing;
@@ -17,11 +18,11 @@ namespace Polycline.Core.PlanFiles;
 /// </summary>
 public static class PlanParts
 {
-    /// <exception cref="PlanRefusedException">It has not the form of a term's calendar; the path starts at the part.</exception>
+    /// <exception cref="FileRefusedException">It has not the form of a term's calendar; the path starts at the part.</exception>
     public static SchoolCalendar Calendar(string json) => PlanBuilder.CalendarOf(Parse(json));
 
     /// <summary>A whole term, with what its special days and labels name checked.</summary>
-    /// <exception cref="PlanRefusedException">It has not the form of a term, or names something it has not.</exception>
+    /// <exception cref="FileRefusedException">It has not the form of a term, or names something it has not.</exception>
     public static Term Term(string json)
     {
         var piece = Checked(json, PlanShapes.Term);
@@ -31,7 +32,7 @@ public static class PlanParts
         return PlanBuilder.TermOf(piece);
     }
 
-    /// <exception cref="PlanRefusedException">It has not the form of a list of periods, or two have one name.</exception>
+    /// <exception cref="FileRefusedException">It has not the form of a list of periods, or two have one name.</exception>
     public static ImmutableArray<Period> Periods(string json)
     {
         var piece = Checked(json, Forms.List(PlanShapes.Period));
@@ -41,29 +42,29 @@ public static class PlanParts
         return [.. piece.Items.Select(PlanBuilder.PeriodOf)];
     }
 
-    /// <exception cref="PlanRefusedException">It has not the form of an anchor.</exception>
+    /// <exception cref="FileRefusedException">It has not the form of an anchor.</exception>
     public static Anchor Anchor(string json) => PlanBuilder.AnchorOf(Checked(json, GateShapes.Anchor))!;
 
-    /// <exception cref="PlanRefusedException">It has not the form of a gate.</exception>
+    /// <exception cref="FileRefusedException">It has not the form of a gate.</exception>
     public static Gate Gate(string json) => GateBuilder.Of(Checked(json, GateShapes.Gate))!;
 
-    /// <exception cref="PlanRefusedException">It has not the form of a <c>for</c>.</exception>
+    /// <exception cref="FileRefusedException">It has not the form of a <c>for</c>.</exception>
     public static ForWhom ForWhom(string json) => PlanBuilder.WhomOf(Checked(json, PlanShapes.ForWhom(withStudents: true)))!;
 
-    /// <exception cref="PlanRefusedException">It has not the form of what an item asks for.</exception>
+    /// <exception cref="FileRefusedException">It has not the form of what an item asks for.</exception>
     public static Asks Asks(string json) => AsksShapes.Of(Checked(json, AsksShapes.Asks));
 
-    /// <exception cref="PlanRefusedException">It has not the form of a list of slots.</exception>
+    /// <exception cref="FileRefusedException">It has not the form of a list of slots.</exception>
     public static ImmutableArray<Slot> Slots(string json) =>
         [.. Checked(json, Forms.List(SectionShapes.Slot)).Items.Select(SectionBuilder.SlotOf)];
 
-    /// <exception cref="PlanRefusedException">It has not the form of a change of meetings.</exception>
+    /// <exception cref="FileRefusedException">It has not the form of a change of meetings.</exception>
     public static MeetingChange MeetingChange(string json) => SectionBuilder.ChangeOf(Checked(json, SectionShapes.Change));
 
     /// <summary>An adjustment of one unit, lesson or item, from its fields as they are stored.</summary>
     /// <param name="of"><c>unit</c>, <c>lesson</c> or <c>item</c>.</param>
     /// <param name="fields">JSON each; null: cleared.</param>
-    /// <exception cref="PlanRefusedException">It has not the form of an adjustment.</exception>
+    /// <exception cref="FileRefusedException">It has not the form of an adjustment.</exception>
     public static Adjustment Adjustment(Level of, string target, IEnumerable<(string MemberShape, string? Value)> fields)
     {
         var members = fields.Select(field => $",{JsonSerializer.Serialize(field.MemberShape)}:{field.Value ?? "null"}");
@@ -73,14 +74,14 @@ public static class PlanParts
     }
 
     /// <summary>An adjustment of one unit, lesson or item, from its fields in one object.</summary>
-    /// <exception cref="PlanRefusedException">It has not the form of an adjustment.</exception>
+    /// <exception cref="FileRefusedException">It has not the form of an adjustment.</exception>
     public static Adjustment Adjustment(Level of, string target, string fields)
     {
         using var json = JsonDocument.Parse(fields);
         return Adjustment(of, target, json.RootElement.EnumerateObject().Select(field => (field.Name, (string?)field.Value.GetRawText())));
     }
 
-    /// <exception cref="PlanRefusedException">They have not the form of level names, or are no good as words.</exception>
+    /// <exception cref="FileRefusedException">They have not the form of level names, or are no good as words.</exception>
     public static LevelNames Levels(string json) => LevelShapes.Checked(Checked(json, LevelShapes.Levels));
 
     public static string Json(LevelNames levels) => Written(json => LevelShapes.Write(levels, json));
@@ -102,7 +103,7 @@ public static class PlanParts
         });
 
     private static JsonPiece Parse(string json) =>
-        JsonPiece.Parse(Encoding.UTF8.GetBytes(json)) ?? throw new PlanRefusedException("$", "this is not JSON");
+        JsonPiece.Parse(Encoding.UTF8.GetBytes(json)) ?? throw new FileRefusedException("$", "this is not JSON");
 
     private static JsonPiece Checked(string json, JsonShape form)
     {

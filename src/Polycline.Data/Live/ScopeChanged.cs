@@ -5,8 +5,8 @@ using Npgsql;
 namespace Polycline.Data.Live;
 
 /// <summary>Says that a counter was raised. It carries no content: whoever cares reads again.</summary>
-/// <param name="Scope"><c>edition:5</c>; <c>person:7</c> where somebody's sessions ended; <c>text:9</c> where a text is being written; <c>*</c> where one may have missed some;
-/// <c>clock</c> where the demo's clock was moved.</param>
+/// <param name="Scope"><c>edition:5</c>; <c>person:7</c> where somebody's sessions ended; <c>text:9</c> where a text is being written;
+/// <c>*</c> where one may have missed some; <c>clock</c> where the demo's clock was moved.</param>
 public sealed record ScopeChanged(string Scope, long Version)
 {
     /// <summary>Where it is told, and every instance listens.</summary>

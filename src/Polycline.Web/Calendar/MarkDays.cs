@@ -5,6 +5,7 @@ using NodaTime;
 using NodaTime.Text;
 using Polycline.Core;
 using Polycline.Core.Calendars;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Wording;
 using Polycline.Data.Ledger;
@@ -158,7 +159,7 @@ public sealed class MarkDays : IPlanningCommand<TermPlan, MarkDaysRequest>
             PlanParts.Periods(json.GetRawText());
             return json.GetRawText();
         }
-        catch (PlanRefusedException refusal)
+        catch (FileRefusedException refusal)
         {
             throw Problem.Field(refusal.Path.Replace("$", field, StringComparison.Ordinal), $"{refusal.Message.Capital()}.");
         }

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Polycline.Core.Calendars;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Wording;
 using Polycline.Web.Foundation.Http;
@@ -42,7 +43,7 @@ public static class SlotForm
         {
             return PlanParts.Slots(json.GetRawText());
         }
-        catch (PlanRefusedException refusal)
+        catch (FileRefusedException refusal)
         {
             throw Problem.Field(field, $"{refusal.Path.Replace("$", field, StringComparison.Ordinal)}: {refusal.Message}.");
         }

@@ -2,6 +2,7 @@ using System.Text.Json.Nodes;
 using NodaTime;
 using NodaTime.Text;
 using Polycline.Core.Calendars;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Wording;
 using Polycline.Web.Foundation.Http;
@@ -47,7 +48,7 @@ public static class TermForm
             var term = PlanParts.Term(json.ToJsonString());
             return term.Calendar.Weekdays.IsEmpty ? throw Problem.Field("weekdays", "Choose at least one weekday with classes.") : term;
         }
-        catch (PlanRefusedException refusal)
+        catch (FileRefusedException refusal)
         {
             throw Problem.Field(refusal.Path.Replace("$.", "", StringComparison.Ordinal), $"{refusal.Message.Capital()}.");
         }

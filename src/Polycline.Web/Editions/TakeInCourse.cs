@@ -3,6 +3,7 @@ using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
@@ -90,7 +91,7 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, TakeInAnswer>
         {
             throw Problem.Field("upload", fault.Message);
         }
-        catch (PlanRefusedException refusal)
+        catch (FileRefusedException refusal)
         {
             throw Problem.Field("upload", $"{refusal.Path.Replace("$", "course.json", StringComparison.Ordinal)}: {refusal.Message}.");
         }

@@ -4,6 +4,7 @@ using System.Text.Json;
 using FluentValidation;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
@@ -183,7 +184,7 @@ public static class OutlineRules
         {
             return read();
         }
-        catch (PlanRefusedException refusal)
+        catch (FileRefusedException refusal)
         {
             throw Problem.Field(field, $"{refusal.Path.Replace("$", field, StringComparison.Ordinal)}: {refusal.Message}.");
         }

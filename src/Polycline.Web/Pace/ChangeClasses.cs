@@ -3,6 +3,7 @@ using System.Text.Json.Nodes;
 using FluentValidation;
 using Polycline.Core;
 using Polycline.Core.Calendars;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Sections;
 using Polycline.Data.Courses;
@@ -87,7 +88,7 @@ public sealed class ChangeClasses : IPlanningCommand<EditionPlan, ChangeClassesR
         {
             return PlanParts.MeetingChange(json);
         }
-        catch (PlanRefusedException refusal)
+        catch (FileRefusedException refusal)
         {
             throw Problem.Field("change", $"{refusal.Path.Replace("$", "change", StringComparison.Ordinal)}: {refusal.Message}.");
         }

@@ -4,6 +4,7 @@ using System.Text.Json.Nodes;
 using FluentValidation;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
@@ -144,7 +145,7 @@ public sealed class AdjustSections : IPlanningCommand<EditionPlan, AdjustSection
             PlanParts.Adjustment(change.Of, target.Lineage, [(EnumNames.Of(change.Field), given?.ToJsonString())]);
             return given;
         }
-        catch (PlanRefusedException refusal)
+        catch (FileRefusedException refusal)
         {
             throw Problem.Field(at, $"{refusal.Message.Capital()}.");
         }

@@ -1,4 +1,5 @@
 using Polycline.Core.Courses;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Wording;
 using Shouldly;
@@ -71,7 +72,7 @@ public sealed class AsksTests
         )
             PlanParts.Asks(PlanParts.Json(asks)).ShouldBe(asks);
         (Chart == Chart with { Files = [.. Chart.Files.Reverse()] }).ShouldBeFalse();
-        Should.Throw<PlanRefusedException>(() => PlanParts.Asks("""{"way":"dance"}""")).Path.ShouldBe("$.way");
+        Should.Throw<FileRefusedException>(() => PlanParts.Asks("""{"way":"dance"}""")).Path.ShouldBe("$.way");
     }
 
     [Theory]

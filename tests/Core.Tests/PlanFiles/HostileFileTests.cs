@@ -1,3 +1,4 @@
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles;
 using Shouldly;
 using Xunit;
@@ -28,7 +29,7 @@ public sealed class HostileFileTests
         {
             PlanFile.Read(text).Plan.Sections.ShouldNotBeEmpty();
         }
-        catch (PlanRefusedException refused)
+        catch (FileRefusedException refused)
         {
             refused.Path.ShouldStartWith("$");
         }

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Polycline.Core.Courses;
+using Polycline.Core.Json;
 using Polycline.Core.Wording;
 
 namespace Polycline.Core.PlanFiles.Checking;

@@ -1,3 +1,4 @@
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles.Reading;
 
 namespace Polycline.Core.PlanFiles.Checking;
@@ -51,19 +52,19 @@ internal sealed class DeclaredNames
         labels = TermNames.Labels(term);
         periods =
         [
-            .. Entries(term, "periods")
-                .Concat(Entries(term, "specialDays").SelectMany(day => Entries(day, "periods")))
+            .. term.Each("periods")
+                .Concat(term.Each("specialDays").SelectMany(day => day.Each("periods")))
                 .Select(period => period["name"]!.Value!),
         ];
-        students = [.. Entries(plan, "sections").SelectMany(section => Entries(section, "students")).Select(PlanBuilder.StudentId)];
+        students = [.. plan.Each("sections").SelectMany(section => section.Each("students")).Select(PlanBuilder.StudentId)];
         groups = [.. (plan["groups"]?.Members ?? []).Select(group => group.Name)];
-        sections = [.. Entries(plan, "sections").Select(section => section["id"]!.Value!)];
-        foreach (var unit in Entries(plan["edition"]!, "units"))
+        sections = [.. plan.Each("sections").Select(section => section["id"]!.Value!)];
+        foreach (var unit in plan["edition"]!.Each("units"))
         {
             edition.AddUnit(unit);
-            foreach (var lesson in Entries(unit, "lessons"))
+            foreach (var lesson in unit.Each("lessons"))
                 edition.AddLesson(lesson);
-            foreach (var item in Entries(unit, "items"))
+            foreach (var item in unit.Each("items"))
                 edition.AddItem(item);
         }
         everywhere = new(edition);
@@ -76,38 +77,36 @@ internal sealed class DeclaredNames
         TermNames.Check(plan["term"]!, faults);
         names.CheckOnce();
         names.CheckEdition();
-        foreach (var section in Entries(plan, "sections"))
+        foreach (var section in plan.Each("sections"))
             names.CheckSection(section);
         names.CheckPeople();
         names.CheckFacts();
     }
 
-    public static IEnumerable<JsonPiece> Entries(JsonPiece piece, string list) => piece[list]?.Items ?? [];
-
     // Units, lessons, items and sections share one space of ids; a code stands for one item.
     private void CheckOnce()
     {
-        var units = Entries(plan["edition"]!, "units").ToList();
-        var adjustments = Entries(plan, "sections").SelectMany(section => Entries(section, "adjustments")).ToList();
+        var units = plan["edition"]!.Each("units").ToList();
+        var adjustments = plan.Each("sections").SelectMany(section => section.Each("adjustments")).ToList();
         var added = adjustments
             .Select(adjustment => adjustment["addUnit"] ?? adjustment["insert"] ?? adjustment["add"])
             .OfType<JsonPiece>();
-        var lessons = units.SelectMany(unit => Entries(unit, "lessons"));
-        var items = units.SelectMany(unit => Entries(unit, "items"));
-        Once([.. units, .. lessons, .. items, .. Entries(plan, "sections"), .. added], "id", "this id is already used");
+        var lessons = units.SelectMany(unit => unit.Each("lessons"));
+        var items = units.SelectMany(unit => unit.Each("items"));
+        Once([.. units, .. lessons, .. items, .. plan.Each("sections"), .. added], "id", "this id is already used");
         Once([.. units, .. lessons, .. items], "lineage", "another thing of the course has this lineage");
         Once([.. items, .. adjustments.Select(adjustment => adjustment["add"]).OfType<JsonPiece>()], "code", "another item has this code");
     }
 
     private void CheckEdition()
     {
-        foreach (var unit in Entries(plan["edition"]!, "units"))
+        foreach (var unit in plan["edition"]!.Each("units"))
         {
             Gate(unit["gate"], edition);
-            var own = Entries(unit, "lessons").Select(lesson => lesson["id"]!.Value!).ToHashSet(StringComparer.Ordinal);
-            foreach (var lesson in Entries(unit, "lessons"))
+            var own = unit.Each("lessons").Select(lesson => lesson["id"]!.Value!).ToHashSet(StringComparer.Ordinal);
+            foreach (var lesson in unit.Each("lessons"))
                 Gate(lesson["gate"], edition);
-            foreach (var item in Entries(unit, "items"))
+            foreach (var item in unit.Each("items"))
             {
                 Wanted(item["lesson"], own.Contains, "no such lesson in this unit");
                 Item(item, edition, []);
@@ -117,21 +116,21 @@ internal sealed class DeclaredNames
 
     private void CheckSection(JsonPiece section)
     {
-        foreach (var slot in Entries(section, "slots"))
+        foreach (var slot in section.Each("slots"))
         {
             Wanted(slot["day"], labels.Contains, "no such day in the rotation");
-            foreach (var period in Entries(slot, "periods"))
+            foreach (var period in slot.Each("periods"))
                 Wanted(period, periods.Contains, "no such period");
         }
-        var own = Entries(section, "students").Select(PlanBuilder.StudentId).ToHashSet(StringComparer.Ordinal);
+        var own = section.Each("students").Select(PlanBuilder.StudentId).ToHashSet(StringComparer.Ordinal);
         var known = new Known(edition);
-        foreach (var adjustment in Entries(section, "adjustments"))
+        foreach (var adjustment in section.Each("adjustments"))
             CheckAdjustment(adjustment, known, own);
-        foreach (var added in Entries(section, "adjustments").Select(adjustment => adjustment["add"]).OfType<JsonPiece>())
+        foreach (var added in section.Each("adjustments").Select(adjustment => adjustment["add"]).OfType<JsonPiece>())
             everywhere.AddItem(added);
-        foreach (var record in Entries(section, "taught"))
+        foreach (var record in section.Each("taught"))
             Wanted(record["lesson"], known.Lesson, "no such lesson");
-        foreach (var record in Entries(section, "opened"))
+        foreach (var record in section.Each("opened"))
             Wanted(record["item"], known.Item, "no such item");
     }
 
@@ -170,8 +169,8 @@ internal sealed class DeclaredNames
     {
         foreach (var student in (plan["groups"]?.Members ?? []).SelectMany(group => group.Value.Items))
             Wanted(student, students.Contains, "no section lists such a student");
-        var listed = Entries(plan, "sections")
-            .SelectMany(section => Entries(section, "students").Select(student => (section["id"]!.Value, PlanBuilder.StudentId(student))))
+        var listed = plan.Each("sections")
+            .SelectMany(section => section.Each("students").Select(student => (section["id"]!.Value, PlanBuilder.StudentId(student))))
             .ToHashSet();
         foreach (var home in plan["home"]?.Members ?? [])
             if (!listed.Contains((home.Value.Value, home.Name)))
@@ -180,7 +179,7 @@ internal sealed class DeclaredNames
 
     private void CheckFacts()
     {
-        foreach (var exception in Entries(plan, "exceptions"))
+        foreach (var exception in plan.Each("exceptions"))
         {
             Wanted(exception["student"], students.Contains, "no section lists such a student");
             Wanted(exception["item"], everywhere.Item, "no such item");
@@ -188,9 +187,9 @@ internal sealed class DeclaredNames
             if (exception["move"] is { } move)
                 questions.Sections(move);
         }
-        foreach (var asked in Entries(plan, "ask"))
+        foreach (var asked in plan.Each("ask"))
             questions.Check(asked);
-        foreach (var asked in Entries(plan, "facts").Concat(Entries(plan, "ask").Where(asked => asked["item"] is not null)))
+        foreach (var asked in plan.Each("facts").Concat(plan.Each("ask").Where(asked => asked["item"] is not null)))
         {
             Wanted(asked["student"], students.Contains, "no section lists such a student");
             Wanted(asked["item"], everywhere.Item, "no such item");
@@ -201,7 +200,7 @@ internal sealed class DeclaredNames
 
     private void Item(JsonPiece item, Known known, HashSet<string> ownStudents)
     {
-        Once(Entries(item, "options"), "there is an option of that name already");
+        Once(item.Each("options"), "there is an option of that name already");
         Dates(item, known);
         Gate(item["gate"], known);
         ForWhom(item["for"], ownStudents);
@@ -227,7 +226,7 @@ internal sealed class DeclaredNames
     {
         if (node is null or { IsNull: true })
             return;
-        foreach (var child in new[] { "all", "any", "of" }.SelectMany(list => Entries(node, list)))
+        foreach (var child in new[] { "all", "any", "of" }.SelectMany(list => node.Each(list)))
             Gate(child, known);
         Gate(node["not"], known);
         Wanted(node["item"], known.Item, "no such item");
@@ -254,9 +253,9 @@ internal sealed class DeclaredNames
     {
         if (whom is null or { IsNull: true })
             return;
-        foreach (var group in Entries(whom, "groups").Concat(Entries(whom, "except")))
+        foreach (var group in whom.Each("groups").Concat(whom.Each("except")))
             Wanted(group, groups.Contains, "no such group");
-        foreach (var student in Entries(whom, "students"))
+        foreach (var student in whom.Each("students"))
             Wanted(student, ownStudents.Contains, "this section lists no such student");
     }
 

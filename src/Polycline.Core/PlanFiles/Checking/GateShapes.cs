@@ -1,3 +1,5 @@
+using Polycline.Core.Json;
+
 namespace Polycline.Core.PlanFiles.Checking;
 
 /// <summary>The forms of gates and anchors. Source: the computation, chapters 4 and 5.</summary>

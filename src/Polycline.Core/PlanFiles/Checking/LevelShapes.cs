@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Polycline.Core.Courses;
+using Polycline.Core.Json;
 using Polycline.Core.Wording;
 
 namespace Polycline.Core.PlanFiles.Checking;
@@ -19,12 +20,12 @@ internal static class LevelShapes
     );
 
     /// <param name="piece">It has the form.</param>
-    /// <exception cref="PlanRefusedException">A word is no good as one.</exception>
+    /// <exception cref="FileRefusedException">A word is no good as one.</exception>
     public static LevelNames Checked(JsonPiece piece)
     {
         var levels = new LevelNames(Of(piece["unit"]!), Of(piece["lesson"]!), Of(piece["item"]!));
         foreach (var (at, message) in levels.Faults())
-            throw new PlanRefusedException($"{piece.Path}.{at}", message);
+            throw new FileRefusedException($"{piece.Path}.{at}", message);
         return levels;
     }
 

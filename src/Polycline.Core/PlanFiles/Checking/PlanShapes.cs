@@ -1,3 +1,5 @@
+using Polycline.Core.Json;
+
 namespace Polycline.Core.PlanFiles.Checking;
 
 /// <summary>The form of a plan file, from top to bottom. Source: the plan file.</summary>

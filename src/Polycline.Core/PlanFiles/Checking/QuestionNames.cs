@@ -1,4 +1,5 @@
 using Polycline.Core.Enrolling;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles.Reading;
 using Polycline.Core.Release;
 
@@ -14,9 +15,9 @@ internal sealed class QuestionNames(Func<string, bool> students, Func<string, bo
         if (asked["catchUp"] is { } catchUp)
         {
             Wanted(catchUp["student"], students, "no section lists such a student");
-            foreach (var item in DeclaredNames.Entries(catchUp, "leave"))
+            foreach (var item in catchUp.Each("leave"))
                 Wanted(item, items, "no such item");
-            TermNames.Once(DeclaredNames.Entries(catchUp, "leave"), "this item is left out already", faults);
+            TermNames.Once(catchUp.Each("leave"), "this item is left out already", faults);
         }
         if (asked["move"] is { } move)
         {
@@ -42,18 +43,16 @@ internal sealed class QuestionNames(Func<string, bool> students, Func<string, bo
         Wanted(join["section"], sections, "no such section");
         if (join["term"] is { } term)
             Wanted(term["zone"], TermNames.IsZone, TermNames.NoSuchZone);
-        var units = DeclaredNames.Entries(join, "holds").ToList();
+        var units = join.Each("holds").ToList();
         TermNames.Once(
-            units
-                .SelectMany(unit => DeclaredNames.Entries(unit, "lessons").Concat(DeclaredNames.Entries(unit, "items")).Prepend(unit))
-                .Select(thing => thing["id"]!),
+            units.SelectMany(unit => unit.Each("lessons").Concat(unit.Each("items")).Prepend(unit)).Select(thing => thing["id"]!),
             "this id is already used",
             faults
         );
         foreach (var unit in units)
         {
-            var lessons = DeclaredNames.Entries(unit, "lessons").Select(lesson => lesson["id"]!.Value!).ToHashSet(StringComparer.Ordinal);
-            foreach (var item in DeclaredNames.Entries(unit, "items"))
+            var lessons = unit.Each("lessons").Select(lesson => lesson["id"]!.Value!).ToHashSet(StringComparer.Ordinal);
+            foreach (var item in unit.Each("items"))
                 Wanted(item["lesson"], lessons.Contains, "no such lesson in this unit");
         }
     }

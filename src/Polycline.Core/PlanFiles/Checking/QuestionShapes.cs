@@ -1,3 +1,5 @@
+using Polycline.Core.Json;
+
 namespace Polycline.Core.PlanFiles.Checking;
 
 /// <summary>The forms of what a plan file asks. Source: the plan file, <i>Further questions</i>.</summary>

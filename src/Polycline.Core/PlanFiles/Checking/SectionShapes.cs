@@ -1,3 +1,5 @@
+using Polycline.Core.Json;
+
 namespace Polycline.Core.PlanFiles.Checking;
 
 /// <summary>The form of a section in a plan file. Source: the plan file; the computation, chapters 2 to 4.</summary>

@@ -1,5 +1,6 @@
 using NodaTime;
 using Polycline.Core.Calendars;
+using Polycline.Core.Json;
 using Polycline.Core.PlanFiles.Reading;
 
 namespace Polycline.Core.PlanFiles.Checking;
@@ -18,16 +19,16 @@ internal static class TermNames
     {
         if (!IsZone(term["zone"]!.Value!))
             faults.Add(term["zone"]!, NoSuchZone);
-        CheckPeriods(DeclaredNames.Entries(term, "periods"), faults);
+        CheckPeriods(term.Each("periods"), faults);
         var labels = Labels(term);
-        foreach (var day in DeclaredNames.Entries(term, "specialDays"))
+        foreach (var day in term.Each("specialDays"))
         {
-            CheckPeriods(DeclaredNames.Entries(day, "periods"), faults);
+            CheckPeriods(day.Each("periods"), faults);
             if (day["runs"] is { IsNull: false } runs && !labels.Contains(runs.Value!))
                 faults.Add(runs, "no such day in the rotation");
         }
         if (term["rotation"] is { } rotation)
-            Once(DeclaredNames.Entries(rotation, "labels"), "there is a label of that name already", faults);
+            Once(rotation.Each("labels"), "there is a label of that name already", faults);
     }
 
     public static void CheckPeriods(IEnumerable<JsonPiece> periods, FaultList faults) =>

@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 using Polycline.Core.Courses;
-using Polycline.Core.PlanFiles.Checking;
+using Polycline.Core.Json;
 
 namespace Polycline.Core.PlanFiles.Reading;
 

@@ -2,7 +2,7 @@ using System.Collections.Immutable;
 using NodaTime;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
-using Polycline.Core.PlanFiles.Checking;
+using Polycline.Core.Json;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
 
@@ -23,14 +23,13 @@ internal static class PlanBuilder
                 group => group.Value.Items.Select(Ref<Student>).ToImmutableArray()
             ),
             (plan["home"]?.Members ?? []).ToImmutableDictionary(home => new Ref<Student>(home.Name), home => Ref<Section>(home.Value)),
-            [.. DeclaredNames.Entries(plan, "exceptions").Where(piece => piece["item"] is not null).Select(ExceptionOf)],
+            [.. plan.Each("exceptions").Where(piece => piece["item"] is not null).Select(ExceptionOf)],
             Each(plan, "facts", FactOf)
         )
         {
             Arrangements =
             [
-                .. DeclaredNames
-                    .Entries(plan, "exceptions")
+                .. plan.Each("exceptions")
                     .Where(piece => piece["always"] is not null)
                     .Select(piece => new Arrangement(
                         Ref<Student>(piece["student"]!),
@@ -57,14 +56,13 @@ internal static class PlanBuilder
 
     public static ImmutableArray<Question> QuestionsOf(JsonPiece plan) =>
         [
-            .. DeclaredNames
-                .Entries(plan, "ask")
+            .. plan.Each("ask")
                 .Where(piece => piece["item"] is not null)
                 .Select(piece => new Question(Ref<Student>(piece["student"]!), Ref<Item>(piece["item"]!), Moment(piece, "at")!.Value)),
         ];
 
     public static ImmutableArray<FurtherQuestion> FurtherOf(JsonPiece plan) =>
-        [.. DeclaredNames.Entries(plan, "ask").Where(piece => piece["item"] is null).Select(QuestionBuilder.Of)];
+        [.. plan.Each("ask").Where(piece => piece["item"] is null).Select(QuestionBuilder.Of)];
 
     public static MoveMark MoveOf(JsonPiece piece) =>
         new(Ref<Section>(piece["from"]!), Ref<Section>(piece["to"]!), Date(piece, "on")!.Value);
@@ -159,8 +157,7 @@ internal static class PlanBuilder
                 Time = Time(piece, "time"),
             };
 
-    public static ImmutableArray<T> Each<T>(JsonPiece owner, string list, Func<JsonPiece, T> read) =>
-        [.. DeclaredNames.Entries(owner, list).Select(read)];
+    public static ImmutableArray<T> Each<T>(JsonPiece owner, string list, Func<JsonPiece, T> read) => [.. owner.Each(list).Select(read)];
 
     public static Ref<T> Ref<T>(JsonPiece piece) => new(piece.Value!);
 
@@ -215,7 +212,7 @@ internal static class PlanBuilder
 
     private static Unit UnitOf(JsonPiece piece)
     {
-        var items = DeclaredNames.Entries(piece, "items").ToLookup(item => item["lesson"]?.Value, ItemOf);
+        var items = piece.Each("items").ToLookup(item => item["lesson"]?.Value, ItemOf);
         return new(
             Ref<Unit>(piece["id"]!),
             Text(piece, "title"),

@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using Polycline.Core.Courses;
 using Polycline.Core.Enrolling;
-using Polycline.Core.PlanFiles.Checking;
+using Polycline.Core.Json;
 using Polycline.Core.Sections;
 using static Polycline.Core.PlanFiles.Reading.PlanBuilder;
 
@@ -39,7 +39,7 @@ internal static class QuestionBuilder
             Ref<Section>(piece["section"]!),
             Date(piece, "from")!.Value,
             piece["term"] is { } term ? new(Text(term, "zone"), Date(term, "first")!.Value, Date(term, "last")!.Value) : null,
-            [.. DeclaredNames.Entries(piece, "holds").SelectMany(Held)]
+            [.. piece.Each("holds").SelectMany(Held)]
         );
 
     private static IEnumerable<OwnThing> Held(JsonPiece unit) =>

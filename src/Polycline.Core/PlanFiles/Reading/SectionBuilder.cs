@@ -1,6 +1,6 @@
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
-using Polycline.Core.PlanFiles.Checking;
+using Polycline.Core.Json;
 using Polycline.Core.Sections;
 using static Polycline.Core.PlanFiles.Reading.PlanBuilder;
 

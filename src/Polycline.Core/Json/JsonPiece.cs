@@ -3,7 +3,7 @@ using System.Text;
 using System.Text.Json;
 using System.Text.Unicode;
 
-namespace Polycline.Core.PlanFiles.Checking;
+namespace Polycline.Core.Json;
 
 /// <summary>What a piece of JSON is.</summary>
 internal enum JsonKind
@@ -56,6 +56,9 @@ internal sealed class JsonPiece(JsonKind kind, long at)
             return null;
         }
     }
+
+    /// <summary>The entries of the list of that name; none where there is no such list.</summary>
+    public List<JsonPiece> Each(string list) => this[list]?.Items ?? NoItems;
 
     public bool IsNull => Kind == JsonKind.Null;
 

@@ -2,7 +2,7 @@ using System.Globalization;
 using NodaTime;
 using NodaTime.Text;
 
-namespace Polycline.Core.PlanFiles.Checking;
+namespace Polycline.Core.Json;
 
 /// <summary>Whether a piece has the form it should have; what is wrong goes to the faults.</summary>
 internal delegate void JsonShape(JsonPiece piece, FaultList faults);
@@ -192,6 +192,6 @@ internal static class Forms
                 faults.Add(piece, wanted);
         };
 
-    private static bool IsId(string text) =>
+    public static bool IsId(string text) =>
         text.Length is > 0 and <= 64 && text.All(letter => char.IsAsciiLetterOrDigit(letter) || letter is '-' or '_' or '.');
 }
