@@ -824,7 +824,8 @@ CREATE TABLE public.feedback (
     by bigint NOT NULL,
     text text NOT NULL,
     again boolean NOT NULL,
-    returned_at timestamp with time zone NOT NULL
+    returned_at timestamp with time zone NOT NULL,
+    mark jsonb
 );
 ALTER TABLE public.feedback ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     SEQUENCE NAME public.feedback_id_seq
@@ -894,6 +895,7 @@ CREATE TABLE public.item (
     about_teacher boolean DEFAULT false NOT NULL,
     about_whom bigint,
     outcomes text[] DEFAULT '{}'::text[] NOT NULL,
+    marked jsonb,
     CONSTRAINT item_about_check CHECK ((about_teacher OR (about_whom IS NULL))),
     CONSTRAINT item_address_check CHECK (((address ~ '^https?://[^ ]+$'::text) AND (length(address) <= 2000))),
     CONSTRAINT item_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),

@@ -141,6 +141,15 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Button(p, "Set what is handed in")
         ),
         new(
+            "outline/editors/MarkedEditor",
+            "mark-item-as",
+            "outline?row=item:Isobars by hand",
+            p => Button(p, "change how it is marked"),
+            p => Press(p, "//label[normalize-space()='in points']"),
+            p => Fill(p, "input[aria-label='Full points']", "12"),
+            p => Button(p, "Set how it is marked")
+        ),
+        new(
             "outline/editors/AddressEditor",
             "point-link",
             "outline?row=item:Film: how a low goes by",

@@ -355,6 +355,22 @@ public static class CommandExamples
                         },
                     }
                 )),
+        ["mark-item-as"] = school => In(school, async at => With(
+                    await at("item", "Isobars by hand"),
+                    "item",
+                    new()
+                    {
+                        ["marked"] = new JsonObject
+                        {
+                            ["as"] = "scale",
+                            ["outOf"] = 100,
+                            ["levels"] = new JsonArray(
+                                new JsonObject { ["name"] = "not yet", ["percent"] = 0 },
+                                new JsonObject { ["name"] = "there", ["percent"] = 100 }
+                            ),
+                        },
+                    }
+                )),
         ["point-link"] = school =>
             In(school, async at =>
                 With(

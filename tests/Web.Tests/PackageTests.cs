@@ -80,6 +80,23 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
             Guid.NewGuid()
         );
         asked.Status.ShouldBe(HttpStatusCode.OK, asked.Text);
+        // How it is marked.
+        var marked = await lead.Post(
+            $"/api/editions/{school.WeatherWatch}/mark-item-as",
+            new
+            {
+                item = await school.Item("Cloud diary"),
+                marked = new
+                {
+                    @as = "scale",
+                    outOf = 12.5,
+                    levels = new[] { new { name = "not yet", percent = 0.0 }, new { name = "there", percent = 87.25 } },
+                },
+                version = 2,
+            },
+            Guid.NewGuid()
+        );
+        marked.Status.ShouldBe(HttpStatusCode.OK, marked.Text);
         var first = await Package(school.WeatherWatch);
         var course = string.Concat(Entry(first, "course.json").Where(sign => !char.IsWhiteSpace(sign)));
         course.ShouldContain("\"together\":[\"Pierpair\"]");

@@ -118,6 +118,9 @@ public sealed record Item
     /// <summary>Its text speaks of whoever teaches. The computation does not read it.</summary>
     public bool AboutTeacher { get; init; }
 
+    /// <summary>How it is marked; null: in words alone. The computation does not read it.</summary>
+    public MarkedAs? Marked { get; init; }
+
     /// <summary>What students should be able to do by it: the codes of the school's outcomes. The computation does not read them.</summary>
     public ImmutableArray<string> Outcomes { get; init; } = [];
 

@@ -59,6 +59,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 json.WriteString(item.Ref.Name, item.Body);
             json.WriteEndObject();
             Beside("asks", item => item.Asks is null ? null : () => AsksShapes.Write(item.Asks, json));
+            Beside("marked", item => item.Marked is null ? null : () => MarkedShapes.Write(item.Marked, json));
             Beside("addresses", item => item.Address is null ? null : () => json.WriteStringValue(item.Address));
             Beside("files", item => item.Files.IsEmpty ? null : () => WriteFiles(item.Files));
             if (Edition.Units.FirstOrDefault(unit => unit.Welcome) is { } welcome)
@@ -135,6 +136,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             new MemberShape("purposes", Forms.Map(Forms.OneOf([.. Enum.GetValues<Purpose>().Select(EnumNames.Of)]), false)),
             new MemberShape("texts", Forms.Map(Forms.Name, false)),
             new MemberShape("asks", Forms.Map(AsksShapes.Asks, false)),
+            new MemberShape("marked", Forms.Map(MarkedShapes.Marked, false)),
             new MemberShape("addresses", Forms.Map(WebAddress, false)),
             new MemberShape("files", Forms.Map(Forms.List(FileShape), false)),
             new MemberShape("welcome", Forms.Id),
@@ -154,6 +156,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 ("purposes", items),
                 ("texts", items),
                 ("asks", items),
+                ("marked", items),
                 ("addresses", items),
                 ("aboutTeacher", items),
                 ("files", items),
@@ -210,6 +213,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 Purpose = root["purposes"]?[item.Ref.Name] is { } purpose ? EnumNames.Parse<Purpose>(purpose.Value!) : item.Purpose,
                 Body = root["texts"]?[item.Ref.Name]?.Value,
                 Asks = root["asks"]?[item.Ref.Name] is { } asks ? AsksShapes.Of(asks) : null,
+                Marked = root["marked"]?[item.Ref.Name] is { } marked ? MarkedShapes.Of(marked) : null,
                 Address = root["addresses"]?[item.Ref.Name]?.Value,
                 Files =
                 [

@@ -54,6 +54,12 @@ public static class PlanParts
     /// <exception cref="FileRefusedException">It has not the form of what an item asks for.</exception>
     public static Asks Asks(string json) => AsksShapes.Of(Checked(json, AsksShapes.Asks));
 
+    /// <exception cref="FileRefusedException">It has not the form of how an item is marked.</exception>
+    public static MarkedAs Marked(string json) => MarkedShapes.Of(Checked(json, MarkedShapes.Marked));
+
+    /// <exception cref="FileRefusedException">It has not the form of a mark.</exception>
+    public static GivenMark Mark(string json) => MarkedShapes.GivenOf(Checked(json, MarkedShapes.Given));
+
     /// <exception cref="FileRefusedException">It has not the form of a list of slots.</exception>
     public static ImmutableArray<Slot> Slots(string json) =>
         [.. Checked(json, Forms.List(SectionShapes.Slot)).Items.Select(SectionBuilder.SlotOf)];
@@ -93,6 +99,10 @@ public static class PlanParts
     public static string Json(Gate gate) => Written(json => GateWriter.Write(gate, json));
 
     public static string Json(Asks asks) => Written(json => AsksShapes.Write(asks, json));
+
+    public static string Json(MarkedAs marked) => Written(json => MarkedShapes.Write(marked, json));
+
+    public static string Json(GivenMark mark) => Written(json => MarkedShapes.Write(mark, json));
 
     public static string Json(ForWhom whom) =>
         Written(json =>

@@ -100,10 +100,10 @@ public static class CourseStore
                 var added = await Insert(
                     """
                     item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body,
-                      opens, due, closes, gate, for_whom, before, options, picks, asks, address, about_teacher, outcomes)
+                      opens, due, closes, gate, for_whom, before, options, picks, asks, marked, address, about_teacher, outcomes)
                     VALUES (@made, @unit, @lesson, @lineage, @rank, @kind, @purpose, @Title, @Published, @Code, @body,
                       @opens::jsonb, @due::jsonb, @closes::jsonb, @gate::jsonb, @whom::jsonb, @before, @options, @Picks,
-                      @asks::jsonb, @Address, @AboutTeacher, @outcomes)
+                      @asks::jsonb, @marked::jsonb, @Address, @AboutTeacher, @outcomes)
                     """,
                     new
                     {
@@ -127,6 +127,7 @@ public static class CourseStore
                         options = item.Options.IsDefault ? [] : item.Options.ToArray(),
                         item.Picks,
                         asks = item.Asks is { } asks ? PlanParts.Json(asks) : null,
+                        marked = item.Marked is { } marked ? PlanParts.Json(marked) : null,
                         item.Address,
                         item.AboutTeacher,
                         outcomes = item.Outcomes.ToArray(),

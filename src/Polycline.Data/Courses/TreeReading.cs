@@ -108,6 +108,8 @@ internal sealed class TreeReading(
 
         public required string? Asks { get; init; }
 
+        public required string? Marked { get; init; }
+
         public required string? Address { get; init; }
 
         public required bool AboutTeacher { get; init; }
@@ -221,6 +223,7 @@ internal sealed class TreeReading(
             Options = [.. row.Options],
             Picks = row.Picks,
             Asks = row.Asks is null ? null : PlanParts.Asks(row.Asks),
+            Marked = row.Marked is null ? null : PlanParts.Marked(row.Marked),
             Address = row.Address,
             AboutTeacher = row.AboutTeacher,
             Outcomes = [.. row.Outcomes],

@@ -10,7 +10,7 @@ FROM fact
 WHERE person = @person AND voided_at IS NULL AND at <= @at
 ORDER BY id;
 
-SELECT w.item, f.n, p.name AS by, f.text, f.again, f.returned_at
+SELECT w.item, f.n, p.name AS by, f.text, f.again, f.mark::text, f.returned_at
 FROM work w
 JOIN feedback f ON f.work = w.id
 JOIN person p ON p.id = f.by

@@ -4,6 +4,7 @@ using NodaTime;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.PlanFiles;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
@@ -17,7 +18,8 @@ using Polycline.Data.Work;
 namespace Polycline.Data.Students;
 
 /// <summary>Feedback that came back.</summary>
-public sealed record FeedbackRow(Id<Item> Item, int N, string By, string Text, bool Again, Instant ReturnedAt);
+/// <param name="Mark">JSON (<see cref="PlanParts.Mark"/>); null: none was given.</param>
+public sealed record FeedbackRow(Id<Item> Item, int N, string By, string Text, bool Again, string? Mark, Instant ReturnedAt);
 
 /// <summary>What is known of one student, and of an item they look at.</summary>
 /// <param name="Feedback">What came back to them, the latest first.</param>

@@ -103,6 +103,9 @@ public sealed record PieceRow
 
     public required bool? Again { get; init; }
 
+    /// <summary>JSON (<see cref="Polycline.Core.PlanFiles.PlanParts.Mark"/>); null: none was given.</summary>
+    public required string? Mark { get; init; }
+
     public required Instant? ReturnedAt { get; init; }
 
     /// <summary>Those for whom it was handed in too, in order of name; null: nobody.</summary>

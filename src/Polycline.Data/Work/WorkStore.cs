@@ -3,6 +3,8 @@ using NodaTime;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Marking;
+using Polycline.Core.PlanFiles;
 using Polycline.Core.Sections;
 using Polycline.Data.Files;
 using Polycline.Data.Students;
@@ -40,7 +42,7 @@ public static class WorkStore
                 "SELECT section FROM work WHERE person = @person AND item = @item",
                 OwnStatements,
                 """
-                SELECT w.item, f.n, p.name AS by, f.text, f.again, f.returned_at
+                SELECT w.item, f.n, p.name AS by, f.text, f.again, f.mark::text, f.returned_at
                 FROM work w JOIN feedback f ON f.work = w.id JOIN person p ON p.id = f.by
                 WHERE w.person = @person AND w.item = @item AND f.returned_at <= @at
                 ORDER BY f.id DESC
@@ -216,7 +218,8 @@ public static class WorkStore
             )
         ).AsList();
 
-    /// <summary>Gives a version back: the feedback and the fact, in the caller's transaction.</summary>
+    /// <summary>Gives a version back: the feedback and the facts, in the caller's transaction.</summary>
+    /// <param name="mark">Null: in words alone.</param>
     public static Task GiveBack(
         NpgsqlConnection connection,
         Id<PieceRow> work,
@@ -227,6 +230,7 @@ public static class WorkStore
         Id<Person> by,
         string text,
         bool again,
+        GivenMark? mark,
         Instant at,
         Guid request
     ) =>
@@ -242,6 +246,9 @@ public static class WorkStore
                 by = by.Value,
                 text,
                 again,
+                mark = mark is null ? null : PlanParts.Json(mark),
+                // To try again gives no score.
+                score = mark is null || again ? null : MarkShare.FactOf(mark),
                 at,
                 request,
             }

@@ -83,9 +83,9 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
             opens = Timing["quiz"].Opens;
         await Insert(
             """
-            item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, gate, options, asks, address)
+            item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, gate, options, asks, marked, address)
             VALUES (@edition, @unit, @lesson, @lineage, @rank, @kind, @purpose, @title, @published, @body,
-              @opens::jsonb, @due::jsonb, @gate::jsonb, @options, @asks::jsonb, @address)
+              @opens::jsonb, @due::jsonb, @gate::jsonb, @options, @asks::jsonb, @marked::jsonb, @address)
             """,
             new
             {
@@ -106,6 +106,7 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
                     : null,
                 options = item["options"]?.AsArray().Select(option => (string)option!).ToArray() ?? [],
                 asks = item["asks"]?.ToJsonString(),
+                marked = item["marked"]?.ToJsonString(),
                 address = (string?)item["address"],
             }
         );

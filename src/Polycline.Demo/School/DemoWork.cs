@@ -2,6 +2,8 @@ using Dapper;
 using NodaTime;
 using Npgsql;
 using Polycline.Core.Courses;
+using Polycline.Core.Marking;
+using Polycline.Core.PlanFiles;
 using Polycline.Core.Planning;
 using Polycline.Data.Courses;
 using Polycline.Data.Work;
@@ -55,7 +57,8 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
     ];
 
     private readonly Random chance = new(20261008),
-        skies = new(20260831);
+        skies = new(20260831),
+        marks = new(20260901);
     private readonly List<(
         long Person,
         long Item,
@@ -76,6 +79,7 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
         Instant At,
         string? Back,
         bool Again,
+        string? Mark,
         Instant? BackAt
     )> pieces = [];
 
@@ -122,6 +126,7 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
             : again ? "Nearly. Say what you measured with, and hand it in again."
             : Backs[chance.Next(Backs.Length)];
         var words = $"{Beginnings[chance.Next(Beginnings.Length)]} {Endings[chance.Next(Endings.Length)]}";
+        var mark = back is null || again || item.Item.Item.Marked is not { } marked ? null : Mark(marked, steady);
         pieces.Add(
             (
                 person,
@@ -132,15 +137,27 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
                 handed,
                 back,
                 again && back is not null,
+                mark is null ? null : PlanParts.Json(mark),
                 back is null ? null : backAt
             )
         );
         Add("submitted", handed, person);
         if (back is not null)
             Add("returned", backAt, lead, again);
+        if (mark is not null && MarkShare.FactOf(mark) is { } percent)
+            Add("scored", backAt, lead, score: percent);
 
         void Add(string what, Instant at, long by, bool again = false, decimal? score = null, string? option = null) =>
             facts.Add((person, id, section, what, at, by, again, score, option));
+    }
+
+    // Mostly in the upper half, in whole points.
+    private GivenMark Mark(MarkedAs marked, bool isSteady)
+    {
+        var good = Math.Max(marks.NextDouble(), marks.NextDouble());
+        if (marked.Form == MarkForm.Scale)
+            return new(marked, null, marked.Levels[Math.Min((int)(good * marked.Levels.Length), marked.Levels.Length - 1)].Name);
+        return new(marked, Math.Round(marked.OutOf * (decimal)(isSteady ? 0.8 : 0.4 + (0.6 * good))), null);
     }
 
     // An entry for each of the five days up to the one on which it was handed in.
@@ -188,8 +205,8 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
                 WITH w AS (INSERT INTO work (person, item, section) VALUES (@Person, @Item, @Section) ON CONFLICT DO NOTHING RETURNING id),
                      v AS (INSERT INTO work_version (work, n, text, entries, handed_in_at, request)
                        SELECT id, 1, @Text, @Entries::jsonb, @At, gen_random_uuid() FROM w)
-                INSERT INTO feedback (work, n, by, text, again, returned_at)
-                  SELECT id, 1, @lead, @Back, @Again, @BackAt FROM w WHERE @Back IS NOT NULL
+                INSERT INTO feedback (work, n, by, text, again, mark, returned_at)
+                  SELECT id, 1, @lead, @Back, @Again, @Mark::jsonb, @BackAt FROM w WHERE @Back IS NOT NULL
                 """,
                 new
                 {
@@ -201,6 +218,7 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
                     piece.At,
                     piece.Back,
                     piece.Again,
+                    piece.Mark,
                     piece.BackAt,
                     lead,
                 }

@@ -65,6 +65,7 @@ public static class OutlineRoutes
         routes.MapWork<RefreshCopies, RefreshCopiesRequest, EditionPlan, RefreshCopiesAnswer>();
         routes.MapEditionCommand<TimeItem, TimeItemRequest>();
         routes.MapEditionCommand<AskItem, AskItemRequest>();
+        routes.MapEditionCommand<MarkItemAs, MarkItemAsRequest>();
         routes.MapEditionCommand<PointLink, PointLinkRequest>();
         routes.MapEditionCommand<ConditionItem, ConditionItemRequest>();
         routes.MapEditionCommand<SayAboutTeacher, SayAboutTeacherRequest>();

@@ -72,7 +72,7 @@ public sealed record StudentRow
 }
 
 /// <param name="Again">Given back to be tried again.</param>
-public sealed record BackRow(Id<Item> Item, string Code, string Title, string By, bool Again, Moment At, string Begins);
+public sealed record BackRow(Id<Item> Item, string Code, string Title, string By, bool Again, string? Mark, Moment At, string Begins);
 
 /// <summary>Now and next: what is open and what comes, for one student.</summary>
 public static class ReadNow
@@ -117,6 +117,7 @@ public static class ReadNow
                         byItem[row.Item].Title,
                         row.By,
                         row.Again,
+                        MarkAnswer.Of(row.Mark)?.Words,
                         Moment.Of(row.ReturnedAt, course.Zone),
                         Beginning(row.Text)
                     )),

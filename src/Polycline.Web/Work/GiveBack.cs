@@ -3,6 +3,7 @@ using FluentValidation;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Marking;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
@@ -21,7 +22,8 @@ namespace Polycline.Web.Work;
 /// <param name="Text">The feedback, up to 20,000 characters; it may be empty.</param>
 /// <param name="Again">True: to try again. False: to go on, which opens what hangs on it.</param>
 /// <param name="Alone">Of what several handed in together: only to the one whose piece this is. False: to all of them.</param>
-public sealed record GiveBackRequest(Id<PieceRow> Work, int N, string Text, bool Again, bool Alone = false);
+/// <param name="Mark">Null: in words alone, or no mark yet.</param>
+public sealed record GiveBackRequest(Id<PieceRow> Work, int N, string Text, bool Again, bool Alone = false, MarkGiven? Mark = null);
 
 /// <param name="Given">False if this was only a preview and nothing was written.</param>
 /// <param name="Opens">What opens for the student by it.</param>
@@ -55,6 +57,7 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
             plan.Row(piece.Item) is { } row && plan.Schedule.Knows(new(row.Lineage))
                 ? plan.Schedule.Item(new(row.Lineage))
                 : throw Problem.Unknown("work");
+        var mark = MarkOf(item, request);
         var all = new List<(Id<PieceRow> Work, Id<Person> Person, int N)> { (request.Work, piece.Person, request.N) };
         if (!request.Alone)
             all.AddRange(await WorkStore.HandedInWith(connection, section, request.Work, request.N));
@@ -72,6 +75,7 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
                 work.Access.Person.Id,
                 request.Text.Trim(),
                 request.Again,
+                mark,
                 viewpoint.At,
                 work.Key
             );
@@ -87,13 +91,30 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
             true,
             Counting.Joined(names, "and"),
             [.. opens.Select(one => one.Opens).Distinct()],
-            Sentence(plan.Schedule.CodeOf[item.Ref], names, opens, request.Again)
+            Sentence(plan.Schedule.CodeOf[item.Ref], names, opens, request.Again, mark)
         );
     }
 
-    private static string Sentence(string code, List<string> names, List<(string Name, string Opens)> opens, bool again)
+    private static GivenMark? MarkOf(Item item, GiveBackRequest request)
     {
-        var to = Counting.Joined(names, "and");
+        if (request.Mark is not { } given)
+            return null;
+        if (item.Marked is not { } marked)
+            throw Problem.Field("mark", $"“{item.Title}” is given back in words alone. Say in Outline how it is marked.");
+        var mark = new GivenMark(marked, given.Value, given.Level);
+        return MarkShare.Fits(mark)
+            ? mark
+            : throw Problem.Field(
+                "mark",
+                marked.Form == MarkForm.Scale
+                    ? "Choose one of the levels."
+                    : $"Give a number from 0 to {MarkedAs.MostOutOf:N0}, with at most two decimals."
+            );
+    }
+
+    private static string Sentence(string code, List<string> names, List<(string Name, string Opens)> opens, bool again, GivenMark? mark)
+    {
+        var to = Counting.Joined(names, "and") + (mark is null ? "" : $" with {MarkWords.Of(mark)}");
         if (again)
             return $"{code} goes back to {to} to try again; nothing opens.";
         if (opens.Count == 0)

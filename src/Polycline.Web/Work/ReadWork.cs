@@ -59,11 +59,15 @@ public sealed record WorkPiece
 
     public required string? WaitsFor { get; init; }
 
+    /// <summary>How it is marked; null: in words alone.</summary>
+    public required MarkedForm? Marked { get; init; }
+
     /// <summary>What was given back; null: it waits.</summary>
     public required WorkBack? Back { get; init; }
 }
 
-public sealed record WorkBack(string Text, bool Again, Moment At);
+/// <param name="Mark">Null: none was given.</param>
+public sealed record WorkBack(string Text, bool Again, MarkAnswer? Mark, Moment At);
 
 /// <summary>Reads what was handed in, by section: what waits longest first.</summary>
 public static class ReadWork
@@ -159,7 +163,8 @@ public static class ReadWork
                 : late < 1 ? "less than a day late"
                 : Core.Wording.Counting.Counted((int)late, "day late", "days late"),
             WaitsFor = waiting.Count == 0 ? null : Core.Wording.Counting.Joined(waiting, "and"),
-            Back = row.ReturnedAt is { } at ? new(row.Feedback!, row.Again == true, Moment.Of(at, zone)) : null,
+            Marked = MarkedForm.Of(item.Marked),
+            Back = row.ReturnedAt is { } at ? new(row.Feedback!, row.Again == true, MarkAnswer.Of(row.Mark), Moment.Of(at, zone)) : null,
         };
     }
 }

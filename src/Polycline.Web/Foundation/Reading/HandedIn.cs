@@ -42,7 +42,7 @@ public sealed record HandedIn(
             [
                 .. feedback
                     .Where(row => row.N == version.N)
-                    .Select(row => new BackAnswer(row.By, row.Text, row.Again, Moment.Of(row.ReturnedAt, zone))),
+                    .Select(row => new BackAnswer(row.By, row.Text, row.Again, MarkAnswer.Of(row.Mark), Moment.Of(row.ReturnedAt, zone))),
             ]
         )
         {
@@ -53,4 +53,5 @@ public sealed record HandedIn(
         };
 }
 
-public sealed record BackAnswer(string By, string Text, bool Again, Moment At);
+/// <param name="Mark">Null: none was given.</param>
+public sealed record BackAnswer(string By, string Text, bool Again, MarkAnswer? Mark, Moment At);

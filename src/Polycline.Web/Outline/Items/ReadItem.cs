@@ -51,6 +51,9 @@ public sealed record ItemAnswer
     /// <summary>What it asks of a student; null: nothing that could be handed in or ticked off.</summary>
     public required AsksForm? Asks { get; init; }
 
+    /// <summary>How it is marked; null: in words alone.</summary>
+    public required MarkedForm? Marked { get; init; }
+
     /// <summary>Where it leads; of a link only, null: nobody has said yet.</summary>
     public required string? Address { get; init; }
 
@@ -162,6 +165,7 @@ public static class ReadItem
                     )),
             ],
             Asks = AsksForm.OfTeam(item.Asked),
+            Marked = MarkedForm.Of(item.Marked),
             Address = item.Address,
             Link = LinkAnswer.Of(content.Link, plan.Term.Zone),
             AboutTeacher = item.AboutTeacher,

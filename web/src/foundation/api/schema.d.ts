@@ -1465,6 +1465,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/mark-item-as": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["mark-item-as"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/point-link": {
         parameters: {
             query?: never;
@@ -3237,6 +3253,7 @@ export interface components {
             by: string;
             text: string;
             again: boolean;
+            mark: null | components["schemas"]["MarkAnswer"];
             at: components["schemas"]["Moment"];
         };
         BackRow: {
@@ -3247,6 +3264,7 @@ export interface components {
             by: string;
             /** @description Given back to be tried again. */
             again: boolean;
+            mark: null | string;
             at: components["schemas"]["Moment"];
             begins: string;
         };
@@ -4127,6 +4145,7 @@ export interface components {
              * @default false
              */
             alone: boolean;
+            mark?: null | components["schemas"]["MarkGiven"];
         };
         GiveFileRequest: {
             /** Format: int64 */
@@ -4378,6 +4397,7 @@ export interface components {
             /** @description The sheets that sections write in together, of those that whoever asks teaches. */
             sheets: components["schemas"]["SectionSheet"][];
             asks: null | components["schemas"]["AsksForm"];
+            marked: null | components["schemas"]["MarkedForm"];
             /** @description Where it leads; of a link only, null: nobody has said yet. */
             address: null | string;
             link: null | components["schemas"]["LinkAnswer"];
@@ -4655,6 +4675,14 @@ export interface components {
         };
         /** @enum {string} */
         Level: "unit" | "lesson" | "item";
+        LevelForm: {
+            name: string;
+            /**
+             * Format: double
+             * @description What it stands for in a total; null: it enters none.
+             */
+            percent?: null | number;
+        };
         /** @description What one level of a course is called. */
         LevelName: {
             /** @description As in "1 week". */
@@ -4851,9 +4879,53 @@ export interface components {
             /** @description What it was then: "Mid-term break, Mon 26 – Fri 30 Oct". */
             words: string;
         };
+        /** @description A mark that was given. */
+        MarkAnswer: {
+            /** @description Such as `12 of 20`. */
+            words: string;
+            /**
+             * Format: double
+             * @description Points or percent; null: a level.
+             */
+            value: null | number;
+            /** @description The name of a level; null: points or percent. */
+            level: null | string;
+        };
         MarkDaysRequest: {
             /** @description 1 to 400. */
             marks: components["schemas"]["DayMark"][];
+        };
+        /** @description What is given for a piece. */
+        MarkGiven: {
+            /**
+             * Format: double
+             * @description Points or percent; null: a level.
+             */
+            value?: null | number;
+            /** @description The name of a level; null: points or percent. */
+            level?: null | string;
+        };
+        MarkItemAsRequest: {
+            /** Format: int64 */
+            item: number;
+            marked: null | components["schemas"]["MarkedForm"];
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
+        };
+        /** @description How an item is marked, as it is sent. */
+        MarkedForm: {
+            /** @description `points`, `percent` or `scale`. */
+            as: string;
+            /**
+             * Format: double
+             * @description Full points, or how much it counts in a total.
+             */
+            outOf: number;
+            /** @description Of a scale, lowest first. */
+            levels: components["schemas"]["LevelForm"][];
         };
         /** @description A moment as it travels to the browser, which never converts: the instant, what the clock on the wall says, and both in words. */
         Moment: {
@@ -6945,6 +7017,7 @@ export interface components {
         WorkBack: {
             text: string;
             again: boolean;
+            mark: null | components["schemas"]["MarkAnswer"];
             at: components["schemas"]["Moment"];
         };
         WorkBefore: {
@@ -6986,6 +7059,7 @@ export interface components {
             /** @description How late after its due, in words; null: in time. */
             late: null | string;
             waitsFor: null | string;
+            marked: null | components["schemas"]["MarkedForm"];
             back: null | components["schemas"]["WorkBack"];
         };
         WorkSection: {
@@ -11884,6 +11958,74 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["AskItemRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "mark-item-as": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkItemAsRequest"];
             };
         };
         responses: {

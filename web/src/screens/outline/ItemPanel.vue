@@ -4,10 +4,12 @@ import { useAnswer } from '../../foundation/useAnswer'
 import { useEditionCommand } from '../../foundation/commands/useEditionCommand'
 import { useLevels } from '../../foundation/levels'
 import { asksSentence } from '../../parts/asks'
+import { markedSentence } from '../../parts/marked'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import AddressEditor from './editors/AddressEditor.vue'
 import AsksEditor from './editors/AsksEditor.vue'
 import ConditionEditor from './editors/ConditionEditor.vue'
+import MarkedEditor from './editors/MarkedEditor.vue'
 import FollowsTable from './FollowsTable.vue'
 import NotesHere from './notes/NotesHere.vue'
 import TickField from '../../parts/fields/TickField.vue'
@@ -46,13 +48,15 @@ const follows = computed(() =>
     differs,
   })),
 )
-const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'whom' | 'asks' | null>(null)
+const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'whom' | 'asks' | 'marked' | null>(null)
 const describe = useEditionCommand(edition, '/api/editions/{edition}/describe-item')
 const publish = useEditionCommand(edition, '/api/editions/{edition}/publish-item')
 const about = useEditionCommand(edition, '/api/editions/{edition}/say-about-teacher')
 const panel = useTemplateRef<HTMLElement>('panel')
 useInView(panel, whole)
 const takesAsking = computed(() => ['page', 'link', 'handout', 'task'].includes(props.item.kind))
+/** Only what is handed in can be marked. */
+const takesMark = computed(() => ['work', 'log'].includes(whole.value?.asks?.way ?? ''))
 const takesText = computed(() => props.item.kind !== 'choice' && props.item.kind !== 'quiz')
 
 const whomWords = computed(() => {
@@ -133,6 +137,12 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
           change what is handed in
         </button>
       </p>
+      <p v-if="takesMark || whole.marked" class="line">
+        <span>{{ markedSentence(whole.marked) }}</span>
+        <button v-if="canChange" type="button" class="word-button" @click="part = 'marked'">
+          change how it is marked
+        </button>
+      </p>
       <p class="parts">
         <span>It is</span>
         <ChoiceField
@@ -202,6 +212,7 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
       />
       <ForWhomEditor v-if="part === 'whom'" :edition="edition" :item="whole" @close="part = null" />
       <AsksEditor v-if="part === 'asks'" :edition="edition" :item="whole" @close="part = null" />
+      <MarkedEditor v-if="part === 'marked'" :edition="edition" :item="whole" @close="part = null" />
       <div class="halves">
         <ItemText
           v-if="takesText"

@@ -82,7 +82,10 @@ const next = computed(() => (withAll.value ? answer.value!.next : near.value))
             <ul class="ruled">
               <li v-for="row in now.data.value.back" :key="row.item" class="back">
                 <router-link :to="links.item(row.item)">{{ row.code }} {{ row.title }}</router-link>
-                <span class="small">{{ row.again ? 'try again' : 'go on' }}, {{ row.at.words }}, {{ row.by }}</span>
+                <span class="small"
+                  >{{ row.again ? 'try again' : 'go on' }}, {{ row.mark ? `${row.mark}, ` : '' }}{{ row.at.words }},
+                  {{ row.by }}</span
+                >
                 <q v-if="row.begins">{{ row.begins }}</q>
               </li>
             </ul>

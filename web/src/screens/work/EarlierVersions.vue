@@ -45,7 +45,10 @@ const versions = computed(() =>
         </template>
         <WrittenPiece v-else :piece="version" />
         <blockquote v-for="back in version.feedback" :key="back.at.instant">
-          <p class="small">{{ back.by }}, {{ back.at.words }}: {{ back.again ? 'try again' : 'go on' }}</p>
+          <p class="small">
+            {{ back.by }}, {{ back.at.words }}: {{ back.again ? 'try again' : 'go on'
+            }}<template v-if="back.mark">, {{ back.mark.words }}</template>
+          </p>
           <p v-if="back.text" class="written">{{ back.text }}</p>
         </blockquote>
       </li>

@@ -8,6 +8,7 @@ import ForStudentPanel from '../../parts/ForStudentPanel.vue'
 import WrittenPiece from '../../parts/WrittenPiece.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import EarlierVersions from './EarlierVersions.vue'
+import MarkField from './MarkField.vue'
 import { useGiveBack } from './useGiveBack'
 import OneOfField from '../../parts/fields/OneOfField.vue'
 import TickField from '../../parts/fields/TickField.vue'
@@ -26,7 +27,7 @@ const isOther = ref(false)
 /** What was handed in before is shown too. */
 const isEarlier = ref(false)
 
-const { text, again, alone, busy, problem, sentence, give } = useGiveBack(
+const { text, mark, again, alone, busy, problem, sentence, give } = useGiveBack(
   props.edition,
   props.section.section,
   () => props.piece,
@@ -94,12 +95,16 @@ async function send(): Promise<void> {
       >, and they can hand it in.
     </p>
     <blockquote v-else-if="piece.back">
-      <p class="small">Given back {{ piece.back.at.words }}: {{ piece.back.again ? 'try again' : 'go on' }}</p>
+      <p class="small">
+        Given back {{ piece.back.at.words }}: {{ piece.back.again ? 'try again' : 'go on'
+        }}<template v-if="piece.back.mark">, {{ piece.back.mark.words }}</template>
+      </p>
       <p v-if="piece.back.text" class="written">{{ piece.back.text }}</p>
     </blockquote>
     <form v-else-if="canGiveBack" novalidate @submit.prevent="send">
       <label class="field-name" for="feedback">Feedback</label>
       <v-textarea id="feedback" v-model="text" rows="6" maxlength="20000" />
+      <MarkField v-if="piece.marked" v-model="mark" :marked="piece.marked" />
       <OneOfField
         v-model="again"
         label="How it goes back"

@@ -9,6 +9,8 @@ export function useGiveBack(edition: number, section: number, piece: () => Schem
   const client = useQueryClient()
   const text = ref('')
   const again = ref(false)
+  /** Null: in words alone, or no mark yet. */
+  const mark = ref<Schemas['MarkGiven'] | null>(null)
   /** Of what several handed in together: only to this one. */
   const alone = ref(false)
   const busy = ref(false)
@@ -20,9 +22,10 @@ export function useGiveBack(edition: number, section: number, piece: () => Schem
     text: text.value,
     again: again.value,
     alone: alone.value,
+    mark: mark.value,
   }))
   const settled = refDebounced(
-    computed(() => [piece().work, again.value, alone.value] as const),
+    computed(() => [piece().work, again.value, alone.value, mark.value] as const),
     100,
   )
 
@@ -73,5 +76,5 @@ export function useGiveBack(edition: number, section: number, piece: () => Schem
     }
   }
 
-  return { text, again, alone, busy, problem, sentence, give }
+  return { text, mark, again, alone, busy, problem, sentence, give }
 }

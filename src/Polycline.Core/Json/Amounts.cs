@@ -1,9 +1,8 @@
 using System.Globalization;
-using Polycline.Core.Json;
 
-namespace Polycline.Core.MarkFiles.Checking;
+namespace Polycline.Core.Json;
 
-/// <summary>The forms of numbers in a marking file, and of objects that one word decides. Source: the computation, chapter 13.</summary>
+/// <summary>The forms of amounts (points, percents), and of objects that one word decides. Source: the computation, chapter 13.</summary>
 internal static class Amounts
 {
     public const decimal MostValue = 1_000_000_000;
