@@ -202,7 +202,8 @@ internal sealed class MarkingBuilder
         };
     }
 
-    private static Question QuestionOf(JsonPiece question) =>
+    /// <summary>A question with its key.</summary>
+    public static Question QuestionOf(JsonPiece question) =>
         new(question["id"]!.Value!, KeyOf(question), Amount(question, "points")!.Value)
         {
             IsExtra = Flag(question, "extra") ?? false,

@@ -64,7 +64,7 @@ internal sealed class MarkingNames
                 faults.Add(scale, "there is no such scale");
             if (item["rubric"] is { } rubric)
                 Rubric(rubric);
-            Questions(item.Each("questions"));
+            KeyNames.Check(item.Each("questions"), faults);
         }
     }
 
@@ -117,7 +117,7 @@ internal sealed class MarkingNames
             var questions = index.QuestionsOf(correction["item"]!.Value!);
             foreach (var question in correction.Each("questions"))
                 Question(question["id"]!, questions);
-            Questions(correction.Each("questions"));
+            KeyNames.Check(correction.Each("questions"), faults);
         }
         foreach (var asked in file.Each("ask"))
         {
@@ -125,37 +125,6 @@ internal sealed class MarkingNames
             if (asked["section"] is { } section && !index.IsSection(section.Value!))
                 faults.Add(section, "there is no such section");
         }
-    }
-
-    // The questions of a quiz or of a correction: their ids, and the ids in their keys.
-    private void Questions(IEnumerable<JsonPiece> questions)
-    {
-        Once(questions.Select(Id));
-        foreach (var question in questions)
-        {
-            Key(question);
-            foreach (var gap in question.Each("gaps"))
-                Key(gap);
-        }
-    }
-
-    private void Key(JsonPiece key)
-    {
-        Once(key.Each("options"));
-        Once(key.Each("sequence"));
-        if (key["options"] is not null)
-        {
-            var options = key.Each("options").Select(option => option.Value!).ToHashSet(StringComparer.Ordinal);
-            foreach (var right in key.Each("right"))
-                if (!options.Contains(right.Value!))
-                    faults.Add(right, "there is no such option");
-            Once(key.Each("right"));
-        }
-        var rights = (key["pairs"]?.Members ?? []).Select(pair => pair.Value.Value!).ToHashSet(StringComparer.Ordinal);
-        foreach (var spare in key.Each("spare"))
-            if (rights.Contains(spare.Value!))
-                faults.Add(spare, "this belongs to a pair");
-        Once(key.Each("spare"));
     }
 
     private void Rubric(JsonPiece named)
@@ -209,14 +178,7 @@ internal sealed class MarkingNames
 
     private static JsonPiece Id(JsonPiece piece) => piece["id"]!;
 
-    // The one that comes second in the file is told of.
-    private void Once(IEnumerable<JsonPiece> texts)
-    {
-        var seen = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var text in texts.OrderBy(text => text.At))
-            if (!seen.Add(text.Value!))
-                faults.Add(text, "this is given twice");
-    }
+    private void Once(IEnumerable<JsonPiece> texts) => KeyNames.Once(texts, faults);
 }
 
 /// <summary>What a marking file declares, by its id.</summary>

@@ -17,22 +17,27 @@ internal static class QuestionShapes
             Forms.Check(piece, [new("by", Amounts.Decimal(0, Amounts.MostValue, 9)), new("percent", Amounts.Amount)], faults);
     };
 
-    public static readonly JsonShape Question = Amounts.ByWord(
-        "kind",
-        word =>
-            KeyOf(word, isGap: false) is { } key
-                ?
-                [
-                    new("id", Forms.Id, true),
-                    new("kind", Forms.Text),
-                    new("points", Amounts.Worth, true),
-                    new("extra", Forms.Bool),
-                    new("void", Forms.OneOf("full", "out")),
-                    .. key,
-                ]
-                : null,
-        "one, many, truth, number, text, order, match, gaps, free, file"
-    );
+    public static readonly JsonShape Question = With();
+
+    /// <summary>A question with members of more than its key.</summary>
+    public static JsonShape With(params MemberShape[] more) =>
+        Amounts.ByWord(
+            "kind",
+            word =>
+                KeyOf(word, isGap: false) is { } key
+                    ?
+                    [
+                        new("id", Forms.Id, true),
+                        new("kind", Forms.Text),
+                        new("points", Amounts.Worth, true),
+                        new("extra", Forms.Bool),
+                        new("void", Forms.OneOf("full", "out")),
+                        .. key,
+                        .. more,
+                    ]
+                    : null,
+            "one, many, truth, number, text, order, match, gaps, free, file"
+        );
 
     // The key of a kind of question; null: there is no such kind.
     private static MemberShape[]? KeyOf(string? kind, bool isGap) =>

@@ -1,0 +1,162 @@
+using System.Globalization;
+using System.Numerics;
+using System.Text.Json;
+using Polycline.Core.Marking;
+
+namespace Polycline.Core.MarkFiles;
+
+/// <summary>Writes questions in the form in which they are read; what is as usual is left out.</summary>
+internal static class KeyWriter
+{
+    public static void Write(PaperQuestion paper, Utf8JsonWriter json)
+    {
+        var question = paper.Question;
+        json.WriteStartObject();
+        json.WriteString("id", question.Id);
+        json.WriteString("kind", KindOf(question.Key));
+        Amount(json, "points", question.Points);
+        if (question.IsExtra)
+            json.WriteBoolean("extra", true);
+        if (question.Voided != Voided.No)
+            json.WriteString("void", question.Voided == Voided.Full ? "full" : "out");
+        Key(question.Key, json);
+        json.WriteString("text", paper.Text);
+        if (!paper.Words.IsEmpty)
+        {
+            json.WriteStartObject("words");
+            foreach (var word in paper.Words.OrderBy(word => word.Key, StringComparer.Ordinal))
+                json.WriteString(word.Key, word.Value);
+            json.WriteEndObject();
+        }
+        if (paper.Hint is not null)
+            json.WriteString("hint", paper.Hint);
+        if (paper.After is not null)
+            json.WriteString("after", paper.After);
+        json.WriteEndObject();
+    }
+
+    /// <summary>What a kind of question is called in a marking file.</summary>
+    public static string KindOf(QuestionKey key) =>
+        key switch
+        {
+            QuestionKey.One => "one",
+            QuestionKey.Many => "many",
+            QuestionKey.Truth => "truth",
+            QuestionKey.Number => "number",
+            QuestionKey.Text => "text",
+            QuestionKey.Order => "order",
+            QuestionKey.Match => "match",
+            QuestionKey.Gaps => "gaps",
+            QuestionKey.Free => "free",
+            _ => "file",
+        };
+
+    /// <summary>An amount that has a decimal form, exactly.</summary>
+    public static void Amount(Utf8JsonWriter json, string name, Fraction amount)
+    {
+        json.WritePropertyName(name);
+        json.WriteRawValue(DecimalOf(amount).ToString("0.#########", CultureInfo.InvariantCulture));
+    }
+
+    /// <exception cref="ArgumentException">It has no decimal form of at most nine decimals.</exception>
+    public static decimal DecimalOf(Fraction amount)
+    {
+        var most = BigInteger.Pow(10, 9);
+        return most % amount.Below == 0
+            ? (decimal)(amount.Above * (most / amount.Below)) / 1_000_000_000m
+            : throw new ArgumentException("This amount has no short decimal form.", nameof(amount));
+    }
+
+    private static void Key(QuestionKey key, Utf8JsonWriter json)
+    {
+        switch (key)
+        {
+            case QuestionKey.One one:
+                List(json, "options", one.Options);
+                List(json, "right", one.Right);
+                break;
+            case QuestionKey.Many many:
+                List(json, "options", many.Options);
+                List(json, "right", many.Right);
+                Partial(json, many.AllOrNothing);
+                break;
+            case QuestionKey.Truth truth:
+                json.WriteBoolean("right", truth.Right);
+                break;
+            case QuestionKey.Number number:
+                Number(number, json);
+                break;
+            case QuestionKey.Text text:
+                List(json, "accept", text.Accepted);
+                if (!text.NotAccepted.IsEmpty)
+                    List(json, "not", text.NotAccepted);
+                if (text.KeepsCase)
+                    json.WriteString("case", "keep");
+                if (text.DropsSpace)
+                    json.WriteString("space", "drop");
+                if (text.FoldsAccents)
+                    json.WriteString("accents", "fold");
+                if (text.Edits > 0)
+                    json.WriteNumber("edits", text.Edits);
+                break;
+            case QuestionKey.Order order:
+                List(json, "sequence", order.Sequence);
+                Partial(json, order.AllOrNothing);
+                break;
+            case QuestionKey.Match match:
+                json.WriteStartObject("pairs");
+                foreach (var pair in match.Pairs)
+                    json.WriteString(pair.Left, pair.Right);
+                json.WriteEndObject();
+                if (!match.Spare.IsEmpty)
+                    List(json, "spare", match.Spare);
+                Partial(json, match.AllOrNothing);
+                break;
+            case QuestionKey.Gaps gaps:
+                json.WriteStartArray("gaps");
+                foreach (var part in gaps.Parts)
+                {
+                    json.WriteStartObject();
+                    json.WriteString("kind", KindOf(part));
+                    Key(part, json);
+                    json.WriteEndObject();
+                }
+                json.WriteEndArray();
+                Partial(json, gaps.AllOrNothing);
+                break;
+        }
+    }
+
+    private static void Number(QuestionKey.Number number, Utf8JsonWriter json)
+    {
+        Amount(json, "value", number.Value);
+        if (number.Tolerance.Sign > 0)
+        {
+            json.WriteStartObject("tolerance");
+            Amount(json, "by", number.Tolerance);
+            json.WriteEndObject();
+        }
+        if (!number.Units.IsEmpty)
+            List(json, "units", number.Units);
+        if (!number.NeedsUnit)
+            json.WriteBoolean("needUnit", false);
+        if (number.Figures is { } figures)
+            json.WriteNumber("figures", figures);
+        if (number.Slip.Sign > 0)
+            Amount(json, "slip", number.Slip * 100);
+    }
+
+    private static void Partial(Utf8JsonWriter json, bool isAll)
+    {
+        if (isAll)
+            json.WriteString("partial", "all");
+    }
+
+    private static void List(Utf8JsonWriter json, string name, IEnumerable<string> texts)
+    {
+        json.WriteStartArray(name);
+        foreach (var text in texts)
+            json.WriteStringValue(text);
+        json.WriteEndArray();
+    }
+}

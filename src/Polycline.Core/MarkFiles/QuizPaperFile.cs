@@ -1,0 +1,128 @@
+using System.Collections.Immutable;
+using System.Text;
+using System.Text.Json;
+using Polycline.Core.Json;
+using Polycline.Core.MarkFiles.Checking;
+using Polycline.Core.Marking;
+using Polycline.Core.Wording;
+
+namespace Polycline.Core.MarkFiles;
+
+/// <summary>
+/// A quiz as it is stored and put into packages: questions in the form of a marking file, with what they say beside. Read with the
+/// same care, whoever wrote it.
+/// </summary>
+public static class QuizPaperFile
+{
+    private const int LongestText = 20_000;
+    private const int LongestWords = 1_000;
+
+    private static readonly JsonShape Words = Forms.OfText(
+        text => text.Trim().Length > 0 && text.Length <= LongestWords,
+        $"must be text of up to {LongestWords} characters"
+    );
+
+    private static readonly JsonShape Question = QuestionShapes.With(
+        new("text", Forms.OfText(text => text.Length <= LongestText, $"must be text of up to {LongestText} characters"), true),
+        new("words", Forms.Map(Words, false)),
+        new("hint", Words),
+        new("after", Words)
+    );
+
+    private static readonly JsonShape Paper = Forms.Object(
+        new MemberShape("questions", Forms.List(Question, 1), true),
+        new("outOf", Amounts.Worth),
+        new("using", WordsOf<AttemptsUsed>()),
+        new("limit", Amounts.FromOne),
+        new("grace", Amounts.Count),
+        new("attempts", Amounts.FromOne),
+        new("shown", WordsOf<AnswersShown>())
+    );
+
+    /// <exception cref="FileRefusedException">It is no such quiz; the path starts at it.</exception>
+    public static QuizPaper Read(string json)
+    {
+        var piece = JsonPiece.Parse(Encoding.UTF8.GetBytes(json)) ?? throw new FileRefusedException("$", "this is not JSON");
+        FaultList.Pass(faults => Paper(piece, faults));
+        FaultList.Pass(faults =>
+        {
+            KeyNames.Check(piece.Each("questions"), faults);
+            if (piece.Each("questions").Count > QuizPaper.MostQuestions)
+                faults.Add(piece["questions"]!, $"at most {QuizPaper.MostQuestions} questions");
+            foreach (var question in piece.Each("questions"))
+                CheckWords(question, faults);
+        });
+        return new()
+        {
+            Questions = [.. piece.Each("questions").Select(QuestionOf)],
+            OutOf = piece["outOf"] is { } outOf ? (Fraction)Forms.NumberOf(outOf) : (Fraction?)null,
+            Using = piece["using"] is { } used ? EnumNames.Parse<AttemptsUsed>(used.Value!) : AttemptsUsed.Best,
+            Limit = piece["limit"] is { } limit ? Forms.WholeOf(limit) : null,
+            Grace = piece["grace"] is { } grace ? Forms.WholeOf(grace) : 0,
+            Attempts = piece["attempts"] is { } attempts ? Forms.WholeOf(attempts) : null,
+            Shown = piece["shown"] is { } shown ? EnumNames.Parse<AnswersShown>(shown.Value!) : AnswersShown.AtOnce,
+        };
+    }
+
+    /// <returns>The same quiz gives the same text.</returns>
+    public static string Write(QuizPaper paper)
+    {
+        using var stream = new MemoryStream();
+        using (var json = new Utf8JsonWriter(stream))
+        {
+            json.WriteStartObject();
+            json.WriteStartArray("questions");
+            foreach (var question in paper.Questions)
+                KeyWriter.Write(question, json);
+            json.WriteEndArray();
+            if (paper.OutOf is { } outOf)
+                KeyWriter.Amount(json, "outOf", outOf);
+            json.WriteString("using", EnumNames.Of(paper.Using));
+            if (paper.Limit is { } limit)
+                json.WriteNumber("limit", limit);
+            json.WriteNumber("grace", paper.Grace);
+            if (paper.Attempts is { } attempts)
+                json.WriteNumber("attempts", attempts);
+            json.WriteString("shown", EnumNames.Of(paper.Shown));
+            json.WriteEndObject();
+        }
+        return Encoding.UTF8.GetString(stream.ToArray());
+    }
+
+    /// <summary>Reads an answer that came from outside.</summary>
+    /// <returns>Null: cleared.</returns>
+    /// <exception cref="FileRefusedException">The question does not take it; the path starts at the answer.</exception>
+    public static Answer? Answer(QuestionKey key, string json)
+    {
+        var piece = JsonPiece.Parse(Encoding.UTF8.GetBytes(json)) ?? throw new FileRefusedException("$", "this is not JSON");
+        Answer? answer = null;
+        FaultList.Pass(faults => answer = AnswerFit.Read(piece, key, faults));
+        return answer;
+    }
+
+    private static PaperQuestion QuestionOf(JsonPiece piece) =>
+        new(
+            MarkingBuilder.QuestionOf(piece),
+            piece["text"]!.Value!,
+            (piece["words"]?.Members ?? []).ToImmutableDictionary(word => word.Name, word => word.Value.Value!)
+        )
+        {
+            Hint = piece["hint"]?.Value,
+            After = piece["after"]?.Value,
+        };
+
+    // Everything that a student picks among says something.
+    private static void CheckWords(JsonPiece question, FaultList faults)
+    {
+        var said = (question["words"]?.Members ?? []).Select(word => word.Name).ToHashSet(StringComparer.Ordinal);
+        var ids = question.Each("gaps").Prepend(question).SelectMany(KeyNames.IdsOf).ToList();
+        foreach (var id in ids.Where(id => !said.Contains(id)))
+            faults.AddMissing(question, "words", $"there are no words for '{id}'");
+        foreach (var word in question["words"]?.Members ?? [])
+            if (!ids.Contains(word.Name))
+                faults.Add(question["words"]!, word, "the question has nothing of this id");
+    }
+
+    private static JsonShape WordsOf<T>()
+        where T : struct, Enum => Forms.OneOf([.. Enum.GetValues<T>().Select(EnumNames.Of)]);
+}

@@ -1,0 +1,151 @@
+using System.Collections.Immutable;
+
+namespace Polycline.Core.Marking;
+
+/// <summary>When a student sees how their answers were marked.</summary>
+public enum AnswersShown
+{
+    AtOnce,
+    AfterDue,
+    Never,
+}
+
+/// <summary>One question as it is put to students.</summary>
+/// <param name="Text">What is asked, as canonical HTML; the gaps of one stand in it as <c>[1]</c>, <c>[2]</c> …</param>
+/// <param name="Words">What the options, things and pairs of its key say, by their ids.</param>
+public sealed record PaperQuestion(Question Question, string Text, ImmutableDictionary<string, string> Words)
+{
+    /// <summary>Null: none.</summary>
+    public string? Hint { get; init; }
+
+    /// <summary>What is said once it has been marked; null: nothing.</summary>
+    public string? After { get; init; }
+}
+
+/// <summary>A quiz as it is put to students, with its keys: what is kept of an item. Source: the computation, chapter 13.</summary>
+public sealed record QuizPaper
+{
+    public const int MostQuestions = 100;
+
+    /// <summary>At least one.</summary>
+    public required ImmutableArray<PaperQuestion> Questions { get; init; }
+
+    /// <summary>What the quiz is worth; null: what its questions add up to.</summary>
+    public Fraction? OutOf { get; init; }
+
+    public AttemptsUsed Using { get; init; }
+
+    /// <summary>Minutes; null: as long as one likes.</summary>
+    public int? Limit { get; init; }
+
+    /// <summary>Seconds after the bell in which answers still count.</summary>
+    public int Grace { get; init; } = 30;
+
+    /// <summary>How many attempts a student has; null: any number.</summary>
+    public int? Attempts { get; init; } = 1;
+
+    public AnswersShown Shown { get; init; }
+
+    /// <summary>
+    /// This paper with the ids that an earlier one has for the same: questions that ask the same, stand where one of their kind stood, or
+    /// have the same answers to choose from; and options that say the same. So what was answered stays answered.
+    /// </summary>
+    public QuizPaper KeepingIds(QuizPaper earlier)
+    {
+        var free = earlier.Questions.ToList();
+        var kept = new PaperQuestion?[Questions.Length];
+        foreach (var alike in new Func<PaperQuestion, int, PaperQuestion?>[] { SameText, SamePlace, SameWords })
+            for (var place = 0; place < Questions.Length; place++)
+                if (kept[place] is null && alike(Questions[place], place) is { } known)
+                {
+                    kept[place] = known;
+                    free.Remove(known);
+                }
+        // An id that was used is never used for another: answers are kept under it.
+        var taken = earlier.Questions.Select(known => known.Question.Id).ToHashSet(StringComparer.Ordinal);
+        var next = 0;
+        return this with
+        {
+            Questions =
+            [
+                .. Questions.Select((question, place) => kept[place] is { } known ? question.As(known) : question.Named(NextId())),
+            ],
+        };
+
+        PaperQuestion? SameText(PaperQuestion question, int place) =>
+            free.FirstOrDefault(known => known.Text == question.Text && known.IsAnsweredLike(question));
+
+        PaperQuestion? SamePlace(PaperQuestion question, int place) =>
+            place < earlier.Questions.Length
+            && earlier.Questions[place] is var known
+            && free.Contains(known)
+            && known.IsAnsweredLike(question)
+                ? known
+                : null;
+
+        PaperQuestion? SameWords(PaperQuestion question, int place) =>
+            question.Words.IsEmpty ? null : free.FirstOrDefault(known => known.IsAnsweredLike(question));
+
+        string NextId()
+        {
+            while (!taken.Add($"k{++next}")) { }
+            return $"k{next}";
+        }
+    }
+}
+
+/// <summary>What of a question has ids, and giving it others.</summary>
+internal static class PaperIds
+{
+    /// <summary>Whether both take the same answers: their kind, and what their options, things and pairs say.</summary>
+    public static bool IsAnsweredLike(this PaperQuestion one, PaperQuestion other) =>
+        one.Question.Key.GetType() == other.Question.Key.GetType()
+        && one.Words.Values.Order(StringComparer.Ordinal).SequenceEqual(other.Words.Values.Order(StringComparer.Ordinal))
+        && (one.Question.Key, other.Question.Key) switch
+        {
+            (QuestionKey.Gaps gaps, QuestionKey.Gaps others) => gaps
+                .Parts.Select(part => part.GetType())
+                .SequenceEqual(others.Parts.Select(part => part.GetType())),
+            (QuestionKey.Match pairs, QuestionKey.Match others) => Lefts(one, pairs).SetEquals(Lefts(other, others)),
+            _ => true,
+        };
+
+    /// <summary>The question with the ids of one that takes the same answers.</summary>
+    public static PaperQuestion As(this PaperQuestion question, PaperQuestion known)
+    {
+        var ids = question
+            .Words.OrderBy(pair => pair.Value, StringComparer.Ordinal)
+            .ThenBy(pair => pair.Key, StringComparer.Ordinal)
+            .Zip(known.Words.OrderBy(pair => pair.Value, StringComparer.Ordinal).ThenBy(pair => pair.Key, StringComparer.Ordinal))
+            .ToDictionary(pair => pair.First.Key, pair => pair.Second.Key, StringComparer.Ordinal);
+        return question with
+        {
+            Question = question.Question with { Id = known.Question.Id, Key = Renamed(question.Question.Key, id => ids[id]) },
+            Words = question.Words.ToImmutableDictionary(pair => ids[pair.Key], pair => pair.Value),
+        };
+    }
+
+    public static PaperQuestion Named(this PaperQuestion question, string id) =>
+        question with
+        {
+            Question = question.Question with { Id = id },
+        };
+
+    private static QuestionKey Renamed(QuestionKey key, Func<string, string> to) =>
+        key switch
+        {
+            QuestionKey.One one => one with { Options = [.. one.Options.Select(to)], Right = [.. one.Right.Select(to)] },
+            QuestionKey.Many many => many with { Options = [.. many.Options.Select(to)], Right = [.. many.Right.Select(to)] },
+            QuestionKey.Order order => order with { Sequence = [.. order.Sequence.Select(to)] },
+            QuestionKey.Match match => match with
+            {
+                Pairs = [.. match.Pairs.Select(pair => new MatchPair(to(pair.Left), to(pair.Right)))],
+                Spare = [.. match.Spare.Select(to)],
+            },
+            QuestionKey.Gaps gaps => gaps with { Parts = [.. gaps.Parts.Select(part => Renamed(part, to))] },
+            _ => key,
+        };
+
+    private static HashSet<string> Lefts(PaperQuestion question, QuestionKey.Match match) =>
+        [.. match.Pairs.Select(pair => question.Words[pair.Left])];
+}

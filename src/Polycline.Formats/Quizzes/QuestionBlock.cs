@@ -1,0 +1,429 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Net;
+using System.Text.RegularExpressions;
+using Polycline.Core.Marking;
+using Polycline.Core.Wording;
+
+namespace Polycline.Formats.Quizzes;
+
+/// <summary>The lines of one question: what is asked, and under it the answers.</summary>
+/// <param name="number">Which question it is, from 1.</param>
+internal sealed partial class QuestionBlock(int number, string[] lines)
+{
+    private const int LongestWords = 1_000;
+    private const int MostAnswers = 50;
+
+    private readonly QuizLine[] understood = [.. lines.Select(line => new QuizLine(line, "", false))];
+    private readonly List<string> asked = [];
+    private readonly List<(string Words, bool IsRight)> options = [];
+    private readonly List<string> steps = [];
+    private readonly List<(string? Left, string Right)> pairs = [];
+    private readonly List<string> accepted = [];
+    private readonly List<string> notAccepted = [];
+    private readonly HashSet<string> said = [];
+    private QuestionKey.Number? value;
+    private bool? truth;
+    private bool isFree;
+    private bool isFile;
+    private int edits;
+    private decimal points = 1;
+    private string? hint;
+    private string? after;
+
+    /// <summary>What was understood, line by line.</summary>
+    public QuizLine[] Lines => understood;
+
+    /// <returns>Null: something is not understood.</returns>
+    public PaperQuestion? Read()
+    {
+        for (var at = 0; at < lines.Length; at++)
+            Line(at, lines[at].Trim());
+        if (understood.Any(line => line.IsFault))
+            return null;
+        if (asked.Count == 0)
+        {
+            Fault("This question asks nothing. Write what is asked above its answers.");
+            return null;
+        }
+        var (key, text, words) = KeyAndWords();
+        if (key is null)
+            return null;
+        understood[0] = understood[0] with
+        {
+            Words =
+                $"Question {number}: {KindWords(key)}, {MarkWords.Number(points)} {(points == 1 ? "point" : "points")}{(said.Contains("extra") ? ", extra" : "")}",
+        };
+        return new(new($"k{number}", key, points) { IsExtra = said.Contains("extra") }, text, words) { Hint = hint, After = after };
+    }
+
+    private void Line(int at, string line)
+    {
+        var words = line.Length > 1 ? line[1..].Trim() : "";
+        if (line[0] is '+' or '-' && words.Length > 0 && line[1] == ' ')
+            Option(at, words, line[0] == '+');
+        else if (Step().Match(line) is { Success: true } step && asked.Count > 0)
+            Numbered(at, int.Parse(step.Groups[1].Value, CultureInfo.InvariantCulture), step.Groups[2].Value);
+        else if (Setting().Match(line) is { Success: true } setting && asked.Count > 0)
+            Set(at, setting.Groups[1].Value.ToLowerInvariant(), setting.Groups[2].Value.Trim());
+        else if (Word(line.ToLowerInvariant()) is { } meaning && asked.Count > 0)
+            Say(at, meaning);
+        else if (Pair().Match(line) is { Success: true } pair && asked.Count > 0 && options.Count == 0)
+            Matching(at, pair.Groups[1].Value.Trim(), pair.Groups[2].Value.Trim());
+        else if (said.Count > 0 || options.Count > 0 || steps.Count > 0 || pairs.Count > 0)
+            Fault(at, "What is asked stands above the answers. An answer begins with + or −, a number, or a word such as “text:”.");
+        else
+            asked.Add(line);
+    }
+
+    private void Option(int at, string words, bool isRight)
+    {
+        if (options.Any(option => option.Words == words))
+            Fault(at, "This answer stands here twice.");
+        else if (options.Count == MostAnswers || words.Length > LongestWords)
+            Fault(at, $"There can be up to {MostAnswers} answers of up to {LongestWords:N0} characters.");
+        else
+        {
+            options.Add((words, isRight));
+            Understood(at, isRight ? "right" : "wrong");
+        }
+    }
+
+    private void Numbered(int at, int place, string words)
+    {
+        if (place != steps.Count + 1)
+            Fault(at, $"Number these in the right order: this one would be {steps.Count + 1}.");
+        else if (steps.Contains(words))
+            Fault(at, "This stands here twice.");
+        else if (steps.Count == MostAnswers)
+            Fault(at, $"There can be up to {MostAnswers} things to put in order.");
+        else
+        {
+            steps.Add(words);
+            Understood(at, $"comes {(place == 1 ? "first" : $"in place {place}")}");
+        }
+    }
+
+    private void Matching(int at, string left, string right)
+    {
+        if (left.Length > 0 && pairs.Any(pair => pair.Left == left))
+            Fault(at, "This already has its match.");
+        else if (pairs.Count == MostAnswers)
+            Fault(at, $"There can be up to {MostAnswers} pairs.");
+        else
+        {
+            pairs.Add((left.Length == 0 ? null : left, right));
+            Understood(at, left.Length == 0 ? "matches nothing" : "belong together");
+        }
+    }
+
+    private void Set(int at, string name, string given)
+    {
+        if (given.Length is 0 or > LongestWords)
+        {
+            Fault(at, $"Write something after “{name}:”, up to {LongestWords:N0} characters.");
+            return;
+        }
+        said.Add(name);
+        switch (name)
+        {
+            case "points" when Amount(given) is >= 0.01m and <= 10_000 and var amount && decimal.Round(amount, 2) == amount:
+                points = amount;
+                Understood(at, "what it is worth");
+                break;
+            case "points":
+                Fault(at, "Write a number from 0.01 to 10,000, with at most two decimals.");
+                break;
+            case "slips" when given is "0" or "1" or "2" or "3":
+                edits = given[0] - '0';
+                Understood(at, "slips of the pen that are overlooked in longer words");
+                break;
+            case "slips":
+                Fault(at, "Write 0, 1, 2 or 3.");
+                break;
+            case "hint":
+                hint = given;
+                Understood(at, "shown on request");
+                break;
+            case "after":
+                after = given;
+                Understood(at, "shown afterwards");
+                break;
+            case "number":
+                value = NumberOf(given);
+                if (value is null)
+                    Fault(at, "Write the number like this: 1013.25 ± 0.5 hPa, mbar; 3 figures");
+                else
+                    Understood(at, "the right number");
+                break;
+            default:
+                var forms = given.Split(" / ", StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
+                (name == "text" ? accepted : notAccepted).AddRange(forms);
+                Understood(at, name == "text" ? Counting.Counted(forms.Length, "form is right", "forms are right") : "wrong, however near");
+                break;
+        }
+    }
+
+    private void Say(int at, string word)
+    {
+        said.Add(word);
+        switch (word)
+        {
+            case "true" or "false":
+                if (truth is not null)
+                    Fault(at, "Say only once whether it is true.");
+                truth = word == "true";
+                Understood(at, "the right answer");
+                break;
+            case "read":
+                isFree = true;
+                Understood(at, "a text that you read");
+                break;
+            case "file":
+                isFile = true;
+                Understood(at, "a file that you look at");
+                break;
+            default:
+                Understood(at, word == "extra" ? "its points are a bonus" : word);
+                break;
+        }
+    }
+
+    private (QuestionKey? Key, string Text, ImmutableDictionary<string, string> Words) KeyAndWords()
+    {
+        var kinds = new[]
+        {
+            options.Count > 0,
+            steps.Count > 0,
+            pairs.Count > 0,
+            accepted.Count > 0,
+            value is not null,
+            truth is not null,
+            isFree,
+            isFile,
+        };
+        var text = string.Join('\n', asked);
+        var isAll = said.Contains("all or nothing");
+        var words = new PaperWords();
+        var gaps = GapText.Find(text);
+        if (kinds.Count(is_ => is_) + (gaps.Count > 0 ? 1 : 0) > 1)
+            return (Fault("This question mixes two kinds of answer. Keep one of them."), "", words.All);
+        QuestionKey? key = null;
+        if (gaps.Count > 0)
+        {
+            var parts = gaps.Select(gap => GapText.KeyOf(gap, words)).ToList();
+            if (parts.IndexOf(null) is >= 0 and var bad)
+                return (
+                    Fault($"The gap [{gaps[bad]}] is not understood. Write it like [cumulus], [+low / -high] or [number: 8 oktas]."),
+                    "",
+                    words.All
+                );
+            key = new QuestionKey.Gaps([.. parts.OfType<QuestionKey>()], isAll);
+            text = GapText.Numbered(text);
+        }
+        else if (options.Count > 0)
+            key = Choosing(words, isAll);
+        else if (steps.Count > 0)
+            key =
+                steps.Count < 2
+                    ? Fault("There is only one thing to put in order. Add another.")
+                    : new QuestionKey.Order(words.Add(steps), isAll);
+        else if (pairs.Count > 0)
+            key = Pairing(words, isAll);
+        else if (accepted.Count > 0)
+            key = new QuestionKey.Text([.. accepted])
+            {
+                NotAccepted = [.. notAccepted],
+                KeepsCase = said.Contains("capitals count"),
+                FoldsAccents = said.Contains("accents do not count"),
+                Edits = edits,
+            };
+        else if (value is not null)
+            key = value;
+        else if (truth is { } isTrue)
+            key = new QuestionKey.Truth(isTrue);
+        else if (isFree)
+            key = new QuestionKey.Free();
+        else if (isFile)
+            key = new QuestionKey.File();
+        else
+            key = Fault("This question has no answer. Add one, or “read” if you read what students write.");
+        return (key, Html(text), words.All);
+    }
+
+    private QuestionKey? Choosing(PaperWords words, bool isAll)
+    {
+        var ids = words.Add(options.Select(option => option.Words));
+        ImmutableArray<string> right = [.. ids.Where((_, n) => options[n].IsRight)];
+        if (said.Contains("any number") || right.Length > 1)
+            return new QuestionKey.Many(ids, right, isAll);
+        return right.Length == 1
+            ? new QuestionKey.One(ids, right)
+            : Fault("Mark the right answer with +, or add “any number” if none is right.");
+    }
+
+    private QuestionKey? Pairing(PaperWords words, bool isAll)
+    {
+        var lefts = pairs.Where(pair => pair.Left is not null).ToList();
+        if (lefts.Count == 0)
+            return Fault("Nothing is to be matched. Write pairs like this: barometer = hPa");
+        var rights = pairs.Select(pair => pair.Right).Distinct().ToList();
+        var left = words.Add(lefts.Select(pair => pair.Left!));
+        var right = words.Add(rights);
+        ImmutableArray<MatchPair> matched = [.. lefts.Select((pair, n) => new MatchPair(left[n], right[rights.IndexOf(pair.Right)]))];
+        return new QuestionKey.Match(matched, [.. right.Where(id => matched.All(pair => pair.Right != id))], isAll);
+    }
+
+    /// <summary>A number with its tolerance, units and figures: <c>1013.25 ± 0.5 hPa, mbar; 3 figures</c>.</summary>
+    internal static QuestionKey.Number? NumberOf(string given)
+    {
+        var found = NumberKey().Match(given);
+        if (!found.Success || Amount(found.Groups["value"].Value) is not { } value || value is < -1_000_000_000 or > 1_000_000_000)
+            return null;
+        var tolerance = found.Groups["by"].Success ? Amount(found.Groups["by"].Value) : 0;
+        if (
+            tolerance is not { } by
+            || by > 1_000_000_000
+            || decimal.Round(value, 5) != value
+            || decimal.Round(by, 2) != by && found.Groups["percent"].Success
+        )
+            return null;
+        var figures = 0;
+        if (
+            found.Groups["figures"].Success
+            && !int.TryParse(found.Groups["figures"].Value, NumberStyles.None, CultureInfo.InvariantCulture, out figures)
+        )
+            return null;
+        return new(value)
+        {
+            Tolerance = found.Groups["percent"].Success ? Math.Abs(value) * by / 100 : by,
+            Units = [.. found.Groups["units"].Value.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)],
+            Figures = figures is > 0 and <= 10_000 ? figures : null,
+            NeedsUnit = !found.Groups["optional"].Success,
+        };
+    }
+
+    private static string KindWords(QuestionKey key) =>
+        key switch
+        {
+            QuestionKey.One => "one of several",
+            QuestionKey.Many many => $"several of several, {Counting.Counted(many.Right.Length, "right one", "right ones")}",
+            QuestionKey.Truth => "true or false",
+            QuestionKey.Number => "a number",
+            QuestionKey.Text => "a short text",
+            QuestionKey.Order => "putting in order",
+            QuestionKey.Match => "matching",
+            QuestionKey.Gaps gaps => Counting.Counted(gaps.Parts.Length, "gap in a text", "gaps in a text"),
+            QuestionKey.Free => "a text that you read",
+            _ => "a file that you look at",
+        };
+
+    private static string Html(string text) => string.Concat(text.Split('\n').Select(line => $"<p>{WebUtility.HtmlEncode(line)}</p>"));
+
+    private static decimal? Amount(string text) =>
+        decimal.TryParse(
+            text.Replace('\u2212', '-').Replace(',', '.'),
+            NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
+            CultureInfo.InvariantCulture,
+            out var amount
+        )
+            ? amount
+            : null;
+
+    private static string? Word(string line) =>
+        line
+            is "true"
+                or "false"
+                or "read"
+                or "file"
+                or "extra"
+                or "all or nothing"
+                or "any number"
+                or "capitals count"
+                or "accents do not count"
+            ? line
+            : null;
+
+    private void Understood(int at, string words)
+    {
+        if (!understood[at].IsFault)
+            understood[at] = understood[at] with { Words = words };
+    }
+
+    private void Fault(int at, string words) => understood[at] = understood[at] with { Words = words, IsFault = true };
+
+    private QuestionKey? Fault(string words)
+    {
+        Fault(0, words);
+        return null;
+    }
+
+    [GeneratedRegex(@"^(\d{1,2})[.)]\s+(\S.*)$", RegexOptions.CultureInvariant)]
+    private static partial Regex Step();
+
+    [GeneratedRegex("^(points|hint|after|number|text|not|slips):(.*)$", RegexOptions.CultureInvariant | RegexOptions.IgnoreCase)]
+    private static partial Regex Setting();
+
+    [GeneratedRegex(@"^(.{0,1000}?)(?:^|\s)=\s+(\S.{0,999})$", RegexOptions.CultureInvariant)]
+    private static partial Regex Pair();
+
+    [GeneratedRegex(
+        @"^(?<value>[+\-\u2212]?\d{1,10}(?:[.,]\d{1,9})?)(?:\s*(?:±|\+-)\s*(?<by>\d{1,10}(?:[.,]\d{1,9})?)\s*(?<percent>%)?)?(?:\s*(?<units>[^;\d\s][^;]*?))?(?:\s*;\s*(?<figures>\d{1,4})\s+figures?)?(?<optional>\s*;\s*unit may be left out)?$",
+        RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture
+    )]
+    private static partial Regex NumberKey();
+}
+
+/// <summary>What the parts of a question say, by the ids they get.</summary>
+internal sealed class PaperWords
+{
+    private readonly ImmutableDictionary<string, string>.Builder all = ImmutableDictionary.CreateBuilder<string, string>();
+
+    public ImmutableDictionary<string, string> All => all.ToImmutable();
+
+    /// <returns>Their ids, in their order.</returns>
+    public ImmutableArray<string> Add(IEnumerable<string> words)
+    {
+        var ids = ImmutableArray.CreateBuilder<string>();
+        foreach (var one in words)
+        {
+            ids.Add($"a{all.Count + 1}");
+            all.Add(ids[^1], one);
+        }
+        return ids.ToImmutable();
+    }
+}
+
+/// <summary>Gaps in a text, in square brackets.</summary>
+internal static partial class GapText
+{
+    /// <summary>What stands in each, in their order.</summary>
+    public static IReadOnlyList<string> Find(string text) => [.. Gap().Matches(text).Select(gap => gap.Groups[1].Value.Trim())];
+
+    /// <summary>The text with numbers in them.</summary>
+    public static string Numbered(string text)
+    {
+        var n = 0;
+        return Gap().Replace(text, _ => $"[{++n}]");
+    }
+
+    /// <returns>Null: it is not understood.</returns>
+    public static QuestionKey? KeyOf(string gap, PaperWords words)
+    {
+        if (gap.StartsWith("number:", StringComparison.OrdinalIgnoreCase))
+            return QuestionBlock.NumberOf(gap["number:".Length..].Trim());
+        var parts = gap.Split(" / ", StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
+        if (parts.Length == 0)
+            return null;
+        if (!parts.All(part => part[0] is '+' or '-' && part.Length > 1))
+            return parts.Any(part => part[0] is '+') ? null : new QuestionKey.Text([.. parts]);
+        var ids = words.Add(parts.Select(part => part[1..].Trim()));
+        ImmutableArray<string> right = [.. ids.Where((_, n) => parts[n][0] == '+')];
+        return right.IsEmpty || parts.Select(part => part[1..].Trim()).Distinct().Count() < parts.Length
+            ? null
+            : new QuestionKey.One(ids, right);
+    }
+
+    [GeneratedRegex(@"\[([^\[\]]{1,500})\]", RegexOptions.CultureInvariant)]
+    private static partial Regex Gap();
+}

@@ -1,0 +1,131 @@
+using System.Collections.Immutable;
+using System.Net;
+using Polycline.Core.Marking;
+using Polycline.Core.Wording;
+
+namespace Polycline.Formats.Quizzes;
+
+/// <summary>What was understood of one line.</summary>
+/// <param name="Words">What it is; with a fault: what is wrong with it, and what to do.</param>
+public sealed record QuizLine(string Text, string Words, bool IsFault);
+
+/// <summary>
+/// Questions written as plain text, in a form of our own: questions stand apart by an empty line; under each, its answers.
+/// <c>docs/formats/quiz-text.md</c> says how.
+/// </summary>
+/// <param name="Lines">Each line of the text.</param>
+/// <param name="Questions">Null: something is not understood, or there is none.</param>
+public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<PaperQuestion>? Questions)
+{
+    public const int LongestText = 200_000;
+
+    /// <summary>Reads a text.</summary>
+    public static QuizText Read(string text)
+    {
+        var lines = text.ReplaceLineEndings("\n").Split('\n');
+        var understood = new QuizLine[lines.Length];
+        var questions = new List<PaperQuestion>();
+        for (var at = 0; at < lines.Length; )
+        {
+            if (string.IsNullOrWhiteSpace(lines[at]))
+            {
+                understood[at] = new(lines[at++], "", false);
+                continue;
+            }
+            var end = at;
+            while (end < lines.Length && !string.IsNullOrWhiteSpace(lines[end]))
+                end++;
+            var block = new QuestionBlock(questions.Count + 1, lines[at..end]);
+            if (block.Read() is { } question)
+                questions.Add(question);
+            block.Lines.CopyTo(understood, at);
+            at = end;
+        }
+        var isGood = questions.Count is > 0 and <= QuizPaper.MostQuestions && !understood.Any(line => line.IsFault);
+        return new(understood, isGood ? [.. questions] : null);
+    }
+
+    /// <summary>Questions as they would be written.</summary>
+    public static string Write(IEnumerable<PaperQuestion> questions) => string.Join("\n\n", questions.Select(Written));
+
+    /// <summary>What a question says, without markup.</summary>
+    public static string PlainText(string html) =>
+        WebUtility.HtmlDecode(
+            html.Replace("</p><p>", "\n", StringComparison.Ordinal)
+                .Replace("<p>", "", StringComparison.Ordinal)
+                .Replace("</p>", "", StringComparison.Ordinal)
+        );
+
+    private static string Written(PaperQuestion question)
+    {
+        var lines = new List<string>();
+        var text = PlainText(question.Text);
+        if (question.Question.Key is QuestionKey.Gaps gaps)
+            for (var n = 0; n < gaps.Parts.Length; n++)
+                text = text.Replace($"[{n + 1}]", $"[{Gap(gaps.Parts[n], question)}]", StringComparison.Ordinal);
+        lines.AddRange(text.Split('\n'));
+        lines.AddRange(Answers(question));
+        if (
+            question.Question.Key
+            is QuestionKey.Many { AllOrNothing: true }
+                or QuestionKey.Order { AllOrNothing: true }
+                or QuestionKey.Match { AllOrNothing: true }
+                or QuestionKey.Gaps { AllOrNothing: true }
+        )
+            lines.Add("all or nothing");
+        if (question.Question.Points != 1)
+            lines.Add($"points: {Number(question.Question.Points)}");
+        if (question.Question.IsExtra)
+            lines.Add("extra");
+        if (question.Hint is not null)
+            lines.Add($"hint: {question.Hint}");
+        if (question.After is not null)
+            lines.Add($"after: {question.After}");
+        return string.Join('\n', lines);
+    }
+
+    private static IEnumerable<string> Answers(PaperQuestion question) =>
+        question.Question.Key switch
+        {
+            QuestionKey.One one => one.Options.Select(id => $"{(one.Right.Contains(id) ? '+' : '-')} {question.Words[id]}"),
+            QuestionKey.Many many => many
+                .Options.Select(id => $"{(many.Right.Contains(id) ? '+' : '-')} {question.Words[id]}")
+                .Concat(many.Right.Length > 1 ? [] : ["any number"]),
+            QuestionKey.Truth truth => [truth.Right ? "true" : "false"],
+            QuestionKey.Number number => [$"number: {NumberKey(number)}"],
+            QuestionKey.Text key =>
+            [
+                $"text: {string.Join(" / ", key.Accepted)}",
+                .. key.NotAccepted.IsEmpty ? [] : new[] { $"not: {string.Join(" / ", key.NotAccepted)}" },
+                .. key.KeepsCase ? new[] { "capitals count" } : [],
+                .. key.FoldsAccents ? new[] { "accents do not count" } : [],
+                .. key.Edits > 0 ? new[] { $"slips: {key.Edits}" } : [],
+            ],
+            QuestionKey.Order order => order.Sequence.Select((id, n) => $"{n + 1}. {question.Words[id]}"),
+            QuestionKey.Match match => match
+                .Pairs.Select(pair => $"{question.Words[pair.Left]} = {question.Words[pair.Right]}")
+                .Concat(match.Spare.Select(id => $"= {question.Words[id]}")),
+            QuestionKey.Gaps => [],
+            QuestionKey.Free => ["read"],
+            _ => ["file"],
+        };
+
+    private static string Gap(QuestionKey part, PaperQuestion question) =>
+        part switch
+        {
+            QuestionKey.One one => string.Join(" / ", one.Options.Select(id => (one.Right.Contains(id) ? "+" : "-") + question.Words[id])),
+            QuestionKey.Number number => $"number: {NumberKey(number)}",
+            QuestionKey.Text key => string.Join(" / ", key.Accepted),
+            _ => "",
+        };
+
+    private static string NumberKey(QuestionKey.Number number) =>
+        Number(number.Value)
+        + (number.Tolerance.Sign > 0 ? $" ± {Number(number.Tolerance)}" : "")
+        + (number.Units.IsEmpty ? "" : $" {string.Join(", ", number.Units)}")
+        + (number.Figures is { } figures ? $"; {Counting.Counted(figures, "figure", "figures")}" : "")
+        + (number.NeedsUnit || number.Units.IsEmpty ? "" : "; unit may be left out");
+
+    private static string Number(Fraction number) =>
+        ((decimal)number.Above / (decimal)number.Below).ToString("0.#########", System.Globalization.CultureInfo.InvariantCulture);
+}

@@ -1,0 +1,195 @@
+using CsCheck;
+using Polycline.Core.Json;
+using Polycline.Core.MarkFiles;
+using Polycline.Core.Marking;
+using Polycline.Formats.Quizzes;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Formats;
+
+/// <summary>Quizzes written as plain text, and as they are stored.</summary>
+public sealed class QuizTextTests
+{
+    private const string Every = """
+        A barometer falls quickly. What comes?
+        + wind and rain
+        - a calm day
+        - fog
+        points: 2
+        hint: Think of 2.04.
+        after: Air flows in from all round.
+
+        Which of these are high clouds?
+        + cirrus
+        + cirrostratus
+        - stratus
+        all or nothing
+
+        None of these is a cloud.
+        - smoke
+        - steam
+        any number
+        extra
+
+        Cold air is denser than warm air.
+        true
+
+        How much does the air press at the sea, usually?
+        number: 1013.25 ± 0.5 hPa, mbar; 3 figures
+
+        The cloud of the thunderstorm is called
+        text: cumulonimbus / cumulo-nimbus
+        not: cumulus
+        slips: 1
+
+        From low to high:
+        1. stratus
+        2. altostratus
+        3. cirrus
+
+        Which unit belongs to which instrument?
+        barometer = hPa
+        thermometer = °C
+        = kt
+
+        Pressure [+falls / -rises], the wind [veers / turns right] and the sky is covered to [number: 8 oktas].
+
+        Describe the sky.
+        read
+
+        Bring your drawing.
+        file
+        """;
+
+    private static QuizPaper Paper(string text) => new() { Questions = QuizText.Read(text).Questions!.Value };
+
+    [Fact]
+    public void Every_kind_is_understood_and_said_line_by_line()
+    {
+        var read = QuizText.Read(Every);
+        read.Lines.Where(line => line.IsFault).ShouldBeEmpty();
+        read.Lines.Select(line => line.Words)
+            .Where(words => words.StartsWith("Question", StringComparison.Ordinal))
+            .ShouldBe([
+                "Question 1: one of several, 2 points",
+                "Question 2: several of several, 2 right ones, 1 point",
+                "Question 3: several of several, 0 right ones, 1 point, extra",
+                "Question 4: true or false, 1 point",
+                "Question 5: a number, 1 point",
+                "Question 6: a short text, 1 point",
+                "Question 7: putting in order, 1 point",
+                "Question 8: matching, 1 point",
+                "Question 9: 3 gaps in a text, 1 point",
+                "Question 10: a text that you read, 1 point",
+                "Question 11: a file that you look at, 1 point",
+            ]);
+        read.Lines[1].Words.ShouldBe("right");
+        read.Questions!.Value[4].Question.Key.ShouldBeOfType<QuestionKey.Number>().Units.ShouldBe(["hPa", "mbar"]);
+        read.Questions!.Value[8].Text.ShouldBe("<p>Pressure [1], the wind [2] and the sky is covered to [3].</p>");
+    }
+
+    [Fact]
+    public void Written_out_and_read_again_it_is_the_same_and_so_it_is_as_it_is_stored()
+    {
+        var paper = Paper(Every);
+        QuizText.Write(paper.Questions).ShouldBe(Every.ReplaceLineEndings("\n"));
+        var stored = QuizPaperFile.Write(paper with { Limit = 20, Attempts = 2, OutOf = 10, Shown = AnswersShown.AfterDue });
+        QuizPaperFile.Write(QuizPaperFile.Read(stored)).ShouldBe(stored);
+        QuizText.Write(QuizPaperFile.Read(stored).Questions).ShouldBe(QuizText.Write(paper.Questions));
+    }
+
+    [Theory]
+    [InlineData("Why?", 0, "no answer")]
+    [InlineData("+ yes", 0, "asks nothing")]
+    [InlineData("Why?\n- yes\n- no", 0, "Mark the right answer")]
+    [InlineData("Why?\n+ yes\n+ yes", 2, "twice")]
+    [InlineData("Why?\n+ yes\ntrue", 0, "mixes two kinds")]
+    [InlineData("Why?\n1. one\n3. three", 2, "this one would be 2")]
+    [InlineData("Why?\n+ yes\nand more", 2, "stands above the answers")]
+    [InlineData("Why?\nnumber: about five", 1, "Write the number like this")]
+    [InlineData("Why?\n+ yes\npoints: none", 2, "from 0.01 to 10,000")]
+    [InlineData("Why?\n= kt", 0, "Nothing is to be matched")]
+    [InlineData("Why [+low / +low]?", 0, "[+low / +low]")]
+    public void What_is_not_understood_says_what_to_do(string text, int line, string words)
+    {
+        var read = QuizText.Read(text);
+        read.Questions.ShouldBeNull();
+        (read.Lines[line].IsFault, read.Lines[line].Words).ShouldSatisfyAllConditions(
+            found => found.IsFault.ShouldBeTrue(found.Words),
+            found => found.Words.ShouldContain(words)
+        );
+    }
+
+    [Fact]
+    public void Whatever_is_written_is_answered_line_by_line_and_what_is_understood_can_be_stored()
+    {
+        string[] pieces =
+        [
+            .. Every.ReplaceLineEndings("\n").Split('\n'),
+            "",
+            "",
+            "[",
+            "= ",
+            "+",
+            "number: ± 5",
+            "text: /",
+            "1.",
+            "points:",
+        ];
+        var understood = 0;
+        Gen.Int[0, pieces.Length - 1]
+            .Array[1, 14]
+            .Sample(
+                some =>
+                {
+                    var text = string.Join('\n', some.Select(n => pieces[n]));
+                    var read = QuizText.Read(text);
+                    read.Lines.Select(line => line.Text).ShouldBe(text.Split('\n'));
+                    if (read.Questions is not { } questions)
+                        return;
+                    Interlocked.Increment(ref understood);
+                    var stored = QuizPaperFile.Write(new() { Questions = questions });
+                    QuizPaperFile.Write(QuizPaperFile.Read(stored)).ShouldBe(stored);
+                },
+                iter: 3_000
+            );
+        understood.ShouldBeGreaterThan(30);
+    }
+
+    [Fact]
+    public void A_question_keeps_its_ids_while_it_takes_the_same_answers()
+    {
+        var first = Paper("One?\n+ yes\n- no\n\nTwo?\ntext: a\n\nThree?\n1. x\n2. y");
+        // Another before it, the key turned, an answer moved, what is asked reworded: what was answered can still be read.
+        var again = Paper("New?\nfalse\n\nOne?\n- yes\n+ no\n\nTwo, said better?\ntext: b\n\nThree?\n1. y\n2. x").KeepingIds(first);
+        again.Questions.Select(question => question.Question.Id).ShouldBe(["k4", "k1", "k5", "k3"]);
+        var one = again.Questions[1];
+        var key = one.Question.Key.ShouldBeOfType<QuestionKey.One>();
+        one.Words[key.Right[0]].ShouldBe("no");
+        first.Questions[0].Words[key.Right[0]].ShouldBe("no");
+        again.Questions[3].Question.Key.ShouldBeOfType<QuestionKey.Order>().Sequence.ShouldBe(["a2", "a1"]);
+        // One more option is another question.
+        Paper("One?\n+ yes\n- no\n- maybe").KeepingIds(first).Questions[0].Question.Id.ShouldBe("k4");
+        // Where only the words of what is asked are new, it is still the same.
+        Paper("One, said better?\n+ yes\n- no").KeepingIds(first).Questions[0].Question.Id.ShouldBe("k1");
+    }
+
+    [Theory]
+    [InlineData("{\"questions\":[]}", "$.questions")]
+    [InlineData("""{"questions":[{"id":"k1","kind":"truth","points":1,"right":true}]}""", "$.questions[0].text")]
+    [InlineData(
+        """{"questions":[{"id":"k1","kind":"one","points":1,"options":["a","b"],"right":["a"],"text":"","words":{"a":"x"}}]}""",
+        "$.questions[0].words"
+    )]
+    [InlineData(
+        """{"questions":[{"id":"k1","kind":"one","points":1,"options":["a"],"right":["a"],"text":"","words":{"a":"x","c":"y"}}]}""",
+        "$.questions[0].words.c"
+    )]
+    [InlineData(
+        """{"questions":[{"id":"k1","kind":"free","points":1,"text":""},{"id":"k1","kind":"free","points":1,"text":""}]}""",
+        "$.questions[1].id"
+    )]
+    public void What_is_stored_is_read_with_care(string json, string path) =>
+        Should.Throw<FileRefusedException>(() => QuizPaperFile.Read(json)).Path.ShouldBe(path);
+}
