@@ -44,6 +44,7 @@ public sealed class Database : IAsyncDisposable
         Ids<Terms.CalendarDayRow>();
         Ids<Ledger.Batch>();
         Ids<Work.PieceRow>();
+        Ids<Quizzes.AttemptRow>();
         Ids<SectionCodes.SectionCodeRow>();
         Ids<SectionCodes.WaitingRow>();
     }

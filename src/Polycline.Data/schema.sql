@@ -97,6 +97,12 @@ BEGIN
     teacher = false, removed_at = coalesce(removed_at, erase_person.at)
   WHERE id = which;
 END $$;
+CREATE FUNCTION public.erase_quizzes(which bigint) RETURNS void
+    LANGUAGE sql SECURITY DEFINER
+    SET search_path TO 'public'
+    AS $$
+  DELETE FROM quiz_answer r USING quiz_attempt a WHERE a.id = r.attempt AND a.person = which;
+$$;
 CREATE FUNCTION public.erase_sheets(which bigint) RETURNS void
     LANGUAGE sql SECURITY DEFINER
     SET search_path TO 'public'
@@ -192,8 +198,8 @@ BEGIN
       FROM jsonb_populate_recordset(NULL::work_version, merged -> -1 -> 'versions') v;
     INSERT INTO work_version (work, n, text, handed_in_at, claimed_at, request, taken_back_at, files, links, entries, together, by)
     SELECT pair.mine, r.now, r.text, r.handed_in_at, r.claimed_at, r.request, r.taken_back_at, r.files, r.links, r.entries, r.together, r.by FROM renumbered r;
-    INSERT INTO feedback (id, work, n, by, text, again, returned_at) OVERRIDING SYSTEM VALUE
-    SELECT f.id, pair.mine, r.now, f.by, f.text, f.again, f.returned_at
+    INSERT INTO feedback (id, work, n, by, text, again, mark, returned_at) OVERRIDING SYSTEM VALUE
+    SELECT f.id, pair.mine, r.now, f.by, f.text, f.again, f.mark, f.returned_at
     FROM jsonb_populate_recordset(NULL::feedback, merged -> -1 -> 'feedback') f JOIN renumbered r ON r.work = f.work AND r.n = f.n;
     DROP TABLE renumbered;
   END LOOP;
@@ -243,6 +249,22 @@ BEGIN
     'merged', merged, 'moved', moved, 'placed', (SELECT coalesce(jsonb_agg(to_jsonb(e)), '[]') FROM enrolment e WHERE e.person = kept),
     'joined_drafts', (SELECT coalesce(jsonb_agg(to_jsonb(d)), '[]') FROM draft d WHERE d.person = kept)));
   RETURN counted;
+END $$;
+CREATE FUNCTION public.join_quizzes(kept bigint, other bigint) RETURNS void
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public'
+    AS $$
+#variable_conflict use_variable
+DECLARE
+  pair record;
+BEGIN
+  FOR pair IN SELECT a.item, max(a.n) AS most FROM quiz_attempt a WHERE a.person = kept GROUP BY a.item LOOP
+    UPDATE fact f SET attempt = f.attempt + pair.most
+    WHERE f.person = other AND f.item = pair.item AND f.event IN ('begun', 'submitted', 'scored');
+  END LOOP;
+  UPDATE quiz_attempt o SET person = kept, joined_from = other, joined_n = o.n,
+    n = o.n + coalesce((SELECT max(k.n) FROM quiz_attempt k WHERE k.person = kept AND k.item = o.item), 0)
+  WHERE o.person = other;
 END $$;
 CREATE FUNCTION public.keep_section() RETURNS trigger
     LANGUAGE plpgsql
@@ -439,8 +461,8 @@ BEGIN
     INSERT INTO work (id, person, item, section) OVERRIDING SYSTEM VALUE
     SELECT w.id, w.person, w.item, w.section FROM jsonb_populate_record(NULL::work, pair -> 'theirs') w;
     INSERT INTO work_version SELECT v.* FROM jsonb_populate_recordset(NULL::work_version, pair -> 'versions') v;
-    INSERT INTO feedback (id, work, n, by, text, again, returned_at) OVERRIDING SYSTEM VALUE
-    SELECT f.id, f.work, f.n, f.by, f.text, f.again, f.returned_at FROM jsonb_populate_recordset(NULL::feedback, pair -> 'feedback') f;
+    INSERT INTO feedback (id, work, n, by, text, again, mark, returned_at) OVERRIDING SYSTEM VALUE
+    SELECT f.id, f.work, f.n, f.by, f.text, f.again, f.mark, f.returned_at FROM jsonb_populate_recordset(NULL::feedback, pair -> 'feedback') f;
   END LOOP;
   UPDATE work w SET person = j.other WHERE w.person = j.kept AND j.before -> 'works' @> to_jsonb(w.id);
   UPDATE fact f SET person = j.other WHERE f.person = j.kept AND j.before -> 'facts' @> to_jsonb(f.id);
@@ -469,6 +491,18 @@ BEGIN
   UPDATE person_join p SET separated_at = at, before = '{}' WHERE p.id = j.id;
   touched := touched || editions_of(ARRAY[j.other]);
   UPDATE edition e SET version = e.version + 1 WHERE e.id = ANY(touched);
+END $$;
+CREATE FUNCTION public.separate_quizzes(kept bigint, other bigint) RETURNS void
+    LANGUAGE plpgsql SECURITY DEFINER
+    SET search_path TO 'public'
+    AS $$
+#variable_conflict use_variable
+BEGIN
+  UPDATE fact f SET attempt = a.joined_n FROM quiz_attempt a
+  WHERE a.joined_from = other AND a.person = kept AND f.person = other AND f.item = a.item AND f.attempt = a.n
+    AND f.event IN ('begun', 'submitted', 'scored');
+  UPDATE quiz_attempt a SET person = other, n = a.joined_n, joined_from = NULL, joined_n = NULL
+  WHERE a.joined_from = other AND a.person = kept;
 END $$;
 CREATE FUNCTION public.sweep_files(at timestamp with time zone) RETURNS integer
     LANGUAGE plpgsql SECURITY DEFINER
@@ -632,7 +666,7 @@ CREATE TABLE public.body (
     kind text NOT NULL,
     data jsonb NOT NULL,
     CONSTRAINT body_hash_check CHECK ((length(hash) = 32)),
-    CONSTRAINT body_kind_check CHECK ((kind = ANY (ARRAY['text'::text, 'draft'::text])))
+    CONSTRAINT body_kind_check CHECK ((kind = ANY (ARRAY['text'::text, 'draft'::text, 'quiz'::text])))
 );
 CREATE TABLE public.body_file (
     body bytea NOT NULL,
@@ -896,6 +930,7 @@ CREATE TABLE public.item (
     about_whom bigint,
     outcomes text[] DEFAULT '{}'::text[] NOT NULL,
     marked jsonb,
+    quiz bytea,
     CONSTRAINT item_about_check CHECK ((about_teacher OR (about_whom IS NULL))),
     CONSTRAINT item_address_check CHECK (((address ~ '^https?://[^ ]+$'::text) AND (length(address) <= 2000))),
     CONSTRAINT item_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
@@ -1190,6 +1225,37 @@ CREATE TABLE public.provider_trip (
     CONSTRAINT provider_trip_browser_hash_check CHECK ((length(browser_hash) = 32)),
     CONSTRAINT provider_trip_next_check CHECK ((length(next) <= 2000)),
     CONSTRAINT provider_trip_state_hash_check CHECK ((length(state_hash) = 32))
+);
+CREATE TABLE public.quiz_answer (
+    attempt bigint NOT NULL,
+    seq integer NOT NULL,
+    question text NOT NULL,
+    answer jsonb NOT NULL,
+    at timestamp with time zone NOT NULL,
+    CONSTRAINT quiz_answer_seq_check CHECK ((seq >= 1))
+);
+CREATE TABLE public.quiz_attempt (
+    id bigint NOT NULL,
+    person bigint NOT NULL,
+    item bigint NOT NULL,
+    section bigint NOT NULL,
+    n integer NOT NULL,
+    paper bytea NOT NULL,
+    began_at timestamp with time zone NOT NULL,
+    ended_at timestamp with time zone,
+    settled_at timestamp with time zone,
+    joined_from bigint,
+    joined_n integer,
+    CONSTRAINT quiz_attempt_check CHECK ((ended_at >= began_at)),
+    CONSTRAINT quiz_attempt_n_check CHECK ((n >= 1))
+);
+ALTER TABLE public.quiz_attempt ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.quiz_attempt_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
 );
 CREATE TABLE public.request (
     person bigint NOT NULL,
@@ -1642,6 +1708,12 @@ ALTER TABLE ONLY public.provider_identity
     ADD CONSTRAINT provider_identity_pkey PRIMARY KEY (issuer, subject);
 ALTER TABLE ONLY public.provider_trip
     ADD CONSTRAINT provider_trip_pkey PRIMARY KEY (state_hash);
+ALTER TABLE ONLY public.quiz_answer
+    ADD CONSTRAINT quiz_answer_pkey PRIMARY KEY (attempt, seq);
+ALTER TABLE ONLY public.quiz_attempt
+    ADD CONSTRAINT quiz_attempt_person_item_n_key UNIQUE (person, item, n);
+ALTER TABLE ONLY public.quiz_attempt
+    ADD CONSTRAINT quiz_attempt_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_pkey PRIMARY KEY (person, key);
 ALTER TABLE ONLY public.roster_fetch
@@ -1739,6 +1811,7 @@ CREATE INDEX item_edition ON public.item USING btree (edition);
 CREATE INDEX item_file_edition ON public.item_file USING btree (edition);
 CREATE INDEX item_file_file ON public.item_file USING btree (file);
 CREATE INDEX item_file_item ON public.item_file USING btree (item);
+CREATE INDEX item_quiz ON public.item USING btree (quiz) WHERE (quiz IS NOT NULL);
 CREATE INDEX known_browser_person ON public.known_browser USING btree (person);
 CREATE INDEX lesson_edition ON public.lesson USING btree (edition);
 CREATE INDEX mail_next_try_idx ON public.mail USING btree (next_try) WHERE ((sent_at IS NULL) AND (given_up_at IS NULL));
@@ -1750,6 +1823,11 @@ CREATE INDEX outcome_import_by ON public.outcome_import USING btree (by);
 CREATE UNIQUE INDEX person_join_once ON public.person_join USING btree (other) WHERE (separated_at IS NULL);
 CREATE UNIQUE INDEX private_link_in_force ON public.private_link USING btree (person, kind, COALESCE(section, (0)::bigint)) WHERE (withdrawn_at IS NULL);
 CREATE INDEX provider_trip_expires_at_idx ON public.provider_trip USING btree (expires_at);
+CREATE INDEX quiz_attempt_item ON public.quiz_attempt USING btree (item);
+CREATE INDEX quiz_attempt_joined_from ON public.quiz_attempt USING btree (joined_from) WHERE (joined_from IS NOT NULL);
+CREATE INDEX quiz_attempt_paper ON public.quiz_attempt USING btree (paper);
+CREATE INDEX quiz_attempt_running ON public.quiz_attempt USING btree (id) WHERE (settled_at IS NULL);
+CREATE INDEX quiz_attempt_section ON public.quiz_attempt USING btree (section);
 CREATE INDEX request_at ON public.request USING btree (at);
 CREATE INDEX roster_fetch_term_id_idx ON public.roster_fetch USING btree (term, id);
 CREATE INDEX roster_key_about ON public.roster_key USING btree (kind, about);
@@ -1893,6 +1971,8 @@ ALTER TABLE ONLY public.item_file
 ALTER TABLE ONLY public.item_file
     ADD CONSTRAINT item_file_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.item
+    ADD CONSTRAINT item_quiz_fkey FOREIGN KEY (quiz) REFERENCES public.body(hash);
+ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_section_fkey FOREIGN KEY (section) REFERENCES public.section(id) DEFERRABLE INITIALLY DEFERRED;
 ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_unit_lesson_fkey FOREIGN KEY (unit, lesson) REFERENCES public.lesson(unit, id) DEFERRABLE INITIALLY DEFERRED;
@@ -1940,6 +2020,18 @@ ALTER TABLE ONLY public.private_link
     ADD CONSTRAINT private_link_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.provider_identity
     ADD CONSTRAINT provider_identity_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.quiz_answer
+    ADD CONSTRAINT quiz_answer_attempt_fkey FOREIGN KEY (attempt) REFERENCES public.quiz_attempt(id);
+ALTER TABLE ONLY public.quiz_attempt
+    ADD CONSTRAINT quiz_attempt_item_fkey FOREIGN KEY (item) REFERENCES public.item(id);
+ALTER TABLE ONLY public.quiz_attempt
+    ADD CONSTRAINT quiz_attempt_joined_from_fkey FOREIGN KEY (joined_from) REFERENCES public.person(id);
+ALTER TABLE ONLY public.quiz_attempt
+    ADD CONSTRAINT quiz_attempt_paper_fkey FOREIGN KEY (paper) REFERENCES public.body(hash);
+ALTER TABLE ONLY public.quiz_attempt
+    ADD CONSTRAINT quiz_attempt_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.quiz_attempt
+    ADD CONSTRAINT quiz_attempt_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.roster_fetch
@@ -2040,6 +2132,8 @@ REVOKE ALL ON FUNCTION public.erase_files(which bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.erase_files(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.erase_person(which bigint, at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.erase_person(which bigint, at timestamp with time zone) TO polycline_app;
+REVOKE ALL ON FUNCTION public.erase_quizzes(which bigint) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.erase_quizzes(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.erase_sheets(which bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.erase_sheets(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.forget_joins(which bigint, at timestamp with time zone) FROM PUBLIC;
@@ -2048,6 +2142,8 @@ REVOKE ALL ON FUNCTION public.forget_text_drafts(which_item bigint, before_n int
 GRANT ALL ON FUNCTION public.forget_text_drafts(which_item bigint, before_n integer) TO polycline_app;
 REVOKE ALL ON FUNCTION public.join_people(kept bigint, other bigint, at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.join_people(kept bigint, other bigint, at timestamp with time zone) TO polycline_app;
+REVOKE ALL ON FUNCTION public.join_quizzes(kept bigint, other bigint) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.join_quizzes(kept bigint, other bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.move_demo_clock(seconds bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.move_demo_clock(seconds bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.move_work(which_section bigint, from_items bigint[], to_items bigint[]) FROM PUBLIC;
@@ -2062,6 +2158,8 @@ REVOKE ALL ON FUNCTION public.resume_edition(which bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.resume_edition(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.separate_people(which bigint, at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.separate_people(which bigint, at timestamp with time zone) TO polycline_app;
+REVOKE ALL ON FUNCTION public.separate_quizzes(kept bigint, other bigint) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.separate_quizzes(kept bigint, other bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.sweep_files(at timestamp with time zone) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.sweep_files(at timestamp with time zone) TO polycline_app;
 REVOKE ALL ON FUNCTION public.take_back_course(which bigint) FROM PUBLIC;
@@ -2164,6 +2262,10 @@ GRANT SELECT,INSERT ON TABLE public.private_link TO polycline_app;
 GRANT UPDATE(withdrawn_at) ON TABLE public.private_link TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.provider_identity TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.provider_trip TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.quiz_answer TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.quiz_attempt TO polycline_app;
+GRANT UPDATE(ended_at) ON TABLE public.quiz_attempt TO polycline_app;
+GRANT UPDATE(settled_at) ON TABLE public.quiz_attempt TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.request TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.roster_fetch TO polycline_app;
 GRANT UPDATE(state) ON TABLE public.roster_fetch TO polycline_app;

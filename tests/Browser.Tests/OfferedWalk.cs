@@ -141,6 +141,14 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Button(p, "Set what is handed in")
         ),
         new(
+            "outline/quiz/QuizEditor",
+            "write-quiz",
+            "outline?row=item:Reading scales",
+            p => Button(p, "change the questions"),
+            p => Fill(p, "textarea[aria-label='Questions as plain text']", "Which is colder?\n+ -3 °C\n- 3 °C"),
+            p => Button(p, "Keep the questions")
+        ),
+        new(
             "outline/editors/MarkedEditor",
             "mark-item-as",
             "outline?row=item:Isobars by hand",

@@ -371,6 +371,22 @@ public static class CommandExamples
                         },
                     }
                 )),
+        ["write-quiz"] = school => In(school, async at => With(
+                    await at("item", "Reading scales"),
+                    "item",
+                    new()
+                    {
+                        ["text"] = "Which is colder?\n+ -3 °C\n- 3 °C",
+                        ["rules"] = new JsonObject
+                        {
+                            ["limit"] = 20,
+                            ["attempts"] = 2,
+                            ["using"] = "mean",
+                            ["shown"] = "never",
+                            ["outOf"] = null,
+                        },
+                    }
+                )),
         ["point-link"] = school =>
             In(school, async at =>
                 With(

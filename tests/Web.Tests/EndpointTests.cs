@@ -484,6 +484,33 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             item = await school.Item("Guide: the rain gauge"),
             @base = "",
         }),
+        ["GET /api/editions/{edition:long}/items/{item:long}/quiz"] = new("/api/editions/{edition}/items/{quiz}/quiz", Team),
+        ["POST /api/editions/{edition:long}/understand-quiz"] = new("/api/editions/{edition}/understand-quiz", Team, _ =>
+            Body(new { text = "Is it?\ntrue" })
+        ),
+        ["GET /api/sections/{section:long}/items/{item:long}/quiz"] = new("/api/sections/{section}/items/{quiz}/quiz", Student),
+        ["POST /api/sections/{section:long}/begin-quiz"] = new(
+            "/api/sections/{section}/begin-quiz?preview=true",
+            Student,
+            async school => new { item = await school.Item("Reading scales") }
+        ),
+        // Nobody's first attempt runs: it is over, or was never begun.
+        ["POST /api/sections/{section:long}/answer-quiz"] = new(
+            "/api/sections/{section}/answer-quiz?preview=true",
+            [401, 409, 404, 404, 404, 404, 404, 404, 401],
+            async school => new
+            {
+                item = await school.Item("Reading scales"),
+                n = 1,
+                question = "k5",
+                answer = true,
+            }
+        ),
+        ["POST /api/sections/{section:long}/end-quiz"] = new("/api/sections/{section}/end-quiz?preview=true", Student, async school => new
+        {
+            item = await school.Item("Reading scales"),
+            n = 1,
+        }),
         ["POST /api/sections/{section:long}/tick-off"] = new("/api/sections/{section}/tick-off", Student, async school => new
         {
             item = await school.Item("Guide: the rain gauge"),
@@ -561,7 +588,8 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             )
             .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal)
             .Replace("{unit}", $"{await school.Unit("Looking up")}", StringComparison.Ordinal)
-            .Replace("{film}", $"{await school.Item("Film: a day over the harbour")}", StringComparison.Ordinal);
+            .Replace("{film}", $"{await school.Item("Film: a day over the harbour")}", StringComparison.Ordinal)
+            .Replace("{quiz}", $"{await school.Item("Reading scales")}", StringComparison.Ordinal);
         if (address.Contains("{file}", StringComparison.Ordinal))
             address = address.Replace(
                 "{file}",

@@ -271,7 +271,8 @@ public sealed class HostileTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
                 StringComparison.Ordinal
             )
             .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal)
-            .Replace("{film}", $"{await school.Item("Film: a day over the harbour")}", StringComparison.Ordinal);
+            .Replace("{film}", $"{await school.Item("Film: a day over the harbour")}", StringComparison.Ordinal)
+            .Replace("{quiz}", $"{await school.Item("Reading scales")}", StringComparison.Ordinal);
 
     // Every place in a body, from the outside in.
     private static IEnumerable<object[]> Members(JsonNode? node, object[] path)

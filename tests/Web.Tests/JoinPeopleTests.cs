@@ -18,6 +18,7 @@ public sealed class JoinPeopleTests : IAsyncLifetime
         "work_version",
         "feedback",
         "draft",
+        "quiz_attempt",
         "enrolment",
         "in_group",
         "exception",

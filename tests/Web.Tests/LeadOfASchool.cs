@@ -17,9 +17,13 @@ public abstract class LeadOfASchool : IAsyncLifetime
     {
         School = await School.Open();
         Lead = await School.As(DemoPeople.Lead);
+        await Prepare();
     }
 
-    public async ValueTask DisposeAsync()
+    /// <summary>What else a class needs before each of its tests.</summary>
+    protected virtual Task Prepare() => Task.CompletedTask;
+
+    public virtual async ValueTask DisposeAsync()
     {
         GC.SuppressFinalize(this);
         Lead.Dispose();

@@ -17,7 +17,7 @@ public sealed class TextDraftTests : LeadOfASchool
     private Caller co = null!;
     private long item;
 
-    private async Task Prepare()
+    protected override async Task Prepare()
     {
         co = await School.As(DemoPeople.CoTeacher);
         item = await School.Item("Cloud diary");
@@ -58,7 +58,6 @@ public sealed class TextDraftTests : LeadOfASchool
     [Fact]
     public async Task Students_read_the_text_as_it_was_until_it_is_put_in_place()
     {
-        await Prepare();
         var began = await Text(Lead);
         (began["html"]!.GetValue<string>(), began["writing"]).ShouldBe((Began, null));
         var saved = (await Write(Lead, began, Began.Replace("Look up.", "Look up at noon."))).Json;
@@ -86,7 +85,6 @@ public sealed class TextDraftTests : LeadOfASchool
     [Fact]
     public async Task Two_at_once_are_merged_by_blocks_and_the_same_block_stands_twice()
     {
-        await Prepare();
         var began = await Text(Lead);
         await Write(co, began, Began.Replace("Write it down.", "Write it in the log."));
         var mine = (await Write(Lead, began, $"<h2>Clouds</h2>{Began.Replace("Look up.", "Look up at noon.")}")).Json;
@@ -110,7 +108,6 @@ public sealed class TextDraftTests : LeadOfASchool
     [Fact]
     public async Task What_is_written_on_a_text_that_was_put_in_place_or_dropped_meanwhile_is_not_lost()
     {
-        await Prepare();
         var began = await Text(co);
         await Write(Lead, began, Began.Replace("Look up.", "Look up at noon."));
         var theirs = await Text(co);
@@ -129,7 +126,6 @@ public sealed class TextDraftTests : LeadOfASchool
     [Fact]
     public async Task Of_many_versions_the_last_are_kept_and_the_texts_of_the_others_go()
     {
-        await Prepare();
         var began = await Text(Lead);
         for (var n = 0; n < 130; n++)
             began = (await Write(Lead, began, $"<p data-block=\"aaaaaa\">Cloud {n}</p>")).Json;
@@ -146,7 +142,6 @@ public sealed class TextDraftTests : LeadOfASchool
     [Fact]
     public async Task A_picture_opens_for_the_team_in_the_text_being_written_and_for_students_once_it_is_in_place()
     {
-        await Prepare();
         var upload = await Lead.SendFile(
             "sky.svg",
             "<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 2 1'><path d='M0 0h2'/></svg>"u8.ToArray()
@@ -169,7 +164,6 @@ public sealed class TextDraftTests : LeadOfASchool
     [InlineData("html", "<b>", "deep")]
     public async Task What_cannot_be_a_text_is_refused_by_its_field(string field, string value, string says)
     {
-        await Prepare();
         var body = new JsonObject
         {
             ["item"] = item,
@@ -186,7 +180,6 @@ public sealed class TextDraftTests : LeadOfASchool
     [Fact]
     public async Task Whoever_only_reads_or_teaches_sections_alone_writes_no_text_of_the_course()
     {
-        await Prepare();
         foreach (var role in new[] { "reader", "sections" })
         {
             await School.Sql(connection =>

@@ -22,7 +22,7 @@ public sealed class TogetherTests : LeadOfASchool
     private string Address(string rest) => $"/api/sections/{School.Ids["section:9 Alder"]}/{rest}";
 
     // Imke and two others of 9 Alder are in one group, with one of 9 Birch, and a task is handed in by it.
-    private async Task Prepare()
+    protected override async Task Prepare()
     {
         item = await School.Item("Cloud diary");
         mates.AddRange(
@@ -111,7 +111,6 @@ public sealed class TogetherTests : LeadOfASchool
     [Fact]
     public async Task One_hands_in_for_all_of_them_and_each_has_it_whole_as_their_own()
     {
-        await Prepare();
         var page = await Page(imke);
         // Whoever is in the group and not in the section hands in with those of their own.
         Names(page["together"]!).ShouldBe(mates);
@@ -153,7 +152,6 @@ public sealed class TogetherTests : LeadOfASchool
     [Fact]
     public async Task Whoever_handed_it_in_takes_it_back_for_all_and_nobody_else_does()
     {
-        await Prepare();
         await Ask([]);
         await HandIn(mate, "Mine, before we were a pair");
         await Ask([Group]);
@@ -198,7 +196,6 @@ public sealed class TogetherTests : LeadOfASchool
     [Fact]
     public async Task It_goes_back_to_all_of_them_or_to_one()
     {
-        await Prepare();
         await HandIn(imke, "Ours");
         var piece = (await Pieces())[1]!;
         var all = (await Give(piece, alone: false, preview: true)).Json["sentence"]!.GetValue<string>();
@@ -214,7 +211,6 @@ public sealed class TogetherTests : LeadOfASchool
     [Fact]
     public async Task A_group_that_hands_in_together_is_known_stays_and_is_carried_in_a_package()
     {
-        await Prepare();
         (await AskFor(["Nobody's"])).Json["field"]!.GetValue<string>().ShouldBe("asks");
         (await AskFor([Group, Group])).Json["field"]!.GetValue<string>().ShouldStartWith("asks");
         var group = (await Lead.Get(Route("groups"))).Json["groups"]![0]!;

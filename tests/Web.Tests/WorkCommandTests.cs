@@ -69,6 +69,22 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
                 }
             )
         ),
+        ["begin-quiz"] = new(DemoPeople.OnTrack, async walk =>
+            (walk.Section("begin-quiz"), new { item = await walk.School.Item("Reading scales") })
+        ),
+        ["answer-quiz"] = new(DemoPeople.OnTrack, async walk => (
+                walk.Section("answer-quiz"),
+                new
+                {
+                    item = await walk.School.Item("Reading scales"),
+                    n = 2,
+                    question = "k5",
+                    answer = false,
+                }
+            )),
+        ["end-quiz"] = new(DemoPeople.OnTrack, async walk =>
+            (walk.Section("end-quiz"), new { item = await walk.School.Item("Reading scales"), n = 2 })
+        ),
         ["tick-off"] = new(DemoPeople.OnTrack, async walk =>
             (walk.Section("tick-off"), new { item = await walk.School.Item("Guide: the rain gauge"), done = true })
         ),

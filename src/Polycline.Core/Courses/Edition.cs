@@ -118,6 +118,9 @@ public sealed record Item
     /// <summary>Its text speaks of whoever teaches. The computation does not read it.</summary>
     public bool AboutTeacher { get; init; }
 
+    /// <summary>What the questions of a quiz are kept under; null: there are none yet. The computation does not read it.</summary>
+    public string? Quiz { get; init; }
+
     /// <summary>How it is marked; null: in words alone. The computation does not read it.</summary>
     public MarkedAs? Marked { get; init; }
 

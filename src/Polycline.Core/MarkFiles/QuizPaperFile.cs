@@ -64,6 +64,19 @@ public static class QuizPaperFile
         };
     }
 
+    /// <summary>Whether a text is a quiz as it is stored, to the letter.</summary>
+    public static bool IsOne(string json)
+    {
+        try
+        {
+            return Write(Read(json)) == json;
+        }
+        catch (FileRefusedException)
+        {
+            return false;
+        }
+    }
+
     /// <returns>The same quiz gives the same text.</returns>
     public static string Write(QuizPaper paper)
     {
@@ -88,6 +101,9 @@ public static class QuizPaperFile
         }
         return Encoding.UTF8.GetString(stream.ToArray());
     }
+
+    /// <summary>What a kind of question is called: <c>one</c>, <c>many</c>, <c>truth</c> …</summary>
+    public static string KindOf(QuestionKey key) => KeyWriter.KindOf(key);
 
     /// <summary>Reads an answer that came from outside.</summary>
     /// <returns>Null: cleared.</returns>

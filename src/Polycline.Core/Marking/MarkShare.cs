@@ -5,8 +5,6 @@ namespace Polycline.Core.Marking;
 /// <summary>What a mark is worth.</summary>
 public static class MarkShare
 {
-    private const int Decimals = 4;
-
     /// <summary>Of full points; null: a level that stands for no percentage.</summary>
     public static Fraction? Of(GivenMark mark) =>
         mark.As.Form switch
@@ -17,7 +15,7 @@ public static class MarkShare
         };
 
     /// <summary>The percent that a fact carries: cut down to four decimals; null: there is no score.</summary>
-    public static decimal? FactOf(GivenMark mark) => Of(mark) is { } share ? (share * 100).Cut(Decimals) : null;
+    public static decimal? FactOf(GivenMark mark) => Of(mark) is { } share ? ScoreFact.PercentOf(share) : null;
 
     /// <summary>Whether what is given fits how the item is marked.</summary>
     public static bool Fits(GivenMark mark) =>

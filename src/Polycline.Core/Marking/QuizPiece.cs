@@ -65,27 +65,12 @@ public sealed class QuizPiece(Ref<Student> student, QuizKeys keys, IReadOnlyList
     public override StandingScore? Score(Instant at) => Score(at, Keys.At(at));
 
     /// <summary>What stands at a moment by some key.</summary>
-    public StandingScore? Score(Instant at, IReadOnlyList<Question> questions)
-    {
-        var finished = Finished(at).Select(attempt => (attempt.Attempt.Number, Result: attempt.At(at, questions))).ToList();
-        var final = finished.Where(one => one.Result.Share is not null).ToList();
-        if (final.Count == 0)
-            return null;
-        var outOf = Keys.OutOf(questions);
-        switch (Keys.Quiz.Using)
-        {
-            case AttemptsUsed.Mean:
-                var mean = Fraction.Sum(final.Select(one => one.Result.Share!.Value)) / final.Count;
-                return new(mean, outOf, !finished.Any(one => one.Result.Waits));
-            case AttemptsUsed.Latest:
-                var latest = final[^1];
-                return new(latest.Result.Share, outOf, !finished[^1].Result.Waits) { Attempt = latest.Number };
-            default:
-                // Of equal ones the earliest: the order stays.
-                var best = final.OrderByDescending(one => one.Result.Share!.Value).First();
-                return new(best.Result.Share, outOf, !finished.Any(one => one.Result.Waits)) { Attempt = best.Number };
-        }
-    }
+    public StandingScore? Score(Instant at, IReadOnlyList<Question> questions) =>
+        QuizScore.Of(
+            Keys.Quiz.Using,
+            Keys.OutOf(questions),
+            [.. Finished(at).Select(attempt => (attempt.Attempt.Number, attempt.At(at, questions)))]
+        );
 
     public override bool IsBegun(Instant at) => Finished(at).Any();
 

@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.Json.Nodes;
 using Polycline.Core.Courses;
 using Polycline.Core.Json;
+using Polycline.Core.MarkFiles;
 using Polycline.Core.PlanFiles.Checking;
 using Polycline.Core.Wording;
 
@@ -12,7 +13,8 @@ namespace Polycline.Core.PlanFiles;
 /// A course by itself, without term, sections and students: what a package holds beside its texts. Its edition is in the
 /// plan file's form; what a plan file has no member for stands beside it by id.
 /// </summary>
-/// <param name="Edition">An item's body is the name of its text in the package, and the hash of a file is the name of that.</param>
+/// <param name="Edition">An item's body is the name of its text in the package, the hash of a file is the name of that, and a quiz stands
+/// for itself as it is stored.</param>
 /// <param name="Shortest">The least that lessons can do with, by id.</param>
 public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictionary<string, int> Shortest)
 {
@@ -21,6 +23,9 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
         if (piece.Value is null || LinkAddress.Fault(piece.Value) is not null)
             faults.Add(piece, "must be a web address that begins with https:// or http://");
     };
+
+    // Kept as it is stored, so that the same quiz gives the same bytes.
+    private static readonly JsonShape Quiz = Forms.OfText(QuizPaperFile.IsOne, "must be the questions of a quiz");
 
     private static readonly JsonShape FileShape = Forms.Object(
         new MemberShape("name", Forms.Name, true),
@@ -60,6 +65,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             json.WriteEndObject();
             Beside("asks", item => item.Asks is null ? null : () => AsksShapes.Write(item.Asks, json));
             Beside("marked", item => item.Marked is null ? null : () => MarkedShapes.Write(item.Marked, json));
+            Beside("quizzes", item => item.Quiz is null ? null : () => json.WriteStringValue(item.Quiz));
             Beside("addresses", item => item.Address is null ? null : () => json.WriteStringValue(item.Address));
             Beside("files", item => item.Files.IsEmpty ? null : () => WriteFiles(item.Files));
             if (Edition.Units.FirstOrDefault(unit => unit.Welcome) is { } welcome)
@@ -137,6 +143,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             new MemberShape("texts", Forms.Map(Forms.Name, false)),
             new MemberShape("asks", Forms.Map(AsksShapes.Asks, false)),
             new MemberShape("marked", Forms.Map(MarkedShapes.Marked, false)),
+            new MemberShape("quizzes", Forms.Map(Quiz, false)),
             new MemberShape("addresses", Forms.Map(WebAddress, false)),
             new MemberShape("files", Forms.Map(Forms.List(FileShape), false)),
             new MemberShape("welcome", Forms.Id),
@@ -157,6 +164,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 ("texts", items),
                 ("asks", items),
                 ("marked", items),
+                ("quizzes", items),
                 ("addresses", items),
                 ("aboutTeacher", items),
                 ("files", items),
@@ -213,6 +221,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 Purpose = root["purposes"]?[item.Ref.Name] is { } purpose ? EnumNames.Parse<Purpose>(purpose.Value!) : item.Purpose,
                 Body = root["texts"]?[item.Ref.Name]?.Value,
                 Asks = root["asks"]?[item.Ref.Name] is { } asks ? AsksShapes.Of(asks) : null,
+                Quiz = root["quizzes"]?[item.Ref.Name]?.Value,
                 Marked = root["marked"]?[item.Ref.Name] is { } marked ? MarkedShapes.Of(marked) : null,
                 Address = root["addresses"]?[item.Ref.Name]?.Value,
                 Files =

@@ -40,6 +40,7 @@ public sealed class Sight
         Why = why;
         BeforeJoining = beforeJoining;
         Body = MayRead ? item.Body : null;
+        Quiz = MayRead ? item.Quiz : null;
         Address = MayRead ? item.Address : null;
         Asks = item.Asked;
     }
@@ -84,6 +85,9 @@ public sealed class Sight
 
     /// <summary>What its text is kept under; null: there is none, or it is not to be read.</summary>
     public string? Body { get; }
+
+    /// <summary>What the questions of a quiz are kept under; null: there are none, or they are not to be read.</summary>
+    public string? Quiz { get; }
 
     /// <summary>Where it leads; of a link that may be read only.</summary>
     public string? Address { get; }

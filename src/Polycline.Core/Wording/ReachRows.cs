@@ -129,6 +129,7 @@ internal static class ReachRows
                         ["text"] = item.Body,
                         ["files"] = item.Files.IsEmpty ? null : string.Join(", ", item.Files.Select(file => $"{file.Name} {file.Hash}")),
                         ["asks for"] = item.Asks is null ? null : AsksWords.InFull(item.Asks),
+                        ["questions"] = item.Quiz,
                         ["is marked"] = item.Marked is null ? null : MarkWords.InFull(item.Marked),
                         ["leads to"] = item.Address,
                         ["outcomes"] = item.Outcomes.IsEmpty ? null : string.Join(", ", item.Outcomes),

@@ -3,20 +3,34 @@ using System.Text;
 using System.Text.Json;
 using Dapper;
 using Npgsql;
+using Polycline.Core.MarkFiles;
+using Polycline.Core.Marking;
 using Polycline.Core.Release;
+using Polycline.Core.Wording;
 
 namespace Polycline.Data.Courses;
 
-/// <summary>Something written once: a text, as canonical sanitised HTML.</summary>
-/// <param name="IsDraft">It is being written, stands in no item yet, and goes once nobody writes on it.</param>
-public sealed record Body(string Html, bool IsDraft = false)
+/// <summary>What is written once and kept under what it says.</summary>
+public enum BodyKind
+{
+    /// <summary>A text, as canonical sanitised HTML.</summary>
+    Text,
+
+    /// <summary>A text that is being written: it stands in no item yet, and goes once nobody writes on it.</summary>
+    Draft,
+
+    /// <summary>The questions of a quiz with their keys (<see cref="Core.MarkFiles.QuizPaperFile"/>).</summary>
+    Quiz,
+}
+
+/// <summary>Something written once.</summary>
+public sealed record Body(string Content, BodyKind Kind = BodyKind.Text)
 {
     /// <summary>How the database names what it is.</summary>
-    public string Kind => IsDraft ? "draft" : "text";
+    public string Word => EnumNames.Of(Kind);
 
     /// <summary>What it is kept under: the hash of what it is and says, in hexadecimal digits.</summary>
-    public string Hash { get; } =
-        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes((IsDraft ? "draft\n" : "text\n") + Html)));
+    public string Hash { get; } = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{EnumNames.Of(Kind)}\n{Content}")));
 }
 
 /// <summary>Reads and keeps bodies. What a student reads is read only with a <see cref="Sight"/>.</summary>
@@ -24,7 +38,11 @@ public static class BodyStore
 {
     internal const string Statement = "SELECT data ->> 'Html' FROM body WHERE hash = @hash";
 
-    private sealed record Data(string Html);
+    // What a student may be sent and what not have names of their own: a quiz is never read as a text.
+    private static string DataOf(Body body) =>
+        body.Kind == BodyKind.Quiz
+            ? JsonSerializer.Serialize(new { Quiz = body.Content })
+            : JsonSerializer.Serialize(new { Html = body.Content });
 
     /// <summary>Keeps a body, unless it is there already.</summary>
     public static Task Keep(NpgsqlConnection connection, Body body) =>
@@ -36,9 +54,9 @@ public static class BodyStore
             new
             {
                 hash = Convert.FromHexString(body.Hash),
-                kind = body.Kind,
-                data = JsonSerializer.Serialize(new Data(body.Html)),
-                pictures = Pictures.In(body.Html).Select(Convert.FromHexString).ToArray(),
+                kind = body.Word,
+                data = DataOf(body),
+                pictures = Pictures.In(body.Content).Select(Convert.FromHexString).ToArray(),
             }
         );
 
@@ -48,4 +66,15 @@ public static class BodyStore
     /// <summary>The text of an item, for its team.</summary>
     public static async Task<string?> Read(NpgsqlConnection connection, string? hash) =>
         hash is null ? null : await connection.ExecuteScalarAsync<string?>(Statement, new { hash = Convert.FromHexString(hash) });
+
+    /// <summary>The questions of a quiz with their keys, for its team and for whoever marks; null: there are none.</summary>
+    public static async Task<QuizPaper?> Quiz(NpgsqlConnection connection, string? hash) =>
+        hash is not null
+        && await connection.ExecuteScalarAsync<string?>(
+            "SELECT data ->> 'Quiz' FROM body WHERE hash = @hash",
+            new { hash = Convert.FromHexString(hash) }
+        )
+            is { } json
+            ? QuizPaperFile.Read(json)
+            : null;
 }

@@ -100,10 +100,10 @@ public static class CourseStore
                 var added = await Insert(
                     """
                     item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body,
-                      opens, due, closes, gate, for_whom, before, options, picks, asks, marked, address, about_teacher, outcomes)
+                      opens, due, closes, gate, for_whom, before, options, picks, asks, marked, quiz, address, about_teacher, outcomes)
                     VALUES (@made, @unit, @lesson, @lineage, @rank, @kind, @purpose, @Title, @Published, @Code, @body,
                       @opens::jsonb, @due::jsonb, @closes::jsonb, @gate::jsonb, @whom::jsonb, @before, @options, @Picks,
-                      @asks::jsonb, @marked::jsonb, @Address, @AboutTeacher, @outcomes)
+                      @asks::jsonb, @marked::jsonb, @quiz, @Address, @AboutTeacher, @outcomes)
                     """,
                     new
                     {
@@ -127,6 +127,7 @@ public static class CourseStore
                         options = item.Options.IsDefault ? [] : item.Options.ToArray(),
                         item.Picks,
                         asks = item.Asks is { } asks ? PlanParts.Json(asks) : null,
+                        quiz = item.Quiz is null ? null : Convert.FromHexString(item.Quiz),
                         marked = item.Marked is { } marked ? PlanParts.Json(marked) : null,
                         item.Address,
                         item.AboutTeacher,
@@ -157,6 +158,19 @@ public static class CourseStore
 
         Task<long> Insert(string into, object values) => connection.ExecuteScalarAsync<long>($"INSERT INTO {into} RETURNING id", values);
     }
+
+    /// <summary>The questions of an edition's quizzes as they are kept, by hash.</summary>
+    public static async Task<IReadOnlyDictionary<string, string>> Quizzes(NpgsqlConnection connection, Id<Edition> edition) =>
+        (
+            await connection.QueryAsync<(string Hash, string Content)>(
+                """
+                SELECT DISTINCT encode(b.hash, 'hex'), b.data ->> 'Quiz'
+                FROM item i JOIN body b ON b.hash = i.quiz
+                WHERE i.edition = @edition AND i.removed_at IS NULL
+                """,
+                new { edition = edition.Value }
+            )
+        ).ToDictionary(row => row.Hash, row => row.Content);
 
     /// <summary>The texts of an edition's items, by hash.</summary>
     public static async Task<IReadOnlyDictionary<string, string>> Texts(NpgsqlConnection connection, Id<Edition> edition) =>

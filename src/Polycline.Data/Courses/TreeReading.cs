@@ -110,6 +110,8 @@ internal sealed class TreeReading(
 
         public required string? Marked { get; init; }
 
+        public required byte[]? Quiz { get; init; }
+
         public required string? Address { get; init; }
 
         public required bool AboutTeacher { get; init; }
@@ -223,6 +225,7 @@ internal sealed class TreeReading(
             Options = [.. row.Options],
             Picks = row.Picks,
             Asks = row.Asks is null ? null : PlanParts.Asks(row.Asks),
+            Quiz = row.Quiz is null ? null : Convert.ToHexStringLower(row.Quiz),
             Marked = row.Marked is null ? null : PlanParts.Marked(row.Marked),
             Address = row.Address,
             AboutTeacher = row.AboutTeacher,

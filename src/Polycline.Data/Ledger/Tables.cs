@@ -73,6 +73,9 @@ public static class Tables
         public static readonly Column<JsonNode?> Options = Table.Json("options");
         public static readonly Column<int?> Picks = Table.Number("picks");
         public static readonly Column<Asks?> Asks = Table.Json<Asks?>("asks", asks => asks is null ? null : PlanParts.Json(asks));
+
+        /// <summary>The hash of its questions, in hex.</summary>
+        public static readonly Column<string?> Quiz = Table.Bytes("quiz");
         public static readonly Column<MarkedAs?> Marked = Table.Json<MarkedAs?>("marked", marked =>
             marked is null ? null : PlanParts.Json(marked)
         );

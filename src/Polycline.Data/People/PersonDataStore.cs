@@ -54,7 +54,7 @@ public static class PersonDataStore
     public static Task Erase(NpgsqlConnection connection, Id<Person> person, Instant at) =>
         connection.ExecuteAsync(
             """
-            SELECT erase_files(id), erase_sheets(id), erase_person(id, @at), forget_joins(id, @at)
+            SELECT erase_files(id), erase_sheets(id), erase_quizzes(id), erase_person(id, @at), forget_joins(id, @at)
             FROM (
               WITH RECURSIVE same (id) AS (SELECT @person UNION SELECT p.id FROM person p JOIN same ON p.joined_into = same.id)
               SELECT id FROM same
@@ -64,8 +64,10 @@ public static class PersonDataStore
         );
 
     /// <summary>Takes everything of one account to another.</summary>
-    public static async Task<Joined> Join(NpgsqlConnection connection, Id<Person> kept, Id<Person> other, Instant at) =>
-        JsonSerializer.Deserialize<Joined>(
+    public static async Task<Joined> Join(NpgsqlConnection connection, Id<Person> kept, Id<Person> other, Instant at)
+    {
+        await connection.ExecuteAsync("SELECT join_quizzes(@kept, @other)", new { kept = kept.Value, other = other.Value });
+        return JsonSerializer.Deserialize<Joined>(
             await connection.ExecuteScalarAsync<string>(
                 "SELECT join_people(@kept, @other, @at)::text",
                 new
@@ -77,18 +79,28 @@ public static class PersonDataStore
             ) ?? "{}",
             JsonSerializerOptions.Web
         )!;
+    }
 
     /// <summary>Puts everything back where it was before an account was joined into another.</summary>
     /// <returns>Whether it was.</returns>
     /// <exception cref="PostgresException">PC003: something that was joined has been changed since.</exception>
     public static async Task<bool> Separate(NpgsqlConnection connection, Id<Person> other, Instant at)
     {
-        var join = await connection.ExecuteScalarAsync<long?>(
-            "SELECT id FROM person_join WHERE other = @Value AND separated_at IS NULL",
+        var join = await connection.QuerySingleOrDefaultAsync<(long Id, long Kept)?>(
+            "SELECT id, kept FROM person_join WHERE other = @Value AND separated_at IS NULL",
             other
         );
-        if (join is { } id)
-            await connection.ExecuteAsync("SELECT separate_people(@id, @at)", new { id, at });
+        if (join is { } found)
+            await connection.ExecuteAsync(
+                "SELECT separate_people(@Id, @at), separate_quizzes(@Kept, @other)",
+                new
+                {
+                    found.Id,
+                    found.Kept,
+                    at,
+                    other = other.Value,
+                }
+            );
         return join is not null;
     }
 }

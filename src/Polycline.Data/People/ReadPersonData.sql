@@ -28,6 +28,10 @@ SELECT jsonb_build_object(
              FROM draft d JOIN work_file f ON f.id = ANY(d.files) JOIN copy_text t ON t.file = f.id WHERE d.person = p.id),
   'sheets', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'at', v.at, 'text', v.text) ORDER BY v.at, v.block, v.n), '[]')
              FROM sheet_block_version v JOIN sheet_block b ON b.id = v.block JOIN sheet s ON s.id = b.sheet JOIN item i ON i.id = s.item WHERE v.author = p.id),
+  'quizzes', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'attempt', a.n, 'begun', a.began_at, 'ended', a.ended_at,
+                'answers', (SELECT coalesce(jsonb_agg(jsonb_build_object('question', r.question, 'answer', r.answer, 'at', r.at) ORDER BY r.seq), '[]')
+                            FROM quiz_answer r WHERE r.attempt = a.id)) ORDER BY a.id), '[]')
+              FROM quiz_attempt a JOIN item i ON i.id = a.item WHERE a.person = p.id),
   'couldNotOpen', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'saidAt', c.said_at, 'note', c.note, 'settledAt', c.settled_at) ORDER BY c.id), '[]')
                    FROM cannot_open c JOIN item i ON i.id = c.item WHERE c.person = p.id),
   'happened', (SELECT coalesce(jsonb_agg(jsonb_build_object('what', f.event, 'item', i.title, 'at', f.at, 'score', f.score, 'chosen', f.option) ORDER BY f.at, f.id), '[]')

@@ -1,8 +1,8 @@
 WITH written AS (
   INSERT INTO feedback (work, n, by, text, again, mark, returned_at) VALUES (@work, @n, @by, @text, @again, @mark::jsonb, @at)
-), given AS (
-  INSERT INTO fact (person, item, section, event, at, recorded_at, by, again, request)
-  VALUES (@person, @item, @section, 'returned', @at, @at, @by, @again, @request)
 )
-INSERT INTO fact (person, item, section, event, at, recorded_at, by, score, request)
-SELECT @person, @item, @section, 'scored', @at, @at, @by, @score::numeric, gen_random_uuid() WHERE @score::numeric IS NOT NULL
+INSERT INTO fact (person, item, section, event, at, recorded_at, by, again, score, request)
+SELECT @person, @item, @section, e.event, @at, @at, @by, e.again, e.score, e.request
+FROM (VALUES (1, 'returned', @again, NULL, @request), (2, 'scored', false, @score::numeric, gen_random_uuid())) e (place, event, again, score, request)
+WHERE e.place = 1 OR e.score IS NOT NULL
+ORDER BY e.place

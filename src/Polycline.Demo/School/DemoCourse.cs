@@ -26,6 +26,8 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
         ["discussion"] = ("""{"at":"lesson-start"}""", null),
     };
 
+    private readonly IReadOnlyDictionary<string, Body> quizzes = DemoQuizzes.Of(course);
+
     /// <summary>What the plan calls a thing of a file: the same in every edition of the course.</summary>
     public static Guid Lineage(string course, string id) => new(SHA256.HashData(Encoding.UTF8.GetBytes($"{course} {id}")).AsSpan(0, 16));
 
@@ -74,6 +76,9 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
         var body = texts[id] is { } html ? new Body(await WithDrawings((string)html!)) : null;
         if (body is not null)
             await BodyStore.Keep(connection, body);
+        var quiz = quizzes.GetValueOrDefault(id);
+        if (quiz is not null)
+            await BodyStore.Keep(connection, quiz);
         var (opens, due) = texts.Count > 0 ? Timing[kind] : default;
         // A student who waits for feedback needs time once it has come.
         if (due is not null && conditions[id] is not null)
@@ -83,9 +88,9 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
             opens = Timing["quiz"].Opens;
         await Insert(
             """
-            item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, gate, options, asks, marked, address)
+            item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, gate, options, asks, marked, quiz, address)
             VALUES (@edition, @unit, @lesson, @lineage, @rank, @kind, @purpose, @title, @published, @body,
-              @opens::jsonb, @due::jsonb, @gate::jsonb, @options, @asks::jsonb, @marked::jsonb, @address)
+              @opens::jsonb, @due::jsonb, @gate::jsonb, @options, @asks::jsonb, @marked::jsonb, @quiz, @address)
             """,
             new
             {
@@ -107,6 +112,7 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
                 options = item["options"]?.AsArray().Select(option => (string)option!).ToArray() ?? [],
                 asks = item["asks"]?.ToJsonString(),
                 marked = item["marked"]?.ToJsonString(),
+                quiz = quiz is null ? null : Convert.FromHexString(quiz.Hash),
                 address = (string?)item["address"],
             }
         );

@@ -83,8 +83,13 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
         Instant? BackAt
     )> pieces = [];
 
+    private readonly DemoAttempts attempts = new();
+    private readonly Dictionary<string, QuizPaper> papers = new(StringComparer.Ordinal);
+
     public async Task Write(IReadOnlyDictionary<long, IReadOnlyList<(long Person, string Name)>> studentsOf)
     {
+        foreach (var hash in plan.Edition.InReadingOrder().Select(item => item.Quiz).OfType<string>())
+            papers[hash] = (await BodyStore.Quiz(connection, hash))!;
         foreach (var section in plan.Sections)
         foreach (
             var item in plan
@@ -110,7 +115,7 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
         Add("opened", read, person);
         var sat = opens + Duration.FromHours(20 + (50 * pace));
         if (item.Item.Item.Kind == ItemKind.Quiz && sat < now && (chance.NextDouble() < 0.92 || steady))
-            Add("scored", sat, person, score: 35 + chance.Next(66));
+            Sat(sat, 35 + chance.Next(66));
         if (item.Item.Item.Kind == ItemKind.Choice)
             Add("picked", read, person, option: item.Item.Item.Options[chance.Next(item.Item.Item.Options.Length)]);
         var handed = opens + Duration.FromHours(20 + (30 * pace));
@@ -146,6 +151,20 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
             Add("returned", backAt, lead, again);
         if (mark is not null && MarkShare.FactOf(mark) is { } percent)
             Add("scored", backAt, lead, score: percent);
+
+        void Sat(Instant at, int good)
+        {
+            var percent = (decimal)good;
+            if (item.Item.Item.Quiz is { } hash)
+            {
+                if (attempts.Sit(person, id, section, hash, papers[hash], at, good) is not { } done)
+                    return;
+                percent = done.Percent;
+                Add("begun", done.Began, person);
+                Add("submitted", at, person);
+            }
+            Add("scored", at, person, score: percent);
+        }
 
         void Add(string what, Instant at, long by, bool again = false, decimal? score = null, string? option = null) =>
             facts.Add((person, id, section, what, at, by, again, score, option));
@@ -199,6 +218,7 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
                 option = facts.Select(fact => fact.Option!).ToArray(),
             }
         );
+        await attempts.Store(connection);
         foreach (var piece in pieces)
             await connection.ExecuteAsync(
                 """

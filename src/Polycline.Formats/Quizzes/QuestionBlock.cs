@@ -127,7 +127,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         said.Add(name);
         switch (name)
         {
-            case "points" when Amount(given) is >= 0.01m and <= 10_000 and var amount && decimal.Round(amount, 2) == amount:
+            case "points" when NumberText.Amount(given) is >= 0.01m and <= 10_000 and var amount && decimal.Round(amount, 2) == amount:
                 points = amount;
                 Understood(at, "what it is worth");
                 break;
@@ -150,7 +150,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
                 Understood(at, "shown afterwards");
                 break;
             case "number":
-                value = NumberOf(given);
+                value = NumberText.Read(given);
                 if (value is null)
                     Fault(at, "Write the number like this: 1013.25 ± 0.5 hPa, mbar; 3 figures");
                 else
@@ -274,35 +274,6 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         return new QuestionKey.Match(matched, [.. right.Where(id => matched.All(pair => pair.Right != id))], isAll);
     }
 
-    /// <summary>A number with its tolerance, units and figures: <c>1013.25 ± 0.5 hPa, mbar; 3 figures</c>.</summary>
-    internal static QuestionKey.Number? NumberOf(string given)
-    {
-        var found = NumberKey().Match(given);
-        if (!found.Success || Amount(found.Groups["value"].Value) is not { } value || value is < -1_000_000_000 or > 1_000_000_000)
-            return null;
-        var tolerance = found.Groups["by"].Success ? Amount(found.Groups["by"].Value) : 0;
-        if (
-            tolerance is not { } by
-            || by > 1_000_000_000
-            || decimal.Round(value, 5) != value
-            || decimal.Round(by, 2) != by && found.Groups["percent"].Success
-        )
-            return null;
-        var figures = 0;
-        if (
-            found.Groups["figures"].Success
-            && !int.TryParse(found.Groups["figures"].Value, NumberStyles.None, CultureInfo.InvariantCulture, out figures)
-        )
-            return null;
-        return new(value)
-        {
-            Tolerance = found.Groups["percent"].Success ? Math.Abs(value) * by / 100 : by,
-            Units = [.. found.Groups["units"].Value.Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)],
-            Figures = figures is > 0 and <= 10_000 ? figures : null,
-            NeedsUnit = !found.Groups["optional"].Success,
-        };
-    }
-
     private static string KindWords(QuestionKey key) =>
         key switch
         {
@@ -319,16 +290,6 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         };
 
     private static string Html(string text) => string.Concat(text.Split('\n').Select(line => $"<p>{WebUtility.HtmlEncode(line)}</p>"));
-
-    private static decimal? Amount(string text) =>
-        decimal.TryParse(
-            text.Replace('\u2212', '-').Replace(',', '.'),
-            NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
-            CultureInfo.InvariantCulture,
-            out var amount
-        )
-            ? amount
-            : null;
 
     private static string? Word(string line) =>
         line
@@ -366,64 +327,4 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
 
     [GeneratedRegex(@"^(.{0,1000}?)(?:^|\s)=\s+(\S.{0,999})$", RegexOptions.CultureInvariant)]
     private static partial Regex Pair();
-
-    [GeneratedRegex(
-        @"^(?<value>[+\-\u2212]?\d{1,10}(?:[.,]\d{1,9})?)(?:\s*(?:±|\+-)\s*(?<by>\d{1,10}(?:[.,]\d{1,9})?)\s*(?<percent>%)?)?(?:\s*(?<units>[^;\d\s][^;]*?))?(?:\s*;\s*(?<figures>\d{1,4})\s+figures?)?(?<optional>\s*;\s*unit may be left out)?$",
-        RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture
-    )]
-    private static partial Regex NumberKey();
-}
-
-/// <summary>What the parts of a question say, by the ids they get.</summary>
-internal sealed class PaperWords
-{
-    private readonly ImmutableDictionary<string, string>.Builder all = ImmutableDictionary.CreateBuilder<string, string>();
-
-    public ImmutableDictionary<string, string> All => all.ToImmutable();
-
-    /// <returns>Their ids, in their order.</returns>
-    public ImmutableArray<string> Add(IEnumerable<string> words)
-    {
-        var ids = ImmutableArray.CreateBuilder<string>();
-        foreach (var one in words)
-        {
-            ids.Add($"a{all.Count + 1}");
-            all.Add(ids[^1], one);
-        }
-        return ids.ToImmutable();
-    }
-}
-
-/// <summary>Gaps in a text, in square brackets.</summary>
-internal static partial class GapText
-{
-    /// <summary>What stands in each, in their order.</summary>
-    public static IReadOnlyList<string> Find(string text) => [.. Gap().Matches(text).Select(gap => gap.Groups[1].Value.Trim())];
-
-    /// <summary>The text with numbers in them.</summary>
-    public static string Numbered(string text)
-    {
-        var n = 0;
-        return Gap().Replace(text, _ => $"[{++n}]");
-    }
-
-    /// <returns>Null: it is not understood.</returns>
-    public static QuestionKey? KeyOf(string gap, PaperWords words)
-    {
-        if (gap.StartsWith("number:", StringComparison.OrdinalIgnoreCase))
-            return QuestionBlock.NumberOf(gap["number:".Length..].Trim());
-        var parts = gap.Split(" / ", StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
-        if (parts.Length == 0)
-            return null;
-        if (!parts.All(part => part[0] is '+' or '-' && part.Length > 1))
-            return parts.Any(part => part[0] is '+') ? null : new QuestionKey.Text([.. parts]);
-        var ids = words.Add(parts.Select(part => part[1..].Trim()));
-        ImmutableArray<string> right = [.. ids.Where((_, n) => parts[n][0] == '+')];
-        return right.IsEmpty || parts.Select(part => part[1..].Trim()).Distinct().Count() < parts.Length
-            ? null
-            : new QuestionKey.One(ids, right);
-    }
-
-    [GeneratedRegex(@"\[([^\[\]]{1,500})\]", RegexOptions.CultureInvariant)]
-    private static partial Regex Gap();
 }

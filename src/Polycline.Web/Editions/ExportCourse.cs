@@ -37,11 +37,16 @@ public static class ExportCourse
     {
         viewpoint.NeedsTeam("The package");
         var plan = await compiled.Edition(access);
-        var (texts, files) = await database.Read(
-            async connection => (await CourseStore.Texts(connection, plan.Id), await CourseStore.Files(connection, plan.Id)),
+        var (texts, quizzes, files) = await database.Read(
+            async connection =>
+                (
+                    await CourseStore.Texts(connection, plan.Id),
+                    await CourseStore.Quizzes(connection, plan.Id),
+                    await CourseStore.Files(connection, plan.Id)
+                ),
             stop
         );
-        var package = PackageOf(plan, texts);
+        var package = PackageOf(plan, texts, quizzes);
         var packed = files
             .Where(file => package.FileNames.Contains(file.Hash))
             .Select(file => new PackedFile(file.Hash, file.Type == FileTypes.Text, () => StoredStream.Of(database, file)));
@@ -60,8 +65,12 @@ public static class ExportCourse
             []
         );
 
-    /// <summary>The course under ids by place, its texts under names by hash.</summary>
-    public static CoursePackage PackageOf(EditionPlan plan, IReadOnlyDictionary<string, string> texts)
+    /// <summary>The course under ids by place, its texts under names by hash, its quizzes as they are stored.</summary>
+    public static CoursePackage PackageOf(
+        EditionPlan plan,
+        IReadOnlyDictionary<string, string> texts,
+        IReadOnlyDictionary<string, string> quizzes
+    )
     {
         var renaming = Renaming.ByPlace(plan.Edition);
         var edition = renaming.Of(plan.Edition);
@@ -72,7 +81,7 @@ public static class ExportCourse
             .Where(pair => pair.Shortest is not null)
             .ToDictionary(pair => pair.Name, pair => pair.Shortest!.Value);
         return new(
-            new(plan.CourseTitle, WithBodies(edition, hash => $"{hash}.html"), shortest),
+            new(plan.CourseTitle, WithBodies(edition, hash => $"{hash}.html", quiz: hash => quizzes[hash]), shortest),
             plan.Edition.InReadingOrder()
                 .Select(item => item.Body)
                 .OfType<string>()
@@ -82,12 +91,18 @@ public static class ExportCourse
     }
 
     /// <summary>An edition with its bodies and files called otherwise.</summary>
-    internal static Edition WithBodies(Edition edition, Func<string, string?> name, Func<string, string>? file = null)
+    internal static Edition WithBodies(
+        Edition edition,
+        Func<string, string?> name,
+        Func<string, string>? file = null,
+        Func<string, string>? quiz = null
+    )
     {
         Item Of(Item item) =>
             item with
             {
                 Body = item.Body is null ? null : name(item.Body),
+                Quiz = item.Quiz is null || quiz is null ? item.Quiz : quiz(item.Quiz),
                 Files = file is null ? item.Files : [.. item.Files.Select(given => given with { Hash = file(given.Hash) })],
             };
         return edition with

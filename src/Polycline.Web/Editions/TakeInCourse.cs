@@ -154,15 +154,18 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, TakeInAnswer>
             text => new Body(FormattedText.Canonical(text.Value, (_, source) => Media(source))),
             StringComparer.Ordinal
         );
-        foreach (var body in bodies.Values.Where(body => body.Html.Length > 0))
+        foreach (var body in bodies.Values.Where(body => body.Content.Length > 0))
             await BodyStore.Keep(work.Connection, body);
+        foreach (var quiz in package.Course.Edition.InReadingOrder().Select(item => item.Quiz).OfType<string>().Distinct())
+            await BodyStore.Keep(work.Connection, new(quiz, BodyKind.Quiz));
         var names = new Dictionary<string, string>(StringComparer.Ordinal);
         return package.Course with
         {
             Edition = ExportCourse.WithBodies(
                 new Renaming(Lineage).Of(package.Course.Edition),
-                name => bodies[name] is { Html.Length: > 0 } body ? body.Hash : null,
-                name => files[name].Hash
+                name => bodies[name] is { Content.Length: > 0 } body ? body.Hash : null,
+                name => files[name].Hash,
+                quiz => new Body(quiz, BodyKind.Quiz).Hash
             ),
             Shortest = package.Course.Shortest.ToDictionary(pair => Lineage(pair.Key), pair => pair.Value),
         };

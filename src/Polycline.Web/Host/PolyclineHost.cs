@@ -157,6 +157,8 @@ public static class PolyclineHost
         builder.Services.AddHostedService<Housekeeping>();
         builder.Services.AddSingleton<OpeningSweep>();
         builder.Services.AddHostedService(services => services.GetRequiredService<OpeningSweep>());
+        builder.Services.AddSingleton<QuizSweep>();
+        builder.Services.AddHostedService(services => services.GetRequiredService<QuizSweep>());
         builder.Services.AddSingleton<IMailRoute>(new MailRoute(settings.Mail));
         builder.Services.AddSingleton<MailSweep>();
         builder.Services.AddHostedService(services => services.GetRequiredService<MailSweep>());

@@ -66,6 +66,13 @@ public static class OutlineRoutes
         routes.MapEditionCommand<TimeItem, TimeItemRequest>();
         routes.MapEditionCommand<AskItem, AskItemRequest>();
         routes.MapEditionCommand<MarkItemAs, MarkItemAsRequest>();
+        routes.MapGet("/api/editions/{edition:long}/items/{item:long}/quiz", Quizzes.ReadQuiz.Handle).WithName("quiz").For(May.Team);
+        routes
+            .MapPost("/api/editions/{edition:long}/understand-quiz", Quizzes.UnderstandQuiz.Handle)
+            .WithName("understand-quiz")
+            .For(May.Team)
+            .ProducesProblems(422);
+        routes.MapEditionCommand<Quizzes.WriteQuiz, Quizzes.KnownQuiz, Quizzes.WriteQuizRequest>();
         routes.MapEditionCommand<PointLink, PointLinkRequest>();
         routes.MapEditionCommand<ConditionItem, ConditionItemRequest>();
         routes.MapEditionCommand<SayAboutTeacher, SayAboutTeacherRequest>();

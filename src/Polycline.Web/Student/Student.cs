@@ -30,6 +30,10 @@ public static class StudentRoutes
             .SendsBytes()
             .For(Readers);
         routes.MapGet("/api/sections/{section:long}/units/{unit:long}", ReadUnit.Handle).WithName("student-unit").For(Readers);
+        routes.MapGet("/api/sections/{section:long}/items/{item:long}/quiz", Quizzes.ReadQuiz.Handle).WithName("student-quiz").For(Readers);
+        routes.MapWork<Quizzes.BeginQuiz, Quizzes.BeginQuizRequest, CourseOfStudents, Quizzes.AttemptAnswer>();
+        routes.MapWork<Quizzes.AnswerQuiz, Quizzes.AnswerQuizRequest, CourseOfStudents, Quizzes.AnsweredAnswer>();
+        routes.MapWork<Quizzes.EndQuiz, Quizzes.EndQuizRequest, CourseOfStudents, Quizzes.AttemptAnswer>();
         routes.MapWork<RecordOpened, RecordOpenedRequest, CourseOfStudents, OpenedAnswer>();
         routes.MapWork<SaveDraft, SaveDraftRequest, CourseOfStudents, SavedAnswer>();
         routes.MapWork<HandIn, HandInRequest, CourseOfStudents, HandInAnswer>();

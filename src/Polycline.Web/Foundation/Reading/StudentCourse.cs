@@ -2,6 +2,7 @@ using NodaTime;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Marking;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
@@ -74,6 +75,9 @@ public sealed class StudentCourse
 
     /// <summary>What came back to them, the latest first.</summary>
     public IReadOnlyList<FeedbackRow> Feedback => known.Feedback;
+
+    /// <summary>How much more time they have for a quiz.</summary>
+    public ExtraTime QuizTime => new(known.Record.Always?.QuizTime ?? 0, 0);
 
     /// <summary>What they have written for the item they look at.</summary>
     public OwnWork Work => known.Work;

@@ -71,8 +71,8 @@ public sealed class WriteText : IWorkCommand<WriteTextRequest, EditionPlan, Text
 
         async Task<string> Keep(IReadOnlyList<TextBlock> blocks)
         {
-            var body = new Body(TextBlocks.Html(blocks), IsDraft: true);
-            if (body.Html.Length > TextRules.Longest)
+            var body = new Body(TextBlocks.Html(blocks), BodyKind.Draft);
+            if (body.Content.Length > TextRules.Longest)
                 throw Problem.Field(
                     "html",
                     $"Together with your colleagues’ changes, this text is over {TextRules.Longest:N0} characters. Split it in two."

@@ -192,8 +192,19 @@ export const questions = {
         signal,
       }),
     ),
+  quiz: (edition: number, item: number) =>
+    question(keys.ofEdition(edition, `quiz ${item}`, ''), (signal) =>
+      api.GET('/api/editions/{edition}/items/{item}/quiz', { params: { path: { edition, item } }, signal }),
+    ),
   studentItem: (section: number, item: number, view: View = {}) =>
     question(keys.ofSection(section, `item ${item}`, keyOf(view)), (signal) =>
       api.GET('/api/sections/{section}/items/{item}', { params: { path: { section, item }, query: view }, signal }),
+    ),
+  studentQuiz: (section: number, item: number, view: View = {}) =>
+    question(keys.ofSection(section, `quiz ${item}`, keyOf(view)), (signal) =>
+      api.GET('/api/sections/{section}/items/{item}/quiz', {
+        params: { path: { section, item }, query: view },
+        signal,
+      }),
     ),
 }

@@ -1481,6 +1481,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/items/{item}/quiz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["quiz"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/understand-quiz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["understand-quiz"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/write-quiz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["write-quiz"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/point-link": {
         parameters: {
             query?: never;
@@ -1911,6 +1959,70 @@ export interface paths {
         get: operations["student-unit"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/items/{item}/quiz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["student-quiz"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/begin-quiz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["begin-quiz"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/answer-quiz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["answer-quiz"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/end-quiz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["end-quiz"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3186,6 +3298,21 @@ export interface components {
             /** @description False: they are turned away. */
             letIn: boolean;
         };
+        AnswerQuizRequest: {
+            /** Format: int64 */
+            item: number;
+            /**
+             * Format: int32
+             * @description Which attempt it is of.
+             */
+            n: number;
+            question: string;
+            answer: null | components["schemas"]["JsonElement"];
+        };
+        AnsweredAnswer: {
+            /** @description False: it came after the end, is kept, and does not count unless a teacher says so. */
+            counts: boolean;
+        };
         AnsweredJoins: {
             applied: boolean;
             /** @description What was done, such as `2 people are in 9 Birch from today`. */
@@ -3249,6 +3376,15 @@ export interface components {
             /** @description Files that were sent, 1 to 50, in the order in which to list them. */
             uploads: string[];
         };
+        AttemptAnswer: {
+            /** @description False if this was only a preview. */
+            applied: boolean;
+            /**
+             * Format: int32
+             * @description Which attempt it is.
+             */
+            n: number;
+        };
         BackAnswer: {
             by: string;
             text: string;
@@ -3276,6 +3412,10 @@ export interface components {
         BeginAnswer: {
             /** @description The time zones a school can be in, by their IANA names. */
             zones: string[];
+        };
+        BeginQuizRequest: {
+            /** Format: int64 */
+            item: number;
         };
         BeginRequest: {
             /** @description Whoever begins: the first of the school's office. */
@@ -3960,6 +4100,23 @@ export interface components {
              */
             applied: boolean;
         };
+        DoneAttempt: {
+            /** Format: int32 */
+            n: number;
+            beganAt: components["schemas"]["Moment"];
+            endedAt: components["schemas"]["Moment"];
+            /** @description Whether its time was up before it was handed in. */
+            byClock: boolean;
+            /**
+             * Format: int32
+             * @description How many answers came after that; they are kept, and do not count unless a teacher says so.
+             */
+            late: number;
+            /** @description Such as `7 of 10`; null: it is not shown. */
+            score: null | string;
+            /** @description How each was marked; null: it is not shown. */
+            questions: null | components["schemas"]["MarkedAnswerLine"][];
+        };
         DraftAnswer: {
             text: string;
             files: components["schemas"]["FileAnswer"][];
@@ -4037,6 +4194,15 @@ export interface components {
         EndEditionRequest: {
             /** @description The last day on which it is current, such as `2026-12-18`; null: it ends now. */
             on: null | string;
+        };
+        EndQuizRequest: {
+            /** Format: int64 */
+            item: number;
+            /**
+             * Format: int32
+             * @description Which attempt it is.
+             */
+            n: number;
         };
         EndSectionRequest: {
             /** Format: int64 */
@@ -4915,6 +5081,17 @@ export interface components {
              */
             version: number;
         };
+        MarkedAnswerLine: {
+            question: components["schemas"]["PutQuestion"];
+            /** @description Such as `1 of 2`. */
+            points: string;
+            isFull: boolean;
+            /** @description What is right, in words. */
+            right: string;
+            after: null | string;
+            /** @description Why a right number does not have full points; null: it has, or is wrong. */
+            note: null | string;
+        };
         /** @description How an item is marked, as it is sent. */
         MarkedForm: {
             /** @description `points`, `percent` or `scale`. */
@@ -5625,11 +5802,67 @@ export interface components {
              */
             version: number;
         };
+        PutGap: {
+            /** @description `one`, `number` or `text`. */
+            kind: string;
+            options: components["schemas"]["PutOption"][];
+        };
         PutInGroupRequest: {
             /** Format: int64 */
             group: number;
             /** @description 1 to 500, each once. */
             members: components["schemas"]["GroupMember"][];
+        };
+        PutOption: {
+            /** @description What an answer names. */
+            id: string;
+            words: string;
+        };
+        /** @description A question as it is put to a student: nothing of it says what is right. */
+        PutQuestion: {
+            id: string;
+            kind: string;
+            /** @description Such as `2` or `0.5`. */
+            points: string;
+            isExtra: boolean;
+            /** @description What is asked; gaps stand in it as `[1]`, `[2]` … */
+            html: string;
+            hint: null | string;
+            /** @description What there is to choose from, to put in order, or to find a match for. */
+            options: components["schemas"]["PutOption"][];
+            /** @description Of matching: what may be matched. */
+            rights: components["schemas"]["PutOption"][];
+            gaps: components["schemas"]["PutGap"][];
+            answer: null | components["schemas"]["JsonNode"];
+        };
+        /** @description What was understood of one line. */
+        QuizLine: {
+            text: string;
+            /** @description What it is; with a fault: what is wrong with it, and what to do. */
+            words: string;
+            isFault: boolean;
+        };
+        /** @description How a quiz is taken. */
+        QuizRules: {
+            /**
+             * Format: int32
+             * @description Minutes; null: as long as one likes.
+             */
+            limit: null | number;
+            /**
+             * Format: int32
+             * @description Null: any number.
+             */
+            attempts: null | number;
+            /** @description Which of them counts: `best`, `latest` or `mean`. */
+            using: string;
+            /** @description When students see how they were marked: `at-once`, `after-due` or `never`. */
+            shown: string;
+            /**
+             * Format: double
+             * @description What it is worth; null: what its questions add up to.
+             */
+            outOf?: null | number;
         };
         /** @description What a command does to sections and students. */
         ReachAnswer: {
@@ -6064,6 +6297,18 @@ export interface components {
             /** @description The latest first, at most 20. */
             imports: components["schemas"]["RosterImport"][];
         };
+        RunningAttempt: {
+            /** Format: int32 */
+            n: number;
+            beganAt: components["schemas"]["Moment"];
+            bell: null | components["schemas"]["Moment"];
+            /**
+             * Format: double
+             * @description Until then; null: there is no end.
+             */
+            secondsLeft: null | number;
+            questions: components["schemas"]["PutQuestion"][];
+        };
         SaveDraftRequest: {
             /** Format: int64 */
             item: number;
@@ -6490,6 +6735,35 @@ export interface components {
             /** @description The section that decides for them now. */
             isNow: boolean;
         };
+        StudentQuizAnswer: {
+            /**
+             * Format: int32
+             * @description 0: there are none yet, or they are not to be seen.
+             */
+            questions: number;
+            /** @description What there is to reach, such as `12`. */
+            outOf: string;
+            /**
+             * Format: double
+             * @description Minutes an attempt may take, with the student's own extra time; null: as long as one likes.
+             */
+            minutes: null | number;
+            /**
+             * Format: int32
+             * @description How many attempts may still be begun; null: any number.
+             */
+            left: null | number;
+            /** @description Which attempt counts: `best`, `latest` or `mean`. */
+            using: string;
+            /** @description When it is shown how answers were marked: `at-once`, `after-due` or `never`. */
+            shown: string;
+            mayBegin: boolean;
+            running: null | components["schemas"]["RunningAttempt"];
+            /** @description What is over, the latest first. */
+            done: components["schemas"]["DoneAttempt"][];
+            /** @description What counts, such as `7 of 10`; null: nothing yet, or it is not shown. */
+            score: null | string;
+        };
         StudentRow: {
             /** Format: int64 */
             item: number;
@@ -6613,6 +6887,15 @@ export interface components {
             teaches: number[];
             /** @description What keeps them from signing in; empty: nothing does. */
             note: string;
+        };
+        TeamQuizAnswer: {
+            /** @description The questions as plain text; empty: there are none yet. */
+            text: string;
+            /** @description What is understood of each of its lines. */
+            lines: components["schemas"]["QuizLine"][];
+            rules: components["schemas"]["QuizRules"];
+            /** Format: int64 */
+            version: number;
         };
         /**
          * @description What somebody is to a course.
@@ -6884,6 +7167,9 @@ export interface components {
             /** @description The sections of the course that list them too. */
             others: components["schemas"]["OtherSection"][];
         };
+        UnderstandQuizRequest: {
+            text: string;
+        };
         UnderstoodLine: {
             /**
              * Format: int32
@@ -6900,6 +7186,14 @@ export interface components {
             asks: boolean;
             /** @description What is to be looked at; null: nothing. */
             wrong: null | string;
+        };
+        UnderstoodQuiz: {
+            lines: components["schemas"]["QuizLine"][];
+            /**
+             * Format: int32
+             * @description How many there are; null: something is not understood.
+             */
+            questions: null | number;
         };
         UndoOutcomesRequest: Record<string, never>;
         UndoRequest: {
@@ -7076,6 +7370,18 @@ export interface components {
             item: number;
             /** @description The text; what is not of the kept elements is dropped. */
             html: string;
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
+        };
+        WriteQuizRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description The questions as plain text; empty: none. */
+            text: string;
+            rules: components["schemas"]["QuizRules"];
             /**
              * Format: int64
              * @description The version of the item that was read.
@@ -12076,6 +12382,135 @@ export interface operations {
             };
         };
     };
+    quiz: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TeamQuizAnswer"];
+                };
+            };
+        };
+    };
+    "understand-quiz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnderstandQuizRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnderstoodQuiz"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "write-quiz": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteQuizRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "point-link": {
         parameters: {
             query?: {
@@ -13323,6 +13758,236 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StudentUnitAnswer"];
+                };
+            };
+        };
+    };
+    "student-quiz": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentQuizAnswer"];
+                };
+            };
+        };
+    };
+    "begin-quiz": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginQuizRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AttemptAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "answer-quiz": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerQuizRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnsweredAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "end-quiz": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EndQuizRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AttemptAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
         };

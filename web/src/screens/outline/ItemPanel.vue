@@ -17,6 +17,7 @@ import ItemFiles from './files/ItemFiles.vue'
 import ItemOutcomes from './outcomes/ItemOutcomes.vue'
 import ForWhomEditor from './editors/ForWhomEditor.vue'
 import RenamePanel from './RenamePanel.vue'
+import QuizEditor from './quiz/QuizEditor.vue'
 import ItemText from './text/ItemText.vue'
 import TimingEditor from './editors/TimingEditor.vue'
 import type { ItemRow } from './outlineRows'
@@ -213,6 +214,7 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
       <ForWhomEditor v-if="part === 'whom'" :edition="edition" :item="whole" @close="part = null" />
       <AsksEditor v-if="part === 'asks'" :edition="edition" :item="whole" @close="part = null" />
       <MarkedEditor v-if="part === 'marked'" :edition="edition" :item="whole" @close="part = null" />
+      <QuizEditor v-if="item.kind === 'quiz'" :edition="edition" :item="whole.id" :can-change="canChange" />
       <div class="halves">
         <ItemText
           v-if="takesText"

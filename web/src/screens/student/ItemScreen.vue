@@ -11,6 +11,7 @@ import FormattedText from '../../parts/FormattedText.vue'
 import WrittenPiece from '../../parts/WrittenPiece.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import CannotOpen from './CannotOpen.vue'
+import QuizPanel from './quiz/QuizPanel.vue'
 import TickPanel from './writing/TickPanel.vue'
 import WritingPanel from './writing/WritingPanel.vue'
 import { useStudentLinks } from './useStudentLinks'
@@ -85,11 +86,19 @@ watch(
       <p v-if="answer.missing.length" class="locked">Opens when {{ answer.missing.join(', and ') }}.</p>
       <FormattedText v-if="answer.html" :html="answer.html" />
       <p
-        v-else-if="readable && !answer.files.length && !answer.copies.length && !answer.hasSheet && !answer.address"
+        v-else-if="
+          readable &&
+          answer.kind !== 'quiz' &&
+          !answer.files.length &&
+          !answer.copies.length &&
+          !answer.hasSheet &&
+          !answer.address
+        "
         class="second none"
       >
         Nothing is written here yet.
       </p>
+      <QuizPanel v-if="answer.kind === 'quiz' && readable" :section="section" :answer="answer" />
       <p v-if="answer.address" class="leads">
         <v-btn class="meant" :href="answer.address" target="_blank" rel="noopener noreferrer"
           >Open {{ host(answer.address) }}</v-btn

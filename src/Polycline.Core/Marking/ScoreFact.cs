@@ -10,6 +10,9 @@ public sealed record ScoreFact(Ref<Student> Student, Ref<Item> Item, Instant At,
 {
     private const int Decimals = 4;
 
+    /// <summary>What a fact says of a share: the percent, cut down.</summary>
+    public static decimal PercentOf(Fraction share) => (share * 100).Cut(Decimals);
+
     /// <summary>
     /// All that there are. A score put right or a key corrected leaves the earlier fact where it was and adds one; an attempt of which a
     /// part waits gives none.
@@ -58,7 +61,7 @@ public sealed record ScoreFact(Ref<Student> Student, Ref<Item> Item, Instant At,
             if (share(at) is not { } stands || stands == last)
                 continue;
             last = stands;
-            yield return new(piece.Student, piece.Item.Item, at, (stands * 100).Cut(Decimals), attempt);
+            yield return new(piece.Student, piece.Item.Item, at, PercentOf(stands), attempt);
         }
     }
 }

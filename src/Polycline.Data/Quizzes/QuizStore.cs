@@ -1,0 +1,167 @@
+using Dapper;
+using NodaTime;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Sections;
+
+namespace Polycline.Data.Quizzes;
+
+/// <summary>One try at a quiz.</summary>
+public sealed record AttemptRow
+{
+    public required Id<AttemptRow> Id { get; init; }
+
+    public required Id<Person> Person { get; init; }
+
+    public required Id<Item> Item { get; init; }
+
+    public required Id<Section> Section { get; init; }
+
+    public required int N { get; init; }
+
+    /// <summary>The hash of what was put to the student, in hexadecimal digits.</summary>
+    public required string Paper { get; init; }
+
+    public required Instant BeganAt { get; init; }
+
+    /// <summary>When it was handed in; null: it was not.</summary>
+    public required Instant? EndedAt { get; init; }
+
+    /// <summary>When the facts of its end were recorded; null: it runs.</summary>
+    public required Instant? SettledAt { get; init; }
+}
+
+/// <param name="Answer">JSON; <c>null</c>: cleared again.</param>
+public sealed record AnswerRow(Id<AttemptRow> Attempt, string Question, string Answer, Instant At);
+
+/// <summary>Attempts at quizzes. Answers are only ever added.</summary>
+public static class QuizStore
+{
+    private const string Columns =
+        "a.id, a.person, a.item, a.section, a.n, encode(a.paper, 'hex') AS paper, a.began_at, a.ended_at, a.settled_at";
+
+    /// <summary>A student's attempts at a quiz with their answers, the first one first, as they were at a moment.</summary>
+    /// <param name="locked">Whether they are to stay as they are until the transaction ends.</param>
+    public static async Task<(IReadOnlyList<AttemptRow> Attempts, ILookup<Id<AttemptRow>, AnswerRow> Answers)> Of(
+        NpgsqlConnection connection,
+        Id<Person> person,
+        Id<Item> item,
+        Instant at,
+        bool locked = false
+    )
+    {
+        var values = new
+        {
+            person = person.Value,
+            item = item.Value,
+            at,
+        };
+        // The lock comes first, in a statement of its own: what it waited for is only seen by a later one.
+        if (locked)
+            await connection.ExecuteAsync("SELECT pg_advisory_xact_lock(hashtextextended('quiz ' || @person || ' ' || @item, 0))", values);
+        await using var results = await connection.QueryMultipleAsync(
+            Sql.Together(
+                $"SELECT {Columns} FROM quiz_attempt a WHERE a.person = @person AND a.item = @item AND a.began_at <= @at ORDER BY a.n",
+                """
+                SELECT r.attempt, r.question, r.answer::text, r.at
+                FROM quiz_attempt a JOIN quiz_answer r ON r.attempt = a.id
+                WHERE a.person = @person AND a.item = @item AND r.at <= @at
+                ORDER BY r.attempt, r.seq
+                """
+            ),
+            values
+        );
+        var attempts = (await results.ReadAsync<AttemptRow>()).AsList();
+        return (attempts, (await results.ReadAsync<AnswerRow>()).ToLookup(row => row.Attempt));
+    }
+
+    /// <summary>Attempts of an edition whose end has not been recorded.</summary>
+    public static async Task<IReadOnlyList<AttemptRow>> Running(NpgsqlConnection connection, Id<Edition> edition) =>
+        (
+            await connection.QueryAsync<AttemptRow>(
+                $"""
+                SELECT {Columns} FROM quiz_attempt a JOIN item i ON i.id = a.item
+                WHERE i.edition = @Value AND a.settled_at IS NULL
+                ORDER BY a.id
+                """,
+                edition
+            )
+        ).AsList();
+
+    /// <summary>Begins an attempt.</summary>
+    /// <param name="paper">The hash of what is put to the student.</param>
+    public static Task Begin(
+        NpgsqlConnection connection,
+        Id<Person> person,
+        Id<Item> item,
+        Id<Section> section,
+        int n,
+        string paper,
+        Instant at,
+        Guid request
+    ) =>
+        connection.ExecuteAsync(
+            """
+            WITH attempt AS (
+              INSERT INTO quiz_attempt (person, item, section, n, paper, began_at) VALUES (@person, @item, @section, @n, @paper, @at)
+            )
+            INSERT INTO fact (person, item, section, event, at, recorded_at, by, attempt, request)
+            VALUES (@person, @item, @section, 'begun', @at, @at, @person, @n, @request)
+            """,
+            new
+            {
+                person = person.Value,
+                item = item.Value,
+                section = section.Value,
+                n,
+                paper = Convert.FromHexString(paper),
+                at,
+                request,
+            }
+        );
+
+    /// <summary>Adds an answer.</summary>
+    /// <param name="answer">JSON; <c>null</c>: cleared again.</param>
+    public static Task Answer(NpgsqlConnection connection, Id<AttemptRow> attempt, string question, string answer, Instant at) =>
+        connection.ExecuteAsync(
+            """
+            INSERT INTO quiz_answer (attempt, seq, question, answer, at)
+            SELECT @attempt, coalesce(max(seq), 0) + 1, @question, @answer::jsonb, @at FROM quiz_answer WHERE attempt = @attempt
+            """,
+            new
+            {
+                attempt = attempt.Value,
+                question,
+                answer,
+                at,
+            }
+        );
+
+    public static Task End(NpgsqlConnection connection, Id<AttemptRow> attempt, Instant at) =>
+        connection.ExecuteAsync("UPDATE quiz_attempt SET ended_at = @at WHERE id = @attempt", new { attempt = attempt.Value, at });
+
+    /// <summary>Records that an attempt is over, and its score.</summary>
+    /// <param name="finish">When it was over.</param>
+    /// <param name="percent">Null: something waits to be read, or there is no score.</param>
+    public static Task Settle(NpgsqlConnection connection, AttemptRow attempt, Instant finish, decimal? percent, Instant now) =>
+        connection.ExecuteAsync(
+            """
+            WITH settled AS (
+              UPDATE quiz_attempt SET settled_at = @now WHERE id = @attempt AND settled_at IS NULL RETURNING person, item, section, n
+            )
+            INSERT INTO fact (person, item, section, event, at, recorded_at, by, attempt, score, request)
+            SELECT s.person, s.item, s.section, e.event, @finish, @now, s.person, s.n, e.score, gen_random_uuid()
+            FROM settled s, (VALUES (1, 'submitted', NULL), (2, 'scored', @percent::numeric)) e (place, event, score)
+            WHERE e.place = 1 OR e.score IS NOT NULL
+            ORDER BY e.place
+            """,
+            new
+            {
+                attempt = attempt.Id.Value,
+                finish,
+                percent,
+                now,
+            }
+        );
+}

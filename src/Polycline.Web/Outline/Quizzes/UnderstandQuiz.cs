@@ -1,0 +1,22 @@
+using Polycline.Formats.Quizzes;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
+
+namespace Polycline.Web.Outline.Quizzes;
+
+public sealed record UnderstandQuizRequest(string Text);
+
+/// <param name="Questions">How many there are; null: something is not understood.</param>
+public sealed record UnderstoodQuiz(IReadOnlyList<QuizLine> Lines, int? Questions);
+
+/// <summary>Says line by line what is understood of a quiz in plain text. Nothing is written.</summary>
+public static class UnderstandQuiz
+{
+    public static UnderstoodQuiz Handle(long edition, UnderstandQuizRequest request, Access access)
+    {
+        if (request.Text.Length > QuizText.LongestText)
+            throw Problem.Field("text", $"This is too long: {QuizText.LongestText:N0} characters at most.");
+        var read = QuizText.Read(request.Text);
+        return new(read.Lines, read.Questions?.Length);
+    }
+}

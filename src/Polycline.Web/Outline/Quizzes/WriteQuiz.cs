@@ -1,0 +1,120 @@
+using FluentValidation;
+using Npgsql;
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.MarkFiles;
+using Polycline.Core.Marking;
+using Polycline.Core.Wording;
+using Polycline.Data.Courses;
+using Polycline.Data.Ledger;
+using Polycline.Formats.Quizzes;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+
+namespace Polycline.Web.Outline.Quizzes;
+
+/// <param name="Text">The questions as plain text; empty: none.</param>
+/// <param name="Version">The version of the item that was read.</param>
+public sealed record WriteQuizRequest(Id<Item> Item, string Text, QuizRules Rules, long Version);
+
+/// <summary>How a quiz is taken.</summary>
+/// <param name="Limit">Minutes; null: as long as one likes.</param>
+/// <param name="Attempts">Null: any number.</param>
+/// <param name="Using">Which of them counts: <c>best</c>, <c>latest</c> or <c>mean</c>.</param>
+/// <param name="Shown">When students see how they were marked: <c>at-once</c>, <c>after-due</c> or <c>never</c>.</param>
+/// <param name="OutOf">What it is worth; null: what its questions add up to.</param>
+public sealed record QuizRules(int? Limit, int? Attempts, string Using, string Shown, decimal? OutOf = null);
+
+/// <summary>The questions as they are kept.</summary>
+public sealed record KnownQuiz(QuizPaper? Paper);
+
+/// <summary>Writes the questions of a quiz, their keys, and how it is taken.</summary>
+public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQuizRequest>
+{
+    private const int LongestLimit = 600;
+    private const int MostAttempts = 50;
+
+    public static string Name => "write-quiz";
+
+    public static IValidator<WriteQuizRequest> Validator { get; } = new Rules();
+
+    public static async Task<KnownQuiz> Read(NpgsqlConnection connection, EditionPlan plan, WriteQuizRequest request) =>
+        new(await BodyStore.Quiz(connection, plan.Item(request.Item)?.Quiz));
+
+    public static CommandDecision Decide(EditionPlan plan, KnownQuiz known, WriteQuizRequest request, Viewpoint viewpoint)
+    {
+        var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
+        if (item.Kind != ItemKind.Quiz)
+            throw Problem.Field("item", "Only a quiz has questions. Add a quiz for them.");
+        var body = string.IsNullOrWhiteSpace(request.Text) ? null : new Body(QuizPaperFile.Write(PaperOf(known, request)), BodyKind.Quiz);
+        return item.Quiz == body?.Hash
+            ? new($"left the questions of “{item.Title}” as they are", [])
+            : new(
+                body is null ? $"took the questions out of “{item.Title}”" : $"wrote the questions of “{item.Title}”",
+                [Change.Set(Tables.Items.Table, request.Item, request.Version, Tables.Items.Quiz.Turns(item.Quiz, body?.Hash))],
+                null,
+                body is null ? [] : [body]
+            )
+            {
+                Act = "Write the questions",
+            };
+    }
+
+    private static QuizPaper PaperOf(KnownQuiz known, WriteQuizRequest request)
+    {
+        var read = QuizText.Read(request.Text);
+        if (read.Questions is not { } questions)
+        {
+            var at = read.Lines.ToList().FindIndex(line => line.IsFault);
+            throw Problem.Field(
+                "text",
+                at < 0
+                    ? $"A quiz has up to {QuizPaper.MostQuestions} questions. Put some of them into another."
+                    : $"Line {at + 1} is not understood. {read.Lines[at].Words}"
+            );
+        }
+        if (questions.FirstOrDefault(question => question.Question.Key.IsReadByPerson) is { } read1)
+            throw Problem.Field(
+                "text",
+                $"“{QuizText.PlainText(read1.Text)}” needs a person to read it. Quizzes here mark themselves: ask for it in a task."
+            );
+        var paper = new QuizPaper
+        {
+            Questions = questions,
+            Limit = request.Rules.Limit,
+            Attempts = request.Rules.Attempts,
+            Using = EnumNames.Parse<AttemptsUsed>(request.Rules.Using),
+            Shown = EnumNames.Parse<AnswersShown>(request.Rules.Shown),
+            OutOf = request.Rules.OutOf is { } outOf ? (Fraction)outOf : (Fraction?)null,
+        };
+        return known.Paper is { } earlier ? paper.KeepingIds(earlier) : paper;
+    }
+
+    private sealed class Rules : AbstractValidator<WriteQuizRequest>
+    {
+        public Rules()
+        {
+            RuleFor(request => request.Text)
+                .MaximumLength(QuizText.LongestText)
+                .WithMessage($"This is too long: {QuizText.LongestText:N0} characters at most. Put some questions into another quiz.");
+            RuleFor(request => request.Rules.Limit)
+                .InclusiveBetween(1, LongestLimit)
+                .WithMessage($"Give from 1 to {LongestLimit} minutes, or no limit.");
+            RuleFor(request => request.Rules.Attempts)
+                .InclusiveBetween(1, MostAttempts)
+                .WithMessage($"Give from 1 to {MostAttempts} attempts, or any number.");
+            RuleFor(request => request.Rules.Using).Must(Is<AttemptsUsed>).WithMessage(Choose<AttemptsUsed>());
+            RuleFor(request => request.Rules.Shown).Must(Is<AnswersShown>).WithMessage(Choose<AnswersShown>());
+            RuleFor(request => request.Rules.OutOf)
+                .Must(outOf => outOf is null or (>= 0.01m and <= MarkedAs.MostOutOf) && decimal.Round(outOf ?? 0, 2) == (outOf ?? 0))
+                .WithMessage($"Give a number from 0.01 to {MarkedAs.MostOutOf:N0}, with at most two decimals.");
+        }
+
+        private static bool Is<T>(string word)
+            where T : struct, Enum => Enum.GetValues<T>().Select(EnumNames.Of).Contains(word);
+
+        private static string Choose<T>()
+            where T : struct, Enum => $"Choose one of: {string.Join(", ", Enum.GetValues<T>().Select(EnumNames.Of))}.";
+    }
+}

@@ -1,0 +1,100 @@
+using System.Security.Cryptography;
+using System.Text;
+using System.Text.Json.Nodes;
+using Polycline.Core.MarkFiles;
+using Polycline.Core.Marking;
+using Polycline.Data.Quizzes;
+using Polycline.Web.Foundation.Reading;
+
+namespace Polycline.Web.Student.Quizzes;
+
+/// <param name="Id">What an answer names.</param>
+public sealed record PutOption(string Id, string Words);
+
+/// <param name="Kind"><c>one</c>, <c>number</c> or <c>text</c>.</param>
+public sealed record PutGap(string Kind, IReadOnlyList<PutOption> Options);
+
+/// <summary>A question as it is put to a student: nothing of it says what is right.</summary>
+public sealed record PutQuestion
+{
+    public required string Id { get; init; }
+
+    public required string Kind { get; init; }
+
+    /// <summary>Such as <c>2</c> or <c>0.5</c>.</summary>
+    public required string Points { get; init; }
+
+    public required bool IsExtra { get; init; }
+
+    /// <summary>What is asked; gaps stand in it as <c>[1]</c>, <c>[2]</c> …</summary>
+    public required string Html { get; init; }
+
+    public required string? Hint { get; init; }
+
+    /// <summary>What there is to choose from, to put in order, or to find a match for.</summary>
+    public required IReadOnlyList<PutOption> Options { get; init; }
+
+    /// <summary>Of matching: what may be matched.</summary>
+    public required IReadOnlyList<PutOption> Rights { get; init; }
+
+    public required IReadOnlyList<PutGap> Gaps { get; init; }
+
+    /// <summary>What was answered, in the form in which it is sent; null: nothing.</summary>
+    public required JsonNode? Answer { get; init; }
+
+    /// <param name="attempt">What would give the answer away by its order stands in one that is the attempt's own.</param>
+    public static PutQuestion Of(PaperQuestion question, AttemptRow attempt, Answer? answer)
+    {
+        var key = question.Question.Key;
+        return new()
+        {
+            Id = question.Question.Id,
+            Kind = QuizPaperFile.KindOf(key),
+            Points = question.Question.Points.PointsShown(),
+            IsExtra = question.Question.IsExtra,
+            Html = FormattedText.Canonical(question.Text, (_, _) => null),
+            Hint = question.Hint,
+            Options = key switch
+            {
+                QuestionKey.One one => Said(one.Options),
+                QuestionKey.Many many => Said(many.Options),
+                QuestionKey.Order order => Mixed(order.Sequence),
+                QuestionKey.Match match => Said(match.Pairs.Select(pair => pair.Left)),
+                _ => [],
+            },
+            Rights = key is QuestionKey.Match matching
+                ? Mixed(matching.Pairs.Select(pair => pair.Right).Concat(matching.Spare).Distinct())
+                : [],
+            Gaps = key is QuestionKey.Gaps gaps
+                ?
+                [
+                    .. gaps.Parts.Select(part => new PutGap(
+                        QuizPaperFile.KindOf(part),
+                        part is QuestionKey.One one ? Said(one.Options) : []
+                    )),
+                ]
+                : [],
+            Answer = Sent(answer),
+        };
+
+        List<PutOption> Said(IEnumerable<string> ids) => [.. ids.Select(id => new PutOption(id, question.Words[id]))];
+
+        List<PutOption> Mixed(IEnumerable<string> ids) =>
+            Said(
+                ids.OrderBy(id => Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes($"{attempt.Id} {question.Question.Id} {id}"))))
+            );
+    }
+
+    /// <summary>An answer in the form in which it is sent.</summary>
+    public static JsonNode? Sent(Answer? answer) =>
+        answer switch
+        {
+            Answer.Picked picked => picked.Option,
+            Answer.Listed listed => new JsonArray([.. listed.Options.Select(option => (JsonNode)option)]),
+            Answer.Said said => said.IsTrue,
+            Answer.Typed typed => typed.Text,
+            Answer.Matched matched => new JsonObject(matched.Pairs.Select(pair => KeyValuePair.Create(pair.Left, (JsonNode?)pair.Right))),
+            Answer.Filled filled => new JsonArray([.. filled.Parts.Select(Sent)]),
+            _ => null,
+        };
+}

@@ -1,0 +1,168 @@
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Marking;
+using Polycline.Core.Release;
+using Polycline.Core.Wording;
+using Polycline.Data;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
+
+namespace Polycline.Web.Student.Quizzes;
+
+public sealed record StudentQuizAnswer
+{
+    /// <summary>0: there are none yet, or they are not to be seen.</summary>
+    public required int Questions { get; init; }
+
+    /// <summary>What there is to reach, such as <c>12</c>.</summary>
+    public required string OutOf { get; init; }
+
+    /// <summary>Minutes an attempt may take, with the student's own extra time; null: as long as one likes.</summary>
+    public required double? Minutes { get; init; }
+
+    /// <summary>How many attempts may still be begun; null: any number.</summary>
+    public required int? Left { get; init; }
+
+    /// <summary>Which attempt counts: <c>best</c>, <c>latest</c> or <c>mean</c>.</summary>
+    public required string Using { get; init; }
+
+    /// <summary>When it is shown how answers were marked: <c>at-once</c>, <c>after-due</c> or <c>never</c>.</summary>
+    public required string Shown { get; init; }
+
+    public required bool MayBegin { get; init; }
+
+    /// <summary>The attempt that runs; null: none does.</summary>
+    public required RunningAttempt? Running { get; init; }
+
+    /// <summary>What is over, the latest first.</summary>
+    public required IReadOnlyList<DoneAttempt> Done { get; init; }
+
+    /// <summary>What counts, such as <c>7 of 10</c>; null: nothing yet, or it is not shown.</summary>
+    public required string? Score { get; init; }
+}
+
+/// <param name="Bell">When its time is up; null: never.</param>
+/// <param name="SecondsLeft">Until then; null: there is no end.</param>
+public sealed record RunningAttempt(int N, Moment BeganAt, Moment? Bell, double? SecondsLeft, IReadOnlyList<PutQuestion> Questions);
+
+/// <param name="ByClock">Whether its time was up before it was handed in.</param>
+/// <param name="Late">How many answers came after that; they are kept, and do not count unless a teacher says so.</param>
+/// <param name="Score">Such as <c>7 of 10</c>; null: it is not shown.</param>
+/// <param name="Questions">How each was marked; null: it is not shown.</param>
+public sealed record DoneAttempt(
+    int N,
+    Moment BeganAt,
+    Moment EndedAt,
+    bool ByClock,
+    int Late,
+    string? Score,
+    IReadOnlyList<MarkedAnswerLine>? Questions
+);
+
+/// <param name="Points">Such as <c>1 of 2</c>.</param>
+/// <param name="Right">What is right, in words.</param>
+/// <param name="Note">Why a right number does not have full points; null: it has, or is wrong.</param>
+public sealed record MarkedAnswerLine(PutQuestion Question, string Points, bool IsFull, string Right, string? After, string? Note);
+
+/// <summary>A quiz as a student may see it: what is put to them, what they answered, and how it was marked where that is shown.</summary>
+public static class ReadQuiz
+{
+    public static async Task<StudentQuizAnswer> Handle(
+        long section,
+        long item,
+        Access access,
+        Viewpoint viewpoint,
+        PlanCache compiled,
+        Database database,
+        CancellationToken stop
+    )
+    {
+        var course = await StudentCourse.Read(access, viewpoint, compiled, database, stop, new(item));
+        var sight = course.See(new Id<Item>(item));
+        if (sight.Kind != ItemKind.Quiz)
+            throw Problem.Unknown();
+        var quiz = await database.Read(
+            connection => StudentQuiz.Read(connection, sight, new(item), course.Student, course.QuizTime, course.At),
+            stop
+        );
+        return Answer(quiz, sight, course);
+    }
+
+    private static StudentQuizAnswer Answer(StudentQuiz quiz, Sight sight, StudentCourse course)
+    {
+        var isShown = quiz.Paper?.Shown switch
+        {
+            AnswersShown.AtOnce => true,
+            AnswersShown.AfterDue => sight.Due is null || sight.Due < course.At,
+            _ => false,
+        };
+        return new()
+        {
+            Questions = quiz.Paper?.Questions.Length ?? 0,
+            OutOf = quiz.Paper is { } paper ? OutOf(paper).PointsShown() : "0",
+            Minutes = AttemptMarking.Allowed(quiz.Paper?.Limit, course.QuizTime)?.TotalMinutes,
+            Left = quiz.Left,
+            Using = EnumNames.Of(quiz.Paper?.Using ?? AttemptsUsed.Best),
+            Shown = EnumNames.Of(quiz.Paper?.Shown ?? AnswersShown.AtOnce),
+            MayBegin = course.Student is not null && MayBegin(quiz, sight),
+            Running = quiz.Running is { } running ? Running(running, course) : null,
+            Done = [.. quiz.Finished.Reverse().Select(attempt => Done(attempt, course, isShown))],
+            Score = isShown && quiz.Score is { Share: not null } score ? Words(score.Points!.Value, score.OutOf) : null,
+        };
+    }
+
+    /// <summary>Whether another attempt can begin now.</summary>
+    public static bool MayBegin(StudentQuiz quiz, Sight sight) =>
+        quiz is { Paper: not null, Running: null, Left: null or > 0 }
+        && sight.State is ReleaseState.Open or ReleaseState.Overdue
+        && sight.MayRead;
+
+    private static Fraction OutOf(QuizPaper paper) =>
+        paper.OutOf ?? Fraction.Sum(paper.Questions.Where(one => one.Question.CountsInFull).Select(one => one.Question.Points));
+
+    private static RunningAttempt Running(TakenAttempt attempt, StudentCourse course)
+    {
+        var given = attempt.Result(course.At).Questions.ToDictionary(marked => marked.Question.Id, marked => marked.Answer);
+        return new(
+            attempt.Row.N,
+            Moment.Of(attempt.Row.BeganAt, course.Zone),
+            Moment.Of(attempt.Marking.Bell, course.Zone),
+            attempt.Marking.Bell is { } bell ? Math.Max(0, (bell - course.At).TotalSeconds) : null,
+            [
+                .. attempt.Put.Questions.Select(question =>
+                    PutQuestion.Of(question, attempt.Row, given.GetValueOrDefault(question.Question.Id))
+                ),
+            ]
+        );
+    }
+
+    private static DoneAttempt Done(TakenAttempt attempt, StudentCourse course, bool isShown)
+    {
+        var result = attempt.Result(course.At);
+        return new(
+            attempt.Row.N,
+            Moment.Of(attempt.Row.BeganAt, course.Zone),
+            Moment.Of(attempt.Marking.Finish!.Value, course.Zone),
+            !attempt.Marking.IsEndedByStudent,
+            attempt.Marking.AfterStop(course.At),
+            isShown ? Words(result.Points, result.OutOf) : null,
+            isShown ? [.. result.Questions.Select(marked => Line(attempt, marked))] : null
+        );
+    }
+
+    private static MarkedAnswerLine Line(TakenAttempt attempt, MarkedQuestion marked)
+    {
+        var put = attempt.Put.Questions.First(question => question.Question.Id == marked.Question.Id);
+        return new(
+            PutQuestion.Of(put, attempt.Row, marked.Answer),
+            Words(marked.Points ?? 0, marked.Question.Points),
+            marked.Points >= marked.Question.Points,
+            KeyWords.Of(marked.Question.Key, put.Words),
+            put.After,
+            marked.Note is { } note ? KeyWords.Of(note) : null
+        );
+    }
+
+    private static string Words(Fraction points, Fraction outOf) => $"{points.PointsShown()} of {outOf.PointsShown()}";
+}

@@ -1,0 +1,49 @@
+using Xunit;
+
+namespace Polycline.Tests.Browser;
+
+/// <summary>A teacher writes a quiz as plain text, and a student takes it on a phone.</summary>
+public sealed class QuizWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+{
+    [Fact]
+    public void From_the_plain_text_to_the_marked_attempt()
+    {
+        using var orla = new Person(school.Addresses[0]);
+        using var imke = new Person(school.Addresses[1]);
+        orla.ComeIn("Orla Tierney-Vance");
+        orla.Open("/editions/2/outline");
+        orla.Press(orla.See("//button[@data-stop and normalize-space() = 'Reading scales']"));
+        orla.Choose(true, "//button[normalize-space() = 'change the questions']");
+        var text = orla.See("//textarea[@aria-label = 'Questions as plain text']");
+        orla.SeeText("Question 6: matching, 2 points");
+        text.SendKeys("\n\nHow sure can one be?\n+ never quite\n+ never quite");
+        orla.SeeText("This answer stands here twice.");
+        orla.IsAccessible("the questions of a quiz");
+        text.SendKeys(string.Concat(Enumerable.Repeat(OpenQA.Selenium.Keys.Backspace, 11)) + "quite sure");
+        orla.SeeText("Question 7: several of several, 2 right ones, 1 point");
+        orla.Press(orla.See("//button[normalize-space() = 'Keep the questions' and not(@disabled)]"));
+        orla.Sure("You wrote the questions of “Reading scales”");
+
+        imke.ComeIn("Imke Osei");
+        imke.Choose(true, "//a[normalize-space() = 'Looking up']");
+        imke.Choose(true, "//a[contains(., 'Reading scales')]");
+        imke.Choose(true, "//button[normalize-space() = 'Begin another attempt']");
+        imke.SeeText("How sure can one be?");
+        imke.SeeText("7 questions have no answer.");
+        imke.Press(imke.See("//label[normalize-space() = 'level with the top of the column']"));
+        imke.Press(imke.See("//label[normalize-space() = 'never quite']"));
+        imke.SeeText("5 questions have no answer.");
+        imke.SeeText("Every answer is saved as you give it.");
+        imke.IsAccessible("a quiz that is being taken");
+        // Closed and opened again, it goes on where it was.
+        imke.Open(imke.Path);
+        imke.SeeText("5 questions have no answer.");
+        imke.Press(imke.See("//button[normalize-space() = 'Hand in']"));
+        imke.Press(imke.See("//button[normalize-space() = 'Hand in anyway']"));
+        imke.SeeText("Your 2nd attempt");
+        imke.SeeText("right: 6 litres");
+        imke.IsAccessible("a quiz that was marked");
+        foreach (var person in new[] { orla, imke })
+            person.HeardNoComplaint();
+    }
+}

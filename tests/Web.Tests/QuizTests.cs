@@ -1,0 +1,257 @@
+using System.Net;
+using System.Text.Json.Nodes;
+using Dapper;
+using Microsoft.Extensions.DependencyInjection;
+using Polycline.Data.Verify;
+using Polycline.Demo.School;
+using Polycline.Testing;
+using Polycline.Web.Host;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>Quizzes: written, taken, marked by the server's clock, and never given away early.</summary>
+public sealed class QuizTests : LeadOfASchool
+{
+    private const string Title = "Reading scales";
+    private const string Text = """
+        Which is colder?
+        + minus three
+        - three
+
+        How warm is it?
+        number: 14.6 ± 0.1 °C
+        points: 2
+
+        In order:
+        1. breeze
+        2. gale
+        3. storm
+        """;
+
+    private long section;
+    private long item;
+    private Caller student = null!;
+
+    protected override async Task Prepare()
+    {
+        (section, item) = (School.Ids["section:9 Alder"], await School.Item(Title));
+        student = await School.As(DemoPeople.OnTrack);
+        // The demo's own attempt at it is not what is looked at here.
+        await School.Sql(connection =>
+            connection.ExecuteAsync(
+                """
+                DELETE FROM quiz_answer r USING quiz_attempt a WHERE a.id = r.attempt AND a.item = @item;
+                DELETE FROM quiz_attempt WHERE item = @item;
+                DELETE FROM fact WHERE item = @item
+                """,
+                new { item }
+            )
+        );
+        (await Write("")).Status.ShouldBe(HttpStatusCode.OK);
+    }
+
+    public override async ValueTask DisposeAsync()
+    {
+        student.Dispose();
+        await base.DisposeAsync();
+    }
+
+    private async Task<Reply> Write(string text, int? limit = null, int? attempts = 2, string @using = "best", string shown = "at-once") =>
+        await Lead.Post(
+            Route("write-quiz"),
+            new
+            {
+                item,
+                text,
+                rules = new
+                {
+                    limit,
+                    attempts,
+                    @using,
+                    shown,
+                    outOf = (decimal?)null,
+                },
+                version = (await Lead.Get(Route($"items/{item}/quiz"))).Json["version"]!.GetValue<long>(),
+            },
+            Guid.NewGuid()
+        );
+
+    private Task<Reply> Do(string command, object body, Caller? who = null, Guid? key = null) =>
+        (who ?? student).Post($"/api/sections/{section}/{command}", body, key ?? Guid.NewGuid());
+
+    private Task<Reply> Begin() => Do("begin-quiz", new { item });
+
+    private Task<Reply> Answer(int n, string question, object? answer, Guid? key = null) =>
+        Do(
+            "answer-quiz",
+            new
+            {
+                item,
+                n,
+                question,
+                answer,
+            },
+            key: key
+        );
+
+    private Task<Reply> End(int n) => Do("end-quiz", new { item, n });
+
+    private async Task<JsonNode> Seen(Caller? who = null) =>
+        (await (who ?? student).Get($"/api/sections/{section}/items/{item}/quiz")).Json;
+
+    private Task<IEnumerable<(string Event, decimal? Score, int Attempt)>> Facts() =>
+        School.Sql(connection =>
+            connection.QueryAsync<(string, decimal?, int)>(
+                "SELECT event, score, attempt FROM fact WHERE item = @item AND voided_at IS NULL ORDER BY id",
+                new { item }
+            )
+        );
+
+    [Fact]
+    public async Task It_is_begun_answered_handed_in_and_marked_at_once()
+    {
+        (await Write(Text)).Status.ShouldBe(HttpStatusCode.OK);
+        var before = await Seen();
+        (before["questions"]!.GetValue<int>(), before["outOf"]!.GetValue<string>(), before["mayBegin"]!.GetValue<bool>()).ShouldBe(
+            (3, "4", true)
+        );
+        // Nothing of it is sent before it is begun.
+        before.ToJsonString().ShouldNotContain("colder");
+
+        (await Begin()).Json["n"]!.GetValue<int>().ShouldBe(1);
+        (await Begin()).Status.ShouldBe(HttpStatusCode.Conflict);
+        var questions = (await Seen())["running"]!["questions"]!.AsArray();
+        questions.Select(question => question!["kind"]!.GetValue<string>()).ShouldBe(["one", "number", "order"]);
+        var one = questions[0]!["options"]!.AsArray().Single(option => option!["words"]!.GetValue<string>() == "minus three")!["id"]!;
+        (await Answer(1, "k1", one.GetValue<string>())).Json["counts"]!.GetValue<bool>().ShouldBeTrue();
+        await Answer(1, "k2", "14,55");
+        await Answer(1, "k2", "14,55 °C");
+        var order = questions[2]!["options"]!
+            .AsArray()
+            .ToDictionary(option => option!["words"]!.GetValue<string>(), option => option!["id"]!.GetValue<string>());
+        await Answer(1, "k3", new[] { order["gale"], order["breeze"], order["storm"] });
+        // Looked at again, from another device, all of it is there.
+        (await Seen())["running"]!["questions"]![1]!["answer"]!.GetValue<string>().ShouldBe("14,55 °C");
+
+        (await End(1)).Status.ShouldBe(HttpStatusCode.OK);
+        var after = await Seen();
+        after["score"]!.GetValue<string>().ShouldBe("3.5 of 4");
+        var lines = after["done"]![0]!["questions"]!.AsArray();
+        lines.Select(line => line!["points"]!.GetValue<string>()).ShouldBe(["1 of 1", "2 of 2", "0.5 of 1"]);
+        lines[2]!["right"]!.GetValue<string>().ShouldBe("breeze, gale, storm");
+        (await Facts()).ShouldBe([("begun", null, 1), ("submitted", null, 1), ("scored", 87.5m, 1)]);
+
+        // Handed in it is over, whatever is sent later.
+        (await Answer(1, "k1", one.GetValue<string>())).Status.ShouldBe(HttpStatusCode.Conflict);
+        (await End(1)).Status.ShouldBe(HttpStatusCode.OK);
+        (await Facts()).Count().ShouldBe(3);
+        (await Begin()).Json["n"]!.GetValue<int>().ShouldBe(2);
+        await End(2);
+        (await Begin()).Code.ShouldBe("not-open");
+        (await Verifier.Run(School.Database.Owner, CancellationToken.None)).ShouldBeEmpty();
+    }
+
+    [Theory]
+    [InlineData("at-once", true)]
+    [InlineData("never", false)]
+    public async Task What_is_right_is_told_when_the_team_says_so_and_never_before(string shown, bool isTold)
+    {
+        await Write("The cloud of the thunderstorm?\ntext: cumulonimbus\nhint: It towers.\nafter: It has an anvil.", shown: shown);
+        await Begin();
+        (await Seen()).ToJsonString().ShouldNotContain("cumulonimbus");
+        (await Seen()).ToJsonString().ShouldNotContain("anvil");
+        await Answer(1, "k1", "cirrus");
+        await End(1);
+        (await Seen()).ToJsonString().Contains("cumulonimbus", StringComparison.Ordinal).ShouldBe(isTold);
+        ((await Seen())["score"] is not null).ShouldBe(isTold);
+        // A colleague's students, and whoever is no student, learn nothing of it.
+        using var other = await School.As(DemoPeople.HeldUp);
+        (await other.Get($"/api/sections/{section}/items/{item}/quiz")).Status.ShouldBe(HttpStatusCode.NotFound);
+        (await student.Get(Route($"items/{item}/quiz"))).Status.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
+    public async Task The_servers_clock_ends_it_and_what_comes_later_is_kept_and_does_not_count()
+    {
+        await Write(Text, limit: 20);
+        await Begin();
+        var options = (await Seen())["running"]!["questions"]![0]!["options"]!.AsArray();
+        var right = options.Single(option => option!["words"]!.GetValue<string>() == "minus three")!["id"]!.GetValue<string>();
+        (await Seen())["running"]!["secondsLeft"]!.GetValue<double>().ShouldBeInRange(1190, 1200);
+        // Twenty-one minutes go by: the attempt began that much earlier.
+        await School.Sql(connection =>
+            connection.ExecuteAsync("UPDATE quiz_attempt SET began_at = began_at - interval '21 minutes' WHERE item = @item", new { item })
+        );
+        (await Answer(1, "k1", right)).Json["counts"]!.GetValue<bool>().ShouldBeFalse();
+        var sweep = School.Instance.Services.GetRequiredService<QuizSweep>();
+        await Task.WhenAll(Enumerable.Range(0, 3).Select(_ => sweep.Sweep(CancellationToken.None)));
+        (await Facts()).ShouldBe([("begun", null, 1), ("submitted", null, 1), ("scored", 0m, 1)]);
+        var done = (await Seen())["done"]![0]!;
+        (done["byClock"]!.GetValue<bool>(), done["late"]!.GetValue<int>(), done["score"]!.GetValue<string>()).ShouldBe((true, 1, "0 of 4"));
+        (await Seen())["running"].ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task An_answer_sent_twice_under_one_key_is_kept_once_and_one_that_is_none_is_refused_by_name()
+    {
+        await Write(Text);
+        await Begin();
+        var key = Guid.NewGuid();
+        await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => Answer(1, "k2", "14.6 °C", key)));
+        (
+            await School.Sql(connection =>
+                connection.ExecuteScalarAsync<int>(
+                    "SELECT count(*)::int FROM quiz_answer r JOIN quiz_attempt a ON a.id = r.attempt WHERE a.item = @item",
+                    new { item }
+                )
+            )
+        ).ShouldBe(1);
+        foreach (
+            var (question, answer, field) in new (string, object?, string)[]
+            {
+                ("k1", "z", "answer"),
+                ("k3", new[] { "a3", "a3" }, "answer[1]"),
+                ("k2", 14, "answer"),
+                ("k9", "a", "question"),
+            }
+        )
+        {
+            var reply = await Answer(1, question, answer);
+            ((int)reply.Status).ShouldBeInRange(404, 422);
+            if (reply.Status == HttpStatusCode.UnprocessableEntity)
+                reply.Json["field"]!.GetValue<string>().ShouldBe(field);
+        }
+        (await Answer(1, "k2", null)).Status.ShouldBe(HttpStatusCode.OK);
+        (await Seen())["running"]!["questions"]![1]!["answer"].ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task What_was_put_stays_as_it_was_and_a_key_put_right_marks_it_by_the_new_one()
+    {
+        await Write("Which is colder?\n- minus three\n+ three");
+        await Begin();
+        var options = (await Seen())["running"]!["questions"]![0]!["options"]!.AsArray();
+        await Answer(1, "k1", options.Single(option => option!["words"]!.GetValue<string>() == "minus three")!["id"]!.GetValue<string>());
+        await End(1);
+        (await Seen())["score"]!.GetValue<string>().ShouldBe("0 of 1");
+        await Write("Which is colder?\n+ minus three\n- three");
+        (await Seen())["score"]!.GetValue<string>().ShouldBe("1 of 1");
+        // Other answers to choose from make another question: what was put is marked as it was put.
+        await Write("Which is coldest?\n+ minus four\n- minus three\n- three");
+        (await Seen())["done"]![0]!["questions"]![0]!["question"]!["html"]!.GetValue<string>().ShouldContain("colder");
+    }
+
+    [Theory]
+    [InlineData("Why?\n+ a\n+ a", "Line 3 is not understood")]
+    [InlineData("Why?\nread", "needs a person to read it")]
+    public async Task Questions_that_are_not_understood_are_refused_with_their_line(string text, string words)
+    {
+        var reply = await Write(text);
+        (reply.Status, reply.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, "text"));
+        reply.Json["title"]!.GetValue<string>().ShouldContain(words);
+        var understood = await Lead.Post(Route("understand-quiz"), new { text });
+        understood.Json["lines"]!.AsArray().Count.ShouldBe(text.Split('\n').Length);
+    }
+}

@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { Schemas } from '../../../foundation/api/client'
+import { ordinal } from '../../../foundation/words'
+import FormattedText from '../../../parts/FormattedText.vue'
+import QuestionField from './QuestionField.vue'
+import type { QuizAnswer } from './answers'
+
+/** An attempt that is over: how it went, question by question where that is shown. */
+const props = defineProps<{ attempt: Schemas['DoneAttempt']; of: number; shown: string; open: boolean }>()
+
+const isOpen = ref(props.open)
+const hidden: Record<string, string> = {
+  'after-due': 'You see how it was marked after the due.',
+  never: 'How it was marked is not shown here.',
+}
+</script>
+
+<template>
+  <section class="attempt" :aria-label="`Attempt ${attempt.n}`">
+    <p class="line">
+      <strong>{{ of > 1 ? `Your ${ordinal(attempt.n)} attempt` : 'Your attempt' }}</strong>
+      <span v-if="attempt.score">{{ attempt.score }}</span>
+      <span class="small second"
+        >{{ attempt.byClock ? 'ended when its time was up,' : 'handed in' }} {{ attempt.endedAt.words }}</span
+      >
+      <button
+        v-if="attempt.questions"
+        type="button"
+        class="word-button small"
+        :aria-expanded="isOpen"
+        @click="isOpen = !isOpen"
+      >
+        {{ isOpen ? 'fold' : 'show the answers' }}
+      </button>
+    </p>
+    <p v-if="attempt.late" class="small">
+      {{ attempt.late === 1 ? 'One answer' : `${attempt.late} answers` }} came after the end. They are kept, and do not
+      count unless your teacher says so.
+    </p>
+    <p v-if="!attempt.questions" class="small second">{{ hidden[shown] }}</p>
+    <ol v-else-if="isOpen" class="ruled answers">
+      <li v-for="(line, at) in attempt.questions" :key="line.question.id">
+        <p class="line">
+          <span class="code">{{ at + 1 }}</span>
+          <strong>{{ line.points }}</strong>
+          <span v-if="!line.isFull" class="small">right: {{ line.right }}</span>
+        </p>
+        <FormattedText :html="line.question.html" />
+        <QuestionField
+          :model-value="(line.question.answer ?? null) as QuizAnswer"
+          :question="line.question"
+          :name="`Your answer to question ${at + 1}`"
+          disabled
+        />
+        <p v-if="line.note" class="small">{{ line.note }}</p>
+        <p v-if="line.after" class="small">{{ line.after }}</p>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: var(--space-2) var(--space-4);
+}
+.attempt {
+  width: 100%;
+  display: grid;
+  gap: var(--space-3);
+  border-top: var(--stroke-hair) solid var(--hair);
+  padding-top: var(--space-4);
+}
+.answers {
+  list-style: none;
+}
+.answers li {
+  display: grid;
+  gap: var(--space-3);
+  padding: var(--space-4) 0;
+}
+</style>
