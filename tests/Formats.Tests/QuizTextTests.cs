@@ -2,6 +2,7 @@ using CsCheck;
 using Polycline.Core.Json;
 using Polycline.Core.MarkFiles;
 using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 using Polycline.Formats.Quizzes;
 using Shouldly;
 using Xunit;
@@ -85,7 +86,7 @@ public sealed class QuizTextTests
                 "Question 11: a file that you look at, 1 point",
             ]);
         read.Lines[1].Words.ShouldBe("right");
-        read.Questions!.Value[4].Question.Key.ShouldBeOfType<QuestionKey.Number>().Units.ShouldBe(["hPa", "mbar"]);
+        read.Questions!.Value[4].Question.Key.ShouldBeOfType<QuestionKey.NumberKey>().Units.ShouldBe(["hPa", "mbar"]);
         read.Questions!.Value[8].Text.ShouldBe("<p>Pressure [1], the wind [2] and the sky is covered to [3].</p>");
     }
 
@@ -165,10 +166,10 @@ public sealed class QuizTextTests
         var again = Paper("New?\nfalse\n\nOne?\n- yes\n+ no\n\nTwo, said better?\ntext: b\n\nThree?\n1. y\n2. x").KeepingIds(first);
         again.Questions.Select(question => question.Question.Id).ShouldBe(["k4", "k1", "k5", "k3"]);
         var one = again.Questions[1];
-        var key = one.Question.Key.ShouldBeOfType<QuestionKey.One>();
+        var key = one.Question.Key.ShouldBeOfType<QuestionKey.OneKey>();
         one.Words[key.Right[0]].ShouldBe("no");
         first.Questions[0].Words[key.Right[0]].ShouldBe("no");
-        again.Questions[3].Question.Key.ShouldBeOfType<QuestionKey.Order>().Sequence.ShouldBe(["a2", "a1"]);
+        again.Questions[3].Question.Key.ShouldBeOfType<QuestionKey.OrderKey>().Sequence.ShouldBe(["a2", "a1"]);
         // One more option is another question.
         Paper("One?\n+ yes\n- no\n- maybe").KeepingIds(first).Questions[0].Question.Id.ShouldBe("k4");
         // Where only the words of what is asked are new, it is still the same.

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Numerics;
 using System.Text.Json;
 using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 
 namespace Polycline.Core.MarkFiles;
 
@@ -39,15 +40,15 @@ internal static class KeyWriter
     public static string KindOf(QuestionKey key) =>
         key switch
         {
-            QuestionKey.One => "one",
-            QuestionKey.Many => "many",
-            QuestionKey.Truth => "truth",
-            QuestionKey.Number => "number",
-            QuestionKey.Text => "text",
-            QuestionKey.Order => "order",
-            QuestionKey.Match => "match",
-            QuestionKey.Gaps => "gaps",
-            QuestionKey.Free => "free",
+            QuestionKey.OneKey => "one",
+            QuestionKey.ManyKey => "many",
+            QuestionKey.TruthKey => "truth",
+            QuestionKey.NumberKey => "number",
+            QuestionKey.TextKey => "text",
+            QuestionKey.OrderKey => "order",
+            QuestionKey.MatchKey => "match",
+            QuestionKey.GapsKey => "gaps",
+            QuestionKey.FreeKey => "free",
             _ => "file",
         };
 
@@ -71,22 +72,22 @@ internal static class KeyWriter
     {
         switch (key)
         {
-            case QuestionKey.One one:
+            case QuestionKey.OneKey one:
                 List(json, "options", one.Options);
                 List(json, "right", one.Right);
                 break;
-            case QuestionKey.Many many:
+            case QuestionKey.ManyKey many:
                 List(json, "options", many.Options);
                 List(json, "right", many.Right);
                 Partial(json, many.AllOrNothing);
                 break;
-            case QuestionKey.Truth truth:
+            case QuestionKey.TruthKey truth:
                 json.WriteBoolean("right", truth.Right);
                 break;
-            case QuestionKey.Number number:
+            case QuestionKey.NumberKey number:
                 Number(number, json);
                 break;
-            case QuestionKey.Text text:
+            case QuestionKey.TextKey text:
                 List(json, "accept", text.Accepted);
                 if (!text.NotAccepted.IsEmpty)
                     List(json, "not", text.NotAccepted);
@@ -99,11 +100,11 @@ internal static class KeyWriter
                 if (text.Edits > 0)
                     json.WriteNumber("edits", text.Edits);
                 break;
-            case QuestionKey.Order order:
+            case QuestionKey.OrderKey order:
                 List(json, "sequence", order.Sequence);
                 Partial(json, order.AllOrNothing);
                 break;
-            case QuestionKey.Match match:
+            case QuestionKey.MatchKey match:
                 json.WriteStartObject("pairs");
                 foreach (var pair in match.Pairs)
                     json.WriteString(pair.Left, pair.Right);
@@ -112,7 +113,7 @@ internal static class KeyWriter
                     List(json, "spare", match.Spare);
                 Partial(json, match.AllOrNothing);
                 break;
-            case QuestionKey.Gaps gaps:
+            case QuestionKey.GapsKey gaps:
                 json.WriteStartArray("gaps");
                 foreach (var part in gaps.Parts)
                 {
@@ -127,7 +128,7 @@ internal static class KeyWriter
         }
     }
 
-    private static void Number(QuestionKey.Number number, Utf8JsonWriter json)
+    private static void Number(QuestionKey.NumberKey number, Utf8JsonWriter json)
     {
         Amount(json, "value", number.Value);
         if (number.Tolerance.Sign > 0)

@@ -51,7 +51,7 @@ public sealed class MarkingAnswer
     private IReadOnlyList<QueuedPiece> ReadingQueue(MarkingFile file) =>
         QueuedPiece.Of(course, (student, item) => file.Frees.GetValueOrDefault((student, item)));
 
-    private void Attempt(Attempt attempt)
+    private void Attempt(QuizAttempt attempt)
     {
         var marking = ((QuizPiece)course.PieceOf(attempt.Student, attempt.Item)!).Attempts.First(one =>
             ReferenceEquals(one.Attempt, attempt)

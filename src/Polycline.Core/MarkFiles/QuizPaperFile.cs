@@ -4,6 +4,7 @@ using System.Text.Json;
 using Polycline.Core.Json;
 using Polycline.Core.MarkFiles.Checking;
 using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 using Polycline.Core.Wording;
 
 namespace Polycline.Core.MarkFiles;
@@ -22,7 +23,7 @@ public static class QuizPaperFile
         $"must be text of up to {LongestWords} characters"
     );
 
-    private static readonly JsonShape Question = QuestionShapes.With(
+    private static readonly JsonShape Question = KeyShapes.With(
         new("text", Forms.OfText(text => text.Length <= LongestText, $"must be text of up to {LongestText} characters"), true),
         new("words", Forms.Map(Words, false)),
         new("hint", Words),

@@ -5,7 +5,7 @@ namespace Polycline.Core.Marking;
 /// <summary>One question of an attempt, marked.</summary>
 /// <param name="Answer">The one that counts; null: none.</param>
 /// <param name="Points">Null: it waits for a person.</param>
-public sealed record MarkedQuestion(Question Question, Answer? Answer, Fraction? Points, NumberNote? Note);
+public sealed record MarkedQuestion(QuizQuestion Question, Answer? Answer, Fraction? Points, NumberNote? Note);
 
 /// <summary>An attempt, marked as at some moment. Source: the computation, chapter 13.2.</summary>
 /// <param name="Questions">Those that were put and are not out.</param>
@@ -18,7 +18,7 @@ public sealed record AttemptResult(IReadOnlyList<MarkedQuestion> Questions, Frac
     public bool Waits => Questions.Any(marked => marked.Points is null);
 }
 
-/// <summary>One attempt with its clock: when it ends, which answers count, and what they are worth. Source: the computation, chapter 13.2.</summary>
+/// <summary>One attempt with its clock: its end, which answers count, what they are worth. Source: the computation, chapter 13.</summary>
 public sealed class AttemptMarking
 {
     private readonly IReadOnlyList<Mark> marks;
@@ -27,8 +27,8 @@ public sealed class AttemptMarking
     /// <param name="closes">When the quiz closes for this student.</param>
     /// <param name="marks">Of this attempt, in the order of time.</param>
     public AttemptMarking(
-        MarkedItem.Quiz quiz,
-        Attempt attempt,
+        MarkedItem.MarkedQuiz quiz,
+        QuizAttempt attempt,
         ExtraTime extra,
         Instant? closes,
         IReadOnlyList<Mark> marks,
@@ -44,7 +44,7 @@ public sealed class AttemptMarking
         Finish = IsEndedByStudent ? attempt.Ended : Stop;
     }
 
-    public Attempt Attempt { get; }
+    public QuizAttempt Attempt { get; }
 
     /// <summary>When time is up; null: never.</summary>
     public Instant? Bell { get; }
@@ -89,7 +89,7 @@ public sealed class AttemptMarking
     /// <summary>What it comes to.</summary>
     /// <param name="at">What is later counts as not there.</param>
     /// <param name="questions">The quiz's, with the key that holds.</param>
-    public AttemptResult At(Instant at, IReadOnlyList<Question> questions)
+    public AttemptResult At(Instant at, IReadOnlyList<QuizQuestion> questions)
     {
         var answers = new Dictionary<string, Answer?>(StringComparer.Ordinal);
         foreach (var answer in Attempt.Answers)
@@ -110,7 +110,7 @@ public sealed class AttemptMarking
     }
 
     /// <summary>What there is to reach in what was put.</summary>
-    public Fraction OutOf(IReadOnlyList<Question> questions) =>
+    public Fraction OutOf(IReadOnlyList<QuizQuestion> questions) =>
         Fraction.Sum(Asked(questions).Where(question => question.CountsInFull).Select(question => question.Points));
 
     private static Instant? BellOf(Instant began, Duration? allowed, Instant? closes)
@@ -121,13 +121,13 @@ public sealed class AttemptMarking
         return bell < began ? began : bell;
     }
 
-    private IEnumerable<Question> Asked(IReadOnlyList<Question> questions) =>
+    private IEnumerable<QuizQuestion> Asked(IReadOnlyList<QuizQuestion> questions) =>
         Attempt.Asked is not { } asked ? questions : questions.Where(question => asked.Contains(question.Id));
 
     private bool Counts(GivenAnswer answer, Instant at) =>
         answer.At <= at && (!(answer.At > Stop) || (Attempt.LateAllowed is { } allowed && allowed <= at && answer.At <= allowed));
 
-    private MarkedQuestion Marked(Question question, Answer? answer, Dictionary<string, Fraction> given)
+    private MarkedQuestion Marked(QuizQuestion question, Answer? answer, Dictionary<string, Fraction> given)
     {
         if (question.Voided == Voided.Full)
             return new(question, answer, question.Points, null);

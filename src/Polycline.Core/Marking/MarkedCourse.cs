@@ -21,7 +21,7 @@ public sealed class MarkedCourse
         Items = [.. book.Units.SelectMany(unit => unit.Items.Select(item => (unit, item)))];
         Keys = Items
             .Select(place => place.Item)
-            .OfType<MarkedItem.Quiz>()
+            .OfType<MarkedItem.MarkedQuiz>()
             .ToDictionary(quiz => quiz.Item, quiz => new QuizKeys(quiz, book.Corrections.Where(one => one.Item == quiz.Item)));
         foreach (var section in book.Sections)
         foreach (var student in section.Students)
@@ -64,7 +64,7 @@ public sealed class MarkedCourse
     public Instant? Due(Ref<Student> student, Ref<Item> item) =>
         ExceptionOf(student, item).Due is { Is: true, Value: var due } ? due : SectionDates(student, item)?.Due;
 
-    /// <summary>Whether an item is none of a student's: excused, not for them, or due before they joined. A section's own skips aside.</summary>
+    /// <summary>Why an item is none of a student's: excused, not for them, or due before they joined; null: it is theirs.</summary>
     public LeftOut? NotTheirs(Ref<Student> student, MarkedItem item)
     {
         var exception = ExceptionOf(student, item.Item);
@@ -98,8 +98,8 @@ public sealed class MarkedCourse
             var (student, item) = key;
             pieces[key] = items[item] switch
             {
-                MarkedItem.Task task => new TaskPiece(student, task, [.. work[key]], [.. marks[key]]),
-                MarkedItem.Quiz quiz => new QuizPiece(
+                MarkedItem.MarkedTask task => new TaskPiece(student, task, [.. work[key]], [.. marks[key]]),
+                MarkedItem.MarkedQuiz quiz => new QuizPiece(
                     student,
                     Keys[item],
                     [

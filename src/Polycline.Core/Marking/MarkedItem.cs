@@ -36,10 +36,10 @@ public abstract record MarkedItem
     public bool CountsInTotals => Counts ?? Purpose == Purpose.ForMarks;
 
     /// <summary>Questions, most of which mark themselves.</summary>
-    public sealed record Quiz : MarkedItem
+    public sealed record MarkedQuiz : MarkedItem
     {
         /// <summary>At least one.</summary>
-        public required ImmutableArray<Question> Questions { get; init; }
+        public required ImmutableArray<QuizQuestion> Questions { get; init; }
 
         /// <summary>What the quiz is worth; null: what its questions add up to.</summary>
         public Fraction? OutOf { get; init; }
@@ -54,7 +54,7 @@ public abstract record MarkedItem
     }
 
     /// <summary>What a person marks as a whole.</summary>
-    public sealed record Task : MarkedItem
+    public sealed record MarkedTask : MarkedItem
     {
         public required TaskScore Score { get; init; }
 
@@ -62,7 +62,7 @@ public abstract record MarkedItem
         public Fraction OutOf { get; init; } = 100;
 
         /// <summary>With <see cref="TaskScore.Scale"/> only.</summary>
-        public Scale? Scale { get; init; }
+        public ShortScale? Scale { get; init; }
 
         /// <summary>The rubric that new marks are made with.</summary>
         public Rubric? Rubric { get; init; }
@@ -75,7 +75,7 @@ public sealed record MarkedUnit(Ref<Unit> Unit, int Drop, ImmutableArray<MarkedI
 
 /// <summary>A short scale. Source: the computation, chapter 13.3.</summary>
 /// <param name="Levels">Lowest first.</param>
-public sealed record Scale(Ref<Scale> Id, ImmutableArray<ScaleLevel> Levels)
+public sealed record ShortScale(Ref<ShortScale> Id, ImmutableArray<ScaleLevel> Levels)
 {
     /// <summary>Whether its levels stand for a percentage; else they enter no total.</summary>
     public bool HasPercents => Levels.Any(level => level.Share is not null);
@@ -97,7 +97,8 @@ public sealed record ScaleLevel(string Id, Fraction? Share);
 public sealed record Rubric(Ref<Rubric> Id, int Version, ImmutableArray<Criterion> Criteria)
 {
     /// <summary>What a mark with this rubric is worth.</summary>
-    /// <returns>Null: a criterion is left out that is not optional (<paramref name="isComplete"/> false), or nothing can be reached.</returns>
+    /// <param name="isComplete">Whether every criterion is marked that is not optional.</param>
+    /// <returns>Null: it is not complete, or nothing can be reached.</returns>
     public Fraction? Share(ImmutableArray<CriterionMark> marks, out bool isComplete)
     {
         var marked = marks.ToDictionary(mark => mark.Criterion);
@@ -135,7 +136,7 @@ public sealed record Criterion(string Id, Fraction Weight, bool IsOptional, Immu
     private CriterionLevel? Level(string id) => Levels.FirstOrDefault(level => level.Id == id);
 }
 
-/// <param name="IsRange">Whether the points are chosen, from <paramref name="From"/> to <paramref name="To"/>; else the two are one.</param>
+/// <param name="IsRange">Whether the points are chosen between the two; else these are one.</param>
 public sealed record CriterionLevel(string Id, Fraction From, Fraction To, bool IsRange);
 
 /// <param name="Points">Where the level is a range.</param>

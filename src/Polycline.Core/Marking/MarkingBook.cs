@@ -32,15 +32,15 @@ public sealed record ExtraTime(Fraction Percent, int Minutes)
     public static readonly ExtraTime None = new(0, 0);
 }
 
-/// <summary>All that marks are worked out from. Lists are in the order of time where they have one. Source: the computation, chapter 13.</summary>
+/// <summary>All that marks are worked out from. Lists with times are in their order. Source: the computation, chapter 13.</summary>
 public sealed record MarkingBook
 {
     public ImmutableArray<MarkedUnit> Units { get; init; } = [];
-    public ImmutableArray<Scale> Scales { get; init; } = [];
+    public ImmutableArray<ShortScale> Scales { get; init; } = [];
     public ImmutableArray<MarkedStudent> Students { get; init; } = [];
     public ImmutableArray<MarkedSection> Sections { get; init; } = [];
     public ImmutableArray<DifferentFor> Exceptions { get; init; } = [];
-    public ImmutableArray<Attempt> Attempts { get; init; } = [];
+    public ImmutableArray<QuizAttempt> Attempts { get; init; } = [];
     public ImmutableArray<HandIn> Work { get; init; } = [];
     public ImmutableArray<Mark> Marks { get; init; } = [];
     public ImmutableArray<KeyCorrection> Corrections { get; init; } = [];
@@ -79,7 +79,7 @@ public sealed record DifferentFor(Ref<Student> Student, Ref<Item> Item)
 }
 
 /// <summary>One try at a quiz.</summary>
-public sealed record Attempt
+public sealed record QuizAttempt
 {
     public required Ref<Student> Student { get; init; }
     public required Ref<Item> Item { get; init; }
@@ -131,4 +131,4 @@ public sealed record Mark(Ref<Student> Student, Ref<Item> Item, Instant At)
 public sealed record RubricMark(Rubric Rubric, ImmutableArray<CriterionMark> Levels);
 
 /// <summary>Questions of a quiz given anew, from a moment on.</summary>
-public sealed record KeyCorrection(Ref<Item> Item, Instant At, ImmutableArray<Question> Questions);
+public sealed record KeyCorrection(Ref<Item> Item, Instant At, ImmutableArray<QuizQuestion> Questions);

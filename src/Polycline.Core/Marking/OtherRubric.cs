@@ -2,7 +2,7 @@ namespace Polycline.Core.Marking;
 
 /// <summary>A mark that stands and was made with another rubric than its item has now. Source: the computation, chapter 13.3.</summary>
 /// <param name="Made">The rubric it keeps.</param>
-/// <param name="Would">Its share by the present one; null: something that was marked has no place there, or something is not marked.</param>
+/// <param name="Would">Its share by the present one; null: what was marked has no place there, or not all is marked.</param>
 public sealed record OtherRubric(Piece Piece, Rubric Made, Fraction? Share, Fraction? Would)
 {
     public static IEnumerable<OtherRubric> Of(MarkedCourse course) =>
@@ -12,7 +12,7 @@ public sealed record OtherRubric(Piece Piece, Rubric Made, Fraction? Share, Frac
     {
         if (
             piece.Score(course.Now) is not { Mark.Rubric: { } made } score
-            || piece.Item is not MarkedItem.Task { Rubric: { } present }
+            || piece.Item is not MarkedItem.MarkedTask { Rubric: { } present }
             || (made.Rubric.Id == present.Id && made.Rubric.Version == present.Version)
         )
             return null;

@@ -17,7 +17,7 @@ public enum Voided
 /// <summary>One question of a quiz, with its key. Source: the computation, chapter 13.1.</summary>
 /// <param name="Id">Its own among the questions of its quiz.</param>
 /// <param name="Points">Above 0.</param>
-public sealed record Question(string Id, QuestionKey Key, Fraction Points)
+public sealed record QuizQuestion(string Id, QuestionKey Key, Fraction Points)
 {
     /// <summary>Its points count for what is reached, not for what there is to reach.</summary>
     public bool IsExtra { get; init; }
@@ -32,16 +32,16 @@ public sealed record Question(string Id, QuestionKey Key, Fraction Points)
 public abstract record QuestionKey
 {
     /// <summary>One of several.</summary>
-    public sealed record One(ImmutableArray<string> Options, ImmutableArray<string> Right) : QuestionKey;
+    public sealed record OneKey(ImmutableArray<string> Options, ImmutableArray<string> Right) : QuestionKey;
 
     /// <summary>Several of several.</summary>
     /// <param name="Right">May be none.</param>
-    public sealed record Many(ImmutableArray<string> Options, ImmutableArray<string> Right, bool AllOrNothing) : QuestionKey;
+    public sealed record ManyKey(ImmutableArray<string> Options, ImmutableArray<string> Right, bool AllOrNothing) : QuestionKey;
 
     /// <summary>True or false.</summary>
-    public sealed record Truth(bool Right) : QuestionKey;
+    public sealed record TruthKey(bool Right) : QuestionKey;
 
-    public sealed record Number(Fraction Value) : QuestionKey
+    public sealed record NumberKey(Fraction Value) : QuestionKey
     {
         /// <summary>How far from the value is still right.</summary>
         public Fraction Tolerance { get; init; }
@@ -58,7 +58,7 @@ public abstract record QuestionKey
         public Fraction Slip { get; init; }
     }
 
-    public sealed record Text(ImmutableArray<string> Accepted) : QuestionKey
+    public sealed record TextKey(ImmutableArray<string> Accepted) : QuestionKey
     {
         /// <summary>Forms that are wrong, however near they come.</summary>
         public ImmutableArray<string> NotAccepted { get; init; } = [];
@@ -76,25 +76,25 @@ public abstract record QuestionKey
 
     /// <summary>Putting things in order.</summary>
     /// <param name="Sequence">In the right order, at least two.</param>
-    public sealed record Order(ImmutableArray<string> Sequence, bool AllOrNothing) : QuestionKey;
+    public sealed record OrderKey(ImmutableArray<string> Sequence, bool AllOrNothing) : QuestionKey;
 
     /// <summary>Matching left with right.</summary>
     /// <param name="Pairs">In the order of the file; two may have one right.</param>
     /// <param name="Spare">Rights that belong to no left.</param>
-    public sealed record Match(ImmutableArray<MatchPair> Pairs, ImmutableArray<string> Spare, bool AllOrNothing) : QuestionKey;
+    public sealed record MatchKey(ImmutableArray<MatchPair> Pairs, ImmutableArray<string> Spare, bool AllOrNothing) : QuestionKey;
 
     /// <summary>Gaps in a text.</summary>
-    /// <param name="Parts">Each <see cref="One"/>, <see cref="Number"/> or <see cref="Text"/>.</param>
-    public sealed record Gaps(ImmutableArray<QuestionKey> Parts, bool AllOrNothing) : QuestionKey;
+    /// <param name="Parts">Each <see cref="OneKey"/>, <see cref="NumberKey"/> or <see cref="TextKey"/>.</param>
+    public sealed record GapsKey(ImmutableArray<QuestionKey> Parts, bool AllOrNothing) : QuestionKey;
 
     /// <summary>A text that a person reads.</summary>
-    public sealed record Free : QuestionKey;
+    public sealed record FreeKey : QuestionKey;
 
     /// <summary>A file that a person looks at; its answer is the file's name.</summary>
-    public sealed record File : QuestionKey;
+    public sealed record FileKey : QuestionKey;
 
     /// <summary>Whether only a person can mark it.</summary>
-    public bool IsReadByPerson => this is Free or File;
+    public bool IsReadByPerson => this is FreeKey or FileKey;
 }
 
 /// <summary>What belongs together.</summary>
@@ -103,10 +103,10 @@ public sealed record MatchPair(string Left, string Right);
 /// <summary>What a student answered to one question.</summary>
 public abstract record Answer
 {
-    public sealed record Picked(string Option) : Answer;
+    public sealed record PickedOption(string Option) : Answer;
 
     /// <summary>Options picked, or things put in order.</summary>
-    public sealed record Listed(ImmutableArray<string> Options) : Answer;
+    public sealed record ListedOptions(ImmutableArray<string> Options) : Answer;
 
     public sealed record Said(bool IsTrue) : Answer;
 

@@ -27,15 +27,15 @@ public static class QuestionMarking
         (key, answer) switch
         {
             _ when Answer.IsBlank(answer) => Nothing,
-            (QuestionKey.One one, Answer.Picked picked) => Whole(one.Right.Contains(picked.Option)),
-            (QuestionKey.Many many, Answer.Listed listed) => new(Many(many, listed.Options)),
-            (QuestionKey.Truth truth, Answer.Said said) => Whole(truth.Right == said.IsTrue),
-            (QuestionKey.Number number, Answer.Typed written) => Number(number, written.Text, mark),
-            (QuestionKey.Text text, Answer.Typed written) => Whole(IsAccepted(text, written.Text)),
-            (QuestionKey.Order order, Answer.Listed listed) => new(Order(order, listed.Options)),
-            (QuestionKey.Match match, Answer.Matched matched) => new(Match(match, matched.Pairs)),
-            (QuestionKey.Gaps gaps, Answer.Filled filled) => new(Gaps(gaps, filled.Parts, mark)),
-            (QuestionKey.Free or QuestionKey.File, _) => new(null),
+            (QuestionKey.OneKey one, Answer.PickedOption picked) => Whole(one.Right.Contains(picked.Option)),
+            (QuestionKey.ManyKey many, Answer.ListedOptions listed) => new(Many(many, listed.Options)),
+            (QuestionKey.TruthKey truth, Answer.Said said) => Whole(truth.Right == said.IsTrue),
+            (QuestionKey.NumberKey number, Answer.Typed written) => Number(number, written.Text, mark),
+            (QuestionKey.TextKey text, Answer.Typed written) => Whole(IsAccepted(text, written.Text)),
+            (QuestionKey.OrderKey order, Answer.ListedOptions listed) => new(Order(order, listed.Options)),
+            (QuestionKey.MatchKey match, Answer.Matched matched) => new(Match(match, matched.Pairs)),
+            (QuestionKey.GapsKey gaps, Answer.Filled filled) => new(Gaps(gaps, filled.Parts, mark)),
+            (QuestionKey.FreeKey or QuestionKey.FileKey, _) => new(null),
             _ => throw new ArgumentException("This question does not take such an answer.", nameof(answer)),
         };
 
@@ -44,18 +44,18 @@ public static class QuestionMarking
     public static string? Told(QuestionKey key, Answer answer) =>
         (key, answer) switch
         {
-            (QuestionKey.One, Answer.Picked picked) => picked.Option,
-            (QuestionKey.Many many, Answer.Listed listed) => string.Join(' ', many.Options.Where(listed.Options.Contains)),
-            (QuestionKey.Truth, Answer.Said said) => said.IsTrue ? "true" : "false",
-            (QuestionKey.Number, Answer.Typed written) => Spaces.Tidy(written.Text),
-            (QuestionKey.Text text, Answer.Typed written) => NormalForms.TextOf(WrittenForm.Folded(written.Text, text)),
-            (QuestionKey.Order, Answer.Listed listed) => string.Join(' ', listed.Options),
+            (QuestionKey.OneKey, Answer.PickedOption picked) => picked.Option,
+            (QuestionKey.ManyKey many, Answer.ListedOptions listed) => string.Join(' ', many.Options.Where(listed.Options.Contains)),
+            (QuestionKey.TruthKey, Answer.Said said) => said.IsTrue ? "true" : "false",
+            (QuestionKey.NumberKey, Answer.Typed written) => Spaces.Tidy(written.Text),
+            (QuestionKey.TextKey text, Answer.Typed written) => NormalForms.TextOf(WrittenForm.Folded(written.Text, text)),
+            (QuestionKey.OrderKey, Answer.ListedOptions listed) => string.Join(' ', listed.Options),
             _ => null,
         };
 
     private static MarkedAnswer Whole(bool isRight) => new(isRight ? Fraction.One : Fraction.Zero);
 
-    private static Fraction Many(QuestionKey.Many key, ImmutableArray<string> picked)
+    private static Fraction Many(QuestionKey.ManyKey key, ImmutableArray<string> picked)
     {
         var right = picked.Count(key.Right.Contains);
         var wrong = picked.Length - right;
@@ -66,7 +66,7 @@ public static class QuestionMarking
         return wrongOnes == 0 ? found : Fraction.Max(0, found - new Fraction(wrong, wrongOnes));
     }
 
-    private static MarkedAnswer Number(QuestionKey.Number key, string text, DecimalMark mark)
+    private static MarkedAnswer Number(QuestionKey.NumberKey key, string text, DecimalMark mark)
     {
         if (TypedNumber.Read(text, mark) is not { } typed)
             return new(Fraction.Zero, NumberNote.NotANumber);
@@ -82,7 +82,7 @@ public static class QuestionMarking
         return note is null ? new(Fraction.One) : new(key.Slip, note);
     }
 
-    private static bool IsAccepted(QuestionKey.Text key, string text)
+    private static bool IsAccepted(QuestionKey.TextKey key, string text)
     {
         var answer = WrittenForm.Folded(text, key);
         if (key.NotAccepted.Any(form => WrittenForm.Folded(form, key).SequenceEqual(answer)))
@@ -96,7 +96,7 @@ public static class QuestionMarking
         return false;
     }
 
-    private static Fraction Order(QuestionKey.Order key, ImmutableArray<string> given)
+    private static Fraction Order(QuestionKey.OrderKey key, ImmutableArray<string> given)
     {
         if (key.AllOrNothing)
             return given.SequenceEqual(key.Sequence) ? Fraction.One : Fraction.Zero;
@@ -121,7 +121,7 @@ public static class QuestionMarking
         return ends.Count;
     }
 
-    private static Fraction Match(QuestionKey.Match key, ImmutableArray<MatchPair> given)
+    private static Fraction Match(QuestionKey.MatchKey key, ImmutableArray<MatchPair> given)
     {
         var rights = key.Pairs.ToDictionary(pair => pair.Left, pair => pair.Right);
         var right = given.Count(pair => rights[pair.Left] == pair.Right);
@@ -130,7 +130,7 @@ public static class QuestionMarking
         return new(right, key.Pairs.Length);
     }
 
-    private static Fraction Gaps(QuestionKey.Gaps key, ImmutableArray<Answer?> given, DecimalMark mark)
+    private static Fraction Gaps(QuestionKey.GapsKey key, ImmutableArray<Answer?> given, DecimalMark mark)
     {
         var shares = key.Parts.Zip(given, (part, answer) => Of(part, answer, mark).Share!.Value).ToList();
         if (key.AllOrNothing)

@@ -32,7 +32,7 @@ public sealed record QueuedPiece(Ref<Student> Student, MarkedItem Item, int? Att
     /// <summary>For how long it has stood to be read.</summary>
     public Duration Overdue(Instant now) => now > Since ? now - Since : Duration.Zero;
 
-    private static QueuedPiece Of(MarkedCourse course, WaitingPiece waiting, int frees)
+    private static QueuedPiece Of(MarkedCourse course, PieceToRead waiting, int frees)
     {
         var (student, item) = (waiting.Piece.Student, waiting.Piece.Item);
         var since = course.Due(student, item.Item) is { } due && due > waiting.HandedIn ? due : waiting.HandedIn;

@@ -6,11 +6,11 @@ namespace Polycline.Core.Marking;
 /// <summary>The keys of a quiz, one after another, as they were corrected. Source: the computation, chapter 13.4.</summary>
 public sealed class QuizKeys
 {
-    private readonly List<(Instant At, IReadOnlyList<Question> Questions)> corrected = [];
-    private readonly IReadOnlyList<Question> first;
+    private readonly List<(Instant At, IReadOnlyList<QuizQuestion> Questions)> corrected = [];
+    private readonly IReadOnlyList<QuizQuestion> first;
 
     /// <param name="corrections">Of this quiz, in any order; of two at one moment the one later in the list is the later.</param>
-    public QuizKeys(MarkedItem.Quiz quiz, IEnumerable<KeyCorrection> corrections)
+    public QuizKeys(MarkedItem.MarkedQuiz quiz, IEnumerable<KeyCorrection> corrections)
     {
         Quiz = quiz;
         first = quiz.Questions;
@@ -23,12 +23,12 @@ public sealed class QuizKeys
         }
     }
 
-    public MarkedItem.Quiz Quiz { get; }
+    public MarkedItem.MarkedQuiz Quiz { get; }
 
     public IEnumerable<Instant> Moments => corrected.Select(correction => correction.At);
 
     /// <summary>The key that holds at a moment.</summary>
-    public IReadOnlyList<Question> At(Instant at)
+    public IReadOnlyList<QuizQuestion> At(Instant at)
     {
         var holds = first;
         foreach (var (from, questions) in corrected)
@@ -38,7 +38,7 @@ public sealed class QuizKeys
     }
 
     /// <summary>Each correction up to a moment, with the key before and after it.</summary>
-    public IEnumerable<(Instant At, IReadOnlyList<Question> Before, IReadOnlyList<Question> After)> Corrections(Instant until)
+    public IEnumerable<(Instant At, IReadOnlyList<QuizQuestion> Before, IReadOnlyList<QuizQuestion> After)> Corrections(Instant until)
     {
         var before = first;
         foreach (var (at, after) in corrected)
@@ -50,7 +50,7 @@ public sealed class QuizKeys
     }
 
     /// <summary>What the quiz is worth.</summary>
-    public Fraction OutOf(IReadOnlyList<Question> questions) =>
+    public Fraction OutOf(IReadOnlyList<QuizQuestion> questions) =>
         Quiz.OutOf ?? Fraction.Sum(questions.Where(question => question.CountsInFull).Select(question => question.Points));
 }
 
@@ -65,7 +65,7 @@ public sealed class QuizPiece(Ref<Student> student, QuizKeys keys, IReadOnlyList
     public override StandingScore? Score(Instant at) => Score(at, Keys.At(at));
 
     /// <summary>What stands at a moment by some key.</summary>
-    public StandingScore? Score(Instant at, IReadOnlyList<Question> questions) =>
+    public StandingScore? Score(Instant at, IReadOnlyList<QuizQuestion> questions) =>
         QuizScore.Of(
             Keys.Quiz.Using,
             Keys.OutOf(questions),
@@ -74,10 +74,10 @@ public sealed class QuizPiece(Ref<Student> student, QuizKeys keys, IReadOnlyList
 
     public override bool IsBegun(Instant at) => Finished(at).Any();
 
-    public override IEnumerable<WaitingPiece> Waiting(Instant at) =>
+    public override IEnumerable<PieceToRead> Waiting(Instant at) =>
         Finished(at)
             .Where(attempt => attempt.At(at, Keys.At(at)).Waits)
-            .Select(attempt => new WaitingPiece(this, attempt.Attempt.Number, attempt.Finish!.Value));
+            .Select(attempt => new PieceToRead(this, attempt.Attempt.Number, attempt.Finish!.Value));
 
     /// <summary>Those finished by then, lowest number first.</summary>
     public IEnumerable<AttemptMarking> Finished(Instant at) =>

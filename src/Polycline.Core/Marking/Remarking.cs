@@ -43,8 +43,8 @@ public sealed record Remarking(Ref<Item> Item, Instant At, int Rises, int Falls,
         IReadOnlyList<QuizPiece> pieces,
         Ref<Item> item,
         Instant at,
-        IReadOnlyList<Question> before,
-        IReadOnlyList<Question> after
+        IReadOnlyList<QuizQuestion> before,
+        IReadOnlyList<QuizQuestion> after
     )
     {
         var finished = pieces.Where(piece => piece.IsBegun(at)).ToList();
@@ -53,7 +53,7 @@ public sealed record Remarking(Ref<Item> Item, Instant At, int Rises, int Falls,
         return new(item, at, rises, falls, finished.Count - rises - falls, changes);
     }
 
-    private static RemarkedStudent? Of(QuizPiece piece, Instant at, IReadOnlyList<Question> before, IReadOnlyList<Question> after)
+    private static RemarkedStudent? Of(QuizPiece piece, Instant at, IReadOnlyList<QuizQuestion> before, IReadOnlyList<QuizQuestion> after)
     {
         var attempts = piece
             .Finished(at)

@@ -11,7 +11,7 @@ public sealed record WrongAnswer(string Answer, int Students);
 /// <param name="Mean">The mean share; null: nobody.</param>
 /// <param name="Discrimination">How much better the best of the attempts did in it than the weakest; null: fewer than six.</param>
 public sealed record QuestionStatistics(
-    Question Question,
+    QuizQuestion Question,
     int Students,
     int Right,
     Fraction? Mean,
@@ -52,7 +52,7 @@ public sealed record ItemStatistics(
                 MedianOf(shares),
                 isOne ? shares[0] : MedianOf(shares[..half]),
                 isOne ? shares[0] : MedianOf(shares[^half..]),
-                item is MarkedItem.Quiz quiz ? EachQuestion(course, quiz, students.Select(one => one.Student)) : null
+                item is MarkedItem.MarkedQuiz quiz ? EachQuestion(course, quiz, students.Select(one => one.Student)) : null
             );
         }
     }
@@ -74,7 +74,11 @@ public sealed record ItemStatistics(
     private static Fraction? MedianOf(List<Fraction> sorted) =>
         sorted.Count == 0 ? null : (sorted[(sorted.Count - 1) / 2] + sorted[sorted.Count / 2]) / 2;
 
-    private static List<QuestionStatistics> EachQuestion(MarkedCourse course, MarkedItem.Quiz quiz, IEnumerable<Ref<Student>> students)
+    private static List<QuestionStatistics> EachQuestion(
+        MarkedCourse course,
+        MarkedItem.MarkedQuiz quiz,
+        IEnumerable<Ref<Student>> students
+    )
     {
         var questions = course.Keys[quiz.Item].At(course.Now);
         // The first attempt only: who tries again has seen the answers.
@@ -87,7 +91,7 @@ public sealed record ItemStatistics(
         return [.. questions.Where(question => question.Voided == Voided.No).Select(question => Of(question, firsts))];
     }
 
-    private static QuestionStatistics Of(Question question, List<AttemptResult> firsts)
+    private static QuestionStatistics Of(QuizQuestion question, List<AttemptResult> firsts)
     {
         var asked = firsts
             .Select(result => (result.Share, Marked: result.Questions.FirstOrDefault(one => one.Question == question)))

@@ -6,7 +6,7 @@ namespace Polycline.Core.Marking;
 /// <summary>What a student handed in for a task, and its marks. Source: the computation, chapter 13.3.</summary>
 /// <param name="work">When something was handed in.</param>
 /// <param name="marks">In the order of time; of two at one moment the later of the list last.</param>
-public sealed class TaskPiece(Ref<Student> student, MarkedItem.Task task, IReadOnlyList<Instant> work, IReadOnlyList<Mark> marks)
+public sealed class TaskPiece(Ref<Student> student, MarkedItem.MarkedTask task, IReadOnlyList<Instant> work, IReadOnlyList<Mark> marks)
     : Piece(student, task)
 {
     /// <summary>The moments at which what stands can change.</summary>
@@ -25,7 +25,7 @@ public sealed class TaskPiece(Ref<Student> student, MarkedItem.Task task, IReadO
 
     public override bool IsBegun(Instant at) => work.Any(moment => moment <= at) || marks.Any(mark => mark.At <= at);
 
-    public override IEnumerable<WaitingPiece> Waiting(Instant at) =>
+    public override IEnumerable<PieceToRead> Waiting(Instant at) =>
         Waits(at) ? [new(this, null, work.Where(moment => moment <= at).Max())] : [];
 
     private bool Waits(Instant at)

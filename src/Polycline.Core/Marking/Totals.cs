@@ -26,7 +26,7 @@ public sealed record LeftOutItem(MarkedItem Item, LeftOut Why);
 
 /// <param name="Levels">Those that stand, in the order of the course.</param>
 /// <param name="Middle">Of an even number the lower of the two in the middle.</param>
-public sealed record ScaleTotal(Scale Scale, IReadOnlyList<(MarkedItem Item, string Level)> Levels, string Middle);
+public sealed record ScaleTotal(ShortScale Scale, IReadOnlyList<(MarkedItem Item, string Level)> Levels, string Middle);
 
 /// <summary>A student's total so far. Source: the computation, chapter 13.5.</summary>
 /// <param name="Share">Null: nothing counts yet.</param>
@@ -41,12 +41,12 @@ public sealed record Total(
     {
         var counted = new List<CountedItem>();
         var left = new List<LeftOutItem>();
-        var levels = new List<(Scale Scale, MarkedItem Item, string Level)>();
+        var levels = new List<(ShortScale Scale, MarkedItem Item, string Level)>();
         foreach (var (unit, item) in course.Items)
         {
             var score = course.Score(student, item.Item);
             var why = NotAsked(course, student, item);
-            if (why is null && item is MarkedItem.Task { Scale: { } scale } && score?.Level is { } level)
+            if (why is null && item is MarkedItem.MarkedTask { Scale: { } scale } && score?.Level is { } level)
                 levels.Add((scale, item, level));
             why ??= NotAddedUp(course, unit, item);
             if (why is null && score?.Share is not null)
@@ -70,7 +70,7 @@ public sealed record Total(
             return LeftOut.NotNeeded;
         if (notTheirs is not null)
             return notTheirs;
-        if (item is MarkedItem.Task { Score: TaskScore.None } || OutOf(course, item).Sign == 0)
+        if (item is MarkedItem.MarkedTask { Score: TaskScore.None } || OutOf(course, item).Sign == 0)
             return LeftOut.NoScore;
         return item.CountsInTotals ? null : LeftOut.NotCounted;
     }
@@ -78,7 +78,7 @@ public sealed record Total(
     // 7 and 8.
     private static LeftOut? NotAddedUp(MarkedCourse course, MarkedUnit unit, MarkedItem item)
     {
-        if (item is MarkedItem.Task { Scale.HasPercents: false })
+        if (item is MarkedItem.MarkedTask { Scale.HasPercents: false })
             return LeftOut.Scale;
         return course.Book.Weights.By != WeightsBy.Nothing && WeightOf(course.Book.Weights, unit, item).Sign == 0 ? LeftOut.NoWeight : null;
     }
@@ -119,7 +119,7 @@ public sealed record Total(
         return most.Sign == 0 ? null : reached / most;
     }
 
-    private static IEnumerable<ScaleTotal> ByScale(MarkedCourse course, List<(Scale Scale, MarkedItem Item, string Level)> levels) =>
+    private static IEnumerable<ScaleTotal> ByScale(MarkedCourse course, List<(ShortScale Scale, MarkedItem Item, string Level)> levels) =>
         from scale in course.Book.Scales
         let own = levels.Where(one => one.Scale.Id == scale.Id).ToList()
         where own.Count > 0
@@ -129,7 +129,7 @@ public sealed record Total(
     private static Fraction OutOf(MarkedCourse course, MarkedItem item) =>
         item switch
         {
-            MarkedItem.Task task => task.OutOf,
+            MarkedItem.MarkedTask task => task.OutOf,
             _ => course.Keys[item.Item] is var keys ? keys.OutOf(keys.At(course.Now)) : 0,
         };
 

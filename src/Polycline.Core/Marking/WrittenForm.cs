@@ -11,7 +11,7 @@ internal static class WrittenForm
     private const int Sigma = 0x3C3;
 
     /// <summary>The code points of a text, folded as the key says.</summary>
-    public static List<int> Folded(string text, QuestionKey.Text key)
+    public static List<int> Folded(string text, QuestionKey.TextKey key)
     {
         var spaced = NormalForms.TextOf(NormalForms.Nfc(NormalForms.PointsOf(text)));
         spaced = key.DropsSpace ? string.Concat(spaced.Where(letter => !char.IsWhiteSpace(letter))) : Spaces.Tidy(spaced);

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Polycline.Core.Courses;
+using Polycline.Core.Marking;
 
 namespace Polycline.Core.Wording;
 
@@ -38,4 +39,42 @@ public static class MarkWords
 
     /// <summary>A number without zeros at its end.</summary>
     public static string Number(decimal number) => number.ToString("0.##", CultureInfo.InvariantCulture);
+}
+
+/// <summary>What is right, in words.</summary>
+public static class KeyWords
+{
+    /// <param name="words">What the options, things and pairs of the key say, by their ids.</param>
+    public static string Of(QuestionKey key, IReadOnlyDictionary<string, string> words) =>
+        key switch
+        {
+            QuestionKey.OneKey one => Counting.Joined([.. one.Right.Select(id => words[id])], "or"),
+            QuestionKey.ManyKey { Right.IsEmpty: true } => "none of them",
+            QuestionKey.ManyKey many => Counting.Joined([.. many.Right.Select(id => words[id])], "and"),
+            QuestionKey.TruthKey truth => truth.Right ? "true" : "false",
+            QuestionKey.NumberKey number => Number(number),
+            QuestionKey.TextKey text => Counting.Joined([.. text.Accepted], "or"),
+            QuestionKey.OrderKey order => string.Join(", ", order.Sequence.Select(id => words[id])),
+            QuestionKey.MatchKey match => string.Join(", ", match.Pairs.Select(pair => $"{words[pair.Left]}: {words[pair.Right]}")),
+            QuestionKey.GapsKey gaps => string.Join("; ", gaps.Parts.Select(part => Of(part, words))),
+            _ => "",
+        };
+
+    /// <summary>Why a number has not full points.</summary>
+    public static string Of(NumberNote note) =>
+        note switch
+        {
+            NumberNote.NotANumber => "That is not a number.",
+            NumberNote.UnitWrong => "The number is right, the unit is not.",
+            NumberNote.UnitMissing => "The number is right, but its unit is missing.",
+            _ => "The number is right, but has the wrong number of significant figures.",
+        };
+
+    private static string Number(QuestionKey.NumberKey number) =>
+        Decimal(number.Value)
+        + (number.Tolerance.Sign > 0 ? $" ± {Decimal(number.Tolerance)}" : "")
+        + (number.Units.IsEmpty ? "" : $" {number.Units[0]}");
+
+    private static string Decimal(Fraction number) =>
+        ((decimal)number.Above / (decimal)number.Below).ToString("0.#########", CultureInfo.InvariantCulture);
 }

@@ -4,7 +4,7 @@ using System.Text.Json;
 using Dapper;
 using Npgsql;
 using Polycline.Core.MarkFiles;
-using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 using Polycline.Core.Release;
 using Polycline.Core.Wording;
 

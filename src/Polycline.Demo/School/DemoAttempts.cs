@@ -3,6 +3,7 @@ using Dapper;
 using NodaTime;
 using Npgsql;
 using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 using Polycline.Web.Student.Quizzes;
 
 namespace Polycline.Demo.School;
@@ -46,7 +47,7 @@ internal sealed class DemoAttempts
             ),
         ];
         all.Add((person, item, section, hash, ended, answers));
-        var attempt = new Attempt
+        var attempt = new QuizAttempt
         {
             Student = new($"{person}"),
             Item = new($"{item}"),
@@ -90,25 +91,27 @@ internal sealed class DemoAttempts
     private Answer? Answered(QuestionKey key, bool isRight) =>
         key switch
         {
-            QuestionKey.One one => new Answer.Picked(
+            QuestionKey.OneKey one => new Answer.PickedOption(
                 isRight
                     ? one.Right[0]
                     : one.Options.Where(option => !one.Right.Contains(option)).ElementAt(chance.Next(one.Options.Length - one.Right.Length))
             ),
-            QuestionKey.Many many => new Answer.Listed(isRight ? many.Right : [.. many.Options.Where(_ => chance.Next(2) == 0)]),
-            QuestionKey.Truth truth => new Answer.Said(truth.Right == isRight),
-            QuestionKey.Number number => new Answer.Typed(Typed(number, isRight)),
-            QuestionKey.Text text => isRight ? new Answer.Typed(text.Accepted[0]) : null,
-            QuestionKey.Order order => new Answer.Listed(isRight ? order.Sequence : [.. order.Sequence.OrderBy(_ => chance.Next())]),
-            QuestionKey.Match match => new Answer.Matched([
+            QuestionKey.ManyKey many => new Answer.ListedOptions(isRight ? many.Right : [.. many.Options.Where(_ => chance.Next(2) == 0)]),
+            QuestionKey.TruthKey truth => new Answer.Said(truth.Right == isRight),
+            QuestionKey.NumberKey number => new Answer.Typed(Typed(number, isRight)),
+            QuestionKey.TextKey text => isRight ? new Answer.Typed(text.Accepted[0]) : null,
+            QuestionKey.OrderKey order => new Answer.ListedOptions(
+                isRight ? order.Sequence : [.. order.Sequence.OrderBy(_ => chance.Next())]
+            ),
+            QuestionKey.MatchKey match => new Answer.Matched([
                 .. isRight
                     ? match.Pairs
                     : match.Pairs.Select((pair, n) => pair with { Right = match.Pairs[(n + 1) % match.Pairs.Length].Right }),
             ]),
-            QuestionKey.Gaps gaps => new Answer.Filled([.. gaps.Parts.Select((part, n) => Answered(part, isRight || n == 0))]),
+            QuestionKey.GapsKey gaps => new Answer.Filled([.. gaps.Parts.Select((part, n) => Answered(part, isRight || n == 0))]),
             _ => null,
         };
 
-    private static string Typed(QuestionKey.Number number, bool isRight) =>
+    private static string Typed(QuestionKey.NumberKey number, bool isRight) =>
         (isRight ? number.Value : number.Value + number.Tolerance + 1).PointsShown() + (number.Units.IsEmpty ? "" : $" {number.Units[0]}");
 }

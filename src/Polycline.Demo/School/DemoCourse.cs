@@ -88,7 +88,8 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
             opens = Timing["quiz"].Opens;
         await Insert(
             """
-            item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, gate, options, asks, marked, quiz, address)
+            item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, gate, options,
+              asks, marked, quiz, address)
             VALUES (@edition, @unit, @lesson, @lineage, @rank, @kind, @purpose, @title, @published, @body,
               @opens::jsonb, @due::jsonb, @gate::jsonb, @options, @asks::jsonb, @marked::jsonb, @quiz, @address)
             """,

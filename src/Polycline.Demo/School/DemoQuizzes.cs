@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text;
 using Polycline.Core.MarkFiles;
 using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Formats.Quizzes;

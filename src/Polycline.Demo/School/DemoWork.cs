@@ -3,6 +3,7 @@ using NodaTime;
 using Npgsql;
 using Polycline.Core.Courses;
 using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Planning;
 using Polycline.Data.Courses;

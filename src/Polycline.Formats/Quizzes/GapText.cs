@@ -46,12 +46,12 @@ internal static partial class GapText
         if (parts.Length == 0)
             return null;
         if (!parts.All(part => part[0] is '+' or '-' && part.Length > 1))
-            return parts.Any(part => part[0] is '+') ? null : new QuestionKey.Text([.. parts]);
+            return parts.Any(part => part[0] is '+') ? null : new QuestionKey.TextKey([.. parts]);
         var ids = words.Add(parts.Select(part => part[1..].Trim()));
         ImmutableArray<string> right = [.. ids.Where((_, n) => parts[n][0] == '+')];
         return right.IsEmpty || parts.Select(part => part[1..].Trim()).Distinct().Count() < parts.Length
             ? null
-            : new QuestionKey.One(ids, right);
+            : new QuestionKey.OneKey(ids, right);
     }
 
     [GeneratedRegex(@"\[([^\[\]]{1,500})\]", RegexOptions.CultureInvariant)]

@@ -8,7 +8,7 @@ namespace Polycline.Formats.Quizzes;
 internal static partial class NumberText
 {
     /// <summary>A number with its tolerance, units and figures: <c>1013.25 ± 0.5 hPa, mbar; 3 figures</c>.</summary>
-    public static QuestionKey.Number? Read(string given)
+    public static QuestionKey.NumberKey? Read(string given)
     {
         var found = NumberKey().Match(given);
         if (!found.Success || Amount(found.Groups["value"].Value) is not { } value || value is < -1_000_000_000 or > 1_000_000_000)
@@ -47,7 +47,10 @@ internal static partial class NumberText
             : null;
 
     [GeneratedRegex(
-        @"^(?<value>[+\-\u2212]?\d{1,10}(?:[.,]\d{1,9})?)(?:\s*(?:±|\+-)\s*(?<by>\d{1,10}(?:[.,]\d{1,9})?)\s*(?<percent>%)?)?(?:\s*(?<units>[^;\d\s][^;]*?))?(?:\s*;\s*(?<figures>\d{1,4})\s+figures?)?(?<optional>\s*;\s*unit may be left out)?$",
+        @"^(?<value>[+\-\u2212]?\d{1,10}(?:[.,]\d{1,9})?)"
+            + @"(?:\s*(?:±|\+-)\s*(?<by>\d{1,10}(?:[.,]\d{1,9})?)\s*(?<percent>%)?)?"
+            + @"(?:\s*(?<units>[^;\d\s][^;]*?))?"
+            + @"(?:\s*;\s*(?<figures>\d{1,4})\s+figures?)?(?<optional>\s*;\s*unit may be left out)?$",
         RegexOptions.CultureInvariant | RegexOptions.ExplicitCapture
     )]
     private static partial Regex NumberKey();

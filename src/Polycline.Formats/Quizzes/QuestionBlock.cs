@@ -3,6 +3,7 @@ using System.Globalization;
 using System.Net;
 using System.Text.RegularExpressions;
 using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 using Polycline.Core.Wording;
 
 namespace Polycline.Formats.Quizzes;
@@ -22,7 +23,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
     private readonly List<string> accepted = [];
     private readonly List<string> notAccepted = [];
     private readonly HashSet<string> said = [];
-    private QuestionKey.Number? value;
+    private QuestionKey.NumberKey? value;
     private bool? truth;
     private bool isFree;
     private bool isFile;
@@ -52,7 +53,8 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         understood[0] = understood[0] with
         {
             Words =
-                $"Question {number}: {KindWords(key)}, {MarkWords.Number(points)} {(points == 1 ? "point" : "points")}{(said.Contains("extra") ? ", extra" : "")}",
+                $"Question {number}: {KindWords(key)}, {MarkWords.Number(points)} {(points == 1 ? "point" : "points")}"
+                + (said.Contains("extra") ? ", extra" : ""),
         };
         return new(new($"k{number}", key, points) { IsExtra = said.Contains("extra") }, text, words) { Hint = hint, After = after };
     }
@@ -218,7 +220,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
                     "",
                     words.All
                 );
-            key = new QuestionKey.Gaps([.. parts.OfType<QuestionKey>()], isAll);
+            key = new QuestionKey.GapsKey([.. parts.OfType<QuestionKey>()], isAll);
             text = GapText.Numbered(text);
         }
         else if (options.Count > 0)
@@ -227,11 +229,11 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
             key =
                 steps.Count < 2
                     ? Fault("There is only one thing to put in order. Add another.")
-                    : new QuestionKey.Order(words.Add(steps), isAll);
+                    : new QuestionKey.OrderKey(words.Add(steps), isAll);
         else if (pairs.Count > 0)
             key = Pairing(words, isAll);
         else if (accepted.Count > 0)
-            key = new QuestionKey.Text([.. accepted])
+            key = new QuestionKey.TextKey([.. accepted])
             {
                 NotAccepted = [.. notAccepted],
                 KeepsCase = said.Contains("capitals count"),
@@ -241,11 +243,11 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         else if (value is not null)
             key = value;
         else if (truth is { } isTrue)
-            key = new QuestionKey.Truth(isTrue);
+            key = new QuestionKey.TruthKey(isTrue);
         else if (isFree)
-            key = new QuestionKey.Free();
+            key = new QuestionKey.FreeKey();
         else if (isFile)
-            key = new QuestionKey.File();
+            key = new QuestionKey.FileKey();
         else
             key = Fault("This question has no answer. Add one, or “read” if you read what students write.");
         return (key, Html(text), words.All);
@@ -256,9 +258,9 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         var ids = words.Add(options.Select(option => option.Words));
         ImmutableArray<string> right = [.. ids.Where((_, n) => options[n].IsRight)];
         if (said.Contains("any number") || right.Length > 1)
-            return new QuestionKey.Many(ids, right, isAll);
+            return new QuestionKey.ManyKey(ids, right, isAll);
         return right.Length == 1
-            ? new QuestionKey.One(ids, right)
+            ? new QuestionKey.OneKey(ids, right)
             : Fault("Mark the right answer with +, or add “any number” if none is right.");
     }
 
@@ -271,21 +273,21 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         var left = words.Add(lefts.Select(pair => pair.Left!));
         var right = words.Add(rights);
         ImmutableArray<MatchPair> matched = [.. lefts.Select((pair, n) => new MatchPair(left[n], right[rights.IndexOf(pair.Right)]))];
-        return new QuestionKey.Match(matched, [.. right.Where(id => matched.All(pair => pair.Right != id))], isAll);
+        return new QuestionKey.MatchKey(matched, [.. right.Where(id => matched.All(pair => pair.Right != id))], isAll);
     }
 
     private static string KindWords(QuestionKey key) =>
         key switch
         {
-            QuestionKey.One => "one of several",
-            QuestionKey.Many many => $"several of several, {Counting.Counted(many.Right.Length, "right one", "right ones")}",
-            QuestionKey.Truth => "true or false",
-            QuestionKey.Number => "a number",
-            QuestionKey.Text => "a short text",
-            QuestionKey.Order => "putting in order",
-            QuestionKey.Match => "matching",
-            QuestionKey.Gaps gaps => Counting.Counted(gaps.Parts.Length, "gap in a text", "gaps in a text"),
-            QuestionKey.Free => "a text that you read",
+            QuestionKey.OneKey => "one of several",
+            QuestionKey.ManyKey many => $"several of several, {Counting.Counted(many.Right.Length, "right one", "right ones")}",
+            QuestionKey.TruthKey => "true or false",
+            QuestionKey.NumberKey => "a number",
+            QuestionKey.TextKey => "a short text",
+            QuestionKey.OrderKey => "putting in order",
+            QuestionKey.MatchKey => "matching",
+            QuestionKey.GapsKey gaps => Counting.Counted(gaps.Parts.Length, "gap in a text", "gaps in a text"),
+            QuestionKey.FreeKey => "a text that you read",
             _ => "a file that you look at",
         };
 

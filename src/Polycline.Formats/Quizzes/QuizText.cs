@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Net;
 using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 using Polycline.Core.Wording;
 
 namespace Polycline.Formats.Quizzes;
@@ -60,17 +61,17 @@ public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<Pape
     {
         var lines = new List<string>();
         var text = PlainText(question.Text);
-        if (question.Question.Key is QuestionKey.Gaps gaps)
+        if (question.Question.Key is QuestionKey.GapsKey gaps)
             for (var n = 0; n < gaps.Parts.Length; n++)
                 text = text.Replace($"[{n + 1}]", $"[{Gap(gaps.Parts[n], question)}]", StringComparison.Ordinal);
         lines.AddRange(text.Split('\n'));
         lines.AddRange(Answers(question));
         if (
             question.Question.Key
-            is QuestionKey.Many { AllOrNothing: true }
-                or QuestionKey.Order { AllOrNothing: true }
-                or QuestionKey.Match { AllOrNothing: true }
-                or QuestionKey.Gaps { AllOrNothing: true }
+            is QuestionKey.ManyKey { AllOrNothing: true }
+                or QuestionKey.OrderKey { AllOrNothing: true }
+                or QuestionKey.MatchKey { AllOrNothing: true }
+                or QuestionKey.GapsKey { AllOrNothing: true }
         )
             lines.Add("all or nothing");
         if (question.Question.Points != 1)
@@ -87,13 +88,13 @@ public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<Pape
     private static IEnumerable<string> Answers(PaperQuestion question) =>
         question.Question.Key switch
         {
-            QuestionKey.One one => one.Options.Select(id => $"{(one.Right.Contains(id) ? '+' : '-')} {question.Words[id]}"),
-            QuestionKey.Many many => many
+            QuestionKey.OneKey one => one.Options.Select(id => $"{(one.Right.Contains(id) ? '+' : '-')} {question.Words[id]}"),
+            QuestionKey.ManyKey many => many
                 .Options.Select(id => $"{(many.Right.Contains(id) ? '+' : '-')} {question.Words[id]}")
                 .Concat(many.Right.Length > 1 ? [] : ["any number"]),
-            QuestionKey.Truth truth => [truth.Right ? "true" : "false"],
-            QuestionKey.Number number => [$"number: {NumberKey(number)}"],
-            QuestionKey.Text key =>
+            QuestionKey.TruthKey truth => [truth.Right ? "true" : "false"],
+            QuestionKey.NumberKey number => [$"number: {NumberKey(number)}"],
+            QuestionKey.TextKey key =>
             [
                 $"text: {string.Join(" / ", key.Accepted)}",
                 .. key.NotAccepted.IsEmpty ? [] : new[] { $"not: {string.Join(" / ", key.NotAccepted)}" },
@@ -101,25 +102,28 @@ public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<Pape
                 .. key.FoldsAccents ? new[] { "accents do not count" } : [],
                 .. key.Edits > 0 ? new[] { $"slips: {key.Edits}" } : [],
             ],
-            QuestionKey.Order order => order.Sequence.Select((id, n) => $"{n + 1}. {question.Words[id]}"),
-            QuestionKey.Match match => match
+            QuestionKey.OrderKey order => order.Sequence.Select((id, n) => $"{n + 1}. {question.Words[id]}"),
+            QuestionKey.MatchKey match => match
                 .Pairs.Select(pair => $"{question.Words[pair.Left]} = {question.Words[pair.Right]}")
                 .Concat(match.Spare.Select(id => $"= {question.Words[id]}")),
-            QuestionKey.Gaps => [],
-            QuestionKey.Free => ["read"],
+            QuestionKey.GapsKey => [],
+            QuestionKey.FreeKey => ["read"],
             _ => ["file"],
         };
 
     private static string Gap(QuestionKey part, PaperQuestion question) =>
         part switch
         {
-            QuestionKey.One one => string.Join(" / ", one.Options.Select(id => (one.Right.Contains(id) ? "+" : "-") + question.Words[id])),
-            QuestionKey.Number number => $"number: {NumberKey(number)}",
-            QuestionKey.Text key => string.Join(" / ", key.Accepted),
+            QuestionKey.OneKey one => string.Join(
+                " / ",
+                one.Options.Select(id => (one.Right.Contains(id) ? "+" : "-") + question.Words[id])
+            ),
+            QuestionKey.NumberKey number => $"number: {NumberKey(number)}",
+            QuestionKey.TextKey key => string.Join(" / ", key.Accepted),
             _ => "",
         };
 
-    private static string NumberKey(QuestionKey.Number number) =>
+    private static string NumberKey(QuestionKey.NumberKey number) =>
         Number(number.Value)
         + (number.Tolerance.Sign > 0 ? $" ± {Number(number.Tolerance)}" : "")
         + (number.Units.IsEmpty ? "" : $" {string.Join(", ", number.Units)}")

@@ -35,7 +35,8 @@ internal static class MarkingFiles
             {"format":"polycline-marking","version":1,"now":"2026-10-08T09:15:00Z","course":{{course}},
              "units":[{"id":"u1","items":[{"id":"q1","kind":"quiz","questions":[{{questions}}]}]}],
              "students":[{"id":"p1","name":"Wren Calder"}],"sections":[{"id":"s1","students":[{"id":"p1"}]}],
-             "attempts":[{"student":"p1","item":"q1","n":1,"began":"2026-10-05T09:00:00Z","ended":"2026-10-05T09:10:00Z","answers":[{{answers}}]}]}
+             "attempts":[{"student":"p1","item":"q1","n":1,"began":"2026-10-05T09:00:00Z","ended":"2026-10-05T09:10:00Z",
+              "answers":[{{answers}}]}]}
             """;
 
     /// <summary>What one answer to one question gives, with its note where there is one: <c>1/2 figures</c>.</summary>

@@ -49,7 +49,7 @@ public sealed class MarkingPropertiesTests
                 var at = SomeBook.Start + Duration.FromHours(30);
                 var again = book
                     .Units.SelectMany(unit => unit.Items)
-                    .OfType<MarkedItem.Quiz>()
+                    .OfType<MarkedItem.MarkedQuiz>()
                     .Select(quiz => new KeyCorrection(quiz.Item, at, [.. course.Keys[quiz.Item].At(at)]))
                     .ToList();
                 var repeated = new MarkedCourse(book with { Corrections = [.. book.Corrections, .. again] }, SomeBook.Now);

@@ -6,19 +6,21 @@ using static Polycline.Tests.Core.Marking.MarkingFiles;
 
 namespace Polycline.Tests.Core.Marking;
 
-/// <summary>A marking file's refusals: the first fault in document order of the first pass that finds one. The computation, chapter 13.8.</summary>
+/// <summary>A marking file's refusals: the first fault in document order of the first pass that finds one.</summary>
 public sealed class MarkingRefusalTests
 {
     private const string Good = """
         {"format":"polycline-marking","version":1,"now":"2026-10-08T09:15:00Z",
          "course":{"weights":{"by":"unit","of":{"u1":2}},"missing":"zero","decimalMark":","},
          "scales":[{"id":"sc","levels":[{"id":"no","percent":0},{"id":"yes","percent":100}]}],
-         "rubrics":[{"id":"r1","version":1,"criteria":[{"id":"c1","weight":2,"levels":[{"id":"a","points":4},{"id":"b","from":1,"to":3}]}]}],
+         "rubrics":[{"id":"r1","version":1,"criteria":[
+           {"id":"c1","weight":2,"levels":[{"id":"a","points":4},{"id":"b","from":1,"to":3}]}]}],
          "units":[{"id":"u1","drop":1,"items":[
            {"id":"q1","kind":"quiz","for":["p1"],"outOf":10,"limit":20,"grace":30,"questions":[
              {"id":"k1","kind":"one","points":2.5,"options":["a","b"],"right":["a"]},
              {"id":"k2","kind":"match","points":1,"pairs":{"l":"x","m":"y"},"spare":["z"]},
-             {"id":"k3","kind":"gaps","points":1,"gaps":[{"kind":"one","options":["a","b"],"right":["b"]},{"kind":"text","accept":["low"]}]},
+             {"id":"k3","kind":"gaps","points":1,"gaps":[
+               {"kind":"one","options":["a","b"],"right":["b"]},{"kind":"text","accept":["low"]}]},
              {"id":"k4","kind":"number","points":1,"value":-1.5,"tolerance":{"by":0.000000001}}]},
            {"id":"t1","kind":"task","score":"points","outOf":20,"rubric":{"id":"r1","version":1}},
            {"id":"t2","kind":"task","score":"scale","scale":"sc"},
@@ -27,7 +29,8 @@ public sealed class MarkingRefusalTests
          "sections":[{"id":"s1","skips":["t3"],"dates":{"q1":{"due":"2026-10-07T09:00:00Z","closes":null}},
            "students":[{"id":"p1","from":"2026-09-01T00:00:00Z"},{"id":"p2"}]}],
          "exceptions":[{"student":"p1","item":"q1","due":null,"extra":{}}],
-         "attempts":[{"student":"p1","item":"q1","n":1,"began":"2026-10-05T09:00:00Z","ended":"2026-10-05T09:10:00Z","asked":["k1","k2","k3"],
+         "attempts":[{"student":"p1","item":"q1","n":1,"began":"2026-10-05T09:00:00Z","ended":"2026-10-05T09:10:00Z",
+             "asked":["k1","k2","k3"],
              "lateAllowed":"2026-10-05T10:00:00Z","answers":[
                {"question":"k1","at":"2026-10-05T09:01:00Z","answer":"a"},
                {"question":"k2","at":"2026-10-05T09:02:00Z","answer":{"l":"x","m":"z"}},
@@ -35,10 +38,12 @@ public sealed class MarkingRefusalTests
            {"student":"p1","item":"q1","n":2,"began":"2026-10-06T09:00:00Z"}],
          "work":[{"student":"p1","item":"t1","at":"2026-10-05T12:00:00Z"}],
          "marks":[{"student":"p1","item":"q1","attempt":1,"question":"k3","at":"2026-10-06T12:00:00Z","points":1},
-           {"student":"p1","item":"t1","at":"2026-10-06T12:00:00Z","rubric":{"id":"r1","version":1,"levels":[{"criterion":"c1","level":"b","points":2}]}},
+           {"student":"p1","item":"t1","at":"2026-10-06T12:00:00Z",
+             "rubric":{"id":"r1","version":1,"levels":[{"criterion":"c1","level":"b","points":2}]}},
            {"student":"p1","item":"t2","at":"2026-10-06T12:00:00Z","level":"yes"},
            {"student":"p1","item":"t3","at":"2026-10-06T12:00:00Z"}],
-         "corrections":[{"item":"q1","at":"2026-10-07T09:00:00Z","questions":[{"id":"k1","kind":"one","points":2.5,"options":["b","a"],"right":["b"]}]}],
+         "corrections":[{"item":"q1","at":"2026-10-07T09:00:00Z",
+           "questions":[{"id":"k1","kind":"one","points":2.5,"options":["b","a"],"right":["b"]}]}],
          "frees":[{"student":"p1","item":"t1","count":3}],
          "ask":[{"item":"q1","section":"s1","from":70,"to":60.5}]}
         """;

@@ -5,7 +5,7 @@ using Polycline.Core.Marking;
 
 namespace Polycline.Tests.Core.Marking;
 
-/// <summary>Books of marks drawn by lot: two quizzes and two tasks in two units, up to fourteen students, some of it late, waiting or corrected.</summary>
+/// <summary>Books of marks drawn by lot: two quizzes, two tasks, up to fourteen students, some late, waiting or corrected.</summary>
 internal static class SomeBook
 {
     public static readonly Instant Start = Instant.FromUtc(2026, 10, 5, 9, 0);
@@ -68,11 +68,11 @@ internal static class SomeBook
 
     private static Gen<Fraction> Amount => Gen.Int[0, 400].Select(hundredths => new Fraction(hundredths, 100));
 
-    private static Gen<Question> Question(string id) =>
+    private static Gen<QuizQuestion> Question(string id) =>
         Gen.Select(Lots.Of([.. Options]), Gen.Int[1, 4], Gen.Int[0, 11], Gen.Bool)
-            .Select(drawn => new Question(
+            .Select(drawn => new QuizQuestion(
                 id,
-                id == "k3" ? new QuestionKey.Free() : new QuestionKey.One(Options, [drawn.Item1]),
+                id == "k3" ? new QuestionKey.FreeKey() : new QuestionKey.OneKey(Options, [drawn.Item1]),
                 drawn.Item2
             )
             {
@@ -93,7 +93,7 @@ internal static class SomeBook
             )
             .Select(drawn =>
                 (MarkedItem)
-                    new MarkedItem.Quiz
+                    new MarkedItem.MarkedQuiz
                     {
                         Item = new(id),
                         Questions = [drawn.Item1, drawn.Item2, drawn.Item3],
@@ -107,7 +107,7 @@ internal static class SomeBook
         Gen.Select(Lots.Of(TaskScore.Points, TaskScore.Percent, TaskScore.None), Gen.Int[1, 20], Gen.Bool)
             .Select(drawn =>
                 (MarkedItem)
-                    new MarkedItem.Task
+                    new MarkedItem.MarkedTask
                     {
                         Item = new(id),
                         Score = drawn.Item1,
@@ -117,7 +117,7 @@ internal static class SomeBook
                     }
             );
 
-    private static Gen<IEnumerable<Attempt>> Attempts(int student, string item) =>
+    private static Gen<IEnumerable<QuizAttempt>> Attempts(int student, string item) =>
         Gen.Select(Gen.Int[0, 3], Gen.Int[5, 50].Array[3], Lots.Of("a", "b", "c", "", "").Array[9])
             .Select(drawn =>
                 Enumerable
@@ -125,7 +125,7 @@ internal static class SomeBook
                     .Select(n =>
                     {
                         var began = Start + Duration.FromHours(n * 20);
-                        return new Attempt
+                        return new QuizAttempt
                         {
                             Student = new($"p{student}"),
                             Item = new(item),
@@ -140,7 +140,9 @@ internal static class SomeBook
                                     .Select(k => new GivenAnswer(
                                         $"k{k + 1}",
                                         began + Duration.FromMinutes(k),
-                                        k == 2 ? new Answer.Typed(drawn.Item3[(n * 3) + k]) : new Answer.Picked(drawn.Item3[(n * 3) + k])
+                                        k == 2
+                                            ? new Answer.Typed(drawn.Item3[(n * 3) + k])
+                                            : new Answer.PickedOption(drawn.Item3[(n * 3) + k])
                                     )),
                             ],
                         };
@@ -151,7 +153,7 @@ internal static class SomeBook
         Gen.Select(Gen.Int[0, 1], Hours, Gen.Int[0, 5], Amount)
             .Select(drawn =>
             {
-                var task = (MarkedItem.Task)units[drawn.Item1].Items[1];
+                var task = (MarkedItem.MarkedTask)units[drawn.Item1].Items[1];
                 var mark = new Mark(new($"p{student}"), task.Item, drawn.Item2) { IsAgain = drawn.Item3 == 0 };
                 return task.Score switch
                 {
@@ -165,7 +167,7 @@ internal static class SomeBook
     private static RubricMark ByRubric(bool isWhole, Fraction points) =>
         new(Rubrics[0], [isWhole ? new CriterionMark("c1", "some", points) : new("c2", "none", null)]);
 
-    private static Gen<Mark?> HandMark(int student, IReadOnlyList<Attempt> attempts)
+    private static Gen<Mark?> HandMark(int student, IReadOnlyList<QuizAttempt> attempts)
     {
         var own = attempts.Where(attempt => attempt.Student.Name == $"p{student}").ToList();
         return Gen.Select(Gen.Int[0, 8], Gen.Int[0, 30], Amount)

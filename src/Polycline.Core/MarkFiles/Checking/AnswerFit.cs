@@ -3,7 +3,7 @@ using Polycline.Core.Marking;
 
 namespace Polycline.Core.MarkFiles.Checking;
 
-/// <summary>Whether an answer has the form that its question takes, and what it says. Source: the computation, chapters 13.1 and 13.8.</summary>
+/// <summary>Whether an answer has the form that its question takes, and what it says. Source: the computation, chapter 13.</summary>
 internal static class AnswerFit
 {
     /// <summary>Reads an answer.</summary>
@@ -14,12 +14,12 @@ internal static class AnswerFit
             return null;
         return key switch
         {
-            QuestionKey.One one => Option(piece, one.Options.Contains, faults) is { } option ? new Answer.Picked(option) : null,
-            QuestionKey.Many many => Listed(piece, many.Options.Contains, faults),
-            QuestionKey.Order order => Listed(piece, order.Sequence.Contains, faults),
-            QuestionKey.Truth => Said(piece, faults),
-            QuestionKey.Match match => Matched(piece, match, faults),
-            QuestionKey.Gaps gaps => Filled(piece, gaps, faults),
+            QuestionKey.OneKey one => Option(piece, one.Options.Contains, faults) is { } option ? new Answer.PickedOption(option) : null,
+            QuestionKey.ManyKey many => Listed(piece, many.Options.Contains, faults),
+            QuestionKey.OrderKey order => Listed(piece, order.Sequence.Contains, faults),
+            QuestionKey.TruthKey => Said(piece, faults),
+            QuestionKey.MatchKey match => Matched(piece, match, faults),
+            QuestionKey.GapsKey gaps => Filled(piece, gaps, faults),
             _ => Text(piece, faults) is { } text ? new Answer.Typed(text) : null,
         };
     }
@@ -50,7 +50,7 @@ internal static class AnswerFit
         return null;
     }
 
-    private static Answer.Listed? Listed(JsonPiece piece, Func<string, bool> isKnown, FaultList faults)
+    private static Answer.ListedOptions? Listed(JsonPiece piece, Func<string, bool> isKnown, FaultList faults)
     {
         if (piece.Kind != JsonKind.List)
         {
@@ -64,7 +64,7 @@ internal static class AnswerFit
         return new([.. piece.Items.Select(entry => entry.Value ?? "")]);
     }
 
-    private static Answer.Matched? Matched(JsonPiece piece, QuestionKey.Match key, FaultList faults)
+    private static Answer.Matched? Matched(JsonPiece piece, QuestionKey.MatchKey key, FaultList faults)
     {
         if (piece.Kind != JsonKind.Object)
         {
@@ -85,7 +85,7 @@ internal static class AnswerFit
         return new([.. piece.Members.Select(pair => new MatchPair(pair.Name, pair.Value.Value ?? ""))]);
     }
 
-    private static Answer.Filled? Filled(JsonPiece piece, QuestionKey.Gaps key, FaultList faults)
+    private static Answer.Filled? Filled(JsonPiece piece, QuestionKey.GapsKey key, FaultList faults)
     {
         if (piece.Kind != JsonKind.List || piece.Items.Count != key.Parts.Length)
         {

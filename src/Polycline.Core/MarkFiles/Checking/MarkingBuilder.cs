@@ -10,7 +10,7 @@ namespace Polycline.Core.MarkFiles.Checking;
 /// <summary>Makes the book of a marking file that all passes let through.</summary>
 internal sealed class MarkingBuilder
 {
-    private readonly Dictionary<string, Scale> scales = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, ShortScale> scales = new(StringComparer.Ordinal);
     private readonly Dictionary<(string, int), Rubric> rubrics = [];
     private readonly Dictionary<(string Item, string Question), QuestionKey> keys = [];
 
@@ -24,11 +24,11 @@ internal sealed class MarkingBuilder
         var isAll = question["partial"]?.Value == "all";
         return question["kind"]!.Value switch
         {
-            "one" => new QuestionKey.One(Texts(question, "options"), Texts(question, "right")),
-            "many" => new QuestionKey.Many(Texts(question, "options"), Texts(question, "right"), isAll),
-            "truth" => new QuestionKey.Truth(question["right"]!.Kind == JsonKind.True),
+            "one" => new QuestionKey.OneKey(Texts(question, "options"), Texts(question, "right")),
+            "many" => new QuestionKey.ManyKey(Texts(question, "options"), Texts(question, "right"), isAll),
+            "truth" => new QuestionKey.TruthKey(question["right"]!.Kind == JsonKind.True),
             "number" => NumberOf(question),
-            "text" => new QuestionKey.Text(Texts(question, "accept"))
+            "text" => new QuestionKey.TextKey(Texts(question, "accept"))
             {
                 NotAccepted = Texts(question, "not"),
                 KeepsCase = question["case"]?.Value == "keep",
@@ -36,19 +36,19 @@ internal sealed class MarkingBuilder
                 FoldsAccents = question["accents"]?.Value == "fold",
                 Edits = Whole(question, "edits") ?? 0,
             },
-            "order" => new QuestionKey.Order(Texts(question, "sequence"), isAll),
-            "match" => new QuestionKey.Match(
+            "order" => new QuestionKey.OrderKey(Texts(question, "sequence"), isAll),
+            "match" => new QuestionKey.MatchKey(
                 [.. question["pairs"]!.Members.Select(pair => new MatchPair(pair.Name, pair.Value.Value!))],
                 Texts(question, "spare"),
                 isAll
             ),
-            "gaps" => new QuestionKey.Gaps([.. question.Each("gaps").Select(KeyOf)], isAll),
-            "free" => new QuestionKey.Free(),
-            _ => new QuestionKey.File(),
+            "gaps" => new QuestionKey.GapsKey([.. question.Each("gaps").Select(KeyOf)], isAll),
+            "free" => new QuestionKey.FreeKey(),
+            _ => new QuestionKey.FileKey(),
         };
     }
 
-    private static QuestionKey.Number NumberOf(JsonPiece question)
+    private static QuestionKey.NumberKey NumberOf(JsonPiece question)
     {
         var value = Amount(question, "value")!.Value;
         var tolerance = question["tolerance"];
@@ -69,7 +69,7 @@ internal sealed class MarkingBuilder
     {
         foreach (var scale in file.Each("scales"))
             scales[scale["id"]!.Value!] = new(
-                Ref<Scale>(scale),
+                Ref<ShortScale>(scale),
                 [.. scale.Each("levels").Select(level => new ScaleLevel(level["id"]!.Value!, Amount(level, "percent") / 100))]
             );
         foreach (var rubric in file.Each("rubrics"))
@@ -162,10 +162,10 @@ internal sealed class MarkingBuilder
             : [.. item.Each("for").Select(id => new Ref<Student>(id.Value!))];
         if (item["kind"]!.Value == "quiz")
         {
-            ImmutableArray<Question> questions = [.. item.Each("questions").Select(QuestionOf)];
+            ImmutableArray<QuizQuestion> questions = [.. item.Each("questions").Select(QuestionOf)];
             foreach (var question in questions)
                 keys[(item["id"]!.Value!, question.Id)] = question.Key;
-            return new MarkedItem.Quiz
+            return new MarkedItem.MarkedQuiz
             {
                 Item = Ref<Item>(item),
                 Purpose = purpose,
@@ -183,7 +183,7 @@ internal sealed class MarkingBuilder
                 Grace = Whole(item, "grace") ?? 0,
             };
         }
-        return new MarkedItem.Task
+        return new MarkedItem.MarkedTask
         {
             Item = Ref<Item>(item),
             Purpose = purpose,
@@ -203,7 +203,7 @@ internal sealed class MarkingBuilder
     }
 
     /// <summary>A question with its key.</summary>
-    public static Question QuestionOf(JsonPiece question) =>
+    public static QuizQuestion QuestionOf(JsonPiece question) =>
         new(question["id"]!.Value!, KeyOf(question), Amount(question, "points")!.Value)
         {
             IsExtra = Flag(question, "extra") ?? false,
@@ -237,7 +237,7 @@ internal sealed class MarkingBuilder
             Extra = ExtraOf(exception),
         };
 
-    private Attempt AttemptOf(JsonPiece attempt)
+    private QuizAttempt AttemptOf(JsonPiece attempt)
     {
         var item = Of<Item>(attempt, "item");
         return new()

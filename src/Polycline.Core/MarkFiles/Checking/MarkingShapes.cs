@@ -26,7 +26,7 @@ internal static class MarkingShapes
         new("using", Forms.OneOf("best", "latest", "mean")),
         new("limit", Amounts.FromOne),
         new("grace", Amounts.Count),
-        new("questions", Forms.List(QuestionShapes.Question, 1), true),
+        new("questions", Forms.List(KeyShapes.Question, 1), true),
     ]);
 
     private static readonly JsonShape Task = Amounts.ByWord(
@@ -189,7 +189,7 @@ internal static class MarkingShapes
                 Forms.Object(
                     new MemberShape("item", Forms.Id, true),
                     new("at", Forms.Instant, true),
-                    new("questions", Forms.List(QuestionShapes.Question, 1), true)
+                    new("questions", Forms.List(KeyShapes.Question, 1), true)
                 )
             )
         ),

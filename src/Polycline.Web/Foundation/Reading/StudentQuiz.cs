@@ -4,6 +4,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.MarkFiles;
 using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Data.Courses;
@@ -14,7 +15,7 @@ namespace Polycline.Web.Foundation.Reading;
 /// <summary>One attempt of a student, marked.</summary>
 /// <param name="Put">What was put to them.</param>
 /// <param name="Keys">What it is marked by.</param>
-public sealed record TakenAttempt(AttemptRow Row, QuizPaper Put, AttemptMarking Marking, IReadOnlyList<Core.Marking.Question> Keys)
+public sealed record TakenAttempt(AttemptRow Row, QuizPaper Put, AttemptMarking Marking, IReadOnlyList<QuizQuestion> Keys)
 {
     public AttemptResult Result(Instant at) => Marking.At(at, Keys);
 }
@@ -76,7 +77,7 @@ public sealed record StudentQuiz(QuizPaper? Paper, IReadOnlyList<TakenAttempt> A
     )
     {
         var questions = put.Questions.ToDictionary(question => question.Question.Id, question => question.Question.Key);
-        var attempt = new Attempt
+        var attempt = new QuizAttempt
         {
             Student = new($"{row.Person}"),
             Item = new($"{row.Item}"),

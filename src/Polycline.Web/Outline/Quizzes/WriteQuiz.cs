@@ -4,6 +4,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.MarkFiles;
 using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;

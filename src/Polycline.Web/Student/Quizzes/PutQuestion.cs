@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.Json.Nodes;
 using Polycline.Core.MarkFiles;
 using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 using Polycline.Data.Quizzes;
 using Polycline.Web.Foundation.Reading;
 
@@ -56,21 +57,21 @@ public sealed record PutQuestion
             Hint = question.Hint,
             Options = key switch
             {
-                QuestionKey.One one => Said(one.Options),
-                QuestionKey.Many many => Said(many.Options),
-                QuestionKey.Order order => Mixed(order.Sequence),
-                QuestionKey.Match match => Said(match.Pairs.Select(pair => pair.Left)),
+                QuestionKey.OneKey one => Said(one.Options),
+                QuestionKey.ManyKey many => Said(many.Options),
+                QuestionKey.OrderKey order => Mixed(order.Sequence),
+                QuestionKey.MatchKey match => Said(match.Pairs.Select(pair => pair.Left)),
                 _ => [],
             },
-            Rights = key is QuestionKey.Match matching
+            Rights = key is QuestionKey.MatchKey matching
                 ? Mixed(matching.Pairs.Select(pair => pair.Right).Concat(matching.Spare).Distinct())
                 : [],
-            Gaps = key is QuestionKey.Gaps gaps
+            Gaps = key is QuestionKey.GapsKey gaps
                 ?
                 [
                     .. gaps.Parts.Select(part => new PutGap(
                         QuizPaperFile.KindOf(part),
-                        part is QuestionKey.One one ? Said(one.Options) : []
+                        part is QuestionKey.OneKey one ? Said(one.Options) : []
                     )),
                 ]
                 : [],
@@ -89,8 +90,8 @@ public sealed record PutQuestion
     public static JsonNode? Sent(Answer? answer) =>
         answer switch
         {
-            Answer.Picked picked => picked.Option,
-            Answer.Listed listed => new JsonArray([.. listed.Options.Select(option => (JsonNode)option)]),
+            Answer.PickedOption picked => picked.Option,
+            Answer.ListedOptions listed => new JsonArray([.. listed.Options.Select(option => (JsonNode)option)]),
             Answer.Said said => said.IsTrue,
             Answer.Typed typed => typed.Text,
             Answer.Matched matched => new JsonObject(matched.Pairs.Select(pair => KeyValuePair.Create(pair.Left, (JsonNode?)pair.Right))),

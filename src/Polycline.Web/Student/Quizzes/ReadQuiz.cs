@@ -1,6 +1,7 @@
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 using Polycline.Core.Release;
 using Polycline.Core.Wording;
 using Polycline.Data;

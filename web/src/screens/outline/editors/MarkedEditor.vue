@@ -8,7 +8,7 @@ import NumberField from '../../../parts/fields/NumberField.vue'
 import OneOfField from '../../../parts/fields/OneOfField.vue'
 import TickField from '../../../parts/fields/TickField.vue'
 import WordField from '../../../parts/fields/WordField.vue'
-import { markedSentence, usualScales } from '../../../parts/marked'
+import { markedSentence, usualScales } from '../../../parts/marks/marked'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 
 /** How an item is marked: in points, per cent, the levels of a short scale, or in words alone. */

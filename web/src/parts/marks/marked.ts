@@ -1,4 +1,4 @@
-import type { Schemas } from '../foundation/api/client'
+import type { Schemas } from '../../foundation/api/client'
 
 /** How an item is marked, as the team reads it. */
 export function markedSentence(marked: Schemas['MarkedForm'] | null): string {

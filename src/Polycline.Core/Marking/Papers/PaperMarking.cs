@@ -1,7 +1,7 @@
 using NodaTime;
 using Polycline.Core.Courses;
 
-namespace Polycline.Core.Marking;
+namespace Polycline.Core.Marking.Papers;
 
 /// <summary>Marking what was put to students as papers. Source: the computation, chapters 13.2 and 13.4.</summary>
 public static class PaperMarking
@@ -12,7 +12,7 @@ public static class PaperMarking
     /// </summary>
     /// <param name="put">The paper as it was when the attempt began.</param>
     /// <param name="now">As it is now; null: there is none any more.</param>
-    public static IReadOnlyList<Question> Keys(QuizPaper put, QuizPaper? now)
+    public static IReadOnlyList<QuizQuestion> Keys(QuizPaper put, QuizPaper? now)
     {
         var known = (now?.Questions ?? []).ToDictionary(question => question.Question.Id, StringComparer.Ordinal);
         return
@@ -24,7 +24,7 @@ public static class PaperMarking
     }
 
     /// <summary>A paper as the computation has it.</summary>
-    public static MarkedItem.Quiz AsItem(this QuizPaper paper, Ref<Item> item) =>
+    public static MarkedItem.MarkedQuiz AsItem(this QuizPaper paper, Ref<Item> item) =>
         new()
         {
             Item = item,
@@ -38,6 +38,6 @@ public static class PaperMarking
     /// <summary>An attempt with its clock.</summary>
     /// <param name="paper">As it is now: its limit and grace hold.</param>
     /// <param name="closes">When the quiz closes for the student; null: never.</param>
-    public static AttemptMarking Of(QuizPaper paper, Attempt attempt, ExtraTime extra, Instant? closes) =>
+    public static AttemptMarking Of(QuizPaper paper, QuizAttempt attempt, ExtraTime extra, Instant? closes) =>
         new(paper.AsItem(attempt.Item), attempt, extra, closes, [], DecimalMark.Point);
 }

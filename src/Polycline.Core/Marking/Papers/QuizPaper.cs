@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 
-namespace Polycline.Core.Marking;
+namespace Polycline.Core.Marking.Papers;
 
 /// <summary>When a student sees how their answers were marked.</summary>
 public enum AnswersShown
@@ -13,7 +13,7 @@ public enum AnswersShown
 /// <summary>One question as it is put to students.</summary>
 /// <param name="Text">What is asked, as canonical HTML; the gaps of one stand in it as <c>[1]</c>, <c>[2]</c> …</param>
 /// <param name="Words">What the options, things and pairs of its key say, by their ids.</param>
-public sealed record PaperQuestion(Question Question, string Text, ImmutableDictionary<string, string> Words)
+public sealed record PaperQuestion(QuizQuestion Question, string Text, ImmutableDictionary<string, string> Words)
 {
     /// <summary>Null: none.</summary>
     public string? Hint { get; init; }
@@ -103,10 +103,10 @@ internal static class PaperIds
         && one.Words.Values.Order(StringComparer.Ordinal).SequenceEqual(other.Words.Values.Order(StringComparer.Ordinal))
         && (one.Question.Key, other.Question.Key) switch
         {
-            (QuestionKey.Gaps gaps, QuestionKey.Gaps others) => gaps
+            (QuestionKey.GapsKey gaps, QuestionKey.GapsKey others) => gaps
                 .Parts.Select(part => part.GetType())
                 .SequenceEqual(others.Parts.Select(part => part.GetType())),
-            (QuestionKey.Match pairs, QuestionKey.Match others) => Lefts(one, pairs).SetEquals(Lefts(other, others)),
+            (QuestionKey.MatchKey pairs, QuestionKey.MatchKey others) => Lefts(one, pairs).SetEquals(Lefts(other, others)),
             _ => true,
         };
 
@@ -134,18 +134,18 @@ internal static class PaperIds
     private static QuestionKey Renamed(QuestionKey key, Func<string, string> to) =>
         key switch
         {
-            QuestionKey.One one => one with { Options = [.. one.Options.Select(to)], Right = [.. one.Right.Select(to)] },
-            QuestionKey.Many many => many with { Options = [.. many.Options.Select(to)], Right = [.. many.Right.Select(to)] },
-            QuestionKey.Order order => order with { Sequence = [.. order.Sequence.Select(to)] },
-            QuestionKey.Match match => match with
+            QuestionKey.OneKey one => one with { Options = [.. one.Options.Select(to)], Right = [.. one.Right.Select(to)] },
+            QuestionKey.ManyKey many => many with { Options = [.. many.Options.Select(to)], Right = [.. many.Right.Select(to)] },
+            QuestionKey.OrderKey order => order with { Sequence = [.. order.Sequence.Select(to)] },
+            QuestionKey.MatchKey match => match with
             {
                 Pairs = [.. match.Pairs.Select(pair => new MatchPair(to(pair.Left), to(pair.Right)))],
                 Spare = [.. match.Spare.Select(to)],
             },
-            QuestionKey.Gaps gaps => gaps with { Parts = [.. gaps.Parts.Select(part => Renamed(part, to))] },
+            QuestionKey.GapsKey gaps => gaps with { Parts = [.. gaps.Parts.Select(part => Renamed(part, to))] },
             _ => key,
         };
 
-    private static HashSet<string> Lefts(PaperQuestion question, QuestionKey.Match match) =>
+    private static HashSet<string> Lefts(PaperQuestion question, QuestionKey.MatchKey match) =>
         [.. match.Pairs.Select(pair => question.Words[pair.Left])];
 }

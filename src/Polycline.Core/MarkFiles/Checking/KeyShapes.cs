@@ -3,7 +3,7 @@ using Polycline.Core.Json;
 namespace Polycline.Core.MarkFiles.Checking;
 
 /// <summary>The form of a question and its key. Source: the computation, chapters 13.1 and 13.8.</summary>
-internal static class QuestionShapes
+internal static class KeyShapes
 {
     private static readonly JsonShape Partial = Forms.OneOf("shared", "all");
 
