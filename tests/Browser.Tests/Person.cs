@@ -21,6 +21,7 @@ public sealed class Person : IDisposable
         "end-text",
         "mark-changes-seen",
         "closures-of-file",
+        "understand-quiz",
         "take-back-course",
         "take-back-roll-over",
     ];

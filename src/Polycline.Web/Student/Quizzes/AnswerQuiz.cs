@@ -27,6 +27,9 @@ public sealed class AnswerQuiz : IWorkCommand<AnswerQuizRequest, CourseOfStudent
 {
     private const int Longest = 20_000;
 
+    // All of them are kept, so there is an end to them.
+    private const int MostAnswers = 5_000;
+
     public static string Name => "answer-quiz";
 
     public static May May => May.SectionStudent;
@@ -44,6 +47,8 @@ public sealed class AnswerQuiz : IWorkCommand<AnswerQuizRequest, CourseOfStudent
         var attempt = quiz.Attempts.FirstOrDefault(one => one.Row.N == request.N) ?? throw Problem.Unknown("n");
         if (attempt.Marking.IsEndedByStudent && attempt.Row.EndedAt is not null)
             throw Problem.NotOpen("You have handed this in already.");
+        if (attempt.Marking.Attempt.Answers.Length >= MostAnswers)
+            throw Problem.Field("answer", $"Answers have been changed {MostAnswers:N0} times, which is as often as is kept. Hand in.");
         var question = attempt.Put.Questions.FirstOrDefault(one => one.Question.Id == request.Question)
             ?? throw Problem.Unknown("question");
         var json = request.Answer is { } given ? given.GetRawText() : "null";
