@@ -8,7 +8,7 @@ using Polycline.Core.PlanFiles;
 // with 1 if it cannot be read at all.
 if (args is not [("compute" or "mark") and var what, var file])
 {
-    await Console.Error.WriteLineAsync("Say which file: ./polycline compute FILE or ./polycline mark FILE, or - for the standard input.");
+    await Console.Error.WriteLineAsync("Name a file: ./polycline compute FILE or ./polycline mark FILE (- reads the standard input).");
     return 1;
 }
 byte[] text;

@@ -1244,6 +1244,7 @@ CREATE TABLE public.quiz_attempt (
     began_at timestamp with time zone NOT NULL,
     ended_at timestamp with time zone,
     settled_at timestamp with time zone,
+    scored_by bytea,
     joined_from bigint,
     joined_n integer,
     CONSTRAINT quiz_attempt_check CHECK ((ended_at >= began_at)),
@@ -1827,6 +1828,7 @@ CREATE INDEX quiz_attempt_item ON public.quiz_attempt USING btree (item);
 CREATE INDEX quiz_attempt_joined_from ON public.quiz_attempt USING btree (joined_from) WHERE (joined_from IS NOT NULL);
 CREATE INDEX quiz_attempt_paper ON public.quiz_attempt USING btree (paper);
 CREATE INDEX quiz_attempt_running ON public.quiz_attempt USING btree (id) WHERE (settled_at IS NULL);
+CREATE INDEX quiz_attempt_scored_by ON public.quiz_attempt USING btree (scored_by) WHERE (scored_by IS NOT NULL);
 CREATE INDEX quiz_attempt_section ON public.quiz_attempt USING btree (section);
 CREATE INDEX request_at ON public.request USING btree (at);
 CREATE INDEX roster_fetch_term_id_idx ON public.roster_fetch USING btree (term, id);
@@ -2030,6 +2032,8 @@ ALTER TABLE ONLY public.quiz_attempt
     ADD CONSTRAINT quiz_attempt_paper_fkey FOREIGN KEY (paper) REFERENCES public.body(hash);
 ALTER TABLE ONLY public.quiz_attempt
     ADD CONSTRAINT quiz_attempt_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.quiz_attempt
+    ADD CONSTRAINT quiz_attempt_scored_by_fkey FOREIGN KEY (scored_by) REFERENCES public.body(hash);
 ALTER TABLE ONLY public.quiz_attempt
     ADD CONSTRAINT quiz_attempt_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.request
@@ -2266,6 +2270,7 @@ GRANT SELECT,INSERT ON TABLE public.quiz_answer TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.quiz_attempt TO polycline_app;
 GRANT UPDATE(ended_at) ON TABLE public.quiz_attempt TO polycline_app;
 GRANT UPDATE(settled_at) ON TABLE public.quiz_attempt TO polycline_app;
+GRANT UPDATE(scored_by) ON TABLE public.quiz_attempt TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.request TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.roster_fetch TO polycline_app;
 GRANT UPDATE(state) ON TABLE public.roster_fetch TO polycline_app;

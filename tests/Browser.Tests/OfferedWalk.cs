@@ -146,7 +146,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "outline?row=item:Reading scales",
             p => Button(p, "change the questions"),
             p => Fill(p, "textarea[aria-label='Questions as plain text']", "Which is colder?\n+ -3 °C\n- 3 °C"),
-            p => Button(p, "Keep the questions")
+            p => Button(p, "Save the questions")
         ),
         new(
             "outline/editors/MarkedEditor",

@@ -17,11 +17,11 @@ public sealed class QuizWalk(PublishedSchool school) : IClassFixture<PublishedSc
         var text = orla.See("//textarea[@aria-label = 'Questions as plain text']");
         orla.SeeText("Question 6: matching, 2 points");
         text.SendKeys("\n\nHow sure can one be?\n+ never quite\n+ never quite");
-        orla.SeeText("This answer stands here twice.");
+        orla.SeeText("This answer is here twice.");
         orla.IsAccessible("the questions of a quiz");
         text.SendKeys(string.Concat(Enumerable.Repeat(OpenQA.Selenium.Keys.Backspace, 11)) + "quite sure");
-        orla.SeeText("Question 7: several of several, 2 right ones, 1 point");
-        orla.Press(orla.See("//button[normalize-space() = 'Keep the questions' and not(@disabled)]"));
+        orla.SeeText("Question 7: several of several, 2 right, 1 point");
+        orla.Press(orla.See("//button[normalize-space() = 'Save the questions' and not(@disabled)]"));
         orla.Sure("You wrote the questions of “Reading scales”");
 
         imke.ComeIn("Imke Osei");

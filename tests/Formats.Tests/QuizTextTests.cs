@@ -74,8 +74,8 @@ public sealed class QuizTextTests
             .Where(words => words.StartsWith("Question", StringComparison.Ordinal))
             .ShouldBe([
                 "Question 1: one of several, 2 points",
-                "Question 2: several of several, 2 right ones, 1 point",
-                "Question 3: several of several, 0 right ones, 1 point, extra",
+                "Question 2: several of several, 2 right, 1 point",
+                "Question 3: several of several, 0 right, 1 point, extra",
                 "Question 4: true or false, 1 point",
                 "Question 5: a number, 1 point",
                 "Question 6: a short text, 1 point",
@@ -102,15 +102,15 @@ public sealed class QuizTextTests
 
     [Theory]
     [InlineData("Why?", 0, "no answer")]
-    [InlineData("+ yes", 0, "asks nothing")]
+    [InlineData("+ yes", 0, "has no wording")]
     [InlineData("Why?\n- yes\n- no", 0, "Mark the right answer")]
     [InlineData("Why?\n+ yes\n+ yes", 2, "twice")]
     [InlineData("Why?\n+ yes\ntrue", 0, "mixes two kinds")]
-    [InlineData("Why?\n1. one\n3. three", 2, "this one would be 2")]
-    [InlineData("Why?\n+ yes\nand more", 2, "stands above the answers")]
+    [InlineData("Why?\n1. one\n3. three", 2, "this should be 2")]
+    [InlineData("Why?\n+ yes\nand more", 2, "above its answers")]
     [InlineData("Why?\nnumber: about five", 1, "Write the number like this")]
     [InlineData("Why?\n+ yes\npoints: none", 2, "from 0.01 to 10,000")]
-    [InlineData("Why?\n= kt", 0, "Nothing is to be matched")]
+    [InlineData("Why?\n= kt", 0, "There is nothing to match")]
     [InlineData("Why [+low / +low]?", 0, "[+low / +low]")]
     public void What_is_not_understood_says_what_to_do(string text, int line, string words)
     {

@@ -121,7 +121,7 @@ public sealed record Item
     /// <summary>What the questions of a quiz are kept under; null: there are none yet. The computation does not read it.</summary>
     public string? Quiz { get; init; }
 
-    /// <summary>How it is marked; null: in words alone. The computation does not read it.</summary>
+    /// <summary>How it is marked; null: in words only. The computation does not read it.</summary>
     public MarkedAs? Marked { get; init; }
 
     /// <summary>What students should be able to do by it: the codes of the school's outcomes. The computation does not read them.</summary>

@@ -15,7 +15,7 @@ public enum MarkForm
 /// <param name="Percent">What it stands for in a total; null: it enters none.</param>
 public sealed record MarkLevel(string Name, decimal? Percent);
 
-/// <summary>How an item is marked; without it, it is given back in words alone. No date and no opening depends on it.</summary>
+/// <summary>How an item is marked; without it, it is given back in words only. No date and no opening depends on it.</summary>
 public sealed record MarkedAs(MarkForm Form)
 {
     public const decimal MostOutOf = 10_000;

@@ -65,7 +65,7 @@ internal static class KeyWriter
         var most = BigInteger.Pow(10, 9);
         return most % amount.Below == 0
             ? (decimal)(amount.Above * (most / amount.Below)) / 1_000_000_000m
-            : throw new ArgumentException("This amount has no short decimal form.", nameof(amount));
+            : throw new ArgumentException("This amount can't be written with nine decimals.", nameof(amount));
     }
 
     private static void Key(QuestionKey key, Utf8JsonWriter json)

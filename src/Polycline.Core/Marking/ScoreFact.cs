@@ -5,12 +5,12 @@ namespace Polycline.Core.Marking;
 
 /// <summary>A fact that somebody has a score: what conditions are decided on. Source: the computation, chapter 13.4.</summary>
 /// <param name="Percent">Cut down, not rounded, to four decimals.</param>
-/// <param name="Attempt">1 for a task and for the mean of several.</param>
+/// <param name="Attempt">1 for a task, and for the mean of several attempts.</param>
 public sealed record ScoreFact(Ref<Student> Student, Ref<Item> Item, Instant At, decimal Percent, int Attempt)
 {
     private const int Decimals = 4;
 
-    /// <summary>What a fact says of a share: the percent, cut down.</summary>
+    /// <summary>The percentage that a fact gives for a share: cut to four decimals, not rounded.</summary>
     public static decimal PercentOf(Fraction share) => (share * 100).Cut(Decimals);
 
     /// <summary>

@@ -15,7 +15,7 @@ public sealed record ScoreThreshold(
     IReadOnlyList<Ref<Student>> Out
 )
 {
-    /// <summary>A share passes where a hundred times it is not below the threshold.</summary>
+    /// <summary>A share passes if 100 times the share is at least the threshold.</summary>
     /// <param name="percent">The threshold.</param>
     public static bool IsPassed(Fraction share, Fraction percent) => share * 100 >= percent;
 

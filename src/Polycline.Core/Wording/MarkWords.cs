@@ -11,7 +11,7 @@ public static class MarkWords
     public static string Of(MarkedAs? marked) =>
         marked?.Form switch
         {
-            null => "in words alone",
+            null => "in words only",
             MarkForm.Points => marked.OutOf == 1 ? "out of 1 point" : $"out of {Number(marked.OutOf)} points",
             MarkForm.Percent => "in per cent",
             _ => $"as {Counting.Joined([.. marked.Levels.Select(level => level.Name)], "or")}",
@@ -64,10 +64,10 @@ public static class KeyWords
     public static string Of(NumberNote note) =>
         note switch
         {
-            NumberNote.NotANumber => "That is not a number.",
-            NumberNote.UnitWrong => "The number is right, the unit is not.",
+            NumberNote.NotANumber => "That isn’t a number.",
+            NumberNote.UnitWrong => "The number is right, but the unit isn’t.",
             NumberNote.UnitMissing => "The number is right, but its unit is missing.",
-            _ => "The number is right, but has the wrong number of significant figures.",
+            _ => "The value is right, but not the number of significant figures.",
         };
 
     private static string Number(QuestionKey.NumberKey number) =>

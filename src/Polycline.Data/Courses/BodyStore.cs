@@ -67,7 +67,7 @@ public static class BodyStore
     public static async Task<string?> Read(NpgsqlConnection connection, string? hash) =>
         hash is null ? null : await connection.ExecuteScalarAsync<string?>(Statement, new { hash = Convert.FromHexString(hash) });
 
-    /// <summary>The questions of a quiz with their keys, for its team and for whoever marks; null: there are none.</summary>
+    /// <summary>A quiz's questions and keys, for its team and for marking; null: there are none.</summary>
     public static async Task<QuizPaper?> Quiz(NpgsqlConnection connection, string? hash) =>
         hash is not null
         && await connection.ExecuteScalarAsync<string?>(

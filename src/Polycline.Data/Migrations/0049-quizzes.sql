@@ -16,11 +16,14 @@ CREATE TABLE quiz_attempt (
   ended_at   timestamptz CHECK (ended_at >= began_at),
   -- When the facts of its end were recorded; null: it runs.
   settled_at timestamptz,
+  -- The paper by whose keys it was last scored: where the quiz has another by now, it is marked again.
+  scored_by  bytea REFERENCES body,
   UNIQUE (person, item, n)
 );
 CREATE INDEX quiz_attempt_item ON quiz_attempt (item);
 CREATE INDEX quiz_attempt_section ON quiz_attempt (section);
 CREATE INDEX quiz_attempt_paper ON quiz_attempt (paper);
+CREATE INDEX quiz_attempt_scored_by ON quiz_attempt (scored_by) WHERE scored_by IS NOT NULL;
 CREATE INDEX quiz_attempt_running ON quiz_attempt (id) WHERE settled_at IS NULL;
 
 -- Every answer that was given, one after another; the last that counts is marked.
@@ -33,7 +36,7 @@ CREATE TABLE quiz_answer (
   PRIMARY KEY (attempt, seq)
 );
 
-GRANT SELECT, INSERT, UPDATE (ended_at, settled_at) ON quiz_attempt TO polycline_app;
+GRANT SELECT, INSERT, UPDATE (ended_at, settled_at, scored_by) ON quiz_attempt TO polycline_app;
 GRANT SELECT, INSERT ON quiz_answer TO polycline_app;
 
 -- What somebody answered goes with them; that they sat the quiz stays, and names nobody.

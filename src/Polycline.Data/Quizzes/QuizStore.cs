@@ -30,6 +30,9 @@ public sealed record AttemptRow
 
     /// <summary>When the facts of its end were recorded; null: it runs.</summary>
     public required Instant? SettledAt { get; init; }
+
+    /// <summary>The hash of the paper by whose keys it was last scored; null: it was not.</summary>
+    public required string? ScoredBy { get; init; }
 }
 
 /// <param name="Answer">JSON; <c>null</c>: cleared again.</param>
@@ -39,7 +42,8 @@ public sealed record AnswerRow(Id<AttemptRow> Attempt, string Question, string A
 public static class QuizStore
 {
     private const string Columns =
-        "a.id, a.person, a.item, a.section, a.n, encode(a.paper, 'hex') AS paper, a.began_at, a.ended_at, a.settled_at";
+        "a.id, a.person, a.item, a.section, a.n, encode(a.paper, 'hex') AS paper, a.began_at, a.ended_at, a.settled_at, "
+        + "encode(a.scored_by, 'hex') AS scored_by";
 
     /// <summary>A student's attempts at a quiz with their answers, the first one first, as they were at a moment.</summary>
     /// <param name="locked">Whether they are to stay as they are until the transaction ends.</param>
@@ -76,13 +80,13 @@ public static class QuizStore
         return (attempts, (await results.ReadAsync<AnswerRow>()).ToLookup(row => row.Attempt));
     }
 
-    /// <summary>Attempts of an edition whose end has not been recorded.</summary>
-    public static async Task<IReadOnlyList<AttemptRow>> Running(NpgsqlConnection connection, Id<Edition> edition) =>
+    /// <summary>Attempts of an edition that run, or were scored by other keys than their quiz has now.</summary>
+    public static async Task<IReadOnlyList<AttemptRow>> Unsettled(NpgsqlConnection connection, Id<Edition> edition) =>
         (
             await connection.QueryAsync<AttemptRow>(
                 $"""
                 SELECT {Columns} FROM quiz_attempt a JOIN item i ON i.id = a.item
-                WHERE i.edition = @Value AND a.settled_at IS NULL
+                WHERE i.edition = @Value AND (a.settled_at IS NULL OR a.scored_by <> i.quiz)
                 ORDER BY a.id
                 """,
                 edition
@@ -142,13 +146,22 @@ public static class QuizStore
         connection.ExecuteAsync("UPDATE quiz_attempt SET ended_at = @at WHERE id = @attempt", new { attempt = attempt.Value, at });
 
     /// <summary>Records that an attempt is over, and its score.</summary>
+    /// <param name="paper">The hash of the paper by whose keys it is scored.</param>
     /// <param name="finish">When it was over.</param>
     /// <param name="percent">Null: something waits to be read, or there is no score.</param>
-    public static Task Settle(NpgsqlConnection connection, AttemptRow attempt, Instant finish, decimal? percent, Instant now) =>
+    public static Task Settle(
+        NpgsqlConnection connection,
+        AttemptRow attempt,
+        string paper,
+        Instant finish,
+        decimal? percent,
+        Instant now
+    ) =>
         connection.ExecuteAsync(
             """
             WITH settled AS (
-              UPDATE quiz_attempt SET settled_at = @now WHERE id = @attempt AND settled_at IS NULL RETURNING person, item, section, n
+              UPDATE quiz_attempt SET settled_at = @now, scored_by = @paper
+              WHERE id = @attempt AND settled_at IS NULL RETURNING person, item, section, n
             )
             INSERT INTO fact (person, item, section, event, at, recorded_at, by, attempt, score, request)
             SELECT s.person, s.item, s.section, e.event, @finish, @now, s.person, s.n, e.score, gen_random_uuid()
@@ -159,7 +172,33 @@ public static class QuizStore
             new
             {
                 attempt = attempt.Id.Value,
+                paper = Convert.FromHexString(paper),
                 finish,
+                percent,
+                now,
+            }
+        );
+
+    /// <summary>Records that an attempt was marked again: the earlier score stays where it was, and one that differs is added.</summary>
+    /// <param name="paper">The hash of the paper by whose keys it is scored now.</param>
+    public static Task Rescore(NpgsqlConnection connection, AttemptRow attempt, string paper, decimal? percent, Instant now) =>
+        connection.ExecuteAsync(
+            """
+            WITH marked AS (
+              UPDATE quiz_attempt SET scored_by = @paper WHERE id = @attempt AND scored_by <> @paper RETURNING person, item, section, n
+            )
+            INSERT INTO fact (person, item, section, event, at, recorded_at, by, attempt, score, request)
+            SELECT m.person, m.item, m.section, 'scored', @now, @now, m.person, m.n, @percent::numeric, gen_random_uuid()
+            FROM marked m
+            WHERE @percent::numeric IS NOT NULL AND @percent::numeric IS DISTINCT FROM (
+              SELECT f.score FROM fact f
+              WHERE f.person = m.person AND f.item = m.item AND f.attempt = m.n AND f.event = 'scored' AND f.voided_at IS NULL
+              ORDER BY f.id DESC LIMIT 1)
+            """,
+            new
+            {
+                attempt = attempt.Id.Value,
+                paper = Convert.FromHexString(paper),
                 percent,
                 now,
             }

@@ -219,7 +219,7 @@ public static class WorkStore
         ).AsList();
 
     /// <summary>Gives a version back: the feedback and the facts, in the caller's transaction.</summary>
-    /// <param name="mark">Null: in words alone.</param>
+    /// <param name="mark">Null: in words only.</param>
     public static Task GiveBack(
         NpgsqlConnection connection,
         Id<PieceRow> work,

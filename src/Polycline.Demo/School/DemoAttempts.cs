@@ -66,8 +66,8 @@ internal sealed class DemoAttempts
             await connection.ExecuteAsync(
                 """
                 WITH attempt AS (
-                  INSERT INTO quiz_attempt (person, item, section, n, paper, began_at, ended_at, settled_at)
-                  VALUES (@person, @item, @section, 1, @paper, @began, @ended, @ended) RETURNING id
+                  INSERT INTO quiz_attempt (person, item, section, n, paper, began_at, ended_at, settled_at, scored_by)
+                  VALUES (@person, @item, @section, 1, @paper, @began, @ended, @ended, @paper) RETURNING id
                 )
                 INSERT INTO quiz_answer (attempt, seq, question, answer, at)
                 SELECT attempt.id, a.seq, a.question, a.answer::jsonb, a.at

@@ -9,7 +9,7 @@ using Polycline.Formats.Quizzes;
 
 namespace Polycline.Demo.School;
 
-/// <summary>The quizzes of a course of the demo, from the file beside it: written as a teacher would write them.</summary>
+/// <summary>A demo course's quizzes, from the text file beside it, written as a teacher would write them.</summary>
 internal static class DemoQuizzes
 {
     /// <returns>By the item's id in the course's file; none where there is no such file.</returns>

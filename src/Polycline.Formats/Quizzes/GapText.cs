@@ -4,7 +4,7 @@ using Polycline.Core.Marking;
 
 namespace Polycline.Formats.Quizzes;
 
-/// <summary>What the parts of a question say, by the ids they get.</summary>
+/// <summary>The wording of a question's parts, by the ids they are given.</summary>
 internal sealed class PaperWords
 {
     private readonly ImmutableDictionary<string, string>.Builder all = ImmutableDictionary.CreateBuilder<string, string>();

@@ -44,7 +44,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
             return null;
         if (asked.Count == 0)
         {
-            Fault("This question asks nothing. Write what is asked above its answers.");
+            Fault("This question has no wording. Write it above its answers.");
             return null;
         }
         var (key, text, words) = KeyAndWords();
@@ -73,7 +73,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         else if (Pair().Match(line) is { Success: true } pair && asked.Count > 0 && options.Count == 0)
             Matching(at, pair.Groups[1].Value.Trim(), pair.Groups[2].Value.Trim());
         else if (said.Count > 0 || options.Count > 0 || steps.Count > 0 || pairs.Count > 0)
-            Fault(at, "What is asked stands above the answers. An answer begins with + or −, a number, or a word such as “text:”.");
+            Fault(at, "Put what you ask above its answers. An answer begins with + or -, with a number, or with a word such as “text:”.");
         else
             asked.Add(line);
     }
@@ -81,7 +81,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
     private void Option(int at, string words, bool isRight)
     {
         if (options.Any(option => option.Words == words))
-            Fault(at, "This answer stands here twice.");
+            Fault(at, "This answer is here twice.");
         else if (options.Count == MostAnswers || words.Length > LongestWords)
             Fault(at, $"There can be up to {MostAnswers} answers of up to {LongestWords:N0} characters.");
         else
@@ -94,15 +94,15 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
     private void Numbered(int at, int place, string words)
     {
         if (place != steps.Count + 1)
-            Fault(at, $"Number these in the right order: this one would be {steps.Count + 1}.");
+            Fault(at, $"Number these 1, 2, 3 and so on: this should be {steps.Count + 1}.");
         else if (steps.Contains(words))
-            Fault(at, "This stands here twice.");
+            Fault(at, "This is here twice.");
         else if (steps.Count == MostAnswers)
             Fault(at, $"There can be up to {MostAnswers} things to put in order.");
         else
         {
             steps.Add(words);
-            Understood(at, $"comes {(place == 1 ? "first" : $"in place {place}")}");
+            Understood(at, $"comes {Counting.Nth(place)}");
         }
     }
 
@@ -115,7 +115,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         else
         {
             pairs.Add((left.Length == 0 ? null : left, right));
-            Understood(at, left.Length == 0 ? "matches nothing" : "belong together");
+            Understood(at, left.Length == 0 ? "has no match" : "a pair");
         }
     }
 
@@ -138,7 +138,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
                 break;
             case "slips" when given is "0" or "1" or "2" or "3":
                 edits = given[0] - '0';
-                Understood(at, "slips of the pen that are overlooked in longer words");
+                Understood(at, "how many slips to overlook in longer words");
                 break;
             case "slips":
                 Fault(at, "Write 0, 1, 2 or 3.");
@@ -161,7 +161,10 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
             default:
                 var forms = given.Split(" / ", StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
                 (name == "text" ? accepted : notAccepted).AddRange(forms);
-                Understood(at, name == "text" ? Counting.Counted(forms.Length, "form is right", "forms are right") : "wrong, however near");
+                Understood(
+                    at,
+                    name == "text" ? Counting.Counted(forms.Length, "form is right", "forms are right") : "wrong, however close"
+                );
                 break;
         }
     }
@@ -173,7 +176,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         {
             case "true" or "false":
                 if (truth is not null)
-                    Fault(at, "Say only once whether it is true.");
+                    Fault(at, "Write true or false only once.");
                 truth = word == "true";
                 Understood(at, "the right answer");
                 break;
@@ -228,7 +231,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         else if (steps.Count > 0)
             key =
                 steps.Count < 2
-                    ? Fault("There is only one thing to put in order. Add another.")
+                    ? Fault("One thing can’t be put in order. Add another.")
                     : new QuestionKey.OrderKey(words.Add(steps), isAll);
         else if (pairs.Count > 0)
             key = Pairing(words, isAll);
@@ -249,7 +252,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         else if (isFile)
             key = new QuestionKey.FileKey();
         else
-            key = Fault("This question has no answer. Add one, or “read” if you read what students write.");
+            key = Fault("This question has no answer. Add one, or write “read” if you will read what students write.");
         return (key, Html(text), words.All);
     }
 
@@ -268,7 +271,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
     {
         var lefts = pairs.Where(pair => pair.Left is not null).ToList();
         if (lefts.Count == 0)
-            return Fault("Nothing is to be matched. Write pairs like this: barometer = hPa");
+            return Fault("There is nothing to match. Write pairs like this: barometer = hPa");
         var rights = pairs.Select(pair => pair.Right).Distinct().ToList();
         var left = words.Add(lefts.Select(pair => pair.Left!));
         var right = words.Add(rights);
@@ -280,7 +283,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         key switch
         {
             QuestionKey.OneKey => "one of several",
-            QuestionKey.ManyKey many => $"several of several, {Counting.Counted(many.Right.Length, "right one", "right ones")}",
+            QuestionKey.ManyKey many => $"several of several, {many.Right.Length} right",
             QuestionKey.TruthKey => "true or false",
             QuestionKey.NumberKey => "a number",
             QuestionKey.TextKey => "a short text",

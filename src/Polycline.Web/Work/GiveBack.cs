@@ -22,7 +22,7 @@ namespace Polycline.Web.Work;
 /// <param name="Text">The feedback, up to 20,000 characters; it may be empty.</param>
 /// <param name="Again">True: to try again. False: to go on, which opens what hangs on it.</param>
 /// <param name="Alone">Of what several handed in together: only to the one whose piece this is. False: to all of them.</param>
-/// <param name="Mark">Null: in words alone, or no mark yet.</param>
+/// <param name="Mark">Null: in words only, or no mark yet.</param>
 public sealed record GiveBackRequest(Id<PieceRow> Work, int N, string Text, bool Again, bool Alone = false, MarkGiven? Mark = null);
 
 /// <param name="Given">False if this was only a preview and nothing was written.</param>
@@ -100,7 +100,7 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
         if (request.Mark is not { } given)
             return null;
         if (item.Marked is not { } marked)
-            throw Problem.Field("mark", $"“{item.Title}” is given back in words alone. Say in Outline how it is marked.");
+            throw Problem.Field("mark", $"“{item.Title}” isn’t set up for marks. In Outline, choose how it is marked.");
         var mark = new GivenMark(marked, given.Value, given.Level);
         return MarkShare.Fits(mark)
             ? mark

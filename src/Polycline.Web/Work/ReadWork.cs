@@ -59,7 +59,7 @@ public sealed record WorkPiece
 
     public required string? WaitsFor { get; init; }
 
-    /// <summary>How it is marked; null: in words alone.</summary>
+    /// <summary>How it is marked; null: in words only.</summary>
     public required MarkedForm? Marked { get; init; }
 
     /// <summary>What was given back; null: it waits.</summary>

@@ -121,7 +121,7 @@ internal sealed class MarkingFits(JsonPiece file, MarkingIndex index, FaultList 
             _ => given is null,
         };
         if (!fits && given is null)
-            faults.Add(mark, "this says nothing of how good the piece is");
+            faults.Add(mark, "a mark needs 'points', 'percent', 'level' or 'rubric', whichever the task is marked in");
         else if (!fits)
             faults.Add(mark[given!]!, "the task is not marked like this");
         else if (

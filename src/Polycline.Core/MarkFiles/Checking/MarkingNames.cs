@@ -56,7 +56,7 @@ internal sealed class MarkingNames
         if (file["course"]?["weights"] is { } weights && weights["of"] is { } parts)
             foreach (var part in parts.Members)
                 if (weights["by"]!.Value == "unit" ? !index.IsUnit(part.Name) : part.Name is not ("marks" or "practice" or "read"))
-                    faults.Add(parts, part, "there is nothing of this name to weigh");
+                    faults.Add(parts, part, "no unit or purpose has this name");
         foreach (var item in index.Items.Values)
         {
             Students(item.Each("for"));

@@ -15,7 +15,7 @@ public sealed record MarkedForm(string As, decimal OutOf, IReadOnlyList<LevelFor
             ? null
             : new(EnumNames.Of(marked.Form), marked.OutOf, [.. marked.Levels.Select(level => new LevelForm(level.Name, level.Percent))]);
 
-    /// <summary>What is meant; the request has been checked.</summary>
+    /// <summary>What a checked request stands for.</summary>
     public MarkedAs Meant() =>
         new(EnumNames.Parse<MarkForm>(As))
         {

@@ -2,7 +2,6 @@ using NodaTime;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
-using Polycline.Core.Marking;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
@@ -76,8 +75,8 @@ public sealed class StudentCourse
     /// <summary>What came back to them, the latest first.</summary>
     public IReadOnlyList<FeedbackRow> Feedback => known.Feedback;
 
-    /// <summary>How much more time they have for a quiz.</summary>
-    public ExtraTime QuizTime => new(known.Record.Always?.QuizTime ?? 0, 0);
+    /// <summary>On what terms they take a quiz.</summary>
+    public QuizTerms TermsOf(Sight sight) => new(sight.Quiz, sight.Closes, new(known.Record.Always?.QuizTime ?? 0, 0));
 
     /// <summary>What they have written for the item they look at.</summary>
     public OwnWork Work => known.Work;

@@ -5,7 +5,6 @@ using Polycline.Core.Courses;
 using Polycline.Core.MarkFiles;
 using Polycline.Core.Marking;
 using Polycline.Core.Marking.Papers;
-using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Data.Courses;
 using Polycline.Data.Quizzes;
@@ -20,12 +19,18 @@ public sealed record TakenAttempt(AttemptRow Row, QuizPaper Put, AttemptMarking 
     public AttemptResult Result(Instant at) => Marking.At(at, Keys);
 }
 
+/// <summary>On what terms a student takes a quiz.</summary>
+/// <param name="Paper">The hash of its questions; null: it has none, or they are not to be read.</param>
+/// <param name="Closes">When it closes for them; null: never.</param>
+/// <param name="Extra">How much more time they have.</param>
+public sealed record QuizTerms(string? Paper, Instant? Closes, ExtraTime Extra);
+
 /// <summary>One student's attempts at a quiz at some moment.</summary>
 /// <param name="Paper">The quiz as it is now; null: it has no questions, or they are not to be read.</param>
 /// <param name="Attempts">The first one first.</param>
-public sealed record StudentQuiz(QuizPaper? Paper, IReadOnlyList<TakenAttempt> Attempts, Instant At)
+public sealed record StudentQuiz(QuizTerms Terms, QuizPaper? Paper, IReadOnlyList<TakenAttempt> Attempts, Instant At)
 {
-    /// <summary>The one that runs; null: none does.</summary>
+    /// <summary>The attempt under way; null: there is none.</summary>
     public TakenAttempt? Running => Attempts.FirstOrDefault(attempt => !attempt.Marking.IsFinished(At));
 
     public IEnumerable<TakenAttempt> Finished => Attempts.Where(attempt => attempt.Marking.IsFinished(At));
@@ -43,38 +48,28 @@ public sealed record StudentQuiz(QuizPaper? Paper, IReadOnlyList<TakenAttempt> A
                 [.. Finished.Select(attempt => (attempt.Row.N, attempt.Result(At)))]
             );
 
-    /// <param name="sight">Null: they see nothing of it by now; what they began is marked as it was put.</param>
     /// <param name="student">Null: a pretend student, who has attempted nothing.</param>
-    /// <param name="extra">How much more time they have.</param>
     /// <param name="locked">Whether their attempts are to stay as they are until the transaction ends.</param>
     public static async Task<StudentQuiz> Read(
         NpgsqlConnection connection,
-        Sight? sight,
+        QuizTerms terms,
         Id<Item> item,
         Id<Person>? student,
-        ExtraTime extra,
         Instant at,
         bool locked = false
     )
     {
-        var paper = await BodyStore.Quiz(connection, sight?.Quiz);
+        var paper = await BodyStore.Quiz(connection, terms.Paper);
         if (student is not { } person)
-            return new(paper, [], at);
+            return new(terms, paper, [], at);
         var (rows, answers) = await QuizStore.Of(connection, person, item, at, locked);
         var papers = new Dictionary<string, QuizPaper>(StringComparer.Ordinal);
         foreach (var hash in rows.Select(row => row.Paper).Distinct())
             papers[hash] = (await BodyStore.Quiz(connection, hash))!;
-        return new(paper, [.. rows.Select(row => Taken(row, papers[row.Paper], paper, answers[row.Id], extra, sight?.Closes))], at);
+        return new(terms, paper, [.. rows.Select(row => Taken(row, papers[row.Paper], paper, answers[row.Id], terms))], at);
     }
 
-    private static TakenAttempt Taken(
-        AttemptRow row,
-        QuizPaper put,
-        QuizPaper? now,
-        IEnumerable<AnswerRow> answers,
-        ExtraTime extra,
-        Instant? closes
-    )
+    private static TakenAttempt Taken(AttemptRow row, QuizPaper put, QuizPaper? now, IEnumerable<AnswerRow> answers, QuizTerms terms)
     {
         var questions = put.Questions.ToDictionary(question => question.Question.Id, question => question.Question.Key);
         var attempt = new QuizAttempt
@@ -93,26 +88,26 @@ public sealed record StudentQuiz(QuizPaper? Paper, IReadOnlyList<TakenAttempt> A
                 )),
             ],
         };
-        return new(row, put, PaperMarking.Of(now ?? put, attempt, extra, closes), PaperMarking.Keys(put, now));
+        return new(row, put, PaperMarking.Of(now ?? put, attempt, terms.Extra, terms.Closes), PaperMarking.Keys(put, now));
     }
 
-    /// <summary>Records the end and the score of what is over and not recorded yet.</summary>
-    /// <returns>How many.</returns>
-    public async Task<int> Settle(NpgsqlConnection connection)
+    /// <summary>Records the end and the score of what is over, and the new score of what was scored by other keys.</summary>
+    public async Task Settle(NpgsqlConnection connection)
     {
-        var settled = 0;
-        foreach (var attempt in Finished.Where(attempt => attempt.Row.SettledAt is null))
+        foreach (var attempt in Finished)
         {
-            var result = attempt.Result(At);
-            await QuizStore.Settle(
-                connection,
-                attempt.Row,
-                attempt.Marking.Finish!.Value,
-                result.Share is { } share ? ScoreFact.PercentOf(share) : null,
-                At
-            );
-            settled++;
+            var percent = attempt.Result(At).Share is { } share ? ScoreFact.PercentOf(share) : (decimal?)null;
+            if (attempt.Row.SettledAt is null)
+                await QuizStore.Settle(
+                    connection,
+                    attempt.Row,
+                    Terms.Paper ?? attempt.Row.Paper,
+                    attempt.Marking.Finish!.Value,
+                    percent,
+                    At
+                );
+            else if (Terms.Paper is { } paper && attempt.Row.ScoredBy != paper)
+                await QuizStore.Rescore(connection, attempt.Row, paper, percent, At);
         }
-        return settled;
     }
 }

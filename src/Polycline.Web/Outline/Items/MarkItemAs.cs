@@ -11,11 +11,11 @@ using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Outline.Items;
 
-/// <param name="Marked">Null: in words alone.</param>
+/// <param name="Marked">Null: in words only.</param>
 /// <param name="Version">The version of the item that was read.</param>
 public sealed record MarkItemAsRequest(Id<Item> Item, MarkedForm? Marked, long Version);
 
-/// <summary>Says how an item is marked: in points, per cent, the levels of a short scale, or in words alone.</summary>
+/// <summary>Says how an item is marked: in points, per cent, the levels of a short scale, or in words only.</summary>
 public sealed class MarkItemAs : IPlanningCommand<EditionPlan, MarkItemAsRequest>
 {
     public static string Name => "mark-item-as";
@@ -59,7 +59,7 @@ public sealed class MarkItemAs : IPlanningCommand<EditionPlan, MarkItemAsRequest
                 .Must(levels => levels.Select(level => level.Name.Trim().ToUpperInvariant()).Distinct().Count() == levels.Count)
                 .WithMessage("Two levels have the same name. Give each a name of its own.")
                 .Must(levels => levels.Select(level => level.Percent is null).Distinct().Count() == 1)
-                .WithMessage("Give every level a percentage, or none.")
+                .WithMessage("Give every level a percentage, or leave them all out.")
                 .Must(levels =>
                     levels.All(level =>
                         level.Percent is null or (>= 0 and <= 100) && decimal.Round(level.Percent ?? 0, 2) == (level.Percent ?? 0)
@@ -69,7 +69,7 @@ public sealed class MarkItemAs : IPlanningCommand<EditionPlan, MarkItemAsRequest
                 .Must(levels =>
                     levels.Zip(levels.Skip(1)).All(pair => pair.First.Percent is null || pair.First.Percent <= pair.Second.Percent)
                 )
-                .WithMessage("Put the lowest level first: their percentages go up.")
+                .WithMessage("Put the lowest level first, so that the percentages go up.")
                 .When(request => request.Marked is { As: "scale" });
             RuleFor(request => request.Marked!.Levels)
                 .Must(levels => levels.Count == 0)

@@ -51,7 +51,7 @@ public sealed record ItemAnswer
     /// <summary>What it asks of a student; null: nothing that could be handed in or ticked off.</summary>
     public required AsksForm? Asks { get; init; }
 
-    /// <summary>How it is marked; null: in words alone.</summary>
+    /// <summary>How it is marked; null: in words only.</summary>
     public required MarkedForm? Marked { get; init; }
 
     /// <summary>Where it leads; of a link only, null: nobody has said yet.</summary>

@@ -71,14 +71,14 @@ public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQu
             throw Problem.Field(
                 "text",
                 at < 0
-                    ? $"A quiz has up to {QuizPaper.MostQuestions} questions. Put some of them into another."
+                    ? $"A quiz has up to {QuizPaper.MostQuestions} questions. Put some of them in another quiz."
                     : $"Line {at + 1} is not understood. {read.Lines[at].Words}"
             );
         }
         if (questions.FirstOrDefault(question => question.Question.Key.IsReadByPerson) is { } read1)
             throw Problem.Field(
                 "text",
-                $"“{QuizText.PlainText(read1.Text)}” needs a person to read it. Quizzes here mark themselves: ask for it in a task."
+                $"“{QuizText.PlainText(read1.Text)}” needs somebody to read it, and a quiz marks itself. Ask for it in a task instead."
             );
         var paper = new QuizPaper
         {

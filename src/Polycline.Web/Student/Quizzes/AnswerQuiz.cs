@@ -48,7 +48,10 @@ public sealed class AnswerQuiz : IWorkCommand<AnswerQuizRequest, CourseOfStudent
         if (attempt.Marking.IsEndedByStudent && attempt.Row.EndedAt is not null)
             throw Problem.NotOpen("You have handed this in already.");
         if (attempt.Marking.Attempt.Answers.Length >= MostAnswers)
-            throw Problem.Field("answer", $"Answers have been changed {MostAnswers:N0} times, which is as often as is kept. Hand in.");
+            throw Problem.Field(
+                "answer",
+                $"You have changed your answers {MostAnswers:N0} times, and no more changes can be saved. Hand the quiz in."
+            );
         var question = attempt.Put.Questions.FirstOrDefault(one => one.Question.Id == request.Question)
             ?? throw Problem.Unknown("question");
         var json = request.Answer is { } given ? given.GetRawText() : "null";
@@ -58,7 +61,7 @@ public sealed class AnswerQuiz : IWorkCommand<AnswerQuizRequest, CourseOfStudent
         }
         catch (FileRefusedException refused)
         {
-            throw Problem.Field("answer" + refused.Path[1..], "This is no answer to that question. Load the page again.");
+            throw Problem.Field("answer" + refused.Path[1..], "That doesn’t fit this question. Reload the page and answer it again.");
         }
         await QuizStore.Answer(work.Connection, attempt.Row.Id, request.Question, json, work.Viewpoint.At);
         return new(!attempt.Marking.IsFinished(work.Viewpoint.At));

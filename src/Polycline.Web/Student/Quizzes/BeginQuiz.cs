@@ -35,7 +35,7 @@ public sealed class BeginQuiz : IWorkCommand<BeginQuizRequest, CourseOfStudents,
         if (!ReadQuiz.MayBegin(quiz, sight))
             throw quiz.Left == 0
                 ? Problem.NotOpen("You have used all your attempts.")
-                : Problem.NotOpen(quiz.Running is null ? "Nothing was begun." : "You have already begun. Go on where you were.");
+                : Problem.NotOpen(quiz.Running is null ? "Nothing was begun." : "You have already begun. Carry on where you were.");
         var n = quiz.Attempts.Count + 1;
         await QuizStore.Begin(work.Connection, course.Oneself, request.Item, course.Section, n, sight.Quiz!, work.Viewpoint.At, work.Key);
         return new(true, n);

@@ -25,13 +25,13 @@ public sealed class EndQuiz : IWorkCommand<EndQuizRequest, CourseOfStudents, Att
 
     public static async Task<AttemptAnswer> Do(WorkContext work, CourseOfStudents students, EndQuizRequest request)
     {
-        var (course, sight, quiz) = await QuizInHand.Of(work, students, request.Item);
+        var (course, _, quiz) = await QuizInHand.Of(work, students, request.Item);
         var attempt = quiz.Attempts.FirstOrDefault(one => one.Row.N == request.N) ?? throw Problem.Unknown("n");
         // Its time was up meanwhile, or it was handed in before: it is over all the same.
         if (attempt.Marking.IsFinished(work.Viewpoint.At))
             return new(true, request.N);
         await QuizStore.End(work.Connection, attempt.Row.Id, work.Viewpoint.At);
-        var over = await StudentQuiz.Read(work.Connection, sight, request.Item, course.Oneself, course.QuizTime, work.Viewpoint.At);
+        var over = await StudentQuiz.Read(work.Connection, quiz.Terms, request.Item, course.Oneself, work.Viewpoint.At);
         await over.Settle(work.Connection);
         return new(true, request.N);
     }

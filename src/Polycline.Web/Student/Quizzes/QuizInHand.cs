@@ -20,7 +20,7 @@ internal static class QuizInHand
         var sight = course.See(item);
         if (sight.Kind != ItemKind.Quiz)
             throw Problem.Unknown("item");
-        var quiz = await StudentQuiz.Read(work.Connection, sight, item, course.Oneself, course.QuizTime, work.Viewpoint.At, locked: true);
+        var quiz = await StudentQuiz.Read(work.Connection, course.TermsOf(sight), item, course.Oneself, work.Viewpoint.At, locked: true);
         await quiz.Settle(work.Connection);
         return (course, sight, quiz);
     }

@@ -84,7 +84,7 @@ public static class ReadQuiz
         if (sight.Kind != ItemKind.Quiz)
             throw Problem.Unknown();
         var quiz = await database.Read(
-            connection => StudentQuiz.Read(connection, sight, new(item), course.Student, course.QuizTime, course.At),
+            connection => StudentQuiz.Read(connection, course.TermsOf(sight), new(item), course.Student, course.At),
             stop
         );
         return Answer(quiz, sight, course);
@@ -102,7 +102,7 @@ public static class ReadQuiz
         {
             Questions = quiz.Paper?.Questions.Length ?? 0,
             OutOf = quiz.Paper is { } paper ? OutOf(paper).PointsShown() : "0",
-            Minutes = AttemptMarking.Allowed(quiz.Paper?.Limit, course.QuizTime)?.TotalMinutes,
+            Minutes = AttemptMarking.Allowed(quiz.Paper?.Limit, quiz.Terms.Extra)?.TotalMinutes,
             Left = quiz.Left,
             Using = EnumNames.Of(quiz.Paper?.Using ?? AttemptsUsed.Best),
             Shown = EnumNames.Of(quiz.Paper?.Shown ?? AnswersShown.AtOnce),

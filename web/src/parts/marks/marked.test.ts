@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { markedSentence } from './marked'
 
 test('how it is marked is one sentence', () => {
-  expect(markedSentence(null)).toBe('It is given back in words alone.')
+  expect(markedSentence(null)).toBe('Students get feedback on it in words only.')
   expect(markedSentence({ as: 'points', outOf: 1, levels: [] })).toBe('It is marked out of 1 point.')
   expect(markedSentence({ as: 'percent', outOf: 20, levels: [] })).toBe('It is marked in per cent, and counts as 20.')
   expect(

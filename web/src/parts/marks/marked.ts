@@ -2,7 +2,7 @@ import type { Schemas } from '../../foundation/api/client'
 
 /** How an item is marked, as the team reads it. */
 export function markedSentence(marked: Schemas['MarkedForm'] | null): string {
-  if (!marked) return 'It is given back in words alone.'
+  if (!marked) return 'Students get feedback on it in words only.'
   if (marked.as === 'points') return `It is marked out of ${marked.outOf} ${marked.outOf === 1 ? 'point' : 'points'}.`
   const weight = marked.outOf === 100 ? '' : `, and counts as ${marked.outOf}`
   if (marked.as === 'percent') return `It is marked in per cent${weight}.`

@@ -38,6 +38,15 @@ const isMore = computed(() => {
       optional
     />
     <span>{{ marked.as === 'percent' ? '%' : `of ${marked.outOf}` }}</span>
-    <span v-if="isMore" class="small" role="status">That is more than full marks, and counts as such.</span>
+    <span v-if="isMore" class="small" role="status">That is more than full marks. It counts in full.</span>
   </p>
 </template>
+
+<style scoped>
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: var(--space-2) var(--space-4);
+}
+</style>

@@ -9,7 +9,7 @@ export function useGiveBack(edition: number, section: number, piece: () => Schem
   const client = useQueryClient()
   const text = ref('')
   const again = ref(false)
-  /** Null: in words alone, or no mark yet. */
+  /** Null: in words only, or no mark yet. */
   const mark = ref<Schemas['MarkGiven'] | null>(null)
   /** Of what several handed in together: only to this one. */
   const alone = ref(false)

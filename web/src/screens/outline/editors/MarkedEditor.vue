@@ -11,7 +11,7 @@ import WordField from '../../../parts/fields/WordField.vue'
 import { markedSentence, usualScales } from '../../../parts/marks/marked'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 
-/** How an item is marked: in points, per cent, the levels of a short scale, or in words alone. */
+/** How an item is marked: in points, per cent, the levels of a short scale, or in words only. */
 const props = defineProps<{ edition: number; item: Schemas['ItemAnswer'] }>()
 const emit = defineEmits<{ close: [] }>()
 
@@ -27,7 +27,7 @@ const levels = ref(
 )
 const hasPercents = ref(levels.value.some((level) => level.percent !== null))
 const ways = [
-  { value: 'words', title: 'in words alone' },
+  { value: 'words', title: 'in words only' },
   { value: 'points', title: 'in points' },
   { value: 'percent', title: 'in per cent' },
   { value: 'scale', title: 'on a short scale' },

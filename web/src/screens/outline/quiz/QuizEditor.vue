@@ -83,7 +83,7 @@ async function save(): Promise<void> {
     <p v-else-if="!quiz.data.value" class="small" role="status">Reading the questions …</p>
     <template v-else-if="!isOpen">
       <p v-if="!hasQuestions" class="line">
-        <span class="second">It has no questions yet: students find nothing to do in it.</span>
+        <span class="second">No questions yet, so students have nothing to do here.</span>
         <button v-if="canChange" type="button" class="word-button" @click="open">write the questions</button>
       </p>
       <template v-else>
@@ -123,11 +123,12 @@ async function save(): Promise<void> {
         <UnderstoodLines :lines="lines" />
       </div>
       <p class="line">
-        <span>An attempt takes up to</span>
+        <span>Time limit</span>
         <NumberField v-model="rules.limit" label="Minutes an attempt may take" :min="1" :max="600" optional />
-        <span>minutes (empty: no limit); a student has</span>
+        <span>minutes, empty for none.</span>
+        <span class="next">Attempts</span>
         <NumberField v-model="rules.attempts" label="Attempts a student has" :min="1" :max="50" optional />
-        <span>attempts (empty: any number), and</span>
+        <span>empty for any number, and</span>
         <ChoiceField
           v-model="rules.using"
           label="Which attempt counts"
@@ -137,20 +138,22 @@ async function save(): Promise<void> {
             { value: 'mean', title: 'the mean counts' },
           ]"
         />
-        <span>. Students see how they were marked</span>
+      </p>
+      <p class="line">
+        <span>Students see their score and the answers</span>
         <ChoiceField
           v-model="rules.shown"
-          label="When students see how they were marked"
+          label="When students see their score and the answers"
           :choices="[
             { value: 'at-once', title: 'at once' },
-            { value: 'after-due', title: 'after the due' },
+            { value: 'after-due', title: 'once it is past its due date' },
             { value: 'never', title: 'never' },
           ]"
         />
       </p>
       <ProblemNote v-if="write.problem.value" :problem="write.problem.value" />
       <p class="ways">
-        <v-btn type="submit" class="meant" :disabled="!request || write.busy.value">Keep the questions</v-btn>
+        <v-btn type="submit" class="meant" :disabled="!request || write.busy.value">Save the questions</v-btn>
         <v-btn @click="isOpen = false">Leave them as they are</v-btn>
         <span class="small" role="status">{{ firstFault || (reach ?? '') }}</span>
       </p>
@@ -179,6 +182,9 @@ async function save(): Promise<void> {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: var(--space-6);
+}
+.next {
+  margin-left: var(--space-5);
 }
 .typed :deep(textarea) {
   font-family: var(--face-figures, ui-monospace, monospace);

@@ -11,8 +11,8 @@ const props = defineProps<{ attempt: Schemas['DoneAttempt']; of: number; shown: 
 
 const isOpen = ref(props.open)
 const hidden: Record<string, string> = {
-  'after-due': 'You see how it was marked after the due.',
-  never: 'How it was marked is not shown here.',
+  'after-due': 'You’ll see how it was marked once it is past its due date.',
+  never: 'This quiz doesn’t show how it was marked.',
 }
 </script>
 
@@ -21,9 +21,7 @@ const hidden: Record<string, string> = {
     <p class="line">
       <strong>{{ of > 1 ? `Your ${ordinal(attempt.n)} attempt` : 'Your attempt' }}</strong>
       <span v-if="attempt.score">{{ attempt.score }}</span>
-      <span class="small second"
-        >{{ attempt.byClock ? 'ended when its time was up,' : 'handed in' }} {{ attempt.endedAt.words }}</span
-      >
+      <span class="small second">{{ attempt.byClock ? 'time ran out' : 'handed in' }} {{ attempt.endedAt.words }}</span>
       <button
         v-if="attempt.questions"
         type="button"
@@ -35,8 +33,11 @@ const hidden: Record<string, string> = {
       </button>
     </p>
     <p v-if="attempt.late" class="small">
-      {{ attempt.late === 1 ? 'One answer' : `${attempt.late} answers` }} came after the end. They are kept, and do not
-      count unless your teacher says so.
+      {{
+        attempt.late === 1
+          ? 'One answer came in after time was up. It is kept, but doesn’t count unless your teacher says so.'
+          : `${attempt.late} answers came in after time was up. They are kept, but don’t count unless your teacher says so.`
+      }}
     </p>
     <p v-if="!attempt.questions" class="small second">{{ hidden[shown] }}</p>
     <ol v-else-if="isOpen" class="ruled answers">

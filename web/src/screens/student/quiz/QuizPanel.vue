@@ -67,7 +67,7 @@ const rules = computed(() => {
   const parts = [
     `${one.questions} ${one.questions === 1 ? 'question' : 'questions'}, ${one.outOf} ${one.outOf === '1' ? 'point' : 'points'}`,
   ]
-  if (one.minutes !== null) parts.push(`${Math.round(one.minutes * 10) / 10} minutes once you have begun`)
+  if (one.minutes !== null) parts.push(`${Math.round(one.minutes * 10) / 10} minutes from when you begin`)
   if (one.left !== null) parts.push(one.left === 1 ? 'one attempt left' : `${one.left} attempts left`)
   return parts.join(' · ')
 })
@@ -158,13 +158,14 @@ async function end(): Promise<void> {
           }}</span>
         </p>
       </form>
+      <!-- While one runs, earlier answers are out of the way: they say what is right. -->
       <DoneAttempt
-        v-for="(attempt, at) in quiz.data.value.done"
+        v-for="(attempt, at) in running ? [] : quiz.data.value.done"
         :key="attempt.n"
         :attempt="attempt"
         :of="quiz.data.value.done.length"
         :shown="quiz.data.value.shown"
-        :open="at === 0 && !running"
+        :open="at === 0"
       />
     </template>
   </section>
