@@ -779,6 +779,7 @@ CREATE TABLE public.edition (
     taken_in_at timestamp with time zone,
     levels jsonb,
     ends_on date,
+    adding_up jsonb,
     CONSTRAINT edition_basis_check CHECK ((basis = ANY (ARRAY['meetings'::text, 'minutes'::text]))),
     CONSTRAINT edition_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
     CONSTRAINT edition_codes_check CHECK ((codes = ANY (ARRAY['by-unit'::text, 'straight'::text]))),
@@ -2202,6 +2203,7 @@ GRANT UPDATE(own_version) ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(codes_fixed_at) ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(levels) ON TABLE public.edition TO polycline_app;
 GRANT UPDATE(ends_on) ON TABLE public.edition TO polycline_app;
+GRANT UPDATE(adding_up) ON TABLE public.edition TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.enrolment TO polycline_app;
 GRANT UPDATE(period) ON TABLE public.enrolment TO polycline_app;
 GRANT UPDATE(version) ON TABLE public.enrolment TO polycline_app;

@@ -185,6 +185,14 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Press(p, "//aside//label[normalize-space() = 'unseen']"),
             p => Button(p, "Save")
         ),
+        new(
+            "scores/AddingUpPanel",
+            "add-up-scores",
+            "scores",
+            p => Button(p, "how it adds up"),
+            p => Press(p, "//label[normalize-space() = 'counts as 0']"),
+            p => Button(p, "Set how scores are added up")
+        ),
         new("joining/JoiningScreen", "join-section", "joining", p => Button(p, "Have Evening watch follow")),
         new("outline/chosen/ChosenPanel", "change-items", "outline", Chosen, p =>
             Press(p, "//aside//button[normalize-space() = 'unpublish']")

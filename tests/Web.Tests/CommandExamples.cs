@@ -122,6 +122,32 @@ public static class CommandExamples
                 new { name = "Mole", members = Array.Empty<long>() },
             },
         },
+        ["add-up-scores"] = async school => new
+        {
+            addingUp = new
+            {
+                by = "unit",
+                units = new[]
+                {
+                    new
+                    {
+                        unit = await school.Sql(connection =>
+                            connection.ExecuteScalarAsync<long>(
+                                "SELECT id FROM unit WHERE edition = @WeatherWatch AND title = 'Fronts'",
+                                new { school.WeatherWatch }
+                            )
+                        ),
+                        weight = 2.5,
+                        drop = 1,
+                    },
+                },
+                purposes = new[] { new { purpose = "practice", weight = 1 } },
+                missingAsZero = true,
+            },
+            version = await school.Sql(connection =>
+                connection.ExecuteScalarAsync<long>("SELECT own_version FROM edition WHERE id = @WeatherWatch", new { school.WeatherWatch })
+            ),
+        },
         ["change-course"] = async school => new
         {
             codes = "by-unit",

@@ -83,6 +83,9 @@ public sealed class CommandRefusalTests(SchoolOfClass shared) : LeadOfASharedSch
                 else
                     foreach (var inner in IdsIn(type.GenericTypeArguments[0], name + ".0."))
                         yield return inner;
+            else if (type.Namespace?.StartsWith("Polycline.Web.", StringComparison.Ordinal) == true)
+                foreach (var inner in IdsIn(type, name + "."))
+                    yield return inner;
         }
     }
 

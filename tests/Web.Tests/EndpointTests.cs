@@ -109,6 +109,14 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ),
         ["GET /api/editions/{edition:long}/class-lists"] = new("/api/editions/{edition}/class-lists", Team),
         ["GET /api/editions/{edition:long}/students/{student:long}"] = new("/api/editions/{edition}/students/{student}", TheirStudents),
+        ["GET /api/editions/{edition:long}/students/{student:long}/total"] = new(
+            "/api/editions/{edition}/students/{student}/total",
+            TheirStudents
+        ),
+        ["GET /api/editions/{edition:long}/scores"] = new("/api/editions/{edition}/scores", Team),
+        ["GET /api/editions/{edition:long}/scores.csv"] = new("/api/editions/{edition}/scores.csv?section={section}", TheirStudents),
+        ["GET /api/editions/{edition:long}/scores.xlsx"] = new("/api/editions/{edition}/scores.xlsx?section={section}", TheirStudents),
+        ["GET /api/sections/{section:long}/scores"] = new("/api/sections/{section}/scores", Student),
         ["GET /api/editions/{edition:long}/students/{student:long}/catch-up"] = new(
             "/api/editions/{edition}/students/{student}/catch-up",
             TheirStudents

@@ -44,6 +44,13 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
                 Guid.NewGuid()
             )
         ).Status.ShouldBe(HttpStatusCode.OK);
+        (
+            await lead.Post(
+                $"/api/editions/{school.WeatherWatch}/add-up-scores",
+                await CommandExamples.All["add-up-scores"](school),
+                Guid.NewGuid()
+            )
+        ).Status.ShouldBe(HttpStatusCode.OK);
         // A picture in a text travels too.
         var page = await school.Item("A slow ramp");
         var drawing = await lead.SendFile("ramp.svg", "<svg xmlns=\"http://www.w3.org/2000/svg\"><path d=\"M0 9h9\"/></svg>"u8.ToArray());
@@ -102,6 +109,7 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         course.ShouldContain("\"together\":[\"Pierpair\"]");
         course.ShouldContain("\"groups\":[\"Pierpair\"]");
         course.ShouldContain("\"outcomes\":{\"i");
+        course.ShouldContain("\"addingUp\":{\"by\":\"unit\",\"weights\":{\"u4\":2.5},\"missing\":\"zero\",\"drop\":{\"u4\":1}}");
         Entries(first).Count(entry => entry.Name.StartsWith("files/", StringComparison.Ordinal)).ShouldBe(26);
         var rows = await school.RowCounts(Kept);
         var shown = await TakeIn(first, preview: true);

@@ -28,6 +28,8 @@ public sealed class RoundTripTests(SchoolOfClass shared) : IClassFixture<SchoolO
     [InlineData("sections", DemoPeople.Lead)]
     [InlineData("pace", DemoPeople.Lead)]
     [InlineData("work", DemoPeople.Lead)]
+    [InlineData("scores", DemoPeople.Lead)]
+    [InlineData("scores.xlsx", DemoPeople.Lead)]
     [InlineData("students", DemoPeople.Lead)]
     [InlineData("editions", DemoPeople.Lead)]
     [InlineData("/api/places", DemoPeople.Lead)]

@@ -68,6 +68,12 @@ export const router = createRouter({
           props: numbers,
         },
         {
+          path: 'scores',
+          name: 'scores',
+          component: () => import('./screens/scores/ScoresScreen.vue'),
+          props: numbers,
+        },
+        {
           path: 'editions',
           name: 'editions',
           component: () => import('./screens/editions/EditionsScreen.vue'),
@@ -93,6 +99,12 @@ export const router = createRouter({
           props: numbers,
         },
         {
+          path: 'seen/:section(\\d+)/scores',
+          name: 'seen-scores',
+          component: () => import('./screens/student/OwnScoresScreen.vue'),
+          props: numbers,
+        },
+        {
           path: 'seen/:section(\\d+)/items/:item(\\d+)',
           name: 'seen-item',
           component: () => import('./screens/student/ItemScreen.vue'),
@@ -111,6 +123,12 @@ export const router = createRouter({
       component: () => import('./parts/shell/StudentShell.vue'),
       children: [
         { path: '', name: 'now', component: () => import('./screens/student/NowScreen.vue'), props: numbers },
+        {
+          path: 'scores',
+          name: 'own-scores',
+          component: () => import('./screens/student/OwnScoresScreen.vue'),
+          props: numbers,
+        },
         {
           path: 'items/:item(\\d+)',
           name: 'student-item',

@@ -16,6 +16,9 @@ public sealed record Edition(string Title, Basis Basis, int MinStart, CodeStyle 
     /// <summary>What the team calls its levels.</summary>
     public LevelNames Levels { get; init; } = LevelNames.Plain;
 
+    /// <summary>How it adds scores up. The computation of dates and openings does not read it.</summary>
+    public AddingUp AddingUp { get; init; } = AddingUp.Plain;
+
     /// <summary>Every item once, in reading order: a unit's lessons, each followed by its items, then the unit's own.</summary>
     public IEnumerable<Item> InReadingOrder() => Units.SelectMany(unit => unit.InReadingOrder());
 }
@@ -123,6 +126,9 @@ public sealed record Item
 
     /// <summary>How it is marked; null: in words only. The computation does not read it.</summary>
     public MarkedAs? Marked { get; init; }
+
+    /// <summary>Whether it can give a score.</summary>
+    public bool HasScore => Marked is not null || Quiz is not null;
 
     /// <summary>What students should be able to do by it: the codes of the school's outcomes. The computation does not read them.</summary>
     public ImmutableArray<string> Outcomes { get; init; } = [];

@@ -121,8 +121,11 @@ public sealed class AttemptMarking
         return bell < began ? began : bell;
     }
 
-    private IEnumerable<QuizQuestion> Asked(IReadOnlyList<QuizQuestion> questions) =>
-        Attempt.Asked is not { } asked ? questions : questions.Where(question => asked.Contains(question.Id));
+    private IEnumerable<QuizQuestion> Asked(IReadOnlyList<QuizQuestion> questions)
+    {
+        IEnumerable<QuizQuestion> by = Attempt.Keys is { } own ? own : questions;
+        return Attempt.Asked is not { } asked ? by : by.Where(question => asked.Contains(question.Id));
+    }
 
     private bool Counts(GivenAnswer answer, Instant at) =>
         answer.At <= at && (!(answer.At > Stop) || (Attempt.LateAllowed is { } allowed && allowed <= at && answer.At <= allowed));

@@ -80,6 +80,8 @@ public sealed record ShortScale(Ref<ShortScale> Id, ImmutableArray<ScaleLevel> L
     /// <summary>Whether its levels stand for a percentage; else they enter no total.</summary>
     public bool HasPercents => Levels.Any(level => level.Share is not null);
 
+    public bool Has(string level) => Levels.Any(one => one.Id == level);
+
     public int PlaceOf(string level)
     {
         for (var place = 0; place < Levels.Length; place++)

@@ -94,6 +94,9 @@ public sealed record QuizAttempt
     /// <summary>The questions that were put; null: all.</summary>
     public ImmutableArray<string>? Asked { get; init; }
 
+    /// <summary>What it is marked by where it was put before its quiz was written anew; null: by the key of the quiz.</summary>
+    public ImmutableArray<QuizQuestion>? Keys { get; init; }
+
     /// <summary>When a teacher let answers count that came after the stop.</summary>
     public Instant? LateAllowed { get; init; }
 
@@ -124,6 +127,9 @@ public sealed record Mark(Ref<Student> Student, Ref<Item> Item, Instant At)
     /// <summary>Of full points.</summary>
     public Fraction? Share { get; init; }
     public string? Level { get; init; }
+
+    /// <summary>The scale it was given on; null: the item's.</summary>
+    public ShortScale? Scale { get; init; }
     public RubricMark? Rubric { get; init; }
 }
 

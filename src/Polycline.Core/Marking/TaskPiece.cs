@@ -50,7 +50,7 @@ public sealed class TaskPiece(Ref<Student> student, MarkedItem.MarkedTask task, 
         {
             { Points: { } points } => points / task.OutOf,
             { Share: { } share } => share,
-            { Level: { } level } => task.Scale!.Levels[task.Scale.PlaceOf(level)].Share,
+            { Level: { } level } when (mark.Scale ?? task.Scale) is { } scale => scale.Levels[scale.PlaceOf(level)].Share,
             { Rubric: { } made } => made.Rubric.Share(made.Levels, out _),
             _ => null,
         };

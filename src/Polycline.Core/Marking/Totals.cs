@@ -37,16 +37,19 @@ public sealed record Total(
     IReadOnlyList<ScaleTotal> Scales
 )
 {
-    public static Total Of(MarkedCourse course, Ref<Student> student)
+    /// <param name="concerns">Null: every item. Else the others are as if they were not there.</param>
+    public static Total Of(MarkedCourse course, Ref<Student> student, Func<MarkedItem, bool>? concerns = null)
     {
         var counted = new List<CountedItem>();
         var left = new List<LeftOutItem>();
         var levels = new List<(ShortScale Scale, MarkedItem Item, string Level)>();
         foreach (var (unit, item) in course.Items)
         {
+            if (concerns?.Invoke(item) == false)
+                continue;
             var score = course.Score(student, item.Item);
             var why = NotAsked(course, student, item);
-            if (why is null && item is MarkedItem.MarkedTask { Scale: { } scale } && score?.Level is { } level)
+            if (why is null && item is MarkedItem.MarkedTask { Scale: { } scale } && score?.Level is { } level && scale.Has(level))
                 levels.Add((scale, item, level));
             why ??= NotAddedUp(course, unit, item);
             if (why is null && score?.Share is not null)
@@ -136,7 +139,8 @@ public sealed record Total(
     private static Fraction WeightOf(Weights weights, MarkedUnit unit, MarkedItem item) =>
         weights.Of.GetValueOrDefault(GroupOf(weights, unit, item));
 
-    private static string GroupOf(Weights weights, MarkedUnit unit, MarkedItem item) =>
+    /// <summary>The part of a total that an item belongs to, as <see cref="Weights.Of"/> names it.</summary>
+    public static string GroupOf(Weights weights, MarkedUnit unit, MarkedItem item) =>
         weights.By switch
         {
             WeightsBy.Unit => unit.Unit.Name,

@@ -85,6 +85,11 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 json.WritePropertyName("levels");
                 LevelShapes.Write(Edition.Levels, json);
             }
+            if (Edition.AddingUp != AddingUp.Plain)
+            {
+                json.WritePropertyName("addingUp");
+                AddingUpShapes.Write(Edition.AddingUp, json);
+            }
 
             void WriteFiles(ImmutableArray<GivenFile> files)
             {
@@ -151,7 +156,8 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             new MemberShape("outcomes", Forms.Map(Forms.List(Forms.Name), false)),
             new MemberShape("shortest", Forms.Map(Forms.Whole(0), false)),
             new MemberShape("groups", Forms.List(Forms.Name)),
-            new MemberShape("levels", LevelShapes.Levels)
+            new MemberShape("levels", LevelShapes.Levels),
+            new MemberShape("addingUp", AddingUpShapes.AddingUp)
         )(root, faults);
         faults.Throw();
         var edition = EditionOf(text, root);
@@ -239,6 +245,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
         return edition with
         {
             Levels = root["levels"] is { } levels ? LevelShapes.Checked(levels) : LevelNames.Plain,
+            AddingUp = root["addingUp"] is { } adding ? AddingUpShapes.Of(adding) : AddingUp.Plain,
             Units =
             [
                 .. edition.Units.Select(unit =>

@@ -92,6 +92,11 @@ public static class PlanParts
 
     public static string Json(LevelNames levels) => Written(json => LevelShapes.Write(levels, json));
 
+    /// <exception cref="FileRefusedException">It has not the form of it.</exception>
+    public static AddingUp AddingUp(string json) => AddingUpShapes.Of(Checked(json, AddingUpShapes.AddingUp));
+
+    public static string Json(AddingUp adding) => Written(json => AddingUpShapes.Write(adding, json));
+
     public static string Json(Calendars.Term term) => Written(json => TermWriter.Write(term, json));
 
     public static string Json(Anchor anchor) => Written(json => GateWriter.Write(anchor, json));

@@ -20,7 +20,24 @@ public sealed class Renaming(Func<string, string> name)
         return new(old => names[old]);
     }
 
-    public Edition Of(Edition edition) => edition with { Units = [.. edition.Units.Select(Of)] };
+    public Edition Of(Edition edition)
+    {
+        var units = edition.Units.Select(unit => unit.Ref.Name).ToHashSet(StringComparer.Ordinal);
+        var adding = edition.AddingUp;
+        return edition with
+        {
+            Units = [.. edition.Units.Select(Of)],
+            AddingUp = adding with
+            {
+                Weights = adding.By == WeighedBy.Unit ? OfUnits(adding.Weights) : adding.Weights,
+                Drop = OfUnits(adding.Drop),
+            },
+        };
+
+        ImmutableSortedDictionary<string, T> OfUnits<T>(ImmutableSortedDictionary<string, T> each) =>
+            each.Where(pair => units.Contains(pair.Key))
+                .ToImmutableSortedDictionary(pair => name(pair.Key), pair => pair.Value, StringComparer.Ordinal);
+    }
 
     private Unit Of(Unit unit) =>
         unit with

@@ -35,6 +35,9 @@ public sealed record Reach(
     /// <summary>A due that comes to stand on a day without classes: a field of a <see cref="ReachRow"/>.</summary>
     public const string OffDay = "due on a day without classes";
 
+    /// <summary>How scores are added up: a field of a <see cref="ReachRow"/>.</summary>
+    public const string Totals = "add up";
+
     private static readonly string[] Dates = ["opens", "due", "closes"];
     private static readonly string[] Fits = [Classes, Lacking, Outside, Sleeping];
 
@@ -84,6 +87,7 @@ public sealed record Reach(
             left.Length > 0 || sights.Any(change => change.Takes) ? Effect.Takes
             : sights.Length + follows.Count > 0
             || seen.Concat(terms).Any(row => sizes.Any(size => size.Name == row.Section && size.Students > 0))
+            || (course.Any(row => row.Field == Totals) && sizes.Any(size => size.Students > 0))
             || (students is null && course.Count > 0)
                 ? Effect.Some
             : Effect.None;
@@ -110,6 +114,9 @@ public sealed record Reach(
             );
         told.AddRange(words.Fits(terms, touched.Length == 1));
         told.AddRange(words.Work());
+        var addedUp = course.Any(row => row.Field == Totals) ? SectionSize.Together(sizes) : 0;
+        if (addedUp > 0)
+            told.Add($"{Counting.Counted(addedUp, "student’s total is", "students’ totals are")} added up anew.");
         var sentence =
             told.Count > 0 ? string.Join(' ', told)
             : course.Count + dates.Count + terms.Count == 0 ? Nothing.Sentence

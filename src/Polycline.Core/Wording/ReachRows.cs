@@ -56,6 +56,8 @@ internal static class ReachRows
         )
             if (then != now)
                 yield return new(level, now.One.Capital(), null, "is called", $"{then.One}, {then.Many}", $"{now.One}, {now.Many}");
+        if (before.Edition.AddingUp != after.Edition.AddingUp)
+            yield return new("scores", "Scores", null, Reach.Totals, AddedUp(before.Edition), AddedUp(after.Edition));
         // Both in the same words: what is called otherwise is not timed otherwise.
         var (was, will) = (Told(before, named), Told(after, named));
         foreach (var (target, now) in will)
@@ -70,6 +72,28 @@ internal static class ReachRows
         foreach (var (target, old) in was)
             if (!will.ContainsKey(target))
                 yield return new(target, old.Name, null, "removed", old.Name, null);
+    }
+
+    private static string AddedUp(Edition edition)
+    {
+        var adding = edition.AddingUp;
+        var weights = edition
+            .Units.Select(unit => (unit.Title, Key: unit.Ref.Name))
+            .Concat(new[] { (Title: "for marks", Key: "marks"), (Title: "practice", Key: "practice"), (Title: "to read", Key: "read") })
+            .Where(one => adding.Weights.ContainsKey(one.Key))
+            .Select(one => $"{one.Title} {MarkWords.Number(adding.Weights[one.Key])}")
+            .ToList();
+        var dropped = edition
+            .Units.Where(unit => adding.Drop.ContainsKey(unit.Ref.Name))
+            .Select(unit => $"{unit.Title} without its lowest {adding.Drop[unit.Ref.Name]}");
+        return string.Join(
+            "; ",
+            [
+                weights.Count == 0 ? "all points together" : string.Join(", ", weights),
+                adding.MissingAsZero ? "what is missing counts as 0" : "what is missing is left out",
+                .. dropped,
+            ]
+        );
     }
 
     // What a team would say of every unit, lesson and item, in reading order.

@@ -32,8 +32,8 @@ public static class CourseStore
             new { master, lead = lead.Value }
         );
         var made = await Insert(
-            "edition (master, ordinal, title, term, basis, min_start, codes, before, levels, state, taken_in_at) "
-                + "VALUES (@master, 1, @Title, @term, @basis, @MinStart, @codes, @before, @levels::jsonb, 'current', @at)",
+            "edition (master, ordinal, title, term, basis, min_start, codes, before, levels, adding_up, state, taken_in_at) "
+                + "VALUES (@master, 1, @Title, @term, @basis, @MinStart, @codes, @before, @levels::jsonb, @adding::jsonb, 'current', @at)",
             new
             {
                 master,
@@ -44,6 +44,7 @@ public static class CourseStore
                 codes = EnumNames.Of(edition.Codes),
                 before = EnumNames.Of(edition.Before),
                 levels = edition.Levels == LevelNames.Plain ? null : PlanParts.Json(edition.Levels),
+                adding = edition.AddingUp == AddingUp.Plain ? null : PlanParts.Json(edition.AddingUp),
                 at,
             }
         );

@@ -42,6 +42,8 @@ public static class EditionStore
 
         public required string? Levels { get; init; }
 
+        public required string? AddingUp { get; init; }
+
         public required long Version { get; init; }
 
         public required long OwnVersion { get; init; }
@@ -74,6 +76,7 @@ public static class EditionStore
             )
             {
                 Levels = Levels is null ? LevelNames.Plain : PlanParts.Levels(Levels),
+                AddingUp = AddingUp is null ? Core.Courses.AddingUp.Plain : PlanParts.AddingUp(AddingUp),
             };
     }
 

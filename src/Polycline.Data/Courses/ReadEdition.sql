@@ -1,4 +1,4 @@
-SELECT e.id, e.master, m.title AS course_title, m.subject, m.version AS name_version, e.title, e.state, e.basis, e.min_start, e.codes, e.before, e.levels::text, e.version, e.own_version, e.codes_fixed_at,
+SELECT e.id, e.master, m.title AS course_title, m.subject, m.version AS name_version, e.title, e.state, e.basis, e.min_start, e.codes, e.before, e.levels::text, e.adding_up::text, e.version, e.own_version, e.codes_fixed_at,
        t.id AS term, t.name AS term_name, t.zone, t.first, t.last, calendar_of(t)::text AS calendar, t.version AS term_version
 FROM edition e
 JOIN master m ON m.id = e.master

@@ -1,8 +1,8 @@
 WITH source AS (
-  SELECT master, basis, min_start, codes, before, levels FROM edition WHERE id = @edition
+  SELECT master, basis, min_start, codes, before, levels, adding_up FROM edition WHERE id = @edition
 ), made AS (
-  INSERT INTO edition (master, ordinal, title, term, basis, min_start, codes, before, levels, state, carried_from)
-  SELECT master, 1 + (SELECT max(ordinal) FROM edition e WHERE e.master = source.master), @title, @term, basis, min_start, codes, before, levels, 'draft', @edition
+  INSERT INTO edition (master, ordinal, title, term, basis, min_start, codes, before, levels, adding_up, state, carried_from)
+  SELECT master, 1 + (SELECT max(ordinal) FROM edition e WHERE e.master = source.master), @title, @term, basis, min_start, codes, before, levels, adding_up, 'draft', @edition
   FROM source
   RETURNING id
 ), groups AS (

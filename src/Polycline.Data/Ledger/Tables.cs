@@ -258,6 +258,11 @@ public static class Tables
             // Null: as every course's are called.
             levels => levels is null || levels == LevelNames.Plain ? null : PlanParts.Json(levels)
         );
+        public static readonly Column<AddingUp?> AddingUp = Table.Json<AddingUp?>(
+            "adding_up",
+            // Null: all points together, and nothing left out.
+            adding => adding is null || adding == Core.Courses.AddingUp.Plain ? null : PlanParts.Json(adding)
+        );
     }
 
     /// <summary>Its own settings; its <c>version</c> is the counter of its scope.</summary>

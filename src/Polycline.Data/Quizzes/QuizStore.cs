@@ -3,6 +3,9 @@ using NodaTime;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.MarkFiles;
+using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 using Polycline.Core.Sections;
 
 namespace Polycline.Data.Quizzes;
@@ -33,6 +36,29 @@ public sealed record AttemptRow
 
     /// <summary>The hash of the paper by whose keys it was last scored; null: it was not.</summary>
     public required string? ScoredBy { get; init; }
+
+    /// <summary>The attempt as it is marked.</summary>
+    /// <param name="put">What was put to the student.</param>
+    public QuizAttempt Marked(Ref<Item> item, QuizPaper put, IEnumerable<AnswerRow> answers)
+    {
+        var keys = put.Questions.ToDictionary(question => question.Question.Id, question => question.Question.Key);
+        return new()
+        {
+            Student = Person.InPlan(),
+            Item = item,
+            Number = N,
+            Began = BeganAt,
+            Ended = EndedAt,
+            Answers =
+            [
+                .. answers.Select(answer => new GivenAnswer(
+                    answer.Question,
+                    answer.At,
+                    QuizPaperFile.Answer(keys[answer.Question], answer.Answer)
+                )),
+            ],
+        };
+    }
 }
 
 /// <param name="Answer">JSON; <c>null</c>: cleared again.</param>

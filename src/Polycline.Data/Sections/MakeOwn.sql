@@ -6,8 +6,8 @@ WITH source AS (
 ), team AS (
   INSERT INTO master_member (master, person, role) SELECT course.id, st.person, 'lead' FROM course, section_teacher st WHERE st.section = @section
 ), made AS (
-  INSERT INTO edition (master, ordinal, title, term, basis, min_start, codes, before, levels, state, codes_fixed_at)
-  SELECT course.id, 1, s.title, s.term, s.basis, s.min_start, s.codes, s.before, s.levels, 'current', s.codes_fixed_at FROM course, source s
+  INSERT INTO edition (master, ordinal, title, term, basis, min_start, codes, before, levels, adding_up, state, codes_fixed_at)
+  SELECT course.id, 1, s.title, s.term, s.basis, s.min_start, s.codes, s.before, s.levels, s.adding_up, 'current', s.codes_fixed_at FROM course, source s
   RETURNING id
 ), groups AS (
   INSERT INTO student_group (edition, name) SELECT made.id, g.name FROM made, student_group g WHERE g.edition = @edition AND g.removed_at IS NULL

@@ -127,7 +127,7 @@ public static class StudentStore
 
     internal static string Statements => Sql.Of("Students", "ReadStudents");
 
-    private static string StatementsOfOne => Sql.Of("Students", "ReadStudent");
+    internal static string StatementsOfOne => Sql.Of("Students", "ReadStudent");
 
     /// <param name="students">Null: all that were found.</param>
     internal static async Task<(IReadOnlyDictionary<Id<Person>, StudentRecord> Records, IReadOnlyList<FeedbackRow> Feedback)> From(

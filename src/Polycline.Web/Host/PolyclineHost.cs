@@ -38,6 +38,7 @@ using Polycline.Web.People;
 using Polycline.Web.Places;
 using Polycline.Web.Ribbon;
 using Polycline.Web.Rosters;
+using Polycline.Web.Scores;
 using Polycline.Web.Search;
 using Polycline.Web.SectionCodes;
 using Polycline.Web.Sections;
@@ -245,6 +246,7 @@ public static class PolyclineHost
         routes.MapStudent();
         routes.MapSheets();
         routes.MapWork();
+        routes.MapScores();
         routes.MapEditions();
         routes.MapLens();
         routes.MapJoining();

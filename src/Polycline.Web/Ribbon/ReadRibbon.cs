@@ -62,6 +62,9 @@ public sealed record RibbonAnswer
 
     /// <summary>What the course calls its levels.</summary>
     public required LevelNames Levels { get; init; }
+
+    /// <summary>Whether anything in it can give a score.</summary>
+    public required bool HasScores { get; init; }
 }
 
 /// <summary>Where a section's units lie.</summary>
@@ -148,6 +151,7 @@ public static class ReadRibbon
             Lines = lines,
             Units = Between(lines),
             Levels = course.Edition.Levels,
+            HasScores = course.Edition.InReadingOrder().Any(item => item.HasScore),
         };
 
         RibbonLine LineOf(FollowingSection section)

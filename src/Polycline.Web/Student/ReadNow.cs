@@ -30,6 +30,9 @@ public sealed record NowAnswer(
 
     /// <summary>What is in the welcome unit, in reading order: always open.</summary>
     public required IReadOnlyList<StudentRow> Welcome { get; init; }
+
+    /// <summary>Whether there are scores to look at.</summary>
+    public required bool HasScores { get; init; }
 }
 
 public sealed record StudentRow
@@ -132,6 +135,7 @@ public static class ReadNow
         )
         {
             Classes = [.. course.ClassesUntil(course.At + Ahead).Select(start => Moment.Of(start, course.Zone))],
+            HasScores = course.HasScores,
             Welcome = Rows(all.Where(pair => pair.sight.MayRead && course.IsInWelcome(pair.sight))),
         };
 

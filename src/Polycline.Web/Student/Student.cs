@@ -30,6 +30,7 @@ public static class StudentRoutes
             .SendsBytes()
             .For(Readers);
         routes.MapGet("/api/sections/{section:long}/units/{unit:long}", ReadUnit.Handle).WithName("student-unit").For(Readers);
+        routes.MapGet("/api/sections/{section:long}/scores", ReadOwnScores.Handle).WithName("own-scores").For(Readers);
         routes.MapGet("/api/sections/{section:long}/items/{item:long}/quiz", Quizzes.ReadQuiz.Handle).WithName("student-quiz").For(Readers);
         routes.MapWork<Quizzes.BeginQuiz, Quizzes.BeginQuizRequest, CourseOfStudents, Quizzes.AttemptAnswer>();
         routes.MapWork<Quizzes.AnswerQuiz, Quizzes.AnswerQuizRequest, CourseOfStudents, Quizzes.AnsweredAnswer>();

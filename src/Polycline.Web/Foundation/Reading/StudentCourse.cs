@@ -2,6 +2,8 @@ using NodaTime;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Marking.Papers;
+using Polycline.Core.Marking.Plans;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
@@ -9,6 +11,7 @@ using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
 using Polycline.Data.LinkChecks;
+using Polycline.Data.Scores;
 using Polycline.Data.Students;
 using Polycline.Data.Work;
 using Polycline.Web.Foundation.AccessControl;
@@ -77,6 +80,30 @@ public sealed class StudentCourse
 
     /// <summary>On what terms they take a quiz.</summary>
     public QuizTerms TermsOf(Sight sight) => new(sight.Quiz, sight.Closes, new(known.Record.Always?.QuizTime ?? 0, 0));
+
+    /// <summary>Whether anything they see can give a score.</summary>
+    public bool HasScores => All.Any(sight => plan.Schedule.Item(sight.Item).HasScore);
+
+    /// <summary>What their scores come to so far: of what they see, and of a quiz only once it is shown how it was marked.</summary>
+    public async Task<TotalForm> Total(Database database, CancellationToken stop)
+    {
+        var marks = Student is { } student
+            ? await database.Read(connection => ScoreStore.OfStudent(connection, plan, student, At), stop)
+            : ScoreStore.Of(plan, [(known.Record, "")], StudentsWork.Nothing, At);
+        var seen = All.ToDictionary(sight => sight.Item);
+        return TotalForm.Of(plan, marks.Course, known.Record.Student, own: true, item =>
+            seen.TryGetValue(item.Item, out var sight) && (marks.PaperOf(item.Item) is not { } paper || IsShown(paper, sight))
+        );
+    }
+
+    /// <summary>Whether they see by now how a quiz was marked.</summary>
+    public bool IsShown(QuizPaper paper, Sight sight) =>
+        paper.Shown switch
+        {
+            AnswersShown.AtOnce => true,
+            AnswersShown.AfterDue => sight.Due is null || sight.Due < At,
+            _ => false,
+        };
 
     /// <summary>What they have written for the item they look at.</summary>
     public OwnWork Work => known.Work;

@@ -2,7 +2,6 @@ using NodaTime;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
-using Polycline.Core.MarkFiles;
 using Polycline.Core.Marking;
 using Polycline.Core.Marking.Papers;
 using Polycline.Core.Sections;
@@ -71,24 +70,12 @@ public sealed record StudentQuiz(QuizTerms Terms, QuizPaper? Paper, IReadOnlyLis
 
     private static TakenAttempt Taken(AttemptRow row, QuizPaper put, QuizPaper? now, IEnumerable<AnswerRow> answers, QuizTerms terms)
     {
-        var questions = put.Questions.ToDictionary(question => question.Question.Id, question => question.Question.Key);
-        var attempt = new QuizAttempt
-        {
-            Student = new($"{row.Person}"),
-            Item = new($"{row.Item}"),
-            Number = row.N,
-            Began = row.BeganAt,
-            Ended = row.EndedAt,
-            Answers =
-            [
-                .. answers.Select(answer => new GivenAnswer(
-                    answer.Question,
-                    answer.At,
-                    QuizPaperFile.Answer(questions[answer.Question], answer.Answer)
-                )),
-            ],
-        };
-        return new(row, put, PaperMarking.Of(now ?? put, attempt, terms.Extra, terms.Closes), PaperMarking.Keys(put, now));
+        return new(
+            row,
+            put,
+            PaperMarking.Of(now ?? put, row.Marked(new($"{row.Item}"), put, answers), terms.Extra, terms.Closes),
+            PaperMarking.Keys(put, now)
+        );
     }
 
     /// <summary>Records the end and the score of what is over, and the new score of what was scored by other keys.</summary>

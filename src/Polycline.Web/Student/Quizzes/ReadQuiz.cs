@@ -92,12 +92,7 @@ public static class ReadQuiz
 
     private static StudentQuizAnswer Answer(StudentQuiz quiz, Sight sight, StudentCourse course)
     {
-        var isShown = quiz.Paper?.Shown switch
-        {
-            AnswersShown.AtOnce => true,
-            AnswersShown.AfterDue => sight.Due is null || sight.Due < course.At,
-            _ => false,
-        };
+        var isShown = quiz.Paper is { } put && course.IsShown(put, sight);
         return new()
         {
             Questions = quiz.Paper?.Questions.Length ?? 0,

@@ -75,6 +75,18 @@ export const questions = {
   dates: ofEdition('dates', (of) => api.GET('/api/editions/{edition}/dates', of)),
   work: ofEdition('work', (of) => api.GET('/api/editions/{edition}/work', of)),
   handedIn: ofEdition('handed-in', (of) => api.GET('/api/editions/{edition}/handed-in', of)),
+  scores: ofEdition('scores', (of) => api.GET('/api/editions/{edition}/scores', of)),
+  studentTotal: (edition: number, student: number, view: View = {}) =>
+    question(keys.ofEdition(edition, `total ${student}`, keyOf(view)), (signal) =>
+      api.GET('/api/editions/{edition}/students/{student}/total', {
+        params: { path: { edition, student }, query: view },
+        signal,
+      }),
+    ),
+  ownScores: (section: number, view: View = {}) =>
+    question(keys.ofSection(section, 'scores', keyOf(view)), (signal) =>
+      api.GET('/api/sections/{section}/scores', { params: { path: { section }, query: view }, signal }),
+    ),
   pace: ofEdition('pace', (of) => api.GET('/api/editions/{edition}/pace', of)),
   sections: ofEdition('sections', (of) => api.GET('/api/editions/{edition}/sections', of)),
   editions: ofEdition('editions', (of) => api.GET('/api/editions/{edition}/editions', of)),

@@ -1965,6 +1965,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sections/{section}/scores": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["own-scores"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sections/{section}/items/{item}/quiz": {
         parameters: {
             query?: never;
@@ -2248,6 +2264,86 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["give-back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/scores": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["scores"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/students/{student}/total": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["student-total"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/add-up-scores": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["add-up-scores"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/scores.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["scores-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/scores.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["scores-spreadsheet"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3266,6 +3362,14 @@ export interface components {
             /** Format: int64 */
             section: null | number;
         };
+        AddUpScoresRequest: {
+            addingUp: components["schemas"]["AddingUpForm"];
+            /**
+             * Format: int64
+             * @description The version of the edition's own settings that was read.
+             */
+            version: number;
+        };
         AddedPerson: {
             name: string;
             email: string;
@@ -3275,6 +3379,17 @@ export interface components {
             knownAs: null | string;
             /** @description Where they set a password, within a day, shown this once; null: it goes by mail. */
             address: null | string;
+        };
+        /** @description How scores are added up, as it is sent. */
+        AddingUpForm: {
+            /** @description `nothing`, `unit` or `purpose`. */
+            by: string;
+            /** @description Units with a weight or with scores left out; each once. */
+            units: components["schemas"]["UnitWeight"][];
+            /** @description Those with a weight, each once: `for-marks`, `practice` or `to-read`. */
+            purposes: components["schemas"]["PurposeWeight"][];
+            /** @description Whether what is due and not handed in counts as 0; else it is left out. */
+            missingAsZero: boolean;
         };
         AdjustSectionsRequest: {
             /** @description 1 to 5,000, each of them once. */
@@ -5220,6 +5335,11 @@ export interface components {
          * @enum {string}
          */
         MovedState: "left-behind" | "dropped" | "held" | "done" | "already-due" | "extra" | "due-in-both" | "same" | "earlier" | "later";
+        NamedUnit: {
+            /** Format: int64 */
+            unit: number;
+            title: string;
+        };
         NewPerson: {
             /** @description 1 to 200 characters. */
             name: string;
@@ -5264,6 +5384,8 @@ export interface components {
             classes: components["schemas"]["Moment"][];
             /** @description What is in the welcome unit, in reading order: always open. */
             welcome: components["schemas"]["StudentRow"][];
+            /** @description Whether there are scores to look at. */
+            hasScores: boolean;
         };
         /** @description A file that was replaced. */
         OlderFile: {
@@ -5483,6 +5605,13 @@ export interface components {
             version: number;
             lessons: components["schemas"]["OutlineLesson"][];
             items: components["schemas"]["OutlineItem"][];
+        };
+        OwnScoresAnswer: {
+            /** @description The title of the course. */
+            course: string;
+            /** @description The name of the student's section. */
+            section: string;
+            total: components["schemas"]["TotalForm"];
         };
         OwnSession: {
             /** @description By which it is ended; nobody comes in by it. */
@@ -5801,6 +5930,14 @@ export interface components {
              * @description The version of the item that was read.
              */
             version: number;
+        };
+        PurposeWeight: {
+            purpose: string;
+            /**
+             * Format: double
+             * @description 0 to 10,000; 0: it does not count.
+             */
+            weight: number;
         };
         PutGap: {
             /** @description `one`, `number` or `text`. */
@@ -6134,6 +6271,8 @@ export interface components {
             units: components["schemas"]["RibbonUnit"][];
             /** @description What the course calls its levels. */
             levels: components["schemas"]["LevelNames"];
+            /** @description Whether anything in it can give a score. */
+            hasScores: boolean;
         };
         RibbonClosure: {
             /** Format: int32 */
@@ -6357,6 +6496,11 @@ export interface components {
             /** @description What happens when they try: up to 500 characters; it may be empty. */
             note: string;
         };
+        ScaleForm: {
+            lines: components["schemas"]["TotalLine"][];
+            /** @description The level in the middle. */
+            middle: string;
+        };
         SchemeAnswer: {
             /**
              * Format: int32
@@ -6386,6 +6530,85 @@ export interface components {
          * @enum {string}
          */
         SchoolRole: "office" | "teacher";
+        /** @description One student and one item. */
+        ScoreCell: {
+            /** @description How it is to be noticed: `score`, `to-read`, `overdue`, or `quiet` where nothing is to be done about it. */
+            tone: string;
+            /** @description How it stands, such as `overdue`, `due Tue`, `given back`. */
+            words: string;
+            /** @description Such as `8`; of a short scale its level; null: nothing stands. */
+            points: null | string;
+            /** @description Such as `81.5 %`; null: nothing stands, or it is a level without percent. */
+            percent: null | string;
+            /** @description Such as `late 1 d`; null: in time, or nothing was handed in. */
+            late: null | string;
+        };
+        ScoreItem: {
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            unit: string;
+            /** @description `for-marks`, `practice` or `to-read`. */
+            purpose: string;
+            /** @description Such as `of 12`, `in per cent`; null: it has no score. */
+            outOf: null | string;
+        };
+        ScoreLine: {
+            /** Format: int64 */
+            student: number;
+            name: string;
+            /** @description Of each item. */
+            cells: components["schemas"]["ScoreCell"][];
+            /** @description Such as `81.5 %`; null: nothing counts yet. */
+            soFar: null | string;
+        };
+        ScoreSection: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            letter: string;
+            /** @description In order of name. */
+            students: components["schemas"]["ScoreLine"][];
+            /** @description Of each item; null: nobody has a score in it. */
+            spreads: components["schemas"]["ScoreSpread"][];
+        };
+        /** @description How an item went in a section, in per cent. */
+        ScoreSpread: {
+            /**
+             * Format: int32
+             * @description How many have a score.
+             */
+            students: number;
+            /**
+             * Format: double
+             * @description Where the middle half begins.
+             */
+            low: number;
+            /** Format: double */
+            median: number;
+            /**
+             * Format: double
+             * @description Where it ends.
+             */
+            high: number;
+        };
+        ScoresAnswer: {
+            canChange: boolean;
+            /** @description Those whose students are the viewer's, in order of name. */
+            sections: components["schemas"]["ScoreSection"][];
+            /** @description What is marked, handed in or for marks, in the order of the course. */
+            items: components["schemas"]["ScoreItem"][];
+            /** @description How they are added up. */
+            addingUp: components["schemas"]["AddingUpForm"];
+            /**
+             * Format: int64
+             * @description Of the edition's own settings.
+             */
+            version: number;
+            /** @description What the units are called. */
+            units: components["schemas"]["NamedUnit"][];
+        };
         SearchAnswer: {
             /** @description The best first; at most 30. */
             hits: components["schemas"]["SearchHit"][];
@@ -6789,6 +7012,11 @@ export interface components {
             /** @description It was due before the student joined, or on that day: it is not late. */
             beforeJoining: boolean;
         };
+        /** @description One student's total, for those who teach them. */
+        StudentTotalAnswer: {
+            name: string;
+            total: components["schemas"]["TotalForm"];
+        };
         /** @description A unit at a glance: made from what the student may know of in it. */
         StudentUnitAnswer: {
             course: string;
@@ -7160,6 +7388,37 @@ export interface components {
             /** @description `lineage`, `code` or `title`. */
             by: string;
         };
+        /** @description A student's total so far, exactly explained. Source: the computation, chapter 13.5. */
+        TotalForm: {
+            /** @description Such as `81.5 %`; null: nothing counts yet. */
+            soFar: null | string;
+            /** @description How it is added up, in a sentence. */
+            how: string;
+            /** @description In the order of the course: each with its own total and weight where parts are weighed, else one. */
+            parts: components["schemas"]["TotalPart"][];
+            /** @description What does not enter it, and why. */
+            left: components["schemas"]["TotalLine"][];
+            scales: components["schemas"]["ScaleForm"][];
+        };
+        TotalLine: {
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            /** @description What it counts as, or why it is left out. */
+            words: string;
+            /** @description What stands in an item that is left out; null: nothing. */
+            score?: null | string;
+        };
+        TotalPart: {
+            /** @description Null: there is but one. */
+            name: null | string;
+            /** @description Null: nothing is weighed. */
+            weight: null | string;
+            points: string;
+            percent: string;
+            lines: components["schemas"]["TotalLine"][];
+        };
         TwoSections: {
             /** Format: int64 */
             student: number;
@@ -7243,6 +7502,20 @@ export interface components {
             /** @description Null: what stands in the unit itself. */
             lesson: null | string;
             items: components["schemas"]["StudentRow"][];
+        };
+        UnitWeight: {
+            /** Format: int64 */
+            unit: number;
+            /**
+             * Format: double
+             * @description 0 to 10,000; 0: it does not count where units are weighed.
+             */
+            weight: number;
+            /**
+             * Format: int32
+             * @description How many of its lowest scores are left out, 0 to 20.
+             */
+            drop: number;
         };
         UnitsPlace: {
             /** Format: int64 */
@@ -13762,6 +14035,31 @@ export interface operations {
             };
         };
     };
+    "own-scores": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnScoresAnswer"];
+                };
+            };
+        };
+    };
     "student-quiz": {
         parameters: {
             query?: {
@@ -14688,6 +14986,182 @@ export interface operations {
                 content: {
                     "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
+            };
+        };
+    };
+    scores: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScoresAnswer"];
+                };
+            };
+        };
+    };
+    "student-total": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                student: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudentTotalAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "add-up-scores": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddUpScoresRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "scores-csv": {
+        parameters: {
+            query?: {
+                section?: number;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    "scores-spreadsheet": {
+        parameters: {
+            query?: {
+                section?: number;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -24,6 +24,7 @@ const SCREENS = [
   ['work', 'Work', 'what there is to read'],
   ['pace', 'Pace', 'how far every section is'],
   ['sections', 'Sections', 'classes, groups, timetables, differences'],
+  ['scores', 'Scores', 'how they are doing'],
   ['editions', 'Editions', 'next term, last term'],
   ['team', 'Team', 'who may do what'],
 ] as const
@@ -42,6 +43,7 @@ const actsOf = ({ unit, item }: Levels) =>
     ['Excuse, or give more time', 'sections', { shows: 'students' }, 'extension exception extra open'],
     ['Put students in groups', 'sections', { shows: 'groups' }, 'group for whom'],
     ['Change the order for a section', 'sections', { shows: 'lessons' }, 'drop keep back fix to a date longer shorter'],
+    ['Export scores', 'scores', {}, 'marks grades spreadsheet excel csv results'],
     ['Set dates', 'dates', {}, 'due opens deadline extend'],
     ['Paste dates from a spreadsheet', 'dates', {}, 'csv excel'],
     [`Add ${unit.a}`, 'outline', { do: 'add' }, 'new'],

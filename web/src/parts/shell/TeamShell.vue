@@ -53,9 +53,12 @@ const screens = [
   { name: 'work', title: 'Work' },
   { name: 'pace', title: 'Pace' },
   { name: 'sections', title: 'Sections' },
+  { name: 'scores', title: 'Scores' },
   { name: 'editions', title: 'Editions' },
   { name: 'team', title: 'Team' },
 ]
+/** Where marks are kept elsewhere, nothing is said of scores. */
+const shown = computed(() => screens.filter((screen) => screen.name !== 'scores' || ribbon.data.value?.hasScores))
 /** Through a student's eyes the screens are the student's; the team's are a step back. */
 const through = computed(() => ribbon.data.value?.eyes ?? null)
 const pretend = computed(() => pretendOf(viewpoint.query.value.as))
@@ -90,7 +93,7 @@ const keysShown = ref(false)
         </h1>
         <div class="words">
           <router-link
-            v-for="screen in screens"
+            v-for="screen in shown"
             :key="screen.name"
             :to="{ name: screen.name, query: asTeam }"
             :class="{ here: $route.name === screen.name }"

@@ -40,6 +40,7 @@ const next = computed(() => (withAll.value ? answer.value!.next : near.value))
         <component :is="edition === undefined ? 'h1' : 'h2'" class="head">Now and next</component>
         <p class="second">{{ now.data.value.course }} · {{ now.data.value.section }}</p>
         <p class="second">{{ now.data.value.moment.words }}</p>
+        <router-link v-if="now.data.value.hasScores" class="scores" :to="links.scores()">Your scores</router-link>
       </header>
       <nav v-if="now.data.value.welcome.length" class="welcome" aria-label="Welcome">
         <span class="second">Always open:</span>
@@ -129,6 +130,9 @@ const next = computed(() => (withAll.value ? answer.value!.next : near.value))
   align-items: baseline;
   gap: var(--space-2) var(--space-5);
   padding: var(--space-4) 0 0;
+}
+.scores {
+  margin-left: auto;
 }
 .body {
   position: relative;

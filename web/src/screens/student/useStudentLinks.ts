@@ -13,6 +13,7 @@ export function useStudentLinks(props: { edition?: number; section: number }) {
         }
   return {
     now: () => to('now', 'seen', {}),
+    scores: () => to('own-scores', 'seen-scores', {}),
     unit: (unit: number) => to('student-unit', 'seen-unit', { unit }),
     item: (item: number) => to('student-item', 'seen-item', { item }),
   }

@@ -26,6 +26,7 @@ const now = {
   section: '9 Alder',
   moment: moment('2026-10-08T10:15', 'Thu 8 Oct, 10:15'),
   welcome: [],
+  hasScores: false,
   classes: [moment('2026-10-09T10:40', 'Fri 9 Oct, 10:40')],
   now: [row('2.15', 'Air', { due: moment('2026-10-09T10:40', 'Fri 9 Oct, 10:40') })],
   next: [

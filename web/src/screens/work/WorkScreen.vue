@@ -27,7 +27,7 @@ const chosen = computed(() => {
   const { item, student } = route.query
   return item && student ? `${Number(item)}-${Number(student)}` : null
 })
-const givenBackToo = ref(false)
+const givenBackToo = ref(route.query.back === 'too')
 const keyOf = (piece: { work: number | null; item: number; student: number }) => `${piece.item}-${piece.student}`
 const sections = computed(() => work.data.value?.sections ?? [])
 const section = computed(

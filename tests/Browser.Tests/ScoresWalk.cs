@@ -1,0 +1,43 @@
+using Xunit;
+
+namespace Polycline.Tests.Browser;
+
+/// <summary>A teacher looks through the scores, weighs the units, and a student reads their own.</summary>
+public sealed class ScoresWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+{
+    [Fact]
+    public void From_the_table_to_what_a_total_is_made_of()
+    {
+        using var orla = new Person(school.Addresses[0]);
+        using var imke = new Person(school.Addresses[1]);
+        orla.ComeIn("Orla Tierney-Vance");
+        orla.Open("/editions/2/scores");
+        orla.SeeText("middle half of 9 Alder");
+        orla.IsAccessible("the scores of a section");
+        orla.Press(orla.See("//button[@aria-label = '77.3 %: what Imke Osei’s total is made of']"));
+        orla.SeeText("34 of 44");
+        orla.SeeText("waiting to be read");
+        orla.IsAccessible("what a total is made of");
+        orla.Press(orla.See("//aside//button[normalize-space() = 'close']"));
+
+        orla.Press(orla.See("//button[normalize-space() = 'how it adds up']"));
+        orla.Press(orla.See("//label[normalize-space() = 'weighed by unit']"));
+        orla.IsAccessible("how scores are added up");
+        var weight = orla.See("input[aria-label = 'Weight of Looking up']");
+        weight.SendKeys(OpenQA.Selenium.Keys.Control + "a" + OpenQA.Selenium.Keys.Null + "3");
+        orla.SeeText("students’ totals are added up anew.");
+        orla.Press(orla.See("//button[normalize-space() = 'Set how scores are added up' and not(@disabled)]"));
+        orla.Sure("You set how scores are added up: by the weights of units and what is missing is left out");
+        // Two units count for Imke: 19 of 23 three times, 15 of 21 once.
+        orla.Press(orla.See("//button[@aria-label = '79.8 %: what Imke Osei’s total is made of']"));
+        orla.SeeText("weight 3");
+
+        imke.ComeIn("Imke Osei");
+        imke.Choose(true, "//a[normalize-space() = 'Your scores']");
+        imke.SeeText("79.8 %");
+        imke.SeeText("The percentages of the units, by their weights.");
+        imke.IsAccessible("a student’s own scores");
+        foreach (var person in new[] { orla, imke })
+            person.HeardNoComplaint();
+    }
+}

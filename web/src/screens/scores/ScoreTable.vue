@@ -1,0 +1,243 @@
+<script setup lang="ts">
+import { useVirtualizer } from '@tanstack/vue-virtual'
+import { computed, useTemplateRef } from 'vue'
+import { useViewpoint } from '../../foundation/useViewpoint'
+import { type Answer, type Cell, type Line, type Section, type Student, type Told, cellWords } from './scoreLines'
+import SectionKey from '../../look/marks/SectionKey.vue'
+import SpreadMark from './SpreadMark.vue'
+
+/** Students down, items across, what it comes to at the right; only the lines in view are drawn. */
+const props = defineProps<{
+  edition: number
+  answer: Answer
+  lines: Line[]
+  /** Which items, by their places. */
+  places: readonly number[]
+  told: Told
+  /** Whose total is explained. */
+  explained: number | null
+}>()
+const emit = defineEmits<{ explain: [student: number] }>()
+
+const LINE = 34
+const COLUMN = 96
+const viewpoint = useViewpoint()
+const frame = useTemplateRef<HTMLElement>('frame')
+const virtual = useVirtualizer(
+  computed(() => ({
+    count: props.lines.length,
+    getScrollElement: () => frame.value,
+    estimateSize: () => LINE,
+    overscan: 6,
+  })),
+)
+const drawn = computed(() =>
+  virtual.value
+    .getVirtualItems()
+    .map(({ index, start, key }) => ({ line: props.lines[index]!, index, start, key: `${key}` })),
+)
+const columns = computed(() => ({
+  gridTemplateColumns: `170px repeat(${props.places.length}, ${COLUMN}px) minmax(86px, 1fr)`,
+  minWidth: `${170 + COLUMN * props.places.length + 86}px`,
+}))
+/** Of several sections each student says which. */
+const several = computed(() => new Set(props.lines.map((line) => line.section.section)).size > 1)
+const students = computed(() => props.lines.filter((line) => 'student' in line).length)
+
+/** Where a piece can be read: what was handed in, from its cell. */
+const pieceOf = (section: Section, student: Student, place: number, cell: Cell) =>
+  ['to read', 'given back', 'to try again'].includes(cell.words)
+    ? {
+        name: 'work',
+        query: {
+          ...viewpoint.query.value,
+          section: section.section,
+          item: props.answer.items[place]!.item,
+          student: student.student,
+          back: cell.words === 'to read' ? undefined : 'too',
+        },
+      }
+    : null
+</script>
+
+<template>
+  <div ref="frame" class="frame" role="table" tabindex="0" aria-label="Scores" :aria-rowcount="lines.length + 1">
+    <div role="row" class="row heads" aria-rowindex="1" :style="columns">
+      <span role="columnheader" class="who">{{ students }} {{ students === 1 ? 'student' : 'students' }}</span>
+      <span
+        v-for="place in places"
+        :key="place"
+        role="columnheader"
+        class="item"
+        :title="`${answer.items[place]!.code} ${answer.items[place]!.title}`"
+      >
+        <span class="title">{{ answer.items[place]!.code }} {{ answer.items[place]!.title }}</span>
+        <span class="small">{{ answer.items[place]!.outOf ?? 'no score' }}</span>
+      </span>
+      <span role="columnheader" class="total">so far</span>
+    </div>
+    <div class="lines" role="presentation" :style="{ height: `${virtual.getTotalSize()}px` }">
+      <div
+        v-for="{ line, index, start, key } in drawn"
+        :key="key"
+        role="row"
+        class="row line"
+        :class="{ spread: !('student' in line) }"
+        :aria-rowindex="index + 2"
+        :style="{ ...columns, transform: `translateY(${start}px)`, height: `${LINE}px` }"
+      >
+        <template v-if="'student' in line">
+          <span role="rowheader" class="who">
+            <router-link
+              :to="{
+                name: 'one-student',
+                params: { edition, student: line.student.student },
+                query: { ...viewpoint.query.value, section: line.section.section },
+              }"
+              >{{ line.student.name }}</router-link
+            >
+            <SectionKey v-if="several" class="small" :letter="line.section.letter" :name="line.section.name" short />
+          </span>
+          <span v-for="place in places" :key="place" role="cell" class="cell" :class="line.student.cells[place]!.tone">
+            <component
+              :is="pieceOf(line.section, line.student, place, line.student.cells[place]!) ? 'router-link' : 'span'"
+              :to="pieceOf(line.section, line.student, place, line.student.cells[place]!) ?? undefined"
+              >{{ cellWords(line.student.cells[place]!, told) }}</component
+            >
+            <span v-if="line.student.cells[place]!.late" class="small">{{ line.student.cells[place]!.late }}</span>
+          </span>
+          <span role="cell" class="total">
+            <button
+              type="button"
+              :aria-expanded="explained === line.student.student"
+              :aria-label="`${line.student.soFar ?? 'nothing yet'}: what ${line.student.name}’s total is made of`"
+              @click="emit('explain', line.student.student)"
+            >
+              {{ line.student.soFar ?? '–' }}
+            </button>
+          </span>
+        </template>
+        <template v-else>
+          <span role="rowheader" class="who small">middle half of {{ line.section.name }}</span>
+          <span v-for="place in places" :key="place" role="cell" class="cell"
+            ><SpreadMark :spread="line.section.spreads[place] ?? null" :width="COLUMN - 18"
+          /></span>
+          <span role="cell" class="total"></span>
+        </template>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  position: relative;
+  overflow: auto;
+  min-height: 0;
+}
+.row {
+  display: grid;
+  align-items: baseline;
+}
+.heads {
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  align-items: end;
+  background: var(--paper);
+  border-bottom: var(--stroke-hair) solid var(--ink);
+  padding-block: var(--space-3);
+  font-size: var(--size-small);
+}
+.item {
+  display: grid;
+  padding-right: var(--space-4);
+}
+.title {
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
+  overflow: hidden;
+  overflow-wrap: break-word;
+  line-height: 1.25;
+}
+.lines {
+  position: relative;
+}
+.line {
+  position: absolute;
+  top: 0;
+  left: 0;
+  right: 0;
+  align-items: center;
+  border-bottom: var(--stroke-hair) solid var(--faint-hair);
+}
+.who {
+  position: sticky;
+  left: 0;
+  z-index: 1;
+  align-self: stretch;
+  display: flex;
+  align-items: center;
+  gap: var(--space-3);
+  background: var(--paper);
+  white-space: nowrap;
+  overflow: hidden;
+}
+.heads .who {
+  align-items: end;
+}
+.who a {
+  font-weight: 600;
+  text-decoration: none;
+}
+.who a:hover,
+.who a:focus-visible {
+  text-decoration: underline;
+}
+.cell {
+  display: flex;
+  align-items: baseline;
+  gap: var(--space-2);
+  white-space: nowrap;
+}
+.cell a {
+  color: inherit;
+  text-decoration: none;
+}
+.cell a:hover,
+.cell a:focus-visible {
+  text-decoration: underline;
+}
+.quiet {
+  color: var(--ink-2);
+  font-size: var(--size-small);
+}
+.to-read {
+  color: var(--accent);
+  font-weight: 600;
+}
+.overdue > span:first-child {
+  border-bottom: var(--stroke-hair) solid var(--accent);
+}
+.total {
+  position: sticky;
+  right: 0;
+  align-self: stretch;
+  display: flex;
+  align-items: center;
+  justify-content: end;
+  padding-right: var(--space-4);
+  background: var(--paper);
+  white-space: nowrap;
+}
+.heads .total {
+  align-items: end;
+}
+.total button:hover,
+.total [aria-expanded='true'] {
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+</style>
