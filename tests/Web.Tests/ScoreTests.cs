@@ -284,6 +284,42 @@ public sealed class ScoreTests : LeadOfASchool
     }
 
     [Fact]
+    public async Task Questions_say_how_they_went_where_and_which_wrong_answers_are_frequent()
+    {
+        var answer = await Json($"items/{await School.Item(Quiz)}/questions", Lead);
+        var questions = answer["questions"]!.AsArray();
+        questions.Count.ShouldBeGreaterThan(3);
+        foreach (var asked in questions.Select(question => question!["sections"]!.AsArray()))
+        {
+            asked.Select(section => Text(section!["name"])).ShouldContain("9 Alder");
+            foreach (var section in asked)
+            {
+                var (students, right) = (section!["students"]!.GetValue<int>(), section["right"]!.GetValue<int>());
+                students.ShouldBeGreaterThan(5);
+                right.ShouldBeInRange(0, students);
+                section["wrong"]!.AsArray().Sum(wrong => wrong!["students"]!.GetValue<int>()).ShouldBeLessThanOrEqualTo(students - right);
+                Text(section["tellsApart"]).ShouldNotBeNull();
+            }
+        }
+        // What was picked is said in its own words, never by an id.
+        questions
+            .SelectMany(question => question!["sections"]!.AsArray())
+            .SelectMany(section => section!["wrong"]!.AsArray())
+            .Select(wrong => Text(wrong!["words"])!)
+            .ToList()
+            .ShouldSatisfyAllConditions(
+                words => words.ShouldNotBeEmpty(),
+                words => words.ShouldAllBe(word => !System.Text.RegularExpressions.Regex.IsMatch(word, @"^[a-z]\d+( [a-z]\d+)*$"))
+            );
+        using var co = await School.As(DemoPeople.CoTeacher);
+        (await Json($"items/{await School.Item(Quiz)}/questions", co))["questions"]!
+            .AsArray()
+            .SelectMany(question => question!["sections"]!.AsArray())
+            .ShouldAllBe(section => Text(section!["name"]) == "9 Dogwood");
+        (await Lead.Get(Route($"items/{await School.Item(Step)}/questions"))).Status.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
     public async Task Nothing_is_missing_of_what_a_student_could_not_open()
     {
         (await AddUp(await ByUnit(1, 1, missingAsZero: true))).Status.ShouldBe(HttpStatusCode.OK);

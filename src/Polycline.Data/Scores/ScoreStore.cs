@@ -13,6 +13,7 @@ using Polycline.Data.Courses;
 using Polycline.Data.People;
 using Polycline.Data.Quizzes;
 using Polycline.Data.Students;
+using Polycline.Data.Work;
 
 namespace Polycline.Data.Scores;
 
@@ -33,8 +34,35 @@ public static class ScoreStore
     /// <param name="lead">Then all sections are theirs.</param>
     public static async Task<ScoreRows> Read(NpgsqlConnection connection, EditionPlan plan, Id<Person> viewer, bool lead, Instant at)
     {
-        await using var results = await connection.QueryMultipleAsync(
-            Sql.Together(AccessStore.StudentsStatement, StudentStore.Statements, Statements),
+        await using var results = await Ask(connection, plan, viewer, lead, at, Scores);
+        return await RowsFrom(results, plan, at);
+    }
+
+    /// <summary>The same with what was handed in.</summary>
+    public static async Task<(ScoreRows Scores, SectionsWork Work)> WithWork(
+        NpgsqlConnection connection,
+        EditionPlan plan,
+        Id<Person> viewer,
+        bool lead,
+        Instant at
+    )
+    {
+        await using var results = await Ask(connection, plan, viewer, lead, at, Sql.Together(Scores, WorkStore.EditionStatements));
+        return (await RowsFrom(results, plan, at), await WorkStore.EditionFrom(results));
+    }
+
+    private static string Scores => Sql.Together(AccessStore.StudentsStatement, StudentStore.Statements, Statements);
+
+    private static Task<SqlMapper.GridReader> Ask(
+        NpgsqlConnection connection,
+        EditionPlan plan,
+        Id<Person> viewer,
+        bool lead,
+        Instant at,
+        string statements
+    ) =>
+        connection.QueryMultipleAsync(
+            statements,
             new
             {
                 edition = plan.Id.Value,
@@ -45,6 +73,9 @@ public static class ScoreStore
                 student = (long?)null,
             }
         );
+
+    private static async Task<ScoreRows> RowsFrom(SqlMapper.GridReader results, EditionPlan plan, Instant at)
+    {
         var places = (await results.ReadAsync<LensPlaceRow>())
             .Where(row => row.Student is not null && plan.Following(row.Section) is { Pretend: null })
             .Select(row => (row.Section, row.Student!.Value, row.Name!))

@@ -152,31 +152,6 @@ public static class WorkStore
             }
         );
 
-    /// <summary>
-    /// The work of an edition's sections that a viewer teaches, or of all for a lead: what waits longest first, then what was given back
-    /// latest.
-    /// </summary>
-    public static async Task<SectionsWork> OfEdition(
-        NpgsqlConnection connection,
-        Id<Edition> edition,
-        Id<Person> viewer,
-        bool lead,
-        Instant at
-    )
-    {
-        await using var results = await connection.QueryMultipleAsync(
-            EditionStatements,
-            new
-            {
-                edition = edition.Value,
-                viewer = viewer.Value,
-                lead,
-                at,
-            }
-        );
-        return await EditionFrom(results);
-    }
-
     internal static string EditionStatements => Sql.Of("Work", "ReadWork");
 
     internal static async Task<SectionsWork> EditionFrom(SqlMapper.GridReader results) =>

@@ -38,9 +38,10 @@ public sealed record ScoreSection(
     IReadOnlyList<ScoreSpread?> Spreads
 );
 
+/// <param name="Kind">Such as <c>quiz</c>.</param>
 /// <param name="Purpose"><c>for-marks</c>, <c>practice</c> or <c>to-read</c>.</param>
 /// <param name="OutOf">Such as <c>of 12</c>, <c>in per cent</c>; null: it has no score.</param>
-public sealed record ScoreItem(Id<Item> Item, string Code, string Title, string Unit, string Purpose, string? OutOf);
+public sealed record ScoreItem(Id<Item> Item, string Code, string Title, string Unit, string Kind, string Purpose, string? OutOf);
 
 /// <param name="Cells">Of each item.</param>
 /// <param name="SoFar">Such as <c>81.5 %</c>; null: nothing counts yet.</param>
@@ -97,6 +98,7 @@ public static class ReadScores
                     plan.Schedule.CodeOf[one.Item.Ref],
                     one.Item.Title,
                     one.Unit.Title,
+                    EnumNames.Of(one.Item.Kind),
                     EnumNames.Of(one.Item.Purpose),
                     marked.TryGetValue(one.Item.Ref, out var known) ? OutOf(course, known) : null
                 )),

@@ -16,6 +16,11 @@ public static class ScoreRoutes
             .WithName("student-total")
             .For(May.Team)
             .ProducesProblems(404);
+        routes
+            .MapGet("/api/editions/{edition:long}/items/{item:long}/questions", ReadQuestions.Handle)
+            .WithName("questions")
+            .For(May.Team)
+            .ProducesProblems(404);
         routes.MapEditionCommand<AddUpScores, AddUpScoresRequest>();
         routes.MapGet($"{scores}.csv", ScoreFiles.HandleCsv).WithName("scores-csv").Produces(200, contentType: "text/csv").For(May.Team);
         routes

@@ -4,6 +4,7 @@ using Polycline.Core.Sections;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
+using Polycline.Data.Scores;
 using Polycline.Data.Work;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Files;
@@ -57,7 +58,11 @@ public sealed record WorkPiece
     /// <summary>How late after its due, in words; null: in time.</summary>
     public required string? Late { get; init; }
 
-    public required string? WaitsFor { get; init; }
+    /// <summary>The codes of what giving it back to go on would open.</summary>
+    public required IReadOnlyList<string> Frees { get; init; }
+
+    /// <summary>For how many days it has lain there.</summary>
+    public required int Days { get; init; }
 
     /// <summary>How it is marked; null: in words only.</summary>
     public required MarkedForm? Marked { get; init; }
@@ -69,7 +74,9 @@ public sealed record WorkPiece
 /// <param name="Mark">Null: none was given.</param>
 public sealed record WorkBack(string Text, bool Again, MarkAnswer? Mark, Moment At);
 
-/// <summary>Reads what was handed in, by section: what waits longest first.</summary>
+/// <summary>
+/// Reads what was handed in, by section: what waits first, in the order that frees most. Source: the computation, chapter 13.7.
+/// </summary>
 public static class ReadWork
 {
     public static async Task<WorkAnswer> Handle(
@@ -83,17 +90,18 @@ public static class ReadWork
     {
         viewpoint.NeedsTeam("Students’ work");
         var plan = await compiled.Edition(access);
-        var (mine, pieces, files) = await database.Read(
-            connection => WorkStore.OfEdition(connection, access.Edition!.Value, access.Person.Id, access.IsLead, viewpoint.At),
+        var (scores, (mine, pieces, files)) = await database.Read(
+            connection => ScoreStore.WithWork(connection, plan, access.Person.Id, access.IsLead, viewpoint.At),
             stop
         );
         var bySection = pieces.ToLookup(piece => piece.Section);
+        var queue = ReadingQueue.Of(plan, scores.Marks, viewpoint.At);
         return new(
             viewpoint.TakesCommands,
             [
                 .. plan
                     .Sections.Where(section => mine.Contains(section.Id))
-                    .Select(section => SectionOf(plan, section, bySection[section.Id], files)),
+                    .Select(section => SectionOf(plan, section, bySection[section.Id], files, queue)),
             ]
         );
     }
@@ -102,11 +110,14 @@ public static class ReadWork
         EditionPlan plan,
         FollowingSection section,
         IEnumerable<PieceRow> rows,
-        IReadOnlyDictionary<Id<WorkFileRow>, WorkFileRow> files
+        IReadOnlyDictionary<Id<WorkFileRow>, WorkFileRow> files,
+        ReadingQueue queue
     )
     {
+        // What was given back, and what came too late, stands after what waits, as it came.
         var pieces = rows.Where(row => plan.Row(row.Item) is { } known && plan.Schedule.Knows(new(known.Lineage)))
-            .Select(row => PieceOf(plan, section, row, files))
+            .OrderBy(row => row.ReturnedAt is null && row.Work is not null ? queue.PlaceOf(row.Person, plan.Row(row.Item)!) : int.MaxValue)
+            .Select(row => PieceOf(plan, section, row, files, queue))
             .ToList();
         return new(section.Id, section.Name, section.Letter, pieces.Count(piece => piece.Back is null), pieces);
     }
@@ -115,18 +126,14 @@ public static class ReadWork
         EditionPlan plan,
         FollowingSection section,
         PieceRow row,
-        IReadOnlyDictionary<Id<WorkFileRow>, WorkFileRow> files
+        IReadOnlyDictionary<Id<WorkFileRow>, WorkFileRow> files,
+        ReadingQueue queue
     )
     {
         var item = plan.Schedule.Item(new(plan.Row(row.Item)!.Lineage));
         var zone = plan.Term.Zone;
         var due = plan.Schedule.Section(section.Section.Ref).Item(item.Ref)?.Dates?.Due.At;
         var late = due is { } falls && row.HandedInAt > falls ? (row.HandedInAt - falls).TotalDays : 0;
-        var waiting = plan
-            .Edition.InReadingOrder()
-            .Where(other => other.Gate?.Root.Leaves().Any(leaf => leaf.ItemOf == item.Ref) == true)
-            .Select(other => plan.Schedule.CodeOf[other.Ref])
-            .ToList();
         return new()
         {
             Work = row.Work,
@@ -162,7 +169,8 @@ public static class ReadWork
                 late <= 0 ? null
                 : late < 1 ? "less than a day late"
                 : Core.Wording.Counting.Counted((int)late, "day late", "days late"),
-            WaitsFor = waiting.Count == 0 ? null : Core.Wording.Counting.Joined(waiting, "and"),
+            Frees = row.ReturnedAt is null ? [.. queue.FreedBy(row.Person, item.Ref).Select(other => plan.Schedule.CodeOf[other])] : [],
+            Days = (int)Math.Max(0, (queue.At - row.HandedInAt).TotalDays),
             Marked = MarkedForm.Of(item.Marked),
             Back = row.ReturnedAt is { } at ? new(row.Feedback!, row.Again == true, MarkAnswer.Of(row.Mark), Moment.Of(at, zone)) : null,
         };

@@ -124,6 +124,8 @@ public sealed class CourseMarks
     /// <summary>What a quiz is now; null: it is none, or has no questions.</summary>
     public QuizPaper? PaperOf(Ref<Item> item) => papersOf.GetValueOrDefault(item);
 
+    public IEnumerable<StudentRecord> Records => records.Values;
+
     public StudentRecord Record(Ref<Student> student) => records[student];
 
     public Standing Of(Ref<Student> student, Ref<Item> item) => standings.GetValueOrDefault((student, item)) ?? Standing.NotHere;

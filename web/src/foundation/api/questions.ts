@@ -83,6 +83,13 @@ export const questions = {
         signal,
       }),
     ),
+  questionsOf: (edition: number, item: number, view: View = {}) =>
+    question(keys.ofEdition(edition, `questions ${item}`, keyOf(view)), (signal) =>
+      api.GET('/api/editions/{edition}/items/{item}/questions', {
+        params: { path: { edition, item }, query: view },
+        signal,
+      }),
+    ),
   ownScores: (section: number, view: View = {}) =>
     question(keys.ofSection(section, 'scores', keyOf(view)), (signal) =>
       api.GET('/api/sections/{section}/scores', { params: { path: { section }, query: view }, signal }),

@@ -2302,6 +2302,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/items/{item}/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["questions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/add-up-scores": {
         parameters: {
             query?: never;
@@ -3469,6 +3485,14 @@ export interface components {
             what: string;
             /** @description A sort of file, such as `picture` or `document`; null: any. */
             kind: null | string;
+        };
+        AskedQuestion: {
+            /** Format: int32 */
+            n: number;
+            /** @description What is asked, as plain text. */
+            text: string;
+            /** @description Those of the viewer in which it was asked, in order of name. */
+            sections: components["schemas"]["QuestionInSection"][];
         };
         /** @description What an item asks of a student, as it travels. */
         AsksForm: {
@@ -5972,6 +5996,38 @@ export interface components {
             gaps: components["schemas"]["PutGap"][];
             answer: null | components["schemas"]["JsonNode"];
         };
+        QuestionInSection: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            letter: string;
+            /**
+             * Format: int32
+             * @description How many answered it in a first attempt.
+             */
+            students: number;
+            /**
+             * Format: int32
+             * @description How many of them have full points.
+             */
+            right: number;
+            /** @description How much of it was reached on average, such as `72.5 %`; null: nobody was asked it. */
+            mean: null | string;
+            /**
+             * @description How well it tells strong from weak: `well`, `a little`, `hardly`, `the wrong way round`; null: too few
+             *         answered it.
+             */
+            tellsApart: null | string;
+            /** @description The most frequent wrong answers. */
+            wrong: components["schemas"]["WrongInWords"][];
+        };
+        /** @description How the questions of a quiz went. Source: the computation, chapter 13.6. */
+        QuestionsAnswer: {
+            code: string;
+            title: string;
+            /** @description In their order. */
+            questions: components["schemas"]["AskedQuestion"][];
+        };
         /** @description What was understood of one line. */
         QuizLine: {
             text: string;
@@ -6549,6 +6605,8 @@ export interface components {
             code: string;
             title: string;
             unit: string;
+            /** @description Such as `quiz`. */
+            kind: string;
             /** @description `for-marks`, `practice` or `to-read`. */
             purpose: string;
             /** @description Such as `of 12`, `in per cent`; null: it has no score. */
@@ -7625,7 +7683,13 @@ export interface components {
             pressedAt: null | components["schemas"]["Moment"];
             /** @description How late after its due, in words; null: in time. */
             late: null | string;
-            waitsFor: null | string;
+            /** @description The codes of what giving it back to go on would open. */
+            frees: string[];
+            /**
+             * Format: int32
+             * @description For how many days it has lain there.
+             */
+            days: number;
             marked: null | components["schemas"]["MarkedForm"];
             back: null | components["schemas"]["WorkBack"];
         };
@@ -7701,6 +7765,12 @@ export interface components {
             apart: boolean;
             /** @description The whole sheet as it stands now. */
             blocks: components["schemas"]["SheetBlock"][];
+        };
+        WrongInWords: {
+            /** @description What was answered. */
+            words: string;
+            /** Format: int32 */
+            students: number;
         };
     };
     responses: never;
@@ -15036,6 +15106,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StudentTotalAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    questions: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionsAnswer"];
                 };
             };
             /** @description Not Found */

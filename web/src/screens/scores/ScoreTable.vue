@@ -16,8 +16,10 @@ const props = defineProps<{
   told: Told
   /** Whose total is explained. */
   explained: number | null
+  /** The quiz whose questions are looked at. */
+  asked: number | null
 }>()
-const emit = defineEmits<{ explain: [student: number] }>()
+const emit = defineEmits<{ explain: [student: number]; ask: [quiz: number] }>()
 
 const LINE = 34
 const COLUMN = 96
@@ -71,7 +73,16 @@ const pieceOf = (section: Section, student: Student, place: number, cell: Cell) 
         class="item"
         :title="`${answer.items[place]!.code} ${answer.items[place]!.title}`"
       >
-        <span class="title">{{ answer.items[place]!.code }} {{ answer.items[place]!.title }}</span>
+        <button
+          v-if="answer.items[place]!.kind === 'quiz'"
+          type="button"
+          class="title"
+          :aria-expanded="asked === answer.items[place]!.item"
+          @click="emit('ask', answer.items[place]!.item)"
+        >
+          {{ answer.items[place]!.code }} {{ answer.items[place]!.title }}
+        </button>
+        <span v-else class="title">{{ answer.items[place]!.code }} {{ answer.items[place]!.title }}</span>
         <span class="small">{{ answer.items[place]!.outOf ?? 'no score' }}</span>
       </span>
       <span role="columnheader" class="total">so far</span>
@@ -161,6 +172,16 @@ const pieceOf = (section: Section, student: Student, place: number, cell: Cell) 
   overflow: hidden;
   overflow-wrap: break-word;
   line-height: 1.25;
+}
+button.title {
+  text-align: left;
+  text-decoration: underline;
+  text-decoration-color: var(--hair);
+  text-underline-offset: 3px;
+}
+button.title:hover,
+button.title[aria-expanded='true'] {
+  text-decoration-color: currentColor;
 }
 .lines {
   position: relative;

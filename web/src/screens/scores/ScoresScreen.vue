@@ -11,6 +11,7 @@ import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
 import AddingUpPanel from './AddingUpPanel.vue'
+import QuestionsPanel from './QuestionsPanel.vue'
 import ScoreTable from './ScoreTable.vue'
 import TotalPanel from './TotalPanel.vue'
 import { type Told, type Which, countOf, linesOf, shownItems } from './scoreLines'
@@ -35,6 +36,7 @@ const lines = computed(() => linesOf(sections.value))
 const students = computed(() => sections.value.reduce((sum, one) => sum + one.students.length, 0))
 const setting = ref(false)
 const explained = ref<number | null>(null)
+const asked = ref<number | null>(null)
 
 const only = (one: number) => {
   all.value = false
@@ -110,10 +112,19 @@ const facts = computed(() => [
       <p v-else-if="places.length === 0" class="second none">
         Nothing here is for marks. In Outline, choose what is, and how it is marked.
       </p>
-      <div v-else class="split" :class="{ explained: explained !== null }">
+      <div v-else class="split" :class="{ explained: explained !== null || asked !== null }">
         <ScoreTable
-          v-bind="{ edition, answer, lines, places, told, explained }"
-          @explain="(student) => (explained = explained === student ? null : student)"
+          v-bind="{ edition, answer, lines, places, told, explained, asked }"
+          @explain="(student) => ((asked = null), (explained = explained === student ? null : student))"
+          @ask="(quiz) => ((explained = null), (asked = asked === quiz ? null : quiz))"
+        />
+        <QuestionsPanel
+          v-if="asked !== null"
+          :key="asked"
+          :edition="edition"
+          :quiz="asked"
+          :section="all ? null : (section?.section ?? null)"
+          @close="asked = null"
         />
         <TotalPanel
           v-if="explained !== null"

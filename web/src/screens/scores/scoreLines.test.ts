@@ -14,6 +14,7 @@ const item = (code: string, purpose: string, outOf: string | null) => ({
   code,
   title: code,
   unit: 'u',
+  kind: 'task',
   purpose,
   outOf,
 })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { nextTick, onMounted, ref, useTemplateRef } from 'vue'
+import { useScreenKeys } from '../../foundation/useKeys'
 import type { Schemas } from '../../foundation/api/client'
 import { ordinal } from '../../foundation/words'
 import { useLevels } from '../../foundation/levels'
@@ -20,6 +21,8 @@ const props = defineProps<{
   piece: Schemas['WorkPiece']
   canGiveBack: boolean
 }>()
+/** What was pressed last was a key: then one goes on writing in the next piece at once. */
+const byKeys = defineModel<boolean>('byKeys', { required: true })
 const emit = defineEmits<{ given: [] }>()
 const levels = useLevels()
 /** Something is to be different for this student. */
@@ -35,6 +38,31 @@ const { text, mark, again, alone, busy, problem, sentence, give } = useGiveBack(
 
 async function send(): Promise<void> {
   if (await give()) emit('given')
+}
+
+const form = useTemplateRef<HTMLFormElement>('form')
+const mayWrite = () => props.canGiveBack && props.piece.work !== null && !props.piece.back
+const goTo = (field: string) => form.value?.querySelector<HTMLElement>(field)?.focus()
+/** Nothing is done by a key beside the fields but going to them: giving back takes Enter in one of them. */
+function write(): void {
+  goTo(props.piece.marked ? '.mark input' : 'textarea')
+}
+useScreenKeys([
+  { key: 'm', words: 'write the mark', run: () => goTo('.mark input') },
+  { key: 'f', words: 'write feedback; Ctrl and Enter in it give the piece back', run: () => goTo('textarea') },
+  { key: 'a', words: 'to go on, or to try again', run: () => mayWrite() && (again.value = !again.value) },
+])
+onMounted(() => {
+  if (byKeys.value && mayWrite()) void nextTick(write)
+})
+
+function pressed(event: KeyboardEvent): void {
+  byKeys.value = true
+  if (event.key === 'Escape' && event.target instanceof HTMLElement) event.target.blur()
+  if (event.key === 'Enter' && event.ctrlKey && !busy.value) {
+    event.preventDefault()
+    void send()
+  }
 }
 </script>
 
@@ -101,10 +129,17 @@ async function send(): Promise<void> {
       </p>
       <p v-if="piece.back.text" class="written">{{ piece.back.text }}</p>
     </blockquote>
-    <form v-else-if="canGiveBack" novalidate @submit.prevent="send">
+    <form
+      v-else-if="canGiveBack"
+      ref="form"
+      novalidate
+      @submit.prevent="send"
+      @keydown="pressed"
+      @pointerdown="byKeys = false"
+    >
       <label class="field-name" for="feedback">Feedback</label>
       <v-textarea id="feedback" v-model="text" rows="6" maxlength="20000" />
-      <MarkField v-if="piece.marked" v-model="mark" :marked="piece.marked" />
+      <MarkField v-if="piece.marked" v-model="mark" class="mark" :marked="piece.marked" />
       <OneOfField
         v-model="again"
         label="How it goes back"

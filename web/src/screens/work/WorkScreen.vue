@@ -11,9 +11,11 @@ import PrintedWork from './PrintedWork.vue'
 import PieceSheet from './PieceSheet.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import TickField from '../../parts/fields/TickField.vue'
+import { useScreenKeys } from '../../foundation/useKeys'
+import { type Order, inOrder, lain, orders, remark } from './workOrder'
 import { questions } from '../../foundation/api/questions'
 
-/** What is there to read? What was handed in, by section: what waits longest first. */
+/** What is there to read? What was handed in, by section: first what frees most. */
 const props = defineProps<{ edition: number }>()
 
 const levels = useLevels()
@@ -47,8 +49,12 @@ const items = computed(() => [
   })),
 ])
 const isThere = computed(() => items.value.some((one) => one.value === item.value))
+const order = ref<Order>('frees')
 const pieces = computed(() =>
-  item.value === null || !isThere.value ? ofSection.value : ofSection.value.filter((one) => one.item === item.value),
+  inOrder(
+    item.value === null || !isThere.value ? ofSection.value : ofSection.value.filter((one) => one.item === item.value),
+    order.value,
+  ),
 )
 const printing = ref(false)
 const piece = computed(() => pieces.value.find((one) => keyOf(one) === chosen.value) ?? pieces.value[0])
@@ -56,8 +62,20 @@ const piece = computed(() => pieces.value.find((one) => keyOf(one) === chosen.va
 const read = (one: { item: number; student: number }) =>
   router.replace({ query: { ...route.query, section: section.value!.section, item: one.item, student: one.student } })
 
-/** After one is given back, the next one that waits comes up by itself. */
+/** After one is given back, the next one that waits comes up by itself; by keys one goes on writing at once. */
+const byKeys = ref(false)
 const next = () => choose(section.value?.section ?? null, ['item', 'student'])
+
+function step(by: number): void {
+  const at = pieces.value.findIndex((one) => piece.value && keyOf(one) === keyOf(piece.value))
+  const to = pieces.value[at + by]
+  byKeys.value = false
+  if (to) void read(to)
+}
+useScreenKeys([
+  { key: 'ArrowDown', words: 'the next piece', run: () => step(1) },
+  { key: 'ArrowUp', words: 'the piece before', run: () => step(-1) },
+])
 </script>
 
 <template>
@@ -79,6 +97,20 @@ const next = () => choose(section.value?.section ?? null, ['item', 'student'])
           <SectionKey :letter="one.letter" :name="one.name" />
           <span class="small">{{ one.waiting === 0 ? 'nothing to read' : `${one.waiting} to read` }}</span>
         </button>
+      </p>
+      <p class="sections second-line">
+        <span class="orders" role="group" aria-label="In what order">
+          <span>first</span>
+          <button
+            v-for="one in orders"
+            :key="one.value"
+            type="button"
+            :aria-pressed="order === one.value"
+            @click="order = one.value"
+          >
+            {{ one.title }}
+          </button>
+        </span>
         <span class="which">
           <ChoiceField v-if="items.length > 2" v-model="item" label="Which work" :choices="items" />
           <button v-if="pieces.length" type="button" class="word-button small" @click="printing = true">
@@ -97,13 +129,9 @@ const next = () => choose(section.value?.section ?? null, ['item', 'student'])
               @click="read(one)"
             >
               <span class="who">{{ one.name }}</span>
-              <span class="small">{{ one.handedInAt.words }}</span>
-              <span class="small">{{ one.code }} {{ one.title }}</span>
-              <span class="small">
-                <template v-if="one.back">{{ one.back.again ? 'to try again' : 'given back' }}</template>
-                <template v-else-if="one.work === null">came too late</template>
-                <template v-else-if="one.waitsFor">{{ one.waitsFor }} waits for it</template>
-              </span>
+              <span class="small" :title="one.title">{{ one.code }}</span>
+              <span class="small" :class="{ accent: remark(one).isAccent }">{{ remark(one).words }}</span>
+              <span class="small lain" :title="one.handedInAt.words">{{ lain(one.days) }}</span>
             </button>
           </li>
           <li v-if="pieces.length === 0" class="second none">Nothing to read in {{ section.name }}.</li>
@@ -111,6 +139,7 @@ const next = () => choose(section.value?.section ?? null, ['item', 'student'])
         <PieceSheet
           v-if="piece"
           :key="keyOf(piece)"
+          v-model:by-keys="byKeys"
           :edition="edition"
           :section="section"
           :piece="piece"
@@ -125,7 +154,7 @@ const next = () => choose(section.value?.section ?? null, ['item', 'student'])
 <style scoped>
 .body {
   display: grid;
-  grid-template-rows: auto 1fr;
+  grid-template-rows: auto auto 1fr;
   min-height: 0;
 }
 .none {
@@ -136,8 +165,22 @@ const next = () => choose(section.value?.section ?? null, ['item', 'student'])
   flex-wrap: wrap;
   align-items: baseline;
   gap: var(--space-4) var(--space-8);
-  border-bottom: var(--stroke-hair) solid var(--ink);
   padding-bottom: var(--space-3);
+}
+.second-line {
+  border-bottom: var(--stroke-hair) solid var(--ink);
+}
+.orders {
+  display: inline-flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: var(--space-3) var(--space-5);
+}
+.orders > * {
+  color: var(--ink-2);
+}
+.orders [aria-pressed='true'] {
+  color: var(--ink);
 }
 .sections button {
   display: inline-flex;
@@ -171,10 +214,11 @@ const next = () => choose(section.value?.section ?? null, ['item', 'student'])
 }
 .list button {
   display: grid;
-  grid-template-columns: 1fr auto;
-  gap: var(--space-1) var(--space-5);
+  grid-template-columns: minmax(0, 1fr) 44px 96px 44px;
+  align-items: baseline;
+  gap: var(--space-3);
   width: 100%;
-  padding: var(--space-4) var(--space-5) var(--space-4) var(--space-4);
+  padding: var(--space-3) var(--space-4);
   border-left: var(--stroke-strong) solid transparent;
 }
 .list [aria-current] {
@@ -183,5 +227,11 @@ const next = () => choose(section.value?.section ?? null, ['item', 'student'])
 }
 .who {
   font-weight: 600;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.lain {
+  text-align: right;
 }
 </style>

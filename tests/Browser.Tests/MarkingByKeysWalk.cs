@@ -1,0 +1,48 @@
+using OpenQA.Selenium;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Browser;
+
+/// <summary>Twenty-five pieces read, marked and given back without the mouse.</summary>
+public sealed class MarkingByKeysWalk(PublishedSchool school, ITestOutputHelper output) : IClassFixture<PublishedSchool>
+{
+    private const int Pieces = 25;
+
+    [Fact]
+    public void Twenty_five_pieces_by_keys_alone()
+    {
+        using var orla = new Person(school.Addresses[0]);
+        orla.ComeIn("Orla Tierney-Vance");
+        orla.Open("/editions/2/work");
+        orla.SeeText("36 to read");
+        orla.IsAccessible("work, in the order that frees most");
+        // What frees most comes first.
+        orla.See("//li[1]//span[normalize-space() = 'frees 3.08']");
+        var presses = 0;
+        Press("m");
+        for (var left = 36; left > 36 - Pieces; left--)
+        {
+            orla.SeeText($"{left} to read");
+            orla.Until(() => orla.Focus().TagName is "input" or "textarea", "a field of the next piece");
+            // What is marked takes its mark and Enter; what is not, a word.
+            if (orla.Focus().TagName == "input")
+                Press("9", Keys.Enter);
+            else
+                Press("o", "k", Keys.Control + Keys.Enter);
+        }
+        orla.SeeText($"{36 - Pieces} to read");
+        output.WriteLine($"{Pieces} pieces, {presses} presses");
+        presses.ShouldBe(1 + (2 * Pieces));
+        orla.HeardNoComplaint();
+
+        void Press(params string[] keys)
+        {
+            foreach (var key in keys)
+            {
+                orla.Type(key);
+                presses++;
+            }
+        }
+    }
+}
