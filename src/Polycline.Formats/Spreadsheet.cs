@@ -12,7 +12,9 @@ namespace Polycline.Formats;
 /// </param>
 public sealed record SpreadsheetSheet(string Name, IEnumerable<IReadOnlyList<object?>> Rows);
 
-/// <summary>Tables as a spreadsheet (Office Open XML, ISO/IEC 29500), numbers as numbers, the first row and column staying in view.</summary>
+/// <summary>
+/// Tables as a spreadsheet (Office Open XML, ISO/IEC 29500), numbers as numbers, the first row and column staying in view.
+/// </summary>
 public static class Spreadsheet
 {
     public static byte[] Write(params IReadOnlyList<SpreadsheetSheet> sheets)

@@ -165,7 +165,8 @@ public sealed class CommandTests(SchoolOfClass shared) : LeadOfASharedSchool(sha
                       SELECT 'term ' || (to_jsonb(t) - 'version' - 'own_version')::text AS line FROM term t
                       UNION ALL SELECT 'calendar_day ' || (to_jsonb(t) - 'version')::text FROM calendar_day t
                       UNION ALL SELECT 'master ' || (to_jsonb(t) - 'version')::text FROM master t WHERE id IN (SELECT master FROM followed)
-                      UNION ALL SELECT 'edition ' || id || codes || before || coalesce(levels::text, '') || coalesce(adding_up::text, '') FROM followed
+                      UNION ALL SELECT 'edition ' || id || codes || before
+                        || coalesce(levels::text, '') || coalesce(adding_up::text, '') FROM followed
                       UNION ALL SELECT 'unit ' || (to_jsonb(t) - 'version')::text FROM unit t
                         WHERE removed_at IS NULL AND edition IN (TABLE ids)
                       UNION ALL SELECT 'lesson ' || (to_jsonb(t) - 'version')::text FROM lesson t

@@ -29,7 +29,7 @@ public sealed class Renaming(Func<string, string> name)
             Units = [.. edition.Units.Select(Of)],
             AddingUp = adding with
             {
-                Weights = adding.By == WeighedBy.Unit ? OfUnits(adding.Weights) : adding.Weights,
+                WeightOf = adding.By == WeighedBy.Unit ? OfUnits(adding.WeightOf) : adding.WeightOf,
                 Drop = OfUnits(adding.Drop),
             },
         };

@@ -80,8 +80,8 @@ internal static class ReachRows
         var weights = edition
             .Units.Select(unit => (unit.Title, Key: unit.Ref.Name))
             .Concat(new[] { (Title: "for marks", Key: "marks"), (Title: "practice", Key: "practice"), (Title: "to read", Key: "read") })
-            .Where(one => adding.Weights.ContainsKey(one.Key))
-            .Select(one => $"{one.Title} {MarkWords.Number(adding.Weights[one.Key])}")
+            .Where(one => adding.WeightOf.ContainsKey(one.Key))
+            .Select(one => $"{one.Title} {MarkWords.Number(adding.WeightOf[one.Key])}")
             .ToList();
         var dropped = edition
             .Units.Where(unit => adding.Drop.ContainsKey(unit.Ref.Name))

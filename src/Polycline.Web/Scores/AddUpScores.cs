@@ -51,7 +51,7 @@ public sealed class AddUpScores : IPlanningCommand<EditionPlan, AddUpScoresReque
         var adding = new AddingUp
         {
             By = by,
-            Weights = (
+            WeightOf = (
                 by switch
                 {
                     WeighedBy.Unit => units.Select(unit => (Of: unit.Lineage, unit.Weight)),
@@ -94,7 +94,7 @@ public sealed class AddUpScores : IPlanningCommand<EditionPlan, AddUpScoresReque
                 .. plan.ItemsByUnit()
                     .Select(unit => new UnitWeight(
                         new(unit.Unit.Id),
-                        adding.By == WeighedBy.Unit ? adding.Weights.GetValueOrDefault(unit.Unit.Lineage) : 1,
+                        adding.By == WeighedBy.Unit ? adding.WeightOf.GetValueOrDefault(unit.Unit.Lineage) : 1,
                         adding.Drop.GetValueOrDefault(unit.Unit.Lineage)
                     )),
             ],
@@ -102,7 +102,7 @@ public sealed class AddUpScores : IPlanningCommand<EditionPlan, AddUpScoresReque
                 .. Enum.GetValues<Purpose>()
                     .Select(purpose => new PurposeWeight(
                         EnumNames.Of(purpose),
-                        adding.By == WeighedBy.Purpose ? adding.Weights.GetValueOrDefault(Total.NameOf(purpose)) : 1
+                        adding.By == WeighedBy.Purpose ? adding.WeightOf.GetValueOrDefault(Total.NameOf(purpose)) : 1
                     )),
             ],
             adding.MissingAsZero

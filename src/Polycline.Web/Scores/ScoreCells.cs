@@ -46,7 +46,7 @@ internal sealed class ScoreCells(CourseMarks marks, Instant at, DateTimeZone zon
         return new(words == "overdue" ? "overdue" : "quiet", words, null, null, null);
     }
 
-    private string WordsOf(Ref<Core.Courses.Student> student, Item item, Standing standing, Progress progress) =>
+    private string WordsOf(Ref<Core.Courses.Student> student, Item item, ItemStanding standing, Progress progress) =>
         standing switch
         {
             { IsSkipped: true } => "not here",
@@ -62,7 +62,7 @@ internal sealed class ScoreCells(CourseMarks marks, Instant at, DateTimeZone zon
             },
         };
 
-    private string StateOf(Ref<Core.Courses.Student> student, Item item, Standing standing)
+    private string StateOf(Ref<Core.Courses.Student> student, Item item, ItemStanding standing)
     {
         if (
             standing.Dates?.Due.At is { } was
@@ -94,7 +94,7 @@ internal sealed class ScoreCells(CourseMarks marks, Instant at, DateTimeZone zon
             : Foundation.Reading.Moment.InWords(date);
     }
 
-    private string? LateBy(FactBook facts, Item item, Standing standing)
+    private string? LateBy(FactBook facts, Item item, ItemStanding standing)
     {
         if (standing.Dates?.Due.At is not { } due)
             return null;

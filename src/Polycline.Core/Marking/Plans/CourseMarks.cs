@@ -30,9 +30,9 @@ public sealed record StudentsWork(
 
 /// <summary>How an item stands for a student, beside what was given for it.</summary>
 /// <param name="IsSkipped">Their section has it not, or drops it.</param>
-public sealed record Standing(Verdict Verdict, ItemDates? Dates, bool IsSkipped)
+public sealed record ItemStanding(Verdict Verdict, ItemDates? Dates, bool IsSkipped)
 {
-    public static readonly Standing NotHere = new(Verdict.Of(ReleaseState.NotAssigned, Sees.Nothing), null, true);
+    public static readonly ItemStanding NotHere = new(Verdict.Of(ReleaseState.NotAssigned, Sees.Nothing), null, true);
 
     /// <summary>It cannot be done by them now, and has never been theirs to do: nothing of it is missing.</summary>
     public bool IsShut =>
@@ -50,7 +50,7 @@ public sealed record Standing(Verdict Verdict, ItemDates? Dates, bool IsSkipped)
 /// </summary>
 public sealed class CourseMarks
 {
-    private readonly Dictionary<(Ref<Student>, Ref<Item>), Standing> standings = [];
+    private readonly Dictionary<(Ref<Student>, Ref<Item>), ItemStanding> standings = [];
     private readonly Dictionary<Ref<Student>, StudentRecord> records;
     private readonly Dictionary<Ref<Item>, QuizPaper> papersOf;
 
@@ -128,7 +128,7 @@ public sealed class CourseMarks
 
     public StudentRecord Record(Ref<Student> student) => records[student];
 
-    public Standing Of(Ref<Student> student, Ref<Item> item) => standings.GetValueOrDefault((student, item)) ?? Standing.NotHere;
+    public ItemStanding Of(Ref<Student> student, Ref<Item> item) => standings.GetValueOrDefault((student, item)) ?? ItemStanding.NotHere;
 
     private static MarkedUnit MarkedUnitOf(
         Unit unit,
@@ -147,12 +147,12 @@ public sealed class CourseMarks
         {
             WeighedBy.Unit => new(
                 WeightsBy.Unit,
-                adding.Weights.ToImmutableDictionary(weight => weight.Key, weight => (Fraction)weight.Value)
+                adding.WeightOf.ToImmutableDictionary(weight => weight.Key, weight => (Fraction)weight.Value)
             ),
             WeighedBy.Purpose => new(
                 WeightsBy.Purpose,
                 Enum.GetValues<Purpose>()
-                    .ToImmutableDictionary(Total.NameOf, purpose => (Fraction)adding.Weights.GetValueOrDefault(Total.NameOf(purpose)))
+                    .ToImmutableDictionary(Total.NameOf, purpose => (Fraction)adding.WeightOf.GetValueOrDefault(Total.NameOf(purpose)))
             ),
             _ => Weights.None,
         };
@@ -226,7 +226,7 @@ public sealed class CourseMarks
             if (replay.Table.Section.NumberOf(item) is not { } number)
                 continue;
             var here = replay.Table.Section.Schedule.Items[number].Item;
-            var standing = new Standing(replay.Decide(number), replay.Table.Dates[number], here.Skipped);
+            var standing = new ItemStanding(replay.Decide(number), replay.Table.Dates[number], here.Skipped);
             standings[(record.Student, item)] = standing;
             var exception = record.Exceptions.GetValueOrDefault(item);
             yield return new(record.Student, item)

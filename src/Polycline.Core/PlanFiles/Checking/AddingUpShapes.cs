@@ -21,7 +21,7 @@ internal static class AddingUpShapes
         new()
         {
             By = piece["by"] is { } by ? EnumNames.Parse<WeighedBy>(by.Value!) : WeighedBy.Nothing,
-            Weights = Map(piece["weights"], Forms.NumberOf),
+            WeightOf = Map(piece["weights"], Forms.NumberOf),
             MissingAsZero = piece["missing"]?.Value == "zero",
             Drop = Map(piece["drop"], count => (int)Forms.NumberOf(count)),
         };
@@ -29,10 +29,10 @@ internal static class AddingUpShapes
     public static void Write(AddingUp adding, Utf8JsonWriter json) => JsonMembers.Object(json, null, () =>
         {
             json.WriteString("by", EnumNames.Of(adding.By));
-            if (!adding.Weights.IsEmpty)
+            if (!adding.WeightOf.IsEmpty)
                 JsonMembers.Object(json, "weights", () =>
                 {
-                    foreach (var (of, weight) in adding.Weights)
+                    foreach (var (of, weight) in adding.WeightOf)
                         json.WriteNumber(of, weight / 1.0000000000000000000000000000m);
                 });
             json.WriteString("missing", adding.MissingAsZero ? "zero" : "open");
