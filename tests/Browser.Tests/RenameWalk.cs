@@ -130,6 +130,7 @@ public sealed class RenameWalk(PublishedSchool school) : IClassFixture<Published
                 ("outline", "add a week"),
                 ("dates", "Piece"),
                 ("work", "9 Alder"),
+                ("scores", "middle half of 9 Alder"),
                 ("pace", "38 topics"),
                 ("sections", "Topics"),
                 ("editions", "weeks, topics, pieces"),

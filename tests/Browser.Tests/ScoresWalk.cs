@@ -2,7 +2,7 @@ using Xunit;
 
 namespace Polycline.Tests.Browser;
 
-/// <summary>A teacher looks through the scores, weighs the units, and a student reads their own.</summary>
+/// <summary>A teacher looks through the scores, weights the units, and a student reads their own.</summary>
 public sealed class ScoresWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
 {
     [Fact]
@@ -21,13 +21,13 @@ public sealed class ScoresWalk(PublishedSchool school) : IClassFixture<Published
         orla.Press(orla.See("//aside//button[normalize-space() = 'close']"));
 
         orla.Press(orla.See("//button[normalize-space() = 'how it adds up']"));
-        orla.Press(orla.See("//label[normalize-space() = 'weighed by unit']"));
+        orla.Press(orla.See("//label[normalize-space() = 'weighted by unit']"));
         orla.IsAccessible("how scores are added up");
         var weight = orla.See("input[aria-label = 'Weight of Looking up']");
         weight.SendKeys(OpenQA.Selenium.Keys.Control + "a" + OpenQA.Selenium.Keys.Null + "3");
-        orla.SeeText("students’ totals are added up anew.");
+        orla.SeeText("students’ totals are worked out again.");
         orla.Press(orla.See("//button[normalize-space() = 'Set how scores are added up' and not(@disabled)]"));
-        orla.Sure("You set how scores are added up: by the weights of units and what is missing is left out");
+        orla.Sure("You set how scores are added up: weighted by unit and what is missing is left out");
         // Two units count for Imke: 19 of 23 three times, 15 of 21 once.
         orla.Press(orla.See("//button[@aria-label = '79.8 %: what Imke Osei’s total is made of']"));
         orla.SeeText("weight 3");
@@ -35,7 +35,7 @@ public sealed class ScoresWalk(PublishedSchool school) : IClassFixture<Published
         imke.ComeIn("Imke Osei");
         imke.Choose(true, "//a[normalize-space() = 'Your scores']");
         imke.SeeText("79.8 %");
-        imke.SeeText("The percentages of the units, by their weights.");
+        imke.SeeText("The percentages of the units, weighted.");
         imke.IsAccessible("a student’s own scores");
         foreach (var person in new[] { orla, imke })
             person.HeardNoComplaint();

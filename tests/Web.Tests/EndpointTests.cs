@@ -116,6 +116,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["GET /api/editions/{edition:long}/scores"] = new("/api/editions/{edition}/scores", Team),
         ["GET /api/editions/{edition:long}/scores.csv"] = new("/api/editions/{edition}/scores.csv?section={section}", TheirStudents),
         ["GET /api/editions/{edition:long}/scores.xlsx"] = new("/api/editions/{edition}/scores.xlsx?section={section}", TheirStudents),
+        ["GET /api/editions/{edition:long}/results.zip"] = new("/api/editions/{edition}/results.zip?section={section}", TheirStudents),
         ["GET /api/editions/{edition:long}/items/{item:long}/questions"] = new("/api/editions/{edition}/items/{quiz}/questions", Team),
         ["GET /api/sections/{section:long}/scores"] = new("/api/sections/{section}/scores", Student),
         ["GET /api/editions/{edition:long}/students/{student:long}/catch-up"] = new(

@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text.Json.Nodes;
+using Dapper;
 using Polycline.Demo.School;
 using Polycline.Testing;
 using Shouldly;
@@ -105,7 +106,7 @@ public sealed class ScoreTests : LeadOfASchool
         var before = Line(await Scores(), "9 Alder", DemoPeople.OnTrack)["soFar"]!.GetValue<string>();
         var shown = await AddUp(await ByUnit(3, 1), preview: true);
         shown.Status.ShouldBe(HttpStatusCode.OK, shown.Text);
-        shown.Json["reach"]!["sentence"]!.GetValue<string>().ShouldMatch(@"^\d+ students’ totals are added up anew\.$");
+        shown.Json["reach"]!["sentence"]!.GetValue<string>().ShouldMatch(@"^\d+ students’ totals are worked out again\.$");
         Text(Line(await Scores(), "9 Alder", DemoPeople.OnTrack)["soFar"]).ShouldBe(before);
 
         (await AddUp(await ByUnit(3, 1))).Status.ShouldBe(HttpStatusCode.OK);
@@ -158,7 +159,7 @@ public sealed class ScoreTests : LeadOfASchool
     }
 
     [Theory]
-    [InlineData("loudness", 1, 0, "Weigh by unit, by purpose, or by nothing.")]
+    [InlineData("loudness", 1, 0, "Weight by unit, by purpose, or not at all.")]
     [InlineData("unit", 0, 0, "Give at least one weight above 0: without any, nothing would count.")]
     [InlineData("unit", 10_001, 0, "A weight is a number from 0 to 10,000, with at most two decimals.")]
     [InlineData("unit", 0.005, 0, "A weight is a number from 0 to 10,000, with at most two decimals.")]
@@ -249,6 +250,43 @@ public sealed class ScoreTests : LeadOfASchool
         row[2 + Place(scores, Step)].ShouldBe(Text(line["cells"]![Place(scores, Step)]!["points"]));
         row[^1].ShouldBe(Text(line["soFar"])![..^2]);
         lines.Length.ShouldBe(2 + Section(scores, "9 Alder")["students"]!.AsArray().Count);
+    }
+
+    [Fact]
+    public async Task The_results_file_names_students_and_sections_as_the_roster_does_and_says_what_the_table_shows()
+    {
+        var (alder, imke) = (School.Ids["section:9 Alder"], School.Ids["person:" + DemoPeople.OnTrack]);
+        await School.Sql(connection =>
+            connection.ExecuteAsync(
+                """
+                INSERT INTO roster_key (source, kind, key, about)
+                VALUES ('feed', 'section', 'c-9-alder', @alder), ('feed', 'person', 'u-imke', @imke)
+                """,
+                new { alder, imke }
+            )
+        );
+        var file = await Lead.Get(Route($"results.zip?section={alder}"));
+        var bytes = await file.Message.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken);
+        var (items, results) = (Rows("lineItems.csv"), Rows("results.csv"));
+        var id = $"polycline-item-{await School.Item(Step)}-section-{alder}";
+        var item = items.Single(row => row[0] == id);
+        (item[3], item[7], item[8], item[11]).ShouldBe(("2.12 Isobars by hand", "c-9-alder", "for-marks", "10"));
+        var scores = await Scores();
+        var result = results.Single(row => row[3] == id && row[4] == "u-imke");
+        var cell = Line(scores, "9 Alder", DemoPeople.OnTrack)["cells"]![Place(scores, Step)]!;
+        (result[5], result[6]).ShouldBe(("fully graded", Text(cell["points"])!));
+        results.ShouldAllBe(row => items.Any(known => known[0] == row[3]));
+        results.Select(row => row[0]).ShouldBeUnique();
+        // Whoever came by no roster has an id of our own.
+        results.ShouldContain(row => row[4].StartsWith("polycline-person-", StringComparison.Ordinal));
+        string.Concat(results.SelectMany(row => row)).ShouldNotContain("@");
+
+        List<string[]> Rows(string name)
+        {
+            using var zip = new System.IO.Compression.ZipArchive(new MemoryStream(bytes));
+            using var text = new StreamReader(zip.GetEntry(name)!.Open());
+            return [.. text.ReadToEnd().TrimEnd().Split("\r\n").Skip(1).Select(line => line.Split(','))];
+        }
     }
 
     [Fact]

@@ -88,6 +88,34 @@ public sealed class WorkTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task What_frees_most_stands_first_and_frees_what_it_says()
+    {
+        var sections = (await lead.Get($"/api/editions/{school.WeatherWatch}/work")).Json["sections"]!.AsArray();
+        var first = sections.Single(one => one!["name"]!.GetValue<string>() == "9 Alder")!["pieces"]![0]!;
+        var frees = first["frees"]!.AsArray().Select(code => code!.GetValue<string>()).ToList();
+        frees.ShouldBe(["3.08"]);
+        var shown = await lead.Post(
+            $"/api/sections/{school.Ids["section:9 Alder"]}/give-back?preview=true",
+            new
+            {
+                work = first["work"]!.GetValue<long>(),
+                n = first["n"]!.GetValue<int>(),
+                text = "",
+                again = false,
+            }
+        );
+        shown.Json["opens"]!.AsArray().Select(opened => opened!.GetValue<string>().Split(' ')[0]).ShouldBe(frees);
+        foreach (var pieces in sections.Select(one => one!["pieces"]!.AsArray()))
+        {
+            // Those that wait, then those that do not; of the first those that free more before those that free less.
+            pieces
+                .Select(piece => piece!["back"] is null && piece["work"] is not null ? piece["frees"]!.AsArray().Count : -1)
+                .ShouldBeInOrder(SortDirection.Descending);
+            pieces.Where(piece => piece!["back"] is not null).ShouldAllBe(piece => piece!["frees"]!.AsArray().Count == 0);
+        }
+    }
+
+    [Fact]
     public async Task Given_back_to_try_again_opens_nothing_and_a_second_hand_in_is_numbered_on()
     {
         var (step, next) = (await school.Item("Isobars by hand"), await school.Item("Arrows on the chart"));

@@ -92,13 +92,13 @@ public static class ScoreWords
             LeftOut.NotAssigned => own ? "not for you" : "not for this student",
             LeftOut.BeforeJoining => own ? "due before you joined" : "due before they joined",
             LeftOut.NoScore => "has no score",
-            LeftOut.NotCounted => "does not count",
+            LeftOut.NotCounted => "doesn’t count",
             LeftOut.Scale => "on a scale without percentages",
             LeftOut.NoWeight => "has no weight",
             LeftOut.Waiting => "waiting to be read",
             LeftOut.Missing => "not handed in",
             LeftOut.NotDue => "not due yet",
-            _ => "the lowest of its unit, left out",
+            _ => "left out as one of the lowest",
         };
 
     public static string Of(Purpose purpose) =>
@@ -110,13 +110,13 @@ public static class ScoreWords
         };
 
     /// <summary>How a total is added up.</summary>
-    public static string How(WeightsBy by, MissingCounts missing) =>
+    public static string How(WeightsBy by, MissingCounts missing, LevelNames levels) =>
         (
             by switch
             {
-                WeightsBy.Unit => "The percentages of the units, by their weights.",
-                WeightsBy.Purpose => "The percentages of what is for marks, for practice and to read, by their weights.",
-                _ => "All points reached, out of all there were to reach.",
+                WeightsBy.Unit => $"The percentages of the {levels.Unit.Many}, weighted.",
+                WeightsBy.Purpose => "The percentages of what is for marks, practice and to read, weighted.",
+                _ => "Points scored, out of the points there were.",
             }
         ) + (missing == MissingCounts.AsZero ? " What is due and not handed in counts as 0." : " What is not handed in is left out.");
 

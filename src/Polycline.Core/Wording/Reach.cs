@@ -116,7 +116,7 @@ public sealed record Reach(
         told.AddRange(words.Work());
         var addedUp = course.Any(row => row.Field == Totals) ? SectionSize.Together(sizes) : 0;
         if (addedUp > 0)
-            told.Add($"{Counting.Counted(addedUp, "student’s total is", "students’ totals are")} added up anew.");
+            told.Add($"{Counting.Counted(addedUp, "student’s total is", "students’ totals are")} worked out again.");
         var sentence =
             told.Count > 0 ? string.Join(' ', told)
             : course.Count + dates.Count + terms.Count == 0 ? Nothing.Sentence

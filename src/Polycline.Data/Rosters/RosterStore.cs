@@ -11,6 +11,9 @@ using Polycline.Data.Ledger;
 
 namespace Polycline.Data.Rosters;
 
+/// <summary>What rosters call people and sections; those that came by none are absent.</summary>
+public sealed record RosterKeys(IReadOnlyDictionary<Id<Person>, string> People, IReadOnlyDictionary<Id<Section>, string> Sections);
+
 /// <summary>Somebody whom a roster may mean.</summary>
 /// <param name="Key">What the source calls them; null: it has not named them yet.</param>
 public sealed record RosterPersonRow(Id<Person> Person, string Name, string Email, bool Removed, bool Teacher, string? Key);
@@ -141,6 +144,26 @@ public static class RosterStore
                 about = keys.Select(one => one.About).ToArray(),
             }
         );
+
+    /// <summary>What rosters call people and the sections of an edition; of several names the first in order.</summary>
+    public static async Task<RosterKeys> Keys(NpgsqlConnection connection, Id<Edition> edition)
+    {
+        var keys = (
+            await connection.QueryAsync<(string Kind, long About, string Key)>(
+                """
+                SELECT k.kind, k.about, min(k.key) FROM roster_key k
+                WHERE k.kind = 'section' AND k.about IN (SELECT id FROM section WHERE edition = @Value)
+                  OR k.kind = 'person' AND k.about IN (SELECT n.person FROM place n JOIN section c ON c.id = n.section WHERE c.edition = @Value)
+                GROUP BY k.kind, k.about
+                """,
+                edition
+            )
+        ).AsList();
+        return new(
+            keys.Where(key => key.Kind == "person").ToDictionary(key => new Id<Person>(key.About), key => key.Key),
+            keys.Where(key => key.Kind == "section").ToDictionary(key => new Id<Section>(key.About), key => key.Key)
+        );
+    }
 
     /// <summary>Takes away what a source calls people or sections.</summary>
     public static Task Unname(NpgsqlConnection connection, string source, string kind, IReadOnlyList<string> keys) =>

@@ -115,8 +115,8 @@ public sealed class AddUpScores : IPlanningCommand<EditionPlan, AddUpScoresReque
         [
             adding.By switch
             {
-                WeighedBy.Unit => $"by the weights of {plan.Edition.Levels.Unit.Many}",
-                WeighedBy.Purpose => "by the weights of what they are for",
+                WeighedBy.Unit => $"weighted by {plan.Edition.Levels.Unit.One}",
+                WeighedBy.Purpose => "weighted by purpose",
                 _ => "all points together",
             },
             adding.MissingAsZero ? "what is missing counts as 0" : "what is missing is left out",
@@ -134,7 +134,7 @@ public sealed class AddUpScores : IPlanningCommand<EditionPlan, AddUpScoresReque
         {
             RuleFor(request => request.AddingUp.By)
                 .Must(by => Enum.GetValues<WeighedBy>().Select(EnumNames.Of).Contains(by))
-                .WithMessage("Weigh by unit, by purpose, or by nothing.");
+                .WithMessage("Weight by unit, by purpose, or not at all.");
             RuleFor(request => request.AddingUp.Units)
                 .Must(units => units.Count <= MostUnits && units.Select(unit => unit.Unit).Distinct().Count() == units.Count)
                 .WithMessage($"Name up to {MostUnits} units, each once.")

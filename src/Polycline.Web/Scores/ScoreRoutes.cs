@@ -28,5 +28,10 @@ public static class ScoreRoutes
             .WithName("scores-spreadsheet")
             .Produces(200, contentType: ScoreFiles.SpreadsheetType)
             .For(May.Team);
+        routes
+            .MapGet("/api/editions/{edition:long}/results.zip", ReadResults.Handle)
+            .WithName("results-file")
+            .Produces(200, contentType: "application/zip")
+            .For(May.Team);
     }
 }

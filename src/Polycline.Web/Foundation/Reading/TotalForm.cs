@@ -32,7 +32,7 @@ public sealed record TotalForm(
         var weights = course.Book.Weights;
         return new(
             total.Share is { } share ? ScoreWords.Percent(share) : null,
-            ScoreWords.How(weights.By, course.Book.Missing),
+            ScoreWords.How(weights.By, course.Book.Missing, plan.Edition.Levels),
             [
                 .. total
                     .Counted.GroupBy(one => Total.GroupOf(weights, one.Unit, one.Item))

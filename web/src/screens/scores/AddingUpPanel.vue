@@ -67,8 +67,8 @@ async function send(): Promise<void> {
         label="A total is"
         :choices="[
           { value: 'nothing', title: 'all points together' },
-          { value: 'unit', title: `weighed by ${levels.unit.one}` },
-          { value: 'purpose', title: 'weighed by purpose' },
+          { value: 'unit', title: `weighted by ${levels.unit.one}` },
+          { value: 'purpose', title: 'weighted by purpose' },
         ]"
       />
     </p>

@@ -52,7 +52,7 @@ const asked = computed(() =>
               <span v-if="one.mean" class="small">{{ one.mean }} on average</span>
             </p>
             <p v-if="one.tellsApart" class="small">
-              Tells strong from weak
+              Tells stronger students from weaker ones
               <b :class="{ accent: one.tellsApart === 'hardly' || one.tellsApart === 'the wrong way round' }">{{
                 one.tellsApart
               }}</b>

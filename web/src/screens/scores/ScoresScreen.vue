@@ -46,7 +46,7 @@ const only = (one: number) => {
 const file = (form: string) => {
   const query = new URLSearchParams({ ...viewpoint.query.value })
   if (!all.value && section.value) query.set('section', `${section.value.section}`)
-  return `/api/editions/${props.edition}/scores.${form}?${query}`
+  return `/api/editions/${props.edition}/${form}?${query}`
 }
 const facts = computed(() => [
   `${counted(students.value, 'student')}, ${levels.value.item.counted(places.value.length)}`,
@@ -104,8 +104,9 @@ const facts = computed(() => [
           <button v-if="answer.canChange" type="button" class="word-button small" @click="setting = !setting">
             how it adds up
           </button>
-          <a :href="file('xlsx')" class="word-button small" download>as a spreadsheet</a>
-          <a :href="file('csv')" class="word-button small" download>as CSV</a>
+          <a :href="file('scores.xlsx')" class="word-button small" download>as a spreadsheet</a>
+          <a :href="file('scores.csv')" class="word-button small" download>as CSV</a>
+          <a :href="file('results.zip')" class="word-button small" download>results file</a>
         </p>
       </div>
       <p v-if="students === 0" class="second none">Nobody is listed in {{ section?.name }} yet.</p>

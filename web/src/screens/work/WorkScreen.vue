@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useLevels } from '../../foundation/levels'
@@ -12,7 +12,7 @@ import PieceSheet from './PieceSheet.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import TickField from '../../parts/fields/TickField.vue'
 import { useScreenKeys } from '../../foundation/useKeys'
-import { type Order, inOrder, lain, orders, remark } from './workOrder'
+import { type Order, inOrder, lain, ordersOf, remark } from './workOrder'
 import { questions } from '../../foundation/api/questions'
 
 /** What is there to read? What was handed in, by section: first what frees most. */
@@ -57,14 +57,25 @@ const pieces = computed(() =>
   ),
 )
 const printing = ref(false)
-const piece = computed(() => pieces.value.find((one) => keyOf(one) === chosen.value) ?? pieces.value[0])
+/** The piece in view stays in view, whatever is handed in meanwhile and would come before it. */
+const held = ref<string | null>(null)
+const piece = computed(
+  () =>
+    pieces.value.find((one) => keyOf(one) === chosen.value) ??
+    pieces.value.find((one) => keyOf(one) === held.value) ??
+    pieces.value[0],
+)
+watch(piece, (one) => (held.value = one ? keyOf(one) : null), { immediate: true })
 
 const read = (one: { item: number; student: number }) =>
   router.replace({ query: { ...route.query, section: section.value!.section, item: one.item, student: one.student } })
 
 /** After one is given back, the next one that waits comes up by itself; by keys one goes on writing at once. */
 const byKeys = ref(false)
-const next = () => choose(section.value?.section ?? null, ['item', 'student'])
+function next(): void {
+  held.value = null
+  void choose(section.value?.section ?? null, ['item', 'student'])
+}
 
 function step(by: number): void {
   const at = pieces.value.findIndex((one) => piece.value && keyOf(one) === keyOf(piece.value))
@@ -102,7 +113,7 @@ useScreenKeys([
         <span class="orders" role="group" aria-label="In what order">
           <span>first</span>
           <button
-            v-for="one in orders"
+            v-for="one in ordersOf(levels.item.one)"
             :key="one.value"
             type="button"
             :aria-pressed="order === one.value"
@@ -129,7 +140,9 @@ useScreenKeys([
               @click="read(one)"
             >
               <span class="who">{{ one.name }}</span>
-              <span class="small" :title="one.title">{{ one.code }}</span>
+              <span class="small" :title="one.title"
+                >{{ one.code }} <span class="said-only">{{ one.title }}</span></span
+              >
               <span class="small" :class="{ accent: remark(one).isAccent }">{{ remark(one).words }}</span>
               <span class="small lain" :title="one.handedInAt.words">{{ lain(one.days) }}</span>
             </button>

@@ -5,10 +5,11 @@ type Piece = Schemas['WorkPiece']
 /** In what order pieces are read. */
 export type Order = 'frees' | 'oldest' | 'item' | 'name'
 
-export const orders: { value: Order; title: string }[] = [
+/** @param item What the course calls an item. */
+export const ordersOf = (item: string): { value: Order; title: string }[] => [
   { value: 'frees', title: 'what frees most' },
   { value: 'oldest', title: 'the oldest' },
-  { value: 'item', title: 'by item' },
+  { value: 'item', title: `by ${item}` },
   { value: 'name', title: 'by name' },
 ]
 
