@@ -38,7 +38,7 @@ public sealed class MarkingByKeysWalk(PublishedSchool school, ITestOutputHelper 
 
         // In the section in view: another one may have as many.
         static string ToRead(int pieces) =>
-            $"//p[@aria-label = 'Sections']//button[@aria-pressed = 'true' and contains(., '{pieces} to read')]";
+            "//p[@aria-label = 'Sections']//button[@aria-pressed = 'true' and contains(., '" + $"{pieces} to read')]";
 
         void Press(params string[] keys)
         {

@@ -153,7 +153,8 @@ public static class RosterStore
                 """
                 SELECT k.kind, k.about, min(k.key) FROM roster_key k
                 WHERE k.kind = 'section' AND k.about IN (SELECT id FROM section WHERE edition = @Value)
-                  OR k.kind = 'person' AND k.about IN (SELECT n.person FROM place n JOIN section c ON c.id = n.section WHERE c.edition = @Value)
+                  OR k.kind = 'person' AND k.about IN (
+                    SELECT n.person FROM place n JOIN section c ON c.id = n.section WHERE c.edition = @Value)
                 GROUP BY k.kind, k.about
                 """,
                 edition
