@@ -102,7 +102,7 @@ public sealed class QuizTextTests
 
     [Theory]
     [InlineData("Why?", 0, "no answer")]
-    [InlineData("+ yes", 0, "has no wording")]
+    [InlineData("+ yes", 0, "no question here")]
     [InlineData("Why?\n- yes\n- no", 0, "Mark the right answer")]
     [InlineData("Why?\n+ yes\n+ yes", 2, "twice")]
     [InlineData("Why?\n+ yes\ntrue", 0, "mixes two kinds")]

@@ -163,7 +163,7 @@ public sealed class ScoreTests : LeadOfASchool
     [InlineData("unit", 0, 0, "Give at least one weight above 0: without any, nothing would count.")]
     [InlineData("unit", 10_001, 0, "A weight is a number from 0 to 10,000, with at most two decimals.")]
     [InlineData("unit", 0.005, 0, "A weight is a number from 0 to 10,000, with at most two decimals.")]
-    [InlineData("nothing", 1, 21, "From 0 to 20 scores of a unit can be left out.")]
+    [InlineData("nothing", 1, 21, "Leave out 0 to 20 scores per unit.")]
     public async Task What_cannot_be_weighed_so_is_refused(string by, double weight, int drop, string words)
     {
         var unit = (await Scores())["units"]![0]!["unit"]!.GetValue<long>();
@@ -355,6 +355,28 @@ public sealed class ScoreTests : LeadOfASchool
             .SelectMany(question => question!["sections"]!.AsArray())
             .ShouldAllBe(section => Text(section!["name"]) == "9 Dogwood");
         (await Lead.Get(Route($"items/{await School.Item(Step)}/questions"))).Status.ShouldBe(HttpStatusCode.NotFound);
+    }
+
+    [Fact]
+    public async Task An_item_that_is_given_back_in_words_by_now_shows_no_score_from_before()
+    {
+        var step = await School.Item(Step);
+        Text(Line(await Scores(), "9 Alder", DemoPeople.OnTrack)["cells"]![Place(await Scores(), Step)]!["points"]).ShouldNotBeNull();
+        var version = (await Lead.Get(Route($"items/{step}"))).Json["version"]!.GetValue<long>();
+        var inWords = await Lead.Post(
+            Route("mark-item-as"),
+            new
+            {
+                item = step,
+                marked = (object?)null,
+                version,
+            },
+            Guid.NewGuid()
+        );
+        inWords.Status.ShouldBe(HttpStatusCode.OK, inWords.Text);
+        var scores = await Scores();
+        var cell = Line(scores, "9 Alder", DemoPeople.OnTrack)["cells"]![Place(scores, Step)]!;
+        (Text(cell["words"]), Text(cell["points"]), Text(cell["percent"])).ShouldBe(("given back", null, null));
     }
 
     [Fact]

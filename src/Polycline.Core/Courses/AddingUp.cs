@@ -2,7 +2,7 @@ using System.Collections.Immutable;
 
 namespace Polycline.Core.Courses;
 
-/// <summary>What the parts of a student's total are weighed by.</summary>
+/// <summary>What the parts of a student's total are weighted by.</summary>
 public enum WeighedBy
 {
     /// <summary>All points together.</summary>

@@ -92,7 +92,7 @@ public static class PlanParts
 
     public static string Json(LevelNames levels) => Written(json => LevelShapes.Write(levels, json));
 
-    /// <exception cref="FileRefusedException">It has not the form of it.</exception>
+    /// <exception cref="FileRefusedException">It is not in this form.</exception>
     public static AddingUp AddingUp(string json) => AddingUpShapes.Of(Checked(json, AddingUpShapes.AddingUp));
 
     public static string Json(AddingUp adding) => Written(json => AddingUpShapes.Write(adding, json));

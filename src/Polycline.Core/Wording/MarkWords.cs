@@ -115,8 +115,8 @@ public static class ScoreWords
             by switch
             {
                 WeightsBy.Unit => $"The percentages of the {levels.Unit.Many}, weighted.",
-                WeightsBy.Purpose => "The percentages of what is for marks, practice and to read, weighted.",
-                _ => "Points scored, out of the points there were.",
+                WeightsBy.Purpose => "The percentages for marks, practice and reading, weighted.",
+                _ => "Points scored out of the points possible.",
             }
         ) + (missing == MissingCounts.AsZero ? " What is due and not handed in counts as 0." : " What is not handed in is left out.");
 

@@ -44,7 +44,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
             return null;
         if (asked.Count == 0)
         {
-            Fault("This question has no wording. Write it above its answers.");
+            Fault("There is no question here. Write it above its answers.");
             return null;
         }
         var (key, text, words) = KeyAndWords();

@@ -19,7 +19,7 @@ namespace Polycline.Web.Scores;
 /// <param name="MissingAsZero">Whether what is due and not handed in counts as 0; else it is left out.</param>
 public sealed record AddingUpForm(string By, IReadOnlyList<UnitWeight> Units, IReadOnlyList<PurposeWeight> Purposes, bool MissingAsZero);
 
-/// <param name="Weight">0 to 10,000; 0: it does not count where units are weighed.</param>
+/// <param name="Weight">0 to 10,000; 0: it does not count where units are weighted.</param>
 /// <param name="Drop">How many of its lowest scores are left out, 0 to 20.</param>
 public sealed record UnitWeight(Id<Core.Courses.Unit> Unit, decimal Weight, int Drop);
 
@@ -29,7 +29,7 @@ public sealed record PurposeWeight(string Purpose, decimal Weight);
 /// <param name="Version">The version of the edition's own settings that was read.</param>
 public sealed record AddUpScoresRequest(AddingUpForm AddingUp, long Version);
 
-/// <summary>Says how a course adds scores up: by what it weighs, what it leaves out, and what is missing.</summary>
+/// <summary>Says how a course adds scores up: what it weights, what it leaves out, and what becomes of what is missing.</summary>
 public sealed class AddUpScores : IPlanningCommand<EditionPlan, AddUpScoresRequest>
 {
     public static string Name => "add-up-scores";
@@ -137,16 +137,16 @@ public sealed class AddUpScores : IPlanningCommand<EditionPlan, AddUpScoresReque
                 .WithMessage("Weight by unit, by purpose, or not at all.");
             RuleFor(request => request.AddingUp.Units)
                 .Must(units => units.Count <= MostUnits && units.Select(unit => unit.Unit).Distinct().Count() == units.Count)
-                .WithMessage($"Name up to {MostUnits} units, each once.")
+                .WithMessage($"List up to {MostUnits} units, each only once.")
                 .Must(units => units.All(unit => IsWeight(unit.Weight)))
                 .WithMessage($"A weight is a number from 0 to {AddingUp.MostWeight:N0}, with at most two decimals.")
                 .Must(units => units.All(unit => unit.Drop is >= 0 and <= AddingUp.MostDropped))
-                .WithMessage($"From 0 to {AddingUp.MostDropped} scores of a unit can be left out.");
+                .WithMessage($"Leave out 0 to {AddingUp.MostDropped} scores per unit.");
             RuleFor(request => request.AddingUp.Purposes)
                 .Must(purposes => purposes.All(one => Enum.GetValues<Purpose>().Select(EnumNames.Of).Contains(one.Purpose)))
                 .WithMessage("A purpose is for-marks, practice or to-read.")
                 .Must(purposes => purposes.Select(one => one.Purpose).Distinct().Count() == purposes.Count)
-                .WithMessage("Name each purpose once.")
+                .WithMessage("List each purpose only once.")
                 .Must(purposes => purposes.All(one => IsWeight(one.Weight)))
                 .WithMessage($"A weight is a number from 0 to {AddingUp.MostWeight:N0}, with at most two decimals.");
             RuleFor(request => request.AddingUp)

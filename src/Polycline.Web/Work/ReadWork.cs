@@ -61,7 +61,7 @@ public sealed record WorkPiece
     /// <summary>The codes of what giving it back to go on would open.</summary>
     public required IReadOnlyList<string> Frees { get; init; }
 
-    /// <summary>For how many days it has lain there.</summary>
+    /// <summary>How many days it has been waiting.</summary>
     public required int Days { get; init; }
 
     /// <summary>How it is marked; null: in words only.</summary>

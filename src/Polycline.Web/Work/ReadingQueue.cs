@@ -11,7 +11,7 @@ using Polycline.Data.Courses;
 
 namespace Polycline.Web.Work;
 
-/// <summary>In what order pieces are read, and what each of them opens.</summary>
+/// <summary>The order in which pieces are read, and what each of them opens.</summary>
 internal sealed record ReadingQueue(
     IReadOnlyDictionary<(Ref<Core.Courses.Student>, Ref<Item>), int> Places,
     IReadOnlyDictionary<(Ref<Core.Courses.Student>, Ref<Item>), ImmutableArray<Ref<Item>>> Frees,

@@ -29,14 +29,14 @@ public sealed record StudentsWork(
 }
 
 /// <summary>How an item stands for a student, beside what was given for it.</summary>
-/// <param name="IsSkipped">Their section has it not, or drops it.</param>
+/// <param name="IsSkipped">Their section does not have it, or drops it.</param>
 public sealed record ItemStanding(Verdict Verdict, ItemDates? Dates, bool IsSkipped)
 {
     public static readonly ItemStanding NotHere = new(Verdict.Of(ReleaseState.NotAssigned, Sees.Nothing), null, true);
 
-    /// <summary>It cannot be done by them now, and has never been theirs to do: nothing of it is missing.</summary>
+    /// <summary>They cannot do it now, so nothing of it is missing.</summary>
     public bool IsShut =>
-        Verdict.State
+        (Verdict.Because ?? Verdict.State)
             is ReleaseState.Unpublished
                 or ReleaseState.Held
                 or ReleaseState.Unscheduled
@@ -111,7 +111,12 @@ public sealed class CourseMarks
                     .. work.Attempts.Where(put => marked.ContainsKey(put.Attempt.Item)).Select(put => MarkedBy(put, work.Papers, schedule)),
                 ],
                 Work = [.. work.HandedIn.Where(piece => marked.GetValueOrDefault(piece.Item) is MarkedItem.MarkedTask)],
-                Marks = [.. work.Returned.Where(piece => marked.GetValueOrDefault(piece.Item) is MarkedItem.MarkedTask).Select(MarkOf)],
+                Marks =
+                [
+                    .. work
+                        .Returned.Where(piece => marked.GetValueOrDefault(piece.Item) is MarkedItem.MarkedTask)
+                        .Select(piece => MarkOf(piece, (MarkedItem.MarkedTask)marked[piece.Item])),
+                ],
                 Weights = WeightsOf(adding),
                 Missing = adding.MissingAsZero ? MissingCounts.AsZero : MissingCounts.LeftOut,
             },
@@ -195,12 +200,13 @@ public sealed class CourseMarks
         );
 
     // A mark is worth what it was worth when it was given, however the item is marked by now.
-    private static Mark MarkOf(ReturnedPiece piece) =>
+    private static Mark MarkOf(ReturnedPiece piece, MarkedItem.MarkedTask task) =>
         new(piece.Student, piece.Item, piece.At)
         {
             IsAgain = piece.IsAgain,
-            Share = piece.Mark is { } mark ? MarkShare.Of(mark) : null,
-            Level = piece.Mark?.Level,
+            // An item that is given back in words only by now has no score, whatever was given before.
+            Share = task.Score != TaskScore.None && piece.Mark is { } mark ? MarkShare.Of(mark) : null,
+            Level = task.Score == TaskScore.None ? null : piece.Mark?.Level,
             Scale = piece.Mark is { As.Form: MarkForm.Scale } onScale ? ScaleOf(onScale.As) : null,
         };
 

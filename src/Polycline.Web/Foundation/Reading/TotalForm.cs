@@ -8,7 +8,7 @@ namespace Polycline.Web.Foundation.Reading;
 /// <summary>A student's total so far, exactly explained. Source: the computation, chapter 13.5.</summary>
 /// <param name="SoFar">Such as <c>81.5 %</c>; null: nothing counts yet.</param>
 /// <param name="How">How it is added up, in a sentence.</param>
-/// <param name="Parts">In the order of the course: each with its own total and weight where parts are weighed, else one.</param>
+/// <param name="Parts">In the order of the course: each with its own total and weight where parts are weighted, else one.</param>
 /// <param name="Left">What does not enter it, and why.</param>
 public sealed record TotalForm(
     string? SoFar,
@@ -75,8 +75,8 @@ public sealed record TotalForm(
         new(plan.Row(item.Item).Id, plan.Schedule.CodeOf[item.Item], plan.Schedule.Item(item.Item).Title, words);
 }
 
-/// <param name="Name">Null: there is but one.</param>
-/// <param name="Weight">Null: nothing is weighed.</param>
+/// <param name="Name">Null: there is only one.</param>
+/// <param name="Weight">Null: nothing is weighted.</param>
 public sealed record TotalPart(string? Name, string? Weight, string Points, string Percent, IReadOnlyList<TotalLine> Lines);
 
 /// <param name="Words">What it counts as, or why it is left out.</param>

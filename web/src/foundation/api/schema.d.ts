@@ -7468,7 +7468,7 @@ export interface components {
             soFar: null | string;
             /** @description How it is added up, in a sentence. */
             how: string;
-            /** @description In the order of the course: each with its own total and weight where parts are weighed, else one. */
+            /** @description In the order of the course: each with its own total and weight where parts are weighted, else one. */
             parts: components["schemas"]["TotalPart"][];
             /** @description What does not enter it, and why. */
             left: components["schemas"]["TotalLine"][];
@@ -7485,9 +7485,9 @@ export interface components {
             score?: null | string;
         };
         TotalPart: {
-            /** @description Null: there is but one. */
+            /** @description Null: there is only one. */
             name: null | string;
-            /** @description Null: nothing is weighed. */
+            /** @description Null: nothing is weighted. */
             weight: null | string;
             points: string;
             percent: string;
@@ -7582,7 +7582,7 @@ export interface components {
             unit: number;
             /**
              * Format: double
-             * @description 0 to 10,000; 0: it does not count where units are weighed.
+             * @description 0 to 10,000; 0: it does not count where units are weighted.
              */
             weight: number;
             /**
@@ -7703,7 +7703,7 @@ export interface components {
             frees: string[];
             /**
              * Format: int32
-             * @description For how many days it has lain there.
+             * @description How many days it has been waiting.
              */
             days: number;
             marked: null | components["schemas"]["MarkedForm"];

@@ -9,7 +9,7 @@ import NumberField from '../../parts/fields/NumberField.vue'
 import OneOfField from '../../parts/fields/OneOfField.vue'
 import { type Answer, purposeWords } from './scoreLines'
 
-/** How scores come to a total: by what it is weighed, which of the lowest are left out, and what is missing. */
+/** How scores come to a total: how it is weighted, which of the lowest are left out, and what is missing. */
 const props = defineProps<{ edition: number; answer: Answer }>()
 const emit = defineEmits<{ close: [] }>()
 

@@ -38,7 +38,7 @@ const asked = computed(() =>
         <b>{{ answer.data.value.title }}</b>
         <button type="button" class="word-button small" @click="emit('close')">close</button>
       </p>
-      <p class="small">First attempts only: whoever tries again has seen the answers.</p>
+      <p class="small">First attempts only, because anyone who tries again has seen the answers.</p>
       <ol>
         <li v-for="question in asked" :key="question.n">
           <p class="text">

@@ -110,7 +110,7 @@ useScreenKeys([
         </button>
       </p>
       <p class="sections second-line">
-        <span class="orders" role="group" aria-label="In what order">
+        <span class="orders" role="group" aria-label="Order">
           <span>first</span>
           <button
             v-for="one in ordersOf(levels.item.one)"

@@ -38,5 +38,5 @@ export function remark(piece: Piece): { words: string; isAccent: boolean } {
   return piece.late ? { words: 'late', isAccent: true } : { words: '', isAccent: false }
 }
 
-/** How long it has lain there. */
+/** How long it has been waiting. */
 export const lain = (days: number): string => (days === 0 ? 'today' : `${days} d`)
