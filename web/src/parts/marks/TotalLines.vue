@@ -5,6 +5,17 @@ import type { Schemas } from '../../foundation/api/client'
 /** What a total is made of: what counts, part by part, and what does not, by its reason. */
 const props = defineProps<{ total: Schemas['TotalForm'] }>()
 
+/** What counts, part by part; then levels without percentages, with the one in the middle. */
+const groups = computed(() => [
+  ...props.total.parts.map((part) => ({ ...part, name: part.name ?? 'What counts', sum: part.percent })),
+  ...props.total.scales.map((scale) => ({
+    ...scale,
+    name: 'In words',
+    points: null,
+    weight: null,
+    sum: scale.middle,
+  })),
+])
 const left = computed(() =>
   [...new Set(props.total.left.map((line) => line.words))].map((why) => ({
     why,
@@ -15,29 +26,15 @@ const left = computed(() =>
 
 <template>
   <p class="second">{{ total.how }}</p>
-  <section v-for="(part, n) in total.parts" :key="n">
+  <section v-for="(group, n) in groups" :key="n">
     <h2 class="part">
-      <span>{{ part.name ?? 'What counts' }}</span>
-      <span>{{ part.points }}</span>
-      <b>{{ part.percent }}</b>
+      <span>{{ group.name }}</span>
+      <span v-if="group.points">{{ group.points }}</span>
+      <b>{{ group.sum }}</b>
     </h2>
-    <p v-if="part.weight" class="small">weight {{ part.weight }}</p>
+    <p v-if="group.weight" class="small">weight {{ group.weight }}</p>
     <dl>
-      <template v-for="line in part.lines" :key="line.item">
-        <dt>
-          <slot :line="line">{{ line.code }} {{ line.title }}</slot>
-        </dt>
-        <dd>{{ line.words }}</dd>
-      </template>
-    </dl>
-  </section>
-  <section v-for="(scale, n) in total.scales" :key="`scale ${n}`">
-    <h2 class="part">
-      <span>In words</span>
-      <b>{{ scale.middle }}</b>
-    </h2>
-    <dl>
-      <template v-for="line in scale.lines" :key="line.item">
+      <template v-for="line in group.lines" :key="line.item">
         <dt>
           <slot :line="line">{{ line.code }} {{ line.title }}</slot>
         </dt>

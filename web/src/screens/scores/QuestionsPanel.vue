@@ -4,7 +4,7 @@ import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import SectionKey from '../../look/marks/SectionKey.vue'
-import ProblemNote from '../../parts/ProblemNote.vue'
+import SidePanel from './SidePanel.vue'
 
 /** How the questions of a quiz went: how hard each is, whether it tells strong from weak, and what was answered instead. */
 const props = defineProps<{
@@ -26,67 +26,45 @@ const asked = computed(() =>
 </script>
 
 <template>
-  <aside class="panel" tabindex="0" aria-label="How the questions went" @keydown.esc="emit('close')">
-    <ProblemNote
-      v-if="answer.problem.value && !answer.data.value"
-      :problem="answer.problem.value"
-      :again="answer.refetch"
-    />
-    <p v-else-if="!answer.data.value" class="second" role="status">Looking through the answers …</p>
-    <template v-else>
-      <p class="head">
-        <b>{{ answer.data.value.title }}</b>
-        <button type="button" class="word-button small" @click="emit('close')">close</button>
-      </p>
-      <p class="small">First attempts only, because anyone who tries again has seen the answers.</p>
-      <ol>
-        <li v-for="question in asked" :key="question.n">
-          <p class="text">
-            <span class="small">{{ question.n }}</span> {{ question.text }}
+  <SidePanel
+    label="How the questions went"
+    :title="answer.data.value?.title"
+    waiting="Looking through the answers …"
+    :problem="answer.problem.value"
+    :again="answer.refetch"
+    @close="emit('close')"
+  >
+    <p class="small">First attempts only, because anyone who tries again has seen the answers.</p>
+    <ol>
+      <li v-for="question in asked" :key="question.n">
+        <p class="text">
+          <span class="small">{{ question.n }}</span> {{ question.text }}
+        </p>
+        <p v-if="question.sections.length === 0" class="small">Nobody has answered it yet.</p>
+        <div v-for="one in question.sections" :key="one.section" class="went">
+          <p>
+            <SectionKey v-if="section === null" :letter="one.letter" :name="one.name" short />
+            <b>{{ one.right }} of {{ one.students }} right</b>
+            <span v-if="one.mean" class="small">{{ one.mean }} on average</span>
           </p>
-          <p v-if="question.sections.length === 0" class="small">Nobody has answered it yet.</p>
-          <div v-for="one in question.sections" :key="one.section" class="went">
-            <p>
-              <SectionKey v-if="section === null" :letter="one.letter" :name="one.name" short />
-              <b>{{ one.right }} of {{ one.students }} right</b>
-              <span v-if="one.mean" class="small">{{ one.mean }} on average</span>
-            </p>
-            <p v-if="one.tellsApart" class="small">
-              Tells stronger students from weaker ones
-              <b :class="{ accent: one.tellsApart === 'hardly' || one.tellsApart === 'the wrong way round' }">{{
-                one.tellsApart
-              }}</b>
-            </p>
-            <ul v-if="one.wrong.length" class="small" aria-label="Frequent wrong answers">
-              <li v-for="wrong in one.wrong" :key="wrong.words">
-                <span>{{ wrong.words }}</span> <span>{{ wrong.students }}</span>
-              </li>
-            </ul>
-          </div>
-        </li>
-      </ol>
-    </template>
-  </aside>
+          <p v-if="one.tellsApart" class="small">
+            Tells stronger students from weaker ones
+            <b :class="{ accent: one.tellsApart === 'hardly' || one.tellsApart === 'the wrong way round' }">{{
+              one.tellsApart
+            }}</b>
+          </p>
+          <ul v-if="one.wrong.length" class="small" aria-label="Frequent wrong answers">
+            <li v-for="wrong in one.wrong" :key="wrong.words">
+              <span>{{ wrong.words }}</span> <span>{{ wrong.students }}</span>
+            </li>
+          </ul>
+        </div>
+      </li>
+    </ol>
+  </SidePanel>
 </template>
 
 <style scoped>
-.panel {
-  position: relative;
-  overflow: auto;
-  min-height: 0;
-  padding: var(--space-6) var(--space-6) var(--space-9);
-  background: var(--sheet);
-  border-left: var(--stroke-hair) solid var(--accent);
-}
-.head {
-  display: flex;
-  align-items: baseline;
-  gap: var(--space-5);
-}
-.head b {
-  flex: 1;
-  font: 600 var(--size-unit) / 1.3 var(--face-display);
-}
 ol,
 ul {
   list-style: none;
