@@ -19,6 +19,19 @@ public sealed class MarkingByKeysWalk(PublishedSchool school, ITestOutputHelper 
         orla.IsAccessible("work, in the order that frees most");
         // What frees most comes first.
         orla.See("//li[1]//span[normalize-space() = 'frees 3.08']");
+        // The row in view stays in view, however far the arrows lead.
+        for (var down = 0; down < 24; down++)
+            orla.Type(Keys.ArrowDown);
+        orla.Until(
+            () =>
+                orla.Ask<bool>(
+                    "const row = document.querySelector('li [aria-current]'), list = row.closest('ul').getBoundingClientRect(), "
+                        + "own = row.getBoundingClientRect(); return own.bottom <= list.bottom + 1 && row.textContent.includes('2.17')"
+                ),
+            "the row of the piece"
+        );
+        for (var up = 0; up < 24; up++)
+            orla.Type(Keys.ArrowUp);
         var presses = 0;
         Press("m");
         for (var left = 36; left > 36 - Pieces; left--)

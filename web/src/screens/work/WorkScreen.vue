@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useLevels } from '../../foundation/levels'
@@ -66,6 +66,11 @@ const piece = computed(
     pieces.value[0],
 )
 watch(piece, (one) => (held.value = one ? keyOf(one) : null), { immediate: true })
+/** Its row is in view too, wherever one comes from. */
+const list = useTemplateRef<HTMLElement>('list')
+watch([held, list], () => list.value?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' }), {
+  flush: 'post',
+})
 
 const read = (one: { item: number; student: number }) =>
   router.replace({ query: { ...route.query, section: section.value!.section, item: one.item, student: one.student } })
@@ -132,7 +137,7 @@ useScreenKeys([
       </p>
       <PrintedWork v-if="printing" :section="section.name" :pieces="pieces" @printed="printing = false" />
       <div class="split">
-        <ul class="ruled list" tabindex="0" aria-label="Pieces of work">
+        <ul ref="list" class="ruled list" tabindex="0" aria-label="Pieces of work">
           <li v-for="one in pieces" :key="keyOf(one)">
             <button
               type="button"
