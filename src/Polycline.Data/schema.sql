@@ -666,7 +666,7 @@ CREATE TABLE public.body (
     kind text NOT NULL,
     data jsonb NOT NULL,
     CONSTRAINT body_hash_check CHECK ((length(hash) = 32)),
-    CONSTRAINT body_kind_check CHECK ((kind = ANY (ARRAY['text'::text, 'draft'::text, 'quiz'::text])))
+    CONSTRAINT body_kind_check CHECK ((kind = ANY (ARRAY['text'::text, 'draft'::text, 'quiz'::text, 'rubric'::text])))
 );
 CREATE TABLE public.body_file (
     body bytea NOT NULL,
@@ -932,6 +932,7 @@ CREATE TABLE public.item (
     outcomes text[] DEFAULT '{}'::text[] NOT NULL,
     marked jsonb,
     quiz bytea,
+    rubric bytea,
     CONSTRAINT item_about_check CHECK ((about_teacher OR (about_whom IS NULL))),
     CONSTRAINT item_address_check CHECK (((address ~ '^https?://[^ ]+$'::text) AND (length(address) <= 2000))),
     CONSTRAINT item_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
@@ -1814,6 +1815,7 @@ CREATE INDEX item_file_edition ON public.item_file USING btree (edition);
 CREATE INDEX item_file_file ON public.item_file USING btree (file);
 CREATE INDEX item_file_item ON public.item_file USING btree (item);
 CREATE INDEX item_quiz ON public.item USING btree (quiz) WHERE (quiz IS NOT NULL);
+CREATE INDEX item_rubric ON public.item USING btree (rubric) WHERE (rubric IS NOT NULL);
 CREATE INDEX known_browser_person ON public.known_browser USING btree (person);
 CREATE INDEX lesson_edition ON public.lesson USING btree (edition);
 CREATE INDEX mail_next_try_idx ON public.mail USING btree (next_try) WHERE ((sent_at IS NULL) AND (given_up_at IS NULL));
@@ -1975,6 +1977,8 @@ ALTER TABLE ONLY public.item_file
     ADD CONSTRAINT item_file_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_quiz_fkey FOREIGN KEY (quiz) REFERENCES public.body(hash);
+ALTER TABLE ONLY public.item
+    ADD CONSTRAINT item_rubric_fkey FOREIGN KEY (rubric) REFERENCES public.body(hash);
 ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_section_fkey FOREIGN KEY (section) REFERENCES public.section(id) DEFERRABLE INITIALLY DEFERRED;
 ALTER TABLE ONLY public.item

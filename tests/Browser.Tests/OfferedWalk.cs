@@ -158,6 +158,14 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Button(p, "Set how it is marked")
         ),
         new(
+            "outline/rubric/RubricEditor",
+            "write-rubric",
+            "outline?row=item:Isobars by hand",
+            p => Press(p, "//section[@aria-label='Rubric']//button[normalize-space()='make one']"),
+            p => Fill(p, "input[aria-label='Criterion 1']", "Every line closed"),
+            p => Button(p, "Save the rubric")
+        ),
+        new(
             "outline/editors/AddressEditor",
             "point-link",
             "outline?row=item:Film: how a low goes by",

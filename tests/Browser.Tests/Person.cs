@@ -22,6 +22,7 @@ public sealed class Person : IDisposable
         "mark-changes-seen",
         "closures-of-file",
         "understand-quiz",
+        "understand-rubric",
         "take-back-course",
         "take-back-roll-over",
     ];

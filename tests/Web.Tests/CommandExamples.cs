@@ -397,6 +397,27 @@ public static class CommandExamples
                         },
                     }
                 )),
+        ["write-rubric"] = school => In(school, async at => With(
+                    await at("item", "Isobars by hand"),
+                    "item",
+                    new()
+                    {
+                        ["rubric"] = new JsonObject
+                        {
+                            ["name"] = "Isobars",
+                            ["criteria"] = new JsonArray(
+                                new JsonObject
+                                {
+                                    ["id"] = "",
+                                    ["title"] = "Every line closed",
+                                    ["weight"] = 1.5,
+                                    ["isOptional"] = false,
+                                    ["levels"] = new JsonArray(Level("no", 0, 0), Level("most", 1, 3), Level("all", 4, 4)),
+                                }
+                            ),
+                        },
+                    }
+                )),
         ["write-quiz"] = school => In(school, async at => With(
                     await at("item", "Reading scales"),
                     "item",
@@ -579,6 +600,17 @@ public static class CommandExamples
 
     private static async Task<object?> In<T>(School school, Func<Func<string, string, Task<(long Id, long Version)>>, Task<T>> example) =>
         await example((table, title) => At(school, table, title));
+
+    private static JsonObject Level(string name, int from, int to) =>
+        new()
+        {
+            ["id"] = "",
+            ["name"] = name,
+            ["from"] = from,
+            ["to"] = to,
+            ["isRange"] = from < to,
+            ["words"] = "",
+        };
 
     private static JsonObject With((long Id, long Version) row, string field, JsonObject more)
     {

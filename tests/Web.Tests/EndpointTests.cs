@@ -494,6 +494,14 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             item = await school.Item("Guide: the rain gauge"),
             @base = "",
         }),
+        ["GET /api/editions/{edition:long}/items/{item:long}/rubric"] = new("/api/editions/{edition}/items/{task}/rubric", Team),
+        ["GET /api/editions/{edition:long}/items/{item:long}/rubric.csv"] = new("/api/editions/{edition}/items/{task}/rubric.csv", Team),
+        ["GET /api/editions/{edition:long}/rubrics"] = new("/api/editions/{edition}/rubrics", Team),
+        ["POST /api/editions/{edition:long}/understand-rubric"] = new("/api/editions/{edition}/understand-rubric", Team, async school => new
+        {
+            item = await school.Item("Cloud diary"),
+            text = "Criterion,0,1\nTime,none,given",
+        }),
         ["GET /api/editions/{edition:long}/items/{item:long}/quiz"] = new("/api/editions/{edition}/items/{quiz}/quiz", Team),
         ["POST /api/editions/{edition:long}/understand-quiz"] = new("/api/editions/{edition}/understand-quiz", Team, _ =>
             Body(new { text = "Is it?\ntrue" })

@@ -92,14 +92,14 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
             $"/api/editions/{school.WeatherWatch}/mark-item-as",
             new
             {
-                item = await school.Item("Cloud diary"),
+                item = await school.Item("Isobars by hand"),
                 marked = new
                 {
                     @as = "scale",
                     outOf = 12.5,
                     levels = new[] { new { name = "not yet", percent = 0.0 }, new { name = "there", percent = 87.25 } },
                 },
-                version = 2,
+                version = 1,
             },
             Guid.NewGuid()
         );
@@ -109,6 +109,7 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         course.ShouldContain("\"together\":[\"Pierpair\"]");
         course.ShouldContain("\"groups\":[\"Pierpair\"]");
         course.ShouldContain("\"outcomes\":{\"i");
+        course.ShouldContain("\"rubrics\":{\"i");
         course.ShouldContain("\"addingUp\":{\"by\":\"unit\",\"weights\":{\"u4\":2.5},\"missing\":\"zero\",\"drop\":{\"u4\":1}}");
         Entries(first).Count(entry => entry.Name.StartsWith("files/", StringComparison.Ordinal)).ShouldBe(26);
         var rows = await school.RowCounts(Kept);

@@ -173,7 +173,11 @@ public sealed record SightReach(ImmutableArray<SightChange> Changes)
         return altered;
 
         static bool ReadsDifferently(Item old, Item now) =>
-            old.Body != now.Body || old.Address != now.Address || old.Asked != now.Asked || !old.Files.SequenceEqual(now.Files);
+            old.Body != now.Body
+            || old.Address != now.Address
+            || old.Asked != now.Asked
+            || old.Rubric != now.Rubric
+            || !old.Files.SequenceEqual(now.Files);
 
         static (string, string, Purpose, string, string?) Listed(PlanSchedule plan, CourseItem item) =>
             (item.Item.Title, plan.CodeOf[item.Ref], item.Item.Purpose, item.Unit.Title, item.Lesson?.Title);

@@ -124,6 +124,9 @@ public sealed record Item
     /// <summary>What the questions of a quiz are kept under; null: there are none yet. The computation does not read it.</summary>
     public string? Quiz { get; init; }
 
+    /// <summary>What the rubric is kept under that it is marked by; null: by none.</summary>
+    public string? Rubric { get; init; }
+
     /// <summary>How it is marked; null: in words only. The computation does not read it.</summary>
     public MarkedAs? Marked { get; init; }
 

@@ -39,6 +39,26 @@ public sealed record MarkedAs(MarkForm Form)
 }
 
 /// <summary>What somebody gave for a piece, with how it was marked then.</summary>
-/// <param name="Value">Points or percent; null: a level.</param>
+/// <param name="Value">Points or percent; null: a level, or by a rubric.</param>
 /// <param name="Level">The name of a level; null: points or percent.</param>
-public sealed record GivenMark(MarkedAs As, decimal? Value, string? Level);
+public sealed record GivenMark(MarkedAs As, decimal? Value, string? Level)
+{
+    /// <summary>By which rubric; null: by none.</summary>
+    public GivenByRubric? Rubric { get; init; }
+}
+
+/// <summary>What was given by a rubric, which the mark keeps whatever becomes of it.</summary>
+/// <param name="Rubric">What the rubric is kept under.</param>
+/// <param name="Levels">Each criterion at most once.</param>
+/// <param name="Reached">The weighted points of these levels.</param>
+/// <param name="Most">The highest that these criteria allow; 0: it gives no score.</param>
+public sealed record GivenByRubric(string Rubric, ImmutableArray<GivenLevel> Levels, decimal Reached, decimal Most)
+{
+    public bool Equals(GivenByRubric? other) =>
+        other is not null && (Rubric, Reached, Most) == (other.Rubric, other.Reached, other.Most) && Levels.SequenceEqual(other.Levels);
+
+    public override int GetHashCode() => HashCode.Combine(Rubric, Reached, Most, Levels.Length);
+}
+
+/// <param name="Points">Where the level is a range.</param>
+public sealed record GivenLevel(string Criterion, string Level, decimal? Points);

@@ -65,7 +65,7 @@ public abstract record MarkedItem
         public ShortScale? Scale { get; init; }
 
         /// <summary>The rubric that new marks are made with.</summary>
-        public Rubric? Rubric { get; init; }
+        public PointRubric? Rubric { get; init; }
     }
 }
 
@@ -94,19 +94,24 @@ public sealed record ShortScale(Ref<ShortScale> Id, ImmutableArray<ScaleLevel> L
 /// <param name="Share">Null: it stands for no percentage.</param>
 public sealed record ScaleLevel(string Id, Fraction? Share);
 
-/// <summary>A rubric: criteria with their levels. Source: the computation, chapter 13.3.</summary>
+/// <summary>A rubric as far as points go: criteria with their levels. Source: the computation, chapter 13.3.</summary>
 /// <param name="Version">From 1; a mark keeps the one it was made with.</param>
-public sealed record Rubric(Ref<Rubric> Id, int Version, ImmutableArray<Criterion> Criteria)
+public sealed record PointRubric(Ref<PointRubric> Id, int Version, ImmutableArray<PointCriterion> Criteria)
 {
     /// <summary>What a mark with this rubric is worth.</summary>
     /// <param name="isComplete">Whether every criterion is marked that is not optional.</param>
     /// <returns>Null: it is not complete, or nothing can be reached.</returns>
     public Fraction? Share(ImmutableArray<CriterionMark> marks, out bool isComplete)
     {
+        var (reached, most) = Sums(marks, out isComplete);
+        return !isComplete || most.Sign == 0 ? null : reached / most;
+    }
+
+    /// <summary>The weighted points of what is marked, and the most that these criteria allow.</summary>
+    public (Fraction Reached, Fraction Most) Sums(ImmutableArray<CriterionMark> marks, out bool isComplete)
+    {
         var marked = marks.ToDictionary(mark => mark.Criterion);
         isComplete = Criteria.All(criterion => criterion.IsOptional || marked.ContainsKey(criterion.Id));
-        if (!isComplete)
-            return null;
         var (reached, most) = (Fraction.Zero, Fraction.Zero);
         foreach (var criterion in Criteria)
         {
@@ -115,7 +120,7 @@ public sealed record Rubric(Ref<Rubric> Id, int Version, ImmutableArray<Criterio
             reached += criterion.Weight * criterion.Points(mark);
             most += criterion.Weight * criterion.Most;
         }
-        return most.Sign == 0 ? null : reached / most;
+        return (reached, most);
     }
 
     /// <summary>Whether all that was marked has its place in this rubric.</summary>
@@ -123,7 +128,7 @@ public sealed record Rubric(Ref<Rubric> Id, int Version, ImmutableArray<Criterio
         marks.All(mark => Criteria.FirstOrDefault(criterion => criterion.Id == mark.Criterion)?.Takes(mark) == true);
 }
 
-public sealed record Criterion(string Id, Fraction Weight, bool IsOptional, ImmutableArray<CriterionLevel> Levels)
+public sealed record PointCriterion(string Id, Fraction Weight, bool IsOptional, ImmutableArray<CriterionLevel> Levels)
 {
     /// <summary>The highest points that its levels allow.</summary>
     public Fraction Most => Levels.Max(level => level.To);

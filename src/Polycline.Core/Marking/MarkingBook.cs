@@ -134,7 +134,7 @@ public sealed record Mark(Ref<Student> Student, Ref<Item> Item, Instant At)
 }
 
 /// <param name="Rubric">The version it was made with.</param>
-public sealed record RubricMark(Rubric Rubric, ImmutableArray<CriterionMark> Levels);
+public sealed record RubricMark(PointRubric Rubric, ImmutableArray<CriterionMark> Levels);
 
 /// <summary>Questions of a quiz given anew, from a moment on.</summary>
 public sealed record KeyCorrection(Ref<Item> Item, Instant At, ImmutableArray<QuizQuestion> Questions);

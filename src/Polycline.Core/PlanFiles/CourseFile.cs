@@ -13,8 +13,8 @@ namespace Polycline.Core.PlanFiles;
 /// A course by itself, without term, sections and students: what a package holds beside its texts. Its edition is in the
 /// plan file's form; what a plan file has no member for stands beside it by id.
 /// </summary>
-/// <param name="Edition">An item's body is the name of its text in the package, the hash of a file is the name of that, and a quiz stands
-/// for itself as it is stored.</param>
+/// <param name="Edition">An item's body is the name of its text in the package, the hash of a file is the name of that, and a quiz
+/// or a rubric stands for itself as it is stored.</param>
 /// <param name="Shortest">The least that lessons can do with, by id.</param>
 public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictionary<string, int> Shortest)
 {
@@ -26,6 +26,8 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
 
     // Kept as it is stored, so that the same quiz gives the same bytes.
     private static readonly JsonShape Quiz = Forms.OfText(QuizPaperFile.IsOne, "must be the questions of a quiz");
+
+    private static readonly JsonShape Rubric = Forms.OfText(RubricFile.IsOne, "must be a rubric");
 
     private static readonly JsonShape FileShape = Forms.Object(
         new MemberShape("name", Forms.Name, true),
@@ -66,6 +68,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             Beside("asks", item => item.Asks is null ? null : () => AsksShapes.Write(item.Asks, json));
             Beside("marked", item => item.Marked is null ? null : () => MarkedShapes.Write(item.Marked, json));
             Beside("quizzes", item => item.Quiz is null ? null : () => json.WriteStringValue(item.Quiz));
+            Beside("rubrics", item => item.Rubric is null ? null : () => json.WriteStringValue(item.Rubric));
             Beside("addresses", item => item.Address is null ? null : () => json.WriteStringValue(item.Address));
             Beside("files", item => item.Files.IsEmpty ? null : () => WriteFiles(item.Files));
             if (Edition.Units.FirstOrDefault(unit => unit.Welcome) is { } welcome)
@@ -149,6 +152,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             new MemberShape("asks", Forms.Map(AsksShapes.Asks, false)),
             new MemberShape("marked", Forms.Map(MarkedShapes.Marked, false)),
             new MemberShape("quizzes", Forms.Map(Quiz, false)),
+            new MemberShape("rubrics", Forms.Map(Rubric, false)),
             new MemberShape("addresses", Forms.Map(WebAddress, false)),
             new MemberShape("files", Forms.Map(Forms.List(FileShape), false)),
             new MemberShape("welcome", Forms.Id),
@@ -171,6 +175,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 ("asks", items),
                 ("marked", items),
                 ("quizzes", items),
+                ("rubrics", items),
                 ("addresses", items),
                 ("aboutTeacher", items),
                 ("files", items),
@@ -228,6 +233,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 Body = root["texts"]?[item.Ref.Name]?.Value,
                 Asks = root["asks"]?[item.Ref.Name] is { } asks ? AsksShapes.Of(asks) : null,
                 Quiz = root["quizzes"]?[item.Ref.Name]?.Value,
+                Rubric = root["rubrics"]?[item.Ref.Name]?.Value,
                 Marked = root["marked"]?[item.Ref.Name] is { } marked ? MarkedShapes.Of(marked) : null,
                 Address = root["addresses"]?[item.Ref.Name]?.Value,
                 Files =

@@ -41,6 +41,7 @@ public sealed class Sight
         BeforeJoining = beforeJoining;
         Body = MayRead ? item.Body : null;
         Quiz = MayRead ? item.Quiz : null;
+        Rubric = MayRead ? item.Rubric : null;
         Address = MayRead ? item.Address : null;
         Asks = item.Asked;
     }
@@ -88,6 +89,9 @@ public sealed class Sight
 
     /// <summary>What the questions of a quiz are kept under; null: there are none, or they are not to be read.</summary>
     public string? Quiz { get; }
+
+    /// <summary>What its rubric is kept under; null: there is none, or it is not to be read now.</summary>
+    public string? Rubric { get; }
 
     /// <summary>Where it leads; of a link that may be read only.</summary>
     public string? Address { get; }

@@ -30,12 +30,26 @@ public static class MarkWords
 
     /// <summary>A mark: <c>12 of 20</c>, <c>70 %</c>, <c>nearly there</c>.</summary>
     public static string Of(GivenMark mark) =>
-        mark.As.Form switch
-        {
-            MarkForm.Points => $"{Number(mark.Value!.Value)} of {Number(mark.As.OutOf)}",
-            MarkForm.Percent => $"{Number(mark.Value!.Value)} %",
-            _ => mark.Level!,
-        };
+        mark.Rubric is { } given
+            ? Of(mark.As, given)
+            : mark.As.Form switch
+            {
+                MarkForm.Points => $"{Number(mark.Value!.Value)} of {Number(mark.As.OutOf)}",
+                MarkForm.Percent => $"{Number(mark.Value!.Value)} %",
+                _ => mark.Level!,
+            };
+
+    // What the rubric comes to stands beside it where it is another number.
+    private static string Of(MarkedAs marked, GivenByRubric given)
+    {
+        var sum = $"{Number(given.Reached)} of {Number(given.Most)}";
+        if (given.Most == 0)
+            return "marked by the rubric, without points";
+        var share = (Fraction)given.Reached / given.Most;
+        return marked.Form == MarkForm.Percent ? $"{share.PercentShown()} % ({sum} by the rubric)"
+            : given.Most == marked.OutOf ? sum
+            : $"{(share * marked.OutOf).PointsShown()} of {Number(marked.OutOf)} ({sum} by the rubric)";
+    }
 
     /// <summary>A number without zeros at its end.</summary>
     public static string Number(decimal number) => number.ToString("0.##", CultureInfo.InvariantCulture);

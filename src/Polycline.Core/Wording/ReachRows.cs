@@ -154,6 +154,7 @@ internal static class ReachRows
                         ["files"] = item.Files.IsEmpty ? null : string.Join(", ", item.Files.Select(file => $"{file.Name} {file.Hash}")),
                         ["asks for"] = item.Asks is null ? null : AsksWords.InFull(item.Asks),
                         ["questions"] = item.Quiz,
+                        ["rubric"] = item.Rubric,
                         ["is marked"] = item.Marked is null ? null : MarkWords.InFull(item.Marked),
                         ["leads to"] = item.Address,
                         ["outcomes"] = item.Outcomes.IsEmpty ? null : string.Join(", ", item.Outcomes),

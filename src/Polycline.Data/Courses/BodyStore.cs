@@ -21,6 +21,9 @@ public enum BodyKind
 
     /// <summary>The questions of a quiz with their keys (<see cref="Core.MarkFiles.QuizPaperFile"/>).</summary>
     Quiz,
+
+    /// <summary>A rubric (<see cref="Core.MarkFiles.RubricFile"/>).</summary>
+    Rubric,
 }
 
 /// <summary>Something written once.</summary>
@@ -40,9 +43,12 @@ public static class BodyStore
 
     // What a student may be sent and what not have names of their own: a quiz is never read as a text.
     private static string DataOf(Body body) =>
-        body.Kind == BodyKind.Quiz
-            ? JsonSerializer.Serialize(new { Quiz = body.Content })
-            : JsonSerializer.Serialize(new { Html = body.Content });
+        body.Kind switch
+        {
+            BodyKind.Quiz => JsonSerializer.Serialize(new { Quiz = body.Content }),
+            BodyKind.Rubric => JsonSerializer.Serialize(new { Rubric = body.Content }),
+            _ => JsonSerializer.Serialize(new { Html = body.Content }),
+        };
 
     /// <summary>Keeps a body, unless it is there already.</summary>
     public static Task Keep(NpgsqlConnection connection, Body body) =>
@@ -77,4 +83,22 @@ public static class BodyStore
             is { } json
             ? QuizPaperFile.Read(json)
             : null;
+
+    /// <summary>A rubric; null: there is none.</summary>
+    public static async Task<WrittenRubric?> Rubric(NpgsqlConnection connection, string? hash) =>
+        hash is null ? null : (await Rubrics(connection, [hash])).GetValueOrDefault(hash);
+
+    /// <summary>Rubrics by what they are kept under.</summary>
+    public static async Task<IReadOnlyDictionary<string, WrittenRubric>> Rubrics(
+        NpgsqlConnection connection,
+        IReadOnlyCollection<string> hashes
+    ) =>
+        hashes.Count == 0
+            ? new Dictionary<string, WrittenRubric>()
+            : (
+                await connection.QueryAsync<(string Hash, string Content)>(
+                    "SELECT encode(hash, 'hex'), data ->> 'Rubric' FROM body WHERE kind = 'rubric' AND hash = ANY(@hashes)",
+                    new { hashes = hashes.Select(Convert.FromHexString).ToArray() }
+                )
+            ).ToDictionary(row => row.Hash, row => RubricFile.Read(row.Content));
 }

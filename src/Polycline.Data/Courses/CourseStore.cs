@@ -101,10 +101,11 @@ public static class CourseStore
                 var added = await Insert(
                     """
                     item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body,
-                      opens, due, closes, gate, for_whom, before, options, picks, asks, marked, quiz, address, about_teacher, outcomes)
+                      opens, due, closes, gate, for_whom, before, options, picks, asks, marked, quiz, rubric, address,
+                      about_teacher, outcomes)
                     VALUES (@made, @unit, @lesson, @lineage, @rank, @kind, @purpose, @Title, @Published, @Code, @body,
                       @opens::jsonb, @due::jsonb, @closes::jsonb, @gate::jsonb, @whom::jsonb, @before, @options, @Picks,
-                      @asks::jsonb, @marked::jsonb, @quiz, @Address, @AboutTeacher, @outcomes)
+                      @asks::jsonb, @marked::jsonb, @quiz, @rubric, @Address, @AboutTeacher, @outcomes)
                     """,
                     new
                     {
@@ -129,6 +130,7 @@ public static class CourseStore
                         item.Picks,
                         asks = item.Asks is { } asks ? PlanParts.Json(asks) : null,
                         quiz = item.Quiz is null ? null : Convert.FromHexString(item.Quiz),
+                        rubric = item.Rubric is null ? null : Convert.FromHexString(item.Rubric),
                         marked = item.Marked is { } marked ? PlanParts.Json(marked) : null,
                         item.Address,
                         item.AboutTeacher,
@@ -160,13 +162,13 @@ public static class CourseStore
         Task<long> Insert(string into, object values) => connection.ExecuteScalarAsync<long>($"INSERT INTO {into} RETURNING id", values);
     }
 
-    /// <summary>The questions of an edition's quizzes as they are kept, by hash.</summary>
-    public static async Task<IReadOnlyDictionary<string, string>> Quizzes(NpgsqlConnection connection, Id<Edition> edition) =>
+    /// <summary>The quizzes and rubrics of an edition as they are stored, by hash.</summary>
+    public static async Task<IReadOnlyDictionary<string, string>> Stored(NpgsqlConnection connection, Id<Edition> edition) =>
         (
             await connection.QueryAsync<(string Hash, string Content)>(
                 """
-                SELECT DISTINCT encode(b.hash, 'hex'), b.data ->> 'Quiz'
-                FROM item i JOIN body b ON b.hash = i.quiz
+                SELECT DISTINCT encode(b.hash, 'hex'), coalesce(b.data ->> 'Quiz', b.data ->> 'Rubric')
+                FROM item i JOIN body b ON b.hash IN (i.quiz, i.rubric)
                 WHERE i.edition = @edition AND i.removed_at IS NULL
                 """,
                 new { edition = edition.Value }

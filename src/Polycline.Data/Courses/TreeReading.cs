@@ -111,6 +111,7 @@ internal sealed class TreeReading(
         public required string? Marked { get; init; }
 
         public required byte[]? Quiz { get; init; }
+        public required byte[]? Rubric { get; init; }
 
         public required string? Address { get; init; }
 
@@ -226,6 +227,7 @@ internal sealed class TreeReading(
             Picks = row.Picks,
             Asks = row.Asks is null ? null : PlanParts.Asks(row.Asks),
             Quiz = row.Quiz is null ? null : Convert.ToHexStringLower(row.Quiz),
+            Rubric = row.Rubric is null ? null : Convert.ToHexStringLower(row.Rubric),
             Marked = row.Marked is null ? null : PlanParts.Marked(row.Marked),
             Address = row.Address,
             AboutTeacher = row.AboutTeacher,

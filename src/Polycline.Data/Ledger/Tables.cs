@@ -76,6 +76,9 @@ public static class Tables
 
         /// <summary>The hash of its questions, in hex.</summary>
         public static readonly Column<string?> Quiz = Table.Bytes("quiz");
+
+        /// <summary>The hash of its rubric, in hex.</summary>
+        public static readonly Column<string?> Rubric = Table.Bytes("rubric");
         public static readonly Column<MarkedAs?> Marked = Table.Json<MarkedAs?>("marked", marked =>
             marked is null ? null : PlanParts.Json(marked)
         );

@@ -27,6 +27,7 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
     };
 
     private readonly IReadOnlyDictionary<string, Body> quizzes = DemoQuizzes.Of(course);
+    private readonly IReadOnlyDictionary<string, Body> rubrics = DemoRubrics.Of(course);
 
     /// <summary>What the plan calls a thing of a file: the same in every edition of the course.</summary>
     public static Guid Lineage(string course, string id) => new(SHA256.HashData(Encoding.UTF8.GetBytes($"{course} {id}")).AsSpan(0, 16));
@@ -79,6 +80,9 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
         var quiz = quizzes.GetValueOrDefault(id);
         if (quiz is not null)
             await BodyStore.Keep(connection, quiz);
+        var rubric = rubrics.GetValueOrDefault(id);
+        if (rubric is not null)
+            await BodyStore.Keep(connection, rubric);
         var (opens, due) = texts.Count > 0 ? Timing[kind] : default;
         // A student who waits for feedback needs time once it has come.
         if (due is not null && conditions[id] is not null)
@@ -89,9 +93,9 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
         await Insert(
             """
             item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, gate, options,
-              asks, marked, quiz, address)
+              asks, marked, quiz, rubric, address)
             VALUES (@edition, @unit, @lesson, @lineage, @rank, @kind, @purpose, @title, @published, @body,
-              @opens::jsonb, @due::jsonb, @gate::jsonb, @options, @asks::jsonb, @marked::jsonb, @quiz, @address)
+              @opens::jsonb, @due::jsonb, @gate::jsonb, @options, @asks::jsonb, @marked::jsonb, @quiz, @rubric, @address)
             """,
             new
             {
@@ -114,6 +118,7 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
                 asks = item["asks"]?.ToJsonString(),
                 marked = item["marked"]?.ToJsonString(),
                 quiz = quiz is null ? null : Convert.FromHexString(quiz.Hash),
+                rubric = rubric is null ? null : Convert.FromHexString(rubric.Hash),
                 address = (string?)item["address"],
             }
         );

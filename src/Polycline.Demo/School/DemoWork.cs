@@ -86,11 +86,13 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
 
     private readonly DemoAttempts attempts = new();
     private readonly Dictionary<string, QuizPaper> papers = new(StringComparer.Ordinal);
+    private IReadOnlyDictionary<string, WrittenRubric> rubrics = new Dictionary<string, WrittenRubric>();
 
     public async Task Write(IReadOnlyDictionary<long, IReadOnlyList<(long Person, string Name)>> studentsOf)
     {
         foreach (var hash in plan.Edition.InReadingOrder().Select(item => item.Quiz).OfType<string>())
             papers[hash] = (await BodyStore.Quiz(connection, hash))!;
+        rubrics = await BodyStore.Rubrics(connection, [.. plan.Edition.InReadingOrder().Select(item => item.Rubric).OfType<string>()]);
         foreach (var section in plan.Sections)
         foreach (
             var item in plan
@@ -132,7 +134,7 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
             : again ? "Nearly. Say what you measured with, and hand it in again."
             : Backs[chance.Next(Backs.Length)];
         var words = $"{Beginnings[chance.Next(Beginnings.Length)]} {Endings[chance.Next(Endings.Length)]}";
-        var mark = back is null || again || item.Item.Item.Marked is not { } marked ? null : Mark(marked, steady);
+        var mark = back is null || again || item.Item.Item.Marked is not { } marked ? null : Mark(item.Item.Item, marked, steady, person);
         pieces.Add(
             (
                 person,
@@ -172,11 +174,13 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
     }
 
     // Mostly in the upper half, in whole points.
-    private GivenMark Mark(MarkedAs marked, bool isSteady)
+    private GivenMark Mark(Item item, MarkedAs marked, bool isSteady, long person)
     {
         var good = Math.Max(marks.NextDouble(), marks.NextDouble());
         if (marked.Form == MarkForm.Scale)
             return new(marked, null, marked.Levels[Math.Min((int)(good * marked.Levels.Length), marked.Levels.Length - 1)].Name);
+        if (item.Rubric is { } hash)
+            return new(marked, null, null) { Rubric = DemoRubrics.Near(rubrics[hash], hash, isSteady ? 0.8 : 0.4 + (0.6 * good), person) };
         return new(marked, Math.Round(marked.OutOf * (decimal)(isSteady ? 0.8 : 0.4 + (0.6 * good))), null);
     }
 

@@ -33,6 +33,16 @@ public static class TableFormulas
         return scan.End();
     }
 
+    /// <summary>
+    /// Whether a spreadsheet would take a cell for a formula: a number may begin with a sign, and a dash may stand for nothing.
+    /// </summary>
+    public static bool IsFormula(string cell) =>
+        cell.Length > 1
+        && (
+            (cell[0] is '=' or '@' && !char.IsWhiteSpace(cell[1]))
+            || (cell[0] is '+' or '-' && (char.IsLetter(cell[1]) || cell[1] is '(' or '=' or '@' or '+' or '-'))
+        );
+
     // Commas, semicolons and tabs all end a cell, as nobody knows how it will be read.
     private sealed class Scan
     {
@@ -57,13 +67,5 @@ public static class TableFormulas
             cell.Clear();
             return IsFormula(text) ? text : null;
         }
-
-        // A number may begin with a sign, and a dash may stand for nothing.
-        private static bool IsFormula(string text) =>
-            text.Length > 1
-            && (
-                (text[0] is '=' or '@' && !char.IsWhiteSpace(text[1]))
-                || (text[0] is '+' or '-' && (char.IsLetter(text[1]) || text[1] is '(' or '=' or '@' or '+' or '-'))
-            );
     }
 }

@@ -75,6 +75,9 @@ internal sealed class Table : IDisposable
     public string this[int column] =>
         column >= 0 && column < parser.Count && parser[column] is { Length: <= LongestCell } cell && IsText(cell) ? cell : "";
 
+    /// <summary>A cell of the row as it stands in the file; empty where there is none.</summary>
+    public string Whole(int column) => column < parser.Count ? parser[column] : "";
+
     /// <summary>A date, in one of the forms people write; null: the cell is empty.</summary>
     /// <exception cref="FormatException">It is no date.</exception>
     public static LocalDate? Date(string cell)

@@ -41,7 +41,7 @@ public static class ExportCourse
             async connection =>
                 (
                     await CourseStore.Texts(connection, plan.Id),
-                    await CourseStore.Quizzes(connection, plan.Id),
+                    await CourseStore.Stored(connection, plan.Id),
                     await CourseStore.Files(connection, plan.Id)
                 ),
             stop
@@ -65,11 +65,11 @@ public static class ExportCourse
             []
         );
 
-    /// <summary>The course under ids by place, its texts under names by hash, its quizzes as they are stored.</summary>
+    /// <summary>The course under ids by place, its texts under names by hash, its quizzes and rubrics as they are stored.</summary>
     public static CoursePackage PackageOf(
         EditionPlan plan,
         IReadOnlyDictionary<string, string> texts,
-        IReadOnlyDictionary<string, string> quizzes
+        IReadOnlyDictionary<string, string> stored
     )
     {
         var renaming = Renaming.ByPlace(plan.Edition);
@@ -81,7 +81,7 @@ public static class ExportCourse
             .Where(pair => pair.Shortest is not null)
             .ToDictionary(pair => pair.Name, pair => pair.Shortest!.Value);
         return new(
-            new(plan.CourseTitle, WithBodies(edition, hash => $"{hash}.html", quiz: hash => quizzes[hash]), shortest),
+            new(plan.CourseTitle, WithBodies(edition, hash => $"{hash}.html", stored: hash => stored[hash]), shortest),
             plan.Edition.InReadingOrder()
                 .Select(item => item.Body)
                 .OfType<string>()
@@ -95,14 +95,15 @@ public static class ExportCourse
         Edition edition,
         Func<string, string?> name,
         Func<string, string>? file = null,
-        Func<string, string>? quiz = null
+        Func<string, string>? stored = null
     )
     {
         Item Of(Item item) =>
             item with
             {
                 Body = item.Body is null ? null : name(item.Body),
-                Quiz = item.Quiz is null || quiz is null ? item.Quiz : quiz(item.Quiz),
+                Quiz = item.Quiz is null || stored is null ? item.Quiz : stored(item.Quiz),
+                Rubric = item.Rubric is null || stored is null ? item.Rubric : stored(item.Rubric),
                 Files = file is null ? item.Files : [.. item.Files.Select(given => given with { Hash = file(given.Hash) })],
             };
         return edition with

@@ -156,8 +156,14 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, TakeInAnswer>
         );
         foreach (var body in bodies.Values.Where(body => body.Content.Length > 0))
             await BodyStore.Keep(work.Connection, body);
-        foreach (var quiz in package.Course.Edition.InReadingOrder().Select(item => item.Quiz).OfType<string>().Distinct())
-            await BodyStore.Keep(work.Connection, new(quiz, BodyKind.Quiz));
+        var stored = package
+            .Course.Edition.InReadingOrder()
+            .SelectMany(item => new[] { (Text: item.Quiz, Kind: BodyKind.Quiz), (Text: item.Rubric, Kind: BodyKind.Rubric) })
+            .Where(one => one.Text is not null)
+            .DistinctBy(one => one.Text)
+            .ToDictionary(one => one.Text!, one => new Body(one.Text!, one.Kind), StringComparer.Ordinal);
+        foreach (var body in stored.Values)
+            await BodyStore.Keep(work.Connection, body);
         var names = new Dictionary<string, string>(StringComparer.Ordinal);
         return package.Course with
         {
@@ -165,7 +171,7 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, TakeInAnswer>
                 new Renaming(Lineage).Of(package.Course.Edition),
                 name => bodies[name] is { Content.Length: > 0 } body ? body.Hash : null,
                 name => files[name].Hash,
-                quiz => new Body(quiz, BodyKind.Quiz).Hash
+                text => stored[text].Hash
             ),
             Shortest = package.Course.Shortest.ToDictionary(pair => Lineage(pair.Key), pair => pair.Value),
         };

@@ -73,6 +73,19 @@ public static class OutlineRoutes
             .For(May.Team)
             .ProducesProblems(422);
         routes.MapEditionCommand<Quizzes.WriteQuiz, Quizzes.KnownQuiz, Quizzes.WriteQuizRequest>();
+        routes.MapGet("/api/editions/{edition:long}/items/{item:long}/rubric", Rubrics.ReadRubric.Handle).WithName("rubric").For(May.Team);
+        routes
+            .MapGet("/api/editions/{edition:long}/items/{item:long}/rubric.csv", Rubrics.ReadRubric.HandleCsv)
+            .WithName("rubric-csv")
+            .For(May.Team)
+            .Produces(200, contentType: "text/csv");
+        routes.MapGet("/api/editions/{edition:long}/rubrics", Rubrics.ReadRubrics.Handle).WithName("rubrics").For(May.Team);
+        routes
+            .MapPost("/api/editions/{edition:long}/understand-rubric", Rubrics.UnderstandRubric.Handle)
+            .WithName("understand-rubric")
+            .For(May.Team)
+            .ProducesProblems(422);
+        routes.MapEditionCommand<Rubrics.WriteRubric, Rubrics.RubricInUse, Rubrics.WriteRubricRequest>();
         routes.MapEditionCommand<PointLink, PointLinkRequest>();
         routes.MapEditionCommand<ConditionItem, ConditionItemRequest>();
         routes.MapEditionCommand<SayAboutTeacher, SayAboutTeacherRequest>();

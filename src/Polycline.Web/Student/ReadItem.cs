@@ -72,6 +72,12 @@ public sealed record StudentItemAnswer
     /// <summary>What it asks for; null: nothing that could be handed in or ticked off.</summary>
     public required AsksForm? Asks { get; init; }
 
+    /// <summary>By which rubric it is marked; null: by none, or it is not to be read now.</summary>
+    public required string? Rubric { get; init; }
+
+    /// <summary>That one and those that marks were made with, by what they are called here.</summary>
+    public required IReadOnlyDictionary<string, RubricForm> Rubrics { get; init; }
+
     /// <summary>Those with whom they hand it in, in order of name: one does it for all. Empty: they hand in their own.</summary>
     public required IReadOnlyList<string> Together { get; init; }
 
@@ -130,6 +136,8 @@ public static class ReadItem
         var course = await StudentCourse.Read(access, viewpoint, compiled, database, stop, new(item));
         var sight = course.See(new Id<Item>(item));
         var (html, work) = (await compiled.Text(sight), course.Work);
+        var feedback = course.Feedback.Where(row => row.Item.Value == item).ToList();
+        var rubrics = await compiled.Rubrics(feedback.Select(row => MarkAnswer.RubricIn(row.Mark)).Append(sight.Rubric));
         var zone = course.Zone;
         return new()
         {
@@ -158,6 +166,8 @@ public static class ReadItem
             Address = sight.Address,
             Link = LinkAnswer.Of(course.LinkCheck, zone),
             Asks = sight.MayRead ? AsksForm.Of(sight.Asks) : null,
+            Rubric = sight.Rubric,
+            Rubrics = rubrics.ToDictionary(rubric => rubric.Key, rubric => RubricForm.Of(rubric.Value)!),
             Together = sight.MayRead ? course.NamesOf(course.HandsInWith(new(item))) : [],
             StillAsked = Foundation.Reading.StillAsked.Of(
                 sight.Asks,
@@ -181,12 +191,7 @@ public static class ReadItem
                     Moment.Of(draft.MissedAt, zone)
                 )
                 : null,
-            History =
-            [
-                .. work.Versions.Select(version =>
-                    HandedIn.Of(version, Own(version.Files), course.Feedback.Where(row => row.Item.Value == item), zone)
-                ),
-            ],
+            History = [.. work.Versions.Select(version => HandedIn.Of(version, Own(version.Files), feedback, zone))],
             Levels = course.Levels,
         };
 

@@ -1,9 +1,11 @@
+using System.Collections.Immutable;
 using System.Data;
 using FluentValidation;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
@@ -57,7 +59,7 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
             plan.Row(piece.Item) is { } row && plan.Schedule.Knows(new(row.Lineage))
                 ? plan.Schedule.Item(new(row.Lineage))
                 : throw Problem.Unknown("work");
-        var mark = MarkOf(item, request);
+        var mark = MarkOf(item, await BodyStore.Rubric(connection, request.Mark?.Rubric is null ? null : item.Rubric), request);
         var all = new List<(Id<PieceRow> Work, Id<Person> Person, int N)> { (request.Work, piece.Person, request.N) };
         if (!request.Alone)
             all.AddRange(await WorkStore.HandedInWith(connection, section, request.Work, request.N));
@@ -95,13 +97,16 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
         );
     }
 
-    private static GivenMark? MarkOf(Item item, GiveBackRequest request)
+    private static GivenMark? MarkOf(Item item, WrittenRubric? rubric, GiveBackRequest request)
     {
         if (request.Mark is not { } given)
             return null;
         if (item.Marked is not { } marked)
             throw Problem.Field("mark", $"“{item.Title}” isn’t set up for marks. In Outline, choose how it is marked.");
-        var mark = new GivenMark(marked, given.Value, given.Level);
+        var mark = new GivenMark(marked, given.Value, given.Level)
+        {
+            Rubric = given.Rubric is { } levels ? ByRubric(item, rubric, [.. levels.Select(level => level.Meant())], request.Again) : null,
+        };
         return MarkShare.Fits(mark)
             ? mark
             : throw Problem.Field(
@@ -110,6 +115,23 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
                     ? "Choose one of the levels."
                     : $"Give a number from 0 to {MarkedAs.MostOutOf:N0}, with at most two decimals."
             );
+    }
+
+    private static GivenByRubric ByRubric(Item item, WrittenRubric? rubric, ImmutableArray<GivenLevel> levels, bool again)
+    {
+        if (rubric is null)
+            throw Problem.Field("mark", $"“{item.Title}” has no rubric any more. Read the page again.");
+        var given = rubric.Of(item.Rubric!, levels, out var isComplete)
+            ?? throw Problem.Field("mark", "The rubric was changed meanwhile, or points lie outside their level. Look through it again.");
+        // What is to be tried again may be marked in part.
+        if (!isComplete && !again)
+        {
+            var left = rubric
+                .Criteria.Where(criterion => !criterion.IsOptional && levels.All(level => level.Criterion != criterion.Id))
+                .Select(criterion => $"“{criterion.Title}”");
+            throw Problem.Field("mark", $"Choose a level for {Counting.Joined([.. left], "and")}.");
+        }
+        return given;
     }
 
     private static string Sentence(string code, List<string> names, List<(string Name, string Opens)> opens, bool again, GivenMark? mark)

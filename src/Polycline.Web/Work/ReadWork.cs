@@ -1,6 +1,9 @@
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Marking.Papers;
+using Polycline.Core.PlanFiles;
 using Polycline.Core.Sections;
+using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
@@ -13,7 +16,8 @@ using Polycline.Web.Foundation.Reading;
 namespace Polycline.Web.Work;
 
 /// <param name="Sections">Those whose work is the viewer's to read, in order of name.</param>
-public sealed record WorkAnswer(bool CanGiveBack, IReadOnlyList<WorkSection> Sections);
+/// <param name="Rubrics">Those that pieces are marked by, or were, by what they are called here.</param>
+public sealed record WorkAnswer(bool CanGiveBack, IReadOnlyList<WorkSection> Sections, IReadOnlyDictionary<string, RubricForm> Rubrics);
 
 public sealed record WorkSection(Id<Section> Section, string Name, string Letter, int Waiting, IReadOnlyList<WorkPiece> Pieces);
 
@@ -67,12 +71,16 @@ public sealed record WorkPiece
     /// <summary>How it is marked; null: in words only.</summary>
     public required MarkedForm? Marked { get; init; }
 
+    /// <summary>By which rubric; null: by none.</summary>
+    public required string? Rubric { get; init; }
+
     /// <summary>What was given back; null: it waits.</summary>
     public required WorkBack? Back { get; init; }
 }
 
 /// <param name="Mark">Null: none was given.</param>
-public sealed record WorkBack(string Text, bool Again, MarkAnswer? Mark, Moment At);
+/// <param name="ByPresent">What the mark would be by the rubric as it is now; null: it was made with that, or with none.</param>
+public sealed record WorkBack(string Text, bool Again, MarkAnswer? Mark, Moment At, string? ByPresent);
 
 /// <summary>
 /// Reads what was handed in, by section: what waits first, in the order that frees most. Source: the computation, chapter 13.7.
@@ -96,13 +104,17 @@ public static class ReadWork
         );
         var bySection = pieces.ToLookup(piece => piece.Section);
         var queue = ReadingQueue.Of(plan, scores.Marks, viewpoint.At);
+        var rubrics = await compiled.Rubrics(
+            plan.Edition.InReadingOrder().Select(item => item.Rubric).Concat(pieces.Select(piece => MarkAnswer.RubricIn(piece.Mark)))
+        );
         return new(
             viewpoint.TakesCommands,
             [
                 .. plan
                     .Sections.Where(section => mine.Contains(section.Id))
-                    .Select(section => SectionOf(plan, section, bySection[section.Id], files, queue)),
-            ]
+                    .Select(section => SectionOf(plan, section, bySection[section.Id], files, rubrics, queue)),
+            ],
+            rubrics.ToDictionary(rubric => rubric.Key, rubric => RubricForm.Of(rubric.Value)!)
         );
     }
 
@@ -111,13 +123,14 @@ public static class ReadWork
         FollowingSection section,
         IEnumerable<PieceRow> rows,
         IReadOnlyDictionary<Id<WorkFileRow>, WorkFileRow> files,
+        IReadOnlyDictionary<string, WrittenRubric> rubrics,
         ReadingQueue queue
     )
     {
         // What was given back, and what came too late, stands after what waits, as it came.
         var pieces = rows.Where(row => plan.Row(row.Item) is { } known && plan.Schedule.Knows(new(known.Lineage)))
             .OrderBy(row => row.ReturnedAt is null && row.Work is not null ? queue.PlaceOf(row.Person, plan.Row(row.Item)!) : int.MaxValue)
-            .Select(row => PieceOf(plan, section, row, files, queue))
+            .Select(row => PieceOf(plan, section, row, files, rubrics, queue))
             .ToList();
         return new(section.Id, section.Name, section.Letter, pieces.Count(piece => piece.Back is null), pieces);
     }
@@ -127,6 +140,7 @@ public static class ReadWork
         FollowingSection section,
         PieceRow row,
         IReadOnlyDictionary<Id<WorkFileRow>, WorkFileRow> files,
+        IReadOnlyDictionary<string, WrittenRubric> rubrics,
         ReadingQueue queue
     )
     {
@@ -172,7 +186,17 @@ public static class ReadWork
             Frees = row.ReturnedAt is null ? [.. queue.FreedBy(row.Person, item.Ref).Select(other => plan.Schedule.CodeOf[other])] : [],
             Days = (int)Math.Max(0, (queue.At - row.HandedInAt).TotalDays),
             Marked = MarkedForm.Of(item.Marked),
-            Back = row.ReturnedAt is { } at ? new(row.Feedback!, row.Again == true, MarkAnswer.Of(row.Mark), Moment.Of(at, zone)) : null,
+            Rubric = item.Rubric,
+            Back = row.ReturnedAt is { } at
+                ? new(row.Feedback!, row.Again == true, MarkAnswer.Of(row.Mark), Moment.Of(at, zone), ByPresent(item, row.Mark, rubrics))
+                : null,
         };
+    }
+
+    private static string? ByPresent(Item item, string? mark, IReadOnlyDictionary<string, WrittenRubric> rubrics)
+    {
+        if (mark is null || item.Rubric is not { } present || PlanParts.Mark(mark) is not { Rubric: { } made } || made.Rubric == present)
+            return null;
+        return rubrics[present].Would(present, made) is { } share ? ScoreWords.Percent(share) : "nothing: not all of it is marked";
     }
 }

@@ -13,7 +13,7 @@ internal static class SomeBook
 
     private static readonly ImmutableArray<string> Options = ["a", "b", "c"];
 
-    private static readonly Rubric[] Rubrics =
+    private static readonly PointRubric[] Rubrics =
     [
         new(new("r1"), 1, [Criterion("c1", 2, false), Criterion("c2", 1, true)]),
         new(new("r1"), 2, [Criterion("c1", 1, false)]),
@@ -191,7 +191,7 @@ internal static class SomeBook
         Gen.Select(Lots.Of("q1", "q2"), Hours, Question("k1"), Question("k2"))
             .Select(drawn => new KeyCorrection(new(drawn.Item1), drawn.Item2, [drawn.Item3, drawn.Item4]));
 
-    private static Criterion Criterion(string id, int weight, bool isOptional) =>
+    private static PointCriterion Criterion(string id, int weight, bool isOptional) =>
         new(id, weight, isOptional, [new("none", 0, 0, false), new("some", 0, 4, true)]);
 
     private static ImmutableDictionary<string, Fraction> Of(string one, string other, int heavy) =>

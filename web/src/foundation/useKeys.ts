@@ -6,7 +6,7 @@ import { useAsked } from './commands/asking'
 export interface ScreenKey {
   /** As `KeyboardEvent.key`; `Ctrl+` before it where that is held, `Shift+` before an arrow. */
   key: string
-  /** What it does, for the list of keys. */
+  /** What it does, for the list of keys; empty: it is listed with another. */
   words: string
   run?: () => void
 }
@@ -55,7 +55,7 @@ export function useScreenKeys(list: ScreenKey[]): void {
 /** Every key there is now, and the switch for the single letters. */
 export function useKeyList() {
   return {
-    keys: computed(() => [...held].flatMap((list) => list.value)),
+    keys: computed(() => [...held].flatMap((list) => list.value).filter((known) => known.words)),
     letters,
     setLetters(on: boolean): void {
       kept.value = on ? 'on' : 'off'

@@ -11,7 +11,7 @@ namespace Polycline.Core.MarkFiles.Checking;
 internal sealed class MarkingBuilder
 {
     private readonly Dictionary<string, ShortScale> scales = new(StringComparer.Ordinal);
-    private readonly Dictionary<(string, int), Rubric> rubrics = [];
+    private readonly Dictionary<(string, int), PointRubric> rubrics = [];
     private readonly Dictionary<(string Item, string Question), QuestionKey> keys = [];
 
     private MarkingBuilder() { }
@@ -128,14 +128,14 @@ internal sealed class MarkingBuilder
                 (weights["of"]?.Members ?? []).ToImmutableDictionary(part => part.Name, part => (Fraction)Forms.NumberOf(part.Value))
             );
 
-    private static Rubric RubricOf(JsonPiece rubric) =>
+    private static PointRubric RubricOf(JsonPiece rubric) =>
         new(
-            Ref<Rubric>(rubric),
+            Ref<PointRubric>(rubric),
             Whole(rubric, "version")!.Value,
             [
                 .. rubric
                     .Each("criteria")
-                    .Select(criterion => new Criterion(
+                    .Select(criterion => new PointCriterion(
                         criterion["id"]!.Value!,
                         Amount(criterion, "weight") ?? 1,
                         Flag(criterion, "optional") ?? false,

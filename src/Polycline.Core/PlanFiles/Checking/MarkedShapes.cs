@@ -26,6 +26,9 @@ internal static class MarkedShapes
             faults.Add(piece, "two levels have one name");
     };
 
+    // Of weights times points.
+    private static readonly JsonShape Sum = Amounts.Decimal(0, 100_000_000_000m, 4);
+
     /// <summary>How an item is marked.</summary>
     public static readonly JsonShape Marked = Form([]);
 
@@ -33,6 +36,25 @@ internal static class MarkedShapes
     public static readonly JsonShape Given = Form([
         new("value", Amounts.Amount),
         new("level", Forms.OfText(IsLevelName, "must be the name of a level")),
+        new(
+            "rubric",
+            Forms.Object(
+                new MemberShape("is", Forms.Text, true),
+                new("reached", Sum, true),
+                new("most", Sum, true),
+                new(
+                    "levels",
+                    Forms.List(
+                        Forms.Object(
+                            new MemberShape("criterion", Forms.Id, true),
+                            new("level", Forms.Id, true),
+                            new("points", Amounts.Amount)
+                        )
+                    ),
+                    true
+                )
+            )
+        ),
     ]);
 
     /// <param name="piece">It has the form.</param>
@@ -53,7 +75,25 @@ internal static class MarkedShapes
 
     /// <param name="piece">It has the form.</param>
     public static GivenMark GivenOf(JsonPiece piece) =>
-        new(Of(piece), piece["value"] is { } value ? Forms.NumberOf(value) : null, piece["level"]?.Value);
+        new(Of(piece), piece["value"] is { } value ? Forms.NumberOf(value) : null, piece["level"]?.Value)
+        {
+            Rubric = piece["rubric"] is { } rubric
+                ? new(
+                    rubric["is"]!.Value!,
+                    [
+                        .. rubric
+                            .Each("levels")
+                            .Select(level => new GivenLevel(
+                                level["criterion"]!.Value!,
+                                level["level"]!.Value!,
+                                level["points"] is { } points ? Forms.NumberOf(points) : null
+                            )),
+                    ],
+                    Forms.NumberOf(rubric["reached"]!),
+                    Forms.NumberOf(rubric["most"]!)
+                )
+                : null,
+        };
 
     public static void Write(MarkedAs marked, Utf8JsonWriter json) => JsonMembers.Object(json, null, () => Members(marked, json));
 
@@ -63,6 +103,24 @@ internal static class MarkedShapes
             if (mark.Value is { } value)
                 json.WriteNumber("value", Short(value));
             JsonMembers.Text(json, "level", mark.Level);
+            if (mark.Rubric is not { } rubric)
+                return;
+            json.WriteStartObject("rubric");
+            json.WriteString("is", rubric.Rubric);
+            json.WriteNumber("reached", Short(rubric.Reached));
+            json.WriteNumber("most", Short(rubric.Most));
+            json.WriteStartArray("levels");
+            foreach (var level in rubric.Levels)
+            {
+                json.WriteStartObject();
+                json.WriteString("criterion", level.Criterion);
+                json.WriteString("level", level.Level);
+                if (level.Points is { } points)
+                    json.WriteNumber("points", Short(points));
+                json.WriteEndObject();
+            }
+            json.WriteEndArray();
+            json.WriteEndObject();
         });
 
     private static void Members(MarkedAs marked, Utf8JsonWriter json)

@@ -145,6 +145,9 @@ public sealed record CommandDecision(
 
     /// <summary>What it does, where that is more than the course itself can tell; null: as the course tells.</summary>
     public Core.Wording.Reach? Told { get; init; }
+
+    /// <summary>What else it does, in a sentence that stands after the reach; empty: nothing else.</summary>
+    public string Besides { get; init; } = "";
 }
 
 /// <summary>Of a request that nothing can be said of by itself.</summary>

@@ -129,6 +129,8 @@ public sealed class PlanningRunner(CommandPipeline pipeline)
         stop.ThrowIfCancellationRequested();
         var after = await planned.Read(connection);
         var reach = decision.Told ?? await planned.Reach(connection, before, after, viewpoint);
+        if (decision.Besides.Length > 0)
+            reach = reach with { Sentence = $"{reach.Sentence} {decision.Besides}" };
         return new(
             true,
             applied.Id,

@@ -28,18 +28,29 @@ public sealed record MarkedForm(string As, decimal OutOf, IReadOnlyList<LevelFor
 public sealed record LevelForm(string Name, decimal? Percent = null);
 
 /// <summary>What is given for a piece.</summary>
-/// <param name="Value">Points or percent; null: a level.</param>
+/// <param name="Value">Points or percent; null: a level, or by the rubric.</param>
 /// <param name="Level">The name of a level; null: points or percent.</param>
-public sealed record MarkGiven(decimal? Value = null, string? Level = null);
+/// <param name="Rubric">A level of each criterion; null: not by the rubric.</param>
+public sealed record MarkGiven(decimal? Value = null, string? Level = null, IReadOnlyList<LevelGiven>? Rubric = null);
 
 /// <summary>A mark that was given.</summary>
 /// <param name="Words">Such as <c>12 of 20</c>.</param>
 /// <param name="Value">Points or percent; null: a level.</param>
 /// <param name="Level">The name of a level; null: points or percent.</param>
-public sealed record MarkAnswer(string Words, decimal? Value, string? Level)
+/// <param name="Rubric">What was given by a rubric; null: it was not marked by one.</param>
+public sealed record MarkAnswer(string Words, decimal? Value, string? Level, RubricMarkAnswer? Rubric)
 {
     /// <param name="json">As it is stored; null: none was given.</param>
     public static MarkAnswer? Of(string? json) => json is null ? null : Of(PlanParts.Mark(json));
 
-    private static MarkAnswer Of(GivenMark mark) => new(MarkWords.Of(mark), mark.Value, mark.Level);
+    /// <summary>The rubric that a mark was made with; null: none.</summary>
+    /// <param name="json">As it is stored; null: none was given.</param>
+    public static string? RubricIn(string? json) => json is null ? null : PlanParts.Mark(json).Rubric?.Rubric;
+
+    private static MarkAnswer Of(GivenMark mark) =>
+        new(MarkWords.Of(mark), mark.Value, mark.Level, mark.Rubric is { } given ? new(given.Rubric, LevelGiven.Of(given)) : null);
 }
+
+/// <param name="Is">Which rubric it was, of those that are sent beside.</param>
+/// <param name="Levels">A level of each criterion that was marked.</param>
+public sealed record RubricMarkAnswer(string Is, IReadOnlyList<LevelGiven> Levels);

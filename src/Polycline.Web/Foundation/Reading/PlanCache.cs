@@ -1,6 +1,7 @@
 using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
+using Polycline.Core.Marking.Papers;
 using Polycline.Core.Release;
 using Polycline.Data;
 using Polycline.Data.Courses;
@@ -52,6 +53,19 @@ public sealed class PlanCache(Database database, CompileCache cache)
                     var html = await database.Read(connection => BodyStore.Read(connection, sight), CancellationToken.None);
                     return (new CompiledText(html), 0, 200 + (2L * (html?.Length ?? 0)));
                 })).Html;
+
+    /// <summary>Rubrics by what they are kept under: all of those that are named.</summary>
+    public async Task<IReadOnlyDictionary<string, WrittenRubric>> Rubrics(IEnumerable<string?> hashes)
+    {
+        var named = hashes.OfType<string>().Distinct().Order(StringComparer.Ordinal).ToList();
+        return named.Count == 0
+            ? new Dictionary<string, WrittenRubric>()
+            : await cache.Get(CompileKey.Of($"rubrics {string.Join(' ', named)}", 0, 0), async () =>
+            {
+                var found = await database.Read(connection => BodyStore.Rubrics(connection, named), CancellationToken.None);
+                return (found, 0, 10_000L * found.Count);
+            });
+    }
 
     /// <summary>The term of the edition or section that the address names.</summary>
     public Task<CompiledTerm> Term(Access access)

@@ -28,6 +28,8 @@ public sealed class MarkItemAs : IPlanningCommand<EditionPlan, MarkItemAsRequest
         var marked = request.Marked?.Meant();
         if (marked is not null && !MarkedAs.Suits(item.Kind, item.Asks))
             throw Problem.Field("marked", "Only what students hand in can be marked. First say what is to be handed in.");
+        if (item.Rubric is not null && marked is null or { Form: MarkForm.Scale })
+            throw Problem.Field("marked", "The rubric gives points. Mark it in points or per cent, or take the rubric off first.");
         return item.Marked == marked
             ? new($"left how “{item.Title}” is marked as it is", [])
             : new(

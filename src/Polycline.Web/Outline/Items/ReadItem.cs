@@ -54,6 +54,9 @@ public sealed record ItemAnswer
     /// <summary>How it is marked; null: in words only.</summary>
     public required MarkedForm? Marked { get; init; }
 
+    /// <summary>Whether it is marked by a rubric.</summary>
+    public required bool HasRubric { get; init; }
+
     /// <summary>Where it leads; of a link only, null: nobody has said yet.</summary>
     public required string? Address { get; init; }
 
@@ -166,6 +169,7 @@ public static class ReadItem
             ],
             Asks = AsksForm.OfTeam(item.Asked),
             Marked = MarkedForm.Of(item.Marked),
+            HasRubric = item.Rubric is not null,
             Address = item.Address,
             Link = LinkAnswer.Of(content.Link, plan.Term.Zone),
             AboutTeacher = item.AboutTeacher,

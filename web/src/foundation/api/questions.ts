@@ -215,6 +215,14 @@ export const questions = {
     question(keys.ofEdition(edition, `quiz ${item}`, ''), (signal) =>
       api.GET('/api/editions/{edition}/items/{item}/quiz', { params: { path: { edition, item } }, signal }),
     ),
+  rubric: (edition: number, item: number) =>
+    question(keys.ofEdition(edition, `rubric ${item}`, ''), (signal) =>
+      api.GET('/api/editions/{edition}/items/{item}/rubric', { params: { path: { edition, item } }, signal }),
+    ),
+  rubrics: (edition: number) =>
+    question(keys.ofEdition(edition, 'rubrics', ''), (signal) =>
+      api.GET('/api/editions/{edition}/rubrics', { params: { path: { edition } }, signal }),
+    ),
   studentItem: (section: number, item: number, view: View = {}) =>
     question(keys.ofSection(section, `item ${item}`, keyOf(view)), (signal) =>
       api.GET('/api/sections/{section}/items/{item}', { params: { path: { section, item }, query: view }, signal }),

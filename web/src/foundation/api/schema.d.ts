@@ -1529,6 +1529,87 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/items/{item}/rubric": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rubric"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/items/{item}/rubric.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a table for a spreadsheet. */
+        get: operations["rubric-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/rubrics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["rubrics"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/understand-rubric": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["understand-rubric"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/write-rubric": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["write-rubric"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/point-link": {
         parameters: {
             query?: never;
@@ -4061,6 +4142,16 @@ export interface components {
             /** @description By code, in reading order. */
             items: string[];
         };
+        CriterionForm: {
+            /** @description Empty: a new one. */
+            id: string;
+            title: string;
+            /** Format: double */
+            weight: number;
+            isOptional: boolean;
+            /** @description In the order in which they are read. */
+            levels: components["schemas"]["RubricLevelForm"][];
+        };
         /**
          * @description The moments an item can be given. The computation, chapter 4.
          * @enum {string}
@@ -4719,6 +4810,8 @@ export interface components {
             sheets: components["schemas"]["SectionSheet"][];
             asks: null | components["schemas"]["AsksForm"];
             marked: null | components["schemas"]["MarkedForm"];
+            /** @description Whether it is marked by a rubric. */
+            hasRubric: boolean;
             /** @description Where it leads; of a link only, null: nobody has said yet. */
             address: null | string;
             link: null | components["schemas"]["LinkAnswer"];
@@ -4786,6 +4879,14 @@ export interface components {
             due: null | components["schemas"]["Moment"];
             closes: null | components["schemas"]["Moment"];
             differs: boolean;
+        };
+        ItemRubricAnswer: {
+            rubric: null | components["schemas"]["RubricForm"];
+            /**
+             * Format: int64
+             * @description The version of the item.
+             */
+            version: number;
         };
         ItemTiming: {
             anchor: null | components["schemas"]["JsonElement"];
@@ -4928,6 +5029,16 @@ export interface components {
         };
         JsonElement: unknown;
         JsonNode: unknown;
+        KnownRubric: {
+            rubric: components["schemas"]["RubricForm"];
+            /** @description The course, its edition and the item it was used for last. */
+            where: string;
+            /**
+             * Format: int32
+             * @description How many items have it, in all these courses.
+             */
+            items: number;
+        };
         LabelChoice: {
             label: string;
             words: string;
@@ -5003,6 +5114,16 @@ export interface components {
              * @description What it stands for in a total; null: it enters none.
              */
             percent?: null | number;
+        };
+        /** @description What is given by a rubric. */
+        LevelGiven: {
+            criterion: string;
+            level: string;
+            /**
+             * Format: double
+             * @description Where the level is a range.
+             */
+            points?: null | number;
         };
         /** @description What one level of a course is called. */
         LevelName: {
@@ -5211,6 +5332,7 @@ export interface components {
             value: null | number;
             /** @description The name of a level; null: points or percent. */
             level: null | string;
+            rubric: null | components["schemas"]["RubricMarkAnswer"];
         };
         MarkDaysRequest: {
             /** @description 1 to 400. */
@@ -5220,11 +5342,13 @@ export interface components {
         MarkGiven: {
             /**
              * Format: double
-             * @description Points or percent; null: a level.
+             * @description Points or percent; null: a level, or by the rubric.
              */
             value?: null | number;
             /** @description The name of a level; null: points or percent. */
             level?: null | string;
+            /** @description A level of each criterion; null: not by the rubric. */
+            rubric?: null | components["schemas"]["LevelGiven"][];
         };
         MarkItemAsRequest: {
             /** Format: int64 */
@@ -6508,6 +6632,43 @@ export interface components {
             /** @description The latest first, at most 20. */
             imports: components["schemas"]["RosterImport"][];
         };
+        /** @description What is wrong in a table, and where. */
+        RubricFault: {
+            /**
+             * Format: int32
+             * @description From 1, with the headings; null: the table as a whole.
+             */
+            row: null | number;
+            /** @description Its heading; null: the row as a whole. */
+            column: null | string;
+            words: string;
+        };
+        /** @description A rubric, as it is sent. */
+        RubricForm: {
+            name: string;
+            criteria: components["schemas"]["CriterionForm"][];
+        };
+        RubricLevelForm: {
+            /** @description Empty: a new one. */
+            id: string;
+            /** @description May be empty: then its points name it. */
+            name: string;
+            /** Format: double */
+            from: number;
+            /**
+             * Format: double
+             * @description The same as From unless it is a range.
+             */
+            to: number;
+            isRange: boolean;
+            words: string;
+        };
+        RubricMarkAnswer: {
+            /** @description Which rubric it was, of those that are sent beside. */
+            is: string;
+            /** @description A level of each criterion that was marked. */
+            levels: components["schemas"]["LevelGiven"][];
+        };
         RunningAttempt: {
             /** Format: int32 */
             n: number;
@@ -7001,6 +7162,12 @@ export interface components {
             /** @description Whether their section writes, or has written, in a sheet of it together. */
             hasSheet: boolean;
             asks: null | components["schemas"]["AsksForm"];
+            /** @description By which rubric it is marked; null: by none, or it is not to be read now. */
+            rubric: null | string;
+            /** @description That one and those that marks were made with, by what they are called here. */
+            rubrics: {
+                [key: string]: components["schemas"]["RubricForm"];
+            };
             /** @description Those with whom they hand it in, in order of name: one does it for all. Empty: they hand in their own. */
             together: string[];
             /** @description What is asked for and is not in the draft yet, in words. */
@@ -7503,6 +7670,12 @@ export interface components {
         UnderstandQuizRequest: {
             text: string;
         };
+        UnderstandRubricRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description Comma-separated text, or cells copied from a spreadsheet. */
+            text: string;
+        };
         UnderstoodLine: {
             /**
              * Format: int32
@@ -7527,6 +7700,11 @@ export interface components {
              * @description How many there are; null: something is not understood.
              */
             questions: null | number;
+        };
+        UnderstoodRubric: {
+            /** @description Null: something is at fault. */
+            criteria: null | components["schemas"]["CriterionForm"][];
+            faults: components["schemas"]["RubricFault"][];
         };
         UndoOutcomesRequest: Record<string, never>;
         UndoRequest: {
@@ -7654,12 +7832,18 @@ export interface components {
             canGiveBack: boolean;
             /** @description Those whose work is the viewer's to read, in order of name. */
             sections: components["schemas"]["WorkSection"][];
+            /** @description Those that pieces are marked by, or were, by what they are called here. */
+            rubrics: {
+                [key: string]: components["schemas"]["RubricForm"];
+            };
         };
         WorkBack: {
             text: string;
             again: boolean;
             mark: null | components["schemas"]["MarkAnswer"];
             at: components["schemas"]["Moment"];
+            /** @description What the mark would be by the rubric as it is now; null: it was made with that, or with none. */
+            byPresent: null | string;
         };
         WorkBefore: {
             /** @description `handed in`, `scores` or `feedback`. */
@@ -7707,6 +7891,8 @@ export interface components {
              */
             days: number;
             marked: null | components["schemas"]["MarkedForm"];
+            /** @description By which rubric; null: by none. */
+            rubric: null | string;
             back: null | components["schemas"]["WorkBack"];
         };
         WorkSection: {
@@ -7735,6 +7921,16 @@ export interface components {
             /** @description The questions as plain text; empty: none. */
             text: string;
             rules: components["schemas"]["QuizRules"];
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
+        };
+        WriteRubricRequest: {
+            /** Format: int64 */
+            item: number;
+            rubric: null | components["schemas"]["RubricForm"];
             /**
              * Format: int64
              * @description The version of the item that was read.
@@ -12820,6 +13016,184 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["WriteQuizRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    rubric: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemRubricAnswer"];
+                };
+            };
+        };
+    };
+    "rubric-csv": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    rubrics: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownRubric"][];
+                };
+            };
+        };
+    };
+    "understand-rubric": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnderstandRubricRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnderstoodRubric"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "write-rubric": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteRubricRequest"];
             };
         };
         responses: {

@@ -18,6 +18,7 @@ import ItemOutcomes from './outcomes/ItemOutcomes.vue'
 import ForWhomEditor from './editors/ForWhomEditor.vue'
 import RenamePanel from './RenamePanel.vue'
 import QuizEditor from './quiz/QuizEditor.vue'
+import RubricPart from './rubric/RubricPart.vue'
 import ItemText from './text/ItemText.vue'
 import TimingEditor from './editors/TimingEditor.vue'
 import type { ItemRow } from './outlineRows'
@@ -144,6 +145,7 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
           change how it is marked
         </button>
       </p>
+      <RubricPart v-if="takesMark || whole.hasRubric" :edition="edition" :item="whole" :can-change="canChange" />
       <p class="parts">
         <span>It is</span>
         <ChoiceField

@@ -9,6 +9,7 @@ import FileLine from '../../parts/files/FileLine.vue'
 import SheetPanel from '../../parts/sheet/SheetPanel.vue'
 import FormattedText from '../../parts/FormattedText.vue'
 import WrittenPiece from '../../parts/WrittenPiece.vue'
+import RubricTable from '../../parts/marks/RubricTable.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import CannotOpen from './CannotOpen.vue'
 import QuizPanel from './quiz/QuizPanel.vue'
@@ -85,6 +86,10 @@ watch(
       </p>
       <p v-if="answer.missing.length" class="locked">Opens when {{ answer.missing.join(', and ') }}.</p>
       <FormattedText v-if="answer.html" :html="answer.html" />
+      <section v-if="answer.rubric" aria-label="How it is marked">
+        <h2>How it is marked</h2>
+        <RubricTable :rubric="answer.rubrics[answer.rubric]!" />
+      </section>
       <p
         v-else-if="
           readable &&
@@ -146,6 +151,11 @@ watch(
                 {{ back.by }}, {{ back.at.words }}: {{ back.again ? 'try again' : 'go on'
                 }}<template v-if="back.mark">, {{ back.mark.words }}</template>
               </p>
+              <RubricTable
+                v-if="back.mark?.rubric"
+                :rubric="answer.rubrics[back.mark.rubric.is]!"
+                :given="back.mark.rubric.levels"
+              />
               <p v-if="back.text" class="written">{{ back.text }}</p>
             </blockquote>
           </li>

@@ -10,6 +10,9 @@ import WrittenPiece from '../../parts/WrittenPiece.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import EarlierVersions from './EarlierVersions.vue'
 import MarkField from './MarkField.vue'
+import RubricField from './RubricField.vue'
+import { sumOf } from '../../parts/marks/rubric'
+import RubricTable from '../../parts/marks/RubricTable.vue'
 import { useGiveBack } from './useGiveBack'
 import OneOfField from '../../parts/fields/OneOfField.vue'
 import TickField from '../../parts/fields/TickField.vue'
@@ -19,6 +22,8 @@ const props = defineProps<{
   edition: number
   section: Schemas['WorkSection']
   piece: Schemas['WorkPiece']
+  /** Those that pieces are marked by, or were. */
+  rubrics: Record<string, Schemas['RubricForm']>
   canGiveBack: boolean
 }>()
 /** What was pressed last was a key: then one goes on writing in the next piece at once. */
@@ -27,6 +32,8 @@ const emit = defineEmits<{ given: [] }>()
 const levels = useLevels()
 /** Something is to be different for this student. */
 const isOther = ref(false)
+/** Marked without the rubric that there is. */
+const isPlain = ref(false)
 /** What was handed in before is shown too. */
 const isEarlier = ref(false)
 
@@ -34,7 +41,15 @@ const { text, mark, again, alone, busy, problem, sentence, give } = useGiveBack(
   props.edition,
   props.section.section,
   () => props.piece,
+  stillToMark,
 )
+
+/** Once a rubric is begun, each criterion that is not optional takes a level. */
+function stillToMark(given: Schemas['MarkGiven'] | null): string {
+  const rubric = props.piece.rubric && given?.rubric ? props.rubrics[props.piece.rubric] : undefined
+  const left = rubric ? sumOf(rubric, given!.rubric!).left : 0
+  return left ? `${left === 1 ? 'One criterion is' : `${left} criteria are`} still to be marked.` : ''
+}
 
 async function send(): Promise<void> {
   if (await give()) emit('given')
@@ -45,9 +60,20 @@ const mayWrite = () => props.canGiveBack && props.piece.work !== null && !props.
 const goTo = (field: string) => form.value?.querySelector<HTMLElement>(field)?.focus()
 /** Nothing is done by a key beside the fields but going to them: giving back takes Enter in one of them. */
 function write(): void {
-  goTo(props.piece.marked ? '.mark input' : 'textarea')
+  // A rubric is marked by keys from anywhere beside the fields.
+  if (!props.piece.rubric || isPlain.value) goTo(props.piece.marked ? '.mark input' : 'textarea')
 }
+/** With a rubric Enter gives back once each criterion has its level. */
+const isMarked = () => !!mark.value?.rubric && !stillToMark(mark.value)
 useScreenKeys([
+  {
+    key: 'Enter',
+    words: 'give the piece back, once its rubric is filled in',
+    run: () => {
+      byKeys.value = true
+      if (mayWrite() && isMarked() && !busy.value) void send()
+    },
+  },
   { key: 'm', words: 'write the mark', run: () => goTo('.mark input') },
   { key: 'f', words: 'write feedback; Ctrl and Enter in it give the piece back', run: () => goTo('textarea') },
   { key: 'a', words: 'to go on, or to try again', run: () => mayWrite() && (again.value = !again.value) },
@@ -127,6 +153,14 @@ function pressed(event: KeyboardEvent): void {
         Given back {{ piece.back.at.words }}: {{ piece.back.again ? 'try again' : 'go on'
         }}<template v-if="piece.back.mark">, {{ piece.back.mark.words }}</template>
       </p>
+      <p v-if="piece.back.byPresent" class="small">
+        The rubric has been changed since. By the present one it would be {{ piece.back.byPresent }}.
+      </p>
+      <RubricTable
+        v-if="piece.back.mark?.rubric"
+        :rubric="rubrics[piece.back.mark.rubric.is]!"
+        :given="piece.back.mark.rubric.levels"
+      />
       <p v-if="piece.back.text" class="written">{{ piece.back.text }}</p>
     </blockquote>
     <form
@@ -137,9 +171,16 @@ function pressed(event: KeyboardEvent): void {
       @keydown="pressed"
       @pointerdown="byKeys = false"
     >
+      <RubricField
+        v-if="piece.rubric && !isPlain"
+        v-model="mark"
+        :rubric="rubrics[piece.rubric]!"
+        :marked="piece.marked!"
+        @plain="isPlain = true"
+      />
       <label class="field-name" for="feedback">Feedback</label>
-      <v-textarea id="feedback" v-model="text" rows="6" maxlength="20000" />
-      <MarkField v-if="piece.marked" v-model="mark" class="mark" :marked="piece.marked" />
+      <v-textarea id="feedback" v-model="text" :rows="piece.rubric ? 3 : 6" maxlength="20000" />
+      <MarkField v-if="piece.marked && (!piece.rubric || isPlain)" v-model="mark" class="mark" :marked="piece.marked" />
       <OneOfField
         v-model="again"
         label="How it goes back"

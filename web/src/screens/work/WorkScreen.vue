@@ -161,6 +161,7 @@ useScreenKeys([
           :edition="edition"
           :section="section"
           :piece="piece"
+          :rubrics="work.data.value.rubrics"
           :can-give-back="work.data.value.canGiveBack"
           @given="next"
         />

@@ -5,7 +5,13 @@ import { type Problem, type Schemas, api, ask, once, problemOf } from '../../fou
 import { keys } from '../../foundation/keys'
 
 /** Writing feedback on a piece and giving it back: what opens by it stands there before. */
-export function useGiveBack(edition: number, section: number, piece: () => Schemas['WorkPiece']) {
+export function useGiveBack(
+  edition: number,
+  section: number,
+  piece: () => Schemas['WorkPiece'],
+  /** What is still to be chosen before it can go back, in words; empty: nothing. */
+  lacking: (mark: Schemas['MarkGiven'] | null) => string,
+) {
   const client = useQueryClient()
   const text = ref('')
   const again = ref(false)
@@ -34,6 +40,8 @@ export function useGiveBack(edition: number, section: number, piece: () => Schem
     async () => {
       sentence.value = ''
       if (!piece().work || piece().back) return
+      sentence.value = again.value ? '' : lacking(mark.value)
+      if (sentence.value) return
       try {
         const shown = await ask(
           api.POST('/api/sections/{section}/give-back', {

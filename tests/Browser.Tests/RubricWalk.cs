@@ -1,0 +1,69 @@
+using System.Text.RegularExpressions;
+using OpenQA.Selenium;
+using Xunit;
+
+namespace Polycline.Tests.Browser;
+
+/// <summary>A rubric is pasted, read by a student, marked with, and changed after that.</summary>
+public sealed class RubricWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+{
+    private const string Table = "Criterion\tNo (0)\tMost (1–2)\tAll (3)\nLines closed\tNone.\tSome.\tEvery one.\nLabelled\t\t\t\n";
+
+    [Fact]
+    public void From_a_table_to_a_mark_that_keeps_it()
+    {
+        using var orla = new Person(school.Addresses[0]);
+        using var davit = new Person(school.Addresses[1]);
+        orla.ComeIn("Orla Tierney-Vance");
+        orla.Open("/editions/2/outline");
+        orla.Press(orla.See("//*[contains(@class, 'title') and normalize-space() = 'Isobars by hand']"));
+        orla.Press(orla.See("//section[@aria-label = 'Rubric']//button[normalize-space() = 'make one']"));
+        orla.IsAccessible("making a rubric");
+        orla.Press(orla.See("//button[normalize-space() = 'paste a table']"));
+        Paste(Table.Replace("(3)", "", StringComparison.Ordinal));
+        orla.SeeText("Row 2, “All”: How many points is this?");
+        Paste(Table);
+        orla.SeeText("2 criteria with up to 3 levels.");
+        orla.IsAccessible("a table that is understood");
+        orla.Press(orla.See("//button[normalize-space() = 'Use this table' and not(@disabled)]"));
+        orla.SeeText("6 points in all");
+        orla.Press(orla.See("//button[normalize-space() = 'Save the rubric' and not(@disabled)]"));
+        orla.Sure("It is marked by the rubric “Isobars by hand”: 2 criteria, 6 points.");
+
+        davit.ComeIn("Davit Lindqvist");
+        davit.Open($"/sections/2/items/{Regex.Match(orla.Path, @"item-(\d+)").Groups[1].Value}");
+        davit.SeeText("How it is marked");
+        davit.SeeText("Every one.");
+        davit.IsAccessible("a rubric before it is marked with");
+
+        orla.Open("/editions/2/work?section=2");
+        orla.Press(orla.See("//button[.//span[normalize-space() = 'Davit Lindqvist']]"));
+        orla.See("//article//h2[normalize-space() = 'Davit Lindqvist']");
+        orla.Press(orla.See("//button[normalize-space() = '3 All (3)']"));
+        orla.SeeText("3 of 6");
+        orla.Type("2");
+        orla.See("input[aria-label = 'Points for Labelled']").SendKeys("1,5" + Keys.Enter);
+        orla.SeeText("4.5 of 6");
+        orla.IsAccessible("marking by a rubric");
+        orla.SeeText("goes back to Davit Lindqvist with 7.5 of 10 (4.5 of 6 by the rubric)");
+        orla.Type(Keys.Enter);
+        orla.SeeNoText("Davit Lindqvist");
+
+        davit.Open(davit.Path);
+        davit.SeeText("7.5 of 10 (4.5 of 6 by the rubric)");
+        davit.See("//blockquote//dd[contains(@class, 'given') and contains(., 'All (3)')]");
+        davit.IsAccessible("what came back by a rubric");
+        foreach (var person in new[] { orla, davit })
+            person.HeardNoComplaint();
+
+        void Paste(string table)
+        {
+            var field = orla.See("textarea[aria-label = 'Table from a spreadsheet']");
+            orla.Ask<bool>(
+                "const f = arguments[0]; f.value = arguments[1]; f.dispatchEvent(new Event('input', { bubbles: true })); return true",
+                field,
+                table
+            );
+        }
+    }
+}
