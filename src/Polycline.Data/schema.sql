@@ -102,6 +102,7 @@ CREATE FUNCTION public.erase_quizzes(which bigint) RETURNS void
     SET search_path TO 'public'
     AS $$
   DELETE FROM quiz_answer r USING quiz_attempt a WHERE a.id = r.attempt AND a.person = which;
+  UPDATE quiz_mark m SET words = '' FROM quiz_attempt a WHERE a.id = m.attempt AND a.person = which;
 $$;
 CREATE FUNCTION public.erase_sheets(which bigint) RETURNS void
     LANGUAGE sql SECURITY DEFINER
@@ -1260,6 +1261,24 @@ ALTER TABLE public.quiz_attempt ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY
     NO MAXVALUE
     CACHE 1
 );
+CREATE TABLE public.quiz_mark (
+    id bigint NOT NULL,
+    attempt bigint NOT NULL,
+    question text NOT NULL,
+    points numeric(7,2) NOT NULL,
+    words text NOT NULL,
+    by bigint NOT NULL,
+    at timestamp with time zone NOT NULL,
+    CONSTRAINT quiz_mark_points_check CHECK ((points >= (0)::numeric))
+);
+ALTER TABLE public.quiz_mark ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.quiz_mark_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
 CREATE TABLE public.request (
     person bigint NOT NULL,
     key uuid NOT NULL,
@@ -1717,6 +1736,8 @@ ALTER TABLE ONLY public.quiz_attempt
     ADD CONSTRAINT quiz_attempt_person_item_n_key UNIQUE (person, item, n);
 ALTER TABLE ONLY public.quiz_attempt
     ADD CONSTRAINT quiz_attempt_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.quiz_mark
+    ADD CONSTRAINT quiz_mark_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_pkey PRIMARY KEY (person, key);
 ALTER TABLE ONLY public.roster_fetch
@@ -1833,6 +1854,7 @@ CREATE INDEX quiz_attempt_paper ON public.quiz_attempt USING btree (paper);
 CREATE INDEX quiz_attempt_running ON public.quiz_attempt USING btree (id) WHERE (settled_at IS NULL);
 CREATE INDEX quiz_attempt_scored_by ON public.quiz_attempt USING btree (scored_by) WHERE (scored_by IS NOT NULL);
 CREATE INDEX quiz_attempt_section ON public.quiz_attempt USING btree (section);
+CREATE INDEX quiz_mark_attempt ON public.quiz_mark USING btree (attempt);
 CREATE INDEX request_at ON public.request USING btree (at);
 CREATE INDEX roster_fetch_term_id_idx ON public.roster_fetch USING btree (term, id);
 CREATE INDEX roster_key_about ON public.roster_key USING btree (kind, about);
@@ -2041,6 +2063,10 @@ ALTER TABLE ONLY public.quiz_attempt
     ADD CONSTRAINT quiz_attempt_scored_by_fkey FOREIGN KEY (scored_by) REFERENCES public.body(hash);
 ALTER TABLE ONLY public.quiz_attempt
     ADD CONSTRAINT quiz_attempt_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+ALTER TABLE ONLY public.quiz_mark
+    ADD CONSTRAINT quiz_mark_attempt_fkey FOREIGN KEY (attempt) REFERENCES public.quiz_attempt(id);
+ALTER TABLE ONLY public.quiz_mark
+    ADD CONSTRAINT quiz_mark_by_fkey FOREIGN KEY (by) REFERENCES public.person(id);
 ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.roster_fetch
@@ -2277,6 +2303,7 @@ GRANT SELECT,INSERT ON TABLE public.quiz_attempt TO polycline_app;
 GRANT UPDATE(ended_at) ON TABLE public.quiz_attempt TO polycline_app;
 GRANT UPDATE(settled_at) ON TABLE public.quiz_attempt TO polycline_app;
 GRANT UPDATE(scored_by) ON TABLE public.quiz_attempt TO polycline_app;
+GRANT SELECT,INSERT ON TABLE public.quiz_mark TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.request TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.roster_fetch TO polycline_app;
 GRANT UPDATE(state) ON TABLE public.roster_fetch TO polycline_app;

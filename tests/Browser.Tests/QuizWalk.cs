@@ -19,8 +19,9 @@ public sealed class QuizWalk(PublishedSchool school) : IClassFixture<PublishedSc
         text.SendKeys("\n\nHow sure can one be?\n+ never quite\n+ never quite");
         orla.SeeText("This answer is here twice.");
         orla.IsAccessible("the questions of a quiz");
-        text.SendKeys(string.Concat(Enumerable.Repeat(OpenQA.Selenium.Keys.Backspace, 11)) + "quite sure");
+        text.SendKeys(string.Concat(Enumerable.Repeat(OpenQA.Selenium.Keys.Backspace, 11)) + "quite sure\n\nWhy?\nread\npoints: 2");
         orla.SeeText("Question 7: several of several, 2 right, 1 point");
+        orla.SeeText("Question 8: a text that you read, 2 points");
         orla.Press(orla.See("//button[normalize-space() = 'Save the questions' and not(@disabled)]"));
         orla.Sure("You wrote the questions of “Reading scales”");
 
@@ -29,9 +30,10 @@ public sealed class QuizWalk(PublishedSchool school) : IClassFixture<PublishedSc
         imke.Choose(true, "//a[contains(., 'Reading scales')]");
         imke.Choose(true, "//button[normalize-space() = 'Begin another attempt']");
         imke.SeeText("How sure can one be?");
-        imke.SeeText("7 questions have no answer.");
+        imke.SeeText("8 questions have no answer.");
         imke.Press(imke.See("//label[normalize-space() = 'level with the top of the column']"));
         imke.Press(imke.See("//label[normalize-space() = 'never quite']"));
+        imke.See("//textarea[@aria-label]").SendKeys("Eyes differ.");
         imke.SeeText("5 questions have no answer.");
         imke.SeeText("Every answer is saved as you give it.");
         imke.IsAccessible("a quiz that is being taken");
@@ -42,7 +44,21 @@ public sealed class QuizWalk(PublishedSchool school) : IClassFixture<PublishedSc
         imke.Press(imke.See("//button[normalize-space() = 'Hand in anyway']"));
         imke.SeeText("Your 2nd attempt");
         imke.SeeText("right: 6 litres");
+        imke.SeeText("one answer is still to be read");
         imke.IsAccessible("a quiz that was marked");
+
+        orla.Open("/editions/2/work?section=1");
+        orla.Press(orla.See("//ul[@aria-label = 'Pieces of work']//button[contains(., 'Reading scales')]"));
+        orla.SeeText("Eyes differ.");
+        orla.See("input[aria-label = 'Points for answer 1, out of 2']").SendKeys("1,5");
+        orla.See("//textarea[@aria-label = 'On answer 1']").SendKeys("Do they?");
+        orla.SeeText("in this attempt; nothing opens by it.");
+        orla.IsAccessible("an answer to read");
+        orla.Press(orla.See("//button[normalize-space() = 'Give the points']"));
+        orla.SeeNoText("Eyes differ.");
+        imke.Open(imke.Path);
+        imke.SeeText("1.5 of 2");
+        imke.SeeText("Do they?");
         foreach (var person in new[] { orla, imke })
             person.HeardNoComplaint();
     }

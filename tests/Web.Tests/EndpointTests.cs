@@ -561,6 +561,11 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             [401, 404, 404, 404, 200, 404, 404, 404, 401],
             WorkTests.SomePiece
         ),
+        ["POST /api/sections/{section:long}/mark-answers"] = new(
+            "/api/sections/{section}/mark-answers?preview=true",
+            [401, 404, 404, 404, 200, 404, 404, 404, 401],
+            AnswerReadingTests.SomeAnswer
+        ),
         // Neither is a WebSocket here, which is all that is spoken: whoever may come gets no further than that.
         ["* /live"] = new("/live", [401, 400, 400, 400, 400, 400, 400, 400, 401]),
         ["* /live/negotiate"] = new("/live/negotiate", [401, 200, 200, 200, 200, 200, 200, 200, 401]),

@@ -130,6 +130,9 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
         ["finish-upload"] = new(DemoPeople.OnTrack, async walk => ("/api/me/finish-upload", new { upload = await walk.Piece() })),
         ["cancel-upload"] = new(DemoPeople.OnTrack, async walk => ("/api/me/cancel-upload", new { upload = await walk.Piece() })),
         ["give-back"] = new(DemoPeople.Lead, async walk => (walk.Section("give-back"), (await WorkTests.SomePiece(walk.School))!)),
+        ["mark-answers"] = new(DemoPeople.Lead, async walk =>
+            (walk.Section("mark-answers"), (await AnswerReadingTests.SomeAnswer(walk.School))!)
+        ),
         ["mark-changes-seen"] = new(DemoPeople.Lead, async walk =>
             (
                 walk.Edition("mark-changes-seen"),

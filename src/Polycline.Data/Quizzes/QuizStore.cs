@@ -64,22 +64,49 @@ public sealed record AttemptRow
 /// <param name="Answer">JSON; <c>null</c>: cleared again.</param>
 public sealed record AnswerRow(Id<AttemptRow> Attempt, string Question, string Answer, Instant At);
 
-/// <summary>Attempts at quizzes. Answers are only ever added.</summary>
+/// <summary>What somebody gave for an answer that they read.</summary>
+/// <param name="N">Which attempt it is of.</param>
+/// <param name="By">Their name.</param>
+public sealed record AnswerMarkRow(
+    Id<Person> Person,
+    Id<Item> Item,
+    int N,
+    string Question,
+    decimal Points,
+    string Words,
+    string By,
+    Instant At
+)
+{
+    public Mark Marked(Ref<Item> item) =>
+        new(Person.InPlan(), item, At)
+        {
+            Attempt = N,
+            Question = Question,
+            Points = Points,
+        };
+}
+
+/// <summary>A student's attempts at a quiz, the first one first.</summary>
+/// <param name="Marks">In the order in which they were given.</param>
+public sealed record AttemptRows(
+    IReadOnlyList<AttemptRow> Attempts,
+    ILookup<Id<AttemptRow>, AnswerRow> Answers,
+    IReadOnlyList<AnswerMarkRow> Marks
+);
+
+/// <summary>Attempts at quizzes. Answers and marks are only ever added.</summary>
 public static class QuizStore
 {
     private const string Columns =
         "a.id, a.person, a.item, a.section, a.n, encode(a.paper, 'hex') AS paper, a.began_at, a.ended_at, a.settled_at, "
         + "encode(a.scored_by, 'hex') AS scored_by";
 
-    /// <summary>A student's attempts at a quiz with their answers, the first one first, as they were at a moment.</summary>
+    internal const string MarkColumns = "a.person, a.item, a.n, m.question, m.points, m.words, p.name AS by, m.at";
+
+    /// <summary>A student's attempts at a quiz with their answers and marks, as they were at a moment.</summary>
     /// <param name="locked">Whether they are to stay as they are until the transaction ends.</param>
-    public static async Task<(IReadOnlyList<AttemptRow> Attempts, ILookup<Id<AttemptRow>, AnswerRow> Answers)> Of(
-        NpgsqlConnection connection,
-        Id<Person> person,
-        Id<Item> item,
-        Instant at,
-        bool locked = false
-    )
+    public static async Task<AttemptRows> Of(NpgsqlConnection connection, Id<Person> person, Id<Item> item, Instant at, bool locked = false)
     {
         var values = new
         {
@@ -98,12 +125,21 @@ public static class QuizStore
                 FROM quiz_attempt a JOIN quiz_answer r ON r.attempt = a.id
                 WHERE a.person = @person AND a.item = @item AND r.at <= @at
                 ORDER BY r.attempt, r.seq
+                """,
+                $"""
+                SELECT {MarkColumns}
+                FROM quiz_attempt a JOIN quiz_mark m ON m.attempt = a.id JOIN person p ON p.id = m.by
+                WHERE a.person = @person AND a.item = @item AND m.at <= @at
+                ORDER BY m.id
                 """
             ),
             values
         );
-        var attempts = (await results.ReadAsync<AttemptRow>()).AsList();
-        return (attempts, (await results.ReadAsync<AnswerRow>()).ToLookup(row => row.Attempt));
+        return new(
+            (await results.ReadAsync<AttemptRow>()).AsList(),
+            (await results.ReadAsync<AnswerRow>()).ToLookup(row => row.Attempt),
+            (await results.ReadAsync<AnswerMarkRow>()).AsList()
+        );
     }
 
     /// <summary>Attempts of an edition that run, or were scored by other keys than their quiz has now.</summary>
@@ -170,6 +206,53 @@ public static class QuizStore
 
     public static Task End(NpgsqlConnection connection, Id<AttemptRow> attempt, Instant at) =>
         connection.ExecuteAsync("UPDATE quiz_attempt SET ended_at = @at WHERE id = @attempt", new { attempt = attempt.Value, at });
+
+    /// <summary>Keeps what somebody gives for an answer.</summary>
+    public static Task Mark(
+        NpgsqlConnection connection,
+        Id<AttemptRow> attempt,
+        string question,
+        decimal points,
+        string words,
+        Id<Person> by,
+        Instant at
+    ) =>
+        connection.ExecuteAsync(
+            "INSERT INTO quiz_mark (attempt, question, points, words, by, at) VALUES (@attempt, @question, @points, @words, @by, @at)",
+            new
+            {
+                attempt = attempt.Value,
+                question,
+                points,
+                words,
+                by = by.Value,
+                at,
+            }
+        );
+
+    /// <summary>Records the score of an attempt that is over, unless it is the one that was recorded last.</summary>
+    public static Task Score(NpgsqlConnection connection, AttemptRow attempt, decimal percent, Id<Person> by, Instant now, Guid request) =>
+        connection.ExecuteAsync(
+            """
+            INSERT INTO fact (person, item, section, event, at, recorded_at, by, attempt, score, request)
+            SELECT @person, @item, @section, 'scored', @now, @now, @by, @n, @percent::numeric, @request
+            WHERE @percent::numeric IS DISTINCT FROM (
+              SELECT f.score FROM fact f
+              WHERE f.person = @person AND f.item = @item AND f.attempt = @n AND f.event = 'scored' AND f.voided_at IS NULL
+              ORDER BY f.id DESC LIMIT 1)
+            """,
+            new
+            {
+                person = attempt.Person.Value,
+                item = attempt.Item.Value,
+                section = attempt.Section.Value,
+                n = attempt.N,
+                percent,
+                by = by.Value,
+                now,
+                request,
+            }
+        );
 
     /// <summary>Records that an attempt is over, and its score.</summary>
     /// <param name="paper">The hash of the paper by whose keys it is scored.</param>

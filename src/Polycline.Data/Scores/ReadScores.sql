@@ -14,6 +14,11 @@ FROM quiz_attempt a JOIN item i ON i.id = a.item JOIN quiz_answer r ON r.attempt
 WHERE i.edition = @edition AND r.at <= @at AND (@student::bigint IS NULL OR a.person = @student)
 ORDER BY r.attempt, r.seq;
 
+SELECT a.person, a.item, a.n, m.question, m.points, m.words, p.name AS by, m.at
+FROM quiz_attempt a JOIN item i ON i.id = a.item JOIN quiz_mark m ON m.attempt = a.id JOIN person p ON p.id = m.by
+WHERE i.edition = @edition AND m.at <= @at AND (@student::bigint IS NULL OR a.person = @student)
+ORDER BY m.id;
+
 SELECT w.person, w.item, v.handed_in_at AS at
 FROM work w JOIN item i ON i.id = w.item JOIN work_version v ON v.work = w.id
 WHERE i.edition = @edition AND v.handed_in_at <= @at AND (v.taken_back_at IS NULL OR v.taken_back_at > @at)

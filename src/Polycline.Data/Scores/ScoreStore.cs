@@ -5,6 +5,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.MarkFiles;
 using Polycline.Core.Marking;
+using Polycline.Core.Marking.Papers;
 using Polycline.Core.Marking.Plans;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Release;
@@ -19,7 +20,14 @@ namespace Polycline.Data.Scores;
 
 /// <summary>The scores of a course, and whose they are.</summary>
 /// <param name="Students">By section, those that are in view, in order of name; one may stand in several sections.</param>
-public sealed record ScoreRows(CourseMarks Marks, IReadOnlyList<(Id<Section> Section, Id<Person> Student, string Name)> Students);
+public sealed record ScoreRows(CourseMarks Marks, IReadOnlyList<(Id<Section> Section, Id<Person> Student, string Name)> Students)
+{
+    /// <summary>Their attempts at quizzes, each with what was put to them, lowest number first.</summary>
+    public required IReadOnlyList<(AttemptRow Row, QuizPaper Put)> Attempts { get; init; }
+
+    /// <summary>What was given for answers that somebody read, in the order of time.</summary>
+    public required IReadOnlyList<AnswerMarkRow> AnswerMarks { get; init; }
+}
 
 /// <summary>Reads what scores are worked out from.</summary>
 public static class ScoreStore
@@ -82,15 +90,13 @@ public static class ScoreStore
             .ToList();
         var names = places.DistinctBy(place => place.Item2).ToDictionary(place => place.Item2, place => place.Item3);
         var (records, _) = await StudentStore.From(results, plan, null);
-        return new(
-            await From(
-                results,
-                plan,
-                [.. names.Where(name => records.ContainsKey(name.Key)).Select(name => (records[name.Key], name.Value))],
-                at
-            ),
-            places
+        var (marks, attempts, answers) = await From(
+            results,
+            plan,
+            [.. names.Where(name => records.ContainsKey(name.Key)).Select(name => (records[name.Key], name.Value))],
+            at
         );
+        return new(marks, places) { Attempts = attempts, AnswerMarks = answers };
     }
 
     /// <summary>The same of one student.</summary>
@@ -107,7 +113,7 @@ public static class ScoreStore
             }
         );
         var (records, _) = await StudentStore.From(results, plan, [student]);
-        return await From(results, plan, [(records[student], "")], at);
+        return (await From(results, plan, [(records[student], "")], at)).Marks;
     }
 
     /// <summary>A course with what is known of some students.</summary>
@@ -133,29 +139,28 @@ public static class ScoreStore
 
     private static string Statements => Sql.Of("Scores", "ReadScores");
 
-    private static async Task<CourseMarks> From(
-        SqlMapper.GridReader results,
-        EditionPlan plan,
-        IReadOnlyList<(StudentRecord Record, string Name)> students,
-        Instant at
-    )
+    private static async Task<(
+        CourseMarks Marks,
+        IReadOnlyList<(AttemptRow Row, QuizPaper Put)> Attempts,
+        IReadOnlyList<AnswerMarkRow> AnswerMarks
+    )> From(SqlMapper.GridReader results, EditionPlan plan, IReadOnlyList<(StudentRecord Record, string Name)> students, Instant at)
     {
         var papers = (await results.ReadAsync<PaperRow>()).ToDictionary(row => row.Hash, row => QuizPaperFile.Read(row.Content));
-        var attempts = (await results.ReadAsync<AttemptRow>()).AsList();
+        var rows = (await results.ReadAsync<AttemptRow>()).AsList();
         var answers = (await results.ReadAsync<AnswerRow>()).ToLookup(row => row.Attempt);
+        var read = (await results.ReadAsync<AnswerMarkRow>()).AsList();
         var work = (await results.ReadAsync<WorkRow>()).AsList();
         var marks = (await results.ReadAsync<MarkRow>()).AsList();
         var known = students.Select(student => student.Record.Student).ToHashSet();
-        return Of(
+        var attempts = rows.Where(row => known.Contains(row.Person.InPlan()) && plan.Row(row.Item) is not null)
+            .Select(row => (row, papers[row.Paper]))
+            .ToList();
+        var course = Of(
             plan,
             students,
             new(
                 papers,
-                [
-                    .. attempts
-                        .Where(row => known.Contains(row.Person.InPlan()) && plan.Row(row.Item) is not null)
-                        .Select(row => new PutAttempt(row.Marked(Name(row.Item), papers[row.Paper], answers[row.Id]), papers[row.Paper])),
-                ],
+                [.. attempts.Select(one => new PutAttempt(one.row.Marked(Name(one.row.Item), one.Item2, answers[one.row.Id]), one.Item2))],
                 [
                     .. work.Where(row => known.Contains(row.Person.InPlan()) && plan.Row(row.Item) is not null)
                         .Select(row => new HandIn(row.Person.InPlan(), Name(row.Item), row.At)),
@@ -171,9 +176,17 @@ public static class ScoreStore
                             row.Mark is { } mark ? PlanParts.Mark(mark) : null
                         )),
                 ]
-            ),
+            )
+            {
+                Answers =
+                [
+                    .. read.Where(row => known.Contains(row.Person.InPlan()) && plan.Row(row.Item) is not null)
+                        .Select(row => row.Marked(Name(row.Item))),
+                ],
+            },
             at
         );
+        return (course, attempts, read);
 
         Ref<Item> Name(Id<Item> item) => new(plan.Row(item)!.Lineage);
     }

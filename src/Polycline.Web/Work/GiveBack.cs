@@ -1,17 +1,14 @@
 using System.Collections.Immutable;
 using System.Data;
 using FluentValidation;
-using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Marking;
 using Polycline.Core.Marking.Papers;
-using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.People;
-using Polycline.Data.Students;
 using Polycline.Data.Work;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
@@ -66,7 +63,7 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
         var (names, opens) = (new List<string>(), new List<(string Name, string Opens)>());
         foreach (var (which, person, n) in all)
         {
-            var before = await Open(connection, plan, person, viewpoint);
+            var before = await OpensBy.Open(connection, plan, person, viewpoint.At);
             await WorkStore.GiveBack(
                 connection,
                 which,
@@ -84,9 +81,7 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
             var name = await AccessStore.NameOf(connection, person) ?? "";
             names.Add(name);
             opens.AddRange(
-                (await Open(connection, plan, person, viewpoint))
-                    .Where(opened => !before.Contains(opened))
-                    .Select(opened => (name, $"{plan.Schedule.CodeOf[opened]} {plan.Schedule.Item(opened).Title}"))
+                OpensBy.Since(plan, before, await OpensBy.Open(connection, plan, person, viewpoint.At)).Select(opened => (name, opened))
             );
         }
         return new(
@@ -154,13 +149,6 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
                     ' ',
                     parts.Select(part => $"For {Counting.Joined(part.Who, "and")} {part.What} {(part.Many == 1 ? "opens" : "open")}.")
                 );
-    }
-
-    // What the student can read or work on, in reading order.
-    private static async Task<List<Ref<Item>>> Open(NpgsqlConnection connection, EditionPlan plan, Id<Person> person, Viewpoint viewpoint)
-    {
-        var (records, _) = await StudentStore.Read(connection, plan, [person], viewpoint.At);
-        return [.. new Sights(plan.Schedule, records[person]).At(viewpoint.At).Where(sight => sight.MayRead).Select(sight => sight.Item)];
     }
 
     private sealed class Rules : AbstractValidator<GiveBackRequest>

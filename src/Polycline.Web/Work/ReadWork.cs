@@ -76,7 +76,20 @@ public sealed record WorkPiece
 
     /// <summary>What was given back; null: it waits.</summary>
     public required WorkBack? Back { get; init; }
+
+    /// <summary>Of an attempt at a quiz, the answers that a person reads; null: it is none.</summary>
+    public QuizReading? Quiz { get; init; }
 }
+
+/// <param name="SoFar">What the attempt comes to without the answers still to be read, such as <c>7 of 10</c>.</param>
+public sealed record QuizReading(IReadOnlyList<AnswerToRead> Answers, string SoFar);
+
+/// <param name="Question">Names it when points are given.</param>
+/// <param name="Html">What was asked.</param>
+/// <param name="OutOf">Its points.</param>
+/// <param name="Points">What was given; null: it waits.</param>
+/// <param name="Words">What was said of it.</param>
+public sealed record AnswerToRead(string Question, string Html, string Answer, decimal OutOf, decimal? Points, string Words);
 
 /// <param name="Mark">Null: none was given.</param>
 /// <param name="ByPresent">What the mark would be by the rubric as it is now; null: it was made with that, or with none.</param>
@@ -112,7 +125,17 @@ public static class ReadWork
             [
                 .. plan
                     .Sections.Where(section => mine.Contains(section.Id))
-                    .Select(section => SectionOf(plan, section, bySection[section.Id], files, rubrics, queue)),
+                    .Select(section =>
+                        SectionOf(
+                            plan,
+                            section,
+                            bySection[section.Id],
+                            files,
+                            rubrics,
+                            queue,
+                            QuizPieces.Of(plan, scores, section, viewpoint.At)
+                        )
+                    ),
             ],
             rubrics.ToDictionary(rubric => rubric.Key, rubric => RubricForm.Of(rubric.Value)!)
         );
@@ -124,13 +147,19 @@ public static class ReadWork
         IEnumerable<PieceRow> rows,
         IReadOnlyDictionary<Id<WorkFileRow>, WorkFileRow> files,
         IReadOnlyDictionary<string, WrittenRubric> rubrics,
-        ReadingQueue queue
+        ReadingQueue queue,
+        IEnumerable<WorkPiece> quizzes
     )
     {
         // What was given back, and what came too late, stands after what waits, as it came.
         var pieces = rows.Where(row => plan.Row(row.Item) is { } known && plan.Schedule.Knows(new(known.Lineage)))
-            .OrderBy(row => row.ReturnedAt is null && row.Work is not null ? queue.PlaceOf(row.Person, plan.Row(row.Item)!) : int.MaxValue)
             .Select(row => PieceOf(plan, section, row, files, rubrics, queue))
+            .Concat(quizzes)
+            .OrderBy(piece =>
+                piece.Back is null && (piece.Work is not null || piece.Quiz is not null)
+                    ? queue.PlaceOf(piece.Student, plan.Row(piece.Item)!)
+                    : int.MaxValue
+            )
             .ToList();
         return new(section.Id, section.Name, section.Letter, pieces.Count(piece => piece.Back is null), pieces);
     }

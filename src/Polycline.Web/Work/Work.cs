@@ -22,6 +22,7 @@ public static class WorkRoutes
             .MapGet("/api/editions/{edition:long}/items/{item:long}/students/{student:long}/versions", ReadVersions.Handle)
             .WithName("versions")
             .For(May.Team);
+        routes.MapWork<MarkAnswers, MarkAnswersRequest, EditionPlan, MarkAnswersAnswer>();
         routes.MapWork<GiveBack, GiveBackRequest, EditionPlan, GiveBackAnswer>();
     }
 }

@@ -38,6 +38,12 @@ public static class PaperMarking
     /// <summary>An attempt with its clock.</summary>
     /// <param name="paper">As it is now: its limit and grace hold.</param>
     /// <param name="closes">When the quiz closes for the student; null: never.</param>
-    public static AttemptMarking Of(QuizPaper paper, QuizAttempt attempt, ExtraTime extra, Instant? closes) =>
-        new(paper.AsItem(attempt.Item), attempt, extra, closes, [], DecimalMark.Point);
+    /// <param name="marks">What was given for answers of it that somebody read, in the order of time.</param>
+    public static AttemptMarking Of(
+        QuizPaper paper,
+        QuizAttempt attempt,
+        ExtraTime extra,
+        Instant? closes,
+        params IReadOnlyList<Mark> marks
+    ) => new(paper.AsItem(attempt.Item), attempt, extra, closes, marks, DecimalMark.Point);
 }

@@ -26,6 +26,9 @@ public sealed record StudentsWork(
 )
 {
     public static readonly StudentsWork Nothing = new(new Dictionary<string, QuizPaper>(), [], [], []);
+
+    /// <summary>What was given for answers in quizzes that somebody read.</summary>
+    public IReadOnlyList<Mark> Answers { get; init; } = [];
 }
 
 /// <summary>How an item stands for a student, beside what was given for it.</summary>
@@ -116,6 +119,7 @@ public sealed class CourseMarks
                     .. work
                         .Returned.Where(piece => marked.GetValueOrDefault(piece.Item) is MarkedItem.MarkedTask)
                         .Select(piece => MarkOf(piece, (MarkedItem.MarkedTask)marked[piece.Item])),
+                    .. work.Answers.Where(mark => marked.GetValueOrDefault(mark.Item) is MarkedItem.MarkedQuiz),
                 ],
                 Weights = WeightsOf(adding),
                 Missing = adding.MissingAsZero ? MissingCounts.AsZero : MissingCounts.LeftOut,

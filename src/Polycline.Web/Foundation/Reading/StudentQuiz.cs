@@ -13,7 +13,14 @@ namespace Polycline.Web.Foundation.Reading;
 /// <summary>One attempt of a student, marked.</summary>
 /// <param name="Put">What was put to them.</param>
 /// <param name="Keys">What it is marked by.</param>
-public sealed record TakenAttempt(AttemptRow Row, QuizPaper Put, AttemptMarking Marking, IReadOnlyList<QuizQuestion> Keys)
+/// <param name="Marks">What was given for answers that somebody read, in the order of time.</param>
+public sealed record TakenAttempt(
+    AttemptRow Row,
+    QuizPaper Put,
+    AttemptMarking Marking,
+    IReadOnlyList<QuizQuestion> Keys,
+    IReadOnlyList<AnswerMarkRow> Marks
+)
 {
     public AttemptResult Result(Instant at) => Marking.At(at, Keys);
 }
@@ -61,20 +68,44 @@ public sealed record StudentQuiz(QuizTerms Terms, QuizPaper? Paper, IReadOnlyLis
         var paper = await BodyStore.Quiz(connection, terms.Paper);
         if (student is not { } person)
             return new(terms, paper, [], at);
-        var (rows, answers) = await QuizStore.Of(connection, person, item, at, locked);
+        var (rows, answers, marks) = await QuizStore.Of(connection, person, item, at, locked);
         var papers = new Dictionary<string, QuizPaper>(StringComparer.Ordinal);
         foreach (var hash in rows.Select(row => row.Paper).Distinct())
             papers[hash] = (await BodyStore.Quiz(connection, hash))!;
-        return new(terms, paper, [.. rows.Select(row => Taken(row, papers[row.Paper], paper, answers[row.Id], terms))], at);
+        return new(
+            terms,
+            paper,
+            [
+                .. rows.Select(row =>
+                    Taken(row, papers[row.Paper], paper, answers[row.Id], [.. marks.Where(mark => mark.N == row.N)], terms)
+                ),
+            ],
+            at
+        );
     }
 
-    private static TakenAttempt Taken(AttemptRow row, QuizPaper put, QuizPaper? now, IEnumerable<AnswerRow> answers, QuizTerms terms)
+    private static TakenAttempt Taken(
+        AttemptRow row,
+        QuizPaper put,
+        QuizPaper? now,
+        IEnumerable<AnswerRow> answers,
+        IReadOnlyList<AnswerMarkRow> marks,
+        QuizTerms terms
+    )
     {
+        var item = new Ref<Item>($"{row.Item}");
         return new(
             row,
             put,
-            PaperMarking.Of(now ?? put, row.Marked(new($"{row.Item}"), put, answers), terms.Extra, terms.Closes),
-            PaperMarking.Keys(put, now)
+            PaperMarking.Of(
+                now ?? put,
+                row.Marked(item, put, answers),
+                terms.Extra,
+                terms.Closes,
+                [.. marks.Select(mark => mark.Marked(item))]
+            ),
+            PaperMarking.Keys(put, now),
+            marks
         );
     }
 

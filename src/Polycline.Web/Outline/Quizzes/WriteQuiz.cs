@@ -75,10 +75,10 @@ public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQu
                     : $"Line {at + 1} is not understood. {read.Lines[at].Words}"
             );
         }
-        if (questions.FirstOrDefault(question => question.Question.Key.IsReadByPerson) is { } read1)
+        if (questions.FirstOrDefault(question => question.Question.Key is QuestionKey.FileKey) is { } file)
             throw Problem.Field(
                 "text",
-                $"“{QuizText.PlainText(read1.Text)}” needs somebody to read it, and a quiz marks itself. Ask for it in a task instead."
+                $"“{QuizText.PlainText(file.Text)}” asks for a file, and a quiz takes none. Ask for the file in a task instead."
             );
         var paper = new QuizPaper
         {

@@ -50,6 +50,7 @@ public sealed record RunningAttempt(int N, Moment BeganAt, Moment? Bell, double?
 /// <param name="ByClock">Whether its time was up before it was handed in.</param>
 /// <param name="Late">How many answers came after that; they are kept, and do not count unless a teacher says so.</param>
 /// <param name="Score">Such as <c>7 of 10</c>; null: it is not shown.</param>
+/// <param name="ToRead">How many answers somebody has still to read; the score is without them.</param>
 /// <param name="Questions">How each was marked; null: it is not shown.</param>
 public sealed record DoneAttempt(
     int N,
@@ -58,13 +59,23 @@ public sealed record DoneAttempt(
     bool ByClock,
     int Late,
     string? Score,
+    int ToRead,
     IReadOnlyList<MarkedAnswerLine>? Questions
 );
 
-/// <param name="Points">Such as <c>1 of 2</c>.</param>
+/// <param name="Points">Such as <c>1 of 2</c>; null: somebody has still to read it.</param>
 /// <param name="Right">What is right, in words.</param>
 /// <param name="Note">Why a right number does not have full points; null: it has, or is wrong.</param>
-public sealed record MarkedAnswerLine(PutQuestion Question, string Points, bool IsFull, string Right, string? After, string? Note);
+/// <param name="Said">What whoever read it says of it; null: nothing.</param>
+public sealed record MarkedAnswerLine(
+    PutQuestion Question,
+    string? Points,
+    bool IsFull,
+    string Right,
+    string? After,
+    string? Note,
+    string? Said
+);
 
 /// <summary>A quiz as a student may see it: what is put to them, what they answered, and how it was marked where that is shown.</summary>
 public static class ReadQuiz
@@ -143,6 +154,7 @@ public static class ReadQuiz
             !attempt.Marking.IsEndedByStudent,
             attempt.Marking.AfterStop(course.At),
             isShown ? Words(result.Points, result.OutOf) : null,
+            result.Waiting.Count(),
             isShown ? [.. result.Questions.Select(marked => Line(attempt, marked))] : null
         );
     }
@@ -152,11 +164,12 @@ public static class ReadQuiz
         var put = attempt.Put.Questions.First(question => question.Question.Id == marked.Question.Id);
         return new(
             PutQuestion.Of(put, attempt.Row, marked.Answer),
-            Words(marked.Points ?? 0, marked.Question.Points),
+            marked.Points is { } points ? Words(points, marked.Question.Points) : null,
             marked.Points >= marked.Question.Points,
             KeyWords.Of(marked.Question.Key, put.Words),
             put.After,
-            marked.Note is { } note ? KeyWords.Of(note) : null
+            marked.Note is { } note ? KeyWords.Of(note) : null,
+            attempt.Marks.LastOrDefault(mark => mark.Question == put.Question.Id) is { Words: { Length: > 0 } said } ? said : null
         );
     }
 

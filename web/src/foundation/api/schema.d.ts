@@ -2335,6 +2335,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sections/{section}/mark-answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["mark-answers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sections/{section}/give-back": {
         parameters: {
             query?: never;
@@ -3520,6 +3536,19 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        AnswerGiven: {
+            question: string;
+            /**
+             * Format: double
+             * @description 0 to 10,000, with at most two decimals; more than the question’s own are possible.
+             */
+            points: number;
+            /**
+             * @description Up to 5,000 characters; it may be empty.
+             * @default
+             */
+            words: string;
+        };
         AnswerJoinsRequest: {
             /** @description 1 to 500, each once. */
             waiting: number[];
@@ -3536,6 +3565,25 @@ export interface components {
             n: number;
             question: string;
             answer: null | components["schemas"]["JsonElement"];
+        };
+        AnswerToRead: {
+            /** @description Names it when points are given. */
+            question: string;
+            /** @description What was asked. */
+            html: string;
+            answer: string;
+            /**
+             * Format: double
+             * @description Its points.
+             */
+            outOf: number;
+            /**
+             * Format: double
+             * @description What was given; null: it waits.
+             */
+            points: null | number;
+            /** @description What was said of it. */
+            words: string;
         };
         AnsweredAnswer: {
             /** @description False: it came after the end, is kept, and does not count unless a teacher says so. */
@@ -4360,6 +4408,11 @@ export interface components {
             late: number;
             /** @description Such as `7 of 10`; null: it is not shown. */
             score: null | string;
+            /**
+             * Format: int32
+             * @description How many answers somebody has still to read; the score is without them.
+             */
+            toRead: number;
             /** @description How each was marked; null: it is not shown. */
             questions: null | components["schemas"]["MarkedAnswerLine"][];
         };
@@ -5334,6 +5387,26 @@ export interface components {
             level: null | string;
             rubric: null | components["schemas"]["RubricMarkAnswer"];
         };
+        MarkAnswersAnswer: {
+            /** @description False if this was only a preview and nothing was written. */
+            given: boolean;
+            name: string;
+            /** @description What opens for the student by it. */
+            opens: string[];
+            sentence: string;
+        };
+        MarkAnswersRequest: {
+            /** Format: int64 */
+            item: number;
+            /** Format: int64 */
+            student: number;
+            /**
+             * Format: int32
+             * @description Which attempt it is.
+             */
+            n: number;
+            answers: components["schemas"]["AnswerGiven"][];
+        };
         MarkDaysRequest: {
             /** @description 1 to 400. */
             marks: components["schemas"]["DayMark"][];
@@ -5362,14 +5435,16 @@ export interface components {
         };
         MarkedAnswerLine: {
             question: components["schemas"]["PutQuestion"];
-            /** @description Such as `1 of 2`. */
-            points: string;
+            /** @description Such as `1 of 2`; null: somebody has still to read it. */
+            points: null | string;
             isFull: boolean;
             /** @description What is right, in words. */
             right: string;
             after: null | string;
             /** @description Why a right number does not have full points; null: it has, or is wrong. */
             note: null | string;
+            /** @description What whoever read it says of it; null: nothing. */
+            said: null | string;
         };
         /** @description How an item is marked, as it is sent. */
         MarkedForm: {
@@ -6174,6 +6249,11 @@ export interface components {
             /** @description What it is; with a fault: what is wrong with it, and what to do. */
             words: string;
             isFault: boolean;
+        };
+        QuizReading: {
+            answers: components["schemas"]["AnswerToRead"][];
+            /** @description What the attempt comes to without the answers still to be read, such as `7 of 10`. */
+            soFar: string;
         };
         /** @description How a quiz is taken. */
         QuizRules: {
@@ -7894,6 +7974,7 @@ export interface components {
             /** @description By which rubric; null: by none. */
             rubric: null | string;
             back: null | components["schemas"]["WorkBack"];
+            quiz?: null | components["schemas"]["QuizReading"];
         };
         WorkSection: {
             /** Format: int64 */
@@ -15377,6 +15458,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandedIn"][];
+                };
+            };
+        };
+    };
+    "mark-answers": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarkAnswersRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarkAnswersAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
         };

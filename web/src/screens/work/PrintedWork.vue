@@ -3,6 +3,7 @@ import { useEventListener } from '@vueuse/core'
 import { nextTick, onMounted, useTemplateRef } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import { useSchoolDays } from '../../foundation/dates/schoolDays'
+import FormattedText from '../../parts/FormattedText.vue'
 import { spokenDate } from '../../foundation/dates/typedDate'
 
 /** Pieces of work on paper, each on a page of its own. It prints as soon as its pictures are there, and is gone afterwards. */
@@ -26,13 +27,17 @@ onMounted(async () => {
 <template>
   <Teleport to="body">
     <div ref="sheet" class="printed-work">
-      <article v-for="piece in pieces" :key="`${piece.item}-${piece.student}`">
+      <article v-for="piece in pieces" :key="`${piece.item}-${piece.student}-${piece.n}`">
         <h1>{{ piece.name }}</h1>
         <p>
           {{ piece.code }} {{ piece.title }} · {{ section }} · handed in {{ piece.handedInAt.words
           }}<template v-if="piece.late">, {{ piece.late }}</template>
         </p>
         <p v-if="piece.text" class="written">{{ piece.text }}</p>
+        <template v-for="answer in piece.quiz?.answers" :key="answer.question">
+          <FormattedText :html="answer.html" />
+          <p class="written">{{ answer.answer }}</p>
+        </template>
         <dl v-if="piece.entries.length">
           <template v-for="(entry, at) in piece.entries" :key="at">
             <dt>{{ spokenDate(entry.on, days) }}</dt>

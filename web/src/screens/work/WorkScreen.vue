@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import type { Schemas } from '../../foundation/api/client'
 import { useAnswer } from '../../foundation/useAnswer'
 import { useLevels } from '../../foundation/levels'
 import { useSection } from '../../foundation/useSection'
@@ -9,6 +10,7 @@ import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import PrintedWork from './PrintedWork.vue'
 import PieceSheet from './PieceSheet.vue'
+import QuizSheet from './QuizSheet.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import TickField from '../../parts/fields/TickField.vue'
 import { useScreenKeys } from '../../foundation/useKeys'
@@ -26,11 +28,15 @@ const router = useRouter()
 const { section: chosenSection, choose } = useSection()
 /** The piece stands in the address too: its item and its student. */
 const chosen = computed(() => {
-  const { item, student } = route.query
-  return item && student ? `${Number(item)}-${Number(student)}` : null
+  const { item, student, attempt } = route.query
+  return item && student ? `${Number(item)}-${Number(student)}-${Number(attempt ?? 0)}` : null
 })
+/** What of the address names a piece. */
+const OF_PIECE = ['item', 'student', 'attempt']
 const givenBackToo = ref(route.query.back === 'too')
-const keyOf = (piece: { work: number | null; item: number; student: number }) => `${piece.item}-${piece.student}`
+type Piece = Schemas['WorkPiece']
+/** Of a quiz each attempt is a piece. */
+const keyOf = (piece: Piece) => `${piece.item}-${piece.student}-${piece.quiz ? piece.n : 0}`
 const sections = computed(() => work.data.value?.sections ?? [])
 const section = computed(
   () =>
@@ -72,14 +78,22 @@ watch([held, list], () => list.value?.querySelector('[aria-current]')?.scrollInt
   flush: 'post',
 })
 
-const read = (one: { item: number; student: number }) =>
-  router.replace({ query: { ...route.query, section: section.value!.section, item: one.item, student: one.student } })
+const read = (one: Piece) =>
+  router.replace({
+    query: {
+      ...route.query,
+      section: section.value!.section,
+      item: one.item,
+      student: one.student,
+      attempt: one.quiz ? one.n : undefined,
+    },
+  })
 
 /** After one is given back, the next one that waits comes up by itself; by keys one goes on writing at once. */
 const byKeys = ref(false)
 function next(): void {
   held.value = null
-  void choose(section.value?.section ?? null, ['item', 'student'])
+  void choose(section.value?.section ?? null, OF_PIECE)
 }
 
 function step(by: number): void {
@@ -108,7 +122,7 @@ useScreenKeys([
           :key="one.section"
           type="button"
           :aria-pressed="one.section === section.section"
-          @click="choose(one.section, ['item', 'student'])"
+          @click="choose(one.section, OF_PIECE)"
         >
           <SectionKey :letter="one.letter" :name="one.name" />
           <span class="small">{{ one.waiting === 0 ? 'nothing to read' : `${one.waiting} to read` }}</span>
@@ -154,8 +168,18 @@ useScreenKeys([
           </li>
           <li v-if="pieces.length === 0" class="second none">Nothing to read in {{ section.name }}.</li>
         </ul>
+        <QuizSheet
+          v-if="piece?.quiz"
+          :key="keyOf(piece)"
+          v-model:by-keys="byKeys"
+          :edition="edition"
+          :section="section"
+          :piece="piece"
+          :can-give-back="work.data.value.canGiveBack"
+          @given="next"
+        />
         <PieceSheet
-          v-if="piece"
+          v-else-if="piece"
           :key="keyOf(piece)"
           v-model:by-keys="byKeys"
           :edition="edition"

@@ -13,7 +13,8 @@ export const ordersOf = (item: string): { value: Order; title: string }[] => [
   { value: 'name', title: 'by name' },
 ]
 
-const waits = (piece: Piece) => (piece.back || piece.work === null ? 1 : 0)
+const cameTooLate = (piece: Piece) => piece.work === null && !piece.quiz
+const waits = (piece: Piece) => (piece.back || cameTooLate(piece) ? 1 : 0)
 const byText = (one: string, other: string) => one.localeCompare(other, 'en', { numeric: true })
 
 /** Pieces in an order; those that wait come before those that do not. What frees most is as they come. */
@@ -29,8 +30,9 @@ export function inOrder(pieces: readonly Piece[], order: Order): Piece[] {
 
 /** What a row of the list says beside the name: only what is not as usual. */
 export function remark(piece: Piece): { words: string; isAccent: boolean } {
-  if (piece.back) return { words: piece.back.again ? 'to try again' : 'given back', isAccent: false }
-  if (piece.work === null) return { words: 'came too late', isAccent: false }
+  if (piece.back)
+    return { words: piece.quiz ? 'read' : piece.back.again ? 'to try again' : 'given back', isAccent: false }
+  if (cameTooLate(piece)) return { words: 'came too late', isAccent: false }
   if (piece.frees.length)
     return { words: `frees ${piece.frees[0]}${piece.frees.length > 1 ? ' …' : ''}`, isAccent: true }
   if (piece.n > 1)

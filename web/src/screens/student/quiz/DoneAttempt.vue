@@ -20,7 +20,10 @@ const hidden: Record<string, string> = {
   <section class="attempt" :aria-label="`Attempt ${attempt.n}`">
     <p class="line">
       <strong>{{ of > 1 ? `Your ${ordinal(attempt.n)} attempt` : 'Your attempt' }}</strong>
-      <span v-if="attempt.score">{{ attempt.score }}</span>
+      <span v-if="attempt.score">{{ attempt.score }}{{ attempt.toRead ? ' so far' : '' }}</span>
+      <span v-if="attempt.toRead" class="small">{{
+        attempt.toRead === 1 ? 'one answer is still to be read' : `${attempt.toRead} answers are still to be read`
+      }}</span>
       <span class="small second">{{ attempt.byClock ? 'time ran out' : 'handed in' }} {{ attempt.endedAt.words }}</span>
       <button
         v-if="attempt.questions"
@@ -44,8 +47,8 @@ const hidden: Record<string, string> = {
       <li v-for="(line, at) in attempt.questions" :key="line.question.id">
         <p class="line">
           <span class="code">{{ at + 1 }}</span>
-          <strong>{{ line.points }}</strong>
-          <span v-if="!line.isFull" class="small">right: {{ line.right }}</span>
+          <strong>{{ line.points ?? 'waiting to be read' }}</strong>
+          <span v-if="!line.isFull && line.right" class="small">right: {{ line.right }}</span>
         </p>
         <FormattedText :html="line.question.html" />
         <QuestionField
@@ -55,6 +58,7 @@ const hidden: Record<string, string> = {
           disabled
         />
         <p v-if="line.note" class="small">{{ line.note }}</p>
+        <p v-if="line.said" class="said">{{ line.said }}</p>
         <p v-if="line.after" class="small">{{ line.after }}</p>
       </li>
     </ol>
@@ -74,6 +78,11 @@ const hidden: Record<string, string> = {
   gap: var(--space-3);
   border-top: var(--stroke-hair) solid var(--hair);
   padding-top: var(--space-4);
+}
+.said {
+  padding-left: var(--space-5);
+  border-left: var(--stroke-strong) solid var(--accent);
+  white-space: pre-wrap;
 }
 .answers {
   list-style: none;

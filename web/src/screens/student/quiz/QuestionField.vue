@@ -141,6 +141,16 @@ function fill(at: number, given: string | null): void {
       />
     </li>
   </ul>
+  <v-textarea
+    v-else-if="question.kind === 'free'"
+    :model-value="typeof answer === 'string' ? answer : ''"
+    rows="4"
+    auto-grow
+    :aria-label="name"
+    :disabled="disabled"
+    maxlength="10000"
+    @update:model-value="answer = $event"
+  />
   <WordField
     v-else
     class="short"

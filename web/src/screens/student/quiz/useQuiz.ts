@@ -12,6 +12,7 @@ interface Waiting {
 }
 
 const AGAIN_AFTER = 3000
+const TYPING = 400
 
 /**
  * Taking a quiz: every answer goes to the server by itself, and stays on this device until it is there. So a lost connection, a
@@ -52,7 +53,10 @@ export function useQuiz(section: number, item: number, who: number | null) {
   function answer(question: string, given: QuizAnswer): void {
     waiting.value = { ...waiting.value, [question]: { answer: given, key: crypto.randomUUID() } }
     keep()
-    void send()
+    // What is being typed is sent once there is a pause; until then this device has it.
+    clearTimeout(timer)
+    if (typeof given === 'string') timer = setTimeout(() => void send(), TYPING)
+    else void send()
   }
 
   async function send(): Promise<void> {
