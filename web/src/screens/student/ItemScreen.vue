@@ -28,6 +28,13 @@ const item = useAnswer(() => questions.studentItem(props.section, props.item, vi
 const answer = item.data
 const readable = computed(() => ['open', 'overdue', 'closed'].includes(answer.value?.state ?? ''))
 
+/** Then what came back shows the rubric, with what was given. */
+const isMarkedByIt = computed(() =>
+  answer.value?.history.some((version) =>
+    version.feedback.some((back) => back.mark?.rubric?.is === answer.value?.rubric),
+  ),
+)
+
 /** Files of which there is no copy yet: through a lens none is made. */
 const toCome = computed(() =>
   viewpoint.isOnesOwn.value && answer.value?.mayWork
@@ -86,7 +93,7 @@ watch(
       </p>
       <p v-if="answer.missing.length" class="locked">Opens when {{ answer.missing.join(', and ') }}.</p>
       <FormattedText v-if="answer.html" :html="answer.html" />
-      <section v-if="answer.rubric" aria-label="How it is marked">
+      <section v-if="answer.rubric && !isMarkedByIt" class="history" aria-label="How it is marked">
         <h2>How it is marked</h2>
         <RubricTable :rubric="answer.rubrics[answer.rubric]!" />
       </section>

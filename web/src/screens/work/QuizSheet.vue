@@ -149,7 +149,7 @@ const isWriting = computed(() => props.canGiveBack && (!props.piece.back || isAg
       <ProblemNote v-if="problem" :problem="problem" />
       <p v-if="isWriting" class="ways">
         <v-btn type="submit" class="meant" :disabled="busy || answers.length === 0">{{
-          left === 0 ? 'Give the points' : 'Keep these points'
+          answers.length > 0 && left > 0 ? 'Keep these points' : 'Give the points'
         }}</v-btn>
         <v-btn v-if="piece.back" @click="isAgain = false">Leave them as they are</v-btn>
         <span class="small" role="status">{{ sentence || `${counted(left, 'answer')} to read.` }}</span>
