@@ -561,6 +561,15 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             [401, 404, 404, 404, 200, 404, 404, 404, 401],
             WorkTests.SomePiece
         ),
+        ["GET /api/sections/{section:long}/missing"] = new(
+            "/api/sections/{section}/missing",
+            [401, 404, 404, 404, 200, 404, 404, 404, 401]
+        ),
+        ["POST /api/sections/{section:long}/remind-students"] = new(
+            "/api/sections/{section}/remind-students?preview=true",
+            [401, 404, 404, 404, 200, 404, 404, 404, 401],
+            async school => new { item = await school.Item("Cloud diary"), students = new[] { school.Ids["person:" + DemoPeople.OnTrack] } }
+        ),
         ["POST /api/sections/{section:long}/mark-answers"] = new(
             "/api/sections/{section}/mark-answers?preview=true",
             [401, 404, 404, 404, 200, 404, 404, 404, 401],

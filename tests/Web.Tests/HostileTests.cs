@@ -260,6 +260,7 @@ public sealed class HostileTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         : endpoint.Contains("/sections/", StringComparison.Ordinal)
         && !endpoint.Contains("give-back", StringComparison.Ordinal)
         && !endpoint.Contains("mark-answers", StringComparison.Ordinal)
+        && !endpoint.Contains("remind-students", StringComparison.Ordinal)
             ? DemoPeople.OnTrack
         : DemoPeople.Lead;
 

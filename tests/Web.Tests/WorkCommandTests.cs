@@ -130,6 +130,19 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
         ["finish-upload"] = new(DemoPeople.OnTrack, async walk => ("/api/me/finish-upload", new { upload = await walk.Piece() })),
         ["cancel-upload"] = new(DemoPeople.OnTrack, async walk => ("/api/me/cancel-upload", new { upload = await walk.Piece() })),
         ["give-back"] = new(DemoPeople.Lead, async walk => (walk.Section("give-back"), (await WorkTests.SomePiece(walk.School))!)),
+        ["remind-students"] = new(
+            DemoPeople.Lead,
+            async walk =>
+                // She has handed it in, so no letter is on its way while the next command is looked at.
+                (
+                    walk.Section("remind-students"),
+                    new
+                    {
+                        item = await walk.School.Item("The first log"),
+                        students = new[] { walk.School.Ids["person:" + DemoPeople.OnTrack] },
+                    }
+                )
+        ),
         ["mark-answers"] = new(DemoPeople.Lead, async walk =>
             (walk.Section("mark-answers"), (await AnswerReadingTests.SomeAnswer(walk.School))!)
         ),

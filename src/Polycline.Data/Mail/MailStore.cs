@@ -25,6 +25,19 @@ public static class MailStore
             }
         );
 
+    /// <summary>What students of a section have been written about within the last day: the subjects, by student.</summary>
+    public static async Task<ILookup<Id<Person>, string>> SinceYesterday(NpgsqlConnection connection, Id<Section> section) =>
+        (
+            await connection.QueryAsync<(Id<Person> Person, string Subject)>(
+                """
+                SELECT DISTINCT m.person, m.subject
+                FROM mail m JOIN enrolment n ON n.person = m.person AND n.section = @section
+                WHERE m.made_at > now() - interval '1 day' AND m.given_up_at IS NULL
+                """,
+                new { section = section.Value }
+            )
+        ).ToLookup(row => row.Person, row => row.Subject);
+
     /// <summary>
     /// The letter that has waited longest for its turn. For three minutes it is the caller's to send; an instance that dies meanwhile
     /// leaves it to whoever asks next.

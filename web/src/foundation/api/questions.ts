@@ -215,6 +215,10 @@ export const questions = {
     question(keys.ofEdition(edition, `quiz ${item}`, ''), (signal) =>
       api.GET('/api/editions/{edition}/items/{item}/quiz', { params: { path: { edition, item } }, signal }),
     ),
+  missing: (section: number, view: View = {}) =>
+    question(keys.ofSection(section, 'missing', keyOf(view)), (signal) =>
+      api.GET('/api/sections/{section}/missing', { params: { path: { section }, query: view }, signal }),
+    ),
   rubric: (edition: number, item: number) =>
     question(keys.ofEdition(edition, `rubric ${item}`, ''), (signal) =>
       api.GET('/api/editions/{edition}/items/{item}/rubric', { params: { path: { edition, item } }, signal }),

@@ -2335,6 +2335,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sections/{section}/missing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["missing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/remind-students": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remind-students"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sections/{section}/mark-answers": {
         parameters: {
             query?: never;
@@ -5458,6 +5490,38 @@ export interface components {
             /** @description Of a scale, lowest first. */
             levels: components["schemas"]["LevelForm"][];
         };
+        MissingAnswer: {
+            /** @description Whether letters go out from here. */
+            canRemind: boolean;
+            /** @description Those that somebody could hand in now and has not; what is overdue for most comes first. */
+            items: components["schemas"]["MissingItem"][];
+        };
+        MissingItem: {
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            /**
+             * Format: int32
+             * @description How many could have handed it in.
+             */
+            of: number;
+            /** @description Those who have not, in order of name. */
+            students: components["schemas"]["MissingStudent"][];
+        };
+        MissingStudent: {
+            /** Format: int64 */
+            student: number;
+            name: string;
+            due: null | components["schemas"]["Moment"];
+            isOverdue: boolean;
+            /** @description They have handed it in, and are to try again. */
+            again: boolean;
+            /** @description They have opened it or written something. */
+            begun: boolean;
+            /** @description They have been reminded within the last day. */
+            reminded: boolean;
+        };
         /** @description A moment as it travels to the browser, which never converts: the instant, what the clock on the wall says, and both in words. */
         Moment: {
             /** @description UTC, `2026-10-08T09:15:00Z`. */
@@ -6387,6 +6451,20 @@ export interface components {
             item: number;
             /** Format: int64 */
             file: number;
+        };
+        RemindStudentsRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description Up to 100, each once. */
+            students: number[];
+        };
+        RemindedAnswer: {
+            /**
+             * Format: int32
+             * @description To how many a letter goes.
+             */
+            sent: number;
+            sentence: string;
         };
         RemoveFileRequest: {
             /** Format: int64 */
@@ -15458,6 +15536,99 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandedIn"][];
+                };
+            };
+        };
+    };
+    missing: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MissingAnswer"];
+                };
+            };
+        };
+    };
+    "remind-students": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemindStudentsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemindedAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
         };

@@ -9,6 +9,7 @@ import { useViewpoint } from '../../foundation/useViewpoint'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import PrintedWork from './PrintedWork.vue'
+import MissingList from './MissingList.vue'
 import PieceSheet from './PieceSheet.vue'
 import QuizSheet from './QuizSheet.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
@@ -63,6 +64,10 @@ const pieces = computed(() =>
   ),
 )
 const printing = ref(false)
+/** Not what was handed in, but who has not. */
+const isMissing = computed(() => route.query.view === 'missing')
+const setMissing = (missing: boolean) =>
+  router.replace({ query: { ...route.query, view: missing ? 'missing' : undefined } })
 /** The piece in view stays in view, whatever is handed in meanwhile and would come before it. */
 const held = ref<string | null>(null)
 const piece = computed(
@@ -129,7 +134,11 @@ useScreenKeys([
         </button>
       </p>
       <p class="sections second-line">
-        <span class="orders" role="group" aria-label="Order">
+        <span class="orders" role="group" aria-label="What is shown">
+          <button type="button" :aria-pressed="!isMissing" @click="setMissing(false)">handed in</button>
+          <button type="button" :aria-pressed="isMissing" @click="setMissing(true)">not handed in</button>
+        </span>
+        <span v-if="!isMissing" class="orders" role="group" aria-label="Order">
           <span>first</span>
           <button
             v-for="one in ordersOf(levels.item.one)"
@@ -141,16 +150,17 @@ useScreenKeys([
             {{ one.title }}
           </button>
         </span>
-        <span class="which">
+        <span v-if="!isMissing" class="which">
           <ChoiceField v-if="items.length > 2" v-model="item" label="Which work" :choices="items" />
           <button v-if="pieces.length" type="button" class="word-button small" @click="printing = true">
             print {{ pieces.length === 1 ? 'this piece' : `these ${pieces.length}` }}
           </button>
         </span>
-        <TickField v-model="givenBackToo" class="tick" label="show what was given back" />
+        <TickField v-if="!isMissing" v-model="givenBackToo" class="tick" label="show what was given back" />
       </p>
       <PrintedWork v-if="printing" :section="section.name" :pieces="pieces" @printed="printing = false" />
-      <div class="split">
+      <MissingList v-if="isMissing" :key="section.section" :edition="edition" :section="section" />
+      <div v-else class="split">
         <ul ref="list" class="ruled list" tabindex="0" aria-label="Pieces of work">
           <li v-for="one in pieces" :key="keyOf(one)">
             <button
