@@ -215,8 +215,8 @@ export const questions = {
     question(keys.ofEdition(edition, `quiz ${item}`, ''), (signal) =>
       api.GET('/api/editions/{edition}/items/{item}/quiz', { params: { path: { edition, item } }, signal }),
     ),
-  missing: (section: number, view: View = {}) =>
-    question(keys.ofSection(section, 'missing', keyOf(view)), (signal) =>
+  missing: (edition: number, section: number, view: View = {}) =>
+    question(keys.ofEdition(edition, `missing ${section}`, keyOf(view)), (signal) =>
       api.GET('/api/sections/{section}/missing', { params: { path: { section }, query: view }, signal }),
     ),
   rubric: (edition: number, item: number) =>

@@ -18,7 +18,7 @@ const props = defineProps<{ edition: number; section: Schemas['WorkSection'] }>(
 const client = useQueryClient()
 const levels = useLevels()
 const viewpoint = useViewpoint()
-const answer = useAnswer(() => questions.missing(props.section.section, viewpoint.query.value))
+const answer = useAnswer(() => questions.missing(props.edition, props.section.section, viewpoint.query.value))
 const items = computed(() => answer.data.value?.items ?? [])
 /** The item whose students are chosen, and who of them. */
 const at = ref<number | null>(null)
@@ -62,7 +62,7 @@ async function remind(): Promise<void> {
   busy.value = true
   try {
     sentence.value = `Done. ${(await post(false)).sentence}`
-    await client.invalidateQueries({ queryKey: keys.section(props.section.section) })
+    await client.invalidateQueries({ queryKey: keys.edition(props.edition) })
   } catch (error) {
     problem.value = problemOf(error)
   } finally {
