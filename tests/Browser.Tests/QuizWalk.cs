@@ -51,8 +51,8 @@ public sealed class QuizWalk(PublishedSchool school) : IClassFixture<PublishedSc
         orla.Press(orla.See("//ul[@aria-label = 'Pieces of work']//button[contains(., 'Reading scales')]"));
         orla.SeeText("Eyes differ.");
         orla.See("input[aria-label = 'Points for answer 1, out of 2']").SendKeys("1,5");
-        orla.See("//textarea[@aria-label = 'On answer 1']").SendKeys("Do they?");
-        orla.SeeText("in this attempt; nothing opens by it.");
+        orla.See("//textarea[@aria-label = 'Comment on answer 1']").SendKeys("Do they?");
+        orla.SeeText("in this attempt; nothing depends on it.");
         orla.IsAccessible("an answer to read");
         orla.Press(orla.See("//button[normalize-space() = 'Give the points']"));
         orla.SeeNoText("Eyes differ.");

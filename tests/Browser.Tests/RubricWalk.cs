@@ -52,6 +52,18 @@ public sealed class RubricWalk(PublishedSchool school) : IClassFixture<Published
         davit.SeeText("7.5 of 10 (4.5 of 6 by the rubric)");
         davit.See("//blockquote//dd[contains(@class, 'given') and contains(., 'All (3)')]");
         davit.IsAccessible("what came back by a rubric");
+
+        // Put right: what was given stands there, and the later one counts.
+        orla.Press(orla.See("//label[normalize-space() = 'show what was given back']"));
+        orla.Press(orla.See("//li[.//span[normalize-space() = 'given back']]//button[.//span[normalize-space() = 'Davit Lindqvist']]"));
+        orla.Press(orla.See("//blockquote//button[normalize-space() = 'put it right']"));
+        orla.SeeText("4.5 of 6");
+        orla.Press(orla.See("//li[contains(., 'Labelled')]//button[contains(., 'All (3)')]"));
+        orla.SeeText("6 of 6");
+        orla.IsAccessible("a mark that is put right");
+        orla.Press(orla.See("//button[normalize-space() = 'Give it back again']"));
+        davit.Open(davit.Path);
+        davit.SeeText("10 of 10 (6 of 6 by the rubric)");
         foreach (var person in new[] { orla, davit })
             person.HeardNoComplaint();
 

@@ -157,7 +157,7 @@ public sealed class AnswerReadingTests : LeadOfASchool
         (await Mark(1, answers: [(asked[1], 2.5m, "Say what it sticks to.")])).Status.ShouldBe(HttpStatusCode.OK);
         (await Scores()).ShouldBeEmpty();
         var given = await Mark(1, answers: [(asked[2], 1, "")]);
-        Words(given.Json["sentence"]).ShouldBe($"{DemoPeople.OnTrack} has 4.5 of 5 in this attempt; nothing opens by it.");
+        Words(given.Json["sentence"]).ShouldBe($"{DemoPeople.OnTrack} has 4.5 of 5 in this attempt; nothing depends on it.");
         (await Scores()).ShouldBe([90m]);
         (await ToRead()).ShouldHaveSingleItem()["back"].ShouldNotBeNull();
         var after = await Seen();

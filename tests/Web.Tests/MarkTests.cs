@@ -120,6 +120,60 @@ public sealed class MarkTests : LeadOfASchool
     }
 
     [Fact]
+    public async Task A_mark_put_right_says_what_it_closes_and_that_can_stay_open()
+    {
+        // What is open while a condition is met, and only then; else it stays open by itself.
+        using var student = await School.As(DemoPeople.HeldUp);
+        await MarkAs(Step, Points(12));
+        var lineage = await School.Sql(async connection =>
+            await connection.ExecuteScalarAsync<string>(
+                "SELECT lineage::text FROM item WHERE id = @id",
+                new { id = await School.Item(Step) }
+            )
+        );
+        await Set(
+            Next,
+            "condition-item",
+            "gate",
+            new Dictionary<string, object?>
+            {
+                ["item"] = lineage,
+                ["scoreMin"] = 75,
+                ["latch"] = false,
+            }
+        );
+        var mistyped = (await GiveBack(new { value = 11 })).Json;
+        mistyped["closes"]!.AsArray().ShouldBeEmpty();
+        (await Seen(student, Next))["state"]!.GetValue<string>().ShouldBe("open");
+
+        var shown = (await GiveBack(new { value = 1 }, preview: true)).Json;
+        shown["sentence"]!.GetValue<string>().ShouldEndWith("2.15 Arrows on the chart closes for Davit Lindqvist.");
+        shown["closes"]!.AsArray().Select(item => item!.GetValue<long>()).ShouldBe([await School.Item(Next)]);
+        (await Seen(student, Next))["state"]!.GetValue<string>().ShouldBe("open");
+
+        (await GiveBack(new { value = 1 })).Status.ShouldBe(HttpStatusCode.OK);
+        (await ScoreKept()).ShouldBe(8.3333m);
+        (await Seen(student, Next))["state"]!.GetValue<string>().ShouldBe("locked");
+        // Both stay on the page, the later one first.
+        (await Seen(student, Step))["history"]![0]!["feedback"]!
+            .AsArray()
+            .Select(back => back!["mark"]!["words"]!.GetValue<string>())
+            .ShouldBe(["1 of 12", "11 of 12"]);
+        await Post(
+            "for-students",
+            new
+            {
+                students = new[] { School.Ids["person:" + DemoPeople.HeldUp] },
+                items = shown["closes"],
+                change = "open",
+                days = (int?)null,
+                until = (string?)null,
+            }
+        );
+        (await Seen(student, Next))["state"]!.GetValue<string>().ShouldBe("open");
+    }
+
+    [Fact]
     public async Task To_try_again_gives_no_score_and_neither_does_a_level_without_percent()
     {
         await MarkAs(Step, Scale(("not yet", null), ("there", null)));

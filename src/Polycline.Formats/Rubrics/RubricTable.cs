@@ -100,12 +100,10 @@ public static partial class RubricTable
                 faults.Add(new(row, table.Headings[0], "This row has no criterion. Say in the first column what is judged."));
             else if (title.Length > WrittenRubric.LongestName)
                 faults.Add(
-                    new(row, table.Headings[0], $"A criterion is named in up to {WrittenRubric.LongestName} characters. Shorten it.")
+                    new(row, table.Headings[0], $"A criterion’s name can have up to {WrittenRubric.LongestName} characters. Shorten it.")
                 );
             else if (!rows.TryAdd(title, row))
-                faults.Add(
-                    new(row, table.Headings[0], $"“{title}” stands in row {rows[title]} already. Give each criterion its own name.")
-                );
+                faults.Add(new(row, table.Headings[0], $"“{title}” is already in row {rows[title]}. Give each criterion its own name."));
             var levels = columns.Select(column => LevelOf(column, table.Whole(column.At), row, faults)).OfType<WrittenLevel>().ToList();
             if (levels.Count == 0 && faults.All(fault => fault.Row != row))
                 faults.Add(new(row, null, "This criterion has no level. Give it at least one."));
@@ -140,7 +138,7 @@ public static partial class RubricTable
             : PointsAtEnd().Match(line) is { Success: true } end ? (end.Groups[1].Value, PointsOf(end, 1, heading, faults))
             : (line, null);
         if (name.Length > WrittenRubric.LongestName)
-            faults.Add(new(1, heading, $"A level is named in up to {WrittenRubric.LongestName} characters. Shorten it."));
+            faults.Add(new(1, heading, $"A level’s name can have up to {WrittenRubric.LongestName} characters. Shorten it."));
         return new(at, heading, name, points);
     }
 
@@ -153,7 +151,7 @@ public static partial class RubricTable
         var words = own is null ? line : line[own.Length..].TrimStart();
         var points = own is null ? column.Points : PointsOf(own, row, column.Heading, faults);
         if (words.Length > WrittenRubric.LongestWords)
-            faults.Add(new(row, column.Heading, $"What is seen at a level is said in up to {WrittenRubric.LongestWords:N0} characters."));
+            faults.Add(new(row, column.Heading, $"Describe a level in up to {WrittenRubric.LongestWords:N0} characters."));
         if (points is null)
         {
             if (own is null)
@@ -183,7 +181,7 @@ public static partial class RubricTable
             return 1;
         if (NumberOf(line) is { } weight and <= MostPoints)
             return weight;
-        faults.Add(new(row, heading, $"“{line}” is no weight. Write a number, or leave it empty for 1."));
+        faults.Add(new(row, heading, $"“{line}” isn’t a weight. Write a number, or leave it empty for 1."));
         return 1;
     }
 

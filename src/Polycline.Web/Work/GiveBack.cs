@@ -26,12 +26,17 @@ public sealed record GiveBackRequest(Id<PieceRow> Work, int N, string Text, bool
 
 /// <param name="Given">False if this was only a preview and nothing was written.</param>
 /// <param name="Opens">What opens for the student by it.</param>
-public sealed record GiveBackAnswer(bool Given, string Name, IReadOnlyList<string> Opens, string Sentence) : IAnswer<GiveBackAnswer>
+/// <param name="Closes">What the one whose piece it is can read no longer, where an earlier mark had opened it.</param>
+public sealed record GiveBackAnswer(bool Given, string Name, IReadOnlyList<string> Opens, IReadOnlyList<Id<Item>> Closes, string Sentence)
+    : IAnswer<GiveBackAnswer>
 {
     public GiveBackAnswer AsPreview() => this with { Given = false };
 }
 
-/// <summary>Gives a piece of work back. It cannot be taken back: the student may have read it.</summary>
+/// <summary>
+/// Gives a piece of work back. It cannot be taken back: the student may have read it. Given again, the later feedback and mark stand beside
+/// the earlier ones and count in their place.
+/// </summary>
 public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBackAnswer>
 {
     private const int Longest = 20_000;
@@ -61,6 +66,7 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
         if (!request.Alone)
             all.AddRange(await WorkStore.HandedInWith(connection, section, request.Work, request.N));
         var (names, opens) = (new List<string>(), new List<(string Name, string Opens)>());
+        var (closes, closing) = (new List<Id<Item>>(), new List<string>());
         foreach (var (which, person, n) in all)
         {
             var before = await OpensBy.Open(connection, plan, person, viewpoint.At);
@@ -80,15 +86,19 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
             );
             var name = await AccessStore.NameOf(connection, person) ?? "";
             names.Add(name);
-            opens.AddRange(
-                OpensBy.Since(plan, before, await OpensBy.Open(connection, plan, person, viewpoint.At)).Select(opened => (name, opened))
-            );
+            var after = await OpensBy.Open(connection, plan, person, viewpoint.At);
+            opens.AddRange(OpensBy.Since(plan, before, after).Select(opened => (name, opened)));
+            if (OpensBy.Since(plan, after, before) is { Count: > 0 } closed)
+                closing.Add($"{Counting.Joined(closed, "and")} {(closed.Count == 1 ? "closes" : "close")} for {name}.");
+            if (which == request.Work)
+                closes.AddRange(before.Except(after).Select(one => plan.Row(one).Id).Select(id => new Id<Item>(id)));
         }
         return new(
             true,
             Counting.Joined(names, "and"),
             [.. opens.Select(one => one.Opens).Distinct()],
-            Sentence(plan.Schedule.CodeOf[item.Ref], names, opens, request.Again, mark)
+            closes,
+            string.Join(' ', closing.Prepend(Sentence(plan.Schedule.CodeOf[item.Ref], names, opens, request.Again, mark)))
         );
     }
 

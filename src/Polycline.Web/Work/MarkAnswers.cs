@@ -81,7 +81,7 @@ public sealed class MarkAnswers : IWorkCommand<MarkAnswersRequest, EditionPlan, 
                 ? $"{name} has {ScoreWords.PointsOf(result.Points, result.OutOf)} so far; "
                     + $"{Counting.Counted(left, "answer is", "answers are")} still to be read."
                 : $"{name} has {ScoreWords.PointsOf(result.Points, result.OutOf)} in this attempt"
-                    + (OpensBy.Words(opens) is { } words ? $", {words}." : "; nothing opens by it.")
+                    + (OpensBy.Words(opens) is { } words ? $", {words}." : "; nothing depends on it.")
         );
 
         async Task<IReadOnlyList<TakenAttempt>> Attempts()

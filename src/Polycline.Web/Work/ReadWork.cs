@@ -226,6 +226,8 @@ public static class ReadWork
     {
         if (mark is null || item.Rubric is not { } present || PlanParts.Mark(mark) is not { Rubric: { } made } || made.Rubric == present)
             return null;
-        return rubrics[present].Would(present, made) is { } share ? ScoreWords.Percent(share) : "nothing: not all of it is marked";
+        return rubrics[present].Would(present, made) is { } share
+            ? ScoreWords.Percent(share)
+            : "without a score, as not all of it is marked";
     }
 }

@@ -4623,6 +4623,8 @@ export interface components {
             name: string;
             /** @description What opens for the student by it. */
             opens: string[];
+            /** @description What the one whose piece it is can read no longer, where an earlier mark had opened it. */
+            closes: number[];
             sentence: string;
         };
         GiveBackRequest: {

@@ -13,7 +13,7 @@ import ForStudentPanel from '../../parts/ForStudentPanel.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 
 /** Who of a section has not handed in what they could; some of them are reminded, given more time or excused. */
-const props = defineProps<{ edition: number; section: Schemas['WorkSection'] }>()
+const props = defineProps<{ edition: number; section: Schemas['WorkSection']; canChange: boolean }>()
 
 const client = useQueryClient()
 const levels = useLevels()
@@ -84,7 +84,7 @@ function state(one: Schemas['MissingStudent']): string {
   <p v-if="!answer.data.value" class="second" role="status">
     {{ answer.problem.value?.title ?? 'Reading who has not handed in …' }}
   </p>
-  <p v-else-if="!current" class="second">Everybody in {{ section.name }} has handed in all they could.</p>
+  <p v-else-if="!current" class="second">Everyone in {{ section.name }} has handed in everything they can so far.</p>
   <div v-else class="split">
     <ul class="ruled list" tabindex="0" :aria-label="`Not handed in, by ${levels.item.one}`">
       <li v-for="one in items" :key="one.item">
@@ -104,12 +104,13 @@ function state(one: Schemas['MissingStudent']): string {
       </p>
       <ul class="ruled">
         <li v-for="one in current.students" :key="one.student" class="student">
-          <TickField v-model="chosen" :value="one.student" :label="one.name" />
+          <TickField v-if="canChange" v-model="chosen" :value="one.student" :label="one.name" />
+          <span v-else>{{ one.name }}</span>
           <span class="small" :class="{ accent: one.isOverdue }">{{ state(one) }}</span>
         </li>
       </ul>
       <ProblemNote v-if="problem" :problem="problem" />
-      <p class="ways">
+      <p v-if="canChange" class="ways">
         <v-btn v-if="answer.data.value.canRemind" class="meant" :disabled="!those.length || busy" @click="remind"
           >Remind {{ counted(those.length, 'student') }}</v-btn
         >

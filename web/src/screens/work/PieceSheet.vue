@@ -37,10 +37,13 @@ const isPlain = ref(false)
 /** What was handed in before is shown too. */
 const isEarlier = ref(false)
 
-const { text, mark, again, alone, busy, problem, sentence, give } = useGiveBack(
+/** What was given is being put right. */
+const isCorrecting = ref(false)
+const { text, mark, again, alone, busy, problem, sentence, closes, keep, correct, give } = useGiveBack(
   props.edition,
   props.section.section,
   () => props.piece,
+  () => !props.piece.back || isCorrecting.value,
   stillToMark,
 )
 
@@ -52,11 +55,17 @@ function stillToMark(given: Schemas['MarkGiven'] | null): string {
 }
 
 async function send(): Promise<void> {
-  if (await give()) emit('given')
+  if (!(await give())) return
+  isCorrecting.value = false
+  emit('given')
+}
+function putRight(): void {
+  correct()
+  isCorrecting.value = true
 }
 
 const form = useTemplateRef<HTMLFormElement>('form')
-const mayWrite = () => props.canGiveBack && props.piece.work !== null && !props.piece.back
+const mayWrite = () => props.canGiveBack && props.piece.work !== null && (!props.piece.back || isCorrecting.value)
 const goTo = (field: string) => form.value?.querySelector<HTMLElement>(field)?.focus()
 /** Nothing is done by a key beside the fields but going to them: giving back takes Enter in one of them. */
 function write(): void {
@@ -148,7 +157,7 @@ function pressed(event: KeyboardEvent): void {
         >Open the {{ levels.item.one }} for this student</router-link
       >, and they can hand it in.
     </p>
-    <blockquote v-else-if="piece.back">
+    <blockquote v-else-if="piece.back && !isCorrecting">
       <p class="small">
         Given back {{ piece.back.at.words }}: {{ piece.back.again ? 'try again' : 'go on'
         }}<template v-if="piece.back.mark">, {{ piece.back.mark.words }}</template>
@@ -162,6 +171,9 @@ function pressed(event: KeyboardEvent): void {
         :given="piece.back.mark.rubric.levels"
       />
       <p v-if="piece.back.text" class="written">{{ piece.back.text }}</p>
+      <p v-if="canGiveBack">
+        <button type="button" class="word-button small" @click="putRight">put it right</button>
+      </p>
     </blockquote>
     <form
       v-else-if="canGiveBack"
@@ -190,9 +202,13 @@ function pressed(event: KeyboardEvent): void {
         ]"
       />
       <TickField v-if="piece.others.length" v-model="alone" :label="`only to ${piece.name}`" />
+      <TickField v-if="closes.length" v-model="keep" :label="`what closes stays open for ${piece.name}`" />
       <ProblemNote v-if="problem" :problem="problem" />
       <p class="ways">
-        <v-btn type="submit" class="meant" :disabled="busy">Give back</v-btn>
+        <v-btn type="submit" class="meant" :disabled="busy">{{
+          isCorrecting ? 'Give it back again' : 'Give back'
+        }}</v-btn>
+        <v-btn v-if="isCorrecting" @click="isCorrecting = false">Leave it as it is</v-btn>
         <span class="small" role="status">{{ sentence }} Once it has been read it cannot be taken back.</span>
       </p>
     </form>

@@ -10,7 +10,7 @@ import FormattedText from '../../parts/FormattedText.vue'
 import NumberField from '../../parts/fields/NumberField.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 
-/** The answers of an attempt at a quiz that a person reads, each with its points and a word on it. */
+/** The answers of an attempt at a quiz that a person reads, each with its points and a comment. */
 const props = defineProps<{
   edition: number
   section: Schemas['WorkSection']
@@ -136,8 +136,8 @@ const isWriting = computed(() => props.canGiveBack && (!props.piece.back || isAg
               rows="1"
               auto-grow
               maxlength="5000"
-              placeholder="a word on it"
-              :aria-label="`On answer ${at + 1}`"
+              placeholder="comment"
+              :aria-label="`Comment on answer ${at + 1}`"
             />
           </template>
           <p v-else class="second">

@@ -159,7 +159,13 @@ useScreenKeys([
         <TickField v-if="!isMissing" v-model="givenBackToo" class="tick" label="show what was given back" />
       </p>
       <PrintedWork v-if="printing" :section="section.name" :pieces="pieces" @printed="printing = false" />
-      <MissingList v-if="isMissing" :key="section.section" :edition="edition" :section="section" />
+      <MissingList
+        v-if="isMissing"
+        :key="section.section"
+        :edition="edition"
+        :section="section"
+        :can-change="work.data.value.canGiveBack"
+      />
       <div v-else class="split">
         <ul ref="list" class="ruled list" tabindex="0" aria-label="Pieces of work">
           <li v-for="one in pieces" :key="keyOf(one)">

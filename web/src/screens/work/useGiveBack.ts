@@ -9,6 +9,8 @@ export function useGiveBack(
   edition: number,
   section: number,
   piece: () => Schemas['WorkPiece'],
+  /** Whether there is something to give: it waits, or what was given is being corrected. */
+  isOpen: () => boolean,
   /** What is still to be chosen before it can go back, in words; empty: nothing. */
   lacking: (mark: Schemas['MarkGiven'] | null) => string,
 ) {
@@ -22,6 +24,9 @@ export function useGiveBack(
   const busy = ref(false)
   const problem = ref<Problem | null>(null)
   const sentence = ref('')
+  /** What an earlier mark had opened and this one closes; it stays open unless that is not wanted. */
+  const closes = ref<number[]>([])
+  const keep = ref(true)
   const request = computed(() => ({
     work: piece().work ?? 0,
     n: piece().n,
@@ -31,7 +36,7 @@ export function useGiveBack(
     mark: mark.value,
   }))
   const settled = refDebounced(
-    computed(() => [piece().work, again.value, alone.value, mark.value] as const),
+    computed(() => [piece().work, again.value, alone.value, mark.value, isOpen()] as const),
     100,
   )
 
@@ -39,7 +44,8 @@ export function useGiveBack(
     settled,
     async () => {
       sentence.value = ''
-      if (!piece().work || piece().back) return
+      closes.value = []
+      if (!piece().work || !isOpen()) return
       sentence.value = again.value ? '' : lacking(mark.value)
       if (sentence.value) return
       try {
@@ -50,6 +56,7 @@ export function useGiveBack(
           }),
         )
         sentence.value = shown.sentence
+        closes.value = shown.closes
       } catch (error) {
         sentence.value = problemOf(error).title
       }
@@ -71,6 +78,13 @@ export function useGiveBack(
         }),
       )
       key = null
+      if (keep.value && closes.value.length > 0)
+        await ask(
+          api.POST('/api/editions/{edition}/for-students', {
+            params: { path: { edition }, header: once() },
+            body: { students: [piece().student], items: closes.value, change: 'open', days: null, until: null },
+          }),
+        )
       text.value = ''
       await client.invalidateQueries({ queryKey: keys.edition(edition) })
       return true
@@ -84,5 +98,18 @@ export function useGiveBack(
     }
   }
 
-  return { text, mark, again, alone, busy, problem, sentence, give }
+  /** What was given stands in the fields to be put right. */
+  function correct(): void {
+    const back = piece().back
+    if (!back) return
+    const isByPresent = !back.mark?.rubric || back.mark.rubric.is === piece().rubric
+    text.value = back.text
+    again.value = back.again
+    mark.value =
+      back.mark && isByPresent
+        ? { value: back.mark.value, level: back.mark.level, rubric: back.mark.rubric?.levels ?? null }
+        : null
+  }
+
+  return { text, mark, again, alone, busy, problem, sentence, closes, keep, correct, give }
 }

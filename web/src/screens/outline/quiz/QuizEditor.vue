@@ -107,8 +107,8 @@ async function save(): Promise<void> {
     >
       <p class="small second">
         Leave an empty line between questions. Under each, + marks a right answer and - a wrong one; or write true,
-        false, “number: 12 ± 1 km”, “text: cirrus”, 1. 2. 3. for an order, or “left = right” for pairs. [Brackets] make
-        a gap in what is asked.
+        false, “number: 12 ± 1 km”, “text: cirrus”, 1. 2. 3. for an order, or “left = right” for pairs, or “read” for a
+        text that you read yourself. [Brackets] make a gap in what is asked.
       </p>
       <div class="halves">
         <v-textarea

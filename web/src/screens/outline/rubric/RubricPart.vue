@@ -23,7 +23,7 @@ const isWriting = ref(false)
         <span v-if="rubric"
           >It is marked by the rubric “{{ rubric.name }}”:
           {{ counted(rubric.criteria.length, 'criterion', 'criteria') }},
-          {{ counted(mostOf(rubric), 'point', 'points') }}. Students can read it from the start.</span
+          {{ counted(mostOf(rubric), 'point', 'points') }}. Students see it before they hand in.</span
         >
         <span v-else role="status">{{ answer.problem.value?.title ?? 'Reading the rubric …' }}</span>
         <button v-if="rubric" type="button" class="word-button" :aria-expanded="isShown" @click="isShown = !isShown">

@@ -41,7 +41,7 @@ async function open(files: File | File[] | null): Promise<void> {
   <div class="paste">
     <p class="small second">
       One criterion per row. The first row names the levels with their points: Criterion, Not yet (0), Nearly (1–2),
-      There (3). Columns headed Weight and Optional may stand between. A dash means that a criterion has no such level.
+      There (3). You can add columns headed Weight and Optional. A dash means the criterion has no such level.
     </p>
     <v-textarea
       v-model="text"

@@ -54,11 +54,7 @@ const found = computed(() => {
           </button>
         </li>
         <li v-if="!found.length" class="second">
-          {{
-            answer.data.value.length
-              ? 'None of your rubrics has these words.'
-              : 'None of your courses has a rubric yet.'
-          }}
+          {{ answer.data.value.length ? 'No rubric matches.' : 'None of your courses has a rubric yet.' }}
         </li>
       </ul>
     </template>
