@@ -35,3 +35,15 @@ test('a row says only what is not as usual', () => {
   expect(remark(piece('Ada', '1', '', { work: null })).words).toBe('came too late')
   expect([lain(0), lain(3)]).toEqual(['today', '3 d'])
 })
+
+test('an attempt at a quiz waits like any other piece, though nothing of it was handed in as work', () => {
+  const attempt = piece('Cleo', '1.12', '2026-10-01T10:00:00Z', { work: null, n: 2, quiz: { answers: [] } })
+  expect(inOrder([...all, attempt], 'oldest').map((one) => one.name)).toEqual(['Cleo', 'Aino', 'Bashir', 'Uma', 'Bo'])
+  expect(remark(attempt).words).toBe('2nd try')
+  const read = piece('Cleo', '1.12', '2026-10-01T10:00:00Z', {
+    work: null,
+    quiz: { answers: [] },
+    back: { again: false },
+  })
+  expect(remark(read).words).toBe('read')
+})
