@@ -1,24 +1,17 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
-import { type App, createApp, h, nextTick, ref } from 'vue'
+import { type App, type SetupContext, createApp, h, nextTick, ref } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import RubricField from './RubricField.vue'
 
 // The field for points is tried in the browser; here what becomes of a number counts.
-vi.mock('../../parts/fields/NumberField.vue', async () => {
-  const { defineComponent, h: make } = await import('vue')
-  return {
-    default: defineComponent(
-      (_, { emit }) =>
-        () =>
-          make('input', {
-            inputmode: 'decimal',
-            onInput: (event: Event) => emit('update:modelValue', Number((event.target as HTMLInputElement).value)),
-          }),
-      { emits: ['update:modelValue'] },
-    ),
-  }
-})
+vi.mock('../../parts/fields/NumberField.vue', () => ({
+  default: (_: unknown, { emit }: SetupContext) =>
+    h('input', {
+      inputmode: 'decimal',
+      onInput: (event: Event) => emit('update:modelValue', Number((event.target as HTMLInputElement).value)),
+    }),
+}))
 
 const level = (id: string, from: number, to = from, name = '') => ({
   id,
@@ -50,15 +43,14 @@ const given = () => mark.value?.rubric?.map((one) => `${one.criterion} ${one.lev
 function mount(): void {
   root = document.createElement('div')
   document.body.append(root)
-  app = createApp({
-    render: () =>
-      h(RubricField, {
-        rubric,
-        marked: { as: 'points', outOf: 11, levels: [] },
-        modelValue: mark.value,
-        'onUpdate:modelValue': (now: Schemas['MarkGiven'] | null | undefined) => (mark.value = now ?? null),
-      }),
-  })
+  app = createApp(() =>
+    h(RubricField, {
+      rubric,
+      marked: { as: 'points', outOf: 11, levels: [] },
+      modelValue: mark.value,
+      'onUpdate:modelValue': (now: Schemas['MarkGiven'] | null | undefined) => (mark.value = now ?? null),
+    }),
+  )
   app.mount(root)
 }
 async function press(...keys: string[]): Promise<void> {
