@@ -39,7 +39,9 @@ const isEarlier = ref(false)
 
 /** What was given is being put right. */
 const isCorrecting = ref(false)
-const { text, mark, again, alone, busy, problem, sentence, closes, keep, correct, give } = useGiveBack(
+/** What closes by that is to stay open. */
+const isKept = ref(false)
+const { text, mark, again, alone, busy, problem, sentence, closes, correct, give } = useGiveBack(
   props.edition,
   props.section.section,
   () => props.piece,
@@ -150,6 +152,15 @@ function pressed(event: KeyboardEvent): void {
       :items="[{ id: piece.item, title: `${piece.code} ${piece.title}`, differs: [] }]"
       @close="isOther = false"
     />
+    <ForStudentPanel
+      v-if="isKept && closes.length"
+      :edition="edition"
+      :students="[piece.student]"
+      :name="piece.name"
+      :items="closes.map((id) => ({ id, title: 'What closes', differs: [] }))"
+      first="open"
+      @close="isKept = false"
+    />
     <p v-if="piece.work === null" class="second">
       It is kept as a draft.
       <router-link
@@ -202,7 +213,11 @@ function pressed(event: KeyboardEvent): void {
         ]"
       />
       <TickField v-if="piece.others.length" v-model="alone" :label="`only to ${piece.name}`" />
-      <TickField v-if="closes.length" v-model="keep" :label="`what closes stays open for ${piece.name}`" />
+      <p v-if="closes.length">
+        <button type="button" class="word-button" :aria-expanded="isKept" @click="isKept = !isKept">
+          keep it open for {{ piece.name }}
+        </button>
+      </p>
       <ProblemNote v-if="problem" :problem="problem" />
       <p class="ways">
         <v-btn type="submit" class="meant" :disabled="busy">{{

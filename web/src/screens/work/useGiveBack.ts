@@ -24,9 +24,8 @@ export function useGiveBack(
   const busy = ref(false)
   const problem = ref<Problem | null>(null)
   const sentence = ref('')
-  /** What an earlier mark had opened and this one closes; it stays open unless that is not wanted. */
+  /** What an earlier mark had opened and this one closes. */
   const closes = ref<number[]>([])
-  const keep = ref(true)
   const request = computed(() => ({
     work: piece().work ?? 0,
     n: piece().n,
@@ -78,13 +77,6 @@ export function useGiveBack(
         }),
       )
       key = null
-      if (keep.value && closes.value.length > 0)
-        await ask(
-          api.POST('/api/editions/{edition}/for-students', {
-            params: { path: { edition }, header: once() },
-            body: { students: [piece().student], items: closes.value, change: 'open', days: null, until: null },
-          }),
-        )
       text.value = ''
       await client.invalidateQueries({ queryKey: keys.edition(edition) })
       return true
@@ -111,5 +103,5 @@ export function useGiveBack(
         : null
   }
 
-  return { text, mark, again, alone, busy, problem, sentence, closes, keep, correct, give }
+  return { text, mark, again, alone, busy, problem, sentence, closes, correct, give }
 }
