@@ -25,7 +25,7 @@ internal static class DemoRubrics
             .ToDictionary(part => part[0].Split(' ', 2)[0], part => new Body(Stored(part[0].Split(' ', 2)[1], part[1]), BodyKind.Rubric));
     }
 
-    /// <summary>A mark by a rubric that comes near a share, here a level higher and there one lower.</summary>
+    /// <summary>A mark by a rubric that comes close to a share: a level more here, one less there.</summary>
     /// <param name="hash">What the rubric is kept under.</param>
     /// <param name="turn">Tells one piece from another.</param>
     public static GivenByRubric Near(WrittenRubric rubric, string hash, double share, long turn) =>

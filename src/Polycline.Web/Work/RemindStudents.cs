@@ -72,7 +72,7 @@ public sealed class RemindStudents : IWorkCommand<RemindStudentsRequest, Edition
     {
         var (connection, at) = (work.Connection, work.Viewpoint.At);
         if (!work.HasMail)
-            throw Problem.Field("students", "No mail goes out from here. Tell them yourself.");
+            throw Problem.Field("students", "Mail isn’t set up here, so no reminder can go out. Tell them yourself.");
         var item = plan.Item(request.Item) is { } found && ReadMissing.IsHandedIn(found) ? found : throw Problem.Unknown("item");
         var (records, _) = await StudentStore.Read(connection, plan, request.Students, at);
         var subject = Reminder.Subject(item);

@@ -3,7 +3,7 @@ using Polycline.Core.Courses;
 
 namespace Polycline.Core.Marking.Papers;
 
-/// <summary>A rubric as it is read: criteria and levels with their words. Source: the computation, chapter 13.3.</summary>
+/// <summary>A rubric as people read it: criteria and levels with their words. Source: the computation, chapter 13.3.</summary>
 /// <param name="Criteria">At least one.</param>
 public sealed record WrittenRubric(string Name, ImmutableArray<WrittenCriterion> Criteria)
 {

@@ -50,7 +50,7 @@ public sealed record RunningAttempt(int N, Moment BeganAt, Moment? Bell, double?
 /// <param name="ByClock">Whether its time was up before it was handed in.</param>
 /// <param name="Late">How many answers came after that; they are kept, and do not count unless a teacher says so.</param>
 /// <param name="Score">Such as <c>7 of 10</c>; null: it is not shown.</param>
-/// <param name="ToRead">How many answers somebody has still to read; the score is without them.</param>
+/// <param name="ToRead">How many answers are still to be read; the score leaves them out.</param>
 /// <param name="Questions">How each was marked; null: it is not shown.</param>
 public sealed record DoneAttempt(
     int N,

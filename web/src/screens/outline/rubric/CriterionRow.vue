@@ -96,8 +96,8 @@ function setRange(level: Schemas['RubricLevelForm'], isRange: boolean): void {
           rows="2"
           auto-grow
           maxlength="1000"
-          placeholder="What is seen in the work"
-          :aria-label="`What is seen at level ${at + 1} of ${name}`"
+          placeholder="What the work shows"
+          :aria-label="`What the work shows at level ${at + 1} of ${name}`"
         />
         <p class="line small">
           <button
