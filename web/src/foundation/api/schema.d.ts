@@ -4442,7 +4442,7 @@ export interface components {
             score: null | string;
             /**
              * Format: int32
-             * @description How many answers somebody has still to read; the score is without them.
+             * @description How many answers are still to be read; the score leaves them out.
              */
             toRead: number;
             /** @description How each was marked; null: it is not shown. */
