@@ -188,7 +188,7 @@ BEGIN
   FOR pair IN SELECT k.id AS mine, o.id AS theirs FROM work k JOIN work o ON o.item = k.item AND o.person = other WHERE k.person = kept LOOP
     merged := merged || jsonb_build_object(
       'mine', pair.mine, 'theirs', (SELECT to_jsonb(w) FROM work w WHERE w.id = pair.theirs),
-      'versions', (SELECT jsonb_agg(to_jsonb(v)) FROM work_version v WHERE v.work IN (pair.mine, pair.theirs)),
+      'versions', (SELECT coalesce(jsonb_agg(to_jsonb(v)), '[]') FROM work_version v WHERE v.work IN (pair.mine, pair.theirs)),
       'feedback', (SELECT coalesce(jsonb_agg(to_jsonb(f)), '[]') FROM feedback f WHERE f.work IN (pair.mine, pair.theirs)));
     DELETE FROM feedback f WHERE f.work IN (pair.mine, pair.theirs);
     DELETE FROM work_version v WHERE v.work IN (pair.mine, pair.theirs);
@@ -199,9 +199,9 @@ BEGIN
       FROM jsonb_populate_recordset(NULL::work_version, merged -> -1 -> 'versions') v;
     INSERT INTO work_version (work, n, text, handed_in_at, claimed_at, request, taken_back_at, files, links, entries, together, by)
     SELECT pair.mine, r.now, r.text, r.handed_in_at, r.claimed_at, r.request, r.taken_back_at, r.files, r.links, r.entries, r.together, r.by FROM renumbered r;
-    INSERT INTO feedback (id, work, n, by, text, again, mark, returned_at) OVERRIDING SYSTEM VALUE
-    SELECT f.id, pair.mine, r.now, f.by, f.text, f.again, f.mark, f.returned_at
-    FROM jsonb_populate_recordset(NULL::feedback, merged -> -1 -> 'feedback') f JOIN renumbered r ON r.work = f.work AND r.n = f.n;
+    INSERT INTO feedback (id, work, n, by, text, again, mark, returned_at, given, taken_back_at, taken_back_by) OVERRIDING SYSTEM VALUE
+    SELECT f.id, pair.mine, r.now, f.by, f.text, f.again, f.mark, f.returned_at, f.given, f.taken_back_at, f.taken_back_by
+    FROM jsonb_populate_recordset(NULL::feedback, merged -> -1 -> 'feedback') f LEFT JOIN renumbered r ON r.work = f.work AND r.n = f.n;
     DROP TABLE renumbered;
   END LOOP;
   UPDATE work w SET person = kept WHERE w.person = other;
@@ -462,8 +462,8 @@ BEGIN
     INSERT INTO work (id, person, item, section) OVERRIDING SYSTEM VALUE
     SELECT w.id, w.person, w.item, w.section FROM jsonb_populate_record(NULL::work, pair -> 'theirs') w;
     INSERT INTO work_version SELECT v.* FROM jsonb_populate_recordset(NULL::work_version, pair -> 'versions') v;
-    INSERT INTO feedback (id, work, n, by, text, again, mark, returned_at) OVERRIDING SYSTEM VALUE
-    SELECT f.id, f.work, f.n, f.by, f.text, f.again, f.mark, f.returned_at FROM jsonb_populate_recordset(NULL::feedback, pair -> 'feedback') f;
+    INSERT INTO feedback (id, work, n, by, text, again, mark, returned_at, given, taken_back_at, taken_back_by) OVERRIDING SYSTEM VALUE
+    SELECT f.id, f.work, f.n, f.by, f.text, f.again, f.mark, f.returned_at, f.given, f.taken_back_at, f.taken_back_by FROM jsonb_populate_recordset(NULL::feedback, pair -> 'feedback') f;
   END LOOP;
   UPDATE work w SET person = j.other WHERE w.person = j.kept AND j.before -> 'works' @> to_jsonb(w.id);
   UPDATE fact f SET person = j.other WHERE f.person = j.kept AND j.before -> 'facts' @> to_jsonb(f.id);
@@ -593,6 +593,25 @@ BEGIN
   UPDATE edition SET state = 'current', version = version + 1 WHERE id = origin;
   RETURN origin;
 END $$;
+CREATE FUNCTION public.take_back_scores(reason uuid, where_given bigint, taker bigint, moment timestamp with time zone) RETURNS integer
+    LANGUAGE sql SECURITY DEFINER
+    SET search_path TO 'public'
+    AS $$
+  WITH back AS (
+    UPDATE feedback f SET taken_back_at = moment, taken_back_by = taker
+    WHERE f.given = reason AND f.taken_back_at IS NULL
+      AND EXISTS (SELECT 1 FROM work w JOIN fact g ON g.person = w.person AND g.item = w.item AND g.given = reason AND g.section = where_given
+                  WHERE w.id = f.work)
+    RETURNING f.id
+  ), voided AS (
+    UPDATE fact f SET voided_at = moment, voided_by = taker
+    WHERE f.given = reason AND f.section = where_given AND f.voided_at IS NULL
+  ), again AS (
+    UPDATE fact f SET voided_at = NULL, voided_by = NULL, voided_for = NULL
+    WHERE f.voided_for = reason AND EXISTS (SELECT 1 FROM back)
+  )
+  SELECT count(*)::int FROM back;
+$$;
 CREATE FUNCTION public.undo_depth(of_batch bigint) RETURNS integer
     LANGUAGE sql STABLE
     AS $$
@@ -602,6 +621,14 @@ CREATE FUNCTION public.undo_depth(of_batch bigint) RETURNS integer
     SELECT b.undoes, back.depth + 1 FROM back JOIN batch b ON b.id = back.batch WHERE b.undoes IS NOT NULL
   )
   SELECT coalesce(max(depth), 0) FROM back
+$$;
+CREATE FUNCTION public.void_earlier_scores(which bigint, what bigint, voider bigint, moment timestamp with time zone, reason uuid) RETURNS void
+    LANGUAGE sql SECURITY DEFINER
+    SET search_path TO 'public'
+    AS $$
+  UPDATE fact f SET voided_at = moment, voided_by = voider, voided_for = reason
+  WHERE f.person = which AND f.item = what AND f.event = 'scored' AND f.voided_at IS NULL
+    AND f.id < (SELECT max(l.id) FROM fact l WHERE l.person = which AND l.item = what AND l.event = 'scored' AND l.voided_at IS NULL);
 $$;
 CREATE AGGREGATE public.words_together(tsvector) (
     SFUNC = tsvector_concat,
@@ -839,6 +866,8 @@ CREATE TABLE public.fact (
     request uuid NOT NULL,
     voided_at timestamp with time zone,
     voided_by bigint,
+    given uuid,
+    voided_for uuid,
     CONSTRAINT fact_attempt_check CHECK ((attempt >= 1)),
     CONSTRAINT fact_check CHECK (((event = 'scored'::text) = (score IS NOT NULL))),
     CONSTRAINT fact_check1 CHECK (((voided_at IS NULL) = (voided_by IS NULL))),
@@ -856,12 +885,17 @@ ALTER TABLE public.fact ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
 CREATE TABLE public.feedback (
     id bigint NOT NULL,
     work bigint NOT NULL,
-    n integer NOT NULL,
+    n integer,
     by bigint NOT NULL,
     text text NOT NULL,
     again boolean NOT NULL,
     returned_at timestamp with time zone NOT NULL,
-    mark jsonb
+    mark jsonb,
+    given uuid,
+    taken_back_at timestamp with time zone,
+    taken_back_by bigint,
+    CONSTRAINT feedback_check CHECK (((taken_back_at IS NULL) = (taken_back_by IS NULL))),
+    CONSTRAINT feedback_check1 CHECK (((n IS NOT NULL) OR (mark IS NOT NULL)))
 );
 ALTER TABLE public.feedback ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     SEQUENCE NAME public.feedback_id_seq
@@ -934,6 +968,7 @@ CREATE TABLE public.item (
     marked jsonb,
     quiz bytea,
     rubric bytea,
+    offered jsonb,
     CONSTRAINT item_about_check CHECK ((about_teacher OR (about_whom IS NULL))),
     CONSTRAINT item_address_check CHECK (((address ~ '^https?://[^ ]+$'::text) AND (length(address) <= 2000))),
     CONSTRAINT item_before_check CHECK ((before = ANY (ARRAY['listed'::text, 'unseen'::text]))),
@@ -1824,9 +1859,12 @@ CREATE UNIQUE INDEX edition_one_coming ON public.edition USING btree (master) WH
 CREATE UNIQUE INDEX edition_one_current ON public.edition USING btree (master) WHERE (state = 'current'::text);
 CREATE INDEX enrolment_person ON public.enrolment USING btree (person);
 CREATE INDEX exception_person ON public.exception USING btree (person);
+CREATE INDEX fact_given ON public.fact USING btree (given) WHERE (given IS NOT NULL);
 CREATE INDEX fact_item ON public.fact USING btree (item);
 CREATE INDEX fact_person_item ON public.fact USING btree (person, item);
 CREATE INDEX fact_section ON public.fact USING btree (section, event);
+CREATE INDEX fact_voided_for ON public.fact USING btree (voided_for) WHERE (voided_for IS NOT NULL);
+CREATE INDEX feedback_given ON public.feedback USING btree (given) WHERE (given IS NOT NULL);
 CREATE INDEX feedback_work ON public.feedback USING btree (work, n);
 CREATE INDEX file_part_chunk ON public.file_part USING btree (chunk);
 CREATE INDEX home_person ON public.home USING btree (person);
@@ -1959,6 +1997,8 @@ ALTER TABLE ONLY public.fact
     ADD CONSTRAINT fact_voided_by_fkey FOREIGN KEY (voided_by) REFERENCES public.person(id);
 ALTER TABLE ONLY public.feedback
     ADD CONSTRAINT feedback_by_fkey FOREIGN KEY (by) REFERENCES public.person(id);
+ALTER TABLE ONLY public.feedback
+    ADD CONSTRAINT feedback_taken_back_by_fkey FOREIGN KEY (taken_back_by) REFERENCES public.person(id);
 ALTER TABLE ONLY public.feedback
     ADD CONSTRAINT feedback_work_n_fkey FOREIGN KEY (work, n) REFERENCES public.work_version(work, n);
 ALTER TABLE ONLY public.file_part
@@ -2201,7 +2241,11 @@ REVOKE ALL ON FUNCTION public.take_back_course(which bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.take_back_course(which bigint) TO polycline_app;
 REVOKE ALL ON FUNCTION public.take_back_edition(which bigint) FROM PUBLIC;
 GRANT ALL ON FUNCTION public.take_back_edition(which bigint) TO polycline_app;
+REVOKE ALL ON FUNCTION public.take_back_scores(reason uuid, where_given bigint, taker bigint, moment timestamp with time zone) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.take_back_scores(reason uuid, where_given bigint, taker bigint, moment timestamp with time zone) TO polycline_app;
 GRANT ALL ON FUNCTION public.undo_depth(of_batch bigint) TO polycline_app;
+REVOKE ALL ON FUNCTION public.void_earlier_scores(which bigint, what bigint, voider bigint, moment timestamp with time zone, reason uuid) FROM PUBLIC;
+GRANT ALL ON FUNCTION public.void_earlier_scores(which bigint, what bigint, voider bigint, moment timestamp with time zone, reason uuid) TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.adjustment TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.arrangement TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.audit TO polycline_app;

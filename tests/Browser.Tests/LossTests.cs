@@ -167,13 +167,7 @@ public sealed class LossTests
         ConcurrentDictionary<Guid, byte> acknowledged
     )
     {
-        using var caller = new Caller(school.Addresses[instance]);
-        var signedIn = await Until(school, instance, () => caller.Post("/api/sign-in", new { email, password = DemoPeople.Password }));
-        caller.Session = signedIn
-            .Message.Headers.GetValues("Set-Cookie")
-            .Single(cookie => cookie.StartsWith($"{SessionCookie.Name}=", StringComparison.Ordinal))
-            .Split('=', 2)[1]
-            .Split(';')[0];
+        using var caller = await SignedIn(school, instance, email);
         for (var n = 0; n < count; n++)
         {
             var (key, text) = (Guid.NewGuid(), $"Piece {n} of {email}");
@@ -191,6 +185,19 @@ public sealed class LossTests
         }
     }
 
+    /// <summary>Somebody at one of the instances, who tries until they are in.</summary>
+    internal static async Task<Caller> SignedIn(PublishedSchool school, int instance, string email)
+    {
+        var caller = new Caller(school.Addresses[instance]);
+        var signedIn = await Until(school, instance, () => caller.Post("/api/sign-in", new { email, password = DemoPeople.Password }));
+        caller.Session = signedIn
+            .Message.Headers.GetValues("Set-Cookie")
+            .Single(cookie => cookie.StartsWith($"{SessionCookie.Name}=", StringComparison.Ordinal))
+            .Split('=', 2)[1]
+            .Split(';')[0];
+        return caller;
+    }
+
     // Each step until it is answered, as a page does.
     private static async Task<Guid> SendFile(PublishedSchool school, int instance, Caller caller, string name, string text)
     {
@@ -205,7 +212,8 @@ public sealed class LossTests
         return upload;
     }
 
-    private static async Task<Reply> Until(PublishedSchool school, int instance, Func<Task<Reply>> send)
+    /// <summary>Sends something until it is answered.</summary>
+    internal static async Task<Reply> Until(PublishedSchool school, int instance, Func<Task<Reply>> send)
     {
         for (var tries = 0; ; tries++)
         {

@@ -149,6 +149,14 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Button(p, "Save the questions")
         ),
         new(
+            "outline/choice/OfferPart",
+            "offer-options",
+            "outline?row=item:Your project: instrument or harbour briefing",
+            p => Button(p, "change the options"),
+            p => Fill(p, "input[aria-label='Room in option 2']", "9"),
+            p => Button(p, "Save the options")
+        ),
+        new(
             "outline/editors/MarkedEditor",
             "mark-item-as",
             "outline?row=item:Isobars by hand",

@@ -22,6 +22,7 @@ public sealed class Person : IDisposable
         "mark-changes-seen",
         "closures-of-file",
         "understand-quiz",
+        "try-quiz",
         "understand-rubric",
         "take-back-course",
         "take-back-roll-over",
@@ -328,6 +329,15 @@ public sealed class Person : IDisposable
     }
 
     public IWebElement Focus() => driver.SwitchTo().ActiveElement();
+
+    /// <summary>Pastes a text where the keys are, as from another program.</summary>
+    public void PasteHere(string text) =>
+        driver.ExecuteScript(
+            "const data = new DataTransfer(); data.setData('text/plain', arguments[0]);"
+                + "const event = new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true });"
+                + "document.activeElement.dispatchEvent(event)",
+            text
+        );
 
     public T Ask<T>(string script, params object[] arguments) => (T)driver.ExecuteScript(script, arguments)!;
 

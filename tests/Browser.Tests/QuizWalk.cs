@@ -19,9 +19,19 @@ public sealed class QuizWalk(PublishedSchool school) : IClassFixture<PublishedSc
         text.SendKeys("\n\nHow sure can one be?\n+ never quite\n+ never quite");
         orla.SeeText("This answer is here twice.");
         orla.IsAccessible("the questions of a quiz");
-        text.SendKeys(string.Concat(Enumerable.Repeat(OpenQA.Selenium.Keys.Backspace, 11)) + "quite sure\n\nWhy?\nread\npoints: 2");
+        text.SendKeys(string.Concat(Enumerable.Repeat(OpenQA.Selenium.Keys.Backspace, 11)) + "quite sure\n\npage\n\nWhy?\nread\npoints: 2");
         orla.SeeText("Question 7: several of several, 2 right, 1 point");
         orla.SeeText("Question 8: a text that you read, 2 points");
+        orla.SeeText("a new page");
+        // Tried as a student has it, page by page; nothing of that is kept.
+        orla.Choose(true, "//button[normalize-space() = 'Try it as a student']");
+        orla.SeeText("Nothing is kept, and it counts nowhere.");
+        orla.Press(orla.See("//label[normalize-space() = 'never quite']"));
+        orla.IsAccessible("a quiz that is tried");
+        orla.Choose(true, "//button[normalize-space() = 'On to page 2']");
+        orla.Press(orla.See("//button[normalize-space() = 'Mark it']"));
+        orla.SeeText("right: 6 litres");
+        orla.Choose(true, "//button[normalize-space() = 'Back to the questions']");
         orla.Press(orla.See("//button[normalize-space() = 'Save the questions' and not(@disabled)]"));
         orla.Sure("You wrote the questions of “Reading scales”");
 
@@ -33,6 +43,7 @@ public sealed class QuizWalk(PublishedSchool school) : IClassFixture<PublishedSc
         imke.SeeText("8 questions have no answer.");
         imke.Press(imke.See("//label[normalize-space() = 'level with the top of the column']"));
         imke.Press(imke.See("//label[normalize-space() = 'never quite']"));
+        imke.Choose(true, "//button[normalize-space() = 'On to page 2']");
         imke.See("//textarea[@aria-label]").SendKeys("Eyes differ.");
         imke.SeeText("5 questions have no answer.");
         imke.SeeText("Every answer is saved as you give it.");

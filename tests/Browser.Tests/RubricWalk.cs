@@ -47,6 +47,7 @@ public sealed class RubricWalk(PublishedSchool school) : IClassFixture<Published
         orla.IsAccessible("marking by a rubric");
         orla.SeeText("goes back to Davit Lindqvist with 7.5 of 10 (4.5 of 6 by the rubric)");
         orla.Type(Keys.Enter);
+        orla.SeeNoText("goes back to Davit Lindqvist with 7.5 of 10");
 
         davit.Open(davit.Path);
         davit.SeeText("7.5 of 10 (4.5 of 6 by the rubric)");

@@ -1,3 +1,4 @@
+using Shouldly;
 using Xunit;
 
 namespace Polycline.Tests.Browser;
@@ -37,6 +38,26 @@ public sealed class ScoresWalk(PublishedSchool school) : IClassFixture<Published
         imke.SeeText("79.8 %");
         imke.SeeText("The percentages of the units, weighted.");
         imke.IsAccessible("a student’s own scores");
+
+        // Scores of what was done on paper, typed and pasted, looked at before and taken back.
+        orla.Press(orla.See("//button[normalize-space() = 'write scores']"));
+        var first = orla.See("input[aria-label = '3.03 Cloud diary, Aino Abara']");
+        first.SendKeys("7" + OpenQA.Selenium.Keys.Enter);
+        orla.Focus().GetAttribute("aria-label").ShouldBe("3.03 Cloud diary, Bashir Brennan");
+        orla.PasteHere("Dao Dvorak\t11,5\nNobody Known\t3");
+        orla.SeeText("nobody here is called “Nobody Known”");
+        // Left and come back to, they are still there.
+        orla.Open(orla.Path);
+        orla.SeeText("2 new scores. 3.08 A cloud in a bottle opens for Aino Abara and Dao Dvorak.");
+        orla.IsAccessible("scores that are written");
+        orla.Press(orla.See("//button[normalize-space() = 'Give 2 scores']"));
+        orla.SeeText("Done. 2 new scores.");
+        orla.See("input[aria-label = '3.03 Cloud diary, Dao Dvorak']").GetAttribute("value").ShouldBe("11.5");
+        orla.Press(orla.See("//button[normalize-space() = 'take them back']"));
+        orla.SeeText("2 scores taken back. 3.08 A cloud in a bottle closes for Aino Abara and Dao Dvorak.");
+        orla.Press(orla.See("//button[normalize-space() = 'Yes, take them back']"));
+        orla.SeeText("Done. 2 scores taken back.");
+        orla.See("input[aria-label = '3.03 Cloud diary, Dao Dvorak']").GetAttribute("value").ShouldBe("");
         foreach (var person in new[] { orla, imke })
             person.HeardNoComplaint();
     }

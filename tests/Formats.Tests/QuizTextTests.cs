@@ -61,9 +61,23 @@ public sealed class QuizTextTests
 
         Bring your drawing.
         file
+
+        page
+
+        1 of the next 2
+
+        Hot air rises.
+        true
+
+        A cloud weighs
+        + more than a bus
+        - nothing
+        in this order
         """;
 
-    private static QuizPaper Paper(string text) => new() { Questions = QuizText.Read(text).Questions!.Value };
+    private static QuizPaper Paper(string text) => Paper(QuizText.Read(text));
+
+    private static QuizPaper Paper(QuizText read) => new() { Questions = read.Questions!.Value, Draws = read.Draws };
 
     [Fact]
     public void Every_kind_is_understood_and_said_line_by_line()
@@ -84,7 +98,12 @@ public sealed class QuizTextTests
                 "Question 9: 3 gaps in a text, 1 point",
                 "Question 10: a text that you read, 1 point",
                 "Question 11: a file that you look at, 1 point",
+                "Question 12: true or false, 1 point",
+                "Question 13: one of several, 1 point",
             ]);
+        read.Lines.Select(line => line.Words).ShouldContain("each attempt gets 1 of these 2 questions, drawn by lot");
+        read.Questions!.Value.Select(question => question.Pool).ShouldBe([0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 1, 1]);
+        read.Questions!.Value.Select(question => question.BeginsPage).ToList().IndexOf(true).ShouldBe(11);
         read.Lines[1].Words.ShouldBe("right");
         read.Questions!.Value[4].Question.Key.ShouldBeOfType<QuestionKey.NumberKey>().Units.ShouldBe(["hPa", "mbar"]);
         read.Questions!.Value[8].Text.ShouldBe("<p>Pressure [1], the wind [2] and the sky is covered to [3].</p>");
@@ -94,10 +113,19 @@ public sealed class QuizTextTests
     public void Written_out_and_read_again_it_is_the_same_and_so_it_is_as_it_is_stored()
     {
         var paper = Paper(Every);
-        QuizText.Write(paper.Questions).ShouldBe(Every.ReplaceLineEndings("\n"));
-        var stored = QuizPaperFile.Write(paper with { Limit = 20, Attempts = 2, OutOf = 10, Shown = AnswersShown.AfterDue });
+        QuizText.Write(paper).ShouldBe(Every.ReplaceLineEndings("\n"));
+        var stored = QuizPaperFile.Write(
+            paper with
+            {
+                Limit = 20,
+                Attempts = 2,
+                OutOf = 10,
+                Shown = AnswersShown.AfterDue,
+                MixesOptions = true,
+            }
+        );
         QuizPaperFile.Write(QuizPaperFile.Read(stored)).ShouldBe(stored);
-        QuizText.Write(QuizPaperFile.Read(stored).Questions).ShouldBe(QuizText.Write(paper.Questions));
+        QuizText.Write(QuizPaperFile.Read(stored)).ShouldBe(QuizText.Write(paper));
     }
 
     [Theory]
@@ -112,6 +140,12 @@ public sealed class QuizTextTests
     [InlineData("Why?\n+ yes\npoints: none", 2, "from 0.01 to 10,000")]
     [InlineData("Why?\n= kt", 0, "There is nothing to match")]
     [InlineData("Why [+low / +low]?", 0, "[+low / +low]")]
+    [InlineData("2 of the next 3\n\nIs it?\ntrue", 0, "Only 1 question follows.")]
+    [InlineData("3 of the next 2\n\nIs it?\ntrue", 0, "4 of the next 9")]
+    [InlineData("1 of the next 2\n\nIs it?\ntrue\n\n1 of the next 2", 5, "only 1 comes before")]
+    [InlineData("1 of the next 2\n\nIs it?\ntrue\n\npage\n\nIs it?\nfalse", 5, "among questions from which some are drawn")]
+    [InlineData("1 of the next 2\n\nIs it?\ntrue\n\nIs it?\nfalse\npoints: 2", 5, "give the same points")]
+    [InlineData("1 of the next 1\n\nIs it?\ntrue\nextra", 2, "can’t be a bonus")]
     public void What_is_not_understood_says_what_to_do(string text, int line, string words)
     {
         var read = QuizText.Read(text);
@@ -137,6 +171,7 @@ public sealed class QuizTextTests
             "text: /",
             "1.",
             "points:",
+            "2 of the next 3",
         ];
         var understood = 0;
         Gen.Int[0, pieces.Length - 1]
@@ -147,10 +182,10 @@ public sealed class QuizTextTests
                     var text = string.Join('\n', some.Select(n => pieces[n]));
                     var read = QuizText.Read(text);
                     read.Lines.Select(line => line.Text).ShouldBe(text.Split('\n'));
-                    if (read.Questions is not { } questions)
+                    if (read.Questions is null)
                         return;
                     Interlocked.Increment(ref understood);
-                    var stored = QuizPaperFile.Write(new() { Questions = questions });
+                    var stored = QuizPaperFile.Write(Paper(read));
                     QuizPaperFile.Write(QuizPaperFile.Read(stored)).ShouldBe(stored);
                 },
                 iter: 3_000
@@ -191,6 +226,9 @@ public sealed class QuizTextTests
         """{"questions":[{"id":"k1","kind":"free","points":1,"text":""},{"id":"k1","kind":"free","points":1,"text":""}]}""",
         "$.questions[1].id"
     )]
+    [InlineData("""{"questions":[{"id":"k1","kind":"free","points":1,"text":"","pool":1}]}""", "$.draws")]
+    [InlineData("""{"questions":[{"id":"k1","kind":"free","points":1,"text":"","pool":1}],"draws":[2]}""", "$.draws[0]")]
+    [InlineData("""{"questions":[{"id":"k1","kind":"free","points":1,"text":"","pool":2}],"draws":[1]}""", "$.questions[0].pool")]
     public void What_is_stored_is_read_with_care(string json, string path) =>
         Should.Throw<FileRefusedException>(() => QuizPaperFile.Read(json)).Path.ShouldBe(path);
 }

@@ -418,6 +418,16 @@ public static class CommandExamples
                         },
                     }
                 )),
+        ["offer-options"] = school => In(school, async at => With(
+                    await at("item", ChoiceTests.Title),
+                    "item",
+                    new()
+                    {
+                        ["options"] = new JsonArray(Option("instrument", "A gauge", 8), Option("briefing", "A briefing", null)),
+                        ["picks"] = 1,
+                        ["isFinal"] = true,
+                    }
+                )),
         ["write-quiz"] = school => In(school, async at => With(
                     await at("item", "Reading scales"),
                     "item",
@@ -600,6 +610,15 @@ public static class CommandExamples
 
     private static async Task<object?> In<T>(School school, Func<Func<string, string, Task<(long Id, long Version)>>, Task<T>> example) =>
         await example((table, title) => At(school, table, title));
+
+    private static JsonObject Option(string option, string title, int? room) =>
+        new()
+        {
+            ["option"] = option,
+            ["title"] = title,
+            ["words"] = "",
+            ["room"] = room,
+        };
 
     private static JsonObject Level(string name, int from, int to) =>
         new()

@@ -506,6 +506,33 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["POST /api/editions/{edition:long}/understand-quiz"] = new("/api/editions/{edition}/understand-quiz", Team, _ =>
             Body(new { text = "Is it?\ntrue" })
         ),
+        ["POST /api/editions/{edition:long}/try-quiz"] = new("/api/editions/{edition}/try-quiz", Team, _ => Body(
+                new
+                {
+                    text = "Is it?\ntrue",
+                    mixesQuestions = true,
+                    mixesOptions = true,
+                    lot = "one",
+                    answers = new { k1 = true },
+                    isDone = true,
+                }
+            )),
+        // It opens later in the term: until then it is nothing to a student, and to its team one of the choices.
+        ["GET /api/sections/{section:long}/items/{item:long}/offer"] = new(
+            "/api/sections/{section}/items/{choice}/offer",
+            [401, 404, 404, 404, 404, 404, 404, 404, 401]
+        ),
+        ["GET /api/editions/{edition:long}/items/{item:long}/picks"] = new("/api/editions/{edition}/items/{choice}/picks", Team),
+        ["POST /api/sections/{section:long}/pick-options"] = new(
+            "/api/sections/{section}/pick-options?preview=true",
+            [401, 409, 404, 404, 404, 404, 404, 404, 401],
+            async school => new { item = await school.Item(ChoiceTests.Title), options = new[] { "briefing" } }
+        ),
+        ["POST /api/sections/{section:long}/pick-for-student"] = new(
+            "/api/sections/{section}/pick-for-student?preview=true",
+            [401, 404, 404, 404, 200, 404, 404, 404, 401],
+            ChoiceTests.Some
+        ),
         ["GET /api/sections/{section:long}/items/{item:long}/quiz"] = new("/api/sections/{section}/items/{quiz}/quiz", Student),
         ["POST /api/sections/{section:long}/begin-quiz"] = new(
             "/api/sections/{section}/begin-quiz?preview=true",
@@ -575,6 +602,17 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             [401, 404, 404, 404, 200, 404, 404, 404, 401],
             AnswerReadingTests.SomeAnswer
         ),
+        ["POST /api/sections/{section:long}/give-scores"] = new(
+            "/api/sections/{section}/give-scores?preview=true",
+            [401, 404, 404, 404, 200, 404, 404, 404, 401],
+            GiveScoresTests.Some
+        ),
+        // Nothing was given under that key: to whoever may ask it is as if there were no such thing.
+        ["POST /api/sections/{section:long}/take-back-scores"] = new(
+            "/api/sections/{section}/take-back-scores",
+            [401, 404, 404, 404, 404, 404, 404, 404, 401],
+            _ => Task.FromResult<object?>(new { key = Guid.Parse("8b0c1f0e-5f0e-4a53-9d5c-6f9a3c1b7d20") })
+        ),
         // Neither is a WebSocket here, which is all that is spoken: whoever may come gets no further than that.
         ["* /live"] = new("/live", [401, 400, 400, 400, 400, 400, 400, 400, 401]),
         ["* /live/negotiate"] = new("/live/negotiate", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
@@ -621,7 +659,8 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal)
             .Replace("{unit}", $"{await school.Unit("Looking up")}", StringComparison.Ordinal)
             .Replace("{film}", $"{await school.Item("Film: a day over the harbour")}", StringComparison.Ordinal)
-            .Replace("{quiz}", $"{await school.Item("Reading scales")}", StringComparison.Ordinal);
+            .Replace("{quiz}", $"{await school.Item("Reading scales")}", StringComparison.Ordinal)
+            .Replace("{choice}", $"{await school.Item(ChoiceTests.Title)}", StringComparison.Ordinal);
         if (address.Contains("{file}", StringComparison.Ordinal))
             address = address.Replace(
                 "{file}",

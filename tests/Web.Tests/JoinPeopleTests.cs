@@ -75,6 +75,15 @@ public sealed class JoinPeopleTests : IAsyncLifetime
             FROM work w WHERE w.id = v.work AND w.person IN (@kept, @other)
             """
         );
+        // Marked on paper under one account, for what was handed in under both.
+        await Sql(
+            """
+            INSERT INTO feedback (work, by, text, again, mark, returned_at)
+            SELECT min(w.id), @kept, '', false, '{"as":"points"}', now() FROM work w JOIN work k ON k.person = @kept AND k.item = w.item
+            WHERE w.person = @other
+            """
+        );
+        (await Count("feedback WHERE n IS NULL")).ShouldBe(1);
         var before = await All();
         var facts = await Count("fact WHERE person IN (@kept, @other)");
         var versions = await Count("work_version v JOIN work w ON w.id = v.work WHERE w.person IN (@kept, @other)");
@@ -102,6 +111,7 @@ public sealed class JoinPeopleTests : IAsyncLifetime
             )
         ).ShouldBe(versions);
         (await Count("work WHERE person = @other")).ShouldBe(0);
+        (await Count("feedback f JOIN work w ON w.id = f.work WHERE w.person = @kept AND f.n IS NULL")).ShouldBe(1);
         (await Count("work_version a JOIN work_version b ON b.work = a.work AND b.n > a.n AND b.handed_in_at < a.handed_in_at")).ShouldBe(
             0
         );

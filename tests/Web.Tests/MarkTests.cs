@@ -44,7 +44,7 @@ public sealed class MarkTests : LeadOfASchool
 
     private Task<Reply> MarkAs(string item, object? marked) => Set(item, "mark-item-as", "marked", marked);
 
-    private async Task<Reply> GiveBack(object? mark, bool again = false, bool preview = false)
+    private async Task<Reply> GiveBack(object? mark, bool again = false, bool preview = false, bool close = false)
     {
         var work = await School.Sql(async connection =>
             await connection.ExecuteScalarAsync<long>(
@@ -61,6 +61,7 @@ public sealed class MarkTests : LeadOfASchool
                 text = "Read the edges again.",
                 again,
                 mark,
+                close,
             },
             preview ? null : Guid.NewGuid()
         );
@@ -117,6 +118,33 @@ public sealed class MarkTests : LeadOfASchool
         // What was given says what it was given out of, whatever the item is marked by later.
         (await MarkAs(Step, Points(20))).Status.ShouldBe(HttpStatusCode.OK);
         (await Seen(student, Step))["history"]![0]!["feedback"]![0]!["mark"]!["words"]!.GetValue<string>().ShouldBe("9 of 12");
+    }
+
+    [Fact]
+    public async Task What_a_mistyped_mark_let_in_is_said_and_closes_by_choice()
+    {
+        using var student = await School.As(DemoPeople.HeldUp);
+        await MarkAs(Step, Points(12));
+        var lineage = await School.Sql(async connection =>
+            await connection.ExecuteScalarAsync<string>(
+                "SELECT lineage::text FROM item WHERE id = @id",
+                new { id = await School.Item(Step) }
+            )
+        );
+        await Set(Next, "condition-item", "gate", new Dictionary<string, object?> { ["item"] = lineage, ["scoreMin"] = 75 });
+        await GiveBack(new { value = 11 });
+        var shown = (await GiveBack(new { value = 1 }, preview: true)).Json;
+        shown["stays"]!.GetValue<bool>().ShouldBeTrue();
+        shown["sentence"]!
+            .GetValue<string>()
+            .ShouldEndWith("2.15 Arrows on the chart stays open for Davit Lindqvist, whom the earlier score had let in.");
+        // To try again gives no score, so nothing is put right by it.
+        (await GiveBack(new { value = 1 }, again: true, preview: true)).Json["stays"]!.GetValue<bool>().ShouldBeFalse();
+        await GiveBack(new { value = 1 });
+        (await Seen(student, Next))["state"]!.GetValue<string>().ShouldBe("open");
+        await GiveBack(new { value = 2 }, close: true);
+        (await Seen(student, Next))["state"]!.GetValue<string>().ShouldBe("locked");
+        (await ScoreKept()).ShouldBe(16.6666m);
     }
 
     [Fact]

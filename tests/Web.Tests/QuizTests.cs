@@ -58,9 +58,17 @@ public sealed class QuizTests : LeadOfASchool
         await base.DisposeAsync();
     }
 
-    private async Task<Reply> Write(string text, int? limit = null, int? attempts = 2, string @using = "best", string shown = "at-once") =>
+    private async Task<Reply> Write(
+        string text,
+        int? limit = null,
+        int? attempts = 2,
+        string @using = "best",
+        string shown = "at-once",
+        bool mixes = false,
+        bool preview = false
+    ) =>
         await Lead.Post(
-            Route("write-quiz"),
+            Route("write-quiz") + (preview ? "?preview=true" : ""),
             new
             {
                 item,
@@ -72,10 +80,12 @@ public sealed class QuizTests : LeadOfASchool
                     @using,
                     shown,
                     outOf = (decimal?)null,
+                    mixesQuestions = mixes,
+                    mixesOptions = mixes,
                 },
                 version = (await Lead.Get(Route($"items/{item}/quiz"))).Json["version"]!.GetValue<long>(),
             },
-            Guid.NewGuid()
+            preview ? null : Guid.NewGuid()
         );
 
     private Task<Reply> Do(string command, object body, Caller? who = null, Guid? key = null) =>
@@ -225,6 +235,150 @@ public sealed class QuizTests : LeadOfASchool
         }
         (await Answer(1, "k2", null)).Status.ShouldBe(HttpStatusCode.OK);
         (await Seen())["running"]!["questions"]![1]!["answer"].ShouldBeNull();
+    }
+
+    private const string Pool = """
+        Which is colder?
+        + minus three
+        - three
+        in this order
+
+        page
+
+        2 of the next 5
+
+        Is 1 odd?
+        true
+
+        Is 2 odd?
+        false
+
+        Is 3 odd?
+        true
+
+        Is 4 odd?
+        false
+
+        Is 5 odd?
+        true
+        """;
+
+    [Fact]
+    public async Task Of_a_pool_each_attempt_gets_its_own_and_keeps_them()
+    {
+        (await Write(Pool, attempts: null, mixes: true)).Status.ShouldBe(HttpStatusCode.OK);
+        var before = await Seen();
+        (before["questions"]!.GetValue<int>(), before["outOf"]!.GetValue<string>()).ShouldBe((3, "3"));
+        var draws = new HashSet<string>();
+        for (var n = 1; n <= 8; n++)
+        {
+            await Begin();
+            var running = (await Seen())["running"]!["questions"]!.AsArray();
+            running.Select(one => one!["page"]!.GetValue<int>()).ShouldBe([1, 2, 2]);
+            running[0]!["options"]!.AsArray().Select(option => option!["words"]!.GetValue<string>()).ShouldBe(["minus three", "three"]);
+            var ids = running.Skip(1).Select(one => one!["id"]!.GetValue<string>()).ToList();
+            draws.Add(string.Join(' ', ids.Order()));
+            // Read again, and by the team, it is what it was; what is not drawn takes no answer.
+            (await Seen())["running"]!["questions"]!.ToJsonString().ShouldBe(running.ToJsonString());
+            (await Answer(n, new[] { "k2", "k3", "k4", "k5", "k6" }.First(id => !ids.Contains(id)), true)).Status.ShouldBe(
+                HttpStatusCode.NotFound
+            );
+            (await Answer(n, ids[0], ids[0] is "k2" or "k4" or "k6")).Status.ShouldBe(HttpStatusCode.OK);
+            await End(n);
+            (await Seen())["done"]![0]!["score"]!.GetValue<string>().ShouldBe("1 of 3");
+        }
+        draws.Count.ShouldBeGreaterThan(2);
+        // Everything that adds it up has it out of what was put.
+        (await Facts()).Where(fact => fact.Event == "scored").Select(fact => fact.Score).Distinct().ShouldBe([33.3333m]);
+        var scores = (await Lead.Get(Route("scores"))).Json;
+        scores["items"]!.AsArray().Single(one => one!["item"]!.GetValue<long>() == item)!["outOf"]!.GetValue<string>().ShouldBe("of 3");
+    }
+
+    [Fact]
+    public async Task A_quiz_is_tried_by_its_team_and_nothing_of_it_is_kept()
+    {
+        async Task<JsonNode> Try(object? answers, bool isDone)
+        {
+            var reply = await Lead.Post(
+                Route("try-quiz"),
+                new
+                {
+                    text = Pool,
+                    mixesQuestions = false,
+                    mixesOptions = true,
+                    lot = "a",
+                    answers,
+                    isDone,
+                }
+            );
+            reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
+            return reply.Json;
+        }
+        var put = await Try(null, false);
+        put["outOf"]!.GetValue<string>().ShouldBe("3");
+        put["marked"].ShouldBeNull();
+        var options = put["questions"]![0]!["options"]!.AsArray();
+        var right = options.Single(option => option!["words"]!.GetValue<string>() == "minus three")!["id"]!.GetValue<string>();
+        // An answer that does not fit is none.
+        var done = await Try(
+            new Dictionary<string, object>
+            {
+                ["k1"] = right,
+                ["k2"] = new[] { 1 },
+                ["nothing"] = true,
+            },
+            true
+        );
+        done["score"]!.GetValue<string>().ShouldBe("1 of 3");
+        done["marked"]!
+            .AsArray()
+            .Select(line => line!["question"]!["id"]!.GetValue<string>())
+            .ShouldBe(put["questions"]!.AsArray().Select(one => one!["id"]!.GetValue<string>()));
+        (await Facts()).ShouldBeEmpty();
+        (await Seen())["questions"]!.GetValue<int>().ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task A_key_put_right_says_before_whose_scores_rise_and_what_that_opens()
+    {
+        const string Wrong = "Which is colder?\n- minus three\n+ three";
+        const string Right = "Which is colder?\n+ minus three\n- three";
+        await Write(Wrong);
+        var hanging = await School.Item("Film: a day over the harbour");
+        var gate = new JsonObject
+        {
+            ["item"] = hanging,
+            ["gate"] = new JsonObject
+            {
+                ["item"] = await School.Sql(connection =>
+                    connection.ExecuteScalarAsync<string>("SELECT lineage::text FROM item WHERE id = @item", new { item })
+                ),
+                ["scoreMin"] = 60,
+            },
+            ["version"] = (await Lead.Get(Route($"items/{hanging}"))).Json["version"]!.GetValue<long>(),
+        };
+        (await Lead.Post(Route("condition-item"), gate, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        await Begin();
+        var options = (await Seen())["running"]!["questions"]![0]!["options"]!.AsArray();
+        await Answer(1, "k1", options.Single(option => option!["words"]!.GetValue<string>() == "minus three")!["id"]!.GetValue<string>());
+        await End(1);
+        Reach(await Write(Right, preview: true))
+            .ShouldContain("Marked again: 1 score rises. 1.05 Film: a day over the harbour opens for 1 student.");
+        // What is only said otherwise marks nothing again.
+        Reach(await Write(Wrong + "\nafter: Below zero.", preview: true)).ShouldNotContain("Marked again");
+
+        await Write(Right);
+        await School.Instance.Services.GetRequiredService<QuizSweep>().Sweep(CancellationToken.None);
+        Reach(await Write(Wrong, preview: true))
+            .ShouldContain(
+                "Marked again: 1 score falls. 1.05 Film: a day over the harbour stays open for 1 student whom the earlier score had let in."
+            );
+    }
+
+    private static string Reach(Reply reply)
+    {
+        reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
+        return reply.Json["reach"]!["sentence"]!.GetValue<string>();
     }
 
     [Fact]

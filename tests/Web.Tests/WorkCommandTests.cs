@@ -146,6 +146,36 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
         ["mark-answers"] = new(DemoPeople.Lead, async walk =>
             (walk.Section("mark-answers"), (await AnswerReadingTests.SomeAnswer(walk.School))!)
         ),
+        ["pick-for-student"] = new(DemoPeople.Lead, async walk =>
+            (walk.Section("pick-for-student"), (await ChoiceTests.Some(walk.School))!)
+        ),
+        ["pick-options"] = new(DemoPeople.OnTrack, async walk =>
+        {
+            using var lead = await walk.School.As(DemoPeople.Lead);
+            var item = await walk.School.Item(ChoiceTests.Title);
+            await lead.Post(
+                walk.Edition("for-students"),
+                new
+                {
+                    students = new[] { walk.School.Ids["person:" + DemoPeople.OnTrack] },
+                    items = new[] { item },
+                    change = "open",
+                    days = (int?)null,
+                    until = (string?)null,
+                },
+                Guid.NewGuid()
+            );
+            return (walk.Section("pick-options"), new { item, options = new[] { "instrument" } });
+        }),
+        ["give-scores"] = new(DemoPeople.Lead, async walk => (walk.Section("give-scores"), (await GiveScoresTests.Some(walk.School))!)),
+        ["take-back-scores"] = new(DemoPeople.Lead, async walk =>
+        {
+            await walk.Done(walk.Section("give-scores"), (await GiveScoresTests.Some(walk.School, 10))!);
+            var key = await walk.School.Sql(connection =>
+                connection.ExecuteScalarAsync<Guid>("SELECT given FROM fact WHERE given IS NOT NULL ORDER BY id DESC LIMIT 1")
+            );
+            return (walk.Section("take-back-scores"), new { key });
+        }),
         ["mark-changes-seen"] = new(DemoPeople.Lead, async walk =>
             (
                 walk.Edition("mark-changes-seen"),

@@ -177,6 +177,8 @@ public sealed record SightReach(ImmutableArray<SightChange> Changes)
             || old.Address != now.Address
             || old.Asked != now.Asked
             || old.Rubric != now.Rubric
+            || old.Offered != now.Offered
+            || old.Picks != now.Picks
             || !old.Files.SequenceEqual(now.Files);
 
         static (string, string, Purpose, string, string?) Listed(PlanSchedule plan, CourseItem item) =>

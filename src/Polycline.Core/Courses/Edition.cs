@@ -106,6 +106,12 @@ public sealed record Item
     /// <summary>How many of them at once; of a choice only.</summary>
     public int Picks { get; init; } = 1;
 
+    /// <summary>What is said of its options; of a choice only, null: their names are all there is.</summary>
+    public Offered? Offered { get; init; }
+
+    /// <summary>What an option is called.</summary>
+    public string TitleOf(string option) => Offered?.Options.FirstOrDefault(one => one.Option == option)?.Title ?? option;
+
     /// <summary>What its text is kept under; the computation does not read it.</summary>
     public string? Body { get; init; }
 

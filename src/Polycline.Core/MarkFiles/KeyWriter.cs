@@ -33,6 +33,12 @@ internal static class KeyWriter
             json.WriteString("hint", paper.Hint);
         if (paper.After is not null)
             json.WriteString("after", paper.After);
+        if (paper.Pool > 0)
+            json.WriteNumber("pool", paper.Pool);
+        if (paper.BeginsPage)
+            json.WriteBoolean("page", true);
+        if (paper.KeepsOrder)
+            json.WriteBoolean("asWritten", true);
         json.WriteEndObject();
     }
 

@@ -27,7 +27,10 @@ public static class QuizPaperFile
         new("text", Forms.OfText(text => text.Length <= LongestText, $"must be text of up to {LongestText} characters"), true),
         new("words", Forms.Map(Words, false)),
         new("hint", Words),
-        new("after", Words)
+        new("after", Words),
+        new("pool", Amounts.FromOne),
+        new("page", Forms.Bool),
+        new("asWritten", Forms.Bool)
     );
 
     private static readonly JsonShape Paper = Forms.Object(
@@ -37,7 +40,10 @@ public static class QuizPaperFile
         new("limit", Amounts.FromOne),
         new("grace", Amounts.Count),
         new("attempts", Amounts.FromOne),
-        new("shown", WordsOf<AnswersShown>())
+        new("shown", WordsOf<AnswersShown>()),
+        new("draws", Forms.List(Amounts.FromOne, 1)),
+        new("mixesQuestions", Forms.Bool),
+        new("mixesOptions", Forms.Bool)
     );
 
     /// <exception cref="FileRefusedException">It is no such quiz; the path starts at it.</exception>
@@ -53,6 +59,7 @@ public static class QuizPaperFile
             foreach (var question in piece.Each("questions"))
                 CheckWords(question, faults);
         });
+        FaultList.Pass(faults => CheckPools(piece, faults));
         return new()
         {
             Questions = [.. piece.Each("questions").Select(QuestionOf)],
@@ -62,6 +69,9 @@ public static class QuizPaperFile
             Grace = piece["grace"] is { } grace ? Forms.WholeOf(grace) : 0,
             Attempts = piece["attempts"] is { } attempts ? Forms.WholeOf(attempts) : null,
             Shown = piece["shown"] is { } shown ? EnumNames.Parse<AnswersShown>(shown.Value!) : AnswersShown.AtOnce,
+            Draws = [.. piece.Each("draws").Select(Forms.WholeOf)],
+            MixesQuestions = Is(piece, "mixesQuestions"),
+            MixesOptions = Is(piece, "mixesOptions"),
         };
     }
 
@@ -98,6 +108,17 @@ public static class QuizPaperFile
             if (paper.Attempts is { } attempts)
                 json.WriteNumber("attempts", attempts);
             json.WriteString("shown", EnumNames.Of(paper.Shown));
+            if (!paper.Draws.IsEmpty)
+            {
+                json.WriteStartArray("draws");
+                foreach (var draw in paper.Draws)
+                    json.WriteNumberValue(draw);
+                json.WriteEndArray();
+            }
+            if (paper.MixesQuestions)
+                json.WriteBoolean("mixesQuestions", true);
+            if (paper.MixesOptions)
+                json.WriteBoolean("mixesOptions", true);
             json.WriteEndObject();
         }
         return Encoding.UTF8.GetString(stream.ToArray());
@@ -126,7 +147,41 @@ public static class QuizPaperFile
         {
             Hint = piece["hint"]?.Value,
             After = piece["after"]?.Value,
+            Pool = PoolOf(piece),
+            BeginsPage = Is(piece, "page"),
+            KeepsOrder = Is(piece, "asWritten"),
         };
+
+    private static bool Is(JsonPiece piece, string flag) => piece[flag] is { Kind: JsonKind.True };
+
+    private static int PoolOf(JsonPiece question) => question["pool"] is { } pool ? Forms.WholeOf(pool) : 0;
+
+    // The questions of a pool stand together, on one page, and whichever are drawn, an attempt has the same to reach.
+    private static void CheckPools(JsonPiece piece, FaultList faults)
+    {
+        var questions = piece.Each("questions");
+        var draws = piece.Each("draws");
+        var last = 0;
+        for (var at = 0; at < questions.Count; at++)
+        {
+            var pool = PoolOf(questions[at]);
+            var isFirst = pool != 0 && (at == 0 || PoolOf(questions[at - 1]) != pool);
+            if (isFirst && pool != ++last)
+                faults.Add(questions[at]["pool"]!, "pools are numbered in order, and the questions of one stand together");
+            else if (pool != 0 && !isFirst && Forms.NumberOf(questions[at]["points"]!) != Forms.NumberOf(questions[at - 1]["points"]!))
+                faults.Add(questions[at]["points"]!, "the questions of a pool give the same points");
+            else if (pool != 0 && (questions[at]["extra"] is not null || questions[at]["void"] is not null))
+                faults.Add((questions[at]["extra"] ?? questions[at]["void"])!, "a question of a pool is neither a bonus nor void");
+            else if (pool != 0 && !isFirst && questions[at]["page"] is { } page)
+                faults.Add(page, "a page cannot begin within a pool");
+        }
+        if (draws.Count != last)
+            faults.AddMissing(piece, "draws", $"there must be one number for each of {last} pools");
+        else
+            for (var n = 0; n < draws.Count; n++)
+                if (Forms.WholeOf(draws[n]) > questions.Count(question => PoolOf(question) == n + 1))
+                    faults.Add(draws[n], "the pool has not so many questions");
+    }
 
     // Everything that a student picks among says something.
     private static void CheckWords(JsonPiece question, FaultList faults)

@@ -67,6 +67,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             json.WriteEndObject();
             Beside("asks", item => item.Asks is null ? null : () => AsksShapes.Write(item.Asks, json));
             Beside("marked", item => item.Marked is null ? null : () => MarkedShapes.Write(item.Marked, json));
+            Beside("offered", item => item.Offered is null ? null : () => OfferedShapes.Write(item.Offered, json));
             Beside("quizzes", item => item.Quiz is null ? null : () => json.WriteStringValue(item.Quiz));
             Beside("rubrics", item => item.Rubric is null ? null : () => json.WriteStringValue(item.Rubric));
             Beside("addresses", item => item.Address is null ? null : () => json.WriteStringValue(item.Address));
@@ -151,6 +152,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
             new MemberShape("texts", Forms.Map(Forms.Name, false)),
             new MemberShape("asks", Forms.Map(AsksShapes.Asks, false)),
             new MemberShape("marked", Forms.Map(MarkedShapes.Marked, false)),
+            new MemberShape("offered", Forms.Map(OfferedShapes.Offer, false)),
             new MemberShape("quizzes", Forms.Map(Quiz, false)),
             new MemberShape("rubrics", Forms.Map(Rubric, false)),
             new MemberShape("addresses", Forms.Map(WebAddress, false)),
@@ -174,6 +176,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 ("texts", items),
                 ("asks", items),
                 ("marked", items),
+                ("offered", items),
                 ("quizzes", items),
                 ("rubrics", items),
                 ("addresses", items),
@@ -195,6 +198,17 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                     $"$.outcomes.{of.Name}",
                     $"at most {ItemRules.MostOutcomes} codes of up to {ItemRules.LongestOutcomeCode} characters each"
                 );
+        foreach (var of in root["offered"]?.Members ?? [])
+        {
+            var item = edition.InReadingOrder().First(one => one.Ref.Name == of.Name);
+            if (
+                item.Kind != ItemKind.Choice
+                || !item
+                    .Options.Order(StringComparer.Ordinal)
+                    .SequenceEqual(of.Value.Each("options").Select(option => option["option"]!.Value!).Order(StringComparer.Ordinal))
+            )
+                throw new FileRefusedException($"$.offered.{of.Name}", "must name the options of the choice, and no others");
+        }
         var groups = (root["groups"]?.Items ?? []).Select(group => group.Value!).ToHashSet(StringComparer.Ordinal);
         foreach (var of in root["asks"]?.Members ?? [])
             if ((of.Value["together"]?.Items ?? []).Any(group => !groups.Contains(group.Value!)))
@@ -232,6 +246,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
                 Purpose = root["purposes"]?[item.Ref.Name] is { } purpose ? EnumNames.Parse<Purpose>(purpose.Value!) : item.Purpose,
                 Body = root["texts"]?[item.Ref.Name]?.Value,
                 Asks = root["asks"]?[item.Ref.Name] is { } asks ? AsksShapes.Of(asks) : null,
+                Offered = root["offered"]?[item.Ref.Name] is { } offered ? OfferedShapes.Of(offered) : null,
                 Quiz = root["quizzes"]?[item.Ref.Name]?.Value,
                 Rubric = root["rubrics"]?[item.Ref.Name]?.Value,
                 Marked = root["marked"]?[item.Ref.Name] is { } marked ? MarkedShapes.Of(marked) : null,

@@ -54,6 +54,9 @@ public static class PlanParts
     /// <exception cref="FileRefusedException">It has not the form of what an item asks for.</exception>
     public static Asks Asks(string json) => AsksShapes.Of(Checked(json, AsksShapes.Asks));
 
+    /// <summary>What a choice offers.</summary>
+    public static Offered Offered(string json) => OfferedShapes.Of(Checked(json, OfferedShapes.Offer));
+
     /// <exception cref="FileRefusedException">It has not the form of how an item is marked.</exception>
     public static MarkedAs Marked(string json) => MarkedShapes.Of(Checked(json, MarkedShapes.Marked));
 
@@ -104,6 +107,8 @@ public static class PlanParts
     public static string Json(Gate gate) => Written(json => GateWriter.Write(gate, json));
 
     public static string Json(Asks asks) => Written(json => AsksShapes.Write(asks, json));
+
+    public static string Json(Offered offered) => Written(json => OfferedShapes.Write(offered, json));
 
     public static string Json(MarkedAs marked) => Written(json => MarkedShapes.Write(marked, json));
 

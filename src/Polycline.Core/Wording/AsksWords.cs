@@ -67,3 +67,20 @@ public static class AsksWords
             _ => "other files",
         };
 }
+
+/// <summary>What a choice offers, in words.</summary>
+public static class OfferWords
+{
+    /// <summary>How many of what: <c>one of Instrument and Harbour briefing</c>.</summary>
+    public static string Of(Item choice) =>
+        $"{(choice.Picks == 1 ? "one" : $"up to {choice.Picks}")} of {Counting.Joined([.. choice.Options.Select(choice.TitleOf)], "and")}";
+
+    /// <summary>All of it, so that two that differ are told differently.</summary>
+    public static string InFull(Item choice) =>
+        $"{Of(choice)}{(choice.Offered?.IsFinal == true ? ", for good" : "")}"
+        + string.Concat(
+            (choice.Offered?.Options ?? []).Select(option =>
+                (option.Room is { } room ? $"; {option.Title} for {room}" : "") + (option.Words.Length > 0 ? $"; {option.Words}" : "")
+            )
+        );
+}

@@ -9,7 +9,13 @@ namespace Polycline.Core.Wording;
 /// <summary>Conditions as running sentences. Source: the computation, chapter 5; the words of the product.</summary>
 /// <param name="nameOf">How an item is called: its code, or code and title.</param>
 /// <param name="titleOf">The title of a lesson or unit.</param>
-public sealed class GateWords(Func<Ref<Item>, string> nameOf, Func<string, string> titleOf, LevelNames levels)
+/// <param name="optionOf">What an option of a choice is called; null: as conditions name it.</param>
+public sealed class GateWords(
+    Func<Ref<Item>, string> nameOf,
+    Func<string, string> titleOf,
+    LevelNames levels,
+    Func<Ref<Item>, string, string>? optionOf = null
+)
 {
     private readonly AnchorWords anchors = new(titleOf, levels);
 
@@ -49,7 +55,8 @@ public sealed class GateWords(Func<Ref<Item>, string> nameOf, Func<string, strin
             GateNode.Done { Deed: Deed.Submitted } done => $"{nameOf(done.Item)} is handed in",
             GateNode.Done done => $"feedback on {nameOf(done.Item)} is given back",
             GateNode.Scored { Below: null, Min: { } min } scored => $"the score in {nameOf(scored.Item)} is at least {Percent(min)}",
-            GateNode.Picked picked => $"“{picked.Option}” is picked in {nameOf(picked.Choice)}",
+            GateNode.Picked picked =>
+                $"“{optionOf?.Invoke(picked.Choice, picked.Option) ?? picked.Option}” is picked in {nameOf(picked.Choice)}",
             GateNode.HasTaught taught => $"“{titleOf(taught.Lesson.Name)}” has been taught",
             GateNode.From from => $"its moment has come, {anchors.Of(from.Anchor)}",
             _ => null,

@@ -38,11 +38,18 @@ public sealed record Reach(
     /// <summary>How scores are added up: a field of a <see cref="ReachRow"/>.</summary>
     public const string Totals = "add up";
 
+    private const string UnseenByStudents = "Students see nothing of this yet: only the team does.";
+
     private static readonly string[] Dates = ["opens", "due", "closes"];
     private static readonly string[] Fits = [Classes, Lacking, Outside, Sleeping];
 
     /// <summary>Nothing comes out differently.</summary>
     public static Reach Nothing { get; } = new([], [], "Nothing changes for anyone.", Effect.None, []);
+
+    /// <summary>This, with what else is done: where students see nothing of the course differently, that stands alone.</summary>
+    /// <param name="sentence">What else; empty: nothing.</param>
+    public Reach With(string sentence) =>
+        sentence.Length == 0 ? this : this with { Sentence = Sentence == UnseenByStudents ? sentence : $"{Sentence} {sentence}" };
 
     /// <summary>Compares two states of one course.</summary>
     /// <param name="sizes">The sections that follow it before or after, in order.</param>
@@ -123,7 +130,7 @@ public sealed record Reach(
             : sizes.IsEmpty ? "No section follows this edition yet: only the team sees it."
             : course.Any(row => row is { Field: "always open", TeamOnly: false })
                 ? "Students can already open all of it, so nothing changes for them."
-            : "Students see nothing of this yet: only the team does.";
+            : UnseenByStudents;
         return new(
             [.. course, .. follows, .. terms, .. dates],
             touched,

@@ -100,7 +100,12 @@ internal static class ReachRows
     private static Dictionary<string, (string Name, Dictionary<string, string?> Fields)> Told(PlanSchedule plan, LevelNames levels)
     {
         var told = new Dictionary<string, (string, Dictionary<string, string?>)>();
-        var gates = new GateWords(item => $"{plan.CodeOf[item]} {plan.Item(item).Title}", _ => levels.Lesson.A, levels);
+        var gates = new GateWords(
+            item => $"{plan.CodeOf[item]} {plan.Item(item).Title}",
+            _ => levels.Lesson.A,
+            levels,
+            (choice, option) => plan.Item(choice).TitleOf(option)
+        );
         told[""] = ("the course", new() { ["before it opens"] = $"{plan.Edition.Before}" });
         foreach (var (unit, place) in plan.Edition.Units.Select((unit, place) => (unit, place)))
         {
@@ -153,6 +158,7 @@ internal static class ReachRows
                         ["text"] = item.Body,
                         ["files"] = item.Files.IsEmpty ? null : string.Join(", ", item.Files.Select(file => $"{file.Name} {file.Hash}")),
                         ["asks for"] = item.Asks is null ? null : AsksWords.InFull(item.Asks),
+                        ["to choose from"] = item.Kind == ItemKind.Choice ? OfferWords.InFull(item) : null,
                         ["questions"] = item.Quiz,
                         ["rubric"] = item.Rubric,
                         ["is marked"] = item.Marked is null ? null : MarkWords.InFull(item.Marked),

@@ -20,7 +20,8 @@ public sealed class SightWords(Sights sights)
         var words = new GateWords(
             other => sights.Shows(other, at) ? $"{plan.CodeOf[other]} {plan.Item(other).Title}" : NotShown,
             lesson => plan.Section(decision.Section!.Value).Lesson(new(lesson))?.Title ?? NotShown,
-            plan.Edition.Levels
+            plan.Edition.Levels,
+            (choice, option) => sights.Shows(choice, at) ? plan.Item(choice).TitleOf(option) : NotShown
         );
         return words.Missing(decision.Gates.Where(gate => !gate.Met).Select(gate => gate.Trace));
     }

@@ -101,10 +101,10 @@ public static class CourseStore
                 var added = await Insert(
                     """
                     item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body,
-                      opens, due, closes, gate, for_whom, before, options, picks, asks, marked, quiz, rubric, address,
+                      opens, due, closes, gate, for_whom, before, options, picks, offered, asks, marked, quiz, rubric, address,
                       about_teacher, outcomes)
                     VALUES (@made, @unit, @lesson, @lineage, @rank, @kind, @purpose, @Title, @Published, @Code, @body,
-                      @opens::jsonb, @due::jsonb, @closes::jsonb, @gate::jsonb, @whom::jsonb, @before, @options, @Picks,
+                      @opens::jsonb, @due::jsonb, @closes::jsonb, @gate::jsonb, @whom::jsonb, @before, @options, @Picks, @offered::jsonb,
                       @asks::jsonb, @marked::jsonb, @quiz, @rubric, @Address, @AboutTeacher, @outcomes)
                     """,
                     new
@@ -128,6 +128,7 @@ public static class CourseStore
                         before = Word(item.Before),
                         options = item.Options.IsDefault ? [] : item.Options.ToArray(),
                         item.Picks,
+                        offered = item.Offered is null ? null : PlanParts.Json(item.Offered),
                         asks = item.Asks is { } asks ? PlanParts.Json(asks) : null,
                         quiz = item.Quiz is null ? null : Convert.FromHexString(item.Quiz),
                         rubric = item.Rubric is null ? null : Convert.FromHexString(item.Rubric),

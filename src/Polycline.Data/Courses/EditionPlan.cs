@@ -171,6 +171,9 @@ public sealed class EditionPlan(EditionHead head, EditionTerm term, CourseTree t
             );
     }
 
+    /// <summary>What an option of a choice is called.</summary>
+    public string OptionOf(Ref<Item> choice, string option) => Schedule.Knows(choice) ? Schedule.Item(choice).TitleOf(option) : option;
+
     /// <summary>The title of a unit, lesson or item.</summary>
     public string TitleOf(string lineage) =>
         Find(lineage) switch

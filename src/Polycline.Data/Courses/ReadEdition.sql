@@ -17,7 +17,7 @@ WHERE l.edition = @edition AND l.removed_at IS NULL
 ORDER BY l.rank, l.id;
 
 SELECT i.id, i.lineage, i.unit, i.lesson, i.rank, i.kind, i.purpose, i.title, i.published, i.code, i.body, i.opens::text, i.due::text, i.closes::text,
-       i.gate::text, i.for_whom::text, i.before, i.options, i.picks, i.asks::text, i.marked::text, i.quiz, i.rubric, i.address, i.about_teacher, i.about_whom, i.outcomes, i.version, i.section
+       i.gate::text, i.for_whom::text, i.before, i.options, i.picks, i.offered::text, i.asks::text, i.marked::text, i.quiz, i.rubric, i.address, i.about_teacher, i.about_whom, i.outcomes, i.version, i.section
 FROM item i
 JOIN unit u ON u.id = i.unit AND u.removed_at IS NULL
 LEFT JOIN lesson l ON l.id = i.lesson
@@ -72,7 +72,7 @@ WHERE edition = @edition AND removed_at IS NOT NULL AND code IS NOT NULL;
 
 -- What was removed, alone or with its lesson or unit, and somebody has begun: they and their teachers still read it.
 SELECT i.id, i.lineage, i.unit, i.lesson, i.rank, i.kind, i.purpose, i.title, i.published, i.code, i.body, NULL AS opens, NULL AS due, NULL AS closes,
-       NULL AS gate, NULL AS for_whom, i.before, i.options, i.picks, i.asks::text, i.marked::text, i.quiz, i.rubric, i.address, i.about_teacher, i.about_whom, i.outcomes, i.version, i.section
+       NULL AS gate, NULL AS for_whom, i.before, i.options, i.picks, i.offered::text, i.asks::text, i.marked::text, i.quiz, i.rubric, i.address, i.about_teacher, i.about_whom, i.outcomes, i.version, i.section
 FROM item i
 JOIN unit u ON u.id = i.unit
 LEFT JOIN lesson l ON l.id = i.lesson

@@ -37,7 +37,7 @@ public static class RubricStore
                     SELECT last.mark::text
                     FROM (SELECT DISTINCT ON (w.id) f.mark, f.again
                           FROM work w JOIN feedback f ON f.work = w.id
-                          WHERE w.item = @item ORDER BY w.id, f.id DESC) last
+                          WHERE w.item = @item AND f.taken_back_at IS NULL ORDER BY w.id, f.id DESC) last
                     WHERE last.mark ? 'rubric' AND NOT last.again
                     """,
                     new { item }

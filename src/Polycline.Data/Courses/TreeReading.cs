@@ -106,6 +106,9 @@ internal sealed class TreeReading(
 
         public required int Picks { get; init; }
 
+        /// <summary>JSON (<see cref="PlanParts.Offered"/>); null: its options' names are all there is.</summary>
+        public required string? Offered { get; init; }
+
         public required string? Asks { get; init; }
 
         public required string? Marked { get; init; }
@@ -225,6 +228,7 @@ internal sealed class TreeReading(
             Before = BeforeOf(row.Before),
             Options = [.. row.Options],
             Picks = row.Picks,
+            Offered = row.Offered is null ? null : PlanParts.Offered(row.Offered),
             Asks = row.Asks is null ? null : PlanParts.Asks(row.Asks),
             Quiz = row.Quiz is null ? null : Convert.ToHexStringLower(row.Quiz),
             Rubric = row.Rubric is null ? null : Convert.ToHexStringLower(row.Rubric),

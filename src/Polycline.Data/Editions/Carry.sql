@@ -23,8 +23,8 @@ WITH source AS (
   WHERE l.edition = @edition AND l.section IS NULL AND l.removed_at IS NULL
   RETURNING id, lineage
 ), items AS (
-  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks, asks, marked, quiz, rubric, address, about_teacher, about_whom, outcomes)
-  SELECT made.id, new.id, held.id, i.lineage, i.rank, i.kind, i.purpose, i.title, i.published, NULL, i.body, i.opens, i.due, i.closes, i.gate, i.for_whom, i.before, i.options, i.picks, i.asks, i.marked, i.quiz, i.rubric, i.address, i.about_teacher, i.about_whom, i.outcomes
+  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks, offered, asks, marked, quiz, rubric, address, about_teacher, about_whom, outcomes)
+  SELECT made.id, new.id, held.id, i.lineage, i.rank, i.kind, i.purpose, i.title, i.published, NULL, i.body, i.opens, i.due, i.closes, i.gate, i.for_whom, i.before, i.options, i.picks, i.offered, i.asks, i.marked, i.quiz, i.rubric, i.address, i.about_teacher, i.about_whom, i.outcomes
   FROM made, item i
   JOIN unit u ON u.id = i.unit AND u.removed_at IS NULL
   JOIN units new ON new.lineage = u.lineage

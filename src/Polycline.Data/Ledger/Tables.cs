@@ -72,6 +72,9 @@ public static class Tables
         public static readonly Column<string?> Before = Table.Text("before");
         public static readonly Column<JsonNode?> Options = Table.Json("options");
         public static readonly Column<int?> Picks = Table.Number("picks");
+        public static readonly Column<Offered?> Offered = Table.Json<Offered?>("offered", offered =>
+            offered is null ? null : PlanParts.Json(offered)
+        );
         public static readonly Column<Asks?> Asks = Table.Json<Asks?>("asks", asks => asks is null ? null : PlanParts.Json(asks));
 
         /// <summary>The hash of its questions, in hex.</summary>

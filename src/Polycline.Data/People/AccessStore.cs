@@ -144,6 +144,18 @@ public static class AccessStore
     public static Task<string?> NameOf(NpgsqlConnection connection, Id<Person> person) =>
         connection.ExecuteScalarAsync<string?>("SELECT name FROM person WHERE id = @Value", person);
 
+    /// <summary>The names of some people.</summary>
+    public static async Task<IReadOnlyDictionary<Id<Person>, string>> NamesOf(
+        NpgsqlConnection connection,
+        IReadOnlyCollection<Id<Person>> people
+    ) =>
+        (
+            await connection.QueryAsync<(Id<Person> Id, string Name)>(
+                "SELECT id, name FROM person WHERE id = ANY(@people)",
+                new { people = people.Select(person => person.Value).ToArray() }
+            )
+        ).ToDictionary(one => one.Id, one => one.Name);
+
     /// <summary>Records something that matters for security.</summary>
     /// <param name="what">Such as <c>signed-in</c> or <c>lens-used</c>.</param>
     /// <param name="about">JSON.</param>

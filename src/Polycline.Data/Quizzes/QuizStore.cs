@@ -37,6 +37,9 @@ public sealed record AttemptRow
     /// <summary>The hash of the paper by whose keys it was last scored; null: it was not.</summary>
     public required string? ScoredBy { get; init; }
 
+    /// <summary>By which what is put to it is drawn and mixed.</summary>
+    public string Lot => $"{Id}";
+
     /// <summary>The attempt as it is marked.</summary>
     /// <param name="put">What was put to the student.</param>
     public QuizAttempt Marked(Ref<Item> item, QuizPaper put, IEnumerable<AnswerRow> answers)
@@ -49,6 +52,7 @@ public sealed record AttemptRow
             Number = N,
             Began = BeganAt,
             Ended = EndedAt,
+            Asked = put.Draws.IsEmpty ? null : [.. put.PutTo(Lot).Select(one => one.Asked.Question.Id)],
             Answers =
             [
                 .. answers.Select(answer => new GivenAnswer(
@@ -87,7 +91,7 @@ public sealed record AnswerMarkRow(
         };
 }
 
-/// <summary>A student's attempts at a quiz, the first one first.</summary>
+/// <summary>Attempts at a quiz, a student's or everybody's, of each the first one first.</summary>
 /// <param name="Marks">In the order in which they were given.</param>
 public sealed record AttemptRows(
     IReadOnlyList<AttemptRow> Attempts,
@@ -135,12 +139,35 @@ public static class QuizStore
             ),
             values
         );
-        return new(
+        return await From(results);
+    }
+
+    /// <summary>Everybody's attempts at a quiz.</summary>
+    public static async Task<AttemptRows> OfItem(NpgsqlConnection connection, Id<Item> item)
+    {
+        await using var results = await connection.QueryMultipleAsync(
+            Sql.Together(
+                $"SELECT {Columns} FROM quiz_attempt a WHERE a.item = @Value ORDER BY a.person, a.n",
+                """
+                SELECT r.attempt, r.question, r.answer::text, r.at
+                FROM quiz_attempt a JOIN quiz_answer r ON r.attempt = a.id WHERE a.item = @Value ORDER BY r.attempt, r.seq
+                """,
+                $"""
+                SELECT {MarkColumns}
+                FROM quiz_attempt a JOIN quiz_mark m ON m.attempt = a.id JOIN person p ON p.id = m.by WHERE a.item = @Value ORDER BY m.id
+                """
+            ),
+            item
+        );
+        return await From(results);
+    }
+
+    private static async Task<AttemptRows> From(SqlMapper.GridReader results) =>
+        new(
             (await results.ReadAsync<AttemptRow>()).AsList(),
             (await results.ReadAsync<AnswerRow>()).ToLookup(row => row.Attempt),
             (await results.ReadAsync<AnswerMarkRow>()).AsList()
         );
-    }
 
     /// <summary>Attempts of an edition that run, or were scored by other keys than their quiz has now.</summary>
     public static async Task<IReadOnlyList<AttemptRow>> Unsettled(NpgsqlConnection connection, Id<Edition> edition) =>

@@ -27,5 +27,6 @@ ORDER BY v.handed_in_at;
 
 SELECT w.person, w.item, f.returned_at AS at, f.again, f.mark::text
 FROM work w JOIN item i ON i.id = w.item JOIN feedback f ON f.work = w.id
-WHERE i.edition = @edition AND f.returned_at <= @at AND (@student::bigint IS NULL OR w.person = @student)
+WHERE i.edition = @edition AND f.returned_at <= @at AND (f.taken_back_at IS NULL OR f.taken_back_at > @at)
+  AND (@student::bigint IS NULL OR w.person = @student)
 ORDER BY f.id;

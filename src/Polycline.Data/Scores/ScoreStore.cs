@@ -27,6 +27,9 @@ public sealed record ScoreRows(CourseMarks Marks, IReadOnlyList<(Id<Section> Sec
 
     /// <summary>What was given for answers that somebody read, in the order of time.</summary>
     public required IReadOnlyList<AnswerMarkRow> AnswerMarks { get; init; }
+
+    /// <summary>What was last given in one go, of each section at most one.</summary>
+    public IReadOnlyList<GivingRow> Givings { get; init; } = [];
 }
 
 /// <summary>Reads what scores are worked out from.</summary>
@@ -42,8 +45,8 @@ public static class ScoreStore
     /// <param name="lead">Then all sections are theirs.</param>
     public static async Task<ScoreRows> Read(NpgsqlConnection connection, EditionPlan plan, Id<Person> viewer, bool lead, Instant at)
     {
-        await using var results = await Ask(connection, plan, viewer, lead, at, Scores);
-        return await RowsFrom(results, plan, at);
+        await using var results = await Ask(connection, plan, viewer, lead, at, Sql.Together(Scores, GivenScores.Statement));
+        return await RowsFrom(results, plan, at) with { Givings = [.. await results.ReadAsync<GivingRow>()] };
     }
 
     /// <summary>The same with what was handed in.</summary>

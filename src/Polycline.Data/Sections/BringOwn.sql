@@ -23,10 +23,10 @@ WITH keeps AS (
   WHERE k.level = 1
   RETURNING id, lineage, unit
 ), items AS (
-  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, closes, gate, for_whom, before, options, picks, asks, marked, quiz, rubric, address, about_teacher, about_whom, outcomes, section)
+  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, closes, gate, for_whom, before, options, picks, offered, asks, marked, quiz, rubric, address, about_teacher, about_whom, outcomes, section)
   SELECT @to, coalesce(k.unit, m.unit, n.id), coalesce(k.lesson, m.id), k.now, 'zz' || i.rank, i.kind, i.purpose, i.title, i.published, i.body,
          renamed(i.opens, @names, @renamed), renamed(i.due, @names, @renamed), renamed(i.closes, @names, @renamed),
-         renamed(i.gate, @names, @renamed), i.for_whom, i.before, i.options, i.picks, i.asks, i.marked, i.quiz, i.rubric, i.address, i.about_teacher, i.about_whom, i.outcomes, @section
+         renamed(i.gate, @names, @renamed), i.for_whom, i.before, i.options, i.picks, i.offered, i.asks, i.marked, i.quiz, i.rubric, i.address, i.about_teacher, i.about_whom, i.outcomes, @section
   FROM keeps k JOIN item i ON i.edition = @from AND i.lineage = k.old
   LEFT JOIN lesson l ON l.id = i.lesson
   LEFT JOIN keeps kl ON kl.level = 1 AND kl.old = l.lineage

@@ -38,9 +38,9 @@ WITH source AS (
   WHERE l.edition = @edition AND (l.section IS NULL OR l.section = @section)
   RETURNING id, lineage
 ), items AS (
-  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks, asks, marked, quiz, rubric, address, about_teacher, about_whom, outcomes, removed_at)
+  INSERT INTO item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, code, body, opens, due, closes, gate, for_whom, before, options, picks, offered, asks, marked, quiz, rubric, address, about_teacher, about_whom, outcomes, removed_at)
   SELECT made.id, new.id, held.id, i.lineage, i.rank, i.kind, i.purpose, i.title, i.published, i.code, i.body, i.opens, i.due, i.closes, i.gate, i.for_whom,
-         i.before, i.options, i.picks, i.asks, i.marked, i.quiz, i.rubric, i.address, i.about_teacher, i.about_whom, i.outcomes, i.removed_at
+         i.before, i.options, i.picks, i.offered, i.asks, i.marked, i.quiz, i.rubric, i.address, i.about_teacher, i.about_whom, i.outcomes, i.removed_at
   FROM made, item i JOIN unit u ON u.id = i.unit JOIN units new ON new.lineage = u.lineage
   LEFT JOIN lesson l ON l.id = i.lesson LEFT JOIN lessons held ON held.lineage = l.lineage
   WHERE i.edition = @edition AND (i.section IS NULL OR i.section = @section)

@@ -10,10 +10,10 @@ FROM fact
 WHERE person = @person AND voided_at IS NULL AND at <= @at
 ORDER BY id;
 
-SELECT w.item, f.n, p.name AS by, f.text, f.again, f.mark::text, f.returned_at
+SELECT w.item, coalesce(f.n, 0) AS n, p.name AS by, f.text, f.again, f.mark::text, f.returned_at
 FROM work w
 JOIN feedback f ON f.work = w.id
 JOIN person p ON p.id = f.by
 JOIN item i ON i.id = w.item
-WHERE w.person = @person AND i.edition = @edition AND f.returned_at <= @at
+WHERE w.person = @person AND i.edition = @edition AND f.returned_at <= @at AND (f.taken_back_at IS NULL OR f.taken_back_at > @at)
 ORDER BY f.returned_at DESC, f.id DESC;

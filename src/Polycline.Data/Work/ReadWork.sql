@@ -8,7 +8,7 @@ FROM section c
 JOIN work w ON w.section = c.id
 JOIN person p ON p.id = w.person
 JOIN LATERAL (SELECT * FROM work_version v WHERE v.work = w.id AND v.handed_in_at <= @at AND (v.taken_back_at IS NULL OR v.taken_back_at > @at) ORDER BY v.n DESC LIMIT 1) v ON true
-LEFT JOIN LATERAL (SELECT * FROM feedback f WHERE f.work = w.id AND f.n = v.n AND f.returned_at <= @at ORDER BY f.id DESC LIMIT 1) f ON true
+LEFT JOIN LATERAL (SELECT * FROM feedback f WHERE f.work = w.id AND f.n = v.n AND f.returned_at <= @at AND (f.taken_back_at IS NULL OR f.taken_back_at > @at) ORDER BY f.id DESC LIMIT 1) f ON true
 WHERE c.edition = @edition AND (@lead OR EXISTS (SELECT 1 FROM section_teacher st WHERE st.section = c.id AND st.person = @viewer))
 UNION ALL
 SELECT n.section, NULL, d.item, d.person, p.name, 0, d.text, d.files, d.links, d.entries::text, d.missed_at, d.claimed_at, true, NULL, NULL, NULL, NULL, NULL

@@ -5,7 +5,7 @@ WITH taken AS (
   FROM work w
   WHERE w.id = v.work AND w.person = @person AND w.item = @item AND v.taken_back_at IS NULL AND v.handed_in_at <= @at
     AND (@person = @by OR v.together = @together)
-    AND NOT EXISTS (SELECT 1 FROM feedback f WHERE f.work = v.work AND f.n >= v.n)
+    AND NOT EXISTS (SELECT 1 FROM feedback f WHERE f.work = v.work AND f.n >= v.n AND f.taken_back_at IS NULL)
   RETURNING v.n, v.text, v.files, v.links, v.entries
 ), fact AS (
   INSERT INTO fact (person, item, section, event, at, recorded_at, by, request)

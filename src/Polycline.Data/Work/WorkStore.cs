@@ -42,9 +42,9 @@ public static class WorkStore
                 "SELECT section FROM work WHERE person = @person AND item = @item",
                 OwnStatements,
                 """
-                SELECT w.item, f.n, p.name AS by, f.text, f.again, f.mark::text, f.returned_at
+                SELECT w.item, coalesce(f.n, 0) AS n, p.name AS by, f.text, f.again, f.mark::text, f.returned_at
                 FROM work w JOIN feedback f ON f.work = w.id JOIN person p ON p.id = f.by
-                WHERE w.person = @person AND w.item = @item AND f.returned_at <= @at
+                WHERE w.person = @person AND w.item = @item AND f.returned_at <= @at AND (f.taken_back_at IS NULL OR f.taken_back_at > @at)
                 ORDER BY f.id DESC
                 """
             ),

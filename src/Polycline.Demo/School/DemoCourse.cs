@@ -92,10 +92,10 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
             opens = Timing["quiz"].Opens;
         await Insert(
             """
-            item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, gate, options,
+            item (edition, unit, lesson, lineage, rank, kind, purpose, title, published, body, opens, due, gate, options, offered,
               asks, marked, quiz, rubric, address)
             VALUES (@edition, @unit, @lesson, @lineage, @rank, @kind, @purpose, @title, @published, @body,
-              @opens::jsonb, @due::jsonb, @gate::jsonb, @options, @asks::jsonb, @marked::jsonb, @quiz, @rubric, @address)
+              @opens::jsonb, @due::jsonb, @gate::jsonb, @options, @offered::jsonb, @asks::jsonb, @marked::jsonb, @quiz, @rubric, @address)
             """,
             new
             {
@@ -116,6 +116,7 @@ public sealed partial class DemoCourse(NpgsqlConnection connection, long edition
                     : null,
                 options = item["options"]?.AsArray().Select(option => (string)option!).ToArray() ?? [],
                 asks = item["asks"]?.ToJsonString(),
+                offered = item["offered"]?.ToJsonString(),
                 marked = item["marked"]?.ToJsonString(),
                 quiz = quiz is null ? null : Convert.FromHexString(quiz.Hash),
                 rubric = rubric is null ? null : Convert.FromHexString(rubric.Hash),

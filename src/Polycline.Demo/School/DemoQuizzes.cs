@@ -44,6 +44,9 @@ internal static class DemoQuizzes
             new()
             {
                 Questions = questions,
+                Draws = read.Draws,
+                MixesQuestions = rules.GetValueOrDefault("mixed", "").Contains("questions", StringComparison.Ordinal),
+                MixesOptions = rules.GetValueOrDefault("mixed", "").Contains("answers", StringComparison.Ordinal),
                 Limit = rules.TryGetValue("limit", out var limit) ? int.Parse(limit, CultureInfo.InvariantCulture) : null,
                 Attempts = rules.TryGetValue("attempts", out var attempts) ? int.Parse(attempts, CultureInfo.InvariantCulture) : null,
                 Using = rules.TryGetValue("using", out var used) ? EnumNames.Parse<AttemptsUsed>(used) : AttemptsUsed.Best,

@@ -56,7 +56,12 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
                 $"Question {number}: {KindWords(key)}, {MarkWords.Number(points)} {(points == 1 ? "point" : "points")}"
                 + (said.Contains("extra") ? ", extra" : ""),
         };
-        return new(new($"k{number}", key, points) { IsExtra = said.Contains("extra") }, text, words) { Hint = hint, After = after };
+        return new(new($"k{number}", key, points) { IsExtra = said.Contains("extra") }, text, words)
+        {
+            Hint = hint,
+            After = after,
+            KeepsOrder = said.Contains("in this order"),
+        };
     }
 
     private void Line(int at, string line)
@@ -189,7 +194,15 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
                 Understood(at, "a file that you look at");
                 break;
             default:
-                Understood(at, word == "extra" ? "its points are a bonus" : word);
+                Understood(
+                    at,
+                    word switch
+                    {
+                        "extra" => "its points are a bonus",
+                        "in this order" => "its answers stay in this order",
+                        _ => word,
+                    }
+                );
                 break;
         }
     }
@@ -307,6 +320,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
                 or "any number"
                 or "capitals count"
                 or "accents do not count"
+                or "in this order"
             ? line
             : null;
 

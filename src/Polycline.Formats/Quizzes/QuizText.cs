@@ -16,7 +16,8 @@ public sealed record QuizLine(string Text, string Words, bool IsFault);
 /// </summary>
 /// <param name="Lines">Each line of the text.</param>
 /// <param name="Questions">Null: something is not understood, or there is none.</param>
-public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<PaperQuestion>? Questions)
+/// <param name="Draws">Of each pool, how many of its questions are drawn.</param>
+public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<PaperQuestion>? Questions, ImmutableArray<int> Draws)
 {
     public const int LongestText = 200_000;
 
@@ -26,6 +27,8 @@ public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<Pape
         var lines = text.ReplaceLineEndings("\n").Split('\n');
         var understood = new QuizLine[lines.Length];
         var questions = new List<PaperQuestion>();
+        var parts = new QuizParts();
+        var number = 0;
         for (var at = 0; at < lines.Length; )
         {
             if (string.IsNullOrWhiteSpace(lines[at]))
@@ -36,18 +39,32 @@ public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<Pape
             var end = at;
             while (end < lines.Length && !string.IsNullOrWhiteSpace(lines[end]))
                 end++;
-            var block = new QuestionBlock(questions.Count + 1, lines[at..end]);
-            if (block.Read() is { } question)
-                questions.Add(question);
+            if (end == at + 1 && parts.Take(at, lines[at]))
+            {
+                at = end;
+                continue;
+            }
+            var block = new QuestionBlock(++number, lines[at..end]);
+            var question = block.Read();
             block.Lines.CopyTo(understood, at);
+            if (parts.Place(at, question) is { } placed)
+                questions.Add(placed);
             at = end;
         }
+        foreach (var (at, line) in parts.Lines(lines))
+            understood[at] = line;
         var isGood = questions.Count is > 0 and <= QuizPaper.MostQuestions && !understood.Any(line => line.IsFault);
-        return new(understood, isGood ? [.. questions] : null);
+        return new(understood, isGood ? [.. questions] : null, parts.Draws);
     }
 
-    /// <summary>Questions as they would be written.</summary>
-    public static string Write(IEnumerable<PaperQuestion> questions) => string.Join("\n\n", questions.Select(Written));
+    /// <summary>A quiz as it would be written.</summary>
+    public static string Write(QuizPaper paper) =>
+        string.Join(
+            "\n\n",
+            paper.Questions.SelectMany(
+                (question, at) => QuizParts.Before(question, at == 0 ? 0 : paper.Questions[at - 1].Pool, paper).Append(Written(question))
+            )
+        );
 
     /// <summary>What a question says, without markup.</summary>
     public static string PlainText(string html) =>
@@ -74,6 +91,8 @@ public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<Pape
                 or QuestionKey.GapsKey { AllOrNothing: true }
         )
             lines.Add("all or nothing");
+        if (question.KeepsOrder)
+            lines.Add("in this order");
         if (question.Question.Points != 1)
             lines.Add($"points: {Number(question.Question.Points)}");
         if (question.Question.IsExtra)

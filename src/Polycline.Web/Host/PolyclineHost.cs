@@ -13,6 +13,7 @@ using Polycline.Data;
 using Polycline.Web.Account;
 using Polycline.Web.Beginning;
 using Polycline.Web.Calendar;
+using Polycline.Web.Choices;
 using Polycline.Web.Dates;
 using Polycline.Web.Editions;
 using Polycline.Web.Feeds;
@@ -247,6 +248,7 @@ public static class PolyclineHost
         routes.MapSheets();
         routes.MapWork();
         routes.MapScores();
+        routes.MapChoices();
         routes.MapEditions();
         routes.MapLens();
         routes.MapJoining();

@@ -72,6 +72,11 @@ public static class OutlineRoutes
             .WithName("understand-quiz")
             .For(May.Team)
             .ProducesProblems(422);
+        routes
+            .MapPost("/api/editions/{edition:long}/try-quiz", Quizzes.TryQuiz.Handle)
+            .WithName("try-quiz")
+            .For(May.Team)
+            .ProducesProblems(422);
         routes.MapEditionCommand<Quizzes.WriteQuiz, Quizzes.KnownQuiz, Quizzes.WriteQuizRequest>();
         routes.MapGet("/api/editions/{edition:long}/items/{item:long}/rubric", Rubrics.ReadRubric.Handle).WithName("rubric").For(May.Team);
         routes

@@ -136,6 +136,9 @@ public sealed record OutlineItem
     /// <summary>One sentence; null: there is none.</summary>
     public required string? Condition { get; init; }
 
+    /// <summary>What a choice offers, for conditions that ask for it; empty: it is none.</summary>
+    public required IReadOnlyList<NamedOption> Options { get; init; }
+
     public required bool HasText { get; init; }
 
     /// <summary>Letters of the sections in which it differs.</summary>
@@ -150,6 +153,9 @@ public sealed record OutlineItem
 
 /// <param name="Letter">What its line is marked with.</param>
 public sealed record OutlineSection(Id<Section> Id, string Name, string Letter, int Students);
+
+/// <param name="Option">What a condition names it by.</param>
+public sealed record NamedOption(string Option, string Title);
 
 /// <param name="Behind">Published, but in a unit or lesson that is not.</param>
 public sealed record OutlineCounts(int Units, int Lessons, int Items, int Unpublished, int Behind);
@@ -174,7 +180,7 @@ public static class ReadOutline
             .Adjustments.Select(row => (row.Target, row.Section))
             .Concat(plan.Orders.Select(row => (row.Target, row.Section)))
             .ToLookup(row => row.Target, row => letterOf[row.Section]);
-        var gates = new GateWords(item => plan.Schedule.CodeOf[item], plan.TitleOf, tree.Levels);
+        var gates = new GateWords(item => plan.Schedule.CodeOf[item], plan.TitleOf, tree.Levels, plan.OptionOf);
         var anchors = new AnchorWords(plan.TitleOf, tree.Levels);
         var here = plan.Rows.Where(plan.IsHere).ToList();
         var lessonsOf = here.Where(row => row.Level == Level.Lesson).ToLookup(row => row.Unit);
@@ -271,6 +277,9 @@ public static class ReadOutline
                     : System.Text.Json.JsonSerializer.Deserialize<System.Text.Json.JsonElement>(PlanParts.Json(item.Opens)),
                 Due = Said(item.Due, onUnit),
                 Condition = item.Gate is null ? null : gates.Sentence(item.Gate),
+                Options = item.Options.IsDefaultOrEmpty
+                    ? []
+                    : [.. item.Options.Select(option => new NamedOption(option, item.TitleOf(option)))],
                 HasText = item.Body is not null,
                 Differs = Differs(row),
                 Only = Only(row),

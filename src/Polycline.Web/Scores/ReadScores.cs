@@ -36,12 +36,28 @@ public sealed record ScoreSection(
     string Letter,
     IReadOnlyList<ScoreLine> Students,
     IReadOnlyList<ScoreSpread?> Spreads
-);
+)
+{
+    /// <summary>What was last given here in one go, and can be taken back; null: nothing.</summary>
+    public required LastGiving? Last { get; init; }
+}
+
+/// <param name="Key">With this it is taken back.</param>
+/// <param name="Scores">How many they were.</param>
+public sealed record LastGiving(Guid Key, int Scores, string By, Moment At)
+{
+    internal static LastGiving? Of(GivingRow? row, DateTimeZone zone) =>
+        row is null ? null : new(row.Given, row.Scores, row.By, Moment.Of(row.At, zone));
+}
 
 /// <param name="Kind">Such as <c>quiz</c>.</param>
 /// <param name="Purpose"><c>for-marks</c>, <c>practice</c> or <c>to-read</c>.</param>
 /// <param name="OutOf">Such as <c>of 12</c>, <c>in per cent</c>; null: it has no score.</param>
-public sealed record ScoreItem(Id<Item> Item, string Code, string Title, string Unit, string Kind, string Purpose, string? OutOf);
+public sealed record ScoreItem(Id<Item> Item, string Code, string Title, string Unit, string Kind, string Purpose, string? OutOf)
+{
+    /// <summary>How it is marked by whoever reads it; null: by itself, or in words only.</summary>
+    public required MarkedForm? Marked { get; init; }
+}
 
 /// <param name="Cells">Of each item.</param>
 /// <param name="SoFar">Such as <c>81.5 %</c>; null: nothing counts yet.</param>
@@ -101,7 +117,10 @@ public static class ReadScores
                     EnumNames.Of(one.Item.Kind),
                     EnumNames.Of(one.Item.Purpose),
                     marked.TryGetValue(one.Item.Ref, out var known) ? OutOf(course, known) : null
-                )),
+                )
+                {
+                    Marked = MarkedForm.Of(one.Item.Marked),
+                }),
             ]
         )
         {
@@ -130,7 +149,10 @@ public static class ReadScores
                         )),
                 ],
                 [.. items.Select(one => spreads.TryGetValue(one.Item.Ref, out var spread) ? SpreadOf(spread) : null)]
-            );
+            )
+            {
+                Last = LastGiving.Of(rows.Givings.FirstOrDefault(one => one.Section == section), plan.Term.Zone),
+            };
         }
     }
 

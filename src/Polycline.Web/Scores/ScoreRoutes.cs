@@ -1,3 +1,4 @@
+using Polycline.Data.Courses;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -22,6 +23,8 @@ public static class ScoreRoutes
             .For(May.Team)
             .ProducesProblems(404);
         routes.MapEditionCommand<AddUpScores, AddUpScoresRequest>();
+        routes.MapWork<GiveScores, GiveScoresRequest, EditionPlan, GiveScoresAnswer>();
+        routes.MapWork<TakeBackScores, TakeBackScoresRequest, EditionPlan, TakeBackScoresAnswer>();
         routes.MapGet($"{scores}.csv", ScoreFiles.HandleCsv).WithName("scores-csv").Produces(200, contentType: "text/csv").For(May.Team);
         routes
             .MapGet($"{scores}.xlsx", ScoreFiles.HandleSpreadsheet)

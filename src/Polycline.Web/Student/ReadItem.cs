@@ -101,6 +101,9 @@ public sealed record StudentItemAnswer
     /// <summary>What was handed in and what came back, the latest first.</summary>
     public required IReadOnlyList<HandedIn> History { get; init; }
 
+    /// <summary>What was given for what was done on paper, the latest first.</summary>
+    public required IReadOnlyList<BackAnswer> OnPaper { get; init; }
+
     /// <summary>When they said that they cannot open it; null: they have not, or a teacher has seen to it.</summary>
     public required Moment? SaidCannotOpenAt { get; init; }
 
@@ -191,6 +194,7 @@ public static class ReadItem
                     Moment.Of(draft.MissedAt, zone)
                 )
                 : null,
+            OnPaper = BackAnswer.OnPaper(feedback, zone),
             History = [.. work.Versions.Select(version => HandedIn.Of(version, Own(version.Files), feedback, zone))],
             Levels = course.Levels,
         };

@@ -22,7 +22,16 @@ namespace Polycline.Web.Work;
 /// <param name="Again">True: to try again. False: to go on, which opens what hangs on it.</param>
 /// <param name="Alone">Of what several handed in together: only to the one whose piece this is. False: to all of them.</param>
 /// <param name="Mark">Null: in words only, or no mark yet.</param>
-public sealed record GiveBackRequest(Id<PieceRow> Work, int N, string Text, bool Again, bool Alone = false, MarkGiven? Mark = null);
+/// <param name="Close">True: what is open only because of an earlier mark that this one replaces closes. False: it stays open.</param>
+public sealed record GiveBackRequest(
+    Id<PieceRow> Work,
+    int N,
+    string Text,
+    bool Again,
+    bool Alone = false,
+    MarkGiven? Mark = null,
+    bool Close = false
+);
 
 /// <param name="Given">False if this was only a preview and nothing was written.</param>
 /// <param name="Opens">What opens for the student by it.</param>
@@ -30,6 +39,9 @@ public sealed record GiveBackRequest(Id<PieceRow> Work, int N, string Text, bool
 public sealed record GiveBackAnswer(bool Given, string Name, IReadOnlyList<string> Opens, IReadOnlyList<Id<Item>> Closes, string Sentence)
     : IAnswer<GiveBackAnswer>
 {
+    /// <summary>Whether anything stays open only because of an earlier mark, unless it is closed.</summary>
+    public bool Stays { get; init; }
+
     public GiveBackAnswer AsPreview() => this with { Given = false };
 }
 
@@ -66,6 +78,7 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
         if (!request.Alone)
             all.AddRange(await WorkStore.HandedInWith(connection, section, request.Work, request.N));
         var (names, opens) = (new List<string>(), new List<(string Name, string Opens)>());
+        var stays = false;
         var (closes, closing) = (new List<Id<Item>>(), new List<string>());
         foreach (var (which, person, n) in all)
         {
@@ -90,6 +103,17 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
             opens.AddRange(OpensBy.Since(plan, before, after).Select(opened => (name, opened)));
             if (OpensBy.Since(plan, after, before) is { Count: > 0 } closed)
                 closing.Add($"{Counting.Joined(closed, "and")} {(closed.Count == 1 ? "closes" : "close")} for {name}.");
+            var own = new Dictionary<Id<Person>, string> { [person] = name };
+            var open = new Dictionary<Id<Person>, IReadOnlyList<Ref<Item>>> { [person] = after };
+            var earlier = await OpensBy.ByEarlierScores(
+                work,
+                plan,
+                mark is null || request.Again || MarkShare.Of(mark) is null ? [] : [(person, piece.Item)],
+                open,
+                request.Close
+            );
+            stays |= earlier.Count > 0;
+            closing.AddRange(OpensBy.Told(plan, own, open, open, earlier, request.Close));
             if (which == request.Work)
                 closes.AddRange(before.Except(after).Select(one => plan.Row(one).Id).Select(id => new Id<Item>(id)));
         }
@@ -99,7 +123,10 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
             [.. opens.Select(one => one.Opens).Distinct()],
             closes,
             string.Join(' ', closing.Prepend(Sentence(plan.Schedule.CodeOf[item.Ref], names, opens, request.Again, mark)))
-        );
+        )
+        {
+            Stays = stays,
+        };
     }
 
     private static GivenMark? MarkOf(Item item, WrittenRubric? rubric, GiveBackRequest request)

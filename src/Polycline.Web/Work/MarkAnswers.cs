@@ -54,7 +54,7 @@ public sealed class MarkAnswers : IWorkCommand<MarkAnswersRequest, EditionPlan, 
         if (!attempt.Marking.IsFinished(viewpoint.At))
             throw Problem.NotOpen("This attempt is still under way. Read it once it is handed in.");
         for (var n = 0; n < request.Answers.Count; n++)
-            if (attempt.Put.Questions.All(put => put.Question.Id != request.Answers[n].Question))
+            if (attempt.Asked.All(put => put.Asked.Question.Id != request.Answers[n].Question))
                 throw Problem.Unknown($"answers[{n}].question");
         var before = await OpensBy.Open(connection, plan, request.Student, viewpoint.At);
         foreach (var answer in request.Answers)

@@ -29,7 +29,8 @@ public static class PaperMarking
         {
             Item = item,
             Questions = [.. paper.Questions.Select(question => question.Question)],
-            OutOf = paper.OutOf,
+            // Of a pool only so many are put to anybody.
+            OutOf = paper.Draws.IsEmpty ? paper.OutOf : paper.Worth,
             Using = paper.Using,
             Limit = paper.Limit,
             Grace = paper.Grace,

@@ -20,6 +20,15 @@ public sealed record PaperQuestion(QuizQuestion Question, string Text, Immutable
 
     /// <summary>What is said once it has been marked; null: nothing.</summary>
     public string? After { get; init; }
+
+    /// <summary>From which pool it is drawn, from 1; 0: it is put to everybody.</summary>
+    public int Pool { get; init; }
+
+    /// <summary>Whether a new page begins with it.</summary>
+    public bool BeginsPage { get; init; }
+
+    /// <summary>Whether its options stand as they are written even where options are mixed.</summary>
+    public bool KeepsOrder { get; init; }
 }
 
 /// <summary>A quiz as it is put to students, with its keys: what is kept of an item. Source: the computation, chapter 13.</summary>
@@ -45,6 +54,30 @@ public sealed record QuizPaper
     public int? Attempts { get; init; } = 1;
 
     public AnswersShown Shown { get; init; }
+
+    /// <summary>
+    /// Of each pool, how many of its questions are drawn for an attempt. Those of a pool stand together and give the same points.
+    /// </summary>
+    public ImmutableArray<int> Draws { get; init; } = [];
+
+    /// <summary>Whether the questions of a page stand in an order that is the attempt's own.</summary>
+    public bool MixesQuestions { get; init; }
+
+    /// <summary>Whether what there is to choose from stands in an order that is the attempt's own.</summary>
+    public bool MixesOptions { get; init; }
+
+    /// <summary>How many questions are put to an attempt.</summary>
+    public int Asks => Questions.Count(question => question.Pool == 0) + Draws.Sum();
+
+    /// <summary>What there is to reach: what it is worth, else what the questions of an attempt add up to.</summary>
+    public Fraction Worth =>
+        OutOf
+        ?? Fraction.Sum(
+            Questions
+                .Where(question => question.Pool == 0 && question.Question.CountsInFull)
+                .Select(question => question.Question.Points)
+                .Concat(Draws.Select((draw, at) => Questions.First(question => question.Pool == at + 1).Question.Points * draw))
+        );
 
     /// <summary>
     /// This paper with the ids that an earlier one has for the same: questions that ask the same, stand where one of their kind stood, or

@@ -227,6 +227,16 @@ public sealed class CourseMarks
     private static Instant? Since(Term term, StudentRecord record) =>
         record.JoinedOn is { } joined ? joined.PlusDays(1).AtStartOfDayInZone(term.Zone).ToInstant() : null;
 
+    // What opens by the other option of a choice is not theirs: begun before they picked another, it stays readable and counts nowhere.
+    private static bool IsGivenUp(PlanSchedule schedule, StudentRecord record, CourseItem here, ItemStanding standing, Instant at) =>
+        standing.Verdict is { State: ReleaseState.Locked } or { Because: ReleaseState.Locked }
+        && new[] { here.Item.Gate, here.Lesson?.Gate, here.Unit.Gate }
+            .SelectMany(gate => gate?.Root.Leaves() ?? [])
+            .OfType<GateNode.Picked>()
+            .Any(leaf =>
+                schedule.Knows(leaf.Choice) && !record.Facts.Picked(leaf.Choice, schedule.Item(leaf.Choice).Picks, at).Contains(leaf.Option)
+            );
+
     private IEnumerable<DifferentFor> Exceptions(PlanSchedule schedule, StudentRecord record, IEnumerable<Ref<Item>> items, Instant at)
     {
         if (new StudentRelease(schedule, record).At(at) is not { } replay)
@@ -243,7 +253,12 @@ public sealed class CourseMarks
             {
                 Excused = exception?.Excused,
                 Include = exception?.Include,
-                Exclude = !here.Skipped && exception is not { Excused: true } && !record.IsFor(here) ? true : null,
+                Exclude =
+                    !here.Skipped
+                    && exception is not { Excused: true }
+                    && (!record.IsFor(here) || IsGivenUp(schedule, record, here, standing, at))
+                        ? true
+                        : null,
                 // Of what they could not do nothing is missing, whatever its date.
                 Due = new(true, standing.IsShut ? null : standing.Dates?.Due.At),
                 Closes = new(true, standing.Dates?.Closes.At),

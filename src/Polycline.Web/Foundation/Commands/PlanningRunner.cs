@@ -128,9 +128,7 @@ public sealed class PlanningRunner(CommandPipeline pipeline)
                 await OpenedStore.Forget(connection, edition.Id, undone);
         stop.ThrowIfCancellationRequested();
         var after = await planned.Read(connection);
-        var reach = decision.Told ?? await planned.Reach(connection, before, after, viewpoint);
-        if (decision.Besides.Length > 0)
-            reach = reach with { Sentence = $"{reach.Sentence} {decision.Besides}" };
+        var reach = (decision.Told ?? await planned.Reach(connection, before, after, viewpoint)).With(decision.Besides);
         return new(
             true,
             applied.Id,

@@ -39,11 +39,7 @@ public sealed record HandedIn(
             Moment.Of(version.HandedInAt, zone),
             Moment.Of(version.ClaimedAt, zone),
             Moment.Of(version.TakenBackAt, zone),
-            [
-                .. feedback
-                    .Where(row => row.N == version.N)
-                    .Select(row => new BackAnswer(row.By, row.Text, row.Again, MarkAnswer.Of(row.Mark), Moment.Of(row.ReturnedAt, zone))),
-            ]
+            [.. feedback.Where(row => row.N == version.N).Select(row => BackAnswer.Of(row, zone))]
         )
         {
             By = version.By,
@@ -54,4 +50,12 @@ public sealed record HandedIn(
 }
 
 /// <param name="Mark">Null: none was given.</param>
-public sealed record BackAnswer(string By, string Text, bool Again, MarkAnswer? Mark, Moment At);
+public sealed record BackAnswer(string By, string Text, bool Again, MarkAnswer? Mark, Moment At)
+{
+    public static BackAnswer Of(FeedbackRow row, DateTimeZone zone) =>
+        new(row.By, row.Text, row.Again, MarkAnswer.Of(row.Mark), Moment.Of(row.ReturnedAt, zone));
+
+    /// <summary>What was given for what was done on paper: it is of nothing that was handed in.</summary>
+    public static IReadOnlyList<BackAnswer> OnPaper(IEnumerable<FeedbackRow> feedback, DateTimeZone zone) =>
+        [.. feedback.Where(row => row.N == 0).Select(row => Of(row, zone))];
+}

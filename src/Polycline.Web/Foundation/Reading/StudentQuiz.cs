@@ -23,6 +23,9 @@ public sealed record TakenAttempt(
 )
 {
     public AttemptResult Result(Instant at) => Marking.At(at, Keys);
+
+    /// <summary>What was put to them, in their order.</summary>
+    public IReadOnlyList<PlacedQuestion> Asked => Put.PutTo(Row.Lot);
 }
 
 /// <summary>On what terms a student takes a quiz.</summary>
@@ -46,13 +49,7 @@ public sealed record StudentQuiz(QuizTerms Terms, QuizPaper? Paper, IReadOnlyLis
 
     /// <summary>What stands; null: nothing.</summary>
     public StandingScore? Score =>
-        Paper is null
-            ? null
-            : QuizScore.Of(
-                Paper.Using,
-                Paper.OutOf ?? Fraction.Sum(Paper.Questions.Where(one => one.Question.CountsInFull).Select(one => one.Question.Points)),
-                [.. Finished.Select(attempt => (attempt.Row.N, attempt.Result(At)))]
-            );
+        Paper is null ? null : QuizScore.Of(Paper.Using, Paper.Worth, [.. Finished.Select(attempt => (attempt.Row.N, attempt.Result(At)))]);
 
     /// <param name="student">Null: a pretend student, who has attempted nothing.</param>
     /// <param name="locked">Whether their attempts are to stay as they are until the transaction ends.</param>
@@ -68,21 +65,48 @@ public sealed record StudentQuiz(QuizTerms Terms, QuizPaper? Paper, IReadOnlyLis
         var paper = await BodyStore.Quiz(connection, terms.Paper);
         if (student is not { } person)
             return new(terms, paper, [], at);
-        var (rows, answers, marks) = await QuizStore.Of(connection, person, item, at, locked);
+        var rows = await QuizStore.Of(connection, person, item, at, locked);
+        return Of(terms, paper, person, rows, await Papers(connection, rows), at);
+    }
+
+    /// <summary>What was put in some attempts, by what it is kept under.</summary>
+    public static async Task<IReadOnlyDictionary<string, QuizPaper>> Papers(NpgsqlConnection connection, AttemptRows rows)
+    {
         var papers = new Dictionary<string, QuizPaper>(StringComparer.Ordinal);
-        foreach (var hash in rows.Select(row => row.Paper).Distinct())
+        foreach (var hash in rows.Attempts.Select(row => row.Paper).Distinct())
             papers[hash] = (await BodyStore.Quiz(connection, hash))!;
-        return new(
+        return papers;
+    }
+
+    /// <param name="paper">The quiz by which it is marked; null: by what was put.</param>
+    /// <param name="rows">Attempts, others' too.</param>
+    public static StudentQuiz Of(
+        QuizTerms terms,
+        QuizPaper? paper,
+        Id<Person> student,
+        AttemptRows rows,
+        IReadOnlyDictionary<string, QuizPaper> papers,
+        Instant at
+    ) =>
+        new(
             terms,
             paper,
             [
-                .. rows.Select(row =>
-                    Taken(row, papers[row.Paper], paper, answers[row.Id], [.. marks.Where(mark => mark.N == row.N)], terms)
-                ),
+                .. rows
+                    .Attempts.Where(row => row.Person == student)
+                    .Select(row =>
+                        Taken(
+                            row,
+                            papers[row.Paper],
+                            paper,
+                            rows.Answers[row.Id],
+                            [.. rows.Marks.Where(mark => mark.Person == student && mark.N == row.N)],
+                            terms
+                        )
+                    ),
             ],
             at
         );
-    }
 
     private static TakenAttempt Taken(
         AttemptRow row,

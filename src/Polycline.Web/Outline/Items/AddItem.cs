@@ -1,7 +1,9 @@
+using System.Text.Json;
 using FluentValidation;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
+using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
@@ -48,6 +50,11 @@ public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
         var title = request.Title.Trim();
         var siblings = plan.Siblings(Level.Item, unit.Unit, request.Lesson);
         var after = request.After?.Value ?? (request.First || siblings.Count == 0 ? null : siblings[^1].Id);
+        // What there is to pick is said next; that there is something, and more than one, holds from the first.
+        var offered =
+            request.Kind == EnumNames.Of(ItemKind.Choice)
+                ? new Offered([new("o1", "First form", "", null), new("o2", "Second form", "", null)], false)
+                : null;
         return new(
             $"added the {request.Kind} “{title}”{plan.OnlyIn(owner)}",
             [
@@ -61,8 +68,9 @@ public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
                     Tables.Items.Purpose.Is(request.Purpose),
                     Tables.Items.Title.Is(title),
                     Tables.Items.Published.Is(false),
-                    Tables.Items.Options.Is(new System.Text.Json.Nodes.JsonArray()),
+                    Tables.Items.Options.Is(JsonSerializer.SerializeToNode(offered?.Options.Select(one => one.Option) ?? [])),
                     Tables.Items.Picks.Is(1),
+                    Tables.Items.Offered.Is(offered),
                     Tables.Items.Opens.Is(OpensWith(plan, unit, lesson)),
                     Tables.Items.Section.Is(owner),
                     Tables.Items.Code.Is(plan.Settings.CodesFixed ? CodeOf(plan, unit, lesson, owner, after) : null)
@@ -114,8 +122,7 @@ public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
 
     private sealed class Rules : AbstractValidator<AddItemRequest>
     {
-        // Choices need options, which have no place to be written yet.
-        private static readonly string[] Kinds = ["page", "link", "handout", "task", "quiz", "discussion"];
+        private static readonly string[] Kinds = ["page", "link", "handout", "task", "quiz", "choice", "discussion"];
         private static readonly string[] Purposes = ["to-read", "practice", "for-marks"];
 
         public Rules()

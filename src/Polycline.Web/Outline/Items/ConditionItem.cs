@@ -28,7 +28,7 @@ public sealed class ConditionItem : IPlanningCommand<EditionPlan, ConditionItemR
         var turn = Tables.Items.Gate.Turns(item.Gate, gate);
         if (!turn.Changes)
             return new($"left “{item.Title}” as it is", []);
-        var words = new GateWords(named => plan.Schedule.CodeOf[named], plan.TitleOf, plan.Edition.Levels);
+        var words = new GateWords(named => plan.Schedule.CodeOf[named], plan.TitleOf, plan.Edition.Levels, plan.OptionOf);
         return new(
             gate is null ? $"took the condition off “{item.Title}”" : $"set a condition on “{item.Title}”: when {words.Of(gate.Root)}",
             [Change.Set(Tables.Items.Table, request.Item, request.Version, turn)]

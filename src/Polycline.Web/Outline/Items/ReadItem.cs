@@ -7,6 +7,7 @@ using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
+using Polycline.Web.Choices;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Links;
@@ -53,6 +54,9 @@ public sealed record ItemAnswer
 
     /// <summary>How it is marked; null: in words only.</summary>
     public required MarkedForm? Marked { get; init; }
+
+    /// <summary>What a choice offers; null: it is none.</summary>
+    public required OfferForm? Offers { get; init; }
 
     /// <summary>Whether it is marked by a rubric.</summary>
     public required bool HasRubric { get; init; }
@@ -169,6 +173,7 @@ public static class ReadItem
             ],
             Asks = AsksForm.OfTeam(item.Asked),
             Marked = MarkedForm.Of(item.Marked),
+            Offers = OfferForm.Of(item),
             HasRubric = item.Rubric is not null,
             Address = item.Address,
             Link = LinkAnswer.Of(content.Link, plan.Term.Zone),
@@ -181,7 +186,7 @@ public static class ReadItem
             Condition = item.Gate is null ? null : JsonSerializer.Deserialize<JsonElement>(PlanParts.Json(item.Gate)),
             ConditionInWords = item.Gate is null
                 ? null
-                : new GateWords(named => plan.Schedule.CodeOf[named], plan.TitleOf, plan.Edition.Levels).Sentence(item.Gate),
+                : new GateWords(named => plan.Schedule.CodeOf[named], plan.TitleOf, plan.Edition.Levels, plan.OptionOf).Sentence(item.Gate),
             HiddenUntilMet = GatesOf(plan, row, item).Any(gate => gate?.IsHidden == true),
             ForGroups = item.For?.Groups,
             NotForGroups = item.For?.Except ?? [],

@@ -33,7 +33,7 @@ public static class ReadQuiz
         var plan = await compiled.Edition(access);
         var found = plan.Item(new Id<Item>(item)) is { Kind: ItemKind.Quiz } quiz ? quiz : throw Problem.Unknown();
         var paper = await database.Read(connection => BodyStore.Quiz(connection, found.Quiz), stop);
-        var text = paper is null ? "" : QuizText.Write(paper.Questions);
+        var text = paper is null ? "" : QuizText.Write(paper);
         return new(text, text.Length == 0 ? [] : QuizText.Read(text).Lines, RulesOf(paper), plan.Row(found.Ref).Version);
     }
 
@@ -43,6 +43,8 @@ public static class ReadQuiz
             paper is null ? 1 : paper.Attempts,
             EnumNames.Of(paper?.Using ?? AttemptsUsed.Best),
             EnumNames.Of(paper?.Shown ?? AnswersShown.AtOnce),
-            paper?.OutOf is { } outOf ? (decimal)outOf.Above / (decimal)outOf.Below : null
+            paper?.OutOf is { } outOf ? (decimal)outOf.Above / (decimal)outOf.Below : null,
+            paper?.MixesQuestions ?? false,
+            paper?.MixesOptions ?? false
         );
 }

@@ -25,10 +25,21 @@ public sealed record WriteQuizRequest(Id<Item> Item, string Text, QuizRules Rule
 /// <param name="Using">Which of them counts: <c>best</c>, <c>latest</c> or <c>mean</c>.</param>
 /// <param name="Shown">When students see how they were marked: <c>at-once</c>, <c>after-due</c> or <c>never</c>.</param>
 /// <param name="OutOf">What it is worth; null: what its questions add up to.</param>
-public sealed record QuizRules(int? Limit, int? Attempts, string Using, string Shown, decimal? OutOf = null);
+/// <param name="MixesQuestions">Whether the questions of a page stand in another order for each attempt.</param>
+/// <param name="MixesOptions">Whether the answers to choose from do.</param>
+public sealed record QuizRules(
+    int? Limit,
+    int? Attempts,
+    string Using,
+    string Shown,
+    decimal? OutOf = null,
+    bool MixesQuestions = false,
+    bool MixesOptions = false
+);
 
 /// <summary>The questions as they are kept.</summary>
-public sealed record KnownQuiz(QuizPaper? Paper);
+/// <param name="Paper">Null: there are none yet.</param>
+public sealed record KnownQuiz(QuizPaper? Paper, TakenPapers Taken);
 
 /// <summary>Writes the questions of a quiz, their keys, and how it is taken.</summary>
 public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQuizRequest>
@@ -36,19 +47,22 @@ public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQu
     private const int LongestLimit = 600;
     private const int MostAttempts = 50;
 
+    internal static readonly QuizRules UsualRules = new(null, 1, EnumNames.Of(AttemptsUsed.Best), EnumNames.Of(AnswersShown.AtOnce));
+
     public static string Name => "write-quiz";
 
     public static IValidator<WriteQuizRequest> Validator { get; } = new Rules();
 
     public static async Task<KnownQuiz> Read(NpgsqlConnection connection, EditionPlan plan, WriteQuizRequest request) =>
-        new(await BodyStore.Quiz(connection, plan.Item(request.Item)?.Quiz));
+        new(await BodyStore.Quiz(connection, plan.Item(request.Item)?.Quiz), await TakenPapers.Read(connection, plan, request.Item));
 
     public static CommandDecision Decide(EditionPlan plan, KnownQuiz known, WriteQuizRequest request, Viewpoint viewpoint)
     {
         var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
         if (item.Kind != ItemKind.Quiz)
             throw Problem.Field("item", "Only a quiz has questions. Add a quiz for them.");
-        var body = string.IsNullOrWhiteSpace(request.Text) ? null : new Body(QuizPaperFile.Write(PaperOf(known, request)), BodyKind.Quiz);
+        var paper = string.IsNullOrWhiteSpace(request.Text) ? null : KeepingIds(known, PaperOf(request.Text, request.Rules));
+        var body = paper is null ? null : new Body(QuizPaperFile.Write(paper), BodyKind.Quiz);
         return item.Quiz == body?.Hash
             ? new($"left the questions of “{item.Title}” as they are", [])
             : new(
@@ -59,12 +73,17 @@ public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQu
             )
             {
                 Act = "Write the questions",
+                Besides = paper is null ? "" : MarkedAgain.Told(plan, item, known.Taken, known.Paper, paper, viewpoint.At),
             };
     }
 
-    private static QuizPaper PaperOf(KnownQuiz known, WriteQuizRequest request)
+    private static QuizPaper KeepingIds(KnownQuiz known, QuizPaper paper) => known.Paper is { } earlier ? paper.KeepingIds(earlier) : paper;
+
+    /// <summary>A quiz as it is written.</summary>
+    /// <exception cref="ProblemException">A line is not understood.</exception>
+    internal static QuizPaper PaperOf(string text, QuizRules rules)
     {
-        var read = QuizText.Read(request.Text);
+        var read = QuizText.Read(text);
         if (read.Questions is not { } questions)
         {
             var at = read.Lines.ToList().FindIndex(line => line.IsFault);
@@ -80,16 +99,18 @@ public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQu
                 "text",
                 $"“{QuizText.PlainText(file.Text)}” asks for a file, and a quiz takes none. Ask for the file in a task instead."
             );
-        var paper = new QuizPaper
+        return new()
         {
             Questions = questions,
-            Limit = request.Rules.Limit,
-            Attempts = request.Rules.Attempts,
-            Using = EnumNames.Parse<AttemptsUsed>(request.Rules.Using),
-            Shown = EnumNames.Parse<AnswersShown>(request.Rules.Shown),
-            OutOf = request.Rules.OutOf is { } outOf ? (Fraction)outOf : (Fraction?)null,
+            Limit = rules.Limit,
+            Attempts = rules.Attempts,
+            Using = EnumNames.Parse<AttemptsUsed>(rules.Using),
+            Shown = EnumNames.Parse<AnswersShown>(rules.Shown),
+            OutOf = rules.OutOf is { } outOf ? (Fraction)outOf : (Fraction?)null,
+            Draws = read.Draws,
+            MixesQuestions = rules.MixesQuestions,
+            MixesOptions = rules.MixesOptions,
         };
-        return known.Paper is { } earlier ? paper.KeepingIds(earlier) : paper;
     }
 
     private sealed class Rules : AbstractValidator<WriteQuizRequest>

@@ -52,7 +52,7 @@ public sealed class AnswerQuiz : IWorkCommand<AnswerQuizRequest, CourseOfStudent
                 "answer",
                 $"You have changed your answers {MostAnswers:N0} times, and no more changes can be saved. Hand the quiz in."
             );
-        var question = attempt.Put.Questions.FirstOrDefault(one => one.Question.Id == request.Question)
+        var question = attempt.Asked.FirstOrDefault(one => one.Asked.Question.Id == request.Question)?.Asked
             ?? throw Problem.Unknown("question");
         var json = request.Answer is { } given ? given.GetRawText() : "null";
         try

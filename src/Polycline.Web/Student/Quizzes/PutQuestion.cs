@@ -1,10 +1,7 @@
-using System.Security.Cryptography;
-using System.Text;
 using System.Text.Json.Nodes;
 using Polycline.Core.MarkFiles;
 using Polycline.Core.Marking;
 using Polycline.Core.Marking.Papers;
-using Polycline.Data.Quizzes;
 using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Student.Quizzes;
@@ -43,9 +40,15 @@ public sealed record PutQuestion
     /// <summary>What was answered, in the form in which it is sent; null: nothing.</summary>
     public required JsonNode? Answer { get; init; }
 
-    /// <param name="attempt">What would give the answer away by its order stands in one that is the attempt's own.</param>
-    public static PutQuestion Of(PaperQuestion question, AttemptRow attempt, Answer? answer)
+    /// <summary>On which page, from 1.</summary>
+    public required int Page { get; init; }
+
+    /// <param name="lot">What would give the answer away by its order, or is to be mixed, stands in one that is the attempt's own.</param>
+    /// <param name="mixes">Whether options are mixed too.</param>
+    public static PutQuestion Of(PlacedQuestion placed, string lot, bool mixes, Answer? answer)
     {
+        var question = placed.Asked;
+
         var key = question.Question.Key;
         return new()
         {
@@ -57,8 +60,8 @@ public sealed record PutQuestion
             Hint = question.Hint,
             Options = key switch
             {
-                QuestionKey.OneKey one => Said(one.Options),
-                QuestionKey.ManyKey many => Said(many.Options),
+                QuestionKey.OneKey one => Choices(one.Options),
+                QuestionKey.ManyKey many => Choices(many.Options),
                 QuestionKey.OrderKey order => Mixed(order.Sequence),
                 QuestionKey.MatchKey match => Said(match.Pairs.Select(pair => pair.Left)),
                 _ => [],
@@ -76,14 +79,14 @@ public sealed record PutQuestion
                 ]
                 : [],
             Answer = Sent(answer),
+            Page = placed.Page,
         };
+
+        List<PutOption> Choices(IEnumerable<string> ids) => mixes && !question.KeepsOrder ? Mixed(ids) : Said(ids);
 
         List<PutOption> Said(IEnumerable<string> ids) => [.. ids.Select(id => new PutOption(id, question.Words[id]))];
 
-        List<PutOption> Mixed(IEnumerable<string> ids) =>
-            Said(
-                ids.OrderBy(id => Convert.ToHexString(SHA256.HashData(Encoding.UTF8.GetBytes($"{attempt.Id} {question.Question.Id} {id}"))))
-            );
+        List<PutOption> Mixed(IEnumerable<string> ids) => Said(QuizDraw.Mixed(ids, $"{lot} {question.Question.Id}"));
     }
 
     /// <summary>An answer in the form in which it is sent.</summary>

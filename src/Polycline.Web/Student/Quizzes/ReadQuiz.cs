@@ -5,6 +5,7 @@ using Polycline.Core.Marking.Papers;
 using Polycline.Core.Release;
 using Polycline.Core.Wording;
 using Polycline.Data;
+using Polycline.Data.Quizzes;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
@@ -75,7 +76,38 @@ public sealed record MarkedAnswerLine(
     string? After,
     string? Note,
     string? Said
-);
+)
+{
+    /// <summary>The questions of an attempt in its order, with how each was marked.</summary>
+    /// <param name="marks">What was given by whoever read answers, in the order of time.</param>
+    internal static IReadOnlyList<MarkedAnswerLine> Of(QuizPaper put, string lot, AttemptResult result, IReadOnlyList<AnswerMarkRow> marks)
+    {
+        var known = result.Questions.ToDictionary(marked => marked.Question.Id, StringComparer.Ordinal);
+        return
+        [
+            .. put.PutTo(lot)
+                .Where(placed => known.ContainsKey(placed.Asked.Question.Id))
+                .Select(placed => Of(placed, lot, put.MixesOptions, known[placed.Asked.Question.Id], marks)),
+        ];
+    }
+
+    private static MarkedAnswerLine Of(
+        PlacedQuestion placed,
+        string lot,
+        bool mixes,
+        MarkedQuestion marked,
+        IReadOnlyList<AnswerMarkRow> marks
+    ) =>
+        new(
+            PutQuestion.Of(placed, lot, mixes, marked.Answer),
+            marked.Points is { } points ? ScoreWords.PointsOf(points, marked.Question.Points) : null,
+            marked.Points >= marked.Question.Points,
+            KeyWords.Of(marked.Question.Key, placed.Asked.Words),
+            placed.Asked.After,
+            marked.Note is { } note ? KeyWords.Of(note) : null,
+            marks.LastOrDefault(mark => mark.Question == placed.Asked.Question.Id) is { Words: { Length: > 0 } said } ? said : null
+        );
+}
 
 /// <summary>A quiz as a student may see it: what is put to them, what they answered, and how it was marked where that is shown.</summary>
 public static class ReadQuiz
@@ -106,8 +138,8 @@ public static class ReadQuiz
         var isShown = quiz.Paper is { } put && course.IsShown(put, sight);
         return new()
         {
-            Questions = quiz.Paper?.Questions.Length ?? 0,
-            OutOf = quiz.Paper is { } paper ? OutOf(paper).PointsShown() : "0",
+            Questions = quiz.Paper?.Asks ?? 0,
+            OutOf = quiz.Paper?.Worth.PointsShown() ?? "0",
             Minutes = AttemptMarking.Allowed(quiz.Paper?.Limit, quiz.Terms.Extra)?.TotalMinutes,
             Left = quiz.Left,
             Using = EnumNames.Of(quiz.Paper?.Using ?? AttemptsUsed.Best),
@@ -125,9 +157,6 @@ public static class ReadQuiz
         && sight.State is ReleaseState.Open or ReleaseState.Overdue
         && sight.MayRead;
 
-    private static Fraction OutOf(QuizPaper paper) =>
-        paper.OutOf ?? Fraction.Sum(paper.Questions.Where(one => one.Question.CountsInFull).Select(one => one.Question.Points));
-
     private static RunningAttempt Running(TakenAttempt attempt, StudentCourse course)
     {
         var given = attempt.Result(course.At).Questions.ToDictionary(marked => marked.Question.Id, marked => marked.Answer);
@@ -137,8 +166,8 @@ public static class ReadQuiz
             Moment.Of(attempt.Marking.Bell, course.Zone),
             attempt.Marking.Bell is { } bell ? Math.Max(0, (bell - course.At).TotalSeconds) : null,
             [
-                .. attempt.Put.Questions.Select(question =>
-                    PutQuestion.Of(question, attempt.Row, given.GetValueOrDefault(question.Question.Id))
+                .. attempt.Asked.Select(placed =>
+                    PutQuestion.Of(placed, attempt.Row.Lot, attempt.Put.MixesOptions, given.GetValueOrDefault(placed.Asked.Question.Id))
                 ),
             ]
         );
@@ -155,21 +184,7 @@ public static class ReadQuiz
             attempt.Marking.AfterStop(course.At),
             isShown ? Words(result.Points, result.OutOf) : null,
             result.Waiting.Count(),
-            isShown ? [.. result.Questions.Select(marked => Line(attempt, marked))] : null
-        );
-    }
-
-    private static MarkedAnswerLine Line(TakenAttempt attempt, MarkedQuestion marked)
-    {
-        var put = attempt.Put.Questions.First(question => question.Question.Id == marked.Question.Id);
-        return new(
-            PutQuestion.Of(put, attempt.Row, marked.Answer),
-            marked.Points is { } points ? Words(points, marked.Question.Points) : null,
-            marked.Points >= marked.Question.Points,
-            KeyWords.Of(marked.Question.Key, put.Words),
-            put.After,
-            marked.Note is { } note ? KeyWords.Of(note) : null,
-            attempt.Marks.LastOrDefault(mark => mark.Question == put.Question.Id) is { Words: { Length: > 0 } said } ? said : null
+            isShown ? MarkedAnswerLine.Of(attempt.Put, attempt.Row.Lot, result, attempt.Marks) : null
         );
     }
 

@@ -231,6 +231,20 @@ export const questions = {
     question(keys.ofSection(section, `item ${item}`, keyOf(view)), (signal) =>
       api.GET('/api/sections/{section}/items/{item}', { params: { path: { section, item }, query: view }, signal }),
     ),
+  offer: (section: number, item: number, view: View = {}) =>
+    question(keys.ofSection(section, `offer ${item}`, keyOf(view)), (signal) =>
+      api.GET('/api/sections/{section}/items/{item}/offer', {
+        params: { path: { section, item }, query: view },
+        signal,
+      }),
+    ),
+  picks: (edition: number, item: number, view: View = {}) =>
+    question(keys.ofEdition(edition, `picks ${item}`, keyOf(view)), (signal) =>
+      api.GET('/api/editions/{edition}/items/{item}/picks', {
+        params: { path: { edition, item }, query: view },
+        signal,
+      }),
+    ),
   studentQuiz: (section: number, item: number, view: View = {}) =>
     question(keys.ofSection(section, `quiz ${item}`, keyOf(view)), (signal) =>
       api.GET('/api/sections/{section}/items/{item}/quiz', {

@@ -1513,6 +1513,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/try-quiz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["try-quiz"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/write-quiz": {
         parameters: {
             query?: never;
@@ -2463,6 +2479,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sections/{section}/give-scores": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["give-scores"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/take-back-scores": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["take-back-scores"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/scores.csv": {
         parameters: {
             query?: never;
@@ -2505,6 +2553,86 @@ export interface paths {
         get: operations["results-file"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/offer-options": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["offer-options"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/items/{item}/offer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["offer"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/items/{item}/picks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["picks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/pick-options": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["pick-options"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/pick-for-student": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["pick-for-student"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4626,6 +4754,8 @@ export interface components {
             /** @description What the one whose piece it is can read no longer, where an earlier mark had opened it. */
             closes: number[];
             sentence: string;
+            /** @description Whether anything stays open only because of an earlier mark, unless it is closed. */
+            stays?: boolean;
         };
         GiveBackRequest: {
             /** Format: int64 */
@@ -4645,6 +4775,11 @@ export interface components {
              */
             alone: boolean;
             mark?: null | components["schemas"]["MarkGiven"];
+            /**
+             * @description True: what is open only because of an earlier mark that this one replaces closes. False: it stays open.
+             * @default false
+             */
+            close: boolean;
         };
         GiveFileRequest: {
             /** Format: int64 */
@@ -4661,6 +4796,28 @@ export interface components {
              */
             version: number;
         };
+        GiveScoresAnswer: {
+            /** @description False if this was only a preview and nothing was written. */
+            given: boolean;
+            /**
+             * Format: int32
+             * @description How many are new or another; those that stand already are left as they are.
+             */
+            scores: number;
+            /** @description How many, and what opens, closes and stays open by it. */
+            sentence: string;
+            /** @description Whether anything stays open only because of an earlier score. */
+            stays: boolean;
+        };
+        GiveScoresRequest: {
+            /** @description 1 to 500, one at most for each student and item. */
+            scores: components["schemas"]["GivenScore"][];
+            /**
+             * @description True: what is open to a student only because of an earlier score that is replaced closes. False: it stays open.
+             * @default false
+             */
+            close: boolean;
+        };
         /** @description A file of which each student gets a copy, as one of them has it. */
         GivenCopy: {
             /** @description The file as the teacher gives it. */
@@ -4674,6 +4831,19 @@ export interface components {
             written: null | string;
             /** @description Whether it is a text or a table, which can be worked in on the page. */
             workedInHere: boolean;
+        };
+        GivenScore: {
+            /** Format: int64 */
+            item: number;
+            /** Format: int64 */
+            student: number;
+            /**
+             * Format: double
+             * @description Points or percent, as the item is marked; null: a level.
+             */
+            value?: null | number;
+            /** @description The name of a level; null: points or percent. */
+            level?: null | string;
         };
         GroupCard: {
             /** Format: int64 */
@@ -4897,6 +5067,7 @@ export interface components {
             sheets: components["schemas"]["SectionSheet"][];
             asks: null | components["schemas"]["AsksForm"];
             marked: null | components["schemas"]["MarkedForm"];
+            offers: null | components["schemas"]["OfferForm"];
             /** @description Whether it is marked by a rubric. */
             hasRubric: boolean;
             /** @description Where it leads; of a link only, null: nobody has said yet. */
@@ -5129,6 +5300,20 @@ export interface components {
         LabelChoice: {
             label: string;
             words: string;
+        };
+        LastGiving: {
+            /**
+             * Format: uuid
+             * @description With this it is taken back.
+             */
+            key: string;
+            /**
+             * Format: int32
+             * @description How many they were.
+             */
+            scores: number;
+            by: string;
+            at: components["schemas"]["Moment"];
         };
         LeaveSectionRequest: {
             /** Format: int64 */
@@ -5640,6 +5825,11 @@ export interface components {
          * @enum {string}
          */
         MovedState: "left-behind" | "dropped" | "held" | "done" | "already-due" | "extra" | "due-in-both" | "same" | "earlier" | "later";
+        NamedOption: {
+            /** @description What a condition names it by. */
+            option: string;
+            title: string;
+        };
         NamedUnit: {
             /** Format: int64 */
             unit: number;
@@ -5692,6 +5882,57 @@ export interface components {
             /** @description Whether there are scores to look at. */
             hasScores: boolean;
         };
+        OfferAnswer: {
+            /**
+             * Format: int32
+             * @description How many can be picked at once.
+             */
+            picks: number;
+            /** @description Whether they can pick now. */
+            mayPick: boolean;
+            /** @description Whether what is picked stays picked. */
+            isFinal: boolean;
+            options: components["schemas"]["OfferLine"][];
+        };
+        /** @description What a choice offers, as it is sent. */
+        OfferForm: {
+            options: components["schemas"]["OptionForm"][];
+            /** Format: int32 */
+            picks: number;
+            isFinal: boolean;
+        };
+        OfferLine: {
+            /** @description What a pick names. */
+            option: string;
+            title: string;
+            words: string;
+            /**
+             * Format: int32
+             * @description For how many more there is room; null: for any number.
+             */
+            room: null | number;
+            isPicked: boolean;
+            /** @description Whoever picked it for them; null: they themselves, or it is not picked. */
+            by: null | string;
+        };
+        OfferOptionsRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description In their order. */
+            options: components["schemas"]["OptionForm"][];
+            /**
+             * Format: int32
+             * @description How many can be picked at once.
+             */
+            picks: number;
+            /** @description Whether what is picked stays picked, unless a teacher changes it. */
+            isFinal: boolean;
+            /**
+             * Format: int64
+             * @description The version of the item that was read.
+             */
+            version: number;
+        };
         /** @description A file that was replaced. */
         OlderFile: {
             file: components["schemas"]["FileAnswer"];
@@ -5727,6 +5968,18 @@ export interface components {
              * @description How many files the student now has a copy of, and had none before.
              */
             copies: number;
+        };
+        OptionForm: {
+            /** @description As it was read; null: it is new. */
+            option: null | string;
+            title: string;
+            /** @default  */
+            words: string;
+            /**
+             * Format: int32
+             * @description For how many students of a section; null: any number.
+             */
+            room?: null | number;
         };
         OrderLessonRequest: {
             /** Format: int64 */
@@ -5829,6 +6082,8 @@ export interface components {
             due: null | string;
             /** @description One sentence; null: there is none. */
             condition: null | string;
+            /** @description What a choice offers, for conditions that ask for it; empty: it is none. */
+            options: components["schemas"]["NamedOption"][];
             hasText: boolean;
             /** @description Letters of the sections in which it differs. */
             differs: string[];
@@ -6144,6 +6399,70 @@ export interface components {
             /** Format: int64 */
             person: number;
         };
+        PickForStudentRequest: {
+            /** Format: int64 */
+            item: number;
+            /** Format: int64 */
+            student: number;
+            /** @description All that is picked from now on; empty: nothing. */
+            options: string[];
+        };
+        PickOptionsRequest: {
+            /** Format: int64 */
+            item: number;
+            /** @description All that is picked from now on; empty: nothing. */
+            options: string[];
+        };
+        PickedAnswer: {
+            applied: boolean;
+            /** @description What opens by it, each with its code and title. */
+            opens: string[];
+            /** @description What closes by it. */
+            closes: string[];
+            sentence: string;
+        };
+        PicksAnswer: {
+            /**
+             * Format: int32
+             * @description How many a student can pick at once.
+             */
+            picks: number;
+            /** @description Those whose students are the viewer's, in order of name. */
+            sections: components["schemas"]["PicksSection"][];
+        };
+        PicksLine: {
+            /** Format: int64 */
+            student: number;
+            name: string;
+            /** @description What they picked; empty: nothing yet. */
+            options: string[];
+            at: null | components["schemas"]["Moment"];
+            /** @description Whoever picked for them; null: they themselves. */
+            by: null | string;
+        };
+        PicksOption: {
+            option: string;
+            title: string;
+            /**
+             * Format: int32
+             * @description By how many.
+             */
+            picked: number;
+            /**
+             * Format: int32
+             * @description For how many more there is room; null: for any number.
+             */
+            room: null | number;
+        };
+        PicksSection: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            letter: string;
+            options: components["schemas"]["PicksOption"][];
+            /** @description Everybody who is listed now, in order of name. */
+            students: components["schemas"]["PicksLine"][];
+        };
         PlacesAnswer: {
             name: string;
             /** @description What the school is called; null: it has no name yet. */
@@ -6276,6 +6595,11 @@ export interface components {
             rights: components["schemas"]["PutOption"][];
             gaps: components["schemas"]["PutGap"][];
             answer: null | components["schemas"]["JsonNode"];
+            /**
+             * Format: int32
+             * @description On which page, from 1.
+             */
+            page: number;
         };
         QuestionInSection: {
             /** Format: int64 */
@@ -6342,6 +6666,16 @@ export interface components {
              * @description What it is worth; null: what its questions add up to.
              */
             outOf?: null | number;
+            /**
+             * @description Whether the questions of a page stand in another order for each attempt.
+             * @default false
+             */
+            mixesQuestions: boolean;
+            /**
+             * @description Whether the answers to choose from do.
+             * @default false
+             */
+            mixesOptions: boolean;
         };
         /** @description What a command does to sections and students. */
         ReachAnswer: {
@@ -6948,6 +7282,7 @@ export interface components {
             purpose: string;
             /** @description Such as `of 12`, `in per cent`; null: it has no score. */
             outOf: null | string;
+            marked: null | components["schemas"]["MarkedForm"];
         };
         ScoreLine: {
             /** Format: int64 */
@@ -6967,6 +7302,7 @@ export interface components {
             students: components["schemas"]["ScoreLine"][];
             /** @description Of each item; null: nobody has a score in it. */
             spreads: components["schemas"]["ScoreSpread"][];
+            last: null | components["schemas"]["LastGiving"];
         };
         /** @description How an item went in a section, in per cent. */
         ScoreSpread: {
@@ -7342,6 +7678,8 @@ export interface components {
             draft: null | components["schemas"]["DraftAnswer"];
             /** @description What was handed in and what came back, the latest first. */
             history: components["schemas"]["HandedIn"][];
+            /** @description What was given for what was done on paper, the latest first. */
+            onPaper: components["schemas"]["BackAnswer"][];
             saidCannotOpenAt: null | components["schemas"]["Moment"];
             /** @description What the course calls its levels. */
             levels: components["schemas"]["LevelNames"];
@@ -7447,6 +7785,21 @@ export interface components {
             term: number;
             /** Format: int64 */
             import: number;
+        };
+        TakeBackScoresAnswer: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            scores: number;
+            sentence: string;
+        };
+        TakeBackScoresRequest: {
+            /**
+             * Format: uuid
+             * @description What was given in one go.
+             */
+            key: string;
         };
         TakeInAnswer: {
             /** @description False if this was only a preview and nothing was written. */
@@ -7819,6 +8172,35 @@ export interface components {
             points: string;
             percent: string;
             lines: components["schemas"]["TotalLine"][];
+        };
+        TriedQuiz: {
+            questions: components["schemas"]["PutQuestion"][];
+            /** @description What there is to reach, such as `12`. */
+            outOf: string;
+            /** @description Such as `7 of 10`; null: it is not handed in. */
+            score: null | string;
+            /**
+             * Format: int32
+             * @description How many answers somebody would have to read; the score leaves them out.
+             */
+            toRead: number;
+            /** @description How each answer is marked; null: it is not handed in. */
+            marked: null | components["schemas"]["MarkedAnswerLine"][];
+        };
+        TryQuizRequest: {
+            /** @description The questions as plain text, saved or not. */
+            text: string;
+            mixesQuestions: boolean;
+            mixesOptions: boolean;
+            /** @description By which questions are drawn and mixed, up to 40 characters: another lot is another student. */
+            lot: string;
+            /** @description By question; null: nothing is answered. */
+            answers?: null | Record<string, never>;
+            /**
+             * @description Whether it is handed in, and so marked.
+             * @default false
+             */
+            isDone: boolean;
         };
         TwoSections: {
             /** Format: int64 */
@@ -13159,6 +13541,41 @@ export interface operations {
             };
         };
     };
+    "try-quiz": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryQuizRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedQuiz"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "write-quiz": {
         parameters: {
             query?: {
@@ -15934,6 +16351,142 @@ export interface operations {
             };
         };
     };
+    "give-scores": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveScoresRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GiveScoresAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "take-back-scores": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackScoresRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeBackScoresAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     "scores-csv": {
         parameters: {
             query?: {
@@ -16003,6 +16556,280 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    "offer-options": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfferOptionsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    offer: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    picks: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PicksAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "pick-options": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PickOptionsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PickedAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "pick-for-student": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PickForStudentRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PickedAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
             };
         };
     };

@@ -17,6 +17,7 @@ import ItemFiles from './files/ItemFiles.vue'
 import ItemOutcomes from './outcomes/ItemOutcomes.vue'
 import ForWhomEditor from './editors/ForWhomEditor.vue'
 import RenamePanel from './RenamePanel.vue'
+import OfferPart from './choice/OfferPart.vue'
 import QuizEditor from './quiz/QuizEditor.vue'
 import RubricPart from './rubric/RubricPart.vue'
 import ItemText from './text/ItemText.vue'
@@ -216,6 +217,7 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
       <ForWhomEditor v-if="part === 'whom'" :edition="edition" :item="whole" @close="part = null" />
       <AsksEditor v-if="part === 'asks'" :edition="edition" :item="whole" @close="part = null" />
       <MarkedEditor v-if="part === 'marked'" :edition="edition" :item="whole" @close="part = null" />
+      <OfferPart v-if="whole.offers" :edition="edition" :item="whole" :can-change="canChange" />
       <QuizEditor v-if="item.kind === 'quiz'" :edition="edition" :item="whole.id" :can-change="canChange" />
       <div class="halves">
         <ItemText

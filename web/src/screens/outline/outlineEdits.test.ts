@@ -45,6 +45,7 @@ const item = (id: number) => ({
   forWhom: null,
   due: null,
   condition: null,
+  options: [],
   hasText: false,
   differs: [],
   only: null,

@@ -9,6 +9,7 @@ const item = (id: number, kind: string, purpose: string) => ({
   forWhom: null,
   due: null,
   condition: null,
+  options: [],
   hasText: false,
   differs: [],
   only: null,

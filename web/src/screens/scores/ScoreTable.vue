@@ -4,7 +4,10 @@ import { computed, useTemplateRef } from 'vue'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import { type Answer, type Cell, type Line, type Section, type Student, type Told, cellWords } from './scoreLines'
 import SectionKey from '../../look/marks/SectionKey.vue'
+import ScoreField from './ScoreField.vue'
 import SpreadMark from './SpreadMark.vue'
+import type { Written } from './scoreWriting'
+import { useWrittenCells } from './useWrittenCells'
 
 /** Students down, items across, what it comes to at the right; only the lines in view are drawn. */
 const props = defineProps<{
@@ -18,8 +21,15 @@ const props = defineProps<{
   explained: number | null
   /** The quiz whose questions are looked at. */
   asked: number | null
+  /** What is written into it; null: it is only read. */
+  written: Written | null
 }>()
-const emit = defineEmits<{ explain: [student: number]; ask: [quiz: number] }>()
+const emit = defineEmits<{
+  explain: [student: number]
+  ask: [quiz: number]
+  write: [student: number, item: number, text: string]
+  paste: [text: string, line: number, columns: readonly number[]]
+}>()
 
 const LINE = 34
 const COLUMN = 96
@@ -45,6 +55,11 @@ const columns = computed(() => ({
 /** Of several sections each student says which. */
 const several = computed(() => new Set(props.lines.map((line) => line.section.section)).size > 1)
 const students = computed(() => props.lines.filter((line) => 'student' in line).length)
+
+const { isWritten, textOf, isChanged, isUnread, first, keep, go } = useWrittenCells(
+  () => props,
+  (line) => virtual.value.scrollToIndex(line),
+)
 
 /** Where a piece can be read: what was handed in, from its cell. */
 const pieceOf = (section: Section, student: Student, place: number, cell: Cell) =>
@@ -110,12 +125,26 @@ const pieceOf = (section: Section, student: Student, place: number, cell: Cell) 
             <SectionKey v-if="several" class="small" :letter="line.section.letter" :name="line.section.name" short />
           </span>
           <span v-for="place in places" :key="place" role="cell" class="cell" :class="line.student.cells[place]!.tone">
-            <component
-              :is="pieceOf(line.section, line.student, place, line.student.cells[place]!) ? 'router-link' : 'span'"
-              :to="pieceOf(line.section, line.student, place, line.student.cells[place]!) ?? undefined"
-              >{{ cellWords(line.student.cells[place]!, told) }}</component
-            >
-            <span v-if="line.student.cells[place]!.late" class="small">{{ line.student.cells[place]!.late }}</span>
+            <ScoreField
+              v-if="isWritten(line.student, place)"
+              :ref="(cell) => keep(`${index}:${place}`, cell)"
+              :label="`${answer.items[place]!.code} ${answer.items[place]!.title}, ${line.student.name}`"
+              :text="textOf(line.student, place)"
+              :shown="line.student.cells[place]!.words"
+              :is-changed="isChanged(line.student, place)"
+              :is-unread="isUnread(line.student, place)"
+              @write="(text) => emit('write', line.student.student, answer.items[place]!.item, text)"
+              @paste="(text) => emit('paste', text, index - first, places.slice(places.indexOf(place)))"
+              @go="(by) => go(index, place, by)"
+            />
+            <template v-else>
+              <component
+                :is="pieceOf(line.section, line.student, place, line.student.cells[place]!) ? 'router-link' : 'span'"
+                :to="pieceOf(line.section, line.student, place, line.student.cells[place]!) ?? undefined"
+                >{{ cellWords(line.student.cells[place]!, told) }}</component
+              >
+              <span v-if="line.student.cells[place]!.late" class="small">{{ line.student.cells[place]!.late }}</span>
+            </template>
           </span>
           <span role="cell" class="total">
             <button

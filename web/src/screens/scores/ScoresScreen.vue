@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { questions } from '../../foundation/api/questions'
 import { useLevels } from '../../foundation/levels'
 import { useAnswer } from '../../foundation/useAnswer'
@@ -14,7 +14,9 @@ import AddingUpPanel from './AddingUpPanel.vue'
 import QuestionsPanel from './QuestionsPanel.vue'
 import ScoreTable from './ScoreTable.vue'
 import TotalPanel from './TotalPanel.vue'
+import WritingBar from './WritingBar.vue'
 import { type Told, type Which, countOf, linesOf, shownItems } from './scoreLines'
+import { useScoreWriting } from './useScoreWriting'
 
 /** How are they doing? Students and items, of a section or of all, and what it comes to. */
 const props = defineProps<{ edition: number }>()
@@ -37,6 +39,32 @@ const students = computed(() => sections.value.reduce((sum, one) => sum + one.st
 const setting = ref(false)
 const explained = ref<number | null>(null)
 const asked = ref<number | null>(null)
+
+/** Scores are written into the table of one section. */
+const isWriting = ref(false)
+const writing = useScoreWriting(
+  () => props.edition,
+  () => section.value,
+  () => answer.value?.items ?? [],
+)
+const canWrite = computed(
+  () => answer.value?.canChange && !all.value && places.value.some((place) => answer.value!.items[place]!.marked),
+)
+function startWriting(): void {
+  told.value = 'points'
+  explained.value = asked.value = null
+  isWriting.value = true
+}
+// What was written before and not given yet comes up again.
+watch(
+  () => canWrite.value && writing.written.value.size > 0,
+  (isKept) => {
+    if (isKept) startWriting()
+  },
+  { immediate: true },
+)
+// What is written is of the section in view, and is not lost on the way to another.
+const isHeld = computed(() => isWriting.value && writing.given.value.scores.length > 0)
 
 const only = (one: number) => {
   all.value = false
@@ -69,13 +97,20 @@ const facts = computed(() => [
             v-for="one in answer.sections"
             :key="one.section"
             type="button"
+            :disabled="isHeld"
             :aria-pressed="!all && one.section === section?.section"
             @click="only(one.section)"
           >
             <SectionKey :letter="one.letter" :name="one.name" />
             <span class="small">{{ one.students.length }}</span>
           </button>
-          <button v-if="answer.sections.length > 1" type="button" :aria-pressed="all" @click="all = true">
+          <button
+            v-if="answer.sections.length > 1"
+            type="button"
+            :disabled="isWriting"
+            :aria-pressed="all"
+            @click="all = true"
+          >
             all
             <span class="small">{{ answer.sections.reduce((sum, one) => sum + one.students.length, 0) }}</span>
           </button>
@@ -101,6 +136,9 @@ const facts = computed(() => [
           </button>
         </p>
         <p class="files">
+          <button v-if="canWrite && !isWriting" type="button" class="word-button small" @click="startWriting">
+            write scores
+          </button>
           <button v-if="answer.canChange" type="button" class="word-button small" @click="setting = !setting">
             how it adds up
           </button>
@@ -116,6 +154,9 @@ const facts = computed(() => [
       <div v-else class="split" :class="{ explained: explained !== null || asked !== null }">
         <ScoreTable
           v-bind="{ edition, answer, lines, places, told, explained, asked }"
+          :written="isWriting ? writing.written.value : null"
+          @write="writing.write"
+          @paste="writing.paste"
           @explain="(student) => ((asked = null), (explained = explained === student ? null : student))"
           @ask="(quiz) => ((explained = null), (asked = asked === quiz ? null : quiz))"
         />
@@ -136,6 +177,7 @@ const facts = computed(() => [
         />
       </div>
     </template>
+    <WritingBar v-if="isWriting && section" v-bind="{ section, writing }" @close="isWriting = false" />
     <AddingUpPanel
       v-if="setting && answer"
       :key="answer.version"

@@ -12,6 +12,7 @@ import WrittenPiece from '../../parts/WrittenPiece.vue'
 import RubricTable from '../../parts/marks/RubricTable.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import CannotOpen from './CannotOpen.vue'
+import ChoicePanel from './choice/ChoicePanel.vue'
 import QuizPanel from './quiz/QuizPanel.vue'
 import TickPanel from './writing/TickPanel.vue'
 import WritingPanel from './writing/WritingPanel.vue'
@@ -101,6 +102,7 @@ watch(
         v-else-if="
           readable &&
           answer.kind !== 'quiz' &&
+          answer.kind !== 'choice' &&
           !answer.files.length &&
           !answer.copies.length &&
           !answer.hasSheet &&
@@ -110,6 +112,7 @@ watch(
       >
         Nothing is written here yet.
       </p>
+      <ChoicePanel v-if="answer.kind === 'choice' && readable" :section="section" :item="answer.item" />
       <QuizPanel v-if="answer.kind === 'quiz' && readable" :section="section" :answer="answer" />
       <p v-if="answer.address" class="leads">
         <v-btn class="meant" :href="answer.address" target="_blank" rel="noopener noreferrer"
@@ -141,6 +144,12 @@ watch(
         :item="answer.item"
         :student="answer.student"
       />
+      <section v-if="answer.onPaper.length" aria-label="What you did on paper" class="history">
+        <h2>On paper</h2>
+        <p v-for="back in answer.onPaper" :key="back.at.instant">
+          <b>{{ back.mark?.words }}</b> <span class="small">{{ back.by }}, {{ back.at.words }}</span>
+        </p>
+      </section>
       <section v-if="answer.history.length" aria-label="What was handed in" class="history">
         <h2>Handed in</h2>
         <ol class="ruled">

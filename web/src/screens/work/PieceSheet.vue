@@ -41,7 +41,7 @@ const isEarlier = ref(false)
 const isCorrecting = ref(false)
 /** What closes by that is to stay open. */
 const isKept = ref(false)
-const { text, mark, again, alone, busy, problem, sentence, closes, correct, give } = useGiveBack(
+const { text, mark, again, alone, busy, problem, sentence, closes, stays, close, correct, give } = useGiveBack(
   props.edition,
   props.section.section,
   () => props.piece,
@@ -213,6 +213,7 @@ function pressed(event: KeyboardEvent): void {
         ]"
       />
       <TickField v-if="piece.others.length" v-model="alone" :label="`only to ${piece.name}`" />
+      <TickField v-if="stays" v-model="close" :label="`close what only the earlier mark opened for ${piece.name}`" />
       <p v-if="closes.length">
         <button type="button" class="word-button" :aria-expanded="isKept" @click="isKept = !isKept">
           keep it open for {{ piece.name }}

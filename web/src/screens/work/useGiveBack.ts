@@ -26,6 +26,9 @@ export function useGiveBack(
   const sentence = ref('')
   /** What an earlier mark had opened and this one closes. */
   const closes = ref<number[]>([])
+  /** Whether anything stays open only because of an earlier mark; and that it closes instead. */
+  const stays = ref(false)
+  const close = ref(false)
   const request = computed(() => ({
     work: piece().work ?? 0,
     n: piece().n,
@@ -33,9 +36,10 @@ export function useGiveBack(
     again: again.value,
     alone: alone.value,
     mark: mark.value,
+    close: close.value,
   }))
   const settled = refDebounced(
-    computed(() => [piece().work, again.value, alone.value, mark.value, isOpen()] as const),
+    computed(() => [piece().work, again.value, alone.value, mark.value, close.value, isOpen()] as const),
     100,
   )
 
@@ -44,6 +48,7 @@ export function useGiveBack(
     async () => {
       sentence.value = ''
       closes.value = []
+      stays.value = false
       if (!piece().work || !isOpen()) return
       sentence.value = again.value ? '' : lacking(mark.value)
       if (sentence.value) return
@@ -56,6 +61,7 @@ export function useGiveBack(
         )
         sentence.value = shown.sentence
         closes.value = shown.closes
+        stays.value = shown.stays ?? false
       } catch (error) {
         sentence.value = problemOf(error).title
       }
@@ -103,5 +109,5 @@ export function useGiveBack(
         : null
   }
 
-  return { text, mark, again, alone, busy, problem, sentence, closes, correct, give }
+  return { text, mark, again, alone, busy, problem, sentence, closes, stays, close, correct, give }
 }

@@ -2,7 +2,7 @@ import type { Levels } from '../../../foundation/levels'
 import type { Row } from '../outlineRows'
 
 /** What can be added, each with the letter that says so before a colon: `q: Which storey?`. */
-export const kindsOfRow = ['page', 'link', 'handout', 'task', 'quiz', 'discussion', 'lesson', 'unit'] as const
+export const kindsOfRow = ['page', 'link', 'handout', 'task', 'quiz', 'choice', 'discussion', 'lesson', 'unit'] as const
 export type KindOfRow = (typeof kindsOfRow)[number]
 
 /** What something new is called on the screen. */

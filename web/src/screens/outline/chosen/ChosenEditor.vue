@@ -10,7 +10,7 @@ import TickField from '../../../parts/fields/TickField.vue'
 import TimingFields from '../../../parts/timing/TimingFields.vue'
 import { anchorOf, choiceOf } from '../../../parts/timing/timing'
 import { type Act, type Change, itemsOf, placesOf } from './chosenActs'
-import { type Part, deedWords, gateOf } from '../editors/condition'
+import { type Part, deedsFor, gateOf } from '../editors/condition'
 import type { Row } from '../outlineRows'
 import { questions } from '../../../foundation/api/questions'
 
@@ -29,7 +29,15 @@ const purpose = ref<string | null>(null)
 const timing = ref(choiceOf({ at: props.act === 'due' ? 'lesson-end' : 'lesson-start' }))
 const waitsFor = ref('')
 const deed = ref<Part['is']>('returned')
-const deeds = (Object.keys(deedWords) as Part['is'][]).map((value) => ({ value, title: deedWords[value] }))
+const deeds = computed(() =>
+  deedsFor(
+    props.rows.flatMap((row) => (row.level === 'item' && row.item.lineage === waitsFor.value ? row.item.options : [])),
+  ),
+)
+// What was asked of another item may not be asked of this one.
+watch(deeds, (now) => {
+  if (!now.some(({ value }) => value === deed.value)) deed.value = now[0]!.value
+})
 const place = ref('')
 const groups = ref<string[]>([])
 const some = ref(true)

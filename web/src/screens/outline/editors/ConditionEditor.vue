@@ -6,7 +6,7 @@ import { usePinned } from '../../../foundation/commands/usePinned'
 import { useReach } from '../../../foundation/commands/useReach'
 import { capital, useLevels } from '../../../foundation/levels'
 import ProblemNote from '../../../parts/ProblemNote.vue'
-import { type Condition, conditionOf, deedWords, gateOf } from './condition'
+import { type Condition, type Part, conditionOf, deedsFor, gateOf } from './condition'
 import type { ItemRow } from '../outlineRows'
 import ChoiceField from '../../../parts/fields/ChoiceField.vue'
 
@@ -27,6 +27,13 @@ const others = computed(() => {
   const near = props.items.slice(Math.max(0, own - 5), Math.max(0, own)).reverse()
   return [...near, ...props.items.filter((one, at) => at !== own && !near.includes(one))].map(choice)
 })
+const deedsOf = (lineage: string) => deedsFor(props.items.find((one) => one.lineage === lineage)?.options ?? [])
+/** What was asked of another item may not be asked of this one. */
+function name(part: Part, lineage: string): void {
+  part.item = lineage
+  const deeds = deedsOf(lineage)
+  if (!deeds.some(({ value }) => value === part.is)) part.is = deeds[0]!.value
+}
 const set = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/condition-item')
 const gate = computed(() => gateOf(condition.value))
 const request = computed(() =>
@@ -70,16 +77,13 @@ function drop(at: number): void {
         ]"
       />
       <ChoiceField
-        v-model="part.item"
+        :model-value="part.item"
         :label="`${capital(levels.item.one)} ${at + 1}`"
         :placeholder="`choose ${levels.item.a}`"
         :choices="others"
+        @update:model-value="name(part, $event)"
       />
-      <ChoiceField
-        v-model="part.is"
-        :label="`What must have happened, ${at + 1}`"
-        :choices="Object.entries(deedWords).map(([value, title]) => ({ value, title }))"
-      />
+      <ChoiceField v-model="part.is" :label="`What must have happened, ${at + 1}`" :choices="deedsOf(part.item)" />
       <button type="button" class="word-button small" @click="drop(at)">take out</button>
     </p>
     <p>

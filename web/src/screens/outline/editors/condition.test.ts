@@ -4,6 +4,7 @@ import { conditionOf, gateOf } from './condition'
 describe('a condition as a sentence', () => {
   it.each([
     { item: 'i1', is: 'returned' },
+    { choice: 'i7', picked: 'o1' },
     {
       all: [
         { item: 'i1', is: 'opened' },

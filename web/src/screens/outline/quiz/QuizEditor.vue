@@ -9,6 +9,8 @@ import { useAnswer } from '../../../foundation/useAnswer'
 import ChoiceField from '../../../parts/fields/ChoiceField.vue'
 import NumberField from '../../../parts/fields/NumberField.vue'
 import ProblemNote from '../../../parts/ProblemNote.vue'
+import TickField from '../../../parts/fields/TickField.vue'
+import TryPanel from './TryPanel.vue'
 import UnderstoodLines from './UnderstoodLines.vue'
 
 /** The questions of a quiz, as plain text; beside it what is understood of each line. */
@@ -16,8 +18,18 @@ const props = defineProps<{ edition: number; item: number; canChange: boolean }>
 
 const quiz = useAnswer(() => questions.quiz(props.edition, props.item))
 const isOpen = ref(false)
+/** It is looked at as a student has it. */
+const isTried = ref(false)
 const text = ref('')
-const rules = ref<Schemas['QuizRules']>({ limit: null, attempts: 1, using: 'best', shown: 'at-once', outOf: null })
+const rules = ref({
+  limit: null,
+  attempts: 1,
+  using: 'best',
+  shown: 'at-once',
+  outOf: null,
+  mixesQuestions: false,
+  mixesOptions: false,
+} as Schemas['QuizRules'] & { mixesQuestions: boolean; mixesOptions: boolean })
 const version = ref(0)
 const lines = ref<Schemas['QuizLine'][]>([])
 const count = ref<number | null>(null)
@@ -29,7 +41,12 @@ function open(): void {
   const now = quiz.data.value
   if (!now) return
   text.value = now.text
-  rules.value = { ...now.rules }
+  rules.value = {
+    ...now.rules,
+    mixesQuestions: now.rules.mixesQuestions ?? false,
+    mixesOptions: now.rules.mixesOptions ?? false,
+  }
+  isTried.value = false
   version.value = now.version
   lines.value = now.lines
   isOpen.value = true
@@ -93,11 +110,20 @@ async function save(): Promise<void> {
             <span class="small second">{{ one.words.replace(/^Question \d+: /, '') }}</span>
           </li>
         </ol>
-        <p v-if="canChange">
+        <p v-if="canChange && !isTried" class="ways">
           <button type="button" class="word-button" @click="open">change the questions</button>
+          <button type="button" class="word-button" @click="isTried = true">try it as a student</button>
         </p>
+        <TryPanel
+          v-if="isTried"
+          :edition="edition"
+          :text="quiz.data.value.text"
+          :rules="quiz.data.value.rules"
+          @close="isTried = false"
+        />
       </template>
     </template>
+    <TryPanel v-else-if="isTried" :edition="edition" :text="text" :rules="rules" @close="isTried = false" />
     <form
       v-else
       class="editor"
@@ -108,7 +134,8 @@ async function save(): Promise<void> {
       <p class="small second">
         Leave an empty line between questions. Under each, + marks a right answer and - a wrong one; or write true,
         false, “number: 12 ± 1 km”, “text: cirrus”, 1. 2. 3. for an order, or “left = right” for pairs, or “read” for a
-        text that you read yourself. [Brackets] make a gap in what is asked.
+        text that you read yourself. [Brackets] make a gap in what is asked. “page” by itself begins a new page, and “4
+        of the next 9” draws that many of the questions below for each attempt.
       </p>
       <div class="halves">
         <v-textarea
@@ -151,9 +178,15 @@ async function save(): Promise<void> {
           ]"
         />
       </p>
+      <p class="line">
+        <span>For each attempt in another order:</span>
+        <TickField v-model="rules.mixesQuestions" label="the questions of a page" />
+        <TickField v-model="rules.mixesOptions" label="the answers to choose from" />
+      </p>
       <ProblemNote v-if="write.problem.value" :problem="write.problem.value" />
       <p class="ways">
         <v-btn type="submit" class="meant" :disabled="!request || write.busy.value">Save the questions</v-btn>
+        <v-btn :disabled="text.trim() === '' || faults > 0" @click="isTried = true">Try it as a student</v-btn>
         <v-btn @click="isOpen = false">Leave them as they are</v-btn>
         <span class="small" role="status">{{ firstFault || (reach ?? '') }}</span>
       </p>

@@ -2,9 +2,7 @@
 import { ref } from 'vue'
 import type { Schemas } from '../../../foundation/api/client'
 import { ordinal } from '../../../foundation/words'
-import FormattedText from '../../../parts/FormattedText.vue'
-import QuestionField from './QuestionField.vue'
-import type { QuizAnswer } from './answers'
+import MarkedAnswers from '../../../parts/quiz/MarkedAnswers.vue'
 
 /** An attempt that is over: how it went, question by question where that is shown. */
 const props = defineProps<{ attempt: Schemas['DoneAttempt']; of: number; shown: string; open: boolean }>()
@@ -43,25 +41,7 @@ const hidden: Record<string, string> = {
       }}
     </p>
     <p v-if="!attempt.questions" class="small second">{{ hidden[shown] }}</p>
-    <ol v-else-if="isOpen" class="ruled answers">
-      <li v-for="(line, at) in attempt.questions" :key="line.question.id">
-        <p class="line">
-          <span class="code">{{ at + 1 }}</span>
-          <strong>{{ line.points ?? 'waiting to be read' }}</strong>
-          <span v-if="!line.isFull && line.right" class="small">right: {{ line.right }}</span>
-        </p>
-        <FormattedText :html="line.question.html" />
-        <QuestionField
-          :model-value="(line.question.answer ?? null) as QuizAnswer"
-          :question="line.question"
-          :name="`Your answer to question ${at + 1}`"
-          disabled
-        />
-        <p v-if="line.note" class="small">{{ line.note }}</p>
-        <p v-if="line.said" class="said">{{ line.said }}</p>
-        <p v-if="line.after" class="small">{{ line.after }}</p>
-      </li>
-    </ol>
+    <MarkedAnswers v-else-if="isOpen" :lines="attempt.questions" />
   </section>
 </template>
 
@@ -78,18 +58,5 @@ const hidden: Record<string, string> = {
   gap: var(--space-3);
   border-top: var(--stroke-hair) solid var(--hair);
   padding-top: var(--space-4);
-}
-.said {
-  padding-left: var(--space-5);
-  border-left: var(--stroke-strong) solid var(--accent);
-  white-space: pre-wrap;
-}
-.answers {
-  list-style: none;
-}
-.answers li {
-  display: grid;
-  gap: var(--space-3);
-  padding: var(--space-4) 0;
 }
 </style>

@@ -5,11 +5,10 @@ import type { Schemas } from '../../../foundation/api/client'
 import { questions } from '../../../foundation/api/questions'
 import { useAnswer } from '../../../foundation/useAnswer'
 import { useViewpoint } from '../../../foundation/useViewpoint'
-import FormattedText from '../../../parts/FormattedText.vue'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 import DoneAttempt from './DoneAttempt.vue'
-import QuestionField from './QuestionField.vue'
-import { type QuizAnswer, unanswered } from './answers'
+import { type QuizAnswer, unanswered } from '../../../parts/quiz/answers'
+import QuestionSheet from '../../../parts/quiz/QuestionSheet.vue'
 import { useQuiz } from './useQuiz'
 
 /** A quiz: begun, answered, handed in, and how it went. */
@@ -22,7 +21,6 @@ const running = computed(() => quiz.data.value?.running ?? null)
 const mayAct = computed(() => viewpoint.isOnesOwn.value)
 const taking = useQuiz(props.section, props.answer.item, props.answer.student)
 const given = reactive<Record<string, QuizAnswer>>({})
-const hinted = ref<string[]>([])
 const isAsking = ref(false)
 
 // When an attempt comes up, what it holds is taken once; what this device still has goes before it.
@@ -123,27 +121,7 @@ async function end(): Promise<void> {
                   : ''
           }}</span>
         </p>
-        <fieldset v-for="(question, at) in running.questions" :key="question.id" class="question">
-          <legend>
-            <span class="code">{{ at + 1 }}</span>
-            <span class="small second"
-              >{{ question.points }} {{ question.points === '1' ? 'point' : 'points'
-              }}{{ question.isExtra ? ', a bonus' : '' }}</span
-            >
-          </legend>
-          <FormattedText :html="question.html" />
-          <QuestionField
-            :model-value="given[question.id] ?? null"
-            :question="question"
-            :name="`Answer to question ${at + 1}`"
-            :disabled="!mayAct"
-            @update:model-value="set(question.id, $event)"
-          />
-          <p v-if="question.hint" class="small">
-            <template v-if="hinted.includes(question.id)">{{ question.hint }}</template>
-            <button v-else type="button" class="word-button small" @click="hinted.push(question.id)">a hint</button>
-          </p>
-        </fieldset>
+        <QuestionSheet :questions="running.questions" :given="given" :disabled="!mayAct" @answer="set" />
         <ProblemNote v-if="taking.problem.value" :problem="taking.problem.value" />
         <p v-if="mayAct" class="ways">
           <v-btn type="submit" class="meant" :disabled="taking.busy.value">
@@ -199,22 +177,6 @@ async function end(): Promise<void> {
 .clock [role='timer'] {
   font-weight: 600;
   font-variant-numeric: tabular-nums;
-}
-.question {
-  display: grid;
-  gap: var(--space-4);
-  width: 100%;
-  min-width: 0;
-  margin: 0;
-  border: 0;
-  padding: 0 0 var(--space-5);
-  border-bottom: var(--stroke-hair) solid var(--hair);
-}
-.question legend {
-  display: flex;
-  align-items: baseline;
-  gap: var(--space-4);
-  padding: 0;
 }
 .score {
   display: flex;

@@ -3,7 +3,7 @@ import { computed, onScopeDispose, ref } from 'vue'
 import { type Problem, api, ask, once, problemOf } from '../../../foundation/api/client'
 import { keys } from '../../../foundation/keys'
 import { WRITING } from '../../../foundation/session'
-import type { QuizAnswer } from './answers'
+import type { QuizAnswer } from '../../../parts/quiz/answers'
 
 interface Waiting {
   answer: QuizAnswer

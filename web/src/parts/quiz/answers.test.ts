@@ -12,6 +12,7 @@ const question = (id: string) => ({
   rights: [],
   gaps: [],
   answer: null,
+  page: 1,
 })
 
 test('false is an answer; blanks, nothing picked and nothing matched are none', () => {

@@ -1,4 +1,4 @@
-import type { Schemas } from '../../../foundation/api/client'
+import type { Schemas } from '../../foundation/api/client'
 
 /** An answer in the form that its kind of question takes; null: cleared. */
 export type QuizAnswer = string | boolean | (string | null)[] | Record<string, string> | null

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Schemas } from '../../../foundation/api/client'
-import ChoiceField from '../../../parts/fields/ChoiceField.vue'
-import OneOfField from '../../../parts/fields/OneOfField.vue'
-import TickField from '../../../parts/fields/TickField.vue'
-import WordField from '../../../parts/fields/WordField.vue'
+import type { Schemas } from '../../foundation/api/client'
+import ChoiceField from '../fields/ChoiceField.vue'
+import OneOfField from '../fields/OneOfField.vue'
+import TickField from '../fields/TickField.vue'
+import WordField from '../fields/WordField.vue'
 import type { QuizAnswer } from './answers'
 
 /** Where a question is answered, by its kind. */

@@ -1,0 +1,85 @@
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Core.Release;
+using Polycline.Core.Wording;
+using Polycline.Data.Courses;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
+
+namespace Polycline.Web.Choices;
+
+/// <param name="Options">All that is picked from now on; empty: nothing.</param>
+public sealed record PickOptionsRequest(Id<Item> Item, IReadOnlyList<string> Options);
+
+/// <param name="Opens">What opens by it, each with its code and title.</param>
+/// <param name="Closes">What closes by it.</param>
+public sealed record PickedAnswer(bool Applied, IReadOnlyList<string> Opens, IReadOnlyList<string> Closes, string Sentence)
+    : IAnswer<PickedAnswer>
+{
+    public PickedAnswer AsPreview() => this with { Applied = false };
+}
+
+/// <summary>Picks options of a choice, or others in their place.</summary>
+public sealed class PickOptions : IWorkCommand<PickOptionsRequest, PickingStudents, PickedAnswer>
+{
+    public static string Name => "pick-options";
+
+    public static May May => May.SectionStudent;
+
+    public static WorkPlace Place => WorkPlace.Section;
+
+    public static async Task<PickingStudents> Prepare(Access access, PlanCache plans, PickOptionsRequest request) =>
+        new(await plans.Edition(access), await CourseOfStudents.Of(access, plans));
+
+    public static async Task<PickedAnswer> Do(WorkContext work, PickingStudents ready, PickOptionsRequest request)
+    {
+        var (connection, at) = (work.Connection, work.Viewpoint.At);
+        var course = await ready.Students.SeenBy(connection, work.Access, work.Viewpoint);
+        var sight = course.See(request.Item);
+        if (sight.Kind != ItemKind.Choice)
+            throw Problem.Unknown("item");
+        if (!IsOpen(sight))
+            throw Problem.NotOpen("Nothing was picked.");
+        var choice = Picks.Of(ready.Plan, request.Item);
+        var picks = await Picks.Read(connection, ready.Plan, work.Section, request.Item, at, locked: true);
+        picks.Check(request.Options);
+        var before = picks.By(course.Oneself);
+        if (choice.Offered?.IsFinal == true && !before.All(request.Options.Contains))
+            throw Problem.Field("options", "What is picked here stays picked. If you need something else, ask your teacher.");
+        for (var n = 0; n < request.Options.Count; n++)
+            if (!before.Contains(request.Options[n]) && picks.RoomIn(request.Options[n]) == 0)
+                throw Problem.Field(
+                    $"options[{n}]",
+                    $"“{choice.TitleOf(request.Options[n])}” is full. Pick something else, or ask your teacher."
+                );
+        var open = Open(course);
+        if (!await picks.Turn(connection, request.Item, work.Section, course.Oneself, request.Options, course.Oneself, work.Key))
+            return new(false, [], [], "That is what you have picked.");
+        var now = Open(await ready.Students.SeenBy(connection, work.Access, work.Viewpoint));
+        var (opens, closes) = (Told(now.Except(open)), Told(open.Except(now)));
+        return new(true, opens, closes, Sentence(opens, closes));
+
+        IReadOnlyList<string> Told(IEnumerable<Ref<Item>> items) =>
+            [.. items.Select(item => $"{ready.Plan.Schedule.CodeOf[item]} {ready.Plan.Schedule.Item(item).Title}")];
+    }
+
+    /// <summary>Whether something can be done with it now.</summary>
+    public static bool IsOpen(Sight sight) => sight is { MayRead: true, State: ReleaseState.Open or ReleaseState.Overdue };
+
+    private static IReadOnlyList<Ref<Item>> Open(StudentCourse course) => [.. course.All.Where(IsOpen).Select(sight => sight.Item)];
+
+    private static string Sentence(IReadOnlyList<string> opens, IReadOnlyList<string> closes)
+    {
+        var parts = new List<string>();
+        if (opens.Count > 0)
+            parts.Add($"{Counting.Joined(opens, "and")} {(opens.Count == 1 ? "opens" : "open")}.");
+        if (closes.Count > 0)
+            parts.Add($"{Counting.Joined(closes, "and")} {(closes.Count == 1 ? "closes" : "close")}; what you began there stays readable.");
+        return parts.Count == 0 ? "Nothing opens or closes because of it yet." : string.Join(' ', parts);
+    }
+}
+
+/// <summary>The course of whoever picks, as it is and as they see it.</summary>
+public sealed record PickingStudents(EditionPlan Plan, CourseOfStudents Students);

@@ -1,0 +1,58 @@
+using Polycline.Core;
+using Polycline.Core.Courses;
+using Polycline.Data;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
+
+namespace Polycline.Web.Choices;
+
+/// <param name="Picks">How many can be picked at once.</param>
+/// <param name="MayPick">Whether they can pick now.</param>
+/// <param name="IsFinal">Whether what is picked stays picked.</param>
+public sealed record OfferAnswer(int Picks, bool MayPick, bool IsFinal, IReadOnlyList<OfferLine> Options);
+
+/// <param name="Option">What a pick names.</param>
+/// <param name="Room">For how many more there is room; null: for any number.</param>
+/// <param name="By">Whoever picked it for them; null: they themselves, or it is not picked.</param>
+public sealed record OfferLine(string Option, string Title, string Words, int? Room, bool IsPicked, string? By);
+
+/// <summary>A choice as a student has it: what is offered, for how many there is room, and what they picked.</summary>
+public static class ReadOffer
+{
+    public static async Task<OfferAnswer> Handle(
+        long section,
+        long item,
+        Access access,
+        Viewpoint viewpoint,
+        PlanCache compiled,
+        Database database,
+        CancellationToken stop
+    )
+    {
+        var course = await StudentCourse.Read(access, viewpoint, compiled, database, stop, new(item));
+        var sight = course.See(new Id<Item>(item));
+        if (sight.Kind != ItemKind.Choice || !sight.MayRead)
+            throw Problem.Unknown();
+        var plan = await compiled.Edition(access);
+        var choice = Picks.Of(plan, new(item));
+        var picks = await database.Read(connection => Picks.Read(connection, plan, new(section), new(item), course.At), stop);
+        var own = course.Student is { } student ? picks.By(student) : [];
+        var by = course.Student is { } who ? picks.LastOf(who)?.By : null;
+        return new(
+            choice.Picks,
+            course.Student is not null && PickOptions.IsOpen(sight),
+            choice.Offered?.IsFinal == true,
+            [
+                .. choice.Options.Select(option => new OfferLine(
+                    option,
+                    choice.TitleOf(option),
+                    choice.Offered?.Options.FirstOrDefault(one => one.Option == option)?.Words ?? "",
+                    picks.RoomIn(option),
+                    own.Contains(option),
+                    own.Contains(option) ? by : null
+                )),
+            ]
+        );
+    }
+}
