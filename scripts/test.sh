@@ -51,7 +51,7 @@ dotnet_tests() {
   local started=$SECONDS
   rm -f "$report"
   # Most code here runs a few times: profiling it to compile it better does not pay, and neither does collecting memory often.
-  DOTNET_TieredPGO=0 DOTNET_GCgen0size=4000000 timeout 1800 "$dll" -noColor -maxThreads 4 -result-ctrf "$report" "${@:2}" >"$log" 2>&1 || true
+  DOTNET_TieredPGO=0 DOTNET_GCgen0size=4000000 timeout 3000 "$dll" -noColor -maxThreads 4 -result-ctrf "$report" "${@:2}" >"$log" 2>&1 || true
   if ! node "$ROOT/scripts/report.mjs" "$report" >"$said" 2>>"$log"; then
     FAILED=$((FAILED + 1))
     say "FAILED  $name.Tests did not finish"

@@ -5,7 +5,7 @@ using Xunit;
 namespace Polycline.Tests.Browser;
 
 /// <summary>A course is built before there is anybody to teach, by mouse and by keys.</summary>
-public sealed class BuildWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+public sealed class BuildWalk(TwoInstances school) : IClassFixture<TwoInstances>
 {
     [Theory]
     [InlineData(false, "9 Elm", "Mara", "Wind and Sail")]

@@ -8,7 +8,7 @@ namespace Polycline.Tests.Browser;
 /// One task on four timetables: other dates in two sections, dropped in a third, as the course has it in the fourth; by mouse and by keys
 /// alone.
 /// </summary>
-public sealed class DatesWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+public sealed class DatesWalk(TwoInstances school) : IClassFixture<TwoInstances>
 {
     [Theory]
     [InlineData(false)]

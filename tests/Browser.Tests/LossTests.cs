@@ -24,7 +24,7 @@ public sealed class LossTests
     public async Task With_the_database_gone_the_page_says_so_keeps_the_text_and_hands_it_in_once()
     {
         await using var cluster = await OwnCluster.Start();
-        await using var school = new PublishedSchool(cluster.Database);
+        await using var school = new PublishedSchool(cluster.Database) { Instances = 2 };
         await school.InitializeAsync();
         using var davit = new Person(school.Addresses[0]);
         davit.Expected.AddRange([503]);
@@ -63,7 +63,7 @@ public sealed class LossTests
     {
         const int Students = 20,
             Each = 50;
-        await using var school = new PublishedSchool();
+        await using var school = new TwoInstances();
         await school.InitializeAsync();
         await using var database = Database.Open(school.Database.Owner);
         var (section, item) = await database.Read(

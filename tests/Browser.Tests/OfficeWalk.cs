@@ -5,7 +5,7 @@ using Xunit;
 namespace Polycline.Tests.Browser;
 
 /// <summary>What the office does with people, sections and rosters, by mouse and by keys; and how people come in.</summary>
-public sealed partial class OfficeWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+public sealed partial class OfficeWalk(TwoInstances school) : IClassFixture<TwoInstances>
 {
     [Theory]
     [InlineData(false, "Marit Oyelaran", "9 Alder")]

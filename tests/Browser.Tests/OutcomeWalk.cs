@@ -12,7 +12,7 @@ public sealed class OutcomeWalk(PublishedSchool school) : IClassFixture<Publishe
     {
         using var fintan = new Person(school.Addresses[0]);
         using var orla = new Person(school.Addresses[0]);
-        using var imke = new Person(school.Addresses[1]);
+        using var imke = new Person(school.Addresses[0]);
         fintan.ComeIn("Fintan Marsh");
         fintan.Open("/outcomes");
         fintan.SeeText("Draw isobars through readings");

@@ -7,7 +7,7 @@ namespace Polycline.Tests.Browser;
 /// <summary>
 /// A team member notes by keys alone what a lesson took, and a colleague sees the section's line move; a class is moved and put back.
 /// </summary>
-public sealed class PaceWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+public sealed class PaceWalk(TwoInstances school) : IClassFixture<TwoInstances>
 {
     [Fact]
     public void What_was_taught_is_noted_by_keys_and_moves_the_line_on_a_colleagues_screen()

@@ -7,8 +7,8 @@ using Xunit;
 
 namespace Polycline.Tests.Browser;
 
-/// <summary>The application as it is started, published, as two processes on one database.</summary>
-public sealed class PublishedSchool : IAsyncLifetime
+/// <summary>The application as it is started, published, as one process on a database of its own; as several where that is asked for.</summary>
+public class PublishedSchool : IAsyncLifetime
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
     private readonly List<Process> processes = [];
@@ -23,7 +23,7 @@ public sealed class PublishedSchool : IAsyncLifetime
     internal PublishedSchool(TestDatabase given) => this.given = given.Shared();
 
     /// <summary>How many instances there are.</summary>
-    internal int Instances { get; init; } = 2;
+    internal int Instances { get; init; } = 1;
 
     /// <summary><c>demo</c>, or <c>school</c> without it.</summary>
     internal string Profile { get; init; } = "demo";
@@ -100,12 +100,13 @@ public sealed class PublishedSchool : IAsyncLifetime
             process.Dispose();
         }
         await database.DisposeAsync();
+        GC.SuppressFinalize(this);
     }
 
     private static async Task Ready(Uri address)
     {
         using var caller = new Caller(address);
-        for (var waited = Stopwatch.StartNew(); waited.Elapsed < Patience; await Task.Yield())
+        for (var waited = Stopwatch.StartNew(); waited.Elapsed < Patience; await Task.Delay(100))
         {
             try
             {
@@ -137,4 +138,10 @@ public sealed class PublishedSchool : IAsyncLifetime
             }
         }
     }
+}
+
+/// <summary>Two processes on one database, for walks on which what is done at one is seen at the other.</summary>
+public sealed class TwoInstances : PublishedSchool
+{
+    public TwoInstances() => Instances = 2;
 }

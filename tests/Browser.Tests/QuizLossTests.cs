@@ -19,7 +19,7 @@ public sealed class QuizLossTests
     [Fact]
     public async Task Twenty_four_answer_a_timed_quiz_while_servers_are_killed_and_lose_nothing()
     {
-        await using var school = new PublishedSchool();
+        await using var school = new TwoInstances();
         await school.InitializeAsync();
         await using var database = Database.Open(school.Database.Owner);
         var (section, item) = await Rows<(long Section, long Item)>(

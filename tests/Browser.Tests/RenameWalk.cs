@@ -5,7 +5,7 @@ using Xunit;
 namespace Polycline.Tests.Browser;
 
 /// <summary>An item renamed, seen in a colleague's open browser on another instance, undone.</summary>
-public sealed class RenameWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+public sealed class RenameWalk(TwoInstances school) : IClassFixture<TwoInstances>
 {
     private const string Old = "Film: a day over the harbour";
 

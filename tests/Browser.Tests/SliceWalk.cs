@@ -5,7 +5,7 @@ using Xunit;
 namespace Polycline.Tests.Browser;
 
 /// <summary>One course through the whole job, as the three people who do it.</summary>
-public sealed class SliceWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+public sealed class SliceWalk(TwoInstances school) : IClassFixture<TwoInstances>
 {
     [Fact]
     public void A_step_is_written_dated_conditioned_worked_on_given_back_and_rolled_over()

@@ -3,7 +3,7 @@ using Xunit;
 namespace Polycline.Tests.Browser;
 
 /// <summary>Two colleagues write in one text at the same time, one of them by keys; students read it once it is in use.</summary>
-public sealed class TextWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+public sealed class TextWalk(TwoInstances school) : IClassFixture<TwoInstances>
 {
     private const string Guide = "//button[@data-stop and normalize-space() = 'Guide: the rain gauge']";
 

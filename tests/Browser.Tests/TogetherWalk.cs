@@ -3,7 +3,7 @@ using Xunit;
 namespace Polycline.Tests.Browser;
 
 /// <summary>Two of a class hand in one piece together, by keys, and their teacher gives it back to both at once.</summary>
-public sealed class TogetherWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+public sealed class TogetherWalk(TwoInstances school) : IClassFixture<TwoInstances>
 {
     [Fact]
     public void A_pair_hands_in_one_piece_and_both_have_it_back()

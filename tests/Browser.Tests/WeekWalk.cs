@@ -8,7 +8,7 @@ namespace Polycline.Tests.Browser;
 /// <summary>
 /// A team's Sunday evening, a step dropped in one section, a look through a student's eyes: each by mouse, and again by keys alone.
 /// </summary>
-public sealed class WeekWalk(PublishedSchool school) : IClassFixture<PublishedSchool>
+public sealed class WeekWalk(TwoInstances school) : IClassFixture<TwoInstances>
 {
     [Theory]
     [InlineData(false)]
