@@ -83,7 +83,7 @@ BEGIN
   DELETE FROM section_teacher WHERE person = which;
   DELETE FROM master_member WHERE person = which;
   UPDATE work_version v SET text = '', links = NULL, entries = NULL, files = NULL FROM work w WHERE w.id = v.work AND w.person = which;
-  UPDATE feedback f SET text = '' FROM work w WHERE w.id = f.work AND w.person = which;
+  UPDATE feedback f SET text = '', remarks = NULL FROM work w WHERE w.id = f.work AND w.person = which;
   UPDATE arrangement SET reason = '' WHERE person = which;
   UPDATE change SET
     before = CASE WHEN before ? 'reason' THEN before || '{"reason": ""}' ELSE before END,
@@ -199,8 +199,8 @@ BEGIN
       FROM jsonb_populate_recordset(NULL::work_version, merged -> -1 -> 'versions') v;
     INSERT INTO work_version (work, n, text, handed_in_at, claimed_at, request, taken_back_at, files, links, entries, together, by)
     SELECT pair.mine, r.now, r.text, r.handed_in_at, r.claimed_at, r.request, r.taken_back_at, r.files, r.links, r.entries, r.together, r.by FROM renumbered r;
-    INSERT INTO feedback (id, work, n, by, text, again, mark, returned_at, given, taken_back_at, taken_back_by) OVERRIDING SYSTEM VALUE
-    SELECT f.id, pair.mine, r.now, f.by, f.text, f.again, f.mark, f.returned_at, f.given, f.taken_back_at, f.taken_back_by
+    INSERT INTO feedback (id, work, n, by, text, again, mark, remarks, returned_at, given, taken_back_at, taken_back_by) OVERRIDING SYSTEM VALUE
+    SELECT f.id, pair.mine, r.now, f.by, f.text, f.again, f.mark, f.remarks, f.returned_at, f.given, f.taken_back_at, f.taken_back_by
     FROM jsonb_populate_recordset(NULL::feedback, merged -> -1 -> 'feedback') f LEFT JOIN renumbered r ON r.work = f.work AND r.n = f.n;
     DROP TABLE renumbered;
   END LOOP;
@@ -462,8 +462,8 @@ BEGIN
     INSERT INTO work (id, person, item, section) OVERRIDING SYSTEM VALUE
     SELECT w.id, w.person, w.item, w.section FROM jsonb_populate_record(NULL::work, pair -> 'theirs') w;
     INSERT INTO work_version SELECT v.* FROM jsonb_populate_recordset(NULL::work_version, pair -> 'versions') v;
-    INSERT INTO feedback (id, work, n, by, text, again, mark, returned_at, given, taken_back_at, taken_back_by) OVERRIDING SYSTEM VALUE
-    SELECT f.id, f.work, f.n, f.by, f.text, f.again, f.mark, f.returned_at, f.given, f.taken_back_at, f.taken_back_by FROM jsonb_populate_recordset(NULL::feedback, pair -> 'feedback') f;
+    INSERT INTO feedback (id, work, n, by, text, again, mark, remarks, returned_at, given, taken_back_at, taken_back_by) OVERRIDING SYSTEM VALUE
+    SELECT f.id, f.work, f.n, f.by, f.text, f.again, f.mark, f.remarks, f.returned_at, f.given, f.taken_back_at, f.taken_back_by FROM jsonb_populate_recordset(NULL::feedback, pair -> 'feedback') f;
   END LOOP;
   UPDATE work w SET person = j.other WHERE w.person = j.kept AND j.before -> 'works' @> to_jsonb(w.id);
   UPDATE fact f SET person = j.other WHERE f.person = j.kept AND j.before -> 'facts' @> to_jsonb(f.id);
@@ -894,8 +894,10 @@ CREATE TABLE public.feedback (
     given uuid,
     taken_back_at timestamp with time zone,
     taken_back_by bigint,
+    remarks jsonb,
     CONSTRAINT feedback_check CHECK (((taken_back_at IS NULL) = (taken_back_by IS NULL))),
-    CONSTRAINT feedback_check1 CHECK (((n IS NOT NULL) OR (mark IS NOT NULL)))
+    CONSTRAINT feedback_check1 CHECK (((n IS NOT NULL) OR (mark IS NOT NULL))),
+    CONSTRAINT feedback_remarks_check CHECK (((jsonb_typeof(remarks) = 'array'::text) AND ((jsonb_array_length(remarks) >= 1) AND (jsonb_array_length(remarks) <= 100))))
 );
 ALTER TABLE public.feedback ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     SEQUENCE NAME public.feedback_id_seq
@@ -1285,6 +1287,7 @@ CREATE TABLE public.quiz_attempt (
     scored_by bytea,
     joined_from bigint,
     joined_n integer,
+    lot text DEFAULT (gen_random_uuid())::text NOT NULL,
     CONSTRAINT quiz_attempt_check CHECK ((ended_at >= began_at)),
     CONSTRAINT quiz_attempt_n_check CHECK ((n >= 1))
 );
@@ -1313,6 +1316,12 @@ ALTER TABLE public.quiz_mark ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     NO MINVALUE
     NO MAXVALUE
     CACHE 1
+);
+CREATE TABLE public.reader (
+    item bigint NOT NULL,
+    person bigint NOT NULL,
+    by bigint NOT NULL,
+    at timestamp with time zone NOT NULL
 );
 CREATE TABLE public.request (
     person bigint NOT NULL,
@@ -1773,6 +1782,8 @@ ALTER TABLE ONLY public.quiz_attempt
     ADD CONSTRAINT quiz_attempt_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.quiz_mark
     ADD CONSTRAINT quiz_mark_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.reader
+    ADD CONSTRAINT reader_pkey PRIMARY KEY (item, person);
 ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_pkey PRIMARY KEY (person, key);
 ALTER TABLE ONLY public.roster_fetch
@@ -1864,6 +1875,7 @@ CREATE INDEX fact_item ON public.fact USING btree (item);
 CREATE INDEX fact_person_item ON public.fact USING btree (person, item);
 CREATE INDEX fact_section ON public.fact USING btree (section, event);
 CREATE INDEX fact_voided_for ON public.fact USING btree (voided_for) WHERE (voided_for IS NOT NULL);
+CREATE INDEX feedback_by ON public.feedback USING btree (by, id DESC);
 CREATE INDEX feedback_given ON public.feedback USING btree (given) WHERE (given IS NOT NULL);
 CREATE INDEX feedback_work ON public.feedback USING btree (work, n);
 CREATE INDEX file_part_chunk ON public.file_part USING btree (chunk);
@@ -2107,6 +2119,12 @@ ALTER TABLE ONLY public.quiz_mark
     ADD CONSTRAINT quiz_mark_attempt_fkey FOREIGN KEY (attempt) REFERENCES public.quiz_attempt(id);
 ALTER TABLE ONLY public.quiz_mark
     ADD CONSTRAINT quiz_mark_by_fkey FOREIGN KEY (by) REFERENCES public.person(id);
+ALTER TABLE ONLY public.reader
+    ADD CONSTRAINT reader_by_fkey FOREIGN KEY (by) REFERENCES public.person(id);
+ALTER TABLE ONLY public.reader
+    ADD CONSTRAINT reader_item_fkey FOREIGN KEY (item) REFERENCES public.item(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.reader
+    ADD CONSTRAINT reader_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.roster_fetch
@@ -2348,6 +2366,7 @@ GRANT UPDATE(ended_at) ON TABLE public.quiz_attempt TO polycline_app;
 GRANT UPDATE(settled_at) ON TABLE public.quiz_attempt TO polycline_app;
 GRANT UPDATE(scored_by) ON TABLE public.quiz_attempt TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.quiz_mark TO polycline_app;
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.reader TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.request TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.roster_fetch TO polycline_app;
 GRANT UPDATE(state) ON TABLE public.roster_fetch TO polycline_app;

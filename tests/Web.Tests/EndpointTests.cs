@@ -446,6 +446,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             "/api/editions/{edition}/items/{task}/students/{student}/versions",
             TheirStudents
         ),
+        ["GET /api/editions/{edition:long}/items/{item:long}/remarks"] = new("/api/editions/{edition}/items/{task}/remarks", Team),
         ["POST /api/sections/{section:long}/say-cannot-open"] = new(
             "/api/sections/{section}/say-cannot-open?preview=true",
             Student,
@@ -588,6 +589,11 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             [401, 404, 404, 404, 200, 404, 404, 404, 401],
             WorkTests.SomePiece
         ),
+        ["POST /api/sections/{section:long}/take-to-read"] = new(
+            "/api/sections/{section}/take-to-read?preview=true",
+            [401, 404, 404, 404, 200, 404, 404, 404, 401],
+            ReaderTests.SomePiece
+        ),
         ["GET /api/sections/{section:long}/missing"] = new(
             "/api/sections/{section}/missing",
             [401, 404, 404, 404, 200, 404, 404, 404, 401]
@@ -645,28 +651,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
     public async Task Everybody_gets_what_is_theirs_and_no_more(string endpoint)
     {
         var row = Rows[endpoint];
-        var address = row
-            .Address.Replace("{edition}", $"{school.WeatherWatch}", StringComparison.Ordinal)
-            .Replace("{section}", $"{school.Ids["section:9 Alder"]}", StringComparison.Ordinal)
-            .Replace("{evening}", $"{school.Ids["section:Evening watch"]}", StringComparison.Ordinal)
-            .Replace("{other}", $"{school.Ids["section:9 Birch"]}", StringComparison.Ordinal)
-            .Replace("{student}", $"{school.Ids["person:" + DemoPeople.OnTrack]}", StringComparison.Ordinal)
-            .Replace(
-                "{term}",
-                $"{await school.Sql(connection => connection.ExecuteScalarAsync<long>(TermOf, new { school.WeatherWatch }))}",
-                StringComparison.Ordinal
-            )
-            .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal)
-            .Replace("{unit}", $"{await school.Unit("Looking up")}", StringComparison.Ordinal)
-            .Replace("{film}", $"{await school.Item("Film: a day over the harbour")}", StringComparison.Ordinal)
-            .Replace("{quiz}", $"{await school.Item("Reading scales")}", StringComparison.Ordinal)
-            .Replace("{choice}", $"{await school.Item(ChoiceTests.Title)}", StringComparison.Ordinal);
-        if (address.Contains("{file}", StringComparison.Ordinal))
-            address = address.Replace(
-                "{file}",
-                $"{(await FileTests.Attached(school, "Cloud diary", "winds.csv")).File}",
-                StringComparison.Ordinal
-            );
+        var address = await Filled(school, endpoint);
         var body = row.Body is null ? null : await row.Body(school);
         var method =
             endpoint.StartsWith("POST", StringComparison.Ordinal) || endpoint.EndsWith("negotiate", StringComparison.Ordinal)
@@ -712,6 +697,34 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         using var lead = await school.As(DemoPeople.Lead);
         foreach (var name in new[] { "9 Alder", "9 Birch", "9 Cedar", "9 Dogwood", "Evening watch" })
             (await lead.Get($"/api/sections/{school.Ids["section:" + name]}")).Status.ShouldBe(HttpStatusCode.OK, name);
+    }
+
+    /// <summary>The address at which an endpoint is asked, with what there is in this school.</summary>
+    internal static async Task<string> Filled(School school, string endpoint)
+    {
+        var address = Rows[endpoint]
+            .Address.Replace("{edition}", $"{school.WeatherWatch}", StringComparison.Ordinal)
+            .Replace("{section}", $"{school.Ids["section:9 Alder"]}", StringComparison.Ordinal)
+            .Replace("{evening}", $"{school.Ids["section:Evening watch"]}", StringComparison.Ordinal)
+            .Replace("{other}", $"{school.Ids["section:9 Birch"]}", StringComparison.Ordinal)
+            .Replace("{student}", $"{school.Ids["person:" + DemoPeople.OnTrack]}", StringComparison.Ordinal)
+            .Replace(
+                "{term}",
+                $"{await school.Sql(connection => connection.ExecuteScalarAsync<long>(TermOf, new { school.WeatherWatch }))}",
+                StringComparison.Ordinal
+            )
+            .Replace("{task}", $"{await school.Item("Cloud diary")}", StringComparison.Ordinal)
+            .Replace("{unit}", $"{await school.Unit("Looking up")}", StringComparison.Ordinal)
+            .Replace("{film}", $"{await school.Item("Film: a day over the harbour")}", StringComparison.Ordinal)
+            .Replace("{quiz}", $"{await school.Item("Reading scales")}", StringComparison.Ordinal)
+            .Replace("{choice}", $"{await school.Item(ChoiceTests.Title)}", StringComparison.Ordinal);
+        if (address.Contains("{file}", StringComparison.Ordinal))
+            address = address.Replace(
+                "{file}",
+                $"{(await FileTests.Attached(school, "Cloud diary", "winds.csv")).File}",
+                StringComparison.Ordinal
+            );
+        return address;
     }
 
     private static Task<object?> Nothing(School school) => Body(new { });

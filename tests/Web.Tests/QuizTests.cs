@@ -222,7 +222,7 @@ public sealed class QuizTests : LeadOfASchool
             var (question, answer, field) in new (string, object?, string)[]
             {
                 ("k1", "z", "answer"),
-                ("k3", new[] { "a3", "a3" }, "answer[1]"),
+                ("k3", new[] { "o3", "o3" }, "answer[1]"),
                 ("k2", 14, "answer"),
                 ("k9", "a", "question"),
             }

@@ -21,6 +21,7 @@ public sealed class RoundTripTests(SchoolOfClass shared) : IClassFixture<SchoolO
     [InlineData("history", DemoPeople.Lead)]
     [InlineData("items/{task}", DemoPeople.Lead)]
     [InlineData("items/{task}/students/{student}/versions", DemoPeople.Lead)]
+    [InlineData("items/{task}/remarks", DemoPeople.Lead)]
     [InlineData("notes", DemoPeople.Lead)]
     [InlineData("dates", DemoPeople.Lead)]
     [InlineData("today", DemoPeople.Lead)]

@@ -129,6 +129,7 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
         ),
         ["finish-upload"] = new(DemoPeople.OnTrack, async walk => ("/api/me/finish-upload", new { upload = await walk.Piece() })),
         ["cancel-upload"] = new(DemoPeople.OnTrack, async walk => ("/api/me/cancel-upload", new { upload = await walk.Piece() })),
+        ["take-to-read"] = new(DemoPeople.Lead, async walk => (walk.Section("take-to-read"), (await ReaderTests.SomePiece(walk.School))!)),
         ["give-back"] = new(DemoPeople.Lead, async walk => (walk.Section("give-back"), (await WorkTests.SomePiece(walk.School))!)),
         ["remind-students"] = new(
             DemoPeople.Lead,

@@ -18,7 +18,7 @@ SELECT jsonb_build_object(
              'versions', (SELECT jsonb_agg(jsonb_build_object('handedInAt', v.handed_in_at, 'takenBackAt', v.taken_back_at, 'text', v.text, 'links', v.links, 'entries', v.entries,
                             'files', (SELECT coalesce(jsonb_agg(f.name ORDER BY array_position(v.files, f.id)), '[]') FROM work_file f WHERE f.id = ANY(v.files))) ORDER BY v.n)
                           FROM work_version v WHERE v.work = w.id),
-             'feedback', (SELECT coalesce(jsonb_agg(jsonb_build_object('by', b.name, 'at', f.returned_at, 'text', f.text, 'again', f.again, 'mark', f.mark) ORDER BY f.id), '[]')
+             'feedback', (SELECT coalesce(jsonb_agg(jsonb_build_object('by', b.name, 'at', f.returned_at, 'text', f.text, 'again', f.again, 'mark', f.mark, 'remarks', f.remarks) ORDER BY f.id), '[]')
                           FROM feedback f JOIN person b ON b.id = f.by WHERE f.work = w.id)) ORDER BY w.id), '[]')
            FROM work w JOIN item i ON i.id = w.item JOIN section c ON c.id = w.section WHERE w.person = p.id),
   'drafts', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'savedAt', d.saved_at, 'text', d.text, 'links', d.links, 'entries', d.entries,
@@ -36,7 +36,7 @@ SELECT jsonb_build_object(
                    FROM cannot_open c JOIN item i ON i.id = c.item WHERE c.person = p.id),
   'happened', (SELECT coalesce(jsonb_agg(jsonb_build_object('what', f.event, 'item', i.title, 'at', f.at, 'score', f.score, 'chosen', f.option) ORDER BY f.at, f.id), '[]')
                FROM fact f JOIN item i ON i.id = f.item WHERE f.person = p.id AND f.voided_at IS NULL),
-  'feedbackGiven', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'at', f.returned_at, 'text', f.text) ORDER BY f.id), '[]')
+  'feedbackGiven', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'at', f.returned_at, 'text', f.text, 'remarks', f.remarks) ORDER BY f.id), '[]')
                     FROM feedback f JOIN work w ON w.id = f.work JOIN item i ON i.id = w.item WHERE f.by = p.id),
   'notesForTheTeam', (SELECT coalesce(jsonb_agg(jsonb_build_object('at', n.written_at, 'text', n.text) ORDER BY n.id), '[]') FROM team_note n WHERE n.author = p.id),
   'textsBeingWritten', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'at', v.at) ORDER BY v.at, v.item, v.n), '[]')

@@ -37,8 +37,8 @@ public sealed record AttemptRow
     /// <summary>The hash of the paper by whose keys it was last scored; null: it was not.</summary>
     public required string? ScoredBy { get; init; }
 
-    /// <summary>By which what is put to it is drawn and mixed.</summary>
-    public string Lot => $"{Id}";
+    /// <summary>By which what is put to it is drawn, mixed and named; no browser knows it.</summary>
+    public required string Lot { get; init; }
 
     /// <summary>The attempt as it is marked.</summary>
     /// <param name="put">What was put to the student.</param>
@@ -103,7 +103,7 @@ public sealed record AttemptRows(
 public static class QuizStore
 {
     private const string Columns =
-        "a.id, a.person, a.item, a.section, a.n, encode(a.paper, 'hex') AS paper, a.began_at, a.ended_at, a.settled_at, "
+        "a.id, a.person, a.item, a.section, a.n, encode(a.paper, 'hex') AS paper, a.lot, a.began_at, a.ended_at, a.settled_at, "
         + "encode(a.scored_by, 'hex') AS scored_by";
 
     internal const string MarkColumns = "a.person, a.item, a.n, m.question, m.points, m.words, p.name AS by, m.at";

@@ -4,7 +4,7 @@ WHERE b.kind = 'quiz' AND b.hash IN (
   SELECT i.quiz FROM item i WHERE i.edition = @edition AND i.quiz IS NOT NULL
   UNION SELECT a.paper FROM quiz_attempt a JOIN item i ON i.id = a.item WHERE i.edition = @edition);
 
-SELECT a.id, a.person, a.item, a.section, a.n, encode(a.paper, 'hex') AS paper, a.began_at, a.ended_at, a.settled_at, encode(a.scored_by, 'hex') AS scored_by
+SELECT a.id, a.person, a.item, a.section, a.n, encode(a.paper, 'hex') AS paper, a.lot, a.began_at, a.ended_at, a.settled_at, encode(a.scored_by, 'hex') AS scored_by
 FROM quiz_attempt a JOIN item i ON i.id = a.item
 WHERE i.edition = @edition AND a.began_at <= @at AND (@student::bigint IS NULL OR a.person = @student)
 ORDER BY a.n;

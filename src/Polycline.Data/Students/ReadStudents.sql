@@ -10,7 +10,7 @@ FROM fact
 WHERE person = ANY(coalesce(@students::bigint[], ARRAY(SELECT e.person FROM place e JOIN section s ON s.id = e.section WHERE s.edition = @edition))) AND voided_at IS NULL AND at <= @at
 ORDER BY id;
 
-SELECT w.item, coalesce(f.n, 0) AS n, p.name AS by, f.text, f.again, f.mark::text, f.returned_at
+SELECT w.item, coalesce(f.n, 0) AS n, p.name AS by, f.text, f.again, f.mark::text, f.returned_at, f.remarks::text
 FROM work w
 JOIN feedback f ON f.work = w.id
 JOIN person p ON p.id = f.by

@@ -19,7 +19,17 @@ namespace Polycline.Data.Students;
 
 /// <summary>Feedback that came back.</summary>
 /// <param name="Mark">JSON (<see cref="PlanParts.Mark"/>); null: none was given.</param>
-public sealed record FeedbackRow(Id<Item> Item, int N, string By, string Text, bool Again, string? Mark, Instant ReturnedAt);
+/// <param name="Remarks">JSON (<see cref="Remark.Read"/>); null: there are none.</param>
+public sealed record FeedbackRow(
+    Id<Item> Item,
+    int N,
+    string By,
+    string Text,
+    bool Again,
+    string? Mark,
+    Instant ReturnedAt,
+    string? Remarks
+);
 
 /// <summary>What is known of one student, and of an item they look at.</summary>
 /// <param name="Feedback">What came back to them, the latest first.</param>

@@ -1,5 +1,5 @@
 WITH written AS (
-  INSERT INTO feedback (work, n, by, text, again, mark, returned_at) VALUES (@work, @n, @by, @text, @again, @mark::jsonb, @at)
+  INSERT INTO feedback (work, n, by, text, again, mark, remarks, returned_at) VALUES (@work, @n, @by, @text, @again, @mark::jsonb, @remarks::jsonb, @at)
 )
 INSERT INTO fact (person, item, section, event, at, recorded_at, by, again, score, request)
 SELECT @person, @item, @section, e.event, @at, @at, @by, e.again, e.score, e.request

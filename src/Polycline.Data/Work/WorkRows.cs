@@ -106,6 +106,9 @@ public sealed record PieceRow
     /// <summary>JSON (<see cref="Polycline.Core.PlanFiles.PlanParts.Mark"/>); null: none was given.</summary>
     public required string? Mark { get; init; }
 
+    /// <summary>JSON (<see cref="Remark.Read"/>); null: there are none.</summary>
+    public required string? Remarks { get; init; }
+
     public required Instant? ReturnedAt { get; init; }
 
     /// <summary>Those for whom it was handed in too, in order of name; null: nobody.</summary>
@@ -118,7 +121,12 @@ public sealed record SectionsWork(
     IReadOnlySet<Id<Section>> Sections,
     IReadOnlyList<PieceRow> Pieces,
     IReadOnlyDictionary<Id<WorkFileRow>, WorkFileRow> Files
-);
+)
+{
+    /// <summary>The colleagues who read pieces just now.</summary>
+    public IReadOnlyDictionary<(Id<Item> Item, Id<Person> Person), ReaderRow> Readers { get; init; } =
+        new Dictionary<(Id<Item>, Id<Person>), ReaderRow>();
+}
 
 /// <summary>How many students of a section have handed in an item.</summary>
 public sealed record HandedInCount(Id<Item> Item, Id<Section> Section, int Students);

@@ -42,7 +42,7 @@ public static class WorkStore
                 "SELECT section FROM work WHERE person = @person AND item = @item",
                 OwnStatements,
                 """
-                SELECT w.item, coalesce(f.n, 0) AS n, p.name AS by, f.text, f.again, f.mark::text, f.returned_at
+                SELECT w.item, coalesce(f.n, 0) AS n, p.name AS by, f.text, f.again, f.mark::text, f.returned_at, f.remarks::text
                 FROM work w JOIN feedback f ON f.work = w.id JOIN person p ON p.id = f.by
                 WHERE w.person = @person AND w.item = @item AND f.returned_at <= @at AND (f.taken_back_at IS NULL OR f.taken_back_at > @at)
                 ORDER BY f.id DESC
@@ -159,7 +159,10 @@ public static class WorkStore
             (await results.ReadAsync<Id<Section>>()).ToHashSet(),
             [.. await results.ReadAsync<PieceRow>()],
             (await results.ReadAsync<WorkFileRow>()).ToDictionary(file => file.Id)
-        );
+        )
+        {
+            Readers = (await results.ReadAsync<ReaderRow>()).ToDictionary(reader => (reader.Item, reader.Person)),
+        };
 
     /// <summary>The latest version of a piece, locked; null where the section has none of that id.</summary>
     public static async Task<(Id<Person> Person, Id<Item> Item, int N, bool Returned)?> Latest(
@@ -173,6 +176,32 @@ public static class WorkStore
         await connection.ExecuteAsync("SELECT 1 FROM work WHERE id = @work AND section = @section FOR UPDATE", values);
         return await connection.QuerySingleOrDefaultAsync<(Id<Person>, Id<Item>, int, bool)?>(Sql.Of("Work", "ReadLatest"), values);
     }
+
+    /// <summary>What was handed in at once, as remarks are made on it.</summary>
+    public static Task<Remarkable> Remarkable(NpgsqlConnection connection, Id<PieceRow> work, int n) =>
+        connection.QuerySingleAsync<Remarkable>(
+            "SELECT text, files, entries::text FROM work_version WHERE work = @work AND n = @n",
+            new { work, n }
+        );
+
+    /// <summary>What somebody has remarked up to a moment: first of the same item, then the most often said; 300 at most.</summary>
+    public static async Task<IReadOnlyList<RemarkMade>> RemarksMade(
+        NpgsqlConnection connection,
+        Id<Person> viewer,
+        Id<Item> item,
+        Instant at
+    ) =>
+        (
+            await connection.QueryAsync<RemarkMade>(
+                Sql.Of("Work", "ReadRemarks"),
+                new
+                {
+                    viewer = viewer.Value,
+                    item = item.Value,
+                    at,
+                }
+            )
+        ).AsList();
 
     /// <summary>The pieces that were handed in together with one and stand as they were then; they are locked.</summary>
     public static async Task<IReadOnlyList<(Id<PieceRow> Work, Id<Person> Person, int N)>> HandedInWith(
@@ -206,6 +235,7 @@ public static class WorkStore
         string text,
         bool again,
         GivenMark? mark,
+        IReadOnlyList<Remark> remarks,
         Instant at,
         Guid request
     ) =>
@@ -223,6 +253,7 @@ public static class WorkStore
                 again,
                 mark = mark is null ? null : PlanParts.Json(mark),
                 // To try again gives no score.
+                remarks = Remark.Write(remarks),
                 score = mark is null || again ? null : MarkShare.FactOf(mark),
                 at,
                 request,

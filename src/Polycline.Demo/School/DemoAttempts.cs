@@ -66,8 +66,8 @@ internal sealed class DemoAttempts
             await connection.ExecuteAsync(
                 """
                 WITH attempt AS (
-                  INSERT INTO quiz_attempt (person, item, section, n, paper, began_at, ended_at, settled_at, scored_by)
-                  VALUES (@person, @item, @section, 1, @paper, @began, @ended, @ended, @paper) RETURNING id
+                  INSERT INTO quiz_attempt (person, item, section, n, paper, lot, began_at, ended_at, settled_at, scored_by)
+                  VALUES (@person, @item, @section, 1, @paper, @lot, @began, @ended, @ended, @paper) RETURNING id
                 )
                 INSERT INTO quiz_answer (attempt, seq, question, answer, at)
                 SELECT attempt.id, a.seq, a.question, a.answer::jsonb, a.at
@@ -79,6 +79,8 @@ internal sealed class DemoAttempts
                     item,
                     section,
                     paper = Convert.FromHexString(paper),
+                    // The same whenever the demo is loaded.
+                    lot = $"{item} {person}",
                     began = ended - Took,
                     ended,
                     questions = answers.Select(answer => answer.Question).ToArray(),

@@ -230,8 +230,8 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
                 WITH w AS (INSERT INTO work (person, item, section) VALUES (@Person, @Item, @Section) ON CONFLICT DO NOTHING RETURNING id),
                      v AS (INSERT INTO work_version (work, n, text, entries, handed_in_at, request)
                        SELECT id, 1, @Text, @Entries::jsonb, @At, gen_random_uuid() FROM w)
-                INSERT INTO feedback (work, n, by, text, again, mark, returned_at)
-                  SELECT id, 1, @lead, @Back, @Again, @Mark::jsonb, @BackAt FROM w WHERE @Back IS NOT NULL
+                INSERT INTO feedback (work, n, by, text, again, mark, remarks, returned_at)
+                  SELECT id, 1, @lead, @Back, @Again, @Mark::jsonb, @remarks::jsonb, @BackAt FROM w WHERE @Back IS NOT NULL
                 """,
                 new
                 {
@@ -245,6 +245,7 @@ public sealed class DemoWork(NpgsqlConnection connection, EditionPlan plan, long
                     piece.Again,
                     piece.Mark,
                     piece.BackAt,
+                    remarks = Remark.Write(DemoRemarks.On(piece.Text, piece.Entries, piece.Person)),
                     lead,
                 }
             );

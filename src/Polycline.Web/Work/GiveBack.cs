@@ -31,7 +31,11 @@ public sealed record GiveBackRequest(
     bool Alone = false,
     MarkGiven? Mark = null,
     bool Close = false
-);
+)
+{
+    /// <summary>In the margin, each at the place it is about; 100 at most.</summary>
+    public IReadOnlyList<Remark> Remarks { get; init; } = [];
+}
 
 /// <param name="Given">False if this was only a preview and nothing was written.</param>
 /// <param name="Opens">What opens for the student by it.</param>
@@ -74,6 +78,8 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
                 ? plan.Schedule.Item(new(row.Lineage))
                 : throw Problem.Unknown("work");
         var mark = MarkOf(item, await BodyStore.Rubric(connection, request.Mark?.Rubric is null ? null : item.Rubric), request);
+        var read = await WorkStore.Remarkable(connection, request.Work, request.N);
+        var remarks = Placed(request.Remarks, read);
         var all = new List<(Id<PieceRow> Work, Id<Person> Person, int N)> { (request.Work, piece.Person, request.N) };
         if (!request.Alone)
             all.AddRange(await WorkStore.HandedInWith(connection, section, request.Work, request.N));
@@ -94,9 +100,11 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
                 request.Text.Trim(),
                 request.Again,
                 mark,
+                which == request.Work || remarks.Count == 0 ? remarks : read.On(await WorkStore.Remarkable(connection, which, n), remarks),
                 viewpoint.At,
                 work.Key
             );
+            await ReaderStore.End(connection, piece.Item, person, null);
             var name = await AccessStore.NameOf(connection, person) ?? "";
             names.Add(name);
             var after = await OpensBy.Open(connection, plan, person, viewpoint.At);
@@ -127,6 +135,14 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
         {
             Stays = stays,
         };
+    }
+
+    private static IReadOnlyList<Remark> Placed(IReadOnlyList<Remark> remarks, Remarkable piece)
+    {
+        for (var n = 0; n < remarks.Count; n++)
+            if (!piece.Has(remarks[n].At))
+                throw Problem.Field($"remarks[{n}].at", "This remark is on something the piece doesn’t have. Read the page again.");
+        return piece.InOrder(remarks.Select(remark => remark with { Text = remark.Text.Trim() }));
     }
 
     private static GivenMark? MarkOf(Item item, WrittenRubric? rubric, GiveBackRequest request)
@@ -190,9 +206,19 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
 
     private sealed class Rules : AbstractValidator<GiveBackRequest>
     {
-        public Rules() =>
+        public Rules()
+        {
             RuleFor(request => request.Text)
                 .MaximumLength(Longest)
                 .WithMessage($"This is too long: {Longest:N0} characters at most. Make it shorter.");
+            RuleFor(request => request.Remarks)
+                .Must(remarks => remarks is { Count: <= Remark.Most })
+                .WithMessage($"A piece takes {Remark.Most} remarks at most. Say some of it in the feedback instead.");
+            RuleForEach(request => request.Remarks)
+                .Must(remark => remark?.At is not null && !string.IsNullOrWhiteSpace(remark.Text))
+                .WithMessage("Write the remark, or remove it.")
+                .Must(remark => remark?.Text is not { Length: > Remark.Longest })
+                .WithMessage($"This remark is too long: {Remark.Longest:N0} characters at most. Make it shorter.");
+        }
     }
 }

@@ -9,6 +9,7 @@ using Polycline.Data.Courses;
 using Polycline.Data.People;
 using Polycline.Data.Quizzes;
 using Polycline.Data.Students;
+using Polycline.Data.Work;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
@@ -67,6 +68,7 @@ public sealed class MarkAnswers : IWorkCommand<MarkAnswersRequest, EditionPlan, 
                 work.Access.Person.Id,
                 viewpoint.At
             );
+        await ReaderStore.End(connection, request.Item, request.Student, null);
         var result = (await Attempts()).First(one => one.Row.N == request.N).Result(viewpoint.At);
         if (result.Share is { } share)
             await QuizStore.Score(connection, attempt.Row, ScoreFact.PercentOf(share), work.Access.Person.Id, viewpoint.At, work.Key);

@@ -47,7 +47,10 @@ internal static class QuizPieces
                             new(ScoreWords.PointsOf(result.Points, result.OutOf), null, null, null),
                             Moment.Of(given.SelectMany(one => one).Select(mark => mark.At).DefaultIfEmpty(at).Max(), plan.Term.Zone),
                             null
-                        ),
+                        )
+                        {
+                            Remarks = [],
+                        },
                 };
         }
     }

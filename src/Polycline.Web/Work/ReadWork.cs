@@ -77,6 +77,9 @@ public sealed record WorkPiece
     /// <summary>What was given back; null: it waits.</summary>
     public required WorkBack? Back { get; init; }
 
+    /// <summary>The colleague who reads it just now; null: nobody does.</summary>
+    public PieceReader? Reader { get; init; }
+
     /// <summary>Of an attempt at a quiz, the answers that a person reads; null: it is none.</summary>
     public QuizReading? Quiz { get; init; }
 }
@@ -93,7 +96,11 @@ public sealed record AnswerToRead(string Question, string Html, string Answer, d
 
 /// <param name="Mark">Null: none was given.</param>
 /// <param name="ByPresent">What the mark would be by the rubric as it is now; null: it was made with that, or with none.</param>
-public sealed record WorkBack(string Text, bool Again, MarkAnswer? Mark, Moment At, string? ByPresent);
+public sealed record WorkBack(string Text, bool Again, MarkAnswer? Mark, Moment At, string? ByPresent)
+{
+    /// <summary>Those in the margin, in the order of their places.</summary>
+    public required IReadOnlyList<Remark> Remarks { get; init; }
+}
 
 /// <summary>
 /// Reads what was handed in, by section: what waits first, in the order that frees most. Source: the computation, chapter 13.7.
@@ -111,10 +118,11 @@ public static class ReadWork
     {
         viewpoint.NeedsTeam("Students’ work");
         var plan = await compiled.Edition(access);
-        var (scores, (mine, pieces, files)) = await database.Read(
+        var (scores, handedIn) = await database.Read(
             connection => ScoreStore.WithWork(connection, plan, access.Person.Id, access.IsLead, viewpoint.At),
             stop
         );
+        var (mine, pieces, files) = handedIn;
         var bySection = pieces.ToLookup(piece => piece.Section);
         var queue = ReadingQueue.Of(plan, scores.Marks, viewpoint.At);
         var rubrics = await compiled.Rubrics(
@@ -135,6 +143,23 @@ public static class ReadWork
                             queue,
                             QuizPieces.Of(plan, scores, section, viewpoint.At)
                         )
+                    )
+                    .Select(section =>
+                        section with
+                        {
+                            Pieces =
+                            [
+                                .. section.Pieces.Select(piece =>
+                                    piece with
+                                    {
+                                        Reader = PieceReader.Of(
+                                            handedIn.Readers.GetValueOrDefault((piece.Item, piece.Student)),
+                                            plan.Term.Zone
+                                        ),
+                                    }
+                                ),
+                            ],
+                        }
                     ),
             ],
             rubrics.ToDictionary(rubric => rubric.Key, rubric => RubricForm.Of(rubric.Value)!)
@@ -218,6 +243,9 @@ public static class ReadWork
             Rubric = item.Rubric,
             Back = row.ReturnedAt is { } at
                 ? new(row.Feedback!, row.Again == true, MarkAnswer.Of(row.Mark), Moment.Of(at, zone), ByPresent(item, row.Mark, rubrics))
+                {
+                    Remarks = Remark.Read(row.Remarks),
+                }
                 : null,
         };
     }

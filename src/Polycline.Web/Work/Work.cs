@@ -22,9 +22,11 @@ public static class WorkRoutes
             .MapGet("/api/editions/{edition:long}/items/{item:long}/students/{student:long}/versions", ReadVersions.Handle)
             .WithName("versions")
             .For(May.Team);
+        routes.MapGet("/api/editions/{edition:long}/items/{item:long}/remarks", ReadRemarks.Handle).WithName("remarks").For(May.Team);
         routes.MapGet("/api/sections/{section:long}/missing", ReadMissing.Handle).WithName("missing").For(May.SectionTeacher);
         routes.MapWork<RemindStudents, RemindStudentsRequest, EditionPlan, RemindedAnswer>();
         routes.MapWork<MarkAnswers, MarkAnswersRequest, EditionPlan, MarkAnswersAnswer>();
+        routes.MapWork<TakeToRead, TakeToReadRequest, EditionPlan, TakenToRead>();
         routes.MapWork<GiveBack, GiveBackRequest, EditionPlan, GiveBackAnswer>();
     }
 }

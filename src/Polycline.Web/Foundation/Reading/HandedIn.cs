@@ -50,10 +50,10 @@ public sealed record HandedIn(
 }
 
 /// <param name="Mark">Null: none was given.</param>
-public sealed record BackAnswer(string By, string Text, bool Again, MarkAnswer? Mark, Moment At)
+public sealed record BackAnswer(string By, string Text, bool Again, MarkAnswer? Mark, Moment At, IReadOnlyList<Remark> Remarks)
 {
     public static BackAnswer Of(FeedbackRow row, DateTimeZone zone) =>
-        new(row.By, row.Text, row.Again, MarkAnswer.Of(row.Mark), Moment.Of(row.ReturnedAt, zone));
+        new(row.By, row.Text, row.Again, MarkAnswer.Of(row.Mark), Moment.Of(row.ReturnedAt, zone), Remark.Read(row.Remarks));
 
     /// <summary>What was given for what was done on paper: it is of nothing that was handed in.</summary>
     public static IReadOnlyList<BackAnswer> OnPaper(IEnumerable<FeedbackRow> feedback, DateTimeZone zone) =>

@@ -89,13 +89,14 @@ public static class TryQuiz
     // Of what is not put, or does not fit any more because the text was changed meanwhile, nothing is taken.
     private static IEnumerable<GivenAnswer> Answers(QuizPaper paper, TryQuizRequest request)
     {
-        foreach (var question in paper.PutTo(request.Lot).Select(placed => placed.Asked.Question))
-            if (request.Answers?.TryGetValue(question.Id, out var given) == true)
+        foreach (var asked in paper.PutTo(request.Lot).Select(placed => placed.Asked))
+            if (request.Answers?.TryGetValue(asked.Question.Id, out var given) == true)
             {
+                var question = asked.Question;
                 Answer? answer;
                 try
                 {
-                    answer = QuizPaperFile.Answer(question.Key, given.GetRawText());
+                    answer = QuizPaperFile.Answer(question.Key, new PutNames(asked, request.Lot).Meant(question.Key, given));
                 }
                 catch (FileRefusedException)
                 {

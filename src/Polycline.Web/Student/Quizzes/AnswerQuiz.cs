@@ -54,7 +54,7 @@ public sealed class AnswerQuiz : IWorkCommand<AnswerQuizRequest, CourseOfStudent
             );
         var question = attempt.Asked.FirstOrDefault(one => one.Asked.Question.Id == request.Question)?.Asked
             ?? throw Problem.Unknown("question");
-        var json = request.Answer is { } given ? given.GetRawText() : "null";
+        var json = request.Answer is { } given ? new PutNames(question, attempt.Row.Lot).Meant(question.Question.Key, given) : "null";
         try
         {
             QuizPaperFile.Answer(question.Question.Key, json);

@@ -6,7 +6,7 @@ using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Student.Quizzes;
 
-/// <param name="Id">What an answer names.</param>
+/// <param name="Id">What an answer names: another one in each attempt.</param>
 public sealed record PutOption(string Id, string Words);
 
 /// <param name="Kind"><c>one</c>, <c>number</c> or <c>text</c>.</param>
@@ -48,8 +48,8 @@ public sealed record PutQuestion
     public static PutQuestion Of(PlacedQuestion placed, string lot, bool mixes, Answer? answer)
     {
         var question = placed.Asked;
-
         var key = question.Question.Key;
+        var names = new PutNames(question, lot);
         return new()
         {
             Id = question.Question.Id,
@@ -74,22 +74,22 @@ public sealed record PutQuestion
                 [
                     .. gaps.Parts.Select(part => new PutGap(
                         QuizPaperFile.KindOf(part),
-                        part is QuestionKey.OneKey one ? Said(one.Options) : []
+                        part is QuestionKey.OneKey one ? Choices(one.Options) : []
                     )),
                 ]
                 : [],
-            Answer = Sent(answer),
+            Answer = names.Sent(key, answer),
             Page = placed.Page,
         };
 
         List<PutOption> Choices(IEnumerable<string> ids) => mixes && !question.KeepsOrder ? Mixed(ids) : Said(ids);
 
-        List<PutOption> Said(IEnumerable<string> ids) => [.. ids.Select(id => new PutOption(id, question.Words[id]))];
+        List<PutOption> Said(IEnumerable<string> ids) => [.. ids.Select(id => new PutOption(names.Of(id), question.Words[id]))];
 
         List<PutOption> Mixed(IEnumerable<string> ids) => Said(QuizDraw.Mixed(ids, $"{lot} {question.Question.Id}"));
     }
 
-    /// <summary>An answer in the form in which it is sent.</summary>
+    /// <summary>An answer in the form in which it is kept.</summary>
     public static JsonNode? Sent(Answer? answer) =>
         answer switch
         {

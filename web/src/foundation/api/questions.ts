@@ -152,6 +152,13 @@ export const questions = {
         signal,
       }),
     ),
+  remarks: (edition: number, item: number, view: View) =>
+    question(keys.ofEdition(edition, `remarks ${item}`, keyOf(view)), (signal) =>
+      api.GET('/api/editions/{edition}/items/{item}/remarks', {
+        params: { path: { edition, item }, query: { ...view } },
+        signal,
+      }),
+    ),
   notes: (edition: number) =>
     question(keys.ofEdition(edition, 'notes', ''), (signal) =>
       api.GET('/api/editions/{edition}/notes', { params: { path: { edition } }, signal }),

@@ -2351,6 +2351,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/items/{item}/remarks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["remarks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sections/{section}/missing": {
         parameters: {
             query?: never;
@@ -2393,6 +2409,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["mark-answers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/take-to-read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["take-to-read"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3835,6 +3867,7 @@ export interface components {
             again: boolean;
             mark: null | components["schemas"]["MarkAnswer"];
             at: components["schemas"]["Moment"];
+            remarks: components["schemas"]["Remark"][];
         };
         BackRow: {
             /** Format: int64 */
@@ -4780,6 +4813,8 @@ export interface components {
              * @default false
              */
             close: boolean;
+            /** @description In the margin, each at the place it is about; 100 at most. */
+            remarks?: components["schemas"]["Remark"][];
         };
         GiveFileRequest: {
             /** Format: int64 */
@@ -6463,6 +6498,11 @@ export interface components {
             /** @description Everybody who is listed now, in order of name. */
             students: components["schemas"]["PicksLine"][];
         };
+        /** @description Who reads a piece. */
+        PieceReader: {
+            name: string;
+            since: components["schemas"]["Moment"];
+        };
         PlacesAnswer: {
             name: string;
             /** @description What the school is called; null: it has no name yet. */
@@ -6575,7 +6615,7 @@ export interface components {
             members: components["schemas"]["GroupMember"][];
         };
         PutOption: {
-            /** @description What an answer names. */
+            /** @description What an answer names: another one in each attempt. */
             id: string;
             words: string;
         };
@@ -6787,6 +6827,47 @@ export interface components {
             item: number;
             /** Format: int64 */
             file: number;
+        };
+        /** @description What a teacher says in the margin of a piece, at the place it is about. */
+        Remark: {
+            at: components["schemas"]["RemarkPlace"];
+            text: string;
+        };
+        /** @description What somebody has said in a margin, or in a few words of feedback. */
+        RemarkMade: {
+            text: string;
+            /** @description Of the same item, in whichever course. */
+            here: boolean;
+        };
+        /** @description A place in a piece: a stretch of its text, a stretch of one entry of its log, or a rectangle on a picture or on a page of a file. */
+        RemarkPlace: {
+            /**
+             * Format: int32
+             * @description Where a stretch begins, in UTF-16 units from 0; null: it is no stretch.
+             */
+            from?: null | number;
+            /**
+             * Format: int32
+             * @description Where it ends; what is at To is no longer in it.
+             */
+            to?: null | number;
+            /**
+             * Format: int32
+             * @description Which entry of the log, from 0; null: the text.
+             */
+            entry?: null | number;
+            /**
+             * Format: int64
+             * @description Which file; null: none.
+             */
+            file?: null | number;
+            /**
+             * Format: int32
+             * @description Which page of the file, from 1; null: it has none.
+             */
+            page?: null | number;
+            /** @description Left, top, width and height in thousandths of the picture or the page; null: all of it. */
+            box?: null | number[];
         };
         RemindStudentsRequest: {
             /** Format: int64 */
@@ -7819,10 +7900,29 @@ export interface components {
              */
             upload: string;
         };
+        TakeToReadRequest: {
+            /** Format: int64 */
+            item: number;
+            /** Format: int64 */
+            student: number;
+            /**
+             * @description True: also where a colleague reads it.
+             * @default false
+             */
+            over: boolean;
+            /**
+             * @description True: one reads it no longer.
+             * @default false
+             */
+            done: boolean;
+        };
         TakenBackAnswer: {
             applied: boolean;
             /** Format: int64 */
             edition: number;
+        };
+        TakenToRead: {
+            reader: null | components["schemas"]["PieceReader"];
         };
         TaughtLesson: {
             /** Format: int64 */
@@ -8386,6 +8486,8 @@ export interface components {
             at: components["schemas"]["Moment"];
             /** @description What the mark would be by the rubric as it is now; null: it was made with that, or with none. */
             byPresent: null | string;
+            /** @description Those in the margin, in the order of their places. */
+            remarks: components["schemas"]["Remark"][];
         };
         WorkBefore: {
             /** @description `handed in`, `scores` or `feedback`. */
@@ -8436,6 +8538,7 @@ export interface components {
             /** @description By which rubric; null: by none. */
             rubric: null | string;
             back: null | components["schemas"]["WorkBack"];
+            reader?: null | components["schemas"]["PieceReader"];
             quiz?: null | components["schemas"]["QuizReading"];
         };
         WorkSection: {
@@ -15959,6 +16062,32 @@ export interface operations {
             };
         };
     };
+    remarks: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description 300 at most: first what was said of the same item, in whichever course, then what was said most often. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemarkMade"][];
+                };
+            };
+        };
+    };
     missing: {
         parameters: {
             query?: {
@@ -16080,6 +16209,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MarkAnswersAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "take-to-read": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeToReadRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenToRead"];
                 };
             };
             /** @description Forbidden */

@@ -44,7 +44,9 @@ const kinds: Record<string, string> = {
       <a :href="save" download class="small" :aria-label="`Save ${file.name}`">save</a>
       <slot />
     </p>
-    <FileView v-if="open && canShow" :file="file" />
+    <FileView v-if="open && canShow" :file="file">
+      <template #over="{ page }"><slot name="over" :page="page" /></template>
+    </FileView>
   </div>
 </template>
 

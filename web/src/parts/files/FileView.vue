@@ -33,10 +33,15 @@ watch(
 
 <template>
   <div class="view">
-    <img v-if="file.kind === 'picture' || file.kind === 'drawing'" :src="address" :alt="file.name" loading="lazy" />
+    <span v-if="file.kind === 'picture' || file.kind === 'drawing'" class="framed">
+      <img :src="address" :alt="file.name" loading="lazy" />
+      <slot name="over" :page="null" />
+    </span>
     <audio v-else-if="file.kind === 'audio'" :src="address" controls preload="metadata" :aria-label="file.name" />
     <video v-else-if="file.kind === 'video'" :src="address" controls preload="metadata" :aria-label="file.name" />
-    <PdfPages v-else-if="file.kind === 'pdf'" :address="address" :name="file.name" />
+    <PdfPages v-else-if="file.kind === 'pdf'" :address="address" :name="file.name">
+      <template #over="{ page }"><slot name="over" :page="page" /></template>
+    </PdfPages>
     <p v-else-if="isRead && failed" class="second">It can’t be shown just now. Save the file to read it.</p>
     <p v-else-if="isRead && text === null" class="second" role="status">Reading …</p>
     <div v-else-if="rows" class="scroll" tabindex="0" role="group" :aria-label="file.name">
@@ -71,6 +76,11 @@ video {
   max-height: 420px;
   justify-self: start;
   background: var(--sheet);
+}
+.framed {
+  position: relative;
+  justify-self: start;
+  display: grid;
 }
 audio {
   width: min(100%, 420px);

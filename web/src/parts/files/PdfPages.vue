@@ -42,7 +42,10 @@ onBeforeUnmount(close)
   <p v-if="failed" class="second">It can’t be shown here. Save the file to read it.</p>
   <p v-else-if="!pdf" class="second" role="status">Reading …</p>
   <div v-else ref="holder" class="pdf" role="group" :aria-label="name">
-    <canvas ref="canvas" :aria-label="`Page ${page}`" role="img"></canvas>
+    <span class="framed">
+      <canvas ref="canvas" :aria-label="`Page ${page}`" role="img"></canvas>
+      <slot name="over" :page="page" />
+    </span>
     <p class="said-only">{{ words }}</p>
     <p v-if="pdf.pages > 1" class="turn">
       <button type="button" class="word-button" :disabled="page === 1" @click="page--">previous page</button>
@@ -57,6 +60,11 @@ onBeforeUnmount(close)
   display: grid;
   gap: var(--space-3);
   width: min(100%, 720px);
+}
+.framed {
+  position: relative;
+  justify-self: start;
+  display: grid;
 }
 canvas {
   max-width: 100%;

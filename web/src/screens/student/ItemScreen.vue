@@ -8,6 +8,8 @@ import StateMark from '../../look/marks/StateMark.vue'
 import FileLine from '../../parts/files/FileLine.vue'
 import SheetPanel from '../../parts/sheet/SheetPanel.vue'
 import FormattedText from '../../parts/FormattedText.vue'
+import { remarksIn } from '../../parts/remarks/remarks'
+import RemarkedPiece from '../../parts/remarks/RemarkedPiece.vue'
 import WrittenPiece from '../../parts/WrittenPiece.vue'
 import RubricTable from '../../parts/marks/RubricTable.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
@@ -161,7 +163,8 @@ watch(
               <template v-if="version.claimedAt"> (pressed {{ version.claimedAt.words }})</template>
               <template v-if="version.takenBackAt">, taken back {{ version.takenBackAt.words }}</template>
             </p>
-            <WrittenPiece :piece="version" />
+            <!-- Given again, what was said last stands in the place of what was said before. -->
+            <RemarkedPiece :piece="version" :model-value="remarksIn(version.feedback[0]?.remarks)" />
             <blockquote v-for="back in version.feedback" :key="back.at.instant">
               <p class="small">
                 {{ back.by }}, {{ back.at.words }}: {{ back.again ? 'try again' : 'go on'

@@ -6,6 +6,8 @@ import { useViewpoint } from '../../foundation/useViewpoint'
 import { ordinal } from '../../foundation/words'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import WrittenPiece from '../../parts/WrittenPiece.vue'
+import { remarksIn } from '../../parts/remarks/remarks'
+import RemarkList from '../../parts/remarks/RemarkList.vue'
 import WordChanges from '../../parts/text/WordChanges.vue'
 import { changesOf } from './changed'
 
@@ -50,6 +52,7 @@ const versions = computed(() =>
             }}<template v-if="back.mark">, {{ back.mark.words }}</template>
           </p>
           <p v-if="back.text" class="written">{{ back.text }}</p>
+          <RemarkList :piece="version" :remarks="remarksIn(back.remarks)" />
         </blockquote>
       </li>
     </ol>

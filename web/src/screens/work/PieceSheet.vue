@@ -1,18 +1,25 @@
 <script setup lang="ts">
-import { nextTick, onMounted, ref, useTemplateRef } from 'vue'
+import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue'
 import { useScreenKeys } from '../../foundation/useKeys'
 import type { Schemas } from '../../foundation/api/client'
-import { ordinal } from '../../foundation/words'
 import { useLevels } from '../../foundation/levels'
 import { joined } from '../../parts/asks'
 import ForStudentPanel from '../../parts/ForStudentPanel.vue'
-import WrittenPiece from '../../parts/WrittenPiece.vue'
+import RemarkedPiece from '../../parts/remarks/RemarkedPiece.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import OtherReader from './OtherReader.vue'
+import { useReading } from './useReading'
+import GivenBack from './GivenBack.vue'
+import PieceHead from './PieceHead.vue'
 import EarlierVersions from './EarlierVersions.vue'
+import { questions } from '../../foundation/api/questions'
+import { useAnswer } from '../../foundation/useAnswer'
+import { useViewpoint } from '../../foundation/useViewpoint'
+import { remarksIn } from '../../parts/remarks/remarks'
+import RemarkField from '../../parts/remarks/RemarkField.vue'
 import MarkField from './MarkField.vue'
 import RubricField from './RubricField.vue'
 import { sumOf } from '../../parts/marks/rubric'
-import RubricTable from '../../parts/marks/RubricTable.vue'
 import { useGiveBack } from './useGiveBack'
 import OneOfField from '../../parts/fields/OneOfField.vue'
 import TickField from '../../parts/fields/TickField.vue'
@@ -41,7 +48,7 @@ const isEarlier = ref(false)
 const isCorrecting = ref(false)
 /** What closes by that is to stay open. */
 const isKept = ref(false)
-const { text, mark, again, alone, busy, problem, sentence, closes, stays, close, correct, give } = useGiveBack(
+const { text, remarks, mark, again, alone, busy, problem, sentence, closes, stays, close, correct, give } = useGiveBack(
   props.edition,
   props.section.section,
   () => props.piece,
@@ -67,7 +74,24 @@ function putRight(): void {
 }
 
 const form = useTemplateRef<HTMLFormElement>('form')
-const mayWrite = () => props.canGiveBack && props.piece.work !== null && (!props.piece.back || isCorrecting.value)
+const { reader, takeOver } = useReading(
+  props.section.section,
+  () => props.piece,
+  () =>
+    props.canGiveBack &&
+    (!props.piece.back || isCorrecting.value) &&
+    !!(text.value || mark.value || remarks.value.length),
+)
+const mayWrite = () =>
+  props.canGiveBack && !reader.value && props.piece.work !== null && (!props.piece.back || isCorrecting.value)
+/** Those being written, or those that went back. */
+const shownRemarks = computed({
+  get: () => (mayWrite() ? remarks.value : remarksIn(props.piece.back?.remarks)),
+  set: (made) => (remarks.value = made),
+})
+const viewpoint = useViewpoint()
+const made = useAnswer(() => questions.remarks(props.edition, props.piece.item, viewpoint.query.value))
+const page = useTemplateRef<{ begin: () => void }>('page')
 const goTo = (field: string) => form.value?.querySelector<HTMLElement>(field)?.focus()
 /** Nothing is done by a key beside the fields but going to them: giving back takes Enter in one of them. */
 function write(): void {
@@ -85,6 +109,7 @@ useScreenKeys([
       if (mayWrite() && isMarked() && !busy.value) void send()
     },
   },
+  { key: 'r', words: 'write a remark on what is chosen, or on the next sentence', run: () => page.value?.begin() },
   { key: 'm', words: 'write the mark', run: () => goTo('.mark input') },
   { key: 'f', words: 'write feedback; Ctrl and Enter in it give the piece back', run: () => goTo('textarea') },
   { key: 'a', words: 'to go on, or to try again', run: () => mayWrite() && (again.value = !again.value) },
@@ -106,26 +131,7 @@ function pressed(event: KeyboardEvent): void {
 <template>
   <article aria-label="A piece of work">
     <div class="read">
-      <h2>
-        <router-link
-          :to="{
-            name: 'one-student',
-            params: { edition, student: piece.student },
-            query: { section: section.section },
-          }"
-          >{{ piece.name }}</router-link
-        >
-      </h2>
-      <p class="second">
-        {{ piece.code }} {{ piece.title }} · {{ section.name }} ·
-        <template v-if="piece.work === null"
-          >came {{ piece.handedInAt.words }}, after the {{ levels.item.one }} had closed</template
-        >
-        <template v-else>handed in {{ piece.handedInAt.words }}</template>
-        <template v-if="piece.others.length"> together with {{ joined(piece.others) }}</template>
-        <template v-if="piece.n > 1">{{ ` for the ${ordinal(piece.n)} time` }}</template>
-        <template v-if="piece.late">, {{ piece.late }}</template>
-        <template v-if="piece.pressedAt"> (pressed {{ piece.pressedAt.words }})</template>
+      <PieceHead :edition="edition" :section="section" :piece="piece">
         ·
         <button
           v-if="piece.n > 1"
@@ -139,10 +145,20 @@ function pressed(event: KeyboardEvent): void {
         <button type="button" class="word-button" :aria-expanded="isOther" @click="isOther = !isOther">
           more time, excused, opened …<span class="said-only"> for {{ piece.name }}</span>
         </button>
-      </p>
+      </PieceHead>
       <p v-if="piece.stillAsked.length" class="second">Not handed in: {{ joined(piece.stillAsked) }}.</p>
       <EarlierVersions v-if="isEarlier" :edition="edition" :item="piece.item" :student="piece.student" />
-      <WrittenPiece v-else :piece="piece" large shown />
+      <RemarkedPiece
+        v-else
+        ref="page"
+        v-model="shownRemarks"
+        :piece="piece"
+        :writable="mayWrite()"
+        :made="made.data.value ?? []"
+        large
+        shown
+        @send="send"
+      />
     </div>
     <ForStudentPanel
       v-if="isOther"
@@ -168,24 +184,14 @@ function pressed(event: KeyboardEvent): void {
         >Open the {{ levels.item.one }} for this student</router-link
       >, and they can hand it in.
     </p>
-    <blockquote v-else-if="piece.back && !isCorrecting">
-      <p class="small">
-        Given back {{ piece.back.at.words }}: {{ piece.back.again ? 'try again' : 'go on'
-        }}<template v-if="piece.back.mark">, {{ piece.back.mark.words }}</template>
-      </p>
-      <p v-if="piece.back.byPresent" class="small">
-        The rubric has been changed since. By the present one it would be {{ piece.back.byPresent }}.
-      </p>
-      <RubricTable
-        v-if="piece.back.mark?.rubric"
-        :rubric="rubrics[piece.back.mark.rubric.is]!"
-        :given="piece.back.mark.rubric.levels"
-      />
-      <p v-if="piece.back.text" class="written">{{ piece.back.text }}</p>
-      <p v-if="canGiveBack">
-        <button type="button" class="word-button small" @click="putRight">put it right</button>
-      </p>
-    </blockquote>
+    <GivenBack
+      v-else-if="piece.back && !isCorrecting"
+      :back="piece.back"
+      :rubrics="rubrics"
+      :can-correct="canGiveBack"
+      @correct="putRight"
+    />
+    <OtherReader v-else-if="canGiveBack && reader" :reader="reader" @take-over="takeOver" />
     <form
       v-else-if="canGiveBack"
       ref="form"
@@ -201,8 +207,16 @@ function pressed(event: KeyboardEvent): void {
         :marked="piece.marked!"
         @plain="isPlain = true"
       />
-      <label class="field-name" for="feedback">Feedback</label>
-      <v-textarea id="feedback" v-model="text" :rows="piece.rubric ? 3 : 6" maxlength="20000" />
+      <div>
+        <label class="field-name" for="feedback">Feedback</label>
+        <RemarkField
+          v-model="text"
+          name="feedback"
+          :rows="piece.rubric ? 2 : 4"
+          :made="made.data.value ?? []"
+          :longest="20000"
+        />
+      </div>
       <MarkField v-if="piece.marked && (!piece.rubric || isPlain)" v-model="mark" class="mark" :marked="piece.marked" />
       <OneOfField
         v-model="again"
@@ -237,7 +251,7 @@ article {
   display: grid;
   gap: var(--space-5);
   align-content: start;
-  max-width: 720px;
+  max-width: 880px;
 }
 .read {
   display: grid;
@@ -255,19 +269,6 @@ article {
     border-top: 0;
     padding-top: 0;
   }
-}
-h2 {
-  font: 580 var(--size-unit) / 1.3 var(--face-display);
-}
-.written {
-  white-space: pre-wrap;
-  overflow-wrap: anywhere;
-  font-size: var(--size-large);
-}
-blockquote {
-  margin: 0;
-  padding: var(--space-2) 0 var(--space-2) var(--space-6);
-  border-left: var(--stroke-strong) solid var(--accent);
 }
 form {
   display: grid;

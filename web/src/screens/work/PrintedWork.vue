@@ -3,6 +3,8 @@ import { useEventListener } from '@vueuse/core'
 import { nextTick, onMounted, useTemplateRef } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import { useSchoolDays } from '../../foundation/dates/schoolDays'
+import { remarksIn } from '../../parts/remarks/remarks'
+import RemarkList from '../../parts/remarks/RemarkList.vue'
 import FormattedText from '../../parts/FormattedText.vue'
 import { spokenDate } from '../../foundation/dates/typedDate'
 
@@ -52,6 +54,7 @@ onMounted(async () => {
         <p v-if="piece.back" class="written back">
           {{ piece.back.again ? 'Try again' : 'Go on' }}, {{ piece.back.at.words }}. {{ piece.back.text }}
         </p>
+        <RemarkList v-if="piece.back" :piece="piece" :remarks="remarksIn(piece.back.remarks)" />
       </article>
     </div>
   </Teleport>

@@ -9,6 +9,8 @@ import { counted, ordinal } from '../../foundation/words'
 import FormattedText from '../../parts/FormattedText.vue'
 import NumberField from '../../parts/fields/NumberField.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import OtherReader from './OtherReader.vue'
+import { useReading } from './useReading'
 
 /** The answers of an attempt at a quiz that a person reads, each with its points and a comment. */
 const props = defineProps<{
@@ -29,6 +31,11 @@ const sentence = ref('')
 
 const answers = computed(() =>
   given.value.filter((one): one is { question: string; points: number; words: string } => one.points !== null),
+)
+const { reader, takeOver } = useReading(
+  props.section.section,
+  () => props.piece,
+  () => props.canGiveBack && !props.piece.back && answers.value.length > 0,
 )
 const left = computed(() => given.value.length - answers.value.length)
 const request = computed(() => ({
@@ -96,7 +103,7 @@ useScreenKeys([{ key: 'm', words: 'write the points of the first answer', run: w
 onMounted(() => {
   if (byKeys.value && props.canGiveBack && !props.piece.back) void nextTick(write)
 })
-const isWriting = computed(() => props.canGiveBack && (!props.piece.back || isAgain.value))
+const isWriting = computed(() => props.canGiveBack && !reader.value && (!props.piece.back || isAgain.value))
 </script>
 
 <template>
@@ -111,6 +118,7 @@ const isWriting = computed(() => props.canGiveBack && (!props.piece.back || isAg
       {{ piece.code }} {{ piece.title }} · {{ section.name }} · {{ ordinal(piece.n) }} attempt, ended
       {{ piece.handedInAt.words }} · {{ piece.quiz!.soFar }} {{ piece.back ? 'in all' : 'so far' }}
     </p>
+    <OtherReader v-if="canGiveBack && reader && !piece.back" :reader="reader" @take-over="takeOver" />
     <form ref="form" novalidate @submit.prevent="send">
       <ol class="answers">
         <li v-for="(answer, at) in piece.quiz!.answers" :key="answer.question">

@@ -15,7 +15,7 @@ import QuizSheet from './QuizSheet.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import TickField from '../../parts/fields/TickField.vue'
 import { useScreenKeys } from '../../foundation/useKeys'
-import { type Order, inOrder, lain, ordersOf, remark } from './workOrder'
+import { type Order, inOrder, lain, ordersOf, standing } from './workOrder'
 import { questions } from '../../foundation/api/questions'
 
 /** What is there to read? What was handed in, by section: first what frees most. */
@@ -178,7 +178,7 @@ useScreenKeys([
               <span class="small" :title="one.title"
                 >{{ one.code }} <span class="said-only">{{ one.title }}</span></span
               >
-              <span class="small" :class="{ accent: remark(one).isAccent }">{{ remark(one).words }}</span>
+              <span class="small" :class="{ accent: standing(one).isAccent }">{{ standing(one).words }}</span>
               <span class="small lain" :title="one.handedInAt.words">{{ lain(one.days) }}</span>
             </button>
           </li>

@@ -3,6 +3,8 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
+import { WRITING } from '../../foundation/session'
+import { type Remark, remarksIn } from '../../parts/remarks/remarks'
 
 /** Writing feedback on a piece and giving it back: what opens by it stands there before. */
 export function useGiveBack(
@@ -17,6 +19,8 @@ export function useGiveBack(
   const client = useQueryClient()
   const text = ref('')
   const again = ref(false)
+  /** In the margin, each at its place. */
+  const remarks = ref<Remark[]>([])
   /** Null: in words only, or no mark yet. */
   const mark = ref<Schemas['MarkGiven'] | null>(null)
   /** Of what several handed in together: only to this one. */
@@ -37,7 +41,30 @@ export function useGiveBack(
     alone: alone.value,
     mark: mark.value,
     close: close.value,
+    remarks: remarks.value.filter((one) => one.text.trim()),
   }))
+
+  // What is written stays on this device until it is given back: reading another piece meanwhile loses nothing.
+  const place = `${WRITING}piece-${section}-${piece().work}-${piece().n}`
+  function bring(): void {
+    try {
+      const kept = JSON.parse(localStorage.getItem(place) ?? '{}') as Partial<Schemas['GiveBackRequest']>
+      text.value = kept.text ?? ''
+      again.value = kept.again ?? false
+      mark.value = kept.mark ?? null
+      remarks.value = remarksIn(kept.remarks)
+    } catch {
+      localStorage.removeItem(place)
+    }
+  }
+  if (!piece().back) bring()
+  watch([text, again, mark, remarks], () => {
+    if (!isOpen()) return
+    const { text: said, again: isAgain, mark: given, remarks: made } = request.value
+    if (said || isAgain || given || made.length)
+      localStorage.setItem(place, JSON.stringify({ text: said, again: isAgain, mark: given, remarks: made }))
+    else localStorage.removeItem(place)
+  })
   const settled = refDebounced(
     computed(() => [piece().work, again.value, alone.value, mark.value, close.value, isOpen()] as const),
     100,
@@ -84,6 +111,8 @@ export function useGiveBack(
       )
       key = null
       text.value = ''
+      remarks.value = []
+      localStorage.removeItem(place)
       await client.invalidateQueries({ queryKey: keys.edition(edition) })
       return true
     } catch (error) {
@@ -103,11 +132,12 @@ export function useGiveBack(
     const isByPresent = !back.mark?.rubric || back.mark.rubric.is === piece().rubric
     text.value = back.text
     again.value = back.again
+    remarks.value = remarksIn(back.remarks)
     mark.value =
       back.mark && isByPresent
         ? { value: back.mark.value, level: back.mark.level, rubric: back.mark.rubric?.levels ?? null }
         : null
   }
 
-  return { text, mark, again, alone, busy, problem, sentence, closes, stays, close, correct, give }
+  return { text, remarks, mark, again, alone, busy, problem, sentence, closes, stays, close, correct, give }
 }

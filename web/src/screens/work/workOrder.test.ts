@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { inOrder, lain, remark } from './workOrder'
+import { inOrder, lain, standing } from './workOrder'
 
 const piece = (name: string, code: string, at: string, more: object = {}) =>
   ({
@@ -30,20 +30,20 @@ test('what waits comes first, in the order that is asked for', () => {
 })
 
 test('a row says only what is not as usual', () => {
-  expect(all.map((one) => remark(one).words)).toEqual(['frees 3.08 …', '', 'given back', '2nd try'])
-  expect(remark(piece('Ada', '1', '', { late: '2 days late' })).words).toBe('late')
-  expect(remark(piece('Ada', '1', '', { work: null })).words).toBe('came too late')
+  expect(all.map((one) => standing(one).words)).toEqual(['frees 3.08 …', '', 'given back', '2nd try'])
+  expect(standing(piece('Ada', '1', '', { late: '2 days late' })).words).toBe('late')
+  expect(standing(piece('Ada', '1', '', { work: null })).words).toBe('came too late')
   expect([lain(0), lain(3)]).toEqual(['today', '3 d'])
 })
 
 test('an attempt at a quiz waits like any other piece, though nothing of it was handed in as work', () => {
   const attempt = piece('Cleo', '1.12', '2026-10-01T10:00:00Z', { work: null, n: 2, quiz: { answers: [] } })
   expect(inOrder([...all, attempt], 'oldest').map((one) => one.name)).toEqual(['Cleo', 'Aino', 'Bashir', 'Uma', 'Bo'])
-  expect(remark(attempt).words).toBe('2nd try')
+  expect(standing(attempt).words).toBe('2nd try')
   const read = piece('Cleo', '1.12', '2026-10-01T10:00:00Z', {
     work: null,
     quiz: { answers: [] },
     back: { again: false },
   })
-  expect(remark(read).words).toBe('read')
+  expect(standing(read).words).toBe('read')
 })

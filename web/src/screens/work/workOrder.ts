@@ -29,9 +29,10 @@ export function inOrder(pieces: readonly Piece[], order: Order): Piece[] {
 }
 
 /** What a row of the list says beside the name: only what is not as usual. */
-export function remark(piece: Piece): { words: string; isAccent: boolean } {
+export function standing(piece: Piece): { words: string; isAccent: boolean } {
   if (piece.back)
     return { words: piece.quiz ? 'read' : piece.back.again ? 'to try again' : 'given back', isAccent: false }
+  if (piece.reader) return { words: 'being read', isAccent: false }
   if (cameTooLate(piece)) return { words: 'came too late', isAccent: false }
   if (piece.frees.length)
     return { words: `frees ${piece.frees[0]}${piece.frees.length > 1 ? ' …' : ''}`, isAccent: true }
