@@ -7,7 +7,7 @@ using Xunit;
 
 namespace Polycline.Tests.Browser;
 
-/// <summary>The application as it is started, published, as one process on a database of its own; as several where that is asked for.</summary>
+/// <summary>The application as it is started, published: one process on a database of its own, or several.</summary>
 public class PublishedSchool : IAsyncLifetime
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);

@@ -101,7 +101,8 @@ public sealed class RemarkTests : LeadOfASchool
         var file = await School.Sql(connection =>
             connection.ExecuteScalarAsync<long>(
                 """
-                WITH kept AS (INSERT INTO stored_file (hash, size, type, stored_at) VALUES (decode(repeat('01', 32), 'hex'), 3, 'image/png', now()) RETURNING hash),
+                WITH kept AS (INSERT INTO stored_file (hash, size, type, stored_at)
+                       VALUES (decode(repeat('01', 32), 'hex'), 3, 'image/png', now()) RETURNING hash),
                      made AS (INSERT INTO work_file (name, file, brought_at) SELECT 'sky.png', hash, now() FROM kept RETURNING id),
                      laid AS (UPDATE work_version SET files = ARRAY[made.id] FROM made WHERE work = @work AND n = 1)
                 SELECT id FROM made

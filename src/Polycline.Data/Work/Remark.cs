@@ -65,7 +65,7 @@ public sealed record Remarkable(string Text, Id<WorkFileRow>[]? Files, string? E
                 && (at.Box is null || (at.Box[0] + at.Box[2] <= 1000 && at.Box[1] + at.Box[3] <= 1000))
             : at is { Page: null, Box: null, From: >= 0 } && at.To > at.From && at.To <= Length(at.Entry);
 
-    /// <summary>The remarks in the order in which one reads: on the text, on the entries, then on the files by page and from the top.</summary>
+    /// <summary>The remarks as one reads: on the text, on the entries, then on the files, by page and from the top.</summary>
     public IReadOnlyList<Remark> InOrder(IEnumerable<Remark> remarks) =>
         [
             .. remarks

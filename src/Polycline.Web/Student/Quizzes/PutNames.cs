@@ -30,7 +30,7 @@ internal sealed class PutNames
     public JsonNode? Sent(QuestionKey key, Answer? answer) =>
         answer is null ? null : JsonNode.Parse(Renamed(key, JsonSerializer.SerializeToElement(PutQuestion.Sent(answer)), names));
 
-    /// <summary>What a browser sent, with the ids by which it is kept and marked; what is no name of anything becomes no id of anything.</summary>
+    /// <summary>What a browser sent, with the ids by which it is kept and marked; an unknown name becomes an unknown id.</summary>
     public string Meant(QuestionKey key, JsonElement sent) => Renamed(key, sent, ids);
 
     private static string Renamed(QuestionKey key, JsonElement given, Dictionary<string, string> to)

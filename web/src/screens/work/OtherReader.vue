@@ -8,7 +8,7 @@ defineEmits<{ takeOver: [] }>()
 
 <template>
   <p role="status">
-    {{ reader.name }} is reading this piece, last at {{ reader.since.words }}.
+    {{ reader.name }} is reading this piece, as of {{ reader.since.words }}.
     <button type="button" class="word-button" @click="$emit('takeOver')">read it all the same</button>
   </p>
 </template>
