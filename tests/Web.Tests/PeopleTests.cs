@@ -330,6 +330,10 @@ public sealed class PeopleTests : IAsyncLifetime
         var alone = new { person = school.Ids["person:" + DemoPeople.Lead], name = DemoPeople.Lead };
         (await Do("erase-person", alone)).Json["field"]!.GetValue<string>().ShouldBe("person");
         var whole = new { person, name = DemoPeople.OnTrack };
+        const string Remarked =
+            "UPDATE feedback f SET remarks = '[{\"at\": {\"from\": 0, \"to\": 4}, \"text\": \"Well seen.\"}]' "
+            + "FROM work w WHERE w.id = f.work AND w.person = @person";
+        (await school.Sql(connection => connection.ExecuteAsync(Remarked, new { person }))).ShouldBeGreaterThan(0);
         var shown = (await office.Post("/api/school/erase-person?preview=true", whole)).Json;
         shown["stays"]!.AsArray().Count.ShouldBeGreaterThan(0);
         var facts = data["happened"]!.AsArray().Count;
@@ -342,7 +346,7 @@ public sealed class PeopleTests : IAsyncLifetime
             (await school.TablesWith(trace)).ShouldBe([], trace);
         const string Texts =
             "SELECT count(*)::int FROM work w JOIN work_version v ON v.work = w.id LEFT JOIN feedback f ON f.work = w.id "
-            + "WHERE w.person = @person AND (v.text <> '' OR f.text <> '')";
+            + "WHERE w.person = @person AND (v.text <> '' OR f.text <> '' OR f.remarks IS NOT NULL)";
         (await school.Sql(connection => connection.ExecuteScalarAsync<int>(Texts, new { person }))).ShouldBe(0);
         (
             await school.Sql(connection =>
