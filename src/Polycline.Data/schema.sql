@@ -76,7 +76,7 @@ BEGIN
   DELETE FROM mail WHERE person = which;
   DELETE FROM code_use WHERE person = which;
   DELETE FROM looked WHERE person = which;
-  DELETE FROM draft WHERE person = which;
+  DELETE FROM draft WHERE person = which; DELETE FROM ready_mark r USING work w WHERE w.id = r.work AND w.person = which;
   DELETE FROM upload WHERE person = which;
   UPDATE cannot_open SET note = '' WHERE person = which;
   DELETE FROM roster_key WHERE kind = 'person' AND about = which;
@@ -1323,6 +1323,15 @@ CREATE TABLE public.reader (
     by bigint NOT NULL,
     at timestamp with time zone NOT NULL
 );
+CREATE TABLE public.ready_mark (
+    work bigint NOT NULL,
+    n integer NOT NULL,
+    by bigint NOT NULL,
+    at timestamp with time zone NOT NULL,
+    words text NOT NULL,
+    request jsonb NOT NULL,
+    CONSTRAINT ready_mark_n_check CHECK ((n >= 1))
+);
 CREATE TABLE public.request (
     person bigint NOT NULL,
     key uuid NOT NULL,
@@ -1784,6 +1793,8 @@ ALTER TABLE ONLY public.quiz_mark
     ADD CONSTRAINT quiz_mark_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.reader
     ADD CONSTRAINT reader_pkey PRIMARY KEY (item, person);
+ALTER TABLE ONLY public.ready_mark
+    ADD CONSTRAINT ready_mark_pkey PRIMARY KEY (work);
 ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_pkey PRIMARY KEY (person, key);
 ALTER TABLE ONLY public.roster_fetch
@@ -2125,6 +2136,10 @@ ALTER TABLE ONLY public.reader
     ADD CONSTRAINT reader_item_fkey FOREIGN KEY (item) REFERENCES public.item(id) ON DELETE CASCADE;
 ALTER TABLE ONLY public.reader
     ADD CONSTRAINT reader_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.ready_mark
+    ADD CONSTRAINT ready_mark_by_fkey FOREIGN KEY (by) REFERENCES public.person(id);
+ALTER TABLE ONLY public.ready_mark
+    ADD CONSTRAINT ready_mark_work_fkey FOREIGN KEY (work) REFERENCES public.work(id) ON DELETE CASCADE;
 ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.roster_fetch
@@ -2367,6 +2382,7 @@ GRANT UPDATE(settled_at) ON TABLE public.quiz_attempt TO polycline_app;
 GRANT UPDATE(scored_by) ON TABLE public.quiz_attempt TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.quiz_mark TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.reader TO polycline_app;
+GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.ready_mark TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.request TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.roster_fetch TO polycline_app;
 GRANT UPDATE(state) ON TABLE public.roster_fetch TO polycline_app;

@@ -589,6 +589,17 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             [401, 404, 404, 404, 200, 404, 404, 404, 401],
             WorkTests.SomePiece
         ),
+        ["POST /api/sections/{section:long}/ready-mark"] = new(
+            "/api/sections/{section}/ready-mark?preview=true",
+            [401, 404, 404, 404, 200, 404, 404, 404, 401],
+            WorkTests.SomePiece
+        ),
+        // Nothing is ready: to whoever may ask it is as if there were no such piece.
+        ["POST /api/sections/{section:long}/give-back-ready"] = new(
+            "/api/sections/{section}/give-back-ready?preview=true",
+            [401, 404, 404, 404, 404, 404, 404, 404, 401],
+            _ => Task.FromResult<object?>(new { works = new[] { 1_000_000 } })
+        ),
         ["POST /api/sections/{section:long}/take-to-read"] = new(
             "/api/sections/{section}/take-to-read?preview=true",
             [401, 404, 404, 404, 200, 404, 404, 404, 401],

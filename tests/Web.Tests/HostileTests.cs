@@ -259,6 +259,7 @@ public sealed class HostileTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         endpoint.Contains("/terms/", StringComparison.Ordinal) ? DemoPeople.Office
         : endpoint.Contains("/sections/", StringComparison.Ordinal)
         && !endpoint.Contains("give-back", StringComparison.Ordinal)
+        && !endpoint.Contains("ready-mark", StringComparison.Ordinal)
         && !endpoint.Contains("take-to-read", StringComparison.Ordinal)
         && !endpoint.Contains("mark-answers", StringComparison.Ordinal)
         && !endpoint.Contains("remind-students", StringComparison.Ordinal)

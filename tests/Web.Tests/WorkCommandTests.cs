@@ -129,6 +129,10 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
         ),
         ["finish-upload"] = new(DemoPeople.OnTrack, async walk => ("/api/me/finish-upload", new { upload = await walk.Piece() })),
         ["cancel-upload"] = new(DemoPeople.OnTrack, async walk => ("/api/me/cancel-upload", new { upload = await walk.Piece() })),
+        ["ready-mark"] = new(DemoPeople.Lead, async walk => (walk.Section("ready-mark"), (await WorkTests.SomePiece(walk.School))!)),
+        ["give-back-ready"] = new(DemoPeople.Lead, async walk =>
+            (walk.Section("give-back-ready"), await ReadyTests.SomeReady(walk.School))
+        ),
         ["take-to-read"] = new(DemoPeople.Lead, async walk => (walk.Section("take-to-read"), (await ReaderTests.SomePiece(walk.School))!)),
         ["give-back"] = new(DemoPeople.Lead, async walk => (walk.Section("give-back"), (await WorkTests.SomePiece(walk.School))!)),
         ["remind-students"] = new(

@@ -1,10 +1,8 @@
-using System.Collections.Immutable;
 using System.Data;
 using FluentValidation;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Marking;
-using Polycline.Core.Marking.Papers;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
@@ -12,7 +10,6 @@ using Polycline.Data.People;
 using Polycline.Data.Work;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
-using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Work;
@@ -70,16 +67,8 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
     public static async Task<GiveBackAnswer> Do(WorkContext work, EditionPlan plan, GiveBackRequest request)
     {
         var (connection, viewpoint, section) = (work.Connection, work.Viewpoint, work.Section);
-        var piece = await WorkStore.Latest(connection, section, request.Work) ?? throw Problem.Unknown("work");
-        if (piece.N != request.N)
-            throw Problem.Changed(new("n", $"{request.N}", $"{piece.N}", piece.N, null, null));
-        var item =
-            plan.Row(piece.Item) is { } row && plan.Schedule.Knows(new(row.Lineage))
-                ? plan.Schedule.Item(new(row.Lineage))
-                : throw Problem.Unknown("work");
-        var mark = MarkOf(item, await BodyStore.Rubric(connection, request.Mark?.Rubric is null ? null : item.Rubric), request);
-        var read = await WorkStore.Remarkable(connection, request.Work, request.N);
-        var remarks = Placed(request.Remarks, read);
+        var piece = await PieceInHand.Read(work, plan, request);
+        var (item, mark) = (piece.Item, piece.Mark);
         var all = new List<(Id<PieceRow> Work, Id<Person> Person, int N)> { (request.Work, piece.Person, request.N) };
         if (!request.Alone)
             all.AddRange(await WorkStore.HandedInWith(connection, section, request.Work, request.N));
@@ -94,17 +83,20 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
                 which,
                 n,
                 person,
-                piece.Item,
+                piece.Row,
                 section,
                 work.Access.Person.Id,
                 request.Text.Trim(),
                 request.Again,
                 mark,
-                which == request.Work || remarks.Count == 0 ? remarks : read.On(await WorkStore.Remarkable(connection, which, n), remarks),
+                which == request.Work || piece.Remarks.Count == 0
+                    ? piece.Remarks
+                    : piece.Written.On(await WorkStore.Remarkable(connection, which, n), piece.Remarks),
                 viewpoint.At,
                 work.Key
             );
-            await ReaderStore.End(connection, piece.Item, person, null);
+            await ReaderStore.End(connection, piece.Row, person, null);
+            await ReadyStore.End(connection, section, which);
             var name = await AccessStore.NameOf(connection, person) ?? "";
             names.Add(name);
             var after = await OpensBy.Open(connection, plan, person, viewpoint.At);
@@ -116,7 +108,7 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
             var earlier = await OpensBy.ByEarlierScores(
                 work,
                 plan,
-                mark is null || request.Again || MarkShare.Of(mark) is null ? [] : [(person, piece.Item)],
+                mark is null || request.Again || MarkShare.Of(mark) is null ? [] : [(person, piece.Row)],
                 open,
                 request.Close
             );
@@ -135,51 +127,6 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
         {
             Stays = stays,
         };
-    }
-
-    private static IReadOnlyList<Remark> Placed(IReadOnlyList<Remark> remarks, Remarkable piece)
-    {
-        for (var n = 0; n < remarks.Count; n++)
-            if (!piece.Has(remarks[n].At))
-                throw Problem.Field($"remarks[{n}].at", "This remark is on something the piece doesn’t have. Read the page again.");
-        return piece.InOrder(remarks.Select(remark => remark with { Text = remark.Text.Trim() }));
-    }
-
-    private static GivenMark? MarkOf(Item item, WrittenRubric? rubric, GiveBackRequest request)
-    {
-        if (request.Mark is not { } given)
-            return null;
-        if (item.Marked is not { } marked)
-            throw Problem.Field("mark", $"“{item.Title}” isn’t set up for marks. In Outline, choose how it is marked.");
-        var mark = new GivenMark(marked, given.Value, given.Level)
-        {
-            Rubric = given.Rubric is { } levels ? ByRubric(item, rubric, [.. levels.Select(level => level.Meant())], request.Again) : null,
-        };
-        return MarkShare.Fits(mark)
-            ? mark
-            : throw Problem.Field(
-                "mark",
-                marked.Form == MarkForm.Scale
-                    ? "Choose one of the levels."
-                    : $"Give a number from 0 to {MarkedAs.MostOutOf:N0}, with at most two decimals."
-            );
-    }
-
-    private static GivenByRubric ByRubric(Item item, WrittenRubric? rubric, ImmutableArray<GivenLevel> levels, bool again)
-    {
-        if (rubric is null)
-            throw Problem.Field("mark", $"“{item.Title}” has no rubric any more. Read the page again.");
-        var given = rubric.Of(item.Rubric!, levels, out var isComplete)
-            ?? throw Problem.Field("mark", "The rubric was changed meanwhile, or points lie outside their level. Look through it again.");
-        // What is to be tried again may be marked in part.
-        if (!isComplete && !again)
-        {
-            var left = rubric
-                .Criteria.Where(criterion => !criterion.IsOptional && levels.All(level => level.Criterion != criterion.Id))
-                .Select(criterion => $"“{criterion.Title}”");
-            throw Problem.Field("mark", $"Choose a level for {Counting.Joined([.. left], "and")}.");
-        }
-        return given;
     }
 
     private static string Sentence(string code, List<string> names, List<(string Name, string Opens)> opens, bool again, GivenMark? mark)
@@ -204,7 +151,7 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
                 );
     }
 
-    private sealed class Rules : AbstractValidator<GiveBackRequest>
+    internal sealed class Rules : AbstractValidator<GiveBackRequest>
     {
         public Rules()
         {

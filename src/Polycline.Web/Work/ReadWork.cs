@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Marking.Papers;
@@ -11,6 +12,7 @@ using Polycline.Data.Scores;
 using Polycline.Data.Work;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Files;
+using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Work;
@@ -77,6 +79,9 @@ public sealed record WorkPiece
     /// <summary>What was given back; null: it waits.</summary>
     public required WorkBack? Back { get; init; }
 
+    /// <summary>What goes back with it later; null: it has still to be read, or went back.</summary>
+    public WorkReady? Ready { get; init; }
+
     /// <summary>The colleague who reads it just now; null: nobody does.</summary>
     public PieceReader? Reader { get; init; }
 
@@ -93,6 +98,10 @@ public sealed record QuizReading(IReadOnlyList<AnswerToRead> Answers, string SoF
 /// <param name="Points">What was given; null: it waits.</param>
 /// <param name="Words">What was said of it.</param>
 public sealed record AnswerToRead(string Question, string Html, string Answer, decimal OutOf, decimal? Points, string Words);
+
+/// <param name="Words">How it goes back, such as <c>go on, 8 of 12</c>.</param>
+/// <param name="Back">As it goes back.</param>
+public sealed record WorkReady(string By, Moment At, string Words, GiveBackRequest Back);
 
 /// <param name="Mark">Null: none was given.</param>
 /// <param name="ByPresent">What the mark would be by the rubric as it is now; null: it was made with that, or with none.</param>
@@ -186,7 +195,7 @@ public static class ReadWork
                     : int.MaxValue
             )
             .ToList();
-        return new(section.Id, section.Name, section.Letter, pieces.Count(piece => piece.Back is null), pieces);
+        return new(section.Id, section.Name, section.Letter, pieces.Count(piece => piece.Back is null && piece.Ready is null), pieces);
     }
 
     private static WorkPiece PieceOf(
@@ -239,6 +248,14 @@ public static class ReadWork
                 : Core.Wording.Counting.Counted((int)late, "day late", "days late"),
             Frees = row.ReturnedAt is null ? [.. queue.FreedBy(row.Person, item.Ref).Select(other => plan.Schedule.CodeOf[other])] : [],
             Days = (int)Math.Max(0, (queue.At - row.HandedInAt).TotalDays),
+            Ready = row is { Ready: { } ready, ReturnedAt: null, ReadyAt: { } since }
+                ? new(
+                    row.ReadyBy!,
+                    Moment.Of(since, zone),
+                    row.ReadyWords!,
+                    JsonSerializer.Deserialize<GiveBackRequest>(ready, Json.Options)!
+                )
+                : null,
             Marked = MarkedForm.Of(item.Marked),
             Rubric = item.Rubric,
             Back = row.ReturnedAt is { } at

@@ -27,6 +27,8 @@ public static class WorkRoutes
         routes.MapWork<RemindStudents, RemindStudentsRequest, EditionPlan, RemindedAnswer>();
         routes.MapWork<MarkAnswers, MarkAnswersRequest, EditionPlan, MarkAnswersAnswer>();
         routes.MapWork<TakeToRead, TakeToReadRequest, EditionPlan, TakenToRead>();
+        routes.MapWork<ReadyMark, GiveBackRequest, EditionPlan, ReadyAnswer>();
+        routes.MapWork<GiveBackReady, GiveBackReadyRequest, EditionPlan, GivenBackReady>();
         routes.MapWork<GiveBack, GiveBackRequest, EditionPlan, GiveBackAnswer>();
     }
 }

@@ -2431,6 +2431,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sections/{section}/ready-mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ready-mark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sections/{section}/give-back-ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["give-back-ready"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sections/{section}/give-back": {
         parameters: {
             query?: never;
@@ -4790,6 +4822,15 @@ export interface components {
             /** @description Whether anything stays open only because of an earlier mark, unless it is closed. */
             stays?: boolean;
         };
+        GiveBackReadyRequest: {
+            /** @description Pieces of the section that are ready, 1 to 200, each once. */
+            works: number[];
+            /**
+             * @description True: they do not go back, and wait to be read again.
+             * @default false
+             */
+            wait: boolean;
+        };
         GiveBackRequest: {
             /** Format: int64 */
             work: number;
@@ -4852,6 +4893,14 @@ export interface components {
              * @default false
              */
             close: boolean;
+        };
+        GivenBackReady: {
+            /**
+             * Format: int32
+             * @description How many go back.
+             */
+            pieces: number;
+            sentence: string;
         };
         /** @description A file of which each student gets a copy, as one of them has it. */
         GivenCopy: {
@@ -6780,6 +6829,9 @@ export interface components {
             /** @description What stays for them while it no longer is for others. */
             keeps: string[];
         };
+        ReadyAnswer: {
+            sentence: string;
+        };
         RecordAnswer: {
             /** @description The latest first: at most 100. */
             lines: components["schemas"]["RecordLine"][];
@@ -8538,8 +8590,17 @@ export interface components {
             /** @description By which rubric; null: by none. */
             rubric: null | string;
             back: null | components["schemas"]["WorkBack"];
+            ready?: null | components["schemas"]["WorkReady"];
             reader?: null | components["schemas"]["PieceReader"];
             quiz?: null | components["schemas"]["QuizReading"];
+        };
+        WorkReady: {
+            by: string;
+            at: components["schemas"]["Moment"];
+            /** @description How it goes back, such as `go on, 8 of 12`. */
+            words: string;
+            /** @description As it goes back. */
+            back: components["schemas"]["GiveBackRequest"];
         };
         WorkSection: {
             /** Format: int64 */
@@ -16277,6 +16338,142 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakenToRead"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "ready-mark": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveBackRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadyAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "give-back-ready": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                section: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveBackReadyRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GivenBackReady"];
                 };
             };
             /** @description Forbidden */

@@ -9,6 +9,7 @@ import RemarkedPiece from '../../parts/remarks/RemarkedPiece.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import OtherReader from './OtherReader.vue'
 import { useReading } from './useReading'
+import ReadyPiece from './ReadyPiece.vue'
 import GivenBack from './GivenBack.vue'
 import PieceHead from './PieceHead.vue'
 import EarlierVersions from './EarlierVersions.vue'
@@ -46,13 +47,15 @@ const isEarlier = ref(false)
 
 /** What was given is being put right. */
 const isCorrecting = ref(false)
+/** There is something to give: it waits, or what was given or is ready is being changed. */
+const isOpen = () => (!props.piece.back && !props.piece.ready) || isCorrecting.value
 /** What closes by that is to stay open. */
 const isKept = ref(false)
 const { text, remarks, mark, again, alone, busy, problem, sentence, closes, stays, close, correct, give } = useGiveBack(
   props.edition,
   props.section.section,
   () => props.piece,
-  () => !props.piece.back || isCorrecting.value,
+  isOpen,
   stillToMark,
 )
 
@@ -63,8 +66,8 @@ function stillToMark(given: Schemas['MarkGiven'] | null): string {
   return left ? `${left === 1 ? 'One criterion is' : `${left} criteria are`} still to be marked.` : ''
 }
 
-async function send(): Promise<void> {
-  if (!(await give())) return
+async function send(later = false): Promise<void> {
+  if (!(await give(later))) return
   isCorrecting.value = false
   emit('given')
 }
@@ -77,16 +80,12 @@ const form = useTemplateRef<HTMLFormElement>('form')
 const { reader, takeOver } = useReading(
   props.section.section,
   () => props.piece,
-  () =>
-    props.canGiveBack &&
-    (!props.piece.back || isCorrecting.value) &&
-    !!(text.value || mark.value || remarks.value.length),
+  () => props.canGiveBack && isOpen() && !!(text.value || mark.value || remarks.value.length),
 )
-const mayWrite = () =>
-  props.canGiveBack && !reader.value && props.piece.work !== null && (!props.piece.back || isCorrecting.value)
+const mayWrite = () => props.canGiveBack && !reader.value && props.piece.work !== null && isOpen()
 /** Those being written, or those that went back. */
 const shownRemarks = computed({
-  get: () => (mayWrite() ? remarks.value : remarksIn(props.piece.back?.remarks)),
+  get: () => (mayWrite() ? remarks.value : remarksIn((props.piece.back ?? props.piece.ready?.back)?.remarks)),
   set: (made) => (remarks.value = made),
 })
 const viewpoint = useViewpoint()
@@ -157,7 +156,7 @@ function pressed(event: KeyboardEvent): void {
         :made="made.data.value ?? []"
         large
         shown
-        @send="send"
+        @send="send()"
       />
     </div>
     <ForStudentPanel
@@ -191,12 +190,19 @@ function pressed(event: KeyboardEvent): void {
       :can-correct="canGiveBack"
       @correct="putRight"
     />
+    <ReadyPiece
+      v-else-if="piece.ready && !isCorrecting"
+      :ready="piece.ready"
+      :rubric="piece.rubric ? rubrics[piece.rubric]! : null"
+      :can-change="canGiveBack"
+      @change="putRight"
+    />
     <OtherReader v-else-if="canGiveBack && reader" :reader="reader" @take-over="takeOver" />
     <form
       v-else-if="canGiveBack"
       ref="form"
       novalidate
-      @submit.prevent="send"
+      @submit.prevent="send()"
       @keydown="pressed"
       @pointerdown="byKeys = false"
     >
@@ -236,8 +242,9 @@ function pressed(event: KeyboardEvent): void {
       <ProblemNote v-if="problem" :problem="problem" />
       <p class="ways">
         <v-btn type="submit" class="meant" :disabled="busy">{{
-          isCorrecting ? 'Give it back again' : 'Give back'
+          piece.back ? 'Give it back again' : 'Give back'
         }}</v-btn>
+        <v-btn v-if="!piece.back" :disabled="busy" @click="send(true)">Ready, give back later</v-btn>
         <v-btn v-if="isCorrecting" @click="isCorrecting = false">Leave it as it is</v-btn>
         <span class="small" role="status">{{ sentence }} Once it has been read it cannot be taken back.</span>
       </p>

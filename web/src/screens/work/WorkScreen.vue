@@ -15,7 +15,9 @@ import QuizSheet from './QuizSheet.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import TickField from '../../parts/fields/TickField.vue'
 import { useScreenKeys } from '../../foundation/useKeys'
-import { type Order, inOrder, lain, ordersOf, standing } from './workOrder'
+import PieceRow from './PieceRow.vue'
+import ReadyPart from './ReadyPart.vue'
+import { type Order, inOrder, ordersOf } from './workOrder'
 import { questions } from '../../foundation/api/questions'
 
 /** What is there to read? What was handed in, by section: first what frees most. */
@@ -64,6 +66,9 @@ const pieces = computed(() =>
   ),
 )
 const printing = ref(false)
+/** How many were read and go back later; and whether they are looked at now. */
+const ready = computed(() => (section.value?.pieces ?? []).filter((one) => one.ready).length)
+const isReadyOpen = ref(false)
 /** Not what was handed in, but who has not. */
 const isMissing = computed(() => route.query.view === 'missing')
 const setMissing = (missing: boolean) =>
@@ -114,7 +119,7 @@ useScreenKeys([
 </script>
 
 <template>
-  <main class="body">
+  <main class="body" :class="{ looks: isReadyOpen && ready > 0 }">
     <ProblemNote v-if="work.problem.value && !work.data.value" :problem="work.problem.value" :again="work.refetch" />
     <p v-else-if="!work.data.value" class="second" role="status">Reading the work …</p>
     <p v-else-if="!section" class="second none">
@@ -152,12 +157,28 @@ useScreenKeys([
         </span>
         <span v-if="!isMissing" class="which">
           <ChoiceField v-if="items.length > 2" v-model="item" label="Which work" :choices="items" />
+          <button
+            v-if="ready && work.data.value.canGiveBack"
+            type="button"
+            class="word-button small"
+            :aria-expanded="isReadyOpen"
+            @click="isReadyOpen = !isReadyOpen"
+          >
+            {{ ready }} ready: give back together
+          </button>
           <button v-if="pieces.length" type="button" class="word-button small" @click="printing = true">
             print {{ pieces.length === 1 ? 'this piece' : `these ${pieces.length}` }}
           </button>
         </span>
         <TickField v-if="!isMissing" v-model="givenBackToo" class="tick" label="show what was given back" />
       </p>
+      <ReadyPart
+        v-if="isReadyOpen && ready"
+        :key="`ready ${section.section}`"
+        :edition="edition"
+        :section="section"
+        @close="isReadyOpen = false"
+      />
       <PrintedWork v-if="printing" :section="section.name" :pieces="pieces" @printed="printing = false" />
       <MissingList
         v-if="isMissing"
@@ -169,18 +190,7 @@ useScreenKeys([
       <div v-else class="split">
         <ul ref="list" class="ruled list" tabindex="0" aria-label="Pieces of work">
           <li v-for="one in pieces" :key="keyOf(one)">
-            <button
-              type="button"
-              :aria-current="piece && keyOf(one) === keyOf(piece) ? 'true' : undefined"
-              @click="read(one)"
-            >
-              <span class="who">{{ one.name }}</span>
-              <span class="small" :title="one.title"
-                >{{ one.code }} <span class="said-only">{{ one.title }}</span></span
-              >
-              <span class="small" :class="{ accent: standing(one).isAccent }">{{ standing(one).words }}</span>
-              <span class="small lain" :title="one.handedInAt.words">{{ lain(one.days) }}</span>
-            </button>
+            <PieceRow :piece="one" :current="!!piece && keyOf(one) === keyOf(piece)" @read="read(one)" />
           </li>
           <li v-if="pieces.length === 0" class="second none">Nothing to read in {{ section.name }}.</li>
         </ul>
@@ -215,6 +225,10 @@ useScreenKeys([
   display: grid;
   grid-template-rows: auto auto 1fr;
   min-height: 0;
+}
+/* What is ready stands between. */
+.looks {
+  grid-template-rows: auto auto auto 1fr;
 }
 .none {
   padding: var(--space-6) 0;
@@ -270,27 +284,5 @@ useScreenKeys([
 }
 .split > article {
   padding: var(--space-6) 0 var(--space-8);
-}
-.list button {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 44px 96px 44px;
-  align-items: baseline;
-  gap: var(--space-3);
-  width: 100%;
-  padding: var(--space-3) var(--space-4);
-  border-left: var(--stroke-strong) solid transparent;
-}
-.list [aria-current] {
-  background: var(--sheet);
-  border-color: var(--accent);
-}
-.who {
-  font-weight: 600;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.lain {
-  text-align: right;
 }
 </style>

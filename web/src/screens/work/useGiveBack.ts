@@ -57,7 +57,7 @@ export function useGiveBack(
       localStorage.removeItem(place)
     }
   }
-  if (!piece().back) bring()
+  if (!piece().back && !piece().ready) bring()
   watch([text, again, mark, remarks], () => {
     if (!isOpen()) return
     const { text: said, again: isAgain, mark: given, remarks: made } = request.value
@@ -97,18 +97,16 @@ export function useGiveBack(
   )
 
   let key: string | null = null
-  async function give(): Promise<boolean> {
+  /** @param later It is ready, and goes back later, with others. */
+  async function give(later = false): Promise<boolean> {
     if (busy.value) return false
     busy.value = true
     problem.value = null
     key ??= crypto.randomUUID()
     try {
-      await ask(
-        api.POST('/api/sections/{section}/give-back', {
-          params: { path: { section }, header: once(key) },
-          body: request.value,
-        }),
-      )
+      const how = { params: { path: { section }, header: once(key) }, body: request.value }
+      if (later) await ask(api.POST('/api/sections/{section}/ready-mark', how))
+      else await ask(api.POST('/api/sections/{section}/give-back', how))
       key = null
       text.value = ''
       remarks.value = []
@@ -125,18 +123,28 @@ export function useGiveBack(
     }
   }
 
-  /** What was given stands in the fields to be put right. */
+  /** What was given, or is ready, stands in the fields to be put right. */
   function correct(): void {
-    const back = piece().back
+    const { back, ready } = piece()
+    if (ready && !back) return fill(ready.back, ready.back.mark ?? null)
     if (!back) return
     const isByPresent = !back.mark?.rubric || back.mark.rubric.is === piece().rubric
-    text.value = back.text
-    again.value = back.again
-    remarks.value = remarksIn(back.remarks)
-    mark.value =
+    fill(
+      back,
       back.mark && isByPresent
         ? { value: back.mark.value, level: back.mark.level, rubric: back.mark.rubric?.levels ?? null }
-        : null
+        : null,
+    )
+  }
+  function fill(
+    from: { text: string; again: boolean; alone?: boolean; remarks?: Schemas['Remark'][] },
+    given: Schemas['MarkGiven'] | null,
+  ): void {
+    text.value = from.text
+    again.value = from.again
+    alone.value = from.alone ?? false
+    remarks.value = remarksIn(from.remarks)
+    mark.value = given
   }
 
   return { text, remarks, mark, again, alone, busy, problem, sentence, closes, stays, close, correct, give }

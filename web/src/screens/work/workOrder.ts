@@ -14,7 +14,7 @@ export const ordersOf = (item: string): { value: Order; title: string }[] => [
 ]
 
 const cameTooLate = (piece: Piece) => piece.work === null && !piece.quiz
-const waits = (piece: Piece) => (piece.back || cameTooLate(piece) ? 1 : 0)
+const waits = (piece: Piece) => (piece.back || cameTooLate(piece) ? 2 : piece.ready ? 1 : 0)
 const byText = (one: string, other: string) => one.localeCompare(other, 'en', { numeric: true })
 
 /** Pieces in an order; those that wait come before those that do not. What frees most is as they come. */
@@ -32,6 +32,7 @@ export function inOrder(pieces: readonly Piece[], order: Order): Piece[] {
 export function standing(piece: Piece): { words: string; isAccent: boolean } {
   if (piece.back)
     return { words: piece.quiz ? 'read' : piece.back.again ? 'to try again' : 'given back', isAccent: false }
+  if (piece.ready) return { words: 'ready', isAccent: true }
   if (piece.reader) return { words: 'being read', isAccent: false }
   if (cameTooLate(piece)) return { words: 'came too late', isAccent: false }
   if (piece.frees.length)

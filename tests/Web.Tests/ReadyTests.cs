@@ -1,0 +1,146 @@
+using System.Net;
+using System.Text.Json.Nodes;
+using Dapper;
+using Polycline.Demo.School;
+using Polycline.Testing;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>Pieces that were read, are ready, and go back later, together.</summary>
+public sealed class ReadyTests : LeadOfASchool
+{
+    private long item;
+    private List<(long Work, string Name)> pieces = [];
+
+    private string Section(string rest) => $"/api/sections/{School.Ids["section:9 Birch"]}/{rest}";
+
+    // Those of one step in one section that wait, the one whose student is held up by it among them.
+    protected override async Task Prepare()
+    {
+        item = await School.Item("Isobars by hand");
+        pieces = await School.Sql(async connection =>
+            (
+                await connection.QueryAsync<(long, string)>(
+                    "SELECT w.id, p.name FROM work w JOIN person p ON p.id = w.person WHERE w.item = @item AND w.section = @section "
+                        + "AND NOT EXISTS (SELECT 1 FROM feedback f WHERE f.work = w.id) ORDER BY p.name",
+                    new { item, section = School.Ids["section:9 Birch"] }
+                )
+            ).AsList()
+        );
+        pieces.Select(piece => piece.Name).ShouldContain(DemoPeople.HeldUp);
+    }
+
+    private static object Back(long work, string text = "Good.", int n = 1, object[]? remarks = null) =>
+        new
+        {
+            work,
+            n,
+            text,
+            again = false,
+            remarks = remarks ?? [],
+        };
+
+    /// <summary>A piece of 9 Alder that is ready, as giving it back names it.</summary>
+    internal static async Task<object> SomeReady(School school)
+    {
+        var piece = (await WorkTests.SomePiece(school))!;
+        using var lead = await school.As(DemoPeople.Lead);
+        var reply = await lead.Post($"/api/sections/{school.Ids["section:9 Alder"]}/ready-mark", piece, Guid.NewGuid());
+        reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
+        return new { works = new[] { JsonNode.Parse(System.Text.Json.JsonSerializer.Serialize(piece))!["work"]!.GetValue<long>() } };
+    }
+
+    private async Task<Reply> Ready(object back)
+    {
+        var reply = await Lead.Post(Section("ready-mark"), back, Guid.NewGuid());
+        reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
+        return reply;
+    }
+
+    private Task<Reply> GiveBack(IEnumerable<long> works, bool preview = false, bool wait = false) =>
+        Lead.Post(Section("give-back-ready") + (preview ? "?preview=true" : ""), new { works, wait }, preview ? null : Guid.NewGuid());
+
+    private async Task<JsonNode> Birch() =>
+        (await Lead.Get(Route("work"))).Json["sections"]!.AsArray().Single(one => one!["name"]!.GetValue<string>() == "9 Birch")!;
+
+    private Task<int> Count(string table) =>
+        School.Sql(connection => connection.ExecuteScalarAsync<int>($"SELECT count(*)::int FROM {table}"));
+
+    [Fact]
+    public async Task What_is_ready_is_nobodys_to_see_until_it_goes_back_together_and_opens_what_waits_for_it()
+    {
+        using var student = await School.As(DemoPeople.HeldUp);
+        var address = Section($"items/{item}");
+        var before = (await student.Get(address)).Text;
+        var (waiting, facts) = ((await Birch())["waiting"]!.GetValue<int>(), await Count("fact"));
+        foreach (var (work, _) in pieces)
+            (await Ready(Back(work, "Read the third line again."))).Json["sentence"]!
+                .GetValue<string>()
+                .ShouldEndWith("It goes back when you give it back.");
+        (await student.Get(address)).Text.ShouldBe(before);
+        (await Count("fact")).ShouldBe(facts);
+        var birch = await Birch();
+        birch["waiting"]!.GetValue<int>().ShouldBe(waiting - pieces.Count);
+        var ready = birch["pieces"]!.AsArray().Where(piece => piece!["ready"] is not null).ToList();
+        ready.Count.ShouldBe(pieces.Count);
+        ready.ShouldAllBe(piece => piece!["ready"]!["words"]!.GetValue<string>() == "go on");
+
+        var works = pieces.Select(piece => piece.Work).ToList();
+        var shown = (await GiveBack(works, preview: true)).Json["sentence"]!.GetValue<string>();
+        shown.ShouldStartWith($"{pieces.Count} pieces go back. 2.15 Arrows on the chart opens for ");
+        (await Count("fact")).ShouldBe(facts);
+        (await GiveBack(works)).Json["sentence"]!.GetValue<string>().ShouldBe(shown);
+        (await Count("ready_mark")).ShouldBe(0);
+        var after = (await student.Get(address)).Json;
+        after["history"]![0]!["feedback"]![0]!["text"]!.GetValue<string>().ShouldBe("Read the third line again.");
+        // Given back, it is ready no longer; asked for again it is not there.
+        (await GiveBack(works)).Status.ShouldBe(HttpStatusCode.NotFound);
+        (await Lead.Post(Section("ready-mark"), Back(works[0]), Guid.NewGuid())).Json["field"]!.GetValue<string>().ShouldBe("work");
+    }
+
+    [Fact]
+    public async Task It_is_checked_like_what_goes_back_at_once_replaced_and_taken_out_again()
+    {
+        var work = pieces[0].Work;
+        var nowhere = new { at = new { from = 0, to = 100_000 }, text = "Beyond its end." };
+        (await Lead.Post(Section("ready-mark"), Back(work, remarks: [nowhere]), Guid.NewGuid())).Json["field"]!
+            .GetValue<string>()
+            .ShouldBe("remarks[0].at");
+        (await Lead.Post(Section("ready-mark"), Back(work, n: 2), Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.Conflict);
+        await Ready(Back(work, "First."));
+        await Ready(Back(work, "Then."));
+        (await Birch())["pieces"]!.AsArray().Single(piece => piece!["ready"] is not null)!["ready"]!["back"]!["text"]!
+            .GetValue<string>()
+            .ShouldBe("Then.");
+        (await GiveBack([work], wait: true)).Json["sentence"]!.GetValue<string>().ShouldBe("1 piece waits to be read again.");
+        (await Count("ready_mark")).ShouldBe(0);
+        (await GiveBack([])).Status.ShouldBe(HttpStatusCode.UnprocessableEntity);
+        (await GiveBack([work, work])).Status.ShouldBe(HttpStatusCode.UnprocessableEntity);
+    }
+
+    [Fact]
+    public async Task What_is_handed_in_again_meanwhile_is_to_be_looked_at_first_and_what_went_back_at_once_is_ready_no_longer()
+    {
+        var (first, second) = (pieces[0], pieces[1]);
+        await Ready(Back(first.Work));
+        await Ready(Back(second.Work));
+        await School.Sql(connection =>
+            connection.ExecuteAsync(
+                "INSERT INTO work_version (work, n, text, handed_in_at, request) "
+                    + "SELECT work, 2, 'Once more.', handed_in_at + interval '1 hour', gen_random_uuid() FROM work_version WHERE work = @Work",
+                new { first.Work }
+            )
+        );
+        var given = (await GiveBack([first.Work, second.Work])).Json;
+        given["pieces"]!.GetValue<int>().ShouldBe(1);
+        given["sentence"]!
+            .GetValue<string>()
+            .ShouldEndWith($"{first.Name} changed what was handed in meanwhile: that piece is to be looked at first.");
+        // It waits like any other, and going back it leaves nothing behind.
+        (await Birch())["pieces"]!.AsArray().ShouldAllBe(piece => piece!["ready"] == null);
+        (await Lead.Post(Section("give-back"), Back(first.Work, n: 2), Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        (await Count("ready_mark")).ShouldBe(0);
+    }
+}

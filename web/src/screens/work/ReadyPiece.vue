@@ -1,0 +1,39 @@
+<script setup lang="ts">
+import type { Schemas } from '../../foundation/api/client'
+import RubricTable from '../../parts/marks/RubricTable.vue'
+
+/** What goes back with a piece that is ready, as it was left. */
+defineProps<{
+  ready: Schemas['WorkReady']
+  /** The one it is marked by. */
+  rubric: Schemas['RubricForm'] | null
+  canChange: boolean
+}>()
+defineEmits<{ change: [] }>()
+</script>
+
+<template>
+  <blockquote>
+    <p class="small">
+      Ready since {{ ready.at.words }} ({{ ready.by }}): {{ ready.words }}. The student sees none of it yet.
+    </p>
+    <RubricTable v-if="rubric && ready.back.mark?.rubric" :rubric="rubric" :given="ready.back.mark.rubric" />
+    <p v-if="ready.back.text" class="written">{{ ready.back.text }}</p>
+    <p v-if="canChange">
+      <button type="button" class="word-button small" @click="$emit('change')">change it, or give it back now</button>
+    </p>
+  </blockquote>
+</template>
+
+<style scoped>
+blockquote {
+  margin: 0;
+  padding: var(--space-2) 0 var(--space-2) var(--space-6);
+  border-left: var(--stroke-strong) solid var(--hair);
+}
+.written {
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+  font-size: var(--size-large);
+}
+</style>
