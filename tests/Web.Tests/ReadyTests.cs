@@ -129,7 +129,8 @@ public sealed class ReadyTests : LeadOfASchool
         await School.Sql(connection =>
             connection.ExecuteAsync(
                 "INSERT INTO work_version (work, n, text, handed_in_at, request) "
-                    + "SELECT work, 2, 'Once more.', handed_in_at + interval '1 hour', gen_random_uuid() FROM work_version WHERE work = @Work",
+                    + "SELECT work, 2, 'Once more.', handed_in_at + interval '1 hour', gen_random_uuid() "
+                    + "FROM work_version WHERE work = @Work",
                 new { first.Work }
             )
         );

@@ -50,8 +50,8 @@ public static class ReadyStore
     public static async Task<IReadOnlyList<ReadyRow>> Of(NpgsqlConnection connection, Id<Section> section) =>
         (
             await connection.QueryAsync<ReadyRow>(
-                "SELECT r.work, r.n, p.name, r.request::text FROM ready_mark r JOIN work w ON w.id = r.work JOIN person p ON p.id = w.person "
-                    + "WHERE w.section = @Value ORDER BY p.name, r.work FOR UPDATE OF r",
+                "SELECT r.work, r.n, p.name, r.request::text FROM ready_mark r JOIN work w ON w.id = r.work "
+                    + "JOIN person p ON p.id = w.person WHERE w.section = @Value ORDER BY p.name, r.work FOR UPDATE OF r",
                 section
             )
         ).AsList();

@@ -21,7 +21,7 @@ public sealed record GivenBackReady(int Pieces, string Sentence) : IAnswer<Given
     public GivenBackReady AsPreview() => this;
 }
 
-/// <summary>Gives back together what is ready, each as it was left. What was handed in again meanwhile stays, to be looked at first.</summary>
+/// <summary>Gives back together what is ready, as it was left. What was handed in again meanwhile is to be looked at first.</summary>
 public sealed class GiveBackReady : IWorkCommand<GiveBackReadyRequest, EditionPlan, GivenBackReady>
 {
     private const int Most = 200;
