@@ -17,7 +17,7 @@ public sealed class RemarkWalk(PublishedSchool school) : IClassFixture<Published
         orla.Press(orla.See("//p[@aria-label = 'Sections']//button[contains(., '9 Birch')]"));
         orla.Press(orla.See("//li//button[contains(., 'Davit Lindqvist')][contains(., 'Isobars by hand')]"));
         orla.See("//h2[contains(., 'Davit Lindqvist')]");
-        orla.SeeText("or press R, to write a remark");
+        orla.SeeText("To write a remark, select some words");
 
         // By keys: the first sentence, then the second one instead.
         orla.Type("r");

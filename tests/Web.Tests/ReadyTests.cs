@@ -138,7 +138,7 @@ public sealed class ReadyTests : LeadOfASchool
         given["pieces"]!.GetValue<int>().ShouldBe(1);
         given["sentence"]!
             .GetValue<string>()
-            .ShouldEndWith($"{first.Name} changed what was handed in meanwhile: that piece is to be looked at first.");
+            .ShouldEndWith($"What {first.Name} handed in, or how it is marked, has changed since; look at that piece first.");
         // It waits like any other, and going back it leaves nothing behind.
         (await Birch())["pieces"]!.AsArray().ShouldAllBe(piece => piece!["ready"] == null);
         (await Lead.Post(Section("give-back"), Back(first.Work, n: 2), Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);

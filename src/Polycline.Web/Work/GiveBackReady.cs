@@ -61,9 +61,17 @@ public sealed class GiveBackReady : IWorkCommand<GiveBackReadyRequest, EditionPl
             if (latest.Returned)
                 continue;
             // Each has a key of its own: two pieces may be one student's.
-            var back = await GiveBack.Do(work with { Key = Guid.NewGuid() }, plan, piece);
-            opens.AddRange(back.Opens.Select(what => (what, row.Name)));
-            given++;
+            try
+            {
+                var back = await GiveBack.Do(work with { Key = Guid.NewGuid() }, plan, piece);
+                opens.AddRange(back.Opens.Select(what => (what, row.Name)));
+                given++;
+            }
+            // Refused before anything is written: its rubric was changed since, or its item is there no longer.
+            catch (ProblemException refused) when (refused.Field is "mark" or "work")
+            {
+                later.Add(row.Name);
+            }
         }
         var sentences = new List<string>
         {
@@ -78,8 +86,8 @@ public sealed class GiveBackReady : IWorkCommand<GiveBackReadyRequest, EditionPl
         );
         if (later.Count > 0)
             sentences.Add(
-                $"{Counting.Joined(later, "and")} changed what was handed in meanwhile: "
-                    + $"{(later.Count == 1 ? "that piece is" : "those pieces are")} to be looked at first."
+                $"What {Counting.Joined(later, "and")} handed in, or how it is marked, has changed since; "
+                    + $"look at {(later.Count == 1 ? "that piece" : "those pieces")} first."
             );
         return new(given, string.Join(' ', sentences));
     }

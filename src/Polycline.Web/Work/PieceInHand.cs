@@ -49,7 +49,7 @@ internal sealed record PieceInHand(
     {
         for (var n = 0; n < remarks.Count; n++)
             if (!piece.Has(remarks[n].At))
-                throw Problem.Field($"remarks[{n}].at", "This remark is on something the piece doesn’t have. Read the page again.");
+                throw Problem.Field($"remarks[{n}].at", "This remark is about a place that the piece doesn’t have. Reload the page.");
         return piece.InOrder(remarks.Select(remark => remark with { Text = remark.Text.Trim() }));
     }
 

@@ -35,7 +35,7 @@ public sealed class ReadyMark : IWorkCommand<GiveBackRequest, EditionPlan, Ready
     {
         var piece = await PieceInHand.Read(work, plan, request);
         if (piece.IsReturned)
-            throw Problem.Field("work", "This piece went back already. Put right what went back with it instead.");
+            throw Problem.Field("work", "This piece has already gone back. Put that right instead.");
         var mark = piece.Mark is null ? "" : $", {MarkWords.Of(piece.Mark)}";
         await ReadyStore.Put(
             work.Connection,

@@ -135,7 +135,7 @@ defineExpose({ begin: () => begin(chosen.value?.at ?? null) })
       </button>
       <div v-if="hasMargin" class="margin">
         <p v-if="writable && !remarks.length" class="small hint">
-          Select some words, draw on a picture, or press R, to write a remark beside it.
+          To write a remark, select some words, draw on a picture or press R.
         </p>
         <ol v-if="remarks.length" aria-label="Remarks">
           <li
@@ -160,7 +160,7 @@ defineExpose({ begin: () => begin(chosen.value?.at ?? null) })
                 @focusout="left(n)"
                 @keydown="pressed($event, n)"
               />
-              <p class="small keys">Enter when it is said · Alt ↑ ↓ another sentence</p>
+              <p class="small keys">Enter: done · Alt ↑ ↓: another sentence</p>
               <button type="button" class="word-button small remove" @mousedown.prevent @click="remove(n)">
                 remove<span class="said-only"> the remark on {{ quoteOf(piece, remarks[n]!.at) }}</span>
               </button>
@@ -229,11 +229,13 @@ li:focus-within :is(.remove, .keys) {
   white-space: pre-wrap;
   overflow-wrap: anywhere;
 }
-.quote {
-  display: none;
-}
-.quote.named {
-  display: block;
+/* Where one sees which words are meant, they are only read out. */
+.quote:not(.named) {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
 }
 .hint,
 .keys {
@@ -253,9 +255,12 @@ li:focus-within :is(.remove, .keys) {
     position: static;
     width: auto;
   }
-  .quote {
-    display: block;
+  .quote:not(.named) {
+    position: static;
+    width: auto;
+    height: auto;
     overflow-wrap: anywhere;
+    clip-path: none;
   }
 }
 </style>

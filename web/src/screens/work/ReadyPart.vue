@@ -82,7 +82,7 @@ async function send(wait: boolean): Promise<void> {
       <v-btn class="meant" :disabled="busy || chosen.length === 0" @click="send(false)">{{
         chosen.length ? `Give back ${counted(chosen.length, 'piece')}` : 'Give back'
       }}</v-btn>
-      <v-btn :disabled="busy || chosen.length === 0" @click="send(true)">Read them again first</v-btn>
+      <v-btn :disabled="busy || chosen.length === 0" @click="send(true)">Not ready after all</v-btn>
       <v-btn @click="emit('close')">Not yet</v-btn>
       <span class="small" role="status"
         >{{ sentence }} Once {{ chosen.length === 1 ? 'it has' : 'they have' }} been read, this can’t be taken

@@ -10,7 +10,14 @@ const props = defineProps<{ rubric: Schemas['RubricForm']; marked: Schemas['Mark
 const mark = defineModel<Schemas['MarkGiven'] | null>({ required: true })
 const emit = defineEmits<{ plain: [] }>()
 
-const given = ref<Schemas['LevelGiven'][]>([...(mark.value?.rubric ?? [])])
+// What was left for a rubric that was changed since is to be marked again.
+const given = ref<Schemas['LevelGiven'][]>(
+  (mark.value?.rubric ?? []).filter((one) =>
+    props.rubric.criteria.some(
+      ({ id, levels }) => id === one.criterion && levels.some((level) => level.id === one.level),
+    ),
+  ),
+)
 const at = ref(0)
 const criteria = useTemplateRef<HTMLElement>('criteria')
 const of = (criterion: string) => given.value.find((one) => one.criterion === criterion)
@@ -25,6 +32,7 @@ function tell(): void {
   })
   mark.value = whole.length ? { value: null, level: null, rubric: whole } : null
 }
+if (given.value.length !== (mark.value?.rubric ?? []).length) tell()
 
 /** Chosen again, it is taken back. */
 function choose(criterion: Schemas['CriterionForm'], level: Schemas['RubricLevelForm']): void {

@@ -108,3 +108,18 @@ test('the same again takes it back, and what was given before stands there to be
   expect(root.querySelector('[aria-pressed=true]')!.textContent).toContain('all (4)')
   expect(root.querySelector('.sum')!.textContent).toBe('8 of 11')
 })
+
+test('what was left for a rubric that was changed since is to be marked again', async () => {
+  mark.value = {
+    value: null,
+    level: null,
+    rubric: [
+      { criterion: 'c1', level: 'l2', points: null },
+      { criterion: 'c9', level: 'l1', points: null },
+      { criterion: 'c2', level: 'l9', points: null },
+    ],
+  }
+  mount()
+  await nextTick()
+  expect(given()).toEqual(['c1 l2 –'])
+})
