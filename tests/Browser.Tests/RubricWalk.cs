@@ -63,6 +63,7 @@ public sealed class RubricWalk(PublishedSchool school) : IClassFixture<Published
         orla.SeeText("6 of 6");
         orla.IsAccessible("a mark that is put right");
         orla.Press(orla.See("//button[normalize-space() = 'Give it back again']"));
+        orla.SeeNoText("Give it back again");
         davit.Open(davit.Path);
         davit.SeeText("10 of 10 (6 of 6 by the rubric)");
         foreach (var person in new[] { orla, davit })

@@ -36,8 +36,16 @@ internal sealed class PutNames
     private static string Renamed(QuestionKey key, JsonElement given, Dictionary<string, string> to)
     {
         using var written = new MemoryStream();
-        using (var writer = new Utf8JsonWriter(written))
+        try
+        {
+            using var writer = new Utf8JsonWriter(written);
             Write(writer, key, given, to);
+        }
+        // Half a character is no text: it is refused where it is read.
+        catch (InvalidOperationException)
+        {
+            return given.GetRawText();
+        }
         return System.Text.Encoding.UTF8.GetString(written.ToArray());
     }
 
