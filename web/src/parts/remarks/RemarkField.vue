@@ -42,7 +42,6 @@ const lineOf = (all: string) => all.slice(all.lastIndexOf('\n') + 1)
       auto-grow
       :maxlength="longest"
       aria-autocomplete="list"
-      :aria-controls="isThere ? id : undefined"
       :aria-activedescendant="at >= 0 ? `${id}-${at}` : undefined"
       @focus="isThere = true"
       @blur="isThere = false"
