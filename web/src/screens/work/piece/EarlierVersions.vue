@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { questions } from '../../foundation/api/questions'
-import { useAnswer } from '../../foundation/useAnswer'
-import { useViewpoint } from '../../foundation/useViewpoint'
-import { ordinal } from '../../foundation/words'
-import ProblemNote from '../../parts/ProblemNote.vue'
-import WrittenPiece from '../../parts/WrittenPiece.vue'
-import { remarksIn } from '../../parts/remarks/remarks'
-import RemarkList from '../../parts/remarks/RemarkList.vue'
-import WordChanges from '../../parts/text/WordChanges.vue'
+import { questions } from '../../../foundation/api/questions'
+import { useAnswer } from '../../../foundation/useAnswer'
+import { useViewpoint } from '../../../foundation/useViewpoint'
+import { ordinal } from '../../../foundation/words'
+import ProblemNote from '../../../parts/ProblemNote.vue'
+import WrittenPiece from '../../../parts/WrittenPiece.vue'
+import { remarksIn } from '../../../parts/remarks/remarks'
+import RemarkList from '../../../parts/remarks/RemarkList.vue'
+import WordChanges from '../../../parts/text/WordChanges.vue'
 import { changesOf } from './changed'
 
 /** What a student handed in before, each time with what changed since the time before it, and what came back. */

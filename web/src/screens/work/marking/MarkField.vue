@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { Schemas } from '../../foundation/api/client'
-import NumberField from '../../parts/fields/NumberField.vue'
-import OneOfField from '../../parts/fields/OneOfField.vue'
+import type { Schemas } from '../../../foundation/api/client'
+import NumberField from '../../../parts/fields/NumberField.vue'
+import OneOfField from '../../../parts/fields/OneOfField.vue'
 
 /** The mark of a piece, as its item is marked: points, per cent, or a level. It may be left out. */
 const props = defineProps<{ marked: Schemas['MarkedForm'] }>()

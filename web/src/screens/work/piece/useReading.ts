@@ -1,6 +1,6 @@
 import { useIntervalFn } from '@vueuse/core'
 import { computed, onScopeDispose, ref, watch } from 'vue'
-import { type Schemas, api, ask, once } from '../../foundation/api/client'
+import { type Schemas, api, ask, once } from '../../../foundation/api/client'
 
 /** How often one says again that one is still writing. */
 const AGAIN = 5 * 60_000

@@ -1,11 +1,11 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 import { type App, type SetupContext, createApp, h, nextTick, ref } from 'vue'
-import type { Schemas } from '../../foundation/api/client'
+import type { Schemas } from '../../../foundation/api/client'
 import RubricField from './RubricField.vue'
 
 // The field for points is tried in the browser; here what becomes of a number counts.
-vi.mock('../../parts/fields/NumberField.vue', () => ({
+vi.mock('../../../parts/fields/NumberField.vue', () => ({
   default: (_: unknown, { emit }: SetupContext) =>
     h('input', {
       inputmode: 'decimal',

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Schemas } from '../../foundation/api/client'
-import RubricTable from '../../parts/marks/RubricTable.vue'
+import type { Schemas } from '../../../foundation/api/client'
+import RubricTable from '../../../parts/marks/RubricTable.vue'
 
 /** What went back with a piece: the mark, what was said, and whether it still stands by the present rubric. */
 defineProps<{

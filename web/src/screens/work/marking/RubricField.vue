@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
-import type { Schemas } from '../../foundation/api/client'
-import { useScreenKeys } from '../../foundation/useKeys'
-import NumberField from '../../parts/fields/NumberField.vue'
-import { besides, keyOf, shortName, sumOf } from '../../parts/marks/rubric'
+import type { Schemas } from '../../../foundation/api/client'
+import { useScreenKeys } from '../../../foundation/useKeys'
+import NumberField from '../../../parts/fields/NumberField.vue'
+import { besides, keyOf, shortName, sumOf } from '../../../parts/marks/rubric'
 
 /** Marking by a rubric: a level of each criterion, chosen by its key; the next criterion is taken up by itself. */
 const props = defineProps<{ rubric: Schemas['RubricForm']; marked: Schemas['MarkedForm'] }>()

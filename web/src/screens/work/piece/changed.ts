@@ -1,4 +1,4 @@
-import type { Schemas } from '../../foundation/api/client'
+import type { Schemas } from '../../../foundation/api/client'
 
 /** What is different in a version, beside its text. */
 export interface Change {

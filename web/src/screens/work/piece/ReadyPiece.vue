@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Schemas } from '../../foundation/api/client'
-import RubricTable from '../../parts/marks/RubricTable.vue'
+import type { Schemas } from '../../../foundation/api/client'
+import RubricTable from '../../../parts/marks/RubricTable.vue'
 
 /** What goes back with a piece that is ready, as it was left. */
 defineProps<{

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { Schemas } from '../../foundation/api/client'
-import { useLevels } from '../../foundation/levels'
-import { ordinal } from '../../foundation/words'
-import { joined } from '../../parts/asks'
+import type { Schemas } from '../../../foundation/api/client'
+import { useLevels } from '../../../foundation/levels'
+import { ordinal } from '../../../foundation/words'
+import { joined } from '../../../parts/asks'
 
 /** Whose piece it is, of what, and when it came; what can be done with it follows in the same line. */
 defineProps<{ edition: number; section: Schemas['WorkSection']; piece: Schemas['WorkPiece'] }>()

@@ -1,10 +1,10 @@
 import { refDebounced } from '@vueuse/core'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
-import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
-import { keys } from '../../foundation/keys'
-import { WRITING } from '../../foundation/session'
-import { type Remark, remarksIn } from '../../parts/remarks/remarks'
+import { type Problem, type Schemas, api, ask, once, problemOf } from '../../../foundation/api/client'
+import { keys } from '../../../foundation/keys'
+import { WRITING } from '../../../foundation/session'
+import { type Remark, remarksIn } from '../../../parts/remarks/remarks'
 
 /** Writing feedback on a piece and giving it back: what opens by it stands there before. */
 export function useGiveBack(

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Schemas } from '../../foundation/api/client'
+import type { Schemas } from '../../../foundation/api/client'
 
 /** A colleague reads the piece: one can leave it to them, or read it all the same. */
 defineProps<{ reader: Schemas['PieceReader'] }>()

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { stretchesOf } from '../../parts/text/stretches'
+import { stretchesOf } from '../../../parts/text/stretches'
 import { changesOf } from './changed'
 
 const file = (id: number, name: string) => ({ id, name, size: 1, sizeInWords: '1 byte', kind: 'text', address: '' })
