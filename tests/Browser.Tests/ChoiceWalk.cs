@@ -57,7 +57,7 @@ public sealed class ChoiceWalk(PublishedSchool school) : IClassFixture<Published
         imke.ComeIn("Imke Osei");
         imke.Open($"/sections/1/items/{item}");
         imke.Press(imke.See("//button[contains(., 'A harbour briefing')]"));
-        imke.SeeText("Nothing opens or closes because of it yet.");
+        imke.SeeText("Nothing depends on it yet.");
         imke.IsAccessible("a choice");
         imke.Press(imke.See("//button[normalize-space() = 'Pick this']"));
         imke.SeeText("you have picked this");

@@ -214,7 +214,7 @@ public sealed class ChoiceTests : LeadOfASchool
         offers["isFinal"] = true;
         (await Offer(offers)).Status.ShouldBe(HttpStatusCode.OK);
         (await Pick(imke, "briefing")).Status.ShouldBe(HttpStatusCode.OK);
-        (await Pick(imke, "instrument")).Json["title"]!.GetValue<string>().ShouldStartWith("What is picked here stays picked.");
+        (await Pick(imke, "instrument")).Json["title"]!.GetValue<string>().ShouldStartWith("This pick can’t be changed.");
         (await Pick(imke)).Status.ShouldBe(HttpStatusCode.UnprocessableEntity);
         (await PickFor(Imke, "instrument")).Status.ShouldBe(HttpStatusCode.OK);
         (await Pick(imke, "no such")).Json["field"]!.GetValue<string>().ShouldBe("options[0]");

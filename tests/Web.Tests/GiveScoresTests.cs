@@ -171,7 +171,7 @@ public sealed class GiveScoresTests : LeadOfASchool
         var own = (await Lead.Get($"/api/sections/{School.Ids["section:" + Birch]}/items/{step}?as=student:{paper[0].Id}")).Json;
         own["onPaper"]!.AsArray().ShouldHaveSingleItem()!["mark"]!["words"]!.GetValue<string>().ShouldBe("9 of 12");
         // Given once more, nothing is new.
-        Text((await Give(Lead, true, false, (paper[0].Id, 9))).Json["sentence"]).ShouldBe("These scores stand already.");
+        Text((await Give(Lead, true, false, (paper[0].Id, 9))).Json["sentence"]).ShouldBe("These scores are already there.");
 
         Text((await Section())["last"]!["key"]).ShouldBe($"{key}");
         var back = await TakeBack(key);

@@ -1,6 +1,5 @@
 using System.Text;
 using System.Text.Json.Nodes;
-using Dapper;
 using Polycline.Demo.School;
 using Polycline.Testing;
 using Shouldly;
@@ -52,16 +51,7 @@ public sealed class QuizKeyTests : LeadOfASchool
     {
         (section, item) = (School.Ids["section:9 Alder"], await School.Item(Title));
         student = await School.As(DemoPeople.OnTrack);
-        await School.Sql(connection =>
-            connection.ExecuteAsync(
-                """
-                DELETE FROM quiz_answer r USING quiz_attempt a WHERE a.id = r.attempt AND a.item = @item;
-                DELETE FROM quiz_attempt WHERE item = @item;
-                DELETE FROM fact WHERE item = @item
-                """,
-                new { item }
-            )
-        );
+        await QuizTests.Forget(School, item);
     }
 
     public override async ValueTask DisposeAsync()

@@ -18,7 +18,7 @@ public static class ReaderStore
     public static readonly Duration Lasts = Duration.FromMinutes(30);
 
     /// <summary>Says that somebody reads a piece, unless somebody else does.</summary>
-    /// <param name="over">Also where somebody else does.</param>
+    /// <param name="over">Takes it over from whoever reads it.</param>
     /// <returns>Who reads it now.</returns>
     public static Task<(Id<Person> By, string Name, Instant Since)> Take(
         NpgsqlConnection connection,

@@ -23,7 +23,7 @@ internal static class DemoRemarks
     };
 
     /// <summary>Remarks on what was handed in, in the order in which one reads.</summary>
-    /// <returns>Empty: there is nothing to remark, or it is one of those that went back without remarks.</returns>
+    /// <returns>Empty for one piece in three, and where no sentence calls for a remark.</returns>
     public static IReadOnlyList<Remark> On(string text, string? entries, long person)
     {
         // Two pieces of three.

@@ -62,7 +62,7 @@ internal sealed partial class QuizParts
                 && question is not null
                 && question.Question.Points != first.Question.Points
             )
-                faults[at] = "Questions from which some are drawn give the same points, so that everybody can reach as many.";
+                faults[at] = "The questions in a draw must all be worth the same, so that everybody can get as many points.";
             pool.Questions.Add((at, question));
         }
         var placed = question is null ? null : question with { Pool = pool is null ? 0 : pools.Count, BeginsPage = beginsPage };

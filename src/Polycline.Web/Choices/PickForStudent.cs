@@ -56,7 +56,7 @@ public sealed class PickForStudent : IWorkCommand<PickForStudentRequest, Edition
                         ? $"{name} has picked nothing."
                         : $"{name} has {Counting.Joined([.. request.Options.Select(option => $"“{choice.TitleOf(option)}”")], "and")}.",
                     .. over,
-                    .. told.Count == 0 ? ["Nothing opens or closes because of it yet."] : told,
+                    .. told.Count == 0 ? ["Nothing depends on it yet."] : told,
                 ]
             )
         );

@@ -47,7 +47,7 @@ public sealed class PickOptions : IWorkCommand<PickOptionsRequest, PickingStuden
         picks.Check(request.Options);
         var before = picks.By(course.Oneself);
         if (choice.Offered?.IsFinal == true && !before.All(request.Options.Contains))
-            throw Problem.Field("options", "What is picked here stays picked. If you need something else, ask your teacher.");
+            throw Problem.Field("options", "This pick can’t be changed. If you need another one, ask your teacher.");
         for (var n = 0; n < request.Options.Count; n++)
             if (!before.Contains(request.Options[n]) && picks.RoomIn(request.Options[n]) == 0)
                 throw Problem.Field(
@@ -77,7 +77,7 @@ public sealed class PickOptions : IWorkCommand<PickOptionsRequest, PickingStuden
             parts.Add($"{Counting.Joined(opens, "and")} {(opens.Count == 1 ? "opens" : "open")}.");
         if (closes.Count > 0)
             parts.Add($"{Counting.Joined(closes, "and")} {(closes.Count == 1 ? "closes" : "close")}; what you began there stays readable.");
-        return parts.Count == 0 ? "Nothing opens or closes because of it yet." : string.Join(' ', parts);
+        return parts.Count == 0 ? "Nothing depends on it yet." : string.Join(' ', parts);
     }
 }
 

@@ -72,7 +72,7 @@ public sealed class GiveScores : IWorkCommand<GiveScoresRequest, EditionPlan, Gi
                 given.Add((score, mark, before is null));
         }
         if (given.Count == 0)
-            return new(true, 0, "These scores stand already.", false);
+            return new(true, 0, "These scores are already there.", false);
         var people = given.Select(one => one.Score.Student).Distinct().ToList();
         var open = await OpensBy.Open(connection, plan, people, at);
         foreach (var (score, mark, _) in given)
@@ -151,6 +151,6 @@ public sealed class GiveScores : IWorkCommand<GiveScoresRequest, EditionPlan, Gi
                 .Must(scores => scores.Count is >= 1 and <= Most)
                 .WithMessage($"Give 1 to {Most} scores at a time.")
                 .Must(scores => scores.Select(score => (score.Item, score.Student)).Distinct().Count() == scores.Count)
-                .WithMessage("The same student has two scores for one item here.");
+                .WithMessage("One student has two scores for the same item. Keep one of them.");
     }
 }

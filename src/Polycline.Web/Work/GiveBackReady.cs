@@ -99,6 +99,6 @@ public sealed class GiveBackReady : IWorkCommand<GiveBackReadyRequest, EditionPl
                 .Must(works => works is { Count: >= 1 and <= Most })
                 .WithMessage($"Choose 1 to {Most} pieces.")
                 .Must(works => works is null || works.Distinct().Count() == works.Count)
-                .WithMessage("The same piece is here twice.");
+                .WithMessage("The same piece is listed twice.");
     }
 }

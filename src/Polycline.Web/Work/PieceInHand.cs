@@ -12,7 +12,7 @@ using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Work;
 
-/// <summary>A piece that goes back, with what goes back with it, looked through.</summary>
+/// <summary>A piece that is about to go back, and what goes with it: the mark and the remarks, checked against it.</summary>
 /// <param name="Row">Of which item it is, as that stands in the outline.</param>
 /// <param name="Mark">Null: none is given.</param>
 /// <param name="Written">What was handed in.</param>
@@ -76,9 +76,12 @@ internal sealed record PieceInHand(
     private static GivenByRubric ByRubric(Item item, WrittenRubric? rubric, ImmutableArray<GivenLevel> levels, bool again)
     {
         if (rubric is null)
-            throw Problem.Field("mark", $"“{item.Title}” has no rubric any more. Read the page again.");
+            throw Problem.Field("mark", $"“{item.Title}” no longer has a rubric. Reload the page.");
         var given = rubric.Of(item.Rubric!, levels, out var isComplete)
-            ?? throw Problem.Field("mark", "The rubric was changed meanwhile, or points lie outside their level. Look through it again.");
+            ?? throw Problem.Field(
+                "mark",
+                "The rubric has been changed since, or some points don’t belong to their level. Go through it again."
+            );
         // What is to be tried again may be marked in part.
         if (!isComplete && !again)
         {

@@ -13,7 +13,7 @@ namespace Polycline.Web.Work;
 /// </summary>
 public static class ReadRemarks
 {
-    /// <returns>300 at most: first what was said of the same item, in whichever course, then what was said most often.</returns>
+    /// <returns>At most 300: what was said about the same item first, in any course, then what was said most often.</returns>
     public static async Task<IReadOnlyList<RemarkMade>> Handle(
         long edition,
         long item,

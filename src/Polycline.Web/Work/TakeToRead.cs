@@ -13,11 +13,11 @@ using Polycline.Web.Foundation.Reading;
 namespace Polycline.Web.Work;
 
 /// <param name="Student">Whose piece it is.</param>
-/// <param name="Over">True: also where a colleague reads it.</param>
+/// <param name="Over">True: it is taken over from a colleague.</param>
 /// <param name="Done">True: one reads it no longer.</param>
 public sealed record TakeToReadRequest(Id<Item> Item, Id<Person> Student, bool Over = false, bool Done = false);
 
-/// <summary>Who reads a piece.</summary>
+/// <summary>The colleague who is reading a piece, and when they last wrote on it.</summary>
 public sealed record PieceReader(string Name, Moment Since)
 {
     internal static PieceReader? Of(ReaderRow? row, DateTimeZone zone) => row is null ? null : new(row.By, Moment.Of(row.Since, zone));

@@ -6547,7 +6547,7 @@ export interface components {
             /** @description Everybody who is listed now, in order of name. */
             students: components["schemas"]["PicksLine"][];
         };
-        /** @description Who reads a piece. */
+        /** @description The colleague who is reading a piece, and when they last wrote on it. */
         PieceReader: {
             name: string;
             since: components["schemas"]["Moment"];
@@ -7958,7 +7958,7 @@ export interface components {
             /** Format: int64 */
             student: number;
             /**
-             * @description True: also where a colleague reads it.
+             * @description True: it is taken over from a colleague.
              * @default false
              */
             over: boolean;
@@ -16138,7 +16138,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description 300 at most: first what was said of the same item, in whichever course, then what was said most often. */
+            /** @description At most 300: what was said about the same item first, in any course, then what was said most often. */
             200: {
                 headers: {
                     [name: string]: unknown;
