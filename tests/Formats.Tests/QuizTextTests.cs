@@ -144,7 +144,7 @@ public sealed class QuizTextTests
     [InlineData("3 of the next 2\n\nIs it?\ntrue", 0, "4 of the next 9")]
     [InlineData("1 of the next 2\n\nIs it?\ntrue\n\n1 of the next 2", 5, "only 1 comes before")]
     [InlineData("1 of the next 2\n\nIs it?\ntrue\n\npage\n\nIs it?\nfalse", 5, "among questions from which some are drawn")]
-    [InlineData("1 of the next 2\n\nIs it?\ntrue\n\nIs it?\nfalse\npoints: 2", 5, "give the same points")]
+    [InlineData("1 of the next 2\n\nIs it?\ntrue\n\nIs it?\nfalse\npoints: 2", 5, "worth the same")]
     [InlineData("1 of the next 1\n\nIs it?\ntrue\nextra", 2, "can’t be a bonus")]
     public void What_is_not_understood_says_what_to_do(string text, int line, string words)
     {
