@@ -31,6 +31,7 @@ WHERE f.id IN (
   UNION ALL SELECT unnest(d.files) FROM draft d JOIN item i ON i.id = d.item AND i.edition = @edition WHERE d.missed_at <= @at AND d.files IS NOT NULL
 );
 
+-- As long as ReaderStore.Lasts says.
 SELECT r.item, r.person, p.name AS by, r.at AS since
 FROM reader r
 JOIN item i ON i.id = r.item AND i.edition = @edition

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
-import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
+import { type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
+import { useSend } from '../../foundation/commands/useSend'
 import { keys } from '../../foundation/keys'
 import { counted } from '../../foundation/words'
 import ProblemNote from '../../parts/ProblemNote.vue'
@@ -11,7 +11,6 @@ import TickField from '../../parts/fields/TickField.vue'
 const props = defineProps<{ edition: number; section: Schemas['WorkSection'] }>()
 const emit = defineEmits<{ close: [] }>()
 
-const client = useQueryClient()
 const pieces = computed(() =>
   props.section.pieces.flatMap((piece) => (piece.ready && piece.work !== null ? [{ ...piece, work: piece.work }] : [])),
 )
@@ -19,16 +18,14 @@ const pieces = computed(() =>
 const left = ref<readonly number[]>([])
 const chosen = computed(() => pieces.value.map((piece) => piece.work).filter((work) => !left.value.includes(work)))
 const sentence = ref('')
-const problem = ref<Problem | null>(null)
-const busy = ref(false)
 
 const tick = (work: number, isChosen: boolean) =>
   (left.value = isChosen ? left.value.filter((one) => one !== work) : [...left.value, work])
-const post = (preview: boolean, wait: boolean, key?: string) =>
+const post = (preview: boolean, wait: boolean, works: number[], key?: string) =>
   ask(
     api.POST('/api/sections/{section}/give-back-ready', {
       params: { path: { section: props.section.section }, query: { preview }, header: key ? once(key) : {} },
-      body: { works: chosen.value, wait },
+      body: { works, wait },
     }),
   )
 watch(
@@ -36,7 +33,7 @@ watch(
   async (some) => {
     sentence.value = ''
     if (!some) return
-    const shown = await post(true, false).then(
+    const shown = await post(true, false, chosen.value).then(
       (answer) => answer.sentence,
       (error) => problemOf(error).title,
     )
@@ -45,24 +42,13 @@ watch(
   { immediate: true },
 )
 
-let key: string | null = null
+const { run, busy, problem } = useSend(
+  ({ wait, works }: Schemas['GiveBackReadyRequest'], key) => post(false, wait ?? false, works, key),
+  [keys.edition(props.edition)],
+)
 async function send(wait: boolean): Promise<void> {
-  if (busy.value || chosen.value.length === 0) return
-  busy.value = true
-  problem.value = null
-  key ??= crypto.randomUUID()
-  try {
-    await post(false, wait, key)
-    key = null
-    await client.invalidateQueries({ queryKey: keys.edition(props.edition) })
-    if (pieces.value.length === 0) emit('close')
-  } catch (error) {
-    problem.value = problemOf(error)
-    // Sent again after a lost connection it is done once; refused, it is another request.
-    if (problem.value.status > 0 && problem.value.status < 500) key = null
-  } finally {
-    busy.value = false
-  }
+  if (chosen.value.length === 0 || !(await run({ wait, works: chosen.value }))) return
+  if (pieces.value.length === 0) emit('close')
 }
 </script>
 

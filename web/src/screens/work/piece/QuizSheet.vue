@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { refDebounced } from '@vueuse/core'
-import { useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
-import { type Problem, type Schemas, api, ask, once, problemOf } from '../../../foundation/api/client'
+import { type Schemas, api, ask, once, problemOf } from '../../../foundation/api/client'
+import { useSend } from '../../../foundation/commands/useSend'
 import { keys } from '../../../foundation/keys'
 import { useScreenKeys } from '../../../foundation/useKeys'
 import { counted, ordinal } from '../../../foundation/words'
@@ -22,11 +22,8 @@ const props = defineProps<{
 const byKeys = defineModel<boolean>('byKeys', { required: true })
 const emit = defineEmits<{ given: [] }>()
 
-const client = useQueryClient()
 const given = ref(props.piece.quiz!.answers.map(({ question, points, words }) => ({ question, points, words })))
 const isAgain = ref(false)
-const busy = ref(false)
-const problem = ref<Problem | null>(null)
 const sentence = ref('')
 
 const answers = computed(() =>
@@ -44,11 +41,11 @@ const request = computed(() => ({
   n: props.piece.n,
   answers: answers.value,
 }))
-const post = (preview: boolean, key?: string) =>
+const post = (preview: boolean, body: typeof request.value, key?: string) =>
   ask(
     api.POST('/api/sections/{section}/mark-answers', {
       params: { path: { section: props.section.section }, query: { preview }, header: key ? once(key) : {} },
-      body: request.value,
+      body,
     }),
   )
 watch(
@@ -59,32 +56,24 @@ watch(
   async (some) => {
     sentence.value = ''
     if (some && (!props.piece.back || isAgain.value))
-      sentence.value = await post(true).then(
+      sentence.value = await post(true, request.value).then(
         (shown) => shown.sentence,
         (error) => problemOf(error).title,
       )
   },
 )
 
-let key: string | null = null
+const { run, busy, problem } = useSend(
+  (body: typeof request.value, key) => post(false, body, key),
+  [keys.edition(props.edition)],
+)
 async function send(): Promise<void> {
-  if (busy.value || answers.value.length === 0) return
-  busy.value = true
-  problem.value = null
-  key ??= crypto.randomUUID()
-  try {
-    await post(false, key)
-    key = null
-    isAgain.value = false
-    await client.invalidateQueries({ queryKey: keys.edition(props.edition) })
-    if (left.value === 0) emit('given')
-  } catch (error) {
-    problem.value = problemOf(error)
-    // Sent again after a lost connection it is done once; refused, it is another request.
-    if (problem.value.status > 0 && problem.value.status < 500) key = null
-  } finally {
-    busy.value = false
-  }
+  if (answers.value.length === 0) return
+  // What is still to be read is asked before the list is read anew.
+  const isWhole = left.value === 0
+  if (!(await run(request.value))) return
+  isAgain.value = false
+  if (isWhole) emit('given')
 }
 
 const form = useTemplateRef<HTMLFormElement>('form')

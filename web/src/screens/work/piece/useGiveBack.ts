@@ -1,7 +1,7 @@
 import { refDebounced } from '@vueuse/core'
-import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
-import { type Problem, type Schemas, api, ask, once, problemOf } from '../../../foundation/api/client'
+import { type Schemas, api, ask, once, problemOf } from '../../../foundation/api/client'
+import { useSend } from '../../../foundation/commands/useSend'
 import { keys } from '../../../foundation/keys'
 import { WRITING } from '../../../foundation/session'
 import { type Remark, remarksIn } from '../../../parts/remarks/remarks'
@@ -16,7 +16,6 @@ export function useGiveBack(
   /** What is still to be chosen before it can go back, in words; empty: nothing. */
   lacking: (mark: Schemas['MarkGiven'] | null) => string,
 ) {
-  const client = useQueryClient()
   const text = ref('')
   const again = ref(false)
   /** In the margin, each at its place. */
@@ -25,8 +24,6 @@ export function useGiveBack(
   const mark = ref<Schemas['MarkGiven'] | null>(null)
   /** Of what several handed in together: only to this one. */
   const alone = ref(false)
-  const busy = ref(false)
-  const problem = ref<Problem | null>(null)
   const sentence = ref('')
   /** What an earlier mark had opened and this one closes. */
   const closes = ref<number[]>([])
@@ -96,31 +93,22 @@ export function useGiveBack(
     { immediate: true },
   )
 
-  let key: string | null = null
+  const { run, busy, problem } = useSend(
+    ({ later, body }: { later: boolean; body: Schemas['GiveBackRequest'] }, key) => {
+      const how = { params: { path: { section }, header: once(key) }, body }
+      return later
+        ? ask(api.POST('/api/sections/{section}/ready-mark', how))
+        : ask(api.POST('/api/sections/{section}/give-back', how))
+    },
+    [keys.edition(edition)],
+  )
   /** @param later It is ready, and goes back later, with others. */
   async function give(later = false): Promise<boolean> {
-    if (busy.value) return false
-    busy.value = true
-    problem.value = null
-    key ??= crypto.randomUUID()
-    try {
-      const how = { params: { path: { section }, header: once(key) }, body: request.value }
-      if (later) await ask(api.POST('/api/sections/{section}/ready-mark', how))
-      else await ask(api.POST('/api/sections/{section}/give-back', how))
-      key = null
-      text.value = ''
-      remarks.value = []
-      localStorage.removeItem(place)
-      await client.invalidateQueries({ queryKey: keys.edition(edition) })
-      return true
-    } catch (error) {
-      problem.value = problemOf(error)
-      // Sent again after a lost connection it is done once; refused, it is another request.
-      if (problem.value.status > 0 && problem.value.status < 500) key = null
-      return false
-    } finally {
-      busy.value = false
-    }
+    if (!(await run({ later, body: request.value }))) return false
+    text.value = ''
+    remarks.value = []
+    localStorage.removeItem(place)
+    return true
   }
 
   /** What was given, or is ready, stands in the fields to be put right. */
