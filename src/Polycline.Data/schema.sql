@@ -43,7 +43,8 @@ BEGIN
   LOCK TABLE upload IN EXCLUSIVE MODE;
   SELECT coalesce(array_agg(DISTINCT f), '{}') INTO listed FROM (
     SELECT unnest(d.files) FROM draft d WHERE d.person = which
-    UNION SELECT unnest(v.files) FROM work_version v JOIN work w ON w.id = v.work WHERE w.person = which) theirs (f);
+    UNION SELECT unnest(v.files) FROM work_version v JOIN work w ON w.id = v.work WHERE w.person = which
+    UNION SELECT r.file FROM quiz_answer r JOIN quiz_attempt a ON a.id = r.attempt WHERE a.person = which AND r.file IS NOT NULL) theirs (f);
   SELECT coalesce(array_agg(DISTINCT h), '{}') INTO hashes FROM (
     SELECT w.file FROM work_file w WHERE w.id = ANY(listed)
     UNION SELECT u.file FROM upload u WHERE u.person = which AND u.file IS NOT NULL) theirs (h);
@@ -519,7 +520,8 @@ BEGIN
   GET DIAGNOSTICS uploads = ROW_COUNT;
   DELETE FROM work_file w WHERE w.brought_at < sweep_files.at - interval '1 day'
     AND w.id NOT IN (SELECT unnest(d.files) FROM draft d WHERE d.files IS NOT NULL
-                     UNION ALL SELECT unnest(v.files) FROM work_version v WHERE v.files IS NOT NULL)
+                     UNION ALL SELECT unnest(v.files) FROM work_version v WHERE v.files IS NOT NULL
+                     UNION ALL SELECT r.file FROM quiz_answer r WHERE r.file IS NOT NULL)
     -- Two accounts that were joined may be separated again.
     AND NOT EXISTS (SELECT 1 FROM person_join j WHERE j.separated_at IS NULL);
   UPDATE stored_file s SET unused_since = CASE WHEN s.unused_since IS NULL THEN sweep_files.at END
@@ -1272,6 +1274,7 @@ CREATE TABLE public.quiz_answer (
     question text NOT NULL,
     answer jsonb NOT NULL,
     at timestamp with time zone NOT NULL,
+    file bigint,
     CONSTRAINT quiz_answer_seq_check CHECK ((seq >= 1))
 );
 CREATE TABLE public.quiz_attempt (
@@ -1330,6 +1333,8 @@ CREATE TABLE public.ready_mark (
     at timestamp with time zone NOT NULL,
     words text NOT NULL,
     request jsonb NOT NULL,
+    goes_at timestamp with time zone,
+    with_all boolean DEFAULT false NOT NULL,
     CONSTRAINT ready_mark_n_check CHECK ((n >= 1))
 );
 CREATE TABLE public.request (
@@ -1909,6 +1914,7 @@ CREATE INDEX outcome_import_by ON public.outcome_import USING btree (by);
 CREATE UNIQUE INDEX person_join_once ON public.person_join USING btree (other) WHERE (separated_at IS NULL);
 CREATE UNIQUE INDEX private_link_in_force ON public.private_link USING btree (person, kind, COALESCE(section, (0)::bigint)) WHERE (withdrawn_at IS NULL);
 CREATE INDEX provider_trip_expires_at_idx ON public.provider_trip USING btree (expires_at);
+CREATE INDEX quiz_answer_file ON public.quiz_answer USING btree (file) WHERE (file IS NOT NULL);
 CREATE INDEX quiz_attempt_item ON public.quiz_attempt USING btree (item);
 CREATE INDEX quiz_attempt_joined_from ON public.quiz_attempt USING btree (joined_from) WHERE (joined_from IS NOT NULL);
 CREATE INDEX quiz_attempt_paper ON public.quiz_attempt USING btree (paper);
@@ -1916,6 +1922,7 @@ CREATE INDEX quiz_attempt_running ON public.quiz_attempt USING btree (id) WHERE 
 CREATE INDEX quiz_attempt_scored_by ON public.quiz_attempt USING btree (scored_by) WHERE (scored_by IS NOT NULL);
 CREATE INDEX quiz_attempt_section ON public.quiz_attempt USING btree (section);
 CREATE INDEX quiz_mark_attempt ON public.quiz_mark USING btree (attempt);
+CREATE INDEX ready_mark_later ON public.ready_mark USING btree (goes_at) WHERE ((goes_at IS NOT NULL) OR with_all);
 CREATE INDEX request_at ON public.request USING btree (at);
 CREATE INDEX roster_fetch_term_id_idx ON public.roster_fetch USING btree (term, id);
 CREATE INDEX roster_key_about ON public.roster_key USING btree (kind, about);
@@ -2114,6 +2121,8 @@ ALTER TABLE ONLY public.provider_identity
     ADD CONSTRAINT provider_identity_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.quiz_answer
     ADD CONSTRAINT quiz_answer_attempt_fkey FOREIGN KEY (attempt) REFERENCES public.quiz_attempt(id);
+ALTER TABLE ONLY public.quiz_answer
+    ADD CONSTRAINT quiz_answer_file_fkey FOREIGN KEY (file) REFERENCES public.work_file(id) ON DELETE SET NULL;
 ALTER TABLE ONLY public.quiz_attempt
     ADD CONSTRAINT quiz_attempt_item_fkey FOREIGN KEY (item) REFERENCES public.item(id);
 ALTER TABLE ONLY public.quiz_attempt

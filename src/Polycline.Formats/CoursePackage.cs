@@ -33,7 +33,11 @@ public sealed partial record CoursePackage(CourseFile Course, IReadOnlyDictionar
         Course
             .Edition.InReadingOrder()
             .SelectMany(item => item.Files.Select(file => file.Hash))
-            .Concat(Texts.Values.SelectMany(text => Pictures().Matches(text).Select(match => match.Groups[1].Value)))
+            .Concat(
+                Texts
+                    .Values.Concat(Course.Edition.InReadingOrder().Select(item => item.Quiz).OfType<string>())
+                    .SelectMany(text => Pictures().Matches(text).Select(match => match.Groups[1].Value))
+            )
             .ToHashSet(StringComparer.Ordinal);
 
     /// <summary>Writes the package, one file after the other: none is ever in memory as a whole.</summary>
@@ -64,7 +68,8 @@ public sealed partial record CoursePackage(CourseFile Course, IReadOnlyDictionar
         }
     }
 
-    [GeneratedRegex("src=\"file:([A-Za-z0-9._-]{1,100})\"")]
+    // In the questions of a quiz, which are JSON, a quotation mark is written by its number.
+    [GeneratedRegex("src=(?:\"|\\\\u0022)file:([A-Za-z0-9._-]{1,100})(?:\"|\\\\u0022)")]
     private static partial Regex Pictures();
 }
 

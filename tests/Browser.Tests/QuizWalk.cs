@@ -14,6 +14,7 @@ public sealed class QuizWalk(PublishedSchool school) : IClassFixture<PublishedSc
         orla.Open("/editions/2/outline");
         orla.Press(orla.See("//button[@data-stop and normalize-space() = 'Reading scales']"));
         orla.Choose(true, "//button[normalize-space() = 'change the questions']");
+        orla.Choose(true, "//button[normalize-space() = 'as plain text']");
         var text = orla.See("//textarea[@aria-label = 'Questions as plain text']");
         orla.SeeText("Question 6: matching, 2 points");
         text.SendKeys("\n\nHow sure can one be?\n+ never quite\n+ never quite");
@@ -72,5 +73,36 @@ public sealed class QuizWalk(PublishedSchool school) : IClassFixture<PublishedSc
         imke.SeeText("Do they?");
         foreach (var person in new[] { orla, imke })
             person.HeardNoComplaint();
+    }
+
+    [Fact]
+    public void Questions_in_rows_by_keys_and_out_and_in_as_a_package()
+    {
+        using var orla = new Person(school.Addresses[0]);
+        orla.ComeIn("Orla Tierney-Vance");
+        orla.Open("/editions/2/outline");
+        orla.Press(orla.See("//button[@data-stop and normalize-space() = 'Which warning?']"));
+        orla.Choose(true, "//button[normalize-space() = 'save as QTI']");
+        orla.SeeText("In a package of QTI 2.2");
+        orla.See("//a[normalize-space() = 'Save the package' and contains(@href, 'questions.zip')]");
+        orla.Press(orla.See("//button[normalize-space() = 'change the questions']"));
+        orla.Choose(true, "//button[normalize-space() = 'Add a question']");
+        orla.Pick("How question 4 is answered", "one of several");
+        orla.See("//div[@role = 'textbox' and @contenteditable = 'true']").SendKeys("Which is the highest cloud?");
+        orla.See("input[aria-label ^= 'Answer 1 to question']")
+            .SendKeys($"cirrus{OpenQA.Selenium.Keys.Enter}stratus{OpenQA.Selenium.Keys.Enter}cumulus{OpenQA.Selenium.Keys.Enter}fog");
+        orla.IsAccessible("questions in rows");
+        // Another way of writing the same, and back.
+        orla.Press(orla.See("//button[normalize-space() = 'as plain text']"));
+        orla.SeeText("one of several, 1 point");
+        Assert.EndsWith(
+            "Which is the highest cloud?\n+ cirrus\n- stratus\n- cumulus\n- fog",
+            orla.See("//textarea[@aria-label = 'Questions as plain text']").GetAttribute("value")
+        );
+        orla.Press(orla.See("//button[normalize-space() = 'in rows' and not(@disabled)]"));
+        orla.Press(orla.See("//button[normalize-space() = 'Save the questions' and not(@disabled)]"));
+        orla.Sure("You wrote the questions of “Which warning?”");
+        orla.SeeText("Which is the highest cloud?");
+        orla.HeardNoComplaint();
     }
 }

@@ -171,6 +171,7 @@ public sealed class ArchitectureTests
             "Foundation/Commands/CommandPipeline.cs",
             "Host/OpeningSweep.cs",
             "Host/QuizSweep.cs",
+            "Host/ReadySweep.cs",
             "Files/SendPiece.cs",
             "SignIn/StartSession.cs",
             "SignIn/EndSession.cs",

@@ -504,6 +504,15 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             text = "Criterion,0,1\nTime,none,given",
         }),
         ["GET /api/editions/{edition:long}/items/{item:long}/quiz"] = new("/api/editions/{edition}/items/{quiz}/quiz", Team),
+        ["GET /api/editions/{edition:long}/items/{item:long}/questions.zip"] = new(
+            "/api/editions/{edition}/items/{quiz}/questions.zip",
+            Team
+        ),
+        ["POST /api/editions/{edition:long}/take-questions"] = new(
+            "/api/editions/{edition}/take-questions?preview=true",
+            [401, 404, 404, 404, 404, 404, 404, 404, 401],
+            _ => Body(new { upload = Guid.Empty })
+        ),
         ["POST /api/editions/{edition:long}/understand-quiz"] = new("/api/editions/{edition}/understand-quiz", Team, _ =>
             Body(new { text = "Is it?\ntrue" })
         ),

@@ -407,7 +407,7 @@ public sealed class QuizTests : LeadOfASchool
 
     [Theory]
     [InlineData("Why?\n+ a\n+ a", "Line 3 is not understood")]
-    [InlineData("Why?\nfile", "asks for a file")]
+    [InlineData("Why?\n- a\n- b", "Line 1 is not understood")]
     public async Task Questions_that_are_not_understood_are_refused_with_their_line(string text, string words)
     {
         var reply = await Write(text);

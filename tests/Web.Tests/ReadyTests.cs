@@ -1,8 +1,10 @@
 using System.Net;
 using System.Text.Json.Nodes;
 using Dapper;
+using Microsoft.Extensions.DependencyInjection;
 using Polycline.Demo.School;
 using Polycline.Testing;
+using Polycline.Web.Host;
 using Shouldly;
 using Xunit;
 
@@ -143,5 +145,81 @@ public sealed class ReadyTests : LeadOfASchool
         (await Birch())["pieces"]!.AsArray().ShouldAllBe(piece => piece!["ready"] == null);
         (await Lead.Post(Section("give-back"), Back(first.Work, n: 2), Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
         (await Count("ready_mark")).ShouldBe(0);
+    }
+
+    [Fact]
+    public async Task It_goes_back_by_itself_at_its_moment_or_once_all_of_its_item_are_ready()
+    {
+        var (first, second) = (pieces[0], pieces[1]);
+        await Ready(Back(first.Work));
+        await Ready(Back(second.Work));
+        // The demo's clock says which moments have passed.
+        async Task<Reply> Later(long[] works, string? on = null, bool withAll = false) =>
+            await Lead.Post(
+                Section("give-back-ready"),
+                new
+                {
+                    works,
+                    on,
+                    withAll,
+                },
+                Guid.NewGuid()
+            );
+        (await Later([first.Work], "2020-01-01T08:00")).Json["title"]!.GetValue<string>().ShouldStartWith("This moment has passed.");
+        (await Later([first.Work], "2099-01-01T08:00")).Json["field"]!.GetValue<string>().ShouldBe("on");
+        (await Later([first.Work], "soon")).Json["field"]!.GetValue<string>().ShouldBe("on");
+        (await Later([first.Work], "2026-10-12T08:00", true)).Json["field"]!.GetValue<string>().ShouldBe("on");
+        (await Later([first.Work], "2026-10-12T08:00")).Json["sentence"]!
+            .GetValue<string>()
+            .ShouldBe("1 piece goes back by itself on Mon 12 Oct, 08:00. What opens by it opens then.");
+        await Sweep();
+        (await Count("ready_mark")).ShouldBe(2);
+        (await Birch())["pieces"]!
+            .AsArray()
+            .Count(piece => piece!["ready"]?["goesAt"]?["words"]?.GetValue<string>() == "Mon 12 Oct, 08:00")
+            .ShouldBe(1);
+        await School.Sql(connection => connection.ExecuteAsync("UPDATE ready_mark SET goes_at = '2026-10-01' WHERE goes_at IS NOT NULL"));
+        await Sweep();
+        (await Count("ready_mark")).ShouldBe(1);
+        (await Count("feedback WHERE text = 'Good.'")).ShouldBe(1);
+
+        // With the others of its item: as soon as the last of them is ready.
+        (await Later([second.Work], withAll: true)).Status.ShouldBe(HttpStatusCode.OK);
+        await Sweep();
+        (await Count("ready_mark")).ShouldBe(1);
+        foreach (var (work, _) in pieces.Skip(2))
+            await Ready(Back(work));
+        await Sweep();
+        (await Count("feedback WHERE text = 'Good.'")).ShouldBe(2);
+        (await Count("ready_mark")).ShouldBe(pieces.Count - 2);
+
+        Task Sweep() => School.Instance.Services.GetRequiredService<ReadySweep>().Sweep(CancellationToken.None);
+    }
+
+    [Fact]
+    public async Task What_is_not_as_it_was_left_or_left_by_somebody_who_may_no_longer_does_not_go_back_by_itself()
+    {
+        var (first, second) = (pieces[0], pieces[1]);
+        await Ready(Back(first.Work));
+        await Ready(Back(second.Work));
+        await School.Sql(connection =>
+            connection.ExecuteAsync(
+                """
+                INSERT INTO work_version (work, n, text, handed_in_at, request)
+                SELECT work, 2, 'Once more.', handed_in_at + interval '1 hour', gen_random_uuid() FROM work_version WHERE work = @First;
+                UPDATE ready_mark SET goes_at = '2026-10-01';
+                UPDATE ready_mark SET by = @imke WHERE work = @Second
+                """,
+                new
+                {
+                    First = first.Work,
+                    Second = second.Work,
+                    imke = School.Ids["person:" + DemoPeople.OnTrack],
+                }
+            )
+        );
+        await School.Instance.Services.GetRequiredService<ReadySweep>().Sweep(CancellationToken.None);
+        (await Count("feedback WHERE text = 'Good.'")).ShouldBe(0);
+        (await Count("ready_mark WHERE goes_at IS NULL")).ShouldBe(2);
     }
 }

@@ -206,6 +206,7 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
             return (walk.Edition("resume-edition"), new { });
         }),
         ["take-in"] = new(DemoPeople.Lead, async walk => (walk.Edition("take-in"), await walk.Package())),
+        ["take-questions"] = new(DemoPeople.Lead, async walk => (walk.Edition("take-questions"), await walk.Questions())),
         ["take-back-course"] = new(DemoPeople.Lead, async walk =>
         {
             var made = await walk.Done(walk.Edition("take-in"), await walk.Package());
@@ -426,6 +427,17 @@ public sealed class WorkCommandTests(SchoolOfClass shared) : LeadOfASharedSchool
             upload = await Lead.SendFile(
                 "course.zip",
                 await (await Lead.Get(Edition("course.zip"))).Message.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken)
+            ),
+        };
+
+    private async Task<object> Questions() =>
+        new
+        {
+            upload = await Lead.SendFile(
+                "questions.zip",
+                await (
+                    await Lead.Get(Edition($"items/{await School.Item("Reading scales")}/questions.zip"))
+                ).Message.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken)
             ),
         };
 }

@@ -194,7 +194,7 @@ public static class CourseStore
                 SELECT encode(s.hash, 'hex') AS hash, s.size, s.type FROM stored_file s
                 WHERE s.hash IN (SELECT f.file FROM item_file f JOIN item i ON i.id = f.item
                                  WHERE f.edition = @Value AND f.removed_at IS NULL AND i.removed_at IS NULL
-                                 UNION SELECT b.file FROM body_file b JOIN item i ON i.body = b.body
+                                 UNION SELECT b.file FROM body_file b JOIN item i ON b.body IN (i.body, i.quiz)
                                  WHERE i.edition = @Value AND i.removed_at IS NULL)
                 """,
                 edition

@@ -3,6 +3,7 @@ using Dapper;
 using Npgsql;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Sections;
 using Polycline.Data.Files;
 
 namespace Polycline.Data.Courses;
@@ -16,7 +17,7 @@ public static partial class Pictures
     /// <summary>How a stored text names a picture.</summary>
     public static string Named(string hash) => $"file:{hash}";
 
-    /// <summary>The hashes of the pictures in a stored text.</summary>
+    /// <summary>The hashes of the pictures in a stored text, or in the questions of a quiz as they are kept.</summary>
     public static IReadOnlyList<string> In(string html) => [.. Stored().Matches(html).Select(match => match.Groups[1].Value).Distinct()];
 
     /// <summary>The text with the addresses of its pictures.</summary>
@@ -32,19 +33,58 @@ public static partial class Pictures
         OfUpload().Match(source) is { Success: true } match && Guid.TryParse(match.Groups[1].Value, out var upload) ? upload : null;
 
     /// <summary>A picture in a text; null if the text has no picture with this hash.</summary>
-    /// <param name="body">The hash of the text; null if there is none, or the reader may not read it.</param>
+    /// <param name="body">The hash of the text or quiz; null if there is none, or the reader may not read it.</param>
     public static Task<StoredFile?> Of(NpgsqlConnection connection, string? body, string hash) =>
-        body is null || !hash.All(char.IsAsciiHexDigitLower)
+        body is null
             ? Task.FromResult<StoredFile?>(null)
-            : connection.QuerySingleOrDefaultAsync<StoredFile?>(
+            : Find(connection, "b.body = @body", hash, new { body = Convert.FromHexString(body), hash = Bytes(hash) });
+
+    /// <summary>A picture in a question that was put to somebody in an attempt.</summary>
+    /// <param name="student">Null: to anybody.</param>
+    public static Task<StoredFile?> Put(NpgsqlConnection connection, Id<Item> item, Id<Person>? student, string hash) =>
+        Find(
+            connection,
+            """
+            b.body IN (SELECT paper FROM quiz_attempt WHERE item = @item AND (@student::bigint IS NULL OR person = @student))
+            """,
+            hash,
+            new
+            {
+                item = item.Value,
+                student = student?.Value,
+                hash = Bytes(hash),
+            }
+        );
+
+    /// <summary>All pictures in a text or quiz.</summary>
+    public static async Task<IReadOnlyList<StoredFile>> All(NpgsqlConnection connection, string body) =>
+        (
+            await connection.QueryAsync<StoredFile>(
                 """
                 SELECT encode(s.hash, 'hex') AS hash, s.size, s.type
                 FROM body_file b
                 JOIN stored_file s ON s.hash = b.file
-                WHERE b.body = @body AND b.file = @hash
+                WHERE b.body = @body
+                ORDER BY s.hash
                 """,
-                new { body = Convert.FromHexString(body), hash = Convert.FromHexString(hash) }
-            );
+                new { body = Convert.FromHexString(body) }
+            )
+        ).AsList();
+
+    private static async Task<StoredFile?> Find(NpgsqlConnection connection, string bodies, string hash, object what) =>
+        hash.All(char.IsAsciiHexDigitLower)
+            ? await connection.QueryFirstOrDefaultAsync<StoredFile?>(
+                $"""
+                SELECT encode(s.hash, 'hex') AS hash, s.size, s.type
+                FROM body_file b
+                JOIN stored_file s ON s.hash = b.file
+                WHERE {bodies} AND b.file = @hash
+                """,
+                what
+            )
+            : null;
+
+    private static byte[] Bytes(string hash) => hash.All(char.IsAsciiHexDigitLower) ? Convert.FromHexString(hash) : [];
 
     /// <summary>Those of these pictures that are already in a text of the course, or in one that its team is writing.</summary>
     public static async Task<IReadOnlySet<string>> Known(NpgsqlConnection connection, Id<Edition> edition, IReadOnlyList<string> hashes) =>
@@ -56,6 +96,7 @@ public static partial class Pictures
                     SELECT DISTINCT encode(b.file, 'hex') FROM body_file b
                     WHERE b.file = ANY(@hashes) AND b.body IN (
                       SELECT body FROM item WHERE edition = @edition
+                      UNION SELECT quiz FROM item WHERE edition = @edition
                       UNION SELECT v.body FROM text_draft_version v JOIN item i ON i.id = v.item WHERE i.edition = @edition
                     )
                     """,
@@ -63,7 +104,8 @@ public static partial class Pictures
                 )
             ).ToHashSet(StringComparer.Ordinal);
 
-    [GeneratedRegex("src=\"file:([0-9a-f]{64})\"")]
+    // In JSON, as the questions of a quiz are kept, a quotation mark is written by its number.
+    [GeneratedRegex("src=(?:\"|\\\\u0022)file:([0-9a-f]{64})(?:\"|\\\\u0022)")]
     private static partial Regex Stored();
 
     [GeneratedRegex("^(?:file:|/api/(?:editions|sections)/[0-9]{1,18}/items/[0-9]{1,18}/pictures/)([0-9a-f]{64})(?:\\?.*)?$")]

@@ -6,5 +6,6 @@ SELECT (
       UNION SELECT file FROM item_file WHERE brought_by = @person AND removed_at IS NULL
       UNION SELECT f.file FROM work_file f WHERE f.id = ANY(ARRAY(
         SELECT unnest(v.files) FROM work w JOIN work_version v ON v.work = w.id WHERE w.person = @person
-        UNION SELECT unnest(d.files) FROM draft d WHERE d.person = @person)))), 0)
+        UNION SELECT unnest(d.files) FROM draft d WHERE d.person = @person
+        UNION SELECT r.file FROM quiz_answer r JOIN quiz_attempt a ON a.id = r.attempt WHERE a.person = @person AND r.file IS NOT NULL)))), 0)
 )::bigint

@@ -7,6 +7,7 @@ using Polycline.Core.MarkFiles;
 using Polycline.Core.Marking;
 using Polycline.Core.Marking.Papers;
 using Polycline.Core.Sections;
+using Polycline.Data.Files;
 
 namespace Polycline.Data.Quizzes;
 
@@ -63,32 +64,6 @@ public sealed record AttemptRow
             ],
         };
     }
-}
-
-/// <param name="Answer">JSON; <c>null</c>: cleared again.</param>
-public sealed record AnswerRow(Id<AttemptRow> Attempt, string Question, string Answer, Instant At);
-
-/// <summary>What somebody gave for an answer that they read.</summary>
-/// <param name="N">Which attempt it is of.</param>
-/// <param name="By">Their name.</param>
-public sealed record AnswerMarkRow(
-    Id<Person> Person,
-    Id<Item> Item,
-    int N,
-    string Question,
-    decimal Points,
-    string Words,
-    string By,
-    Instant At
-)
-{
-    public Mark Marked(Ref<Item> item) =>
-        new(Person.InPlan(), item, At)
-        {
-            Attempt = N,
-            Question = Question,
-            Points = Points,
-        };
 }
 
 /// <summary>Attempts at a quiz, a student's or everybody's, of each the first one first.</summary>
@@ -216,17 +191,26 @@ public static class QuizStore
 
     /// <summary>Adds an answer.</summary>
     /// <param name="answer">JSON; <c>null</c>: cleared again.</param>
-    public static Task Answer(NpgsqlConnection connection, Id<AttemptRow> attempt, string question, string answer, Instant at) =>
+    /// <param name="file">The file that it is; null: it is none.</param>
+    public static Task Answer(
+        NpgsqlConnection connection,
+        Id<AttemptRow> attempt,
+        string question,
+        string answer,
+        Id<WorkFileRow>? file,
+        Instant at
+    ) =>
         connection.ExecuteAsync(
             """
-            INSERT INTO quiz_answer (attempt, seq, question, answer, at)
-            SELECT @attempt, coalesce(max(seq), 0) + 1, @question, @answer::jsonb, @at FROM quiz_answer WHERE attempt = @attempt
+            INSERT INTO quiz_answer (attempt, seq, question, answer, file, at)
+            SELECT @attempt, coalesce(max(seq), 0) + 1, @question, @answer::jsonb, @file, @at FROM quiz_answer WHERE attempt = @attempt
             """,
             new
             {
                 attempt = attempt.Value,
                 question,
                 answer,
+                file = file?.Value,
                 at,
             }
         );

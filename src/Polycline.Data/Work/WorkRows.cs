@@ -121,6 +121,12 @@ public sealed record PieceRow
 
     public required Instant? ReadyAt { get; init; }
 
+    /// <summary>When it goes back by itself; null: at no moment.</summary>
+    public required Instant? GoesAt { get; init; }
+
+    /// <summary>Whether it goes back by itself with the others of its item; null: it is not ready.</summary>
+    public required bool? WithAll { get; init; }
+
     /// <summary>Those for whom it was handed in too, in order of name; null: nobody.</summary>
     public required string[]? Others { get; init; }
 }

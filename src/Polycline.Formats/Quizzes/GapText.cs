@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using System.Globalization;
+using System.Net;
 using System.Text.RegularExpressions;
 using Polycline.Core.Marking;
 
@@ -24,18 +26,46 @@ internal sealed class PaperWords
     }
 }
 
-/// <summary>Gaps in a text, in square brackets.</summary>
+/// <summary>Gaps in what is asked, in square brackets: in its text, never in a formula or in what an element says of itself.</summary>
 internal static partial class GapText
 {
     /// <summary>What stands in each, in their order.</summary>
-    public static IReadOnlyList<string> Find(string text) => [.. Gap().Matches(text).Select(gap => gap.Groups[1].Value.Trim())];
+    public static IReadOnlyList<string> Find(string html)
+    {
+        var found = new List<string>();
+        Replace(html, gap =>
+        {
+            found.Add(WebUtility.HtmlDecode(gap).Trim());
+            return "";
+        });
+        return found;
+    }
 
-    /// <summary>The text with numbers in them.</summary>
-    public static string Numbered(string text)
+    /// <summary>What is asked, with numbers in its gaps.</summary>
+    public static string Numbered(string html)
     {
         var n = 0;
-        return Gap().Replace(text, _ => $"[{++n}]");
+        return Replace(html, _ => $"{++n}");
     }
+
+    /// <summary>What is asked, with what belongs into its numbered gaps.</summary>
+    /// <param name="parts">In plain text.</param>
+    public static string Filled(string html, IReadOnlyList<string> parts) =>
+        Replace(html, gap =>
+            int.TryParse(gap, NumberStyles.None, CultureInfo.InvariantCulture, out var n) && n > 0 && n <= parts.Count
+                ? Encoded(parts[n - 1])
+                : gap
+        );
+
+    /// <summary>Plain text in HTML, in the one form in which texts are kept.</summary>
+    public static string Encoded(string text) =>
+        text.Replace("&", "&amp;", StringComparison.Ordinal)
+            .Replace("<", "&lt;", StringComparison.Ordinal)
+            .Replace(">", "&gt;", StringComparison.Ordinal)
+            .Replace("\u00a0", "&nbsp;", StringComparison.Ordinal);
+
+    private static string Replace(string html, Func<string, string> by) =>
+        Pieces().Replace(html, piece => piece.Groups["gap"] is { Success: true, Value: var gap } ? $"[{by(gap)}]" : piece.Value);
 
     /// <returns>Null: it is not understood.</returns>
     public static QuestionKey? KeyOf(string gap, PaperWords words)
@@ -54,6 +84,11 @@ internal static partial class GapText
             : new QuestionKey.OneKey(ids, right);
     }
 
-    [GeneratedRegex(@"\[([^\[\]]{1,500})\]", RegexOptions.CultureInvariant)]
-    private static partial Regex Gap();
+    // Formulas and tags come first, so that nothing inside them is taken for a gap.
+    [GeneratedRegex(
+        """<math.*?</math>|<(?:[^<>"']|"[^"]*"|'[^']*')*>|\[(?<gap>[^\[\]<>]{1,500})\]""",
+        RegexOptions.CultureInvariant | RegexOptions.Singleline | RegexOptions.ExplicitCapture,
+        1_000
+    )]
+    private static partial Regex Pieces();
 }

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Net;
 using System.Text.RegularExpressions;
 using Polycline.Core.Marking;
 using Polycline.Core.Marking.Papers;
@@ -13,10 +12,12 @@ namespace Polycline.Formats.Quizzes;
 internal sealed partial class QuestionBlock(int number, string[] lines)
 {
     private const int LongestWords = 1_000;
+    private const int LongestFormatted = 20_000;
     private const int MostAnswers = 50;
 
     private readonly QuizLine[] understood = [.. lines.Select(line => new QuizLine(line, "", false))];
     private readonly List<string> asked = [];
+    private string? formatted;
     private readonly List<(string Words, bool IsRight)> options = [];
     private readonly List<string> steps = [];
     private readonly List<(string? Left, string Right)> pairs = [];
@@ -42,7 +43,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
             Line(at, lines[at].Trim());
         if (understood.Any(line => line.IsFault))
             return null;
-        if (asked.Count == 0)
+        if (asked.Count == 0 && formatted is null)
         {
             Fault("There is no question here. Write it above its answers.");
             return null;
@@ -53,7 +54,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         understood[0] = understood[0] with
         {
             Words =
-                $"Question {number}: {KindWords(key)}, {MarkWords.Number(points)} {(points == 1 ? "point" : "points")}"
+                $"Question {number}: {QuestionKinds.InWords(key)}, {MarkWords.Number(points)} {(points == 1 ? "point" : "points")}"
                 + (said.Contains("extra") ? ", extra" : ""),
         };
         return new(new($"k{number}", key, points) { IsExtra = said.Contains("extra") }, text, words)
@@ -67,20 +68,35 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
     private void Line(int at, string line)
     {
         var words = line.Length > 1 ? line[1..].Trim() : "";
-        if (line[0] is '+' or '-' && words.Length > 0 && line[1] == ' ')
+        if (at == 0 && line.StartsWith("formatted:", StringComparison.OrdinalIgnoreCase))
+            Formatted(line["formatted:".Length..].Trim());
+        else if (line[0] is '+' or '-' && words.Length > 0 && line[1] == ' ')
             Option(at, words, line[0] == '+');
-        else if (Step().Match(line) is { Success: true } step && asked.Count > 0)
+        else if (Step().Match(line) is { Success: true } step && HasAsked)
             Numbered(at, int.Parse(step.Groups[1].Value, CultureInfo.InvariantCulture), step.Groups[2].Value);
-        else if (Setting().Match(line) is { Success: true } setting && asked.Count > 0)
+        else if (Setting().Match(line) is { Success: true } setting && HasAsked)
             Set(at, setting.Groups[1].Value.ToLowerInvariant(), setting.Groups[2].Value.Trim());
-        else if (Word(line.ToLowerInvariant()) is { } meaning && asked.Count > 0)
+        else if (Word(line.ToLowerInvariant()) is { } meaning && HasAsked)
             Say(at, meaning);
-        else if (Pair().Match(line) is { Success: true } pair && asked.Count > 0 && options.Count == 0)
+        else if (Pair().Match(line) is { Success: true } pair && HasAsked && options.Count == 0)
             Matching(at, pair.Groups[1].Value.Trim(), pair.Groups[2].Value.Trim());
-        else if (said.Count > 0 || options.Count > 0 || steps.Count > 0 || pairs.Count > 0)
+        else if (formatted is not null || said.Count > 0 || options.Count > 0 || steps.Count > 0 || pairs.Count > 0)
             Fault(at, "Put what you ask above its answers. An answer begins with + or -, with a number, or with a word such as “text:”.");
         else
             asked.Add(line);
+    }
+
+    private bool HasAsked => asked.Count > 0 || formatted is not null;
+
+    // What is asked as HTML, on one line; whoever keeps it lets only the elements of a page through.
+    private void Formatted(string html)
+    {
+        if (html.Length == 0)
+            Fault(0, "Write what is asked.");
+        else if (html.Length > LongestFormatted)
+            Fault(0, $"This is too long: {LongestFormatted:N0} characters at most, with its formatting.");
+        else
+            formatted = html;
     }
 
     private void Option(int at, string words, bool isRight)
@@ -220,7 +236,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
             isFree,
             isFile,
         };
-        var text = string.Join('\n', asked);
+        var text = formatted ?? Html(asked);
         var isAll = said.Contains("all or nothing");
         var words = new PaperWords();
         var gaps = GapText.Find(text);
@@ -266,7 +282,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
             key = new QuestionKey.FileKey();
         else
             key = Fault("This question has no answer. Add one, or write “read” if you will read what students write.");
-        return (key, Html(text), words.All);
+        return (key, text, words.All);
     }
 
     private QuestionKey? Choosing(PaperWords words, bool isAll)
@@ -292,22 +308,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         return new QuestionKey.MatchKey(matched, [.. right.Where(id => matched.All(pair => pair.Right != id))], isAll);
     }
 
-    private static string KindWords(QuestionKey key) =>
-        key switch
-        {
-            QuestionKey.OneKey => "one of several",
-            QuestionKey.ManyKey many => $"several of several, {many.Right.Length} right",
-            QuestionKey.TruthKey => "true or false",
-            QuestionKey.NumberKey => "a number",
-            QuestionKey.TextKey => "a short text",
-            QuestionKey.OrderKey => "putting in order",
-            QuestionKey.MatchKey => "matching",
-            QuestionKey.GapsKey gaps => Counting.Counted(gaps.Parts.Length, "gap in a text", "gaps in a text"),
-            QuestionKey.FreeKey => "a text that you read",
-            _ => "a file that you look at",
-        };
-
-    private static string Html(string text) => string.Concat(text.Split('\n').Select(line => $"<p>{WebUtility.HtmlEncode(line)}</p>"));
+    private static string Html(IEnumerable<string> lines) => string.Concat(lines.Select(line => $"<p>{GapText.Encoded(line)}</p>"));
 
     private static string? Word(string line) =>
         line

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Net;
+using System.Text.RegularExpressions;
 using Polycline.Core.Marking;
 using Polycline.Core.Marking.Papers;
 using Polycline.Core.Wording;
@@ -17,7 +18,7 @@ public sealed record QuizLine(string Text, string Words, bool IsFault);
 /// <param name="Lines">Each line of the text.</param>
 /// <param name="Questions">Null: something is not understood, or there is none.</param>
 /// <param name="Draws">Of each pool, how many of its questions are drawn.</param>
-public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<PaperQuestion>? Questions, ImmutableArray<int> Draws)
+public sealed partial record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<PaperQuestion>? Questions, ImmutableArray<int> Draws)
 {
     public const int LongestText = 200_000;
 
@@ -66,30 +67,31 @@ public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<Pape
             )
         );
 
-    /// <summary>What a question says, without markup.</summary>
+    /// <summary>What a question says, without markup: a paragraph a line.</summary>
     public static string PlainText(string html) =>
-        WebUtility.HtmlDecode(
-            html.Replace("</p><p>", "\n", StringComparison.Ordinal)
-                .Replace("<p>", "", StringComparison.Ordinal)
-                .Replace("</p>", "", StringComparison.Ordinal)
-        );
+        WebUtility.HtmlDecode(Tag().Replace(Paragraph().Replace(Formula().Replace(html, "$1"), "\n"), "")).Trim('\n');
 
     private static string Written(PaperQuestion question)
     {
-        var lines = new List<string>();
-        var text = PlainText(question.Text);
+        var text = question.Text;
         if (question.Question.Key is QuestionKey.GapsKey gaps)
-            for (var n = 0; n < gaps.Parts.Length; n++)
-                text = text.Replace($"[{n + 1}]", $"[{Gap(gaps.Parts[n], question)}]", StringComparison.Ordinal);
-        lines.AddRange(text.Split('\n'));
+            text = GapText.Filled(text, [.. gaps.Parts.Select(part => Gap(part, question))]);
+        var answers = Under(question).ToList();
+        var plain = string.Join('\n', PlainText(text).Split('\n').Concat(answers));
+        // Plain lines, where they would be read as what stands there; else as it is formatted.
+        return
+            !plain.Split('\n').Any(string.IsNullOrWhiteSpace)
+            && new QuestionBlock(1, plain.Split('\n')).Read() is { } read
+            && read.Text == question.Text
+            ? plain
+            : string.Join('\n', answers.Prepend($"formatted: {text.ReplaceLineEndings("&#10;")}"));
+    }
+
+    private static List<string> Under(PaperQuestion question)
+    {
+        var lines = new List<string>();
         lines.AddRange(Answers(question));
-        if (
-            question.Question.Key
-            is QuestionKey.ManyKey { AllOrNothing: true }
-                or QuestionKey.OrderKey { AllOrNothing: true }
-                or QuestionKey.MatchKey { AllOrNothing: true }
-                or QuestionKey.GapsKey { AllOrNothing: true }
-        )
+        if (IsAllOrNothing(question.Question.Key))
             lines.Add("all or nothing");
         if (question.KeepsOrder)
             lines.Add("in this order");
@@ -101,8 +103,15 @@ public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<Pape
             lines.Add($"hint: {question.Hint}");
         if (question.After is not null)
             lines.Add($"after: {question.After}");
-        return string.Join('\n', lines);
+        return lines;
     }
+
+    internal static bool IsAllOrNothing(QuestionKey key) =>
+        key
+            is QuestionKey.ManyKey { AllOrNothing: true }
+                or QuestionKey.OrderKey { AllOrNothing: true }
+                or QuestionKey.MatchKey { AllOrNothing: true }
+                or QuestionKey.GapsKey { AllOrNothing: true };
 
     private static IEnumerable<string> Answers(PaperQuestion question) =>
         question.Question.Key switch
@@ -130,7 +139,7 @@ public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<Pape
             _ => ["file"],
         };
 
-    private static string Gap(QuestionKey part, PaperQuestion question) =>
+    internal static string Gap(QuestionKey part, PaperQuestion question) =>
         part switch
         {
             QuestionKey.OneKey one => string.Join(
@@ -142,7 +151,7 @@ public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<Pape
             _ => "",
         };
 
-    private static string NumberKey(QuestionKey.NumberKey number) =>
+    internal static string NumberKey(QuestionKey.NumberKey number) =>
         Number(number.Value)
         + (number.Tolerance.Sign > 0 ? $" ± {Number(number.Tolerance)}" : "")
         + (number.Units.IsEmpty ? "" : $" {string.Join(", ", number.Units)}")
@@ -151,4 +160,14 @@ public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<Pape
 
     private static string Number(Fraction number) =>
         ((decimal)number.Above / (decimal)number.Below).ToString("0.#########", System.Globalization.CultureInfo.InvariantCulture);
+
+    // A formula reads as it was typed.
+    [GeneratedRegex("<math\\b[^>]*data-tex=\"([^\"]*)\".*?</math>", RegexOptions.CultureInvariant | RegexOptions.Singleline, 1_000)]
+    private static partial Regex Formula();
+
+    [GeneratedRegex("(?:</(?:p|h2|h3|li|tr|pre|blockquote|td|th)>\\s*)+(?=<|$)|<br>", RegexOptions.CultureInvariant)]
+    private static partial Regex Paragraph();
+
+    [GeneratedRegex("""<(?:[^<>"']|"[^"]*"|'[^']*')*>""", RegexOptions.CultureInvariant, 1_000)]
+    private static partial Regex Tag();
 }

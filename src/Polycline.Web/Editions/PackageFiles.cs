@@ -1,3 +1,5 @@
+using System.Security.Cryptography;
+using System.Text;
 using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data.Files;
@@ -67,6 +69,37 @@ internal static class PackageFiles
         }
     }
 
+    /// <summary>Pictures, sounds and films that a text of a package shows, as if its reader had sent them.</summary>
+    /// <param name="package">The upload that the package is: read again, it has the same files.</param>
+    public static async Task<IReadOnlyList<SentFile>> Store(
+        WorkContext work,
+        Guid package,
+        IReadOnlyList<(string Name, byte[] Bytes)> files,
+        string field
+    )
+    {
+        await NeedRoom(work, files.Sum(file => (long)file.Bytes.Length), field);
+        var stored = new List<SentFile>();
+        foreach (var (name, bytes) in files)
+        {
+            var id = new Guid(SHA256.HashData(Encoding.UTF8.GetBytes($"{package} {stored.Count}")).AsSpan(0, 16));
+            if ((await UploadStore.Sent(work.Connection, [id])).SingleOrDefault() is { } known)
+            {
+                stored.Add(known);
+                continue;
+            }
+            if (bytes.Length == 0)
+                throw Problem.Field(field, $"“{name}” in this package is empty.");
+            await UploadStore.Begin(work.Connection, id, work.Access.Person.Id, name, bytes.Length, work.Viewpoint.At);
+            await UploadStore.Add(work.Connection, id, 0, [.. bytes.Chunk(Chunks.Size)]);
+            var kept = await ArrivedFile.Store(work, id, name, bytes.Length, field);
+            if (!CanStandInText(kept.Type))
+                throw Problem.Field(field, $"“{name}” in this package is not a picture, a sound or a film that a text can show.");
+            stored.Add(new(id, work.Access.Person.Id, name, kept.Hash, kept.Size, kept.Type));
+        }
+        return stored;
+    }
+
     private static bool CanStandInText(string type) =>
         FileTypes.KindOf(type == FileTypes.Text ? "picture.svg" : "picture", type)
             is FileKind.Picture
@@ -88,4 +121,22 @@ internal static class PackageFiles
     /// <summary>What a package says of its files, for the sentence that says what is in it; null: it has none.</summary>
     public static string? InWords(Edition edition) =>
         edition.InReadingOrder().Sum(item => item.Files.Length) is > 0 and var count ? Counting.Counted(count, "file", "files") : null;
+
+    /// <summary>The same bytes in a file that goes when it is closed: a zip file is read here and there.</summary>
+    public static async Task<FileStream> ForAWhile(Stream bytes)
+    {
+        const int Held = 81_920;
+        var file = new FileStream(
+            Path.Combine(Path.GetTempPath(), $"polycline-package-{Guid.NewGuid():N}"),
+            FileMode.CreateNew,
+            FileAccess.ReadWrite,
+            FileShare.None,
+            Held,
+            FileOptions.DeleteOnClose | FileOptions.Asynchronous
+        );
+        await using (bytes)
+            await bytes.CopyToAsync(file);
+        file.Position = 0;
+        return file;
+    }
 }

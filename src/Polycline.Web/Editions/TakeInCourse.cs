@@ -4,6 +4,7 @@ using Polycline.Core;
 using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.Json;
+using Polycline.Core.MarkFiles;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
@@ -16,6 +17,7 @@ using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
 using Polycline.Web.Outline;
+using Polycline.Web.Outline.Quizzes;
 
 namespace Polycline.Web.Editions;
 
@@ -110,7 +112,7 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, TakeInAnswer>
             throw Problem.Unknown("term");
         var sent = (await UploadStore.Sent(connection, [request.Upload])).SingleOrDefault(file => file.Person == work.Access.Person.Id)
             ?? throw Problem.Unknown("upload");
-        await using var bytes = await ForAWhile(StoredStream.Of(connection, sent.Stored));
+        await using var bytes = await PackageFiles.ForAWhile(StoredStream.Of(connection, sent.Stored));
         var (package, files) = await Reading(async () =>
         {
             await using var reader = await PackageReader.Open(bytes);
@@ -125,24 +127,6 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, TakeInAnswer>
             await UploadStore.Cancel(connection, work.Access.Person.Id, done.Id);
         await work.Audit("course-taken-in", new { edition = made.Value });
         return Answer(package, made);
-    }
-
-    /// <summary>The same bytes in a file that goes when it is closed: a zip file is read here and there.</summary>
-    private static async Task<FileStream> ForAWhile(Stream bytes)
-    {
-        const int Held = 81_920;
-        var file = new FileStream(
-            Path.Combine(Path.GetTempPath(), $"polycline-package-{Guid.NewGuid():N}"),
-            FileMode.CreateNew,
-            FileAccess.ReadWrite,
-            FileShare.None,
-            Held,
-            FileOptions.DeleteOnClose | FileOptions.Asynchronous
-        );
-        await using (bytes)
-            await bytes.CopyToAsync(file);
-        file.Position = 0;
-        return file;
     }
 
     /// <summary>The course of a package under new ids, with its texts kept.</summary>
@@ -161,7 +145,11 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, TakeInAnswer>
             .SelectMany(item => new[] { (Text: item.Quiz, Kind: BodyKind.Quiz), (Text: item.Rubric, Kind: BodyKind.Rubric) })
             .Where(one => one.Text is not null)
             .DistinctBy(one => one.Text)
-            .ToDictionary(one => one.Text!, one => new Body(one.Text!, one.Kind), StringComparer.Ordinal);
+            .ToDictionary(
+                one => one.Text!,
+                one => new Body(one.Kind == BodyKind.Quiz ? Asked(one.Text!) : one.Text!, one.Kind),
+                StringComparer.Ordinal
+            );
         foreach (var body in stored.Values)
             await BodyStore.Keep(work.Connection, body);
         var names = new Dictionary<string, string>(StringComparer.Ordinal);
@@ -177,6 +165,10 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, TakeInAnswer>
         };
 
         string Lineage(string name) => names.TryGetValue(name, out var known) ? known : names[name] = $"{Guid.NewGuid()}";
+
+        // So does what the questions of a quiz ask.
+        string Asked(string quiz) =>
+            QuizPaperFile.Write(QuizPaperFile.Read(quiz).Reworded(text => WriteQuiz.AskedText(text, (_, source) => Media(source))));
 
         string? Media(string source) =>
             source.StartsWith("file:", StringComparison.Ordinal) && files.TryGetValue(source["file:".Length..], out var file)

@@ -77,6 +77,12 @@ public static class OutlineRoutes
             .WithName("try-quiz")
             .For(May.Team)
             .ProducesProblems(422);
+        routes
+            .MapGet("/api/editions/{edition:long}/items/{item:long}/questions.zip", Quizzes.ReadQuiz.HandlePackage)
+            .WithName("questions-package")
+            .SendsBytes()
+            .For(May.Team);
+        routes.MapWork<Quizzes.TakeQuestions, Quizzes.TakeQuestionsRequest, Quizzes.TakenQuestions>();
         routes.MapEditionCommand<Quizzes.WriteQuiz, Quizzes.KnownQuiz, Quizzes.WriteQuizRequest>();
         routes.MapGet("/api/editions/{edition:long}/items/{item:long}/rubric", Rubrics.ReadRubric.Handle).WithName("rubric").For(May.Team);
         routes

@@ -2,6 +2,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
+using Polycline.Data.Quizzes;
 using Polycline.Web.Foundation.Files;
 
 namespace Polycline.Web.Student;
@@ -17,11 +18,17 @@ public static class ReadFiles
         return asked.Answer(found?.Name, found?.Stored);
     }
 
-    /// <summary>A picture in an item's text, for those who may read the text.</summary>
+    /// <summary>A picture in an item's text, for those who may read the text, or in a question that was put to them.</summary>
     public static async Task<IResult> HandlePicture(long section, long item, string picture, [AsParameters] FileAsked asked)
     {
-        var body = (await asked.Course(new(item))).See(new Id<Item>(item)).Body;
-        return asked.AnswerPicture(await asked.Read(connection => Pictures.Of(connection, body, picture)));
+        var course = await asked.Course(new(item));
+        var body = course.See(new Id<Item>(item)).Body;
+        return asked.AnswerPicture(
+            await asked.Read(async connection =>
+                await Pictures.Of(connection, body, picture)
+                ?? (course.Student is { } student ? await Pictures.Put(connection, new(item), student, picture) : null)
+            )
+        );
     }
 
     /// <summary>A file of the student's own work, as long as the item is there for them.</summary>
@@ -29,7 +36,12 @@ public static class ReadFiles
     {
         var course = await asked.Course(new(item));
         course.See(new Id<Item>(item));
-        var found = course.Work.Files.GetValueOrDefault(new Id<WorkFileRow>(file));
+        var found = course.Work.Files.GetValueOrDefault(new Id<WorkFileRow>(file))
+            ?? (
+                course.Student is { } student
+                    ? await asked.Read(connection => AnswerFiles.OfStudent(connection, student, new(item), new(file)))
+                    : null
+            );
         return asked.Answer(found?.Name, found?.Stored);
     }
 }

@@ -1,5 +1,7 @@
 using System.Text.Json;
 using FluentValidation;
+using NodaTime;
+using NodaTime.Text;
 using Polycline.Core;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
@@ -13,7 +15,9 @@ namespace Polycline.Web.Work;
 
 /// <param name="Works">Pieces of the section that are ready, 1 to 200, each once.</param>
 /// <param name="Wait">True: they do not go back, and wait to be read again.</param>
-public sealed record GiveBackReadyRequest(IReadOnlyList<Id<PieceRow>> Works, bool Wait = false);
+/// <param name="On">A moment at which they go back by themselves, such as <c>2026-10-09T08:00</c>; null: now.</param>
+/// <param name="WithAll">True: each goes back by itself once everything of its item that waits in the section is ready.</param>
+public sealed record GiveBackReadyRequest(IReadOnlyList<Id<PieceRow>> Works, bool Wait = false, string? On = null, bool WithAll = false);
 
 /// <param name="Pieces">How many go back.</param>
 public sealed record GivenBackReady(int Pieces, string Sentence) : IAnswer<GivenBackReady>
@@ -26,6 +30,8 @@ public sealed class GiveBackReady : IWorkCommand<GiveBackReadyRequest, EditionPl
 {
     private const int Most = 200;
     private const int Named = 4;
+    private const int MostDays = 366;
+    private static readonly LocalDateTimePattern LocalMoment = LocalDateTimePattern.CreateWithInvariantCulture("uuuu-MM-dd'T'HH:mm");
 
     public static string Name => "give-back-ready";
 
@@ -47,30 +53,21 @@ public sealed class GiveBackReady : IWorkCommand<GiveBackReadyRequest, EditionPl
                 await ReadyStore.End(work.Connection, work.Section, row.Work);
             return new(0, $"{Counting.Counted(ready.Count, "piece waits", "pieces wait")} to be read again.");
         }
+        if (request.On is not null || request.WithAll)
+            return await Later(work, plan, request);
         var (given, later) = (0, new List<string>());
         var opens = new List<(string What, string Name)>();
         foreach (var row in ready)
         {
-            var piece = JsonSerializer.Deserialize<GiveBackRequest>(row.Request, Json.Options)!;
-            if (await WorkStore.Latest(work.Connection, work.Section, row.Work) is not { } latest || latest.N != row.N)
+            switch (await Back(work, plan, row))
             {
-                later.Add(row.Name);
-                continue;
-            }
-            // It went back with another one that was handed in together with it.
-            if (latest.Returned)
-                continue;
-            // Each has a key of its own: two pieces may be one student's.
-            try
-            {
-                var back = await GiveBack.Do(work with { Key = Guid.NewGuid() }, plan, piece);
-                opens.AddRange(back.Opens.Select(what => (what, row.Name)));
-                given++;
-            }
-            // Refused before anything is written: its rubric was changed since, or its item is there no longer.
-            catch (ProblemException refused) when (refused.Field is "mark" or "work")
-            {
-                later.Add(row.Name);
+                case (true, { } back):
+                    opens.AddRange(back.Opens.Select(what => (what, row.Name)));
+                    given++;
+                    break;
+                case (false, _):
+                    later.Add(row.Name);
+                    break;
             }
         }
         var sentences = new List<string>
@@ -90,6 +87,56 @@ public sealed class GiveBackReady : IWorkCommand<GiveBackReadyRequest, EditionPl
                     + $"look at {(later.Count == 1 ? "that piece" : "those pieces")} first."
             );
         return new(given, string.Join(' ', sentences));
+    }
+
+    /// <summary>Gives back one that is ready, as it was left.</summary>
+    /// <returns>
+    /// Whether it is as it was left; and how it went, or null: it went back already, with another one that was handed in together with it.
+    /// </returns>
+    internal static async Task<(bool AsLeft, GiveBackAnswer? Back)> Back(WorkContext work, EditionPlan plan, ReadyRow row)
+    {
+        if (await WorkStore.Latest(work.Connection, work.Section, row.Work) is not { } latest || latest.N != row.N)
+            return (false, null);
+        if (latest.Returned)
+            return (true, null);
+        // Each has a key of its own: two pieces may be one student's.
+        try
+        {
+            var piece = JsonSerializer.Deserialize<GiveBackRequest>(row.Request, Json.Options)!;
+            return (true, await GiveBack.Do(work with { Key = Guid.NewGuid() }, plan, piece));
+        }
+        // Refused before anything is written: its rubric was changed since, or its item is there no longer.
+        catch (ProblemException refused) when (refused.Field is "mark" or "work")
+        {
+            return (false, null);
+        }
+    }
+
+    private static async Task<GivenBackReady> Later(WorkContext work, EditionPlan plan, GiveBackReadyRequest request)
+    {
+        if (request.On is not null && request.WithAll)
+            throw Problem.Field("on", "Choose either a moment, or to wait for the others.");
+        Instant? at = null;
+        if (request.On is { } on)
+        {
+            at = LocalMoment.Parse(on) is { Success: true, Value: var local }
+                ? plan.Term.Zone.AtLeniently(local).ToInstant()
+                : throw Problem.Field("on", "Write a date and a time, such as 2026-10-09T08:00.");
+            if (at <= work.Viewpoint.At)
+                throw Problem.Field("on", "This moment has passed. Choose a later one, or give them back now.");
+            if (at > work.Viewpoint.At + Duration.FromDays(MostDays))
+                throw Problem.Field("on", $"Choose a moment within the next {MostDays} days.");
+        }
+        await ReadyStore.Later(work.Connection, request.Works, at, request.WithAll, work.Access.Person.Id);
+        var pieces = Counting.Counted(request.Works.Count, "piece goes back", "pieces go back");
+        return new(
+            0,
+            at is { } moment
+                ? $"{pieces} by {(request.Works.Count == 1 ? "itself" : "themselves")} on {Moment.Of(moment, plan.Term.Zone).Words}. "
+                    + "What opens by it opens then."
+                : $"{pieces} by {(request.Works.Count == 1 ? "itself" : "themselves")} once everything of the same item that waits in this "
+                    + "section is ready. What opens by it opens then."
+        );
     }
 
     private sealed class Rules : AbstractValidator<GiveBackReadyRequest>

@@ -7,7 +7,9 @@ using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Quizzes;
 using Polycline.Data.Scores;
+using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Reading;
+using Polycline.Web.Student.Quizzes;
 
 namespace Polycline.Web.Work;
 
@@ -15,7 +17,7 @@ namespace Polycline.Web.Work;
 internal static class QuizPieces
 {
     /// <summary>Those of one section; of what was read already too.</summary>
-    public static IEnumerable<WorkPiece> Of(EditionPlan plan, ScoreRows scores, FollowingSection section, Instant at)
+    public static IEnumerable<WorkPiece> Of(EditionPlan plan, ScoreRows scores, AnswerFiles files, FollowingSection section, Instant at)
     {
         var names = scores
             .Students.DistinctBy(student => student.Student)
@@ -36,7 +38,7 @@ internal static class QuizPieces
                 yield return PieceOf(plan, item, row, names[row.Person], attempt.Finish!.Value, at) with
                 {
                     Quiz = new(
-                        [.. answers.Select(one => AnswerOf(put, one, given[one.Question.Id].LastOrDefault()))],
+                        [.. answers.Select(one => AnswerOf(put, plan, row, files, one, given[one.Question.Id].LastOrDefault()))],
                         ScoreWords.PointsOf(result.Points, result.OutOf)
                     ),
                     Back = result.Waits
@@ -55,14 +57,27 @@ internal static class QuizPieces
         }
     }
 
-    private static AnswerToRead AnswerOf(QuizPaper put, MarkedQuestion marked, AnswerMarkRow? given) =>
+    private static AnswerToRead AnswerOf(
+        QuizPaper put,
+        EditionPlan plan,
+        AttemptRow row,
+        AnswerFiles files,
+        MarkedQuestion marked,
+        AnswerMarkRow? given
+    ) =>
         new(
             marked.Question.Id,
-            FormattedText.Canonical(put.Questions.First(question => question.Question.Id == marked.Question.Id).Text, (_, _) => null),
+            PutQuestion.Asked(
+                put.Questions.First(question => question.Question.Id == marked.Question.Id).Text,
+                $"/api/editions/{plan.Id}/items/{row.Item}"
+            ),
             (marked.Answer as Answer.Typed)?.Text ?? "",
             (decimal)marked.Question.Points.Above / (decimal)marked.Question.Points.Below,
             given?.Points,
-            given?.Words ?? ""
+            given?.Words ?? "",
+            marked.Answer is Answer.Typed { Text: var name } && files.Of(row.Id, marked.Question.Id, name) is { } file
+                ? FileAnswer.Of(file.Id.Value, file.Name, file.Stored, $"/api/sections/{row.Section}/work-files/{file.Id}")
+                : null
         );
 
     private static WorkPiece PieceOf(EditionPlan plan, Item item, AttemptRow row, string name, Instant finish, Instant at) =>

@@ -1,4 +1,5 @@
 using Polycline.Data.Files;
+using Polycline.Data.Quizzes;
 using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Http;
 
@@ -11,7 +12,9 @@ public static class ReadPieceFile
     {
         asked.Viewpoint.NeedsTeam("Students’ work");
         var here = asked.Access.Section ?? throw Problem.Unknown();
-        var found = await asked.Read(connection => WorkFileStore.OfSection(connection, here, new(file)));
+        var found = await asked.Read(async connection =>
+            await WorkFileStore.OfSection(connection, here, new(file)) ?? await AnswerFiles.OfSection(connection, here, new(file))
+        );
         return asked.Answer(found?.Name, found?.Stored);
     }
 }

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Core.Marking;
 using Polycline.Core.Marking.Papers;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Sections;
@@ -8,6 +9,7 @@ using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
+using Polycline.Data.Quizzes;
 using Polycline.Data.Scores;
 using Polycline.Data.Work;
 using Polycline.Web.Foundation.AccessControl;
@@ -97,11 +99,22 @@ public sealed record QuizReading(IReadOnlyList<AnswerToRead> Answers, string SoF
 /// <param name="OutOf">Its points.</param>
 /// <param name="Points">What was given; null: it waits.</param>
 /// <param name="Words">What was said of it.</param>
-public sealed record AnswerToRead(string Question, string Html, string Answer, decimal OutOf, decimal? Points, string Words);
+/// <param name="File">The file that was sent as the answer; null: none was.</param>
+public sealed record AnswerToRead(
+    string Question,
+    string Html,
+    string Answer,
+    decimal OutOf,
+    decimal? Points,
+    string Words,
+    FileAnswer? File
+);
 
 /// <param name="Words">How it goes back, such as <c>go on, 8 of 12</c>.</param>
 /// <param name="Back">As it goes back.</param>
-public sealed record WorkReady(string By, Moment At, string Words, GiveBackRequest Back);
+/// <param name="GoesAt">When it goes back by itself; null: at no moment.</param>
+/// <param name="WithAll">Whether it goes back by itself once everything of its item that waits in the section is ready.</param>
+public sealed record WorkReady(string By, Moment At, string Words, GiveBackRequest Back, Moment? GoesAt, bool WithAll);
 
 /// <param name="Mark">Null: none was given.</param>
 /// <param name="ByPresent">What the mark would be by the rubric as it is now; null: it was made with that, or with none.</param>
@@ -127,8 +140,19 @@ public static class ReadWork
     {
         viewpoint.NeedsTeam("Students’ work");
         var plan = await compiled.Edition(access);
-        var (scores, handedIn) = await database.Read(
-            connection => ScoreStore.WithWork(connection, plan, access.Person.Id, access.IsLead, viewpoint.At),
+        var (scores, handedIn, answered) = await database.Read(
+            async connection =>
+            {
+                var (scores, handedIn) = await ScoreStore.WithWork(connection, plan, access.Person.Id, access.IsLead, viewpoint.At);
+                var withFiles = scores.Attempts.Where(attempt =>
+                    attempt.Put.Questions.Any(question => question.Question.Key is QuestionKey.FileKey)
+                );
+                return (
+                    scores,
+                    handedIn,
+                    withFiles.Any() ? await AnswerFiles.Read(connection, withFiles.Select(attempt => attempt.Row.Id)) : AnswerFiles.None
+                );
+            },
             stop
         );
         var (mine, pieces, files) = handedIn;
@@ -150,7 +174,7 @@ public static class ReadWork
                             files,
                             rubrics,
                             queue,
-                            QuizPieces.Of(plan, scores, section, viewpoint.At)
+                            QuizPieces.Of(plan, scores, answered, section, viewpoint.At)
                         )
                     )
                     .Select(section =>
@@ -253,7 +277,9 @@ public static class ReadWork
                     row.ReadyBy!,
                     Moment.Of(since, zone),
                     row.ReadyWords!,
-                    JsonSerializer.Deserialize<GiveBackRequest>(ready, Json.Options)!
+                    JsonSerializer.Deserialize<GiveBackRequest>(ready, Json.Options)!,
+                    Moment.Of(row.GoesAt, zone),
+                    row.WithAll == true
                 )
                 : null,
             Marked = MarkedForm.Of(item.Marked),

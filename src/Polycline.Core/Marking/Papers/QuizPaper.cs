@@ -79,6 +79,13 @@ public sealed record QuizPaper
                 .Concat(Draws.Select((draw, at) => Questions.First(question => question.Pool == at + 1).Question.Points * draw))
         );
 
+    /// <summary>The same paper, with what is asked written otherwise.</summary>
+    public QuizPaper Reworded(Func<string, string> by) =>
+        this with
+        {
+            Questions = [.. Questions.Select(question => question with { Text = by(question.Text) })],
+        };
+
     /// <summary>
     /// This paper with the ids that an earlier one has for the same: questions that ask the same, stand where one of their kind stood, or
     /// have the same answers to choose from; and options that say the same. So what was answered stays answered.

@@ -5,6 +5,7 @@ using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
+using Polycline.Data.Courses;
 using Polycline.Data.People;
 
 namespace Polycline.Web.Foundation.AccessControl;
@@ -92,6 +93,32 @@ public sealed record Access
 
     /// <summary>Where times are shown in a school that has no term yet. What belongs to no term is shown as in the latest one.</summary>
     private static readonly DateTimeZone NoTerm = DateTimeZone.Utc;
+
+    /// <summary>Of whoever teaches a section, for what they left to be done by itself.</summary>
+    public static Access Teaching(Person person, EditionPlan plan, Id<Section> section) =>
+        new()
+        {
+            Person = person,
+            Token = [],
+            IsOffice = false,
+            IsTeacher = true,
+            IsLead = false,
+            IsMember = false,
+            IsReader = false,
+            OnlySections = true,
+            TeachesSection = true,
+            Teaches = [section],
+            Edition = plan.Id,
+            Master = null,
+            EditionState = plan.State,
+            EditionVersion = 0,
+            Section = section,
+            EnrolledFrom = [],
+            EnrolledTo = [],
+            Term = null,
+            TermVersion = 0,
+            Zone = plan.Term.Zone,
+        };
 
     public static Access Of(AccessRow row, byte[] token) =>
         new()

@@ -46,6 +46,9 @@ public static partial class TextBlocks
     /// <summary>The same text, every block with its id.</summary>
     public static string Named(string html) => Html(Of(html));
 
+    /// <summary>The same text without ids: it is never merged block by block.</summary>
+    public static string Unnamed(string html) => string.Concat(Of(html).Select(block => block.Html));
+
     /// <summary>An id by what a block says, different from those that are taken; it is one of them from now on.</summary>
     public static string Fresh(string says, HashSet<string> taken)
     {

@@ -22,11 +22,13 @@ public static class ReadFiles
     /// <summary>A picture in an item's text, as it stands or as the team is writing it.</summary>
     public static async Task<IResult> HandlePicture(long edition, long item, string picture, [AsParameters] FileAsked asked)
     {
-        var body = (await Needed(item, asked)).Body;
+        var found = await Needed(item, asked);
         return asked.AnswerPicture(
             await asked.Read(async connection =>
-                await Pictures.Of(connection, body, picture)
+                await Pictures.Of(connection, found.Body, picture)
+                ?? await Pictures.Of(connection, found.Quiz, picture)
                 ?? await Pictures.Of(connection, (await TextDraftStore.Of(connection, new(item)))?.Hash, picture)
+                ?? await Pictures.Put(connection, new(item), null, picture)
             )
         );
     }

@@ -30,21 +30,22 @@ public sealed partial record TextPictures(IReadOnlySet<string> Known, IReadOnlyD
 
     /// <summary>The name of one in a stored text; null if its address is not one of ours, and it is left out.</summary>
     /// <param name="element"><c>img</c>, <c>audio</c> or <c>video</c>.</param>
+    /// <param name="field">Of the request, which has the text.</param>
     /// <exception cref="ProblemException">It is something else, or not one that the writer may use.</exception>
-    public string? Stored(string element, string source, Viewpoint viewpoint)
+    public string? Stored(string element, string source, Viewpoint viewpoint, string field = "html")
     {
         if (Pictures.UploadOf(source) is { } upload)
             return Sent.TryGetValue(upload, out var file) && file.Person == viewpoint.Who.Id
                 ? CanStand(element, FileTypes.KindOf(file.Name, file.Type))
                     ? Pictures.Named(file.Hash)
-                    : throw Problem.Field("html", $"“{file.Name}” is not {Called(element)}. Add it to the files instead.")
-                : throw Problem.Field("html", "A picture in this text is no longer available. Remove it and insert it again.");
+                    : throw Problem.Field(field, $"“{file.Name}” is not {Called(element)}. Add it to the files instead.")
+                : throw Problem.Field(field, "A picture in this text is no longer available. Remove it and insert it again.");
         if (Pictures.HashOf(source) is { } hash)
             // To know what a picture is called is no right to it.
             return Known.Contains(hash)
                 ? Pictures.Named(hash)
                 : throw Problem.Field(
-                    "html",
+                    field,
                     "A picture in this text comes from another course. Save it there, then insert it here from the file."
                 );
         return null;

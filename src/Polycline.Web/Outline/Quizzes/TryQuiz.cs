@@ -1,10 +1,13 @@
 using System.Text.Json;
 using NodaTime;
+using Polycline.Core;
+using Polycline.Core.Courses;
 using Polycline.Core.Json;
 using Polycline.Core.MarkFiles;
 using Polycline.Core.Marking;
 using Polycline.Core.Marking.Papers;
 using Polycline.Core.Wording;
+using Polycline.Data.Quizzes;
 using Polycline.Formats.Quizzes;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
@@ -16,13 +19,15 @@ namespace Polycline.Web.Outline.Quizzes;
 /// <param name="Lot">By which questions are drawn and mixed, up to 40 characters: another lot is another student.</param>
 /// <param name="Answers">By question; null: nothing is answered.</param>
 /// <param name="IsDone">Whether it is handed in, and so marked.</param>
+/// <param name="Item">The quiz, for the pictures in its questions; null: they are not shown.</param>
 public sealed record TryQuizRequest(
     string Text,
     bool MixesQuestions,
     bool MixesOptions,
     string Lot,
     IReadOnlyDictionary<string, JsonElement>? Answers = null,
-    bool IsDone = false
+    bool IsDone = false,
+    Id<Item>? Item = null
 );
 
 /// <param name="OutOf">What there is to reach, such as <c>12</c>.</param>
@@ -51,13 +56,15 @@ public static class TryQuiz
             throw Problem.Field("text", $"This is too long: {QuizText.LongestText:N0} characters at most.");
         if (request.Lot.Length > LongestLot)
             throw Problem.Field("lot", $"This is too long: {LongestLot} characters at most.");
+        var place = new PutPlace($"/api/editions/{edition}/items/{request.Item}", AnswerFiles.None);
         var paper = WriteQuiz.PaperOf(
             request.Text,
             WriteQuiz.UsualRules with
             {
                 MixesQuestions = request.MixesQuestions,
                 MixesOptions = request.MixesOptions,
-            }
+            },
+            (_, source) => source
         );
         var attempt = new QuizAttempt
         {
@@ -76,13 +83,13 @@ public static class TryQuiz
                 .. paper
                     .PutTo(request.Lot)
                     .Select(placed =>
-                        PutQuestion.Of(placed, request.Lot, paper.MixesOptions, given.GetValueOrDefault(placed.Asked.Question.Id))
+                        PutQuestion.Of(placed, request.Lot, paper.MixesOptions, place, given.GetValueOrDefault(placed.Asked.Question.Id))
                     ),
             ],
             paper.Worth.PointsShown(),
             request.IsDone ? ScoreWords.PointsOf(result.Points, result.OutOf) : null,
             result.Waiting.Count(),
-            request.IsDone ? MarkedAnswerLine.Of(paper, request.Lot, result, []) : null
+            request.IsDone ? MarkedAnswerLine.Of(paper, request.Lot, place, result, []) : null
         );
     }
 
@@ -94,9 +101,16 @@ public static class TryQuiz
             {
                 var question = asked.Question;
                 Answer? answer;
+                // A file is not sent to be tried: its name will do.
+                var meant =
+                    question.Key is QuestionKey.FileKey
+                    && given.ValueKind == JsonValueKind.Object
+                    && given.TryGetProperty("name", out var name)
+                        ? name
+                        : given;
                 try
                 {
-                    answer = QuizPaperFile.Answer(question.Key, new PutNames(asked, request.Lot).Meant(question.Key, given));
+                    answer = QuizPaperFile.Answer(question.Key, new PutNames(asked, request.Lot).Meant(question.Key, meant));
                 }
                 catch (FileRefusedException)
                 {

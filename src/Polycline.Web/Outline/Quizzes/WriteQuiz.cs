@@ -12,6 +12,8 @@ using Polycline.Formats.Quizzes;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
+using Polycline.Web.Foundation.Reading;
+using Polycline.Web.Outline.Items;
 
 namespace Polycline.Web.Outline.Quizzes;
 
@@ -39,7 +41,8 @@ public sealed record QuizRules(
 
 /// <summary>The questions as they are kept.</summary>
 /// <param name="Paper">Null: there are none yet.</param>
-public sealed record KnownQuiz(QuizPaper? Paper, TakenPapers Taken);
+/// <param name="Pictures">Those that the text may show.</param>
+public sealed record KnownQuiz(QuizPaper? Paper, TakenPapers Taken, TextPictures Pictures);
 
 /// <summary>Writes the questions of a quiz, their keys, and how it is taken.</summary>
 public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQuizRequest>
@@ -54,14 +57,18 @@ public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQu
     public static IValidator<WriteQuizRequest> Validator { get; } = new Rules();
 
     public static async Task<KnownQuiz> Read(NpgsqlConnection connection, EditionPlan plan, WriteQuizRequest request) =>
-        new(await BodyStore.Quiz(connection, plan.Item(request.Item)?.Quiz), await TakenPapers.Read(connection, plan, request.Item));
+        new(
+            await BodyStore.Quiz(connection, plan.Item(request.Item)?.Quiz),
+            await TakenPapers.Read(connection, plan, request.Item),
+            await TextPictures.Read(connection, plan.Id, request.Text)
+        );
 
     public static CommandDecision Decide(EditionPlan plan, KnownQuiz known, WriteQuizRequest request, Viewpoint viewpoint)
     {
         var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
         if (item.Kind != ItemKind.Quiz)
             throw Problem.Field("item", "Only a quiz has questions. Add a quiz for them.");
-        var paper = string.IsNullOrWhiteSpace(request.Text) ? null : KeepingIds(known, PaperOf(request.Text, request.Rules));
+        var paper = string.IsNullOrWhiteSpace(request.Text) ? null : KeepingIds(known, Written());
         var body = paper is null ? null : new Body(QuizPaperFile.Write(paper), BodyKind.Quiz);
         return item.Quiz == body?.Hash
             ? new($"left the questions of “{item.Title}” as they are", [])
@@ -75,13 +82,26 @@ public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQu
                 Act = "Write the questions",
                 Besides = paper is null ? "" : MarkedAgain.Told(plan, item, known.Taken, known.Paper, paper, viewpoint.At),
             };
+
+        QuizPaper Written() =>
+            PaperOf(request.Text, request.Rules, (element, source) => known.Pictures.Stored(element, source, viewpoint, "text"));
+    }
+
+    /// <summary>What is asked in the one form in which texts are kept.</summary>
+    /// <param name="media">What the address of a picture, sound or film is kept as; null: it is left out.</param>
+    internal static string AskedText(string html, Func<string, string, string?> media)
+    {
+        if (FormattedText.Fault(html) is { } fault)
+            throw Problem.Field("text", fault);
+        return TextBlocks.Unnamed(FormattedText.Canonical(html, media));
     }
 
     private static QuizPaper KeepingIds(KnownQuiz known, QuizPaper paper) => known.Paper is { } earlier ? paper.KeepingIds(earlier) : paper;
 
     /// <summary>A quiz as it is written.</summary>
     /// <exception cref="ProblemException">A line is not understood.</exception>
-    internal static QuizPaper PaperOf(string text, QuizRules rules)
+    /// <param name="media">What the address of a picture, sound or film is kept as; null: it is left out.</param>
+    internal static QuizPaper PaperOf(string text, QuizRules rules, Func<string, string, string?> media)
     {
         var read = QuizText.Read(text);
         if (read.Questions is not { } questions)
@@ -94,14 +114,9 @@ public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQu
                     : $"Line {at + 1} is not understood. {read.Lines[at].Words}"
             );
         }
-        if (questions.FirstOrDefault(question => question.Question.Key is QuestionKey.FileKey) is { } file)
-            throw Problem.Field(
-                "text",
-                $"“{QuizText.PlainText(file.Text)}” asks for a file, and a quiz takes none. Ask for the file in a task instead."
-            );
         return new()
         {
-            Questions = questions,
+            Questions = [.. questions.Select(question => question with { Text = Asked(question) })],
             Limit = rules.Limit,
             Attempts = rules.Attempts,
             Using = EnumNames.Parse<AttemptsUsed>(rules.Using),
@@ -111,6 +126,14 @@ public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQu
             MixesQuestions = rules.MixesQuestions,
             MixesOptions = rules.MixesOptions,
         };
+
+        string Asked(PaperQuestion question)
+        {
+            var asked = AskedText(question.Text, media);
+            return asked.Length > 0
+                ? asked
+                : throw Problem.Field("text", $"Question {questions.IndexOf(question) + 1} asks nothing. Write what is asked.");
+        }
     }
 
     private sealed class Rules : AbstractValidator<WriteQuizRequest>

@@ -4,6 +4,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Json;
 using Polycline.Core.MarkFiles;
+using Polycline.Core.Marking;
 using Polycline.Data.Quizzes;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
@@ -13,7 +14,9 @@ using Polycline.Web.Foundation.Reading;
 namespace Polycline.Web.Student.Quizzes;
 
 /// <param name="N">Which attempt it is of.</param>
-/// <param name="Answer">In the form that its kind of question takes; null: cleared again.</param>
+/// <param name="Answer">
+/// In the form that its kind of question takes, of a file the <c>upload</c> it was sent as; null: cleared again.
+/// </param>
 public sealed record AnswerQuizRequest(Id<Item> Item, int N, string Question, JsonElement? Answer);
 
 /// <param name="Counts">False: it came after the end, is kept, and does not count unless a teacher says so.</param>
@@ -54,7 +57,11 @@ public sealed class AnswerQuiz : IWorkCommand<AnswerQuizRequest, CourseOfStudent
             );
         var question = attempt.Asked.FirstOrDefault(one => one.Asked.Question.Id == request.Question)?.Asked
             ?? throw Problem.Unknown("question");
-        var json = request.Answer is { } given ? new PutNames(question, attempt.Row.Lot).Meant(question.Question.Key, given) : "null";
+        var (sent, file) =
+            question.Question.Key is QuestionKey.FileKey && request.Answer is { ValueKind: not JsonValueKind.Null } named
+                ? await AnsweringFile.Keep(work, named)
+                : (request.Answer, null);
+        var json = sent is { } given ? new PutNames(question, attempt.Row.Lot).Meant(question.Question.Key, given) : "null";
         try
         {
             QuizPaperFile.Answer(question.Question.Key, json);
@@ -63,7 +70,7 @@ public sealed class AnswerQuiz : IWorkCommand<AnswerQuizRequest, CourseOfStudent
         {
             throw Problem.Field("answer" + refused.Path[1..], "That doesn’t fit this question. Reload the page and answer it again.");
         }
-        await QuizStore.Answer(work.Connection, attempt.Row.Id, request.Question, json, work.Viewpoint.At);
+        await QuizStore.Answer(work.Connection, attempt.Row.Id, request.Question, json, file, work.Viewpoint.At);
         return new(!attempt.Marking.IsFinished(work.Viewpoint.At));
     }
 

@@ -2,6 +2,8 @@ using System.Text.Json.Nodes;
 using Polycline.Core.MarkFiles;
 using Polycline.Core.Marking;
 using Polycline.Core.Marking.Papers;
+using Polycline.Data.Courses;
+using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Reading;
 
 namespace Polycline.Web.Student.Quizzes;
@@ -40,12 +42,15 @@ public sealed record PutQuestion
     /// <summary>What was answered, in the form in which it is sent; null: nothing.</summary>
     public required JsonNode? Answer { get; init; }
 
+    /// <summary>The file that was sent as the answer; null: none was.</summary>
+    public FileAnswer? File { get; init; }
+
     /// <summary>On which page, from 1.</summary>
     public required int Page { get; init; }
 
     /// <param name="lot">What would give the answer away by its order, or is to be mixed, stands in one that is the attempt's own.</param>
     /// <param name="mixes">Whether options are mixed too.</param>
-    public static PutQuestion Of(PlacedQuestion placed, string lot, bool mixes, Answer? answer)
+    internal static PutQuestion Of(PlacedQuestion placed, string lot, bool mixes, PutPlace place, Answer? answer)
     {
         var question = placed.Asked;
         var key = question.Question.Key;
@@ -56,7 +61,7 @@ public sealed record PutQuestion
             Kind = QuizPaperFile.KindOf(key),
             Points = question.Question.Points.PointsShown(),
             IsExtra = question.Question.IsExtra,
-            Html = FormattedText.Canonical(question.Text, (_, _) => null),
+            Html = Asked(question.Text, place.Address),
             Hint = question.Hint,
             Options = key switch
             {
@@ -79,6 +84,7 @@ public sealed record PutQuestion
                 ]
                 : [],
             Answer = names.Sent(key, answer),
+            File = key is QuestionKey.FileKey ? place.FileOf(question.Question.Id, answer) : null,
             Page = placed.Page,
         };
 
@@ -88,6 +94,17 @@ public sealed record PutQuestion
 
         List<PutOption> Mixed(IEnumerable<string> ids) => Said(QuizDraw.Mixed(ids, $"{lot} {question.Question.Id}"));
     }
+
+    /// <summary>What is asked, as it is shown.</summary>
+    /// <param name="address">Of the item.</param>
+    public static string Asked(string text, string address) => Pictures.Shown(FormattedText.Canonical(text, (_, source) => Pictures.HashOf(
+                    source
+                )
+                    is { } hash
+                    ? Pictures.Named(hash)
+                // Whoever writes a quiz sees in it what they have just sent.
+                : Pictures.UploadOf(source) is null ? null
+                : source), address)!;
 
     /// <summary>An answer in the form in which it is kept.</summary>
     public static JsonNode? Sent(Answer? answer) =>

@@ -80,14 +80,20 @@ public sealed record MarkedAnswerLine(
 {
     /// <summary>The questions of an attempt in its order, with how each was marked.</summary>
     /// <param name="marks">What was given by whoever read answers, in the order of time.</param>
-    internal static IReadOnlyList<MarkedAnswerLine> Of(QuizPaper put, string lot, AttemptResult result, IReadOnlyList<AnswerMarkRow> marks)
+    internal static IReadOnlyList<MarkedAnswerLine> Of(
+        QuizPaper put,
+        string lot,
+        PutPlace place,
+        AttemptResult result,
+        IReadOnlyList<AnswerMarkRow> marks
+    )
     {
         var known = result.Questions.ToDictionary(marked => marked.Question.Id, StringComparer.Ordinal);
         return
         [
             .. put.PutTo(lot)
                 .Where(placed => known.ContainsKey(placed.Asked.Question.Id))
-                .Select(placed => Of(placed, lot, put.MixesOptions, known[placed.Asked.Question.Id], marks)),
+                .Select(placed => Of(placed, lot, put.MixesOptions, place, known[placed.Asked.Question.Id], marks)),
         ];
     }
 
@@ -95,11 +101,12 @@ public sealed record MarkedAnswerLine(
         PlacedQuestion placed,
         string lot,
         bool mixes,
+        PutPlace place,
         MarkedQuestion marked,
         IReadOnlyList<AnswerMarkRow> marks
     ) =>
         new(
-            PutQuestion.Of(placed, lot, mixes, marked.Answer),
+            PutQuestion.Of(placed, lot, mixes, place, marked.Answer),
             marked.Points is { } points ? ScoreWords.PointsOf(points, marked.Question.Points) : null,
             marked.Points >= marked.Question.Points,
             KeyWords.Of(marked.Question.Key, placed.Asked.Words),
@@ -126,14 +133,24 @@ public static class ReadQuiz
         var sight = course.See(new Id<Item>(item));
         if (sight.Kind != ItemKind.Quiz)
             throw Problem.Unknown();
-        var quiz = await database.Read(
-            connection => StudentQuiz.Read(connection, course.TermsOf(sight), new(item), course.Student, course.At),
+        var (quiz, files) = await database.Read(
+            async connection =>
+            {
+                var quiz = await StudentQuiz.Read(connection, course.TermsOf(sight), new(item), course.Student, course.At);
+                var withFiles = quiz.Attempts.Where(attempt =>
+                    attempt.Put.Questions.Any(question => question.Question.Key is QuestionKey.FileKey)
+                );
+                return (
+                    quiz,
+                    withFiles.Any() ? await AnswerFiles.Read(connection, withFiles.Select(attempt => attempt.Row.Id)) : AnswerFiles.None
+                );
+            },
             stop
         );
-        return Answer(quiz, sight, course);
+        return Answer(quiz, sight, course, new($"/api/sections/{section}/items/{item}", files));
     }
 
-    private static StudentQuizAnswer Answer(StudentQuiz quiz, Sight sight, StudentCourse course)
+    private static StudentQuizAnswer Answer(StudentQuiz quiz, Sight sight, StudentCourse course, PutPlace place)
     {
         var isShown = quiz.Paper is { } put && course.IsShown(put, sight);
         return new()
@@ -145,8 +162,8 @@ public static class ReadQuiz
             Using = EnumNames.Of(quiz.Paper?.Using ?? AttemptsUsed.Best),
             Shown = EnumNames.Of(quiz.Paper?.Shown ?? AnswersShown.AtOnce),
             MayBegin = course.Student is not null && MayBegin(quiz, sight),
-            Running = quiz.Running is { } running ? Running(running, course) : null,
-            Done = [.. quiz.Finished.Reverse().Select(attempt => Done(attempt, course, isShown))],
+            Running = quiz.Running is { } running ? Running(running, course, place with { Attempt = running.Row.Id }) : null,
+            Done = [.. quiz.Finished.Reverse().Select(attempt => Done(attempt, course, place with { Attempt = attempt.Row.Id }, isShown))],
             Score = isShown && quiz.Score is { Share: not null } score ? Words(score.Points!.Value, score.OutOf) : null,
         };
     }
@@ -157,7 +174,7 @@ public static class ReadQuiz
         && sight.State is ReleaseState.Open or ReleaseState.Overdue
         && sight.MayRead;
 
-    private static RunningAttempt Running(TakenAttempt attempt, StudentCourse course)
+    private static RunningAttempt Running(TakenAttempt attempt, StudentCourse course, PutPlace place)
     {
         var given = attempt.Result(course.At).Questions.ToDictionary(marked => marked.Question.Id, marked => marked.Answer);
         return new(
@@ -167,13 +184,19 @@ public static class ReadQuiz
             attempt.Marking.Bell is { } bell ? Math.Max(0, (bell - course.At).TotalSeconds) : null,
             [
                 .. attempt.Asked.Select(placed =>
-                    PutQuestion.Of(placed, attempt.Row.Lot, attempt.Put.MixesOptions, given.GetValueOrDefault(placed.Asked.Question.Id))
+                    PutQuestion.Of(
+                        placed,
+                        attempt.Row.Lot,
+                        attempt.Put.MixesOptions,
+                        place,
+                        given.GetValueOrDefault(placed.Asked.Question.Id)
+                    )
                 ),
             ]
         );
     }
 
-    private static DoneAttempt Done(TakenAttempt attempt, StudentCourse course, bool isShown)
+    private static DoneAttempt Done(TakenAttempt attempt, StudentCourse course, PutPlace place, bool isShown)
     {
         var result = attempt.Result(course.At);
         return new(
@@ -184,7 +207,7 @@ public static class ReadQuiz
             attempt.Marking.AfterStop(course.At),
             isShown ? Words(result.Points, result.OutOf) : null,
             result.Waiting.Count(),
-            isShown ? MarkedAnswerLine.Of(attempt.Put, attempt.Row.Lot, result, attempt.Marks) : null
+            isShown ? MarkedAnswerLine.Of(attempt.Put, attempt.Row.Lot, place, result, attempt.Marks) : null
         );
     }
 

@@ -1529,6 +1529,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/items/{item}/questions.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The questions as a package of QTI 2.2. */
+        get: operations["questions-package"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/take-questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["take-questions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/write-quiz": {
         parameters: {
             query?: never;
@@ -2036,7 +2069,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A picture in an item's text, for those who may read the text. */
+        /** A picture in an item's text, for those who may read the text, or in a question that was put to them. */
         get: operations["student-picture"];
         put?: never;
         post?: never;
@@ -3760,6 +3793,14 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        AnswerForm: {
+            /** @description What it says; of a match, what a match is found for, or empty where nothing has this match. */
+            words: string;
+            /** @description Of a match: what belongs to it. Else empty. */
+            match: string;
+            /** @description Of one or several to choose: whether it is right. */
+            isRight: boolean;
+        };
         AnswerGiven: {
             question: string;
             /**
@@ -3808,6 +3849,7 @@ export interface components {
             points: null | number;
             /** @description What was said of it. */
             words: string;
+            file: null | components["schemas"]["FileAnswer"];
         };
         AnsweredAnswer: {
             /** @description False: it came after the end, is kept, and does not count unless a teacher says so. */
@@ -4830,6 +4872,13 @@ export interface components {
              * @default false
              */
             wait: boolean;
+            /** @description A moment at which they go back by themselves, such as `2026-10-09T08:00`; null: now. */
+            on?: null | string;
+            /**
+             * @description True: each goes back by itself once everything of its item that waits in the section is ready.
+             * @default false
+             */
+            withAll: boolean;
         };
         GiveBackRequest: {
             /** Format: int64 */
@@ -6684,11 +6733,52 @@ export interface components {
             rights: components["schemas"]["PutOption"][];
             gaps: components["schemas"]["PutGap"][];
             answer: null | components["schemas"]["JsonNode"];
+            file?: null | components["schemas"]["FileAnswer"];
             /**
              * Format: int32
              * @description On which page, from 1.
              */
             page: number;
+        };
+        /** @description A question as a row of fields: another way of writing what QuizText reads. */
+        QuestionForm: {
+            /** @description What is asked, as HTML; gaps stand in it in brackets, with what belongs into them. */
+            html: string;
+            /** @description `one`, `many`, `truth`, `number`, `text`, `order`, `match`, `gaps`, `free`, `file`. */
+            kind: string;
+            /** @description Of `one`, `many`, `order` and `match`: what there is, in its order. */
+            answers: components["schemas"]["AnswerForm"][];
+            /** @description Of `truth`, `number` and `text`: what is right, as it is typed. Else empty. */
+            right: string;
+            /** @description Of `text`: forms that are wrong however near they come, as they are typed. */
+            wrong: string;
+            /**
+             * Format: int32
+             * @description Of `text`: 0 to 3 slips that are overlooked.
+             */
+            slips: number;
+            capitalsCount: boolean;
+            accentsCount: boolean;
+            allOrNothing: boolean;
+            inThisOrder: boolean;
+            /** Format: double */
+            points: number;
+            isExtra: boolean;
+            /** @description Empty: none. */
+            hint: string;
+            /** @description Empty: nothing is said afterwards. */
+            after: string;
+            beginsPage: boolean;
+            /**
+             * Format: int32
+             * @description How many are drawn from this question and those after it; 0: no draw begins here.
+             */
+            draw: number;
+            /**
+             * Format: int32
+             * @description From how many, this one among them.
+             */
+            drawOf: number;
         };
         QuestionInSection: {
             /** Format: int64 */
@@ -7952,6 +8042,13 @@ export interface components {
              */
             upload: string;
         };
+        TakeQuestionsRequest: {
+            /**
+             * Format: uuid
+             * @description The package: a file that was sent.
+             */
+            upload: string;
+        };
         TakeToReadRequest: {
             /** Format: int64 */
             item: number;
@@ -7972,6 +8069,20 @@ export interface components {
             applied: boolean;
             /** Format: int64 */
             edition: number;
+        };
+        TakenQuestions: {
+            title: string;
+            /** @description The questions in our own form, to be looked at and saved; pictures in them are uploads of whoever asks. */
+            text: string;
+            lines: components["schemas"]["QuizLine"][];
+            rows: null | components["schemas"]["QuestionForm"][];
+            /**
+             * Format: int32
+             * @description Minutes that the package gives; null: it says none.
+             */
+            limit: null | number;
+            /** @description What of the package does not fit, in words. */
+            leftOut: string[];
         };
         TakenToRead: {
             reader: null | components["schemas"]["PieceReader"];
@@ -8027,6 +8138,10 @@ export interface components {
             text: string;
             /** @description What is understood of each of its lines. */
             lines: components["schemas"]["QuizLine"][];
+            /** @description The same questions, field by field. */
+            rows: components["schemas"]["QuestionForm"][];
+            /** @description What a package of QTI 2.2 has no place for, in words. */
+            leftOut: string[];
             rules: components["schemas"]["QuizRules"];
             /** Format: int64 */
             version: number;
@@ -8353,6 +8468,8 @@ export interface components {
              * @default false
              */
             isDone: boolean;
+            /** Format: int64 */
+            item?: null | number;
         };
         TwoSections: {
             /** Format: int64 */
@@ -8394,6 +8511,10 @@ export interface components {
              * @description How many there are; null: something is not understood.
              */
             questions: null | number;
+            /** @description The same as it would be written; null: something is not understood. */
+            text: null | string;
+            /** @description The same, field by field; null: something is not understood. */
+            rows: null | components["schemas"]["QuestionForm"][];
         };
         UnderstoodRubric: {
             /** @description Null: something is at fault. */
@@ -8601,6 +8722,9 @@ export interface components {
             words: string;
             /** @description As it goes back. */
             back: components["schemas"]["GiveBackRequest"];
+            goesAt: null | components["schemas"]["Moment"];
+            /** @description Whether it goes back by itself once everything of its item that waits in the section is ready. */
+            withAll: boolean;
         };
         WorkSection: {
             /** Format: int64 */
@@ -13727,6 +13851,98 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TriedQuiz"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "questions-package": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    "take-questions": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeQuestionsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenQuestions"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Unprocessable Entity */

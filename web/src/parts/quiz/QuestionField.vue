@@ -5,6 +5,7 @@ import ChoiceField from '../fields/ChoiceField.vue'
 import OneOfField from '../fields/OneOfField.vue'
 import TickField from '../fields/TickField.vue'
 import WordField from '../fields/WordField.vue'
+import FileAnswerField from './FileAnswerField.vue'
 import type { QuizAnswer } from './answers'
 
 /** Where a question is answered, by its kind. */
@@ -150,6 +151,13 @@ function fill(at: number, given: string | null): void {
     :disabled="disabled"
     maxlength="10000"
     @update:model-value="answer = $event"
+  />
+  <FileAnswerField
+    v-else-if="question.kind === 'file'"
+    v-model="answer"
+    :question="question"
+    :name="name"
+    :disabled="disabled"
   />
   <WordField
     v-else

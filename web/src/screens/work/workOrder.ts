@@ -42,5 +42,13 @@ export function standing(piece: Piece): { words: string; isAccent: boolean } {
   return piece.late ? { words: 'late', isAccent: true } : { words: '', isAccent: false }
 }
 
+/** When a piece that is ready goes back by itself; empty: when somebody gives it back. */
+export const goesBack = (ready: Schemas['WorkReady']): string =>
+  ready.goesAt
+    ? `goes back on ${ready.goesAt.words}`
+    : ready.withAll
+      ? 'goes back once the others of the same item are ready'
+      : ''
+
 /** How long it has been waiting. */
 export const lain = (days: number): string => (days === 0 ? 'today' : `${days} d`)

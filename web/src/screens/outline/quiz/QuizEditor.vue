@@ -6,14 +6,16 @@ import { questions } from '../../../foundation/api/questions'
 import { useEditionCommand } from '../../../foundation/commands/useEditionCommand'
 import { useReach } from '../../../foundation/commands/useReach'
 import { useAnswer } from '../../../foundation/useAnswer'
-import ChoiceField from '../../../parts/fields/ChoiceField.vue'
-import NumberField from '../../../parts/fields/NumberField.vue'
 import ProblemNote from '../../../parts/ProblemNote.vue'
-import TickField from '../../../parts/fields/TickField.vue'
+import QuestionsOut from './QuestionsOut.vue'
+import RulesFields from './RulesFields.vue'
 import TryPanel from './TryPanel.vue'
+import QuestionFile from './QuestionFile.vue'
+import QuestionRows from './QuestionRows.vue'
 import UnderstoodLines from './UnderstoodLines.vue'
+import { type QuestionForm, type WrittenRules, freshQuestion, isBegun } from './rows'
 
-/** The questions of a quiz, as plain text; beside it what is understood of each line. */
+/** The questions of a quiz: in rows, or as plain text with what is understood of each line beside it. */
 const props = defineProps<{ edition: number; item: number; canChange: boolean }>()
 
 const quiz = useAnswer(() => questions.quiz(props.edition, props.item))
@@ -21,7 +23,13 @@ const isOpen = ref(false)
 /** It is looked at as a student has it. */
 const isTried = ref(false)
 const text = ref('')
-const rules = ref({
+/** The questions in rows; null: they are written as plain text. */
+const rows = ref<QuestionForm[] | null>(null)
+/** What the server understood last. */
+const understood = ref<Schemas['UnderstoodQuiz'] | null>(null)
+/** A picture for a question is being uploaded. */
+const isSending = ref(false)
+const rules = ref<WrittenRules>({
   limit: null,
   attempts: 1,
   using: 'best',
@@ -29,10 +37,9 @@ const rules = ref({
   outOf: null,
   mixesQuestions: false,
   mixesOptions: false,
-} as Schemas['QuizRules'] & { mixesQuestions: boolean; mixesOptions: boolean })
+})
 const version = ref(0)
 const lines = ref<Schemas['QuizLine'][]>([])
-const count = ref<number | null>(null)
 
 const hasQuestions = computed(() => (quiz.data.value?.text ?? '') !== '')
 const summary = computed(() => quiz.data.value?.lines.filter((line) => line.words.startsWith('Question')) ?? [])
@@ -41,10 +48,14 @@ function open(): void {
   const now = quiz.data.value
   if (!now) return
   text.value = now.text
+  rows.value = now.rows.length ? now.rows.map((row) => ({ ...row })) : [freshQuestion()]
+  understood.value = null
+  taken.value = null
   rules.value = {
     ...now.rules,
     mixesQuestions: now.rules.mixesQuestions ?? false,
     mixesOptions: now.rules.mixesOptions ?? false,
+    outOf: now.rules.outOf ?? null,
   }
   isTried.value = false
   version.value = now.version
@@ -63,20 +74,55 @@ watch(settled, async (typed) => {
   ).catch(() => null)
   if (!found || typed !== text.value) return
   lines.value = found.lines
-  count.value = found.questions
+  understood.value = found
 })
+
+/** What came from a package last. */
+const taken = ref<Schemas['TakenQuestions'] | null>(null)
+const takenWords = computed(() => {
+  const from = taken.value?.title ? ` from “${taken.value.title}”` : ''
+  return taken.value?.leftOut.length
+    ? `The questions${from} are below. This did not fit:`
+    : `The questions${from} are below, to be looked at and saved.`
+})
+/** They come after what is there; what is not understood of them stays as plain text. */
+function take(questions: Schemas['TakenQuestions']): void {
+  taken.value = questions
+  const isEmpty = rows.value ? !rows.value.some(isBegun) : text.value.trim() === ''
+  if (rows.value && questions.rows) rows.value = [...(isEmpty ? [] : rows.value), ...questions.rows]
+  else {
+    text.value = isEmpty ? questions.text : `${text.value}\n\n${questions.text}`
+    rows.value = null
+  }
+  if (isEmpty && questions.limit) rules.value.limit = questions.limit
+}
+
+/** Both ways of writing say the same; what is not understood stays as plain text. */
+function asText(): void {
+  text.value = understood.value?.text ?? text.value
+  rows.value = null
+}
+function inRows(): void {
+  if (text.value.trim() === '') rows.value = [freshQuestion()]
+  else if (understood.value?.rows) rows.value = understood.value.rows
+}
+const canBeRows = computed(
+  () => text.value.trim() === '' || (understood.value?.rows != null && settled.value === text.value),
+)
 
 const write = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/write-quiz')
 const faults = computed(() => lines.value.filter((line) => line.isFault).length)
 const firstFault = computed(() => {
   const at = lines.value.findIndex((line) => line.isFault)
-  return at < 0 ? '' : `Line ${at + 1}: ${lines.value[at]!.words}`
+  return at < 0 || rows.value ? '' : `Line ${at + 1}: ${lines.value[at]!.words}`
 })
 const isSame = computed(
-  () => text.value === quiz.data.value?.text && JSON.stringify(rules.value) === JSON.stringify(quiz.data.value?.rules),
+  () =>
+    (understood.value?.text ?? text.value) === quiz.data.value?.text &&
+    JSON.stringify(rules.value) === JSON.stringify(quiz.data.value?.rules),
 )
 const request = computed(() =>
-  !isOpen.value || faults.value > 0 || isSame.value || settled.value !== text.value
+  !isOpen.value || isSending.value || faults.value > 0 || isSame.value || settled.value !== text.value
     ? null
     : { item: props.item, text: text.value, rules: rules.value, version: version.value },
 )
@@ -113,17 +159,26 @@ async function save(): Promise<void> {
         <p v-if="canChange && !isTried" class="ways">
           <button type="button" class="word-button" @click="open">change the questions</button>
           <button type="button" class="word-button" @click="isTried = true">try it as a student</button>
+          <QuestionsOut :edition="edition" :item="item" :left-out="quiz.data.value.leftOut" />
         </p>
         <TryPanel
           v-if="isTried"
           :edition="edition"
+          :item="item"
           :text="quiz.data.value.text"
           :rules="quiz.data.value.rules"
           @close="isTried = false"
         />
       </template>
     </template>
-    <TryPanel v-else-if="isTried" :edition="edition" :text="text" :rules="rules" @close="isTried = false" />
+    <TryPanel
+      v-else-if="isTried"
+      :edition="edition"
+      :item="item"
+      :text="text"
+      :rules="rules"
+      @close="isTried = false"
+    />
     <form
       v-else
       class="editor"
@@ -131,58 +186,47 @@ async function save(): Promise<void> {
       @submit.prevent="save"
       @keydown.esc.stop="isOpen = false"
     >
-      <p class="small second">
-        Leave an empty line between questions. Under each, + marks a right answer and - a wrong one; or write true,
-        false, “number: 12 ± 1 km”, “text: cirrus”, 1. 2. 3. for an order, or “left = right” for pairs, or “read” for a
-        text that you read yourself. [Brackets] make a gap in what is asked. “page” by itself begins a new page, and “4
-        of the next 9” draws that many of the questions below for each attempt.
+      <p class="line either" role="group" aria-label="How the questions are written">
+        <button type="button" class="word-button" :aria-pressed="rows !== null" :disabled="!canBeRows" @click="inRows">
+          in rows
+        </button>
+        <button type="button" class="word-button" :aria-pressed="rows === null" @click="asText">as plain text</button>
+        <QuestionFile :edition="edition" @taken="take" />
       </p>
-      <div class="halves">
-        <v-textarea
-          v-model="text"
-          class="typed"
-          rows="18"
-          no-resize
-          maxlength="200000"
-          aria-label="Questions as plain text"
-          spellcheck="false"
-        />
-        <UnderstoodLines :lines="lines" />
+      <div v-if="taken" role="status">
+        <p>{{ takenWords }}</p>
+        <ul v-if="taken.leftOut.length" class="left">
+          <li v-for="words in taken.leftOut" :key="words">{{ words }}</li>
+        </ul>
       </div>
-      <p class="line">
-        <span>Time limit</span>
-        <NumberField v-model="rules.limit" label="Minutes an attempt may take" :min="1" :max="600" optional />
-        <span>minutes, empty for none.</span>
-        <span class="next">Attempts</span>
-        <NumberField v-model="rules.attempts" label="Attempts a student has" :min="1" :max="50" optional />
-        <span>empty for any number, and</span>
-        <ChoiceField
-          v-model="rules.using"
-          label="Which attempt counts"
-          :choices="[
-            { value: 'best', title: 'the best counts' },
-            { value: 'latest', title: 'the latest counts' },
-            { value: 'mean', title: 'the mean counts' },
-          ]"
-        />
-      </p>
-      <p class="line">
-        <span>Students see their score and the answers</span>
-        <ChoiceField
-          v-model="rules.shown"
-          label="When students see their score and the answers"
-          :choices="[
-            { value: 'at-once', title: 'at once' },
-            { value: 'after-due', title: 'once it is past its due date' },
-            { value: 'never', title: 'never' },
-          ]"
-        />
-      </p>
-      <p class="line">
-        <span>For each attempt in another order:</span>
-        <TickField v-model="rules.mixesQuestions" label="the questions of a page" />
-        <TickField v-model="rules.mixesOptions" label="the answers to choose from" />
-      </p>
+      <QuestionRows
+        v-if="rows"
+        v-model:rows="rows"
+        v-model:text="text"
+        :lines="settled === text ? lines : []"
+        @busy="isSending = $event"
+      />
+      <template v-else>
+        <p class="small second">
+          Leave an empty line between questions. Under each, + marks a right answer and - a wrong one; or write true,
+          false, “number: 12 ± 1 km”, “text: cirrus”, 1. 2. 3. for an order, or “left = right” for pairs, or “read” for
+          a text that you read yourself. [Brackets] make a gap in what is asked. “page” by itself begins a new page, and
+          “4 of the next 9” draws that many of the questions below for each attempt.
+        </p>
+        <div class="halves">
+          <v-textarea
+            v-model="text"
+            class="typed"
+            rows="18"
+            no-resize
+            maxlength="200000"
+            aria-label="Questions as plain text"
+            spellcheck="false"
+          />
+          <UnderstoodLines :lines="lines" />
+        </div>
+      </template>
+      <RulesFields v-model="rules" />
       <ProblemNote v-if="write.problem.value" :problem="write.problem.value" />
       <p class="ways">
         <v-btn type="submit" class="meant" :disabled="!request || write.busy.value">Save the questions</v-btn>
@@ -216,8 +260,13 @@ async function save(): Promise<void> {
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: var(--space-6);
 }
-.next {
-  margin-left: var(--space-5);
+.left {
+  list-style: disc;
+  padding-left: var(--space-6);
+}
+.either [aria-pressed='true'] {
+  font-weight: 700;
+  text-decoration-thickness: var(--stroke-strong);
 }
 .typed :deep(textarea) {
   font-family: var(--face-figures, ui-monospace, monospace);

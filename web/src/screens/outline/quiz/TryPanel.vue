@@ -7,7 +7,7 @@ import { type QuizAnswer, unanswered } from '../../../parts/quiz/answers'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 
 /** A quiz as a student would have it, to be tried by its team: nothing is kept, and it counts nowhere. */
-const props = defineProps<{ edition: number; text: string; rules: Schemas['QuizRules'] }>()
+const props = defineProps<{ edition: number; item: number; text: string; rules: Schemas['QuizRules'] }>()
 const emit = defineEmits<{ close: [] }>()
 
 const tried = ref<Schemas['TriedQuiz'] | null>(null)
@@ -23,6 +23,7 @@ async function put(isDone: boolean): Promise<void> {
       api.POST('/api/editions/{edition}/try-quiz', {
         params: { path: { edition: props.edition } },
         body: {
+          item: props.item,
           text: props.text,
           mixesQuestions: props.rules.mixesQuestions ?? false,
           mixesOptions: props.rules.mixesOptions ?? false,

@@ -1,17 +1,14 @@
 <script setup lang="ts">
-import { EditorContent } from '@tiptap/vue-3'
-import { computed, defineAsyncComponent, ref, toRef, useTemplateRef } from 'vue'
+import { computed, defineAsyncComponent, ref, toRef } from 'vue'
 import { type Schemas, problemOf } from '../../../foundation/api/client'
 import { useEditionCommand } from '../../../foundation/commands/useEditionCommand'
 import FormattedText from '../../../parts/FormattedText.vue'
 import ProblemNote from '../../../parts/ProblemNote.vue'
-import type { FormulaAttributes } from '../../../parts/text/formula'
-import { sizeInWords } from '../../../parts/files/fileWords'
 import { joined } from '../../../foundation/words'
-import LinkLine from './LinkLine.vue'
 import { useOthersInText } from './useOthersInText'
 import { useText } from './useText'
 import { keptText, useTextDraft } from './useTextDraft'
+import WritingField from './WritingField.vue'
 
 /** The text of an item, written as it will be read, and saved as one types. */
 const props = defineProps<{ edition: number; item: Schemas['ItemAnswer']; began: Schemas['TextAnswer'] }>()
@@ -19,10 +16,8 @@ const emit = defineEmits<{ close: [] }>()
 
 const write = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/write-item')
 const version = ref(props.item.version)
-const { editor, going, tools, inTable, picture, put, link, formula, replace } = useText(
-  keptText(props.edition, props.item.id)?.html ?? props.began.html,
-  () => draft.type(),
-)
+const text = useText(keptText(props.edition, props.item.id)?.html ?? props.began.html, () => draft.type())
+const { editor, replace } = text
 const draft = useTextDraft(props.edition, props.item.id, props.began, editor)
 const { isWritten, problem, twice, status } = draft
 const { others } = useOthersInText(props.edition, props.item.id, () => void draft.read())
@@ -30,16 +25,11 @@ const busy = ref(false)
 /** It is asked once more whether what was written is to be dropped. */
 const dropping = ref(false)
 const conflict = computed(() => write.problem.value?.conflict ?? null)
-const pictures = useTemplateRef<HTMLInputElement>('pictures')
-/** The address for the chosen words is being typed. */
-const linking = ref(false)
-/** A formula is being typed. */
-const writing = ref(false)
+/** A picture, sound or film for it is being uploaded. */
+const isSending = ref(false)
 /** The text is shown as Markdown. */
 const asMarkdown = ref(false)
-// What reads TeX comes only with the first formula.
 const MarkdownPart = defineAsyncComponent(() => import('./MarkdownPart.vue'))
-const FormulaLine = defineAsyncComponent(() => import('./FormulaLine.vue'))
 
 async function once(act: () => Promise<unknown>): Promise<void> {
   busy.value = true
@@ -86,100 +76,31 @@ function overTheirs(): void {
   void finish()
 }
 
-function picked(event: Event): void {
-  const field = event.target as HTMLInputElement
-  put([...(field.files ?? [])])
-  field.value = ''
-}
-
-function setFormula(attributes: FormulaAttributes): void {
-  formula.set(attributes)
-  writing.value = false
-}
-
 function setText(html: string): void {
   replace(html)
   asMarkdown.value = false
-}
-
-function setLink(address: string): void {
-  link.set(address)
-  linking.value = false
 }
 </script>
 
 <template>
   <form class="editor" @submit.prevent="finish" @keydown.esc.stop.prevent="pause">
-    <p class="tools" role="toolbar" aria-label="Formatting">
-      <button
-        v-for="tool in tools"
-        :key="tool.words"
-        type="button"
-        class="word-button"
-        :aria-pressed="tool.active"
-        @click="tool.run"
-      >
-        {{ tool.words }}
-      </button>
-      <button type="button" class="word-button" @click="linking = true">Link</button>
-      <button type="button" class="word-button" @click="writing = true">Formula</button>
-      <button type="button" class="word-button" @click="pictures?.click()">Picture, sound or film</button>
-      <input
-        ref="pictures"
-        type="file"
-        class="said-only"
-        tabindex="-1"
-        multiple
-        accept="image/png,image/jpeg,image/gif,image/webp,image/svg+xml,audio/*,video/*"
-        aria-label="Pictures, sounds and films for the text"
-        @change="picked"
+    <WritingField :text="text" :is-hidden="asMarkdown" @busy="isSending = $event">
+      <template #tools>
+        <button type="button" class="word-button" :aria-pressed="asMarkdown" @click="asMarkdown = !asMarkdown">
+          Markdown
+        </button>
+      </template>
+      <MarkdownPart
+        v-if="asMarkdown && editor"
+        :html="editor.getHTML()"
+        :title="item.title"
+        @set="setText"
+        @close="asMarkdown = false"
       />
-      <button type="button" class="word-button" :aria-pressed="asMarkdown" @click="asMarkdown = !asMarkdown">
-        Markdown
-      </button>
-    </p>
-    <p v-if="inTable.length" class="tools" role="toolbar" aria-label="The table">
-      <button v-for="tool in inTable" :key="tool.words" type="button" class="word-button small" @click="tool.run">
-        {{ tool.words }}
-      </button>
-    </p>
-    <LinkLine v-if="linking" :present="link.present.value" @set="setLink" @close="linking = false" />
-    <FormulaLine
-      v-if="writing"
-      :key="formula.present.value?.tex"
-      :present="formula.present.value"
-      @set="setFormula"
-      @close="writing = false"
-    />
-    <p v-if="picture" class="line">
-      <label class="small" for="picture-says">{{ picture.words }}</label>
-      <v-text-field
-        id="picture-says"
-        class="says"
-        :model-value="picture.says"
-        maxlength="500"
-        @update:model-value="picture.say($event)"
-      />
-    </p>
-    <MarkdownPart
-      v-if="asMarkdown && editor"
-      :html="editor.getHTML()"
-      :title="item.title"
-      @set="setText"
-      @close="asMarkdown = false"
-    />
-    <p v-if="others.length" role="status">
-      {{ joined(others) }} {{ others.length === 1 ? 'is' : 'are' }} writing in this text too.
-    </p>
-    <EditorContent v-show="!asMarkdown" :editor="editor" class="page" />
-    <ul v-if="going.length" aria-label="Being uploaded">
-      <li v-for="file in going" :key="file.id" class="line small">
-        <span>{{ file.name }}</span>
-        <span v-if="file.problem" class="accent" role="alert">{{ file.problem.title }}</span>
-        <span v-else role="status">{{ sizeInWords(file.sent) }} of {{ sizeInWords(file.size) }}</span>
-        <button type="button" class="word-button" @click="file.stop">{{ file.problem ? 'dismiss' : 'cancel' }}</button>
-      </li>
-    </ul>
+      <p v-if="others.length" role="status">
+        {{ joined(others) }} {{ others.length === 1 ? 'is' : 'are' }} writing in this text too.
+      </p>
+    </WritingField>
     <ProblemNote v-if="write.problem.value" :problem="write.problem.value">
       <template v-if="conflict">
         <p class="second">Now it says:</p>
@@ -205,7 +126,7 @@ function setLink(address: string): void {
       <v-btn @click="dropping = false">Keep writing</v-btn>
     </p>
     <p v-else-if="!asMarkdown" class="ways">
-      <v-btn type="submit" class="meant" :disabled="going.length > 0 || busy">Use this text</v-btn>
+      <v-btn type="submit" class="meant" :disabled="isSending || busy">Use this text</v-btn>
       <v-btn :disabled="busy" @click="pause">Finish later</v-btn>
       <v-btn v-if="isWritten" :disabled="busy" @click="dropping = true">Drop what was written</v-btn>
       <span class="small" role="status">{{ status }}</span>
@@ -219,34 +140,3 @@ function setLink(address: string): void {
     </p>
   </form>
 </template>
-
-<style scoped>
-.tools {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-3) var(--space-5);
-}
-.tools [aria-pressed='true'] {
-  font-weight: 700;
-  text-decoration-thickness: var(--stroke-strong);
-}
-.says {
-  min-width: min(100%, 340px);
-}
-.page {
-  background: var(--paper);
-  border: var(--stroke-hair) solid var(--line);
-  padding: var(--space-5) var(--space-6);
-  max-height: 360px;
-  overflow: auto;
-}
-.page :deep([contenteditable]) {
-  white-space: pre-wrap;
-  min-height: 120px;
-  outline: none;
-  font-size: var(--size-large);
-}
-.page:focus-within {
-  outline: var(--stroke-strong) solid var(--accent);
-}
-</style>

@@ -26,8 +26,9 @@ const MEDIA = [
  * A text being written: headings, lists, tables, pictures, sounds, films, formulas, insets.
  * @param html The text as it stands.
  * @param typed Called whenever one has changed something.
+ * @param label What the field is called.
  */
-export function useText(html: string, typed: () => void) {
+export function useText(html: string, typed: () => void, label = 'Text') {
   const { going, add } = useUploads((files) => {
     for (const file of files)
       editor.value
@@ -55,7 +56,7 @@ export function useText(html: string, typed: () => void) {
     ],
     injectCSS: false,
     editorProps: {
-      attributes: { role: 'textbox', 'aria-label': 'Text', 'aria-multiline': 'true', class: 'running-text' },
+      attributes: { role: 'textbox', 'aria-label': label, 'aria-multiline': 'true', class: 'running-text' },
       transformPastedHTML: cleanPasted,
       handlePaste: (_, event) => take(mediaAmong(event.clipboardData?.files)),
       handleDrop: (_, event, __, moved) => !moved && take(mediaAmong(event.dataTransfer?.files)),

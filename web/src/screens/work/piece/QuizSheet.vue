@@ -6,6 +6,7 @@ import { useSend } from '../../../foundation/commands/useSend'
 import { keys } from '../../../foundation/keys'
 import { useScreenKeys } from '../../../foundation/useKeys'
 import { counted, ordinal } from '../../../foundation/words'
+import FileLine from '../../../parts/files/FileLine.vue'
 import FormattedText from '../../../parts/FormattedText.vue'
 import NumberField from '../../../parts/fields/NumberField.vue'
 import ProblemNote from '../../../parts/ProblemNote.vue'
@@ -112,7 +113,8 @@ const isWriting = computed(() => props.canGiveBack && !reader.value && (!props.p
       <ol class="answers">
         <li v-for="(answer, at) in piece.quiz!.answers" :key="answer.question">
           <FormattedText :html="answer.html" />
-          <blockquote class="written">{{ answer.answer || 'Nothing was written.' }}</blockquote>
+          <FileLine v-if="answer.file" :file="answer.file" shown />
+          <blockquote v-else class="written">{{ answer.answer || 'Nothing was written.' }}</blockquote>
           <template v-if="isWriting">
             <p class="points">
               <NumberField

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '../../../foundation/api/client'
 import RubricTable from '../../../parts/marks/RubricTable.vue'
+import { goesBack } from '../workOrder'
 
 /** What goes back with a piece that is ready, as it was left. */
 defineProps<{
@@ -15,7 +16,8 @@ defineEmits<{ change: [] }>()
 <template>
   <blockquote>
     <p class="small">
-      Ready since {{ ready.at.words }} ({{ ready.by }}): {{ ready.words }}. The student sees none of it yet.
+      Ready since {{ ready.at.words }} ({{ ready.by }}): {{ ready.words }}.
+      {{ goesBack(ready) ? `It ${goesBack(ready)}.` : '' }} The student sees none of it yet.
     </p>
     <RubricTable v-if="rubric && ready.back.mark?.rubric" :rubric="rubric" :given="ready.back.mark.rubric" />
     <p v-if="ready.back.text" class="written">{{ ready.back.text }}</p>

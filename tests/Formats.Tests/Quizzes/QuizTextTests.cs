@@ -231,4 +231,68 @@ public sealed class QuizTextTests
     [InlineData("""{"questions":[{"id":"k1","kind":"free","points":1,"text":"","pool":2}],"draws":[1]}""", "$.questions[0].pool")]
     public void What_is_stored_is_read_with_care(string json, string path) =>
         Should.Throw<FileRefusedException>(() => QuizPaperFile.Read(json)).Path.ShouldBe(path);
+
+    [Fact]
+    public void What_is_asked_keeps_its_formatting_and_gaps_are_found_in_its_words_only()
+    {
+        const string Text = """
+            formatted: <p>Air <em>falls</em> [+down / -up], by <math data-tex="[0,1]"><mi>x</mi><mo>[</mo></math>&nbsp;[R&amp;D].</p><p><img src="file:ab" alt="[not this]"></p>
+            points: 2
+
+            formatted: <p>Is it so?</p><p>true</p>
+            true
+
+            formatted: <p>Only plain &lt;words&gt;</p>
+            read
+            """;
+        var read = QuizText.Read(Text);
+        var questions = read.Questions.ShouldNotBeNull();
+        questions[0]
+            .Text.ShouldBe(
+                "<p>Air <em>falls</em> [1], by <math data-tex=\"[0,1]\"><mi>x</mi><mo>[</mo></math>&nbsp;[2].</p>"
+                    + "<p><img src=\"file:ab\" alt=\"[not this]\"></p>"
+            );
+        questions[0]
+            .Question.Key.ShouldBeOfType<QuestionKey.GapsKey>()
+            .Parts[1]
+            .ShouldBeOfType<QuestionKey.TextKey>()
+            .Accepted.ShouldBe(["R&D"]);
+        // Written again, what can be plain is plain, and what would be read as an answer is not.
+        QuizText
+            .Write(new() { Questions = questions })
+            .ShouldBe(Text.ReplaceLineEndings("\n").Replace("formatted: <p>Only plain &lt;words&gt;</p>", "Only plain <words>").TrimEnd());
+        QuizText.PlainText(questions[0].Text).ShouldBe("Air falls [1], by [0,1]\u00a0[2].");
+    }
+
+    [Fact]
+    public void What_is_asked_is_there_once_and_not_too_long()
+    {
+        QuizText.Read("formatted:\nread").Lines[0].Words.ShouldBe("Write what is asked.");
+        QuizText.Read($"formatted: {new string('a', 20_001)}\nread").Lines[0].Words.ShouldStartWith("This is too long");
+        QuizText.Read("formatted: <p>Why?</p>\nAnd how?\nread").Lines[1].IsFault.ShouldBeTrue();
+    }
+
+    [Fact]
+    public void Rows_say_what_the_text_says()
+    {
+        var read = QuizText.Read(Every);
+        var rows = QuestionForm.Of([.. read.Questions!.Value], [.. read.Draws]);
+        rows.Select(row => row.Kind)
+            .ShouldBe(["one", "many", "many", "truth", "number", "text", "order", "match", "gaps", "free", "file", "truth", "one"]);
+        rows[0].Answers.ShouldBe([new("wind and rain", "", true), new("a calm day", "", false), new("fog", "", false)]);
+        (rows[0].Points, rows[0].Hint, rows[0].After).ShouldBe((2, "Think of 2.04.", "Air flows in from all round."));
+        (rows[1].AllOrNothing, rows[2].IsExtra, rows[3].Right).ShouldBe((true, true, "true"));
+        rows[4].Right.ShouldBe("1013.25 ± 0.5 hPa, mbar; 3 figures");
+        (rows[5].Right, rows[5].Wrong, rows[5].Slips).ShouldBe(("cumulonimbus / cumulo-nimbus", "cumulus", 1));
+        rows[7].Answers.ShouldContain(new AnswerForm("", "kt", false));
+        rows[8]
+            .Html.ShouldBe(
+                "<p>Pressure [+falls / -rises], the wind [veers / turns right] and the sky is covered to [number: 8 oktas].</p>"
+            );
+        var drawn = QuizText.Read("page\n\n1 of the next 2\n\nA?\ntrue\n\nB?\nfalse");
+        QuestionForm
+            .Of([.. drawn.Questions!.Value], [.. drawn.Draws])
+            .Select(row => (row.BeginsPage, row.Draw, row.DrawOf))
+            .ShouldBe([(true, 1, 2), (false, 0, 0)]);
+    }
 }

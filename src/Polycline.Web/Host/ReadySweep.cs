@@ -1,0 +1,56 @@
+using System.Data;
+using NodaTime;
+using Polycline.Data;
+using Polycline.Data.Work;
+using Polycline.Web.Foundation;
+using Polycline.Web.Foundation.AccessControl;
+using Polycline.Web.Foundation.Commands;
+using Polycline.Web.Foundation.Files;
+using Polycline.Web.Foundation.Reading;
+using Polycline.Web.Work;
+
+namespace Polycline.Web.Host;
+
+/// <summary>
+/// Gives back what is ready once its moment has come, or once nothing else of its item waits. Several instances may sweep at once: each
+/// piece is in one hand at a time. What is not as it was left stays ready, and goes back only when somebody gives it back.
+/// </summary>
+public sealed class ReadySweep(Database database, PlanCache compiled, IClock clock, FileRules files, ILogger<ReadySweep> log)
+    : Recurring("Giving back what is ready", TimeSpan.FromSeconds(15), log)
+{
+    /// <summary>Gives back everything that is to go back by now.</summary>
+    public async Task Sweep(CancellationToken stop)
+    {
+        using var measured = Measured.Sweep();
+        var at = clock.GetCurrentInstant();
+        foreach (var due in await database.Read(connection => ReadyStore.Due(connection, at), stop))
+        {
+            var plan = await compiled.Edition(due.Edition, due.Version, due.TermVersion);
+            await database.Within(
+                IsolationLevel.ReadCommitted,
+                async connection =>
+                {
+                    if (await ReadyStore.Take(connection, due.Work) is not { } row)
+                        return false;
+                    var work = new WorkContext(
+                        connection,
+                        Access.Teaching(new(due.By, due.ByName), plan, due.Section),
+                        new(new(due.By, due.ByName), new Eyes.OfTeam(), at, at),
+                        Guid.NewGuid(),
+                        "",
+                        false
+                    )
+                    {
+                        Files = files,
+                    };
+                    if (!due.May || !(await GiveBackReady.Back(work, plan, row)).AsLeft)
+                        await ReadyStore.Later(connection, [due.Work], null, false, due.By);
+                    return true;
+                },
+                stop
+            );
+        }
+    }
+
+    protected override Task Once(CancellationToken stop) => Sweep(stop);
+}

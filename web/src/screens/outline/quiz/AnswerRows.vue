@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import { computed, nextTick, useTemplateRef } from 'vue'
+import TickField from '../../../parts/fields/TickField.vue'
+import WordField from '../../../parts/fields/WordField.vue'
+import { type QuestionForm, addAnswer, onlyRight } from './rows'
+
+/** The answers of a question, one a row: to choose from, to put in order, or to match. */
+const props = defineProps<{ name: string }>()
+const question = defineModel<QuestionForm>({ required: true })
+
+const kind = computed(() => question.value.kind)
+const list = useTemplateRef<HTMLElement>('list')
+const MOST = 50
+
+async function add(): Promise<void> {
+  if (question.value.answers.length >= MOST) return
+  addAnswer(question.value)
+  await nextTick()
+  focus(question.value.answers.length - 1)
+}
+const focus = (at: number) =>
+  list.value?.querySelectorAll<HTMLInputElement>('input.v-field__input, .said input')[at]?.focus()
+
+function move(at: number, by: -1 | 1): void {
+  const [answer] = question.value.answers.splice(at, 1)
+  question.value.answers.splice(at + by, 0, answer!)
+}
+function onEnter(at: number): void {
+  if (at === question.value.answers.length - 1) void add()
+  else focus(at + 1)
+}
+</script>
+
+<template>
+  <ol ref="list" class="answers" :aria-label="`Answers to ${props.name}`">
+    <li v-for="(answer, at) in question.answers" :key="at">
+      <TickField
+        v-if="kind === 'many'"
+        v-model="answer.isRight"
+        label="right"
+        :aria-label="`right: answer ${at + 1} to ${name}`"
+      />
+      <TickField
+        v-else-if="kind === 'one'"
+        :model-value="answer.isRight"
+        label="right"
+        :aria-label="`right: answer ${at + 1} to ${name}`"
+        @update:model-value="onlyRight(question, at)"
+      />
+      <span v-else class="second">{{ kind === 'order' ? `${at + 1}.` : '' }}</span>
+      <span class="said" @keydown.enter.prevent="onEnter(at)">
+        <WordField
+          v-model="answer.words"
+          :label="kind === 'match' ? `What ${at + 1} of ${name} is matched` : `Answer ${at + 1} to ${name}`"
+          :placeholder="kind === 'match' ? 'nothing: the match is a spare one' : 'answer'"
+          :maxlength="1000"
+        />
+      </span>
+      <template v-if="kind === 'match'">
+        <span class="second">=</span>
+        <WordField v-model="answer.match" :label="`Match ${at + 1} of ${name}`" placeholder="match" :maxlength="1000" />
+      </template>
+      <span class="acts small">
+        <button
+          v-if="at > 0"
+          type="button"
+          class="word-button"
+          :aria-label="`up: answer ${at + 1} to ${name}`"
+          @click="move(at, -1)"
+        >
+          up
+        </button>
+        <button
+          v-if="question.answers.length > 1"
+          type="button"
+          class="word-button"
+          :aria-label="`remove answer ${at + 1} to ${name}`"
+          @click="question.answers.splice(at, 1)"
+        >
+          remove
+        </button>
+      </span>
+    </li>
+    <li v-if="question.answers.length < MOST" class="more">
+      <button type="button" class="word-button small" @click="add">Add an answer</button>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.answers {
+  list-style: none;
+  display: grid;
+  gap: var(--space-2);
+}
+.answers li {
+  display: flex;
+  align-items: center;
+  gap: var(--space-4);
+}
+.answers li {
+  flex-wrap: wrap;
+}
+.said {
+  flex: 1 1 220px;
+  max-width: 460px;
+}
+.said :deep(.v-input) {
+  max-width: none;
+  width: 100%;
+}
+.acts {
+  display: flex;
+  gap: var(--space-4);
+  min-width: 96px;
+}
+</style>
