@@ -94,7 +94,7 @@ public sealed class QuizWalk(PublishedSchool school) : IClassFixture<PublishedSc
         orla.IsAccessible("questions in rows");
         // Another way of writing the same, and back.
         orla.Press(orla.See("//button[normalize-space() = 'as plain text']"));
-        orla.SeeText("one of several, 1 point");
+        orla.SeeText("Question 4: one of several, 1 point");
         Assert.EndsWith(
             "Which is the highest cloud?\n+ cirrus\n- stratus\n- cumulus\n- fog",
             orla.See("//textarea[@aria-label = 'Questions as plain text']").GetAttribute("value")

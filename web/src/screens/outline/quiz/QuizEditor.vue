@@ -75,8 +75,12 @@ watch(settled, async (typed) => {
   if (!found || typed !== text.value) return
   lines.value = found.lines
   understood.value = found
+  if (isToBePlain.value && rows.value === null) text.value = found.text ?? text.value
+  isToBePlain.value = false
 })
 
+/** Rows have just become text: once they are understood, they are written as one would write them. */
+const isToBePlain = ref(false)
 /** What came from a package last. */
 const taken = ref<Schemas['TakenQuestions'] | null>(null)
 const takenWords = computed(() => {
@@ -99,8 +103,9 @@ function take(questions: Schemas['TakenQuestions']): void {
 
 /** Both ways of writing say the same; what is not understood stays as plain text. */
 function asText(): void {
-  text.value = understood.value?.text ?? text.value
   rows.value = null
+  if (settled.value === text.value && understood.value?.text) text.value = understood.value.text
+  else isToBePlain.value = true
 }
 function inRows(): void {
   if (text.value.trim() === '') rows.value = [freshQuestion()]
