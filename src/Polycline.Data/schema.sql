@@ -1799,7 +1799,7 @@ ALTER TABLE ONLY public.quiz_mark
 ALTER TABLE ONLY public.reader
     ADD CONSTRAINT reader_pkey PRIMARY KEY (item, person);
 ALTER TABLE ONLY public.ready_mark
-    ADD CONSTRAINT ready_mark_pkey PRIMARY KEY (work);
+    ADD CONSTRAINT ready_mark_pkey PRIMARY KEY (work, by);
 ALTER TABLE ONLY public.request
     ADD CONSTRAINT request_pkey PRIMARY KEY (person, key);
 ALTER TABLE ONLY public.roster_fetch

@@ -95,9 +95,13 @@ public sealed class QuizWalk(PublishedSchool school) : IClassFixture<PublishedSc
         // Another way of writing the same, and back.
         orla.Press(orla.See("//button[normalize-space() = 'as plain text']"));
         orla.SeeText("Question 4: one of several, 1 point");
-        Assert.EndsWith(
-            "Which is the highest cloud?\n+ cirrus\n- stratus\n- cumulus\n- fog",
-            orla.See("//textarea[@aria-label = 'Questions as plain text']").GetAttribute("value")
+        const string Written = "Which is the highest cloud?\n+ cirrus\n- stratus\n- cumulus\n- fog";
+        orla.Until(
+            () =>
+                orla.See("//textarea[@aria-label = 'Questions as plain text']")
+                    .GetAttribute("value")!
+                    .EndsWith(Written, StringComparison.Ordinal),
+            Written
         );
         orla.Press(orla.See("//button[normalize-space() = 'in rows' and not(@disabled)]"));
         orla.Press(orla.See("//button[normalize-space() = 'Save the questions' and not(@disabled)]"));

@@ -222,4 +222,53 @@ public sealed class ReadyTests : LeadOfASchool
         (await Count("feedback WHERE text = 'Good.'")).ShouldBe(0);
         (await Count("ready_mark WHERE goes_at IS NULL")).ShouldBe(2);
     }
+
+    [Fact]
+    public async Task Two_teachers_mark_one_piece_beside_one_another_and_which_counts_is_said_when_it_goes_back()
+    {
+        var (work, name) = pieces[0];
+        using var tomas = await School.As(DemoPeople.CoTeacher);
+        await School.Sql(connection =>
+            connection.ExecuteAsync(
+                "INSERT INTO section_teacher (section, person) VALUES (@section, @tomas) ON CONFLICT DO NOTHING",
+                new { section = School.Ids["section:9 Birch"], tomas = School.Ids["person:" + DemoPeople.CoTeacher] }
+            )
+        );
+        await Ready(Back(work, "As Orla reads it."));
+        var again = new
+        {
+            work,
+            n = 1,
+            text = "As Tomas reads it.",
+            again = true,
+            remarks = Array.Empty<object>(),
+        };
+        var beside = await tomas.Post(Section("ready-mark"), again, Guid.NewGuid());
+        beside.Json["sentence"]!
+            .GetValue<string>()
+            .ShouldEndWith("Orla Tierney-Vance’s mark (go on) stands beside it; which counts is said when it goes back.");
+        var piece = (await Birch())["pieces"]!.AsArray().Single(one => one!["work"]?.GetValue<long>() == work)!;
+        (piece["ready"]!["words"]!.GetValue<string>(), piece["ready"]!["isOwn"]!.GetValue<bool>()).ShouldBe(("go on", true));
+        var other = piece["beside"]!.AsArray().Single()!;
+        (other["by"]!.GetValue<string>(), other["words"]!.GetValue<string>()).ShouldBe((DemoPeople.CoTeacher, "try again"));
+
+        // Neither goes back by being one of many, nor by itself.
+        (await GiveBack([work])).Json["sentence"]!
+            .GetValue<string>()
+            .ShouldEndWith($"Two teachers marked what {name} handed in, and not alike: say which mark counts, at the piece.");
+        (await Count("feedback WHERE text LIKE 'As % reads it.'")).ShouldBe(0);
+        (await Lead.Post(Section("give-back") + "?preview=true", Back(work, "As Orla reads it."))).Json["sentence"]!
+            .GetValue<string>()
+            .ShouldEndWith("Tomas Reeve left another mark for it (try again), which does not count.");
+        var nobody = School.Ids["person:" + DemoPeople.OnTrack];
+        (await Lead.Post(Section("give-back-ready"), new { works = new[] { work }, by = nobody }, Guid.NewGuid())).Status.ShouldBe(
+            HttpStatusCode.NotFound
+        );
+        var counts = other["byId"]!.GetValue<long>();
+        (await Lead.Post(Section("give-back-ready"), new { works = new[] { work }, by = counts }, Guid.NewGuid())).Json["pieces"]!
+            .GetValue<int>()
+            .ShouldBe(1);
+        (await Count("feedback WHERE text = 'As Tomas reads it.'")).ShouldBe(1);
+        (await Count("ready_mark")).ShouldBe(0);
+    }
 }

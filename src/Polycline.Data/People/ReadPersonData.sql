@@ -18,7 +18,7 @@ SELECT jsonb_build_object(
              'versions', (SELECT jsonb_agg(jsonb_build_object('handedInAt', v.handed_in_at, 'takenBackAt', v.taken_back_at, 'text', v.text, 'links', v.links, 'entries', v.entries,
                             'files', (SELECT coalesce(jsonb_agg(f.name ORDER BY array_position(v.files, f.id)), '[]') FROM work_file f WHERE f.id = ANY(v.files))) ORDER BY v.n)
                           FROM work_version v WHERE v.work = w.id),
-             'readyToGoBack', (SELECT r.request - 'work' FROM ready_mark r WHERE r.work = w.id),
+             'readyToGoBack', (SELECT jsonb_agg(r.request - 'work' ORDER BY r.at) FROM ready_mark r WHERE r.work = w.id),
              'feedback', (SELECT coalesce(jsonb_agg(jsonb_build_object('by', b.name, 'at', f.returned_at, 'text', f.text, 'again', f.again, 'mark', f.mark, 'remarks', f.remarks) ORDER BY f.id), '[]')
                           FROM feedback f JOIN person b ON b.id = f.by WHERE f.work = w.id)) ORDER BY w.id), '[]')
            FROM work w JOIN item i ON i.id = w.item JOIN section c ON c.id = w.section WHERE w.person = p.id),

@@ -111,21 +111,8 @@ public sealed record PieceRow
 
     public required Instant? ReturnedAt { get; init; }
 
-    /// <summary>What goes back with it later, as it was sent; null: it is not ready.</summary>
+    /// <summary>JSON (<see cref="LeftMark.Read"/>); null: it is not ready.</summary>
     public required string? Ready { get; init; }
-
-    /// <summary>How it goes back, such as <c>go on, 8 of 12</c>.</summary>
-    public required string? ReadyWords { get; init; }
-
-    public required string? ReadyBy { get; init; }
-
-    public required Instant? ReadyAt { get; init; }
-
-    /// <summary>When it goes back by itself; null: at no moment.</summary>
-    public required Instant? GoesAt { get; init; }
-
-    /// <summary>Whether it goes back by itself with the others of its item; null: it is not ready.</summary>
-    public required bool? WithAll { get; init; }
 
     /// <summary>Those for whom it was handed in too, in order of name; null: nobody.</summary>
     public required string[]? Others { get; init; }

@@ -23,14 +23,15 @@ public sealed class ReadySweep(Database database, PlanCache compiled, IClock clo
     {
         using var measured = Measured.Sweep();
         var at = clock.GetCurrentInstant();
-        foreach (var due in await database.Read(connection => ReadyStore.Due(connection, at), stop))
+        foreach (var due in (await database.Read(connection => ReadyStore.Due(connection, at), stop)).DistinctBy(due => due.Work))
         {
             var plan = await compiled.Edition(due.Edition, due.Version, due.TermVersion);
             await database.Within(
                 IsolationLevel.ReadCommitted,
                 async connection =>
                 {
-                    if (await ReadyStore.Take(connection, due.Work) is not { } row)
+                    var marks = await ReadyStore.Take(connection, due.Work);
+                    if (marks.Count == 0)
                         return false;
                     var work = new WorkContext(
                         connection,
@@ -43,8 +44,10 @@ public sealed class ReadySweep(Database database, PlanCache compiled, IClock clo
                     {
                         Files = files,
                     };
-                    if (!due.May || !(await GiveBackReady.Back(work, plan, row)).AsLeft)
-                        await ReadyStore.Later(connection, [due.Work], null, false, due.By);
+                    var goes =
+                        due.May && GiveBackReady.TheOne(marks, null) is { } row && (await GiveBackReady.Back(work, plan, row)).AsLeft;
+                    if (!goes)
+                        await ReadyStore.Later(connection, [due.Work], null, false);
                     return true;
                 },
                 stop

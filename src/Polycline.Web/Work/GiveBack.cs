@@ -73,7 +73,7 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
         if (!request.Alone)
             all.AddRange(await WorkStore.HandedInWith(connection, section, request.Work, request.N));
         var (names, opens) = (new List<string>(), new List<(string Name, string Opens)>());
-        var stays = false;
+        var (stays, unused) = (false, new List<string>());
         var (closes, closing) = (new List<Id<Item>>(), new List<string>());
         foreach (var (which, person, n) in all)
         {
@@ -96,6 +96,9 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
                 work.Key
             );
             await ReaderStore.End(connection, piece.Row, person, null);
+            foreach (var (by, words) in await ReadyStore.Beside(connection, which, n, work.Access.Person.Id))
+                if (words != ReadyMark.Words(request.Again, mark))
+                    unused.Add($"{by} left another mark for it ({words}), which does not count.");
             await ReadyStore.End(connection, section, which);
             var name = await AccessStore.NameOf(connection, person) ?? "";
             names.Add(name);
@@ -122,7 +125,7 @@ public sealed class GiveBack : IWorkCommand<GiveBackRequest, EditionPlan, GiveBa
             Counting.Joined(names, "and"),
             [.. opens.Select(one => one.Opens).Distinct()],
             closes,
-            string.Join(' ', closing.Prepend(Sentence(plan.Schedule.CodeOf[item.Ref], names, opens, request.Again, mark)))
+            string.Join(' ', closing.Concat(unused).Prepend(Sentence(plan.Schedule.CodeOf[item.Ref], names, opens, request.Again, mark)))
         )
         {
             Stays = stays,

@@ -3,6 +3,7 @@ using FluentValidation;
 using NodaTime;
 using NodaTime.Text;
 using Polycline.Core;
+using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Work;
@@ -17,7 +18,14 @@ namespace Polycline.Web.Work;
 /// <param name="Wait">True: they do not go back, and wait to be read again.</param>
 /// <param name="On">A moment at which they go back by themselves, such as <c>2026-10-09T08:00</c>; null: now.</param>
 /// <param name="WithAll">True: each goes back by itself once everything of its item that waits in the section is ready.</param>
-public sealed record GiveBackReadyRequest(IReadOnlyList<Id<PieceRow>> Works, bool Wait = false, string? On = null, bool WithAll = false);
+/// <param name="By">Whose mark counts, where two teachers left one each; null: there is only one, or both say the same.</param>
+public sealed record GiveBackReadyRequest(
+    IReadOnlyList<Id<PieceRow>> Works,
+    bool Wait = false,
+    string? On = null,
+    bool WithAll = false,
+    Id<Person>? By = null
+);
 
 /// <param name="Pieces">How many go back.</param>
 public sealed record GivenBackReady(int Pieces, string Sentence) : IAnswer<GivenBackReady>
@@ -45,20 +53,29 @@ public sealed class GiveBackReady : IWorkCommand<GiveBackReadyRequest, EditionPl
 
     public static async Task<GivenBackReady> Do(WorkContext work, EditionPlan plan, GiveBackReadyRequest request)
     {
-        var known = (await ReadyStore.Of(work.Connection, work.Section)).ToDictionary(row => row.Work);
-        var ready = request.Works.Select((one, n) => known.GetValueOrDefault(one) ?? throw Problem.Unknown($"works[{n}]")).ToList();
+        var known = (await ReadyStore.Of(work.Connection, work.Section)).ToLookup(row => row.Work);
+        var ready = request
+            .Works.Select((one, n) => known[one].Any() ? known[one].ToList() : throw Problem.Unknown($"works[{n}]"))
+            .ToList();
+        if (request.By is { } by && ready.Any(marks => marks.All(mark => mark.By != by)))
+            throw Problem.Unknown("by");
         if (request.Wait)
         {
-            foreach (var row in ready)
-                await ReadyStore.End(work.Connection, work.Section, row.Work);
+            foreach (var one in request.Works)
+                await ReadyStore.End(work.Connection, work.Section, one);
             return new(0, $"{Counting.Counted(ready.Count, "piece waits", "pieces wait")} to be read again.");
         }
         if (request.On is not null || request.WithAll)
             return await Later(work, plan, request);
-        var (given, later) = (0, new List<string>());
+        var (given, later, disputed) = (0, new List<string>(), new List<string>());
         var opens = new List<(string What, string Name)>();
-        foreach (var row in ready)
+        foreach (var marks in ready)
         {
+            if (TheOne(marks, request.By) is not { } row)
+            {
+                disputed.Add(marks[0].Name);
+                continue;
+            }
             switch (await Back(work, plan, row))
             {
                 case (true, { } back):
@@ -86,8 +103,19 @@ public sealed class GiveBackReady : IWorkCommand<GiveBackReadyRequest, EditionPl
                 $"What {Counting.Joined(later, "and")} handed in, or how it is marked, has changed since; "
                     + $"look at {(later.Count == 1 ? "that piece" : "those pieces")} first."
             );
+        if (disputed.Count > 0)
+            sentences.Add(
+                $"Two teachers marked what {Counting.Joined(disputed, "and")} handed in, and not alike: say which mark counts, "
+                    + $"at {(disputed.Count == 1 ? "the piece" : "each piece")}."
+            );
         return new(given, string.Join(' ', sentences));
     }
+
+    /// <summary>Which of several marks counts: the one that is named, or any where all go back alike; null: that is still to be said.</summary>
+    internal static ReadyRow? TheOne(IReadOnlyList<ReadyRow> marks, Id<Person>? by) =>
+        by is not null ? marks.First(mark => mark.By == by)
+        : marks.All(mark => mark.Words == marks[0].Words) ? marks[0]
+        : null;
 
     /// <summary>Gives back one that is ready, as it was left.</summary>
     /// <returns>
@@ -127,7 +155,7 @@ public sealed class GiveBackReady : IWorkCommand<GiveBackReadyRequest, EditionPl
             if (at > work.Viewpoint.At + Duration.FromDays(MostDays))
                 throw Problem.Field("on", $"Choose a moment within the next {MostDays} days.");
         }
-        await ReadyStore.Later(work.Connection, request.Works, at, request.WithAll, work.Access.Person.Id);
+        await ReadyStore.Later(work.Connection, request.Works, at, request.WithAll);
         var pieces = Counting.Counted(request.Works.Count, "piece goes back", "pieces go back");
         return new(
             0,

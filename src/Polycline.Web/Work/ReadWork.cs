@@ -1,4 +1,5 @@
 using System.Text.Json;
+using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Marking;
@@ -84,6 +85,9 @@ public sealed record WorkPiece
     /// <summary>What goes back with it later; null: it has still to be read, or went back.</summary>
     public WorkReady? Ready { get; init; }
 
+    /// <summary>What others left for it beside that, to be chosen between when it goes back.</summary>
+    public IReadOnlyList<WorkReady> Beside { get; init; } = [];
+
     /// <summary>The colleague who reads it just now; null: nobody does.</summary>
     public PieceReader? Reader { get; init; }
 
@@ -110,11 +114,27 @@ public sealed record AnswerToRead(
     FileAnswer? File
 );
 
+/// <param name="ById">Names whoever left it.</param>
 /// <param name="Words">How it goes back, such as <c>go on, 8 of 12</c>.</param>
 /// <param name="Back">As it goes back.</param>
 /// <param name="GoesAt">When it goes back by itself; null: at no moment.</param>
 /// <param name="WithAll">Whether it goes back by itself once everything of its item that waits in the section is ready.</param>
-public sealed record WorkReady(string By, Moment At, string Words, GiveBackRequest Back, Moment? GoesAt, bool WithAll);
+public sealed record WorkReady(Id<Person> ById, string By, Moment At, string Words, GiveBackRequest Back, Moment? GoesAt, bool WithAll)
+{
+    /// <summary>Whether it was left by whoever asks.</summary>
+    public bool IsOwn { get; init; }
+
+    internal static WorkReady Of(LeftMark mark, DateTimeZone zone) =>
+        new(
+            mark.By,
+            mark.Name,
+            Moment.Of(mark.At, zone),
+            mark.Words,
+            mark.Request.Deserialize<GiveBackRequest>(Json.Options)!,
+            Moment.Of(mark.GoesAt, zone),
+            mark.WithAll
+        );
+}
 
 /// <param name="Mark">Null: none was given.</param>
 /// <param name="ByPresent">What the mark would be by the rubric as it is now; null: it was made with that, or with none.</param>
@@ -185,6 +205,8 @@ public static class ReadWork
                                 .. section.Pieces.Select(piece =>
                                     piece with
                                     {
+                                        Ready = Own(piece).FirstOrDefault(),
+                                        Beside = [.. Own(piece).Skip(1)],
                                         Reader = PieceReader.Of(
                                             handedIn.Readers.GetValueOrDefault((piece.Item, piece.Student)),
                                             plan.Term.Zone
@@ -197,6 +219,12 @@ public static class ReadWork
             ],
             rubrics.ToDictionary(rubric => rubric.Key, rubric => RubricForm.Of(rubric.Value)!)
         );
+
+        // Whoever asks sees their own mark first.
+        IEnumerable<WorkReady> Own(WorkPiece piece) =>
+            (piece.Ready is { } first ? piece.Beside.Prepend(first) : [])
+                .Select(mark => mark with { IsOwn = mark.ById == access.Person.Id })
+                .OrderByDescending(mark => mark.IsOwn);
     }
 
     private static WorkSection SectionOf(
@@ -231,6 +259,7 @@ public static class ReadWork
         ReadingQueue queue
     )
     {
+        var left = row.ReturnedAt is null ? LeftMark.Read(row.Ready).Select(mark => WorkReady.Of(mark, plan.Term.Zone)).ToList() : [];
         var item = plan.Schedule.Item(new(plan.Row(row.Item)!.Lineage));
         var zone = plan.Term.Zone;
         var due = plan.Schedule.Section(section.Section.Ref).Item(item.Ref)?.Dates?.Due.At;
@@ -272,16 +301,8 @@ public static class ReadWork
                 : Core.Wording.Counting.Counted((int)late, "day late", "days late"),
             Frees = row.ReturnedAt is null ? [.. queue.FreedBy(row.Person, item.Ref).Select(other => plan.Schedule.CodeOf[other])] : [],
             Days = (int)Math.Max(0, (queue.At - row.HandedInAt).TotalDays),
-            Ready = row is { Ready: { } ready, ReturnedAt: null, ReadyAt: { } since }
-                ? new(
-                    row.ReadyBy!,
-                    Moment.Of(since, zone),
-                    row.ReadyWords!,
-                    JsonSerializer.Deserialize<GiveBackRequest>(ready, Json.Options)!,
-                    Moment.Of(row.GoesAt, zone),
-                    row.WithAll == true
-                )
-                : null,
+            Ready = left.FirstOrDefault(),
+            Beside = [.. left.Skip(1)],
             Marked = MarkedForm.Of(item.Marked),
             Rubric = item.Rubric,
             Back = row.ReturnedAt is { } at

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using FluentValidation;
+using Polycline.Core.Courses;
 using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.People;
@@ -36,18 +37,30 @@ public sealed class ReadyMark : IWorkCommand<GiveBackRequest, EditionPlan, Ready
         var piece = await PieceInHand.Read(work, plan, request);
         if (piece.IsReturned)
             throw Problem.Field("work", "This piece has already gone back. Put that right instead.");
-        var mark = piece.Mark is null ? "" : $", {MarkWords.Of(piece.Mark)}";
         await ReadyStore.Put(
             work.Connection,
             request.Work,
             request.N,
             work.Access.Person.Id,
-            (request.Again ? "try again" : "go on") + mark,
+            Words(request.Again, piece.Mark),
             JsonSerializer.Serialize(request, Json.Options),
             work.Viewpoint.At
         );
         await ReaderStore.End(work.Connection, piece.Row, piece.Person, null);
         var name = await AccessStore.NameOf(work.Connection, piece.Person);
-        return new($"{plan.Schedule.CodeOf[piece.Item.Ref]} is ready for {name}{mark}. It goes back when you give it back.");
+        var beside = await ReadyStore.Beside(work.Connection, request.Work, request.N, work.Access.Person.Id);
+        return new(
+            $"{plan.Schedule.CodeOf[piece.Item.Ref]} is ready for {name}{(piece.Mark is null ? "" : $", {MarkWords.Of(piece.Mark)}")}. "
+                + (
+                    beside.Count == 0
+                        ? "It goes back when you give it back."
+                        : $"{Counting.Joined([.. beside.Select(one => $"{one.ByName}’s mark ({one.Words})")], "and")} "
+                            + $"{(beside.Count == 1 ? "stands" : "stand")} beside it; which counts is said when it goes back."
+                )
+        );
     }
+
+    /// <summary>How a piece goes back, such as <c>go on, 8 of 12</c>.</summary>
+    internal static string Words(bool again, GivenMark? mark) =>
+        (again ? "try again" : "go on") + (mark is null ? "" : $", {MarkWords.Of(mark)}");
 }

@@ -4879,6 +4879,8 @@ export interface components {
              * @default false
              */
             withAll: boolean;
+            /** Format: int64 */
+            by?: null | number;
         };
         GiveBackRequest: {
             /** Format: int64 */
@@ -8712,10 +8714,14 @@ export interface components {
             rubric: null | string;
             back: null | components["schemas"]["WorkBack"];
             ready?: null | components["schemas"]["WorkReady"];
+            /** @description What others left for it beside that, to be chosen between when it goes back. */
+            beside?: components["schemas"]["WorkReady"][];
             reader?: null | components["schemas"]["PieceReader"];
             quiz?: null | components["schemas"]["QuizReading"];
         };
         WorkReady: {
+            /** Format: int64 */
+            byId: number;
             by: string;
             at: components["schemas"]["Moment"];
             /** @description How it goes back, such as `go on, 8 of 12`. */
@@ -8725,6 +8731,8 @@ export interface components {
             goesAt: null | components["schemas"]["Moment"];
             /** @description Whether it goes back by itself once everything of its item that waits in the section is ready. */
             withAll: boolean;
+            /** @description Whether it was left by whoever asks. */
+            isOwn?: boolean;
         };
         WorkSection: {
             /** Format: int64 */

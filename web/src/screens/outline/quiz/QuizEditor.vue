@@ -25,8 +25,9 @@ const isTried = ref(false)
 const text = ref('')
 /** The questions in rows; null: they are written as plain text. */
 const rows = ref<QuestionForm[] | null>(null)
-/** What the server understood last. */
+/** What the server understood last, and of which text. */
 const understood = ref<Schemas['UnderstoodQuiz'] | null>(null)
+const understoodText = ref('')
 /** A picture for a question is being uploaded. */
 const isSending = ref(false)
 const rules = ref<WrittenRules>({
@@ -75,6 +76,7 @@ watch(settled, async (typed) => {
   if (!found || typed !== text.value) return
   lines.value = found.lines
   understood.value = found
+  understoodText.value = typed
   if (isToBePlain.value && rows.value === null) text.value = found.text ?? text.value
   isToBePlain.value = false
 })
@@ -104,7 +106,7 @@ function take(questions: Schemas['TakenQuestions']): void {
 /** Both ways of writing say the same; what is not understood stays as plain text. */
 function asText(): void {
   rows.value = null
-  if (settled.value === text.value && understood.value?.text) text.value = understood.value.text
+  if (understoodText.value === text.value && understood.value?.text) text.value = understood.value.text
   else isToBePlain.value = true
 }
 function inRows(): void {
@@ -112,7 +114,7 @@ function inRows(): void {
   else if (understood.value?.rows) rows.value = understood.value.rows
 }
 const canBeRows = computed(
-  () => text.value.trim() === '' || (understood.value?.rows != null && settled.value === text.value),
+  () => text.value.trim() === '' || (understood.value?.rows != null && understoodText.value === text.value),
 )
 
 const write = useEditionCommand(toRef(props, 'edition'), '/api/editions/{edition}/write-quiz')
@@ -127,7 +129,7 @@ const isSame = computed(
     JSON.stringify(rules.value) === JSON.stringify(quiz.data.value?.rules),
 )
 const request = computed(() =>
-  !isOpen.value || isSending.value || faults.value > 0 || isSame.value || settled.value !== text.value
+  !isOpen.value || isSending.value || faults.value > 0 || isSame.value || understoodText.value !== text.value
     ? null
     : { item: props.item, text: text.value, rules: rules.value, version: version.value },
 )
@@ -208,7 +210,7 @@ async function save(): Promise<void> {
         v-if="rows"
         v-model:rows="rows"
         v-model:text="text"
-        :lines="settled === text ? lines : []"
+        :lines="understoodText === text ? lines : []"
         @busy="isSending = $event"
       />
       <template v-else>

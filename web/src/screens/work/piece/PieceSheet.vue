@@ -9,7 +9,7 @@ import RemarkedPiece from '../../../parts/remarks/RemarkedPiece.vue'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 import OtherReader from './OtherReader.vue'
 import { useReading } from './useReading'
-import ReadyPiece from './ReadyPiece.vue'
+import ReadyMarks from './ReadyMarks.vue'
 import GivenBack from './GivenBack.vue'
 import PieceHead from './PieceHead.vue'
 import EarlierVersions from './EarlierVersions.vue'
@@ -190,12 +190,15 @@ function pressed(event: KeyboardEvent): void {
       :can-correct="canGiveBack"
       @correct="putRight"
     />
-    <ReadyPiece
+    <ReadyMarks
       v-else-if="piece.ready && !isCorrecting"
-      :ready="piece.ready"
+      :edition="edition"
+      :section="section.section"
+      :piece="piece"
       :rubric="piece.rubric ? rubrics[piece.rubric]! : null"
       :can-change="canGiveBack"
       @change="putRight"
+      @given="emit('given')"
     />
     <OtherReader v-else-if="canGiveBack && reader" :reader="reader" @take-over="takeOver" />
     <form

@@ -9,8 +9,11 @@ defineProps<{
   /** The one it is marked by. */
   rubric: Schemas['RubricForm'] | null
   canChange: boolean
+  /** Others left a mark too, and one of them is to count. */
+  isOneOfSeveral: boolean
+  isOwn: boolean
 }>()
-defineEmits<{ change: [] }>()
+defineEmits<{ change: []; count: [] }>()
 </script>
 
 <template>
@@ -21,8 +24,13 @@ defineEmits<{ change: [] }>()
     </p>
     <RubricTable v-if="rubric && ready.back.mark?.rubric" :rubric="rubric" :given="ready.back.mark.rubric" />
     <p v-if="ready.back.text" class="written">{{ ready.back.text }}</p>
-    <p v-if="canChange">
-      <button type="button" class="word-button small" @click="$emit('change')">change it, or give it back now</button>
+    <p v-if="canChange" class="line">
+      <button v-if="isOwn" type="button" class="word-button small" @click="$emit('change')">
+        change it, or give it back now
+      </button>
+      <button v-if="!isOwn || isOneOfSeveral" type="button" class="word-button small" @click="$emit('count')">
+        {{ isOneOfSeveral ? 'this mark counts: give it back' : 'give it back with this mark' }}
+      </button>
     </p>
   </blockquote>
 </template>

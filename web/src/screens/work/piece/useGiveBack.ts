@@ -54,7 +54,7 @@ export function useGiveBack(
       localStorage.removeItem(place)
     }
   }
-  if (!piece().back && !piece().ready) bring()
+  if (!piece().back && !piece().ready?.isOwn) bring()
   watch([text, again, mark, remarks], () => {
     if (!isOpen()) return
     const { text: said, again: isAgain, mark: given, remarks: made } = request.value
@@ -111,10 +111,10 @@ export function useGiveBack(
     return true
   }
 
-  /** What was given, or is ready, stands in the fields to be put right. */
+  /** What was given, or one left ready, stands in the fields to be put right; beside what somebody else left, one's own begins. */
   function correct(): void {
     const { back, ready } = piece()
-    if (ready && !back) return fill(ready.back, ready.back.mark ?? null)
+    if (ready && !back) return !ready.isOwn ? bring() : fill(ready.back, ready.back.mark ?? null)
     if (!back) return
     const isByPresent = !back.mark?.rubric || back.mark.rubric.is === piece().rubric
     fill(
