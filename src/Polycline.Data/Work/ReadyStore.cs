@@ -67,7 +67,7 @@ public static class ReadyStore
             )
         ).AsList();
 
-    /// <summary>When pieces go back by themselves: at a moment, or with all the others of their item; neither: when they are given back.</summary>
+    /// <summary>Says when pieces go back by themselves: at a moment, or with the others of their item; with neither they do not.</summary>
     public static Task Later(NpgsqlConnection connection, IReadOnlyList<Id<PieceRow>> works, Instant? at, bool withAll) =>
         connection.ExecuteAsync(
             "UPDATE ready_mark SET goes_at = @at, with_all = @withAll WHERE work = ANY(@works)",

@@ -10,7 +10,10 @@ public sealed record QuestionForm
     /// <summary>What is asked, as HTML; gaps stand in it in brackets, with what belongs into them.</summary>
     public required string Html { get; init; }
 
-    /// <summary><c>one</c>, <c>many</c>, <c>truth</c>, <c>number</c>, <c>text</c>, <c>order</c>, <c>match</c>, <c>gaps</c>, <c>free</c>, <c>file</c>.</summary>
+    /// <summary>
+    /// <c>one</c>, <c>many</c>, <c>truth</c>, <c>number</c>, <c>text</c>, <c>order</c>, <c>match</c>, <c>gaps</c>, <c>free</c> or
+    /// <c>file</c>.
+    /// </summary>
     public required string Kind { get; init; }
 
     /// <summary>Of <c>one</c>, <c>many</c>, <c>order</c> and <c>match</c>: what there is, in its order.</summary>

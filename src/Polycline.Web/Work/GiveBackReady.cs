@@ -111,7 +111,8 @@ public sealed class GiveBackReady : IWorkCommand<GiveBackReadyRequest, EditionPl
         return new(given, string.Join(' ', sentences));
     }
 
-    /// <summary>Which of several marks counts: the one that is named, or any where all go back alike; null: that is still to be said.</summary>
+    /// <summary>Which of several marks counts: the one by whoever is named, or any where all say the same.</summary>
+    /// <returns>Null: it is still to be said.</returns>
     internal static ReadyRow? TheOne(IReadOnlyList<ReadyRow> marks, Id<Person>? by) =>
         by is not null ? marks.First(mark => mark.By == by)
         : marks.All(mark => mark.Words == marks[0].Words) ? marks[0]

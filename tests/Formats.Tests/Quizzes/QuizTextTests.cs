@@ -236,7 +236,7 @@ public sealed class QuizTextTests
     public void What_is_asked_keeps_its_formatting_and_gaps_are_found_in_its_words_only()
     {
         const string Text = """
-            formatted: <p>Air <em>falls</em> [+down / -up], by <math data-tex="[0,1]"><mi>x</mi><mo>[</mo></math>&nbsp;[R&amp;D].</p><p><img src="file:ab" alt="[not this]"></p>
+            formatted: <p>Air <em>falls</em> [+down / -up], by <math data-tex="[0,1]"><mi>x</mi><mo>[</mo></math>&nbsp;[R&amp;D].</p>PICTURE
             points: 2
 
             formatted: <p>Is it so?</p><p>true</p>
@@ -245,8 +245,8 @@ public sealed class QuizTextTests
             formatted: <p>Only plain &lt;words&gt;</p>
             read
             """;
-        var read = QuizText.Read(Text);
-        var questions = read.Questions.ShouldNotBeNull();
+        var text = Text.Replace("PICTURE", "<p><img src=\"file:ab\" alt=\"[not this]\"></p>", StringComparison.Ordinal);
+        var questions = QuizText.Read(text).Questions.ShouldNotBeNull();
         questions[0]
             .Text.ShouldBe(
                 "<p>Air <em>falls</em> [1], by <math data-tex=\"[0,1]\"><mi>x</mi><mo>[</mo></math>&nbsp;[2].</p>"
@@ -260,7 +260,7 @@ public sealed class QuizTextTests
         // Written again, what can be plain is plain, and what would be read as an answer is not.
         QuizText
             .Write(new() { Questions = questions })
-            .ShouldBe(Text.ReplaceLineEndings("\n").Replace("formatted: <p>Only plain &lt;words&gt;</p>", "Only plain <words>").TrimEnd());
+            .ShouldBe(text.ReplaceLineEndings("\n").Replace("formatted: <p>Only plain &lt;words&gt;</p>", "Only plain <words>").TrimEnd());
         QuizText.PlainText(questions[0].Text).ShouldBe("Air falls [1], by [0,1]\u00a0[2].");
     }
 

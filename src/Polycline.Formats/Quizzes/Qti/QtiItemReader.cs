@@ -258,8 +258,7 @@ internal sealed class QtiItemReader(XElement item, Func<string, string?> file)
     private string Shown(string tag, string? source, string attribute, string? words)
     {
         if (source is not null && file(source) is { } name)
-            return $"<{tag} src=\"{name}\" {attribute}=\"{GapText.Encoded(words ?? "").Replace("\"", "&quot;", StringComparison.Ordinal)}\">"
-                + (tag == "img" ? "" : $"</{tag}>");
+            return $"<{tag} src=\"{name}\" {attribute}=\"{QtiText.Quoted(words ?? "")}\">" + (tag == "img" ? "" : $"</{tag}>");
         left.Add("a picture, sound or film in it is not in the package, and is left out.");
         return "";
     }

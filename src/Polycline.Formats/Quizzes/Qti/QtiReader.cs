@@ -7,7 +7,9 @@ namespace Polycline.Formats.Quizzes.Qti;
 
 /// <summary>The questions of a content package of QTI 2 (2.0 to 2.2), in our own form.</summary>
 /// <param name="Title">Empty: it says none.</param>
-/// <param name="Text">As <see cref="QuizText"/> reads it. A file that it shows is called <c>package:</c> and its place in <paramref name="Files"/>.</param>
+/// <param name="Text">
+/// As <see cref="QuizText"/> reads it. A file that it shows is called <c>package:</c> and its place in <paramref name="Files"/>.
+/// </param>
 /// <param name="Limit">Minutes; null: it says none.</param>
 /// <param name="LeftOut">What does not fit, in words.</param>
 public sealed record QtiQuiz(
@@ -108,7 +110,8 @@ public static class QtiReader
                 );
             if (questions.Count > QuizPaper.MostQuestions)
                 throw new PackageException(
-                    $"There are {questions.Count} questions in this package, and a quiz has up to {QuizPaper.MostQuestions}. Take fewer at a time."
+                    $"There are {questions.Count} questions in this package, and a quiz has up to {QuizPaper.MostQuestions}. "
+                        + "Take fewer at a time."
                 );
             var paper = new QuizPaper { Questions = [.. questions], Draws = [.. draws] };
             return new(title, QuizText.Write(paper), questions.Count, limit, left, files);

@@ -58,6 +58,9 @@ internal static partial class QtiText
         return html.ToString();
     }
 
+    /// <summary>Plain text as the value of an attribute.</summary>
+    public static string Quoted(string text) => GapText.Encoded(text).Replace("\"", "&quot;", StringComparison.Ordinal);
+
     /// <summary>The words of an element, in one line.</summary>
     public static string Words(XElement element) => Space().Replace(element.Value, " ").Trim();
 
@@ -152,11 +155,7 @@ internal static partial class QtiText
             var name = element.Name.LocalName;
             html.Append('<').Append(name);
             foreach (var attribute in element.Attributes().Where(attribute => !attribute.IsNamespaceDeclaration))
-                html.Append(' ')
-                    .Append(attribute.Name.LocalName)
-                    .Append("=\"")
-                    .Append(GapText.Encoded(attribute.Value).Replace("\"", "&quot;", StringComparison.Ordinal))
-                    .Append('"');
+                html.Append(' ').Append(attribute.Name.LocalName).Append("=\"").Append(Quoted(attribute.Value)).Append('"');
             html.Append('>');
             foreach (var inner in element.Nodes())
                 Write(inner, html, put);

@@ -6,7 +6,7 @@ import OneOfField from '../../../parts/fields/OneOfField.vue'
 import TickField from '../../../parts/fields/TickField.vue'
 import WordField from '../../../parts/fields/WordField.vue'
 import { useText } from '../text/useText'
-import WritingField from '../text/WritingField.vue'
+import WritingField from '../text/field/WritingField.vue'
 import AnswerRows from './AnswerRows.vue'
 import { KINDS, type QuestionForm, turnInto } from './rows'
 

@@ -41,7 +41,7 @@ it('writes each kind as the server reads it', () => {
 it('says at which line each row begins, and so what is wrong with which', () => {
   const { text, begins } = textOf([
     question('truth', { right: 'false' }),
-    question('free', { beginsPage: true, draw: 1, drawOf: 1, html: '<pre>a\nb</pre>' }),
+    question('free', { beginsPage: true, draw: 1, drawOf: 1, html: '<pre data-block="a1b2c3">a\nb</pre>' }),
   ])
   expect(text.split('\n')).toEqual([
     'formatted: <p>Which?</p>',

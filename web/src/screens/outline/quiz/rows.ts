@@ -115,10 +115,13 @@ function answersOf({ kind, answers, right, wrong, ...more }: QuestionForm): stri
   }
 }
 
+/** What is asked on one line. The editor of texts names its paragraphs, which a question has no use for. */
+const oneLineOf = (html: string) => html.replace(/ data-block="[^"]*"/g, '').replace(/\r?\n/g, '&#10;')
+
 function linesOf(question: QuestionForm): string[] {
   const canBePartly = /^(many|order|match|gaps)$/.test(question.kind)
   return [
-    `formatted: ${inShort(question.html) && question.html.replace(/\r?\n/g, '&#10;')}`.trim(),
+    `formatted: ${inShort(question.html) && oneLineOf(question.html)}`.trim(),
     ...answersOf(question),
     ...(canBePartly && question.allOrNothing ? ['all or nothing'] : []),
     ...(question.inThisOrder ? ['in this order'] : []),

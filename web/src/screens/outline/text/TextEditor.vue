@@ -8,7 +8,7 @@ import { joined } from '../../../foundation/words'
 import { useOthersInText } from './useOthersInText'
 import { useText } from './useText'
 import { keptText, useTextDraft } from './useTextDraft'
-import WritingField from './WritingField.vue'
+import WritingField from './field/WritingField.vue'
 
 /** The text of an item, written as it will be read, and saved as one types. */
 const props = defineProps<{ edition: number; item: Schemas['ItemAnswer']; began: Schemas['TextAnswer'] }>()

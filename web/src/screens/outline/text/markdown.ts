@@ -1,7 +1,7 @@
 import { gfm } from '@joplin/turndown-plugin-gfm'
 import { Marked } from 'marked'
 import TurndownService from 'turndown'
-import { formulaOf } from './formulas'
+import { formulaOf } from './field/formulas'
 import { levelHeadings } from './headings'
 
 const INSETS = { note: 'Note', warning: 'Warning' } as const

@@ -8,7 +8,7 @@ import { Formula, type FormulaAttributes } from '../../../parts/text/formula'
 import { Inset } from '../../../parts/text/inset'
 import { Film, Sound, mediaOf } from '../../../parts/text/media'
 import { AS_TYPED, BlockIds, TAKEN_OVER } from './blocks'
-import { whereItLeads } from './links'
+import { whereItLeads } from './field/links'
 import { cleanPasted } from './pasted'
 import '../../../parts/text/text.css'
 

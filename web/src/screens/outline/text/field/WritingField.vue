@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { EditorContent } from '@tiptap/vue-3'
 import { defineAsyncComponent, ref, useTemplateRef, watch } from 'vue'
-import { sizeInWords } from '../../../parts/files/fileWords'
-import type { FormulaAttributes } from '../../../parts/text/formula'
+import { sizeInWords } from '../../../../parts/files/fileWords'
+import type { FormulaAttributes } from '../../../../parts/text/formula'
 import LinkLine from './LinkLine.vue'
-import type { useText } from './useText'
+import type { useText } from '../useText'
 
 /** A formatted text being written: what it can be given, the text itself, and what is being uploaded for it. */
 const props = defineProps<{

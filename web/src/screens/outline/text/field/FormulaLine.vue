@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import FormattedText from '../../../parts/FormattedText.vue'
-import TickField from '../../../parts/fields/TickField.vue'
-import type { FormulaAttributes } from '../../../parts/text/formula'
+import FormattedText from '../../../../parts/FormattedText.vue'
+import TickField from '../../../../parts/fields/TickField.vue'
+import type { FormulaAttributes } from '../../../../parts/text/formula'
 import { formulaOf } from './formulas'
 
 /** A formula typed as TeX, shown as it will be read. */

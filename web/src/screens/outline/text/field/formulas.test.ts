@@ -2,7 +2,7 @@
 import { Editor } from '@tiptap/core'
 import StarterKit from '@tiptap/starter-kit'
 import { describe, expect, it } from 'vitest'
-import { Formula } from '../../../parts/text/formula'
+import { Formula } from '../../../../parts/text/formula'
 import { formulaOf } from './formulas'
 
 describe('a formula', () => {
