@@ -6746,7 +6746,10 @@ export interface components {
         QuestionForm: {
             /** @description What is asked, as HTML; gaps stand in it in brackets, with what belongs into them. */
             html: string;
-            /** @description `one`, `many`, `truth`, `number`, `text`, `order`, `match`, `gaps`, `free`, `file`. */
+            /**
+             * @description `one`, `many`, `truth`, `number`, `text`, `order`, `match`, `gaps`, `free` or
+             *             `file`.
+             */
             kind: string;
             /** @description Of `one`, `many`, `order` and `match`: what there is, in its order. */
             answers: components["schemas"]["AnswerForm"][];
