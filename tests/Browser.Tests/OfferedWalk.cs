@@ -145,6 +145,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "write-quiz",
             "outline?row=item:Reading scales",
             p => Button(p, "change the questions"),
+            p => Button(p, "as plain text"),
             p => Fill(p, "textarea[aria-label='Questions as plain text']", "Which is colder?\n+ -3 °C\n- 3 °C"),
             p => Button(p, "Save the questions")
         ),

@@ -83,7 +83,7 @@ public sealed class QuizWalk(PublishedSchool school) : IClassFixture<PublishedSc
         orla.Open("/editions/2/outline");
         orla.Press(orla.See("//button[@data-stop and normalize-space() = 'Which warning?']"));
         orla.Choose(true, "//button[normalize-space() = 'save as QTI']");
-        orla.SeeText("In a package of QTI 2.2");
+        orla.SeeText("In a QTI 2.2 package");
         orla.See("//a[normalize-space() = 'Save the package' and contains(@href, 'questions.zip')]");
         orla.Press(orla.See("//button[normalize-space() = 'change the questions']"));
         orla.Choose(true, "//button[normalize-space() = 'Add a question']");
@@ -92,6 +92,11 @@ public sealed class QuizWalk(PublishedSchool school) : IClassFixture<PublishedSc
         orla.See("input[aria-label ^= 'Answer 1 to question']")
             .SendKeys($"cirrus{OpenQA.Selenium.Keys.Enter}stratus{OpenQA.Selenium.Keys.Enter}cumulus{OpenQA.Selenium.Keys.Enter}fog");
         orla.IsAccessible("questions in rows");
+        // Closed before it is saved, it is there when one comes back.
+        orla.Open("/editions/2/outline");
+        orla.Press(orla.See("//button[@data-stop and normalize-space() = 'Which warning?']"));
+        orla.Press(orla.See("//button[normalize-space() = 'change the questions']"));
+        orla.SeeText("This is what you wrote earlier and have not saved yet.");
         // Another way of writing the same, and back.
         orla.Press(orla.See("//button[normalize-space() = 'as plain text']"));
         orla.SeeText("Question 4: one of several, 1 point");

@@ -246,7 +246,7 @@ public sealed class ReadyTests : LeadOfASchool
         var beside = await tomas.Post(Section("ready-mark"), again, Guid.NewGuid());
         beside.Json["sentence"]!
             .GetValue<string>()
-            .ShouldEndWith("Orla Tierney-Vance’s mark (go on) stands beside it; which counts is said when it goes back.");
+            .ShouldEndWith("Orla Tierney-Vance’s mark (go on) stands beside it; choose which counts when it goes back.");
         var piece = (await Birch())["pieces"]!.AsArray().Single(one => one!["work"]?.GetValue<long>() == work)!;
         (piece["ready"]!["words"]!.GetValue<string>(), piece["ready"]!["isOwn"]!.GetValue<bool>()).ShouldBe(("go on", true));
         var other = piece["beside"]!.AsArray().Single()!;
@@ -255,7 +255,7 @@ public sealed class ReadyTests : LeadOfASchool
         // Neither goes back by being one of many, nor by itself.
         (await GiveBack([work])).Json["sentence"]!
             .GetValue<string>()
-            .ShouldEndWith($"Two teachers marked what {name} handed in, and not alike: say which mark counts, at the piece.");
+            .ShouldEndWith($"Two teachers marked the work of {name} differently; open it and choose which mark counts.");
         (await Count("feedback WHERE text LIKE 'As % reads it.'")).ShouldBe(0);
         (await Lead.Post(Section("give-back") + "?preview=true", Back(work, "As Orla reads it."))).Json["sentence"]!
             .GetValue<string>()

@@ -64,8 +64,15 @@ internal static partial class GapText
             .Replace(">", "&gt;", StringComparison.Ordinal)
             .Replace("\u00a0", "&nbsp;", StringComparison.Ordinal);
 
+    // In words only: nothing inside a formula or a tag is taken for a gap.
     private static string Replace(string html, Func<string, string> by) =>
-        Pieces().Replace(html, piece => piece.Groups["gap"] is { Success: true, Value: var gap } ? $"[{by(gap)}]" : piece.Value);
+        string.Concat(
+            HtmlPieces
+                .Of(html)
+                .Select(piece =>
+                    piece.Kind == HtmlPieceKind.Text ? Gap().Replace(piece.Text, gap => $"[{by(gap.Groups[1].Value)}]") : piece.Text
+                )
+        );
 
     /// <returns>Null: it is not understood.</returns>
     public static QuestionKey? KeyOf(string gap, PaperWords words)
@@ -84,11 +91,6 @@ internal static partial class GapText
             : new QuestionKey.OneKey(ids, right);
     }
 
-    // Formulas and tags come first, so that nothing inside them is taken for a gap.
-    [GeneratedRegex(
-        """<math.*?</math>|<(?:[^<>"']|"[^"]*"|'[^']*')*>|\[(?<gap>[^\[\]<>]{1,500})\]""",
-        RegexOptions.CultureInvariant | RegexOptions.Singleline | RegexOptions.ExplicitCapture,
-        1_000
-    )]
-    private static partial Regex Pieces();
+    [GeneratedRegex(@"\[([^\[\]]{1,500})\]", RegexOptions.CultureInvariant)]
+    private static partial Regex Gap();
 }

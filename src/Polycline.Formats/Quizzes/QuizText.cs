@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 using System.Net;
-using System.Text.RegularExpressions;
+using System.Text;
 using Polycline.Core.Marking;
 using Polycline.Core.Marking.Papers;
 using Polycline.Core.Wording;
@@ -18,9 +18,11 @@ public sealed record QuizLine(string Text, string Words, bool IsFault);
 /// <param name="Lines">Each line of the text.</param>
 /// <param name="Questions">Null: something is not understood, or there is none.</param>
 /// <param name="Draws">Of each pool, how many of its questions are drawn.</param>
-public sealed partial record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<PaperQuestion>? Questions, ImmutableArray<int> Draws)
+public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<PaperQuestion>? Questions, ImmutableArray<int> Draws)
 {
     public const int LongestText = 200_000;
+
+    private static readonly string[] Blocks = ["p", "h2", "h3", "li", "tr", "td", "th", "pre", "blockquote"];
 
     /// <summary>Reads a text.</summary>
     public static QuizText Read(string text)
@@ -67,9 +69,37 @@ public sealed partial record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableAr
             )
         );
 
-    /// <summary>What a question says, without markup: a paragraph a line.</summary>
-    public static string PlainText(string html) =>
-        WebUtility.HtmlDecode(Tag().Replace(Paragraph().Replace(Formula().Replace(html, "$1"), "\n"), "")).Trim('\n');
+    /// <summary>What a question says, without markup: a paragraph a line, a formula as it was typed.</summary>
+    public static string PlainText(string html)
+    {
+        var text = new StringBuilder();
+        var isNewLine = false;
+        foreach (var piece in HtmlPieces.Of(html))
+            if (piece.Kind == HtmlPieceKind.Tag)
+                isNewLine |= piece.Element == "br" || piece.IsEnd && Blocks.Contains(piece.Element);
+            else if (Said(piece) is { Length: > 0 } said && !(isNewLine && string.IsNullOrWhiteSpace(said)))
+            {
+                if (isNewLine && text.Length > 0)
+                    text.Append('\n');
+                isNewLine = false;
+                text.Append(said);
+            }
+        return text.ToString();
+    }
+
+    private static string Said(HtmlPiece piece)
+    {
+        const string Typed = "data-tex=\"";
+        if (piece.Kind == HtmlPieceKind.Text)
+            return WebUtility.HtmlDecode(piece.Text);
+        var at = piece.Text.IndexOf(Typed, StringComparison.Ordinal);
+        var end = at < 0 ? -1 : piece.Text.IndexOf('"', at + Typed.Length);
+        return end < 0
+            ? string.Concat(
+                HtmlPieces.Of(piece.Text["<math".Length..]).Where(inner => inner.Kind == HtmlPieceKind.Text).Skip(1).Select(Said)
+            )
+            : WebUtility.HtmlDecode(piece.Text[(at + Typed.Length)..end]);
+    }
 
     private static string Written(PaperQuestion question)
     {
@@ -160,14 +190,4 @@ public sealed partial record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableAr
 
     private static string Number(Fraction number) =>
         ((decimal)number.Above / (decimal)number.Below).ToString("0.#########", System.Globalization.CultureInfo.InvariantCulture);
-
-    // A formula reads as it was typed.
-    [GeneratedRegex("<math\\b[^>]*data-tex=\"([^\"]*)\".*?</math>", RegexOptions.CultureInvariant | RegexOptions.Singleline, 1_000)]
-    private static partial Regex Formula();
-
-    [GeneratedRegex("(?:</(?:p|h2|h3|li|tr|pre|blockquote|td|th)>\\s*)+(?=<|$)|<br>", RegexOptions.CultureInvariant)]
-    private static partial Regex Paragraph();
-
-    [GeneratedRegex("""<(?:[^<>"']|"[^"]*"|'[^']*')*>""", RegexOptions.CultureInvariant, 1_000)]
-    private static partial Regex Tag();
 }

@@ -105,8 +105,8 @@ public sealed class GiveBackReady : IWorkCommand<GiveBackReadyRequest, EditionPl
             );
         if (disputed.Count > 0)
             sentences.Add(
-                $"Two teachers marked what {Counting.Joined(disputed, "and")} handed in, and not alike: say which mark counts, "
-                    + $"at {(disputed.Count == 1 ? "the piece" : "each piece")}."
+                $"Two teachers marked the work of {Counting.Joined(disputed, "and")} differently; "
+                    + $"open {(disputed.Count == 1 ? "it" : "each piece")} and choose which mark counts."
             );
         return new(given, string.Join(' ', sentences));
     }
@@ -163,7 +163,7 @@ public sealed class GiveBackReady : IWorkCommand<GiveBackReadyRequest, EditionPl
             at is { } moment
                 ? $"{pieces} by {(request.Works.Count == 1 ? "itself" : "themselves")} on {Moment.Of(moment, plan.Term.Zone).Words}. "
                     + "What opens by it opens then."
-                : $"{pieces} by {(request.Works.Count == 1 ? "itself" : "themselves")} once everything of the same item that waits in this "
+                : $"{pieces} by {(request.Works.Count == 1 ? "itself" : "themselves")} once every piece of that item waiting in this "
                     + "section is ready. What opens by it opens then."
         );
     }

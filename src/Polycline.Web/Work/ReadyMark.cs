@@ -55,7 +55,7 @@ public sealed class ReadyMark : IWorkCommand<GiveBackRequest, EditionPlan, Ready
                     beside.Count == 0
                         ? "It goes back when you give it back."
                         : $"{Counting.Joined([.. beside.Select(one => $"{one.ByName}’s mark ({one.Words})")], "and")} "
-                            + $"{(beside.Count == 1 ? "stands" : "stand")} beside it; which counts is said when it goes back."
+                            + $"{(beside.Count == 1 ? "stands" : "stand")} beside it; choose which counts when it goes back."
                 )
         );
     }

@@ -261,6 +261,20 @@ public sealed partial class QtiTests
         (await Should.ThrowAsync<PackageException>(() => QtiReader.Read(Zip(("a.txt", ""))))).Message.ShouldContain("imsmanifest.xml");
     }
 
+    [Fact]
+    public async Task What_xml_cannot_hold_is_left_out_of_a_package()
+    {
+        var paper = Paper("Which\u0001?\n+ a\u0002b\n- c\n\nWhat?\ntext: x\u0003y");
+        var items = await Items(paper);
+        items["k1"].Value.ShouldContain("Which?");
+        items["k1"]
+            .Descendants()
+            .Where(element => element.Name.LocalName == "simpleChoice")
+            .Select(choice => choice.Value)
+            .ShouldBe(["ab", "c"]);
+        QtiScorer.Score(items["k2"], new Dictionary<string, string[]> { ["RESPONSE"] = ["xy"] }).ShouldBe(1);
+    }
+
     private static readonly string[] Parts =
     [
         "responseDeclaration",

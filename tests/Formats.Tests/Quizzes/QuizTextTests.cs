@@ -295,4 +295,31 @@ public sealed class QuizTextTests
             .Select(row => (row.BeginsPage, row.Draw, row.DrawOf))
             .ShouldBe([(true, 1, 2), (false, 0, 0)]);
     }
+
+    // It may be anybody's: tags and formulas that do not end are words, and reading them takes no more time than reading words.
+    [Theory]
+    [InlineData("<a \"", "")]
+    [InlineData("<math data-tex=", "")]
+    [InlineData("<math data-tex=\"", "\">")]
+    [InlineData("<", "")]
+    [InlineData("</p> ", "x")]
+    [InlineData("<img ", "\"")]
+    public void However_what_is_asked_is_made_it_is_read(string often, string last)
+    {
+        var html = string.Concat(Enumerable.Repeat(often, 19_000 / often.Length)) + last;
+        var read = QuizText.Read($"formatted: {html}\nread");
+        read.Questions!.Value.Single().Text.ShouldBe(html);
+        QuizText.Read(QuizText.Write(new() { Questions = read.Questions.Value })).Lines.Where(line => line.IsFault).ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void A_question_in_words_has_a_line_for_each_paragraph_and_its_formulas_as_they_were_typed()
+    {
+        QuizText
+            .PlainText(
+                "<h2>Air</h2>\n<ul><li><p>warm &amp; <em>wet</em></p></li><li>a&lt;b<br>c</li></ul><p></p>"
+                    + "<p><math><mi>p</mi></math> or <math data-tex=\"F/A\"><mi>x</mi></math></p>"
+            )
+            .ShouldBe("Air\nwarm & wet\na<b\nc\np or F/A");
+    }
 }

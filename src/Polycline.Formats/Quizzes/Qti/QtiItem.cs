@@ -48,7 +48,7 @@ internal sealed partial class QtiItem(PaperQuestion question, bool isMixed, Func
     }
 
     private string Title() =>
-        QuizText.PlainText(question.Text).Split('\n')[0] is { Length: > 0 } first
+        QtiText.Sound(QuizText.PlainText(question.Text)).Split('\n')[0] is { Length: > 0 } first
             ? first.Length <= 100
                 ? first
                 : $"{first[..100].TrimEnd('\ud800', ' ')} …"
@@ -223,7 +223,10 @@ internal sealed partial class QtiItem(PaperQuestion question, bool isMixed, Func
         new(V2 + "simpleAssociableChoice", new XAttribute("identifier", id), new XAttribute("matchMax", most), question.Words[id]);
 
     private static IEnumerable<(string, string)> Forms(QuestionKey.TextKey text, string points) =>
-        text.Accepted.Select(form => (form, points)).Concat(text.NotAccepted.Select(form => (form, "0"))).DistinctBy(entry => entry.Item1);
+        text
+            .Accepted.Select(form => (QtiText.Sound(form), points))
+            .Concat(text.NotAccepted.Select(form => (QtiText.Sound(form), "0")))
+            .DistinctBy(entry => entry.Item1);
 
     private IEnumerable<XElement> Number(string name, QuestionKey.NumberKey number, XElement then)
     {

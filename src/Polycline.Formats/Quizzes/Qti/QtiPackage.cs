@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.IO.Compression;
 using System.Text;
 using System.Text.RegularExpressions;
@@ -39,7 +40,7 @@ public sealed partial record QtiPackage(string Title, QuizPaper Paper)
             foreach (var question in Paper.Questions)
             {
                 // An item lies in a folder of its own, and names the files from there.
-                var item = new QtiItem(question, Paper.MixesOptions, source => $"../{named.GetValueOrDefault(source, source)}");
+                var item = new QtiItem(Sound(question), Paper.MixesOptions, source => $"../{named.GetValueOrDefault(source, source)}");
                 await Add(zip, Place(question), Xml(item.Write()), stop);
             }
             foreach (var (file, _) in files)
@@ -48,13 +49,20 @@ public sealed partial record QtiPackage(string Title, QuizPaper Paper)
         await writes.FlushAsync(stop);
     }
 
+    private static PaperQuestion Sound(PaperQuestion question) =>
+        question with
+        {
+            Words = question.Words.ToImmutableDictionary(word => word.Key, word => QtiText.Sound(word.Value)),
+            After = question.After is null ? null : QtiText.Sound(question.After),
+        };
+
     private static string Place(PaperQuestion question) => $"items/{question.Question.Id}.xml";
 
     private XElement Test() =>
         new(
             V2 + "assessmentTest",
             new XAttribute("identifier", "test"),
-            new XAttribute("title", Title),
+            new XAttribute("title", QtiText.Sound(Title)),
             Paper.Limit is { } minutes ? new XElement(V2 + "timeLimits", new XAttribute("maxTime", minutes * 60)) : null,
             new XElement(
                 V2 + "testPart",

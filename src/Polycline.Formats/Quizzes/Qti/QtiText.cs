@@ -1,5 +1,6 @@
 using System.Text;
 using System.Text.RegularExpressions;
+using System.Xml;
 using System.Xml.Linq;
 
 namespace Polycline.Formats.Quizzes.Qti;
@@ -40,11 +41,8 @@ internal static partial class QtiText
     /// <param name="file">The name in the package of the file that <c>file:…</c> names.</param>
     public static IEnumerable<XNode> Body(string html, Func<string, string> file)
     {
-        var closed = Open().Replace(html.Replace("&nbsp;", "\u00a0", StringComparison.Ordinal), "<$1$2/>");
-        var root = XElement.Parse(
-            $"<div>{Math().Replace(closed, $"<math xmlns=\"{QtiNames.Math}\"")}</div>",
-            LoadOptions.PreserveWhitespace
-        );
+        var xml = string.Concat(HtmlPieces.Of(Sound(html).Replace("&nbsp;", "\u00a0", StringComparison.Ordinal)).Select(Xml));
+        var root = XElement.Parse($"<div>{xml}</div>", LoadOptions.PreserveWhitespace);
         return Blocks(root.Nodes().SelectMany(node => Out(node, file)));
     }
 
@@ -60,6 +58,28 @@ internal static partial class QtiText
 
     /// <summary>Plain text as the value of an attribute.</summary>
     public static string Quoted(string text) => GapText.Encoded(text).Replace("\"", "&quot;", StringComparison.Ordinal);
+
+    /// <summary>A text without what XML cannot hold.</summary>
+    public static string Sound(string text)
+    {
+        var sound = new StringBuilder(text.Length);
+        for (var at = 0; at < text.Length; at++)
+            if (XmlConvert.IsXmlChar(text[at]))
+                sound.Append(text[at]);
+            else if (at + 1 < text.Length && XmlConvert.IsXmlSurrogatePair(text[at + 1], text[at]))
+                sound.Append(text, at++, 2);
+        return sound.ToString();
+    }
+
+    // Elements without an end are closed, and formulas have their namespace.
+    private static string Xml(HtmlPiece piece) =>
+        piece.Kind switch
+        {
+            HtmlPieceKind.Tag when Void.Contains(piece.Element) && !piece.Text.EndsWith("/>", StringComparison.Ordinal) =>
+                $"{piece.Text[..^1]}/>",
+            HtmlPieceKind.Formula => $"<math xmlns=\"{QtiNames.Math}\"{piece.Text["<math".Length..]}",
+            _ => piece.Text,
+        };
 
     /// <summary>The words of an element, in one line.</summary>
     public static string Words(XElement element) => Space().Replace(element.Value, " ").Trim();
@@ -163,13 +183,6 @@ internal static partial class QtiText
                 html.Append("</").Append(name).Append('>');
         }
     }
-
-    // Of canonical HTML: quotation marks stand around every value.
-    [GeneratedRegex("""<(br|hr|img)((?:\s[^<>"]*(?:"[^"]*")?)*)\s*>""", RegexOptions.CultureInvariant, 1_000)]
-    private static partial Regex Open();
-
-    [GeneratedRegex("<math(?=[ >])", RegexOptions.CultureInvariant)]
-    private static partial Regex Math();
 
     [GeneratedRegex("\\s+", RegexOptions.CultureInvariant)]
     private static partial Regex Space();

@@ -77,7 +77,11 @@ public static class ReadQuiz
                 (await BodyStore.Quiz(connection, found.Quiz), found.Quiz is null ? [] : await Pictures.All(connection, found.Quiz)),
             stop
         );
-        var package = new QtiPackage(found.Title, paper ?? throw Problem.Unknown());
+        // What is asked, in the one form in which texts are kept: some was kept before it had to be.
+        var asked = (paper ?? throw Problem.Unknown()).Reworded(text =>
+            WriteQuiz.AskedText(text, (_, source) => Pictures.HashOf(source) is { } hash ? Pictures.Named(hash) : null)
+        );
+        var package = new QtiPackage(found.Title, asked);
         var packed = files
             .Where(file => package.FileNames.Contains(file.Hash))
             .Select(file => (new PackedFile(file.Hash, file.Type == FileTypes.Text, () => StoredStream.Of(database, file)), file.Type))

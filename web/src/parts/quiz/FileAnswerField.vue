@@ -28,11 +28,11 @@ const kept = computed(() => (props.question.file?.name === answer.value ? props.
     </p>
     <template v-if="!disabled">
       <p v-if="called">
-        <button type="button" class="word-button small" @click="answer = null">take it out</button>
+        <button type="button" class="word-button small" @click="answer = null">remove it</button>
       </p>
       <FilePicker
         :label="`${name}: a file`"
-        :words="called ? 'Another file in its place' : 'Choose a file, drop it here, or paste it'"
+        :words="called ? 'Another file in its place' : 'Choose a file, drop it here or paste it'"
         one
         @sent="(files) => files[0] && (answer = { upload: files[0].upload, name: files[0].name })"
       />

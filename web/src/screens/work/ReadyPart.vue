@@ -89,7 +89,7 @@ async function send(wait: boolean): Promise<void> {
         :choices="[
           { value: 'now', title: 'now' },
           { value: 'at', title: 'at a moment' },
-          { value: 'all', title: 'once all that wait of the same item are ready' },
+          { value: 'all', title: 'once every piece of the same item is ready' },
         ]"
       />
       <template v-if="when === 'at'">
@@ -101,7 +101,7 @@ async function send(wait: boolean): Promise<void> {
     <p class="ways">
       <v-btn class="meant" :disabled="busy || !isWhole" @click="send(false)">{{
         when !== 'now'
-          ? 'Let them go back then'
+          ? 'Give them back then'
           : chosen.length
             ? `Give back ${counted(chosen.length, 'piece')}`
             : 'Give back'

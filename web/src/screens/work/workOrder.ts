@@ -47,7 +47,7 @@ export const goesBack = (ready: Schemas['WorkReady']): string =>
   ready.goesAt
     ? `goes back on ${ready.goesAt.words}`
     : ready.withAll
-      ? 'goes back once the others of the same item are ready'
+      ? 'goes back once every piece of the same item is ready'
       : ''
 
 /** How long it has been waiting. */

@@ -98,7 +98,7 @@ function copy(at: number): void {
   </ol>
   <p class="line">
     <v-btn @click="add">Add a question</v-btn>
-    <span class="small second">Ctrl and Enter adds one from wherever you are.</span>
+    <span class="small second">Ctrl+Enter adds one from anywhere.</span>
   </p>
 </template>
 

@@ -10,9 +10,9 @@ const isOpen = ref(false)
 <template>
   <button type="button" class="word-button" :aria-expanded="isOpen" @click="isOpen = !isOpen">save as QTI</button>
   <div v-if="isOpen" class="out">
-    <p v-if="leftOut.length === 0">Everything in this quiz fits into a package of QTI 2.2.</p>
+    <p v-if="leftOut.length === 0">Everything in this quiz fits into a QTI 2.2 package.</p>
     <template v-else>
-      <p>In a package of QTI 2.2:</p>
+      <p>In a QTI 2.2 package:</p>
       <ul>
         <li v-for="words in leftOut" :key="words">{{ words }}</li>
       </ul>

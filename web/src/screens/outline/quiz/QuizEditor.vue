@@ -10,9 +10,10 @@ import ProblemNote from '../../../parts/ProblemNote.vue'
 import QuestionsOut from './QuestionsOut.vue'
 import RulesFields from './RulesFields.vue'
 import TryPanel from './TryPanel.vue'
+import { dropDraft, keepDraft, keptDraft } from './questionDraft'
+import PlainQuestions from './PlainQuestions.vue'
 import QuestionFile from './QuestionFile.vue'
 import QuestionRows from './QuestionRows.vue'
-import UnderstoodLines from './UnderstoodLines.vue'
 import { type QuestionForm, type WrittenRules, freshQuestion, isBegun } from './rows'
 
 /** The questions of a quiz: in rows, or as plain text with what is understood of each line beside it. */
@@ -61,7 +62,22 @@ function open(): void {
   isTried.value = false
   version.value = now.version
   lines.value = now.lines
+  begun.value = now.text
+  const draft = keptDraft(props.edition, props.item)
+  kept.value = draft === null ? null : draft.from === now.text ? 'same' : 'changed'
+  if (draft) {
+    begun.value = draft.from
+    text.value = draft.text
+    rules.value = draft.rules
+    rows.value = null
+    isToBeRows.value = draft.inRows
+  }
   isOpen.value = true
+}
+/** What was written is dropped, and the questions stay as they are. */
+function leave(): void {
+  dropDraft(props.edition, props.item)
+  isOpen.value = false
 }
 
 /** What is understood follows what is typed. */
@@ -73,16 +89,25 @@ watch(settled, async (typed) => {
       body: { text: typed },
     }),
   ).catch(() => null)
+  // Whoever types on goes on with what stands there.
+  if (typed !== text.value) isToBePlain.value = isToBeRows.value = false
   if (!found || typed !== text.value) return
   lines.value = found.lines
   understood.value = found
   understoodText.value = typed
   if (isToBePlain.value && rows.value === null) text.value = found.text ?? text.value
-  isToBePlain.value = false
+  if (isToBeRows.value && found.rows) rows.value = found.rows
+  isToBePlain.value = isToBeRows.value = false
 })
 
 /** Rows have just become text: once they are understood, they are written as one would write them. */
 const isToBePlain = ref(false)
+/** What this device kept was written in rows: once it is understood, it is again. */
+const isToBeRows = ref(false)
+/** The questions as they stood when one began to write. */
+const begun = ref('')
+/** What is being written was begun earlier and kept on this device, and whether the questions were changed since. */
+const kept = ref<'same' | 'changed' | null>(null)
 /** What came from a package last. */
 const taken = ref<Schemas['TakenQuestions'] | null>(null)
 const takenWords = computed(() => {
@@ -135,11 +160,28 @@ const request = computed(() =>
 )
 const reach = useReach(request, write.preview)
 
+// Closed or reloaded meanwhile, nothing of it is lost.
+watch(
+  [text, rules, isSame],
+  () => {
+    if (!isOpen.value || isToBeRows.value) return
+    if (isSame.value) dropDraft(props.edition, props.item)
+    else
+      keepDraft(props.edition, props.item, {
+        from: begun.value,
+        text: text.value,
+        rules: rules.value,
+        inRows: rows.value !== null,
+      })
+  },
+  { deep: true },
+)
+
 async function save(): Promise<void> {
   if (!request.value) return
   await write.run(request.value).then(
     async () => {
-      isOpen.value = false
+      leave()
       await quiz.refetch()
     },
     () => undefined,
@@ -200,6 +242,10 @@ async function save(): Promise<void> {
         <button type="button" class="word-button" :aria-pressed="rows === null" @click="asText">as plain text</button>
         <QuestionFile :edition="edition" @taken="take" />
       </p>
+      <p v-if="kept" class="small" role="status">
+        This is what you wrote earlier and have not saved yet.
+        {{ kept === 'changed' ? 'The questions have been changed since; saving puts yours in their place.' : '' }}
+      </p>
       <div v-if="taken" role="status">
         <p>{{ takenWords }}</p>
         <ul v-if="taken.leftOut.length" class="left">
@@ -213,32 +259,13 @@ async function save(): Promise<void> {
         :lines="understoodText === text ? lines : []"
         @busy="isSending = $event"
       />
-      <template v-else>
-        <p class="small second">
-          Leave an empty line between questions. Under each, + marks a right answer and - a wrong one; or write true,
-          false, “number: 12 ± 1 km”, “text: cirrus”, 1. 2. 3. for an order, or “left = right” for pairs, or “read” for
-          a text that you read yourself. [Brackets] make a gap in what is asked. “page” by itself begins a new page, and
-          “4 of the next 9” draws that many of the questions below for each attempt.
-        </p>
-        <div class="halves">
-          <v-textarea
-            v-model="text"
-            class="typed"
-            rows="18"
-            no-resize
-            maxlength="200000"
-            aria-label="Questions as plain text"
-            spellcheck="false"
-          />
-          <UnderstoodLines :lines="lines" />
-        </div>
-      </template>
+      <PlainQuestions v-else v-model="text" :lines="lines" />
       <RulesFields v-model="rules" />
       <ProblemNote v-if="write.problem.value" :problem="write.problem.value" />
       <p class="ways">
         <v-btn type="submit" class="meant" :disabled="!request || write.busy.value">Save the questions</v-btn>
         <v-btn :disabled="text.trim() === '' || faults > 0" @click="isTried = true">Try it as a student</v-btn>
-        <v-btn @click="isOpen = false">Leave them as they are</v-btn>
+        <v-btn @click="leave">Leave them as they are</v-btn>
         <span class="small" role="status">{{ firstFault || (reach ?? '') }}</span>
       </p>
     </form>
@@ -262,11 +289,6 @@ async function save(): Promise<void> {
 .list li span:last-child {
   flex: none;
 }
-.halves {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  gap: var(--space-6);
-}
 .left {
   list-style: disc;
   padding-left: var(--space-6);
@@ -274,8 +296,5 @@ async function save(): Promise<void> {
 .either [aria-pressed='true'] {
   font-weight: 700;
   text-decoration-thickness: var(--stroke-strong);
-}
-.typed :deep(textarea) {
-  font-family: var(--face-figures, ui-monospace, monospace);
 }
 </style>

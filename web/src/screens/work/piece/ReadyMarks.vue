@@ -46,7 +46,7 @@ async function count(by: number): Promise<void> {
     @count="count(mark.byId)"
   />
   <p v-if="canChange && !marks.some((mark) => mark.isOwn)">
-    <button type="button" class="word-button small" @click="emit('change')">write a mark of your own beside it</button>
+    <button type="button" class="word-button small" @click="emit('change')">add a mark of your own</button>
   </p>
   <ProblemNote v-if="problem" :problem="problem" />
 </template>
