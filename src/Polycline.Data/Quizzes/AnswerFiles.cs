@@ -56,7 +56,7 @@ public sealed class AnswerFiles
             )
         );
 
-    /// <summary>A file with which a student answered a question of a quiz; null: it is none.</summary>
+    /// <summary>The file with which a student answered a question; null if it is not one.</summary>
     public static Task<WorkFileRow?> OfStudent(NpgsqlConnection connection, Id<Person> student, Id<Item> item, Id<WorkFileRow> file) =>
         One(
             connection,
@@ -69,7 +69,7 @@ public sealed class AnswerFiles
             }
         );
 
-    /// <summary>A file with which a student of a section answered; null: it is none.</summary>
+    /// <summary>The file with which a student of the section answered a question; null if it is not one.</summary>
     public static Task<WorkFileRow?> OfSection(NpgsqlConnection connection, Id<Section> section, Id<WorkFileRow> file) =>
         One(connection, "a.section = @who", new { who = section.Value, file = file.Value });
 

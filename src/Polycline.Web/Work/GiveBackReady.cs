@@ -118,7 +118,7 @@ public sealed class GiveBackReady : IWorkCommand<GiveBackReadyRequest, EditionPl
         : marks.All(mark => mark.Words == marks[0].Words) ? marks[0]
         : null;
 
-    /// <summary>Gives back one that is ready, as it was left.</summary>
+    /// <summary>Gives back a ready piece as it was left.</summary>
     /// <returns>
     /// Whether it is as it was left; and how it went, or null: it went back already, with another one that was handed in together with it.
     /// </returns>

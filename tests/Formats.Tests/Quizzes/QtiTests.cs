@@ -204,7 +204,7 @@ public sealed partial class QtiTests
             "Question 4: there are no points there for a part of the order.",
             "How many attempts there are, and which of them counts, is left out.",
             "When students see their score and the answers is left out.",
-            "What the quiz is worth is left out: there it is worth what its questions add up to.",
+            "What the quiz is worth is left out; there the points of its questions are added up.",
         ]);
     }
 
@@ -228,7 +228,7 @@ public sealed partial class QtiTests
         );
         read.LeftOut.ShouldBe(
             [
-                "“Spot”: left out: “hotspotInteraction” is a kind of answer that a quiz here does not have.",
+                "“Spot”: left out: a quiz here has no answers of the kind “hotspotInteraction”.",
                 "Question 1: the formatting of its answers is left out.",
                 "Question 1: “rubricBlock” in it is left out.",
                 "Question 1: a picture, sound or film in it is not in the package, and is left out.",

@@ -54,7 +54,7 @@ internal static class QtiFit
         if (paper.Shown != AnswersShown.AtOnce)
             said.Add("When students see their score and the answers is left out.");
         if (paper.OutOf is not null)
-            said.Add("What the quiz is worth is left out: there it is worth what its questions add up to.");
+            said.Add("What the quiz is worth is left out; there the points of its questions are added up.");
         if (paper.Limit is not null && paper.Grace > 0)
             said.Add("The moment of grace after the time limit is left out.");
         return said;

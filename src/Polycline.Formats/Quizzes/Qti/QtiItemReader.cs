@@ -19,7 +19,7 @@ internal sealed class QtiItemReader(XElement item, Func<string, string?> file)
     /// <summary>What of it does not fit, in words.</summary>
     public IReadOnlyList<string> Left => left;
 
-    /// <returns>Null: it is none that we have; <see cref="Left"/> says why.</returns>
+    /// <returns>Null: a quiz here has no such question; <see cref="Left"/> says why.</returns>
     public PaperQuestion? Read(int number)
     {
         var body = Child(item, "itemBody");
@@ -70,7 +70,7 @@ internal sealed class QtiItemReader(XElement item, Func<string, string?> file)
             "matchInteraction" => Match(interaction),
             "extendedTextInteraction" => new QuestionKey.FreeKey(),
             "uploadInteraction" => new QuestionKey.FileKey(),
-            var other => Nothing($"“{other}” is a kind of answer that a quiz here does not have."),
+            var other => Nothing($"a quiz here has no answers of the kind “{other}”."),
         };
 
     private QuestionKey? Choice(XElement interaction)

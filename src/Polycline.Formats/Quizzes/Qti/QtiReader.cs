@@ -32,12 +32,12 @@ public static class QtiReader
     private const int MostOfAll = 50_000_000;
     private const int Deepest = 60;
 
-    /// <exception cref="PackageException">It is no such package, or holds no question that we have.</exception>
+    /// <exception cref="PackageException">It is not a QTI 2 package, or a quiz here can use none of its questions.</exception>
     public static async Task<QtiQuiz> Read(Stream bytes, CancellationToken stop = default)
     {
         using var package = new Zip(bytes);
         var manifest = await package.Xml(QtiNames.Manifest, stop)
-            ?? throw new PackageException($"This file has no questions in it: a package of QTI 2 contains an {QtiNames.Manifest}.");
+            ?? throw new PackageException($"This is not a QTI package: it has no {QtiNames.Manifest}.");
         var resources = manifest
             .Descendants()
             .Where(element => element.Name.LocalName == "resource")
@@ -105,13 +105,13 @@ public static class QtiReader
             if (questions.Count == 0)
                 throw new PackageException(
                     left.Count > 0
-                        ? $"There is no question in this package that a quiz can have. {left[0]}"
+                        ? $"A quiz here can’t use any question in this package. {left[0]}"
                         : "There is no question in this package."
                 );
             if (questions.Count > QuizPaper.MostQuestions)
                 throw new PackageException(
-                    $"There are {questions.Count} questions in this package, and a quiz has up to {QuizPaper.MostQuestions}. "
-                        + "Take fewer at a time."
+                    $"This package has {questions.Count} questions, and a quiz can have up to {QuizPaper.MostQuestions}. "
+                        + "Split it, then try again."
                 );
             var paper = new QuizPaper { Questions = [.. questions], Draws = [.. draws] };
             return new(title, QuizText.Write(paper), questions.Count, limit, left, files);
@@ -142,7 +142,7 @@ public static class QtiReader
                 && drawn.All(question => question.Question.Points == drawn[0].Question.Points);
             if (!isPool)
             {
-                left.Add("A selection that a draw cannot show is left out: everybody gets all of its questions.");
+                left.Add("A section of the package draws questions in a way a quiz here can’t. Everybody gets all of its questions.");
                 return;
             }
             draws.Add(draw);
@@ -153,7 +153,7 @@ public static class QtiReader
         private async Task Item(string place, CancellationToken stop)
         {
             if (++number > QuizPaper.MostQuestions * 5)
-                throw new PackageException($"There are too many questions in this package: a quiz has up to {QuizPaper.MostQuestions}.");
+                throw new PackageException($"This package has too many questions: a quiz can have up to {QuizPaper.MostQuestions}.");
             var item = await package.Xml(place, stop) ?? throw Missing(place);
             if (item.Name.LocalName != "assessmentItem")
                 throw new PackageException($"{Short(place)} is no question of QTI 2. Have it saved as QTI 2.2.");

@@ -93,8 +93,8 @@ async function send(wait: boolean): Promise<void> {
         ]"
       />
       <template v-if="when === 'at'">
-        <DateField v-model="date" label="On which day they go back" />
-        <TimeField v-model="time" label="At what time they go back" />
+        <DateField v-model="date" label="The day they go back" />
+        <TimeField v-model="time" label="The time they go back" />
       </template>
     </p>
     <ProblemNote v-if="problem" :problem="problem" />

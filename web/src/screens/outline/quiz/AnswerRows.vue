@@ -18,8 +18,7 @@ async function add(): Promise<void> {
   await nextTick()
   focus(question.value.answers.length - 1)
 }
-const focus = (at: number) =>
-  list.value?.querySelectorAll<HTMLInputElement>('input.v-field__input, .said input')[at]?.focus()
+const focus = (at: number) => list.value?.querySelectorAll<HTMLInputElement>('.said input')[at]?.focus()
 
 function move(at: number, by: -1 | 1): void {
   const [answer] = question.value.answers.splice(at, 1)
@@ -52,7 +51,7 @@ function onEnter(at: number): void {
         <WordField
           v-model="answer.words"
           :label="kind === 'match' ? `What ${at + 1} of ${name} is matched` : `Answer ${at + 1} to ${name}`"
-          :placeholder="kind === 'match' ? 'nothing: the match is a spare one' : 'answer'"
+          :placeholder="kind === 'match' ? 'nothing (a spare match)' : 'answer'"
           :maxlength="1000"
         />
       </span>
@@ -95,11 +94,9 @@ function onEnter(at: number): void {
 }
 .answers li {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: var(--space-4);
-}
-.answers li {
-  flex-wrap: wrap;
 }
 .said {
   flex: 1 1 220px;

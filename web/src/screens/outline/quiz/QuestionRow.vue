@@ -122,7 +122,7 @@ const hasAnswers = computed(() => /^(one|many|order|match)$/.test(question.value
       <TickField v-model="question.beginsPage" label="a new page begins here" />
       <TickField
         :model-value="question.draw > 0"
-        label="from here on, only some are drawn"
+        label="draw only some of the questions from here on"
         @update:model-value="((question.draw = $event ? 1 : 0), (question.drawOf = $event ? 2 : 0))"
       />
       <template v-if="question.draw > 0">

@@ -13,6 +13,8 @@ const emit = defineEmits<{ busy: [isBusy: boolean] }>()
 const open = ref<number | null>(rows.value.length === 1 && rows.value[0]!.html === '' ? 0 : null)
 const list = useTemplateRef<HTMLElement>('list')
 const written = computed(() => textOf(rows.value))
+// Others in their place are not what the open row has in its fields.
+watch(rows, () => (open.value = null))
 watch(written, ({ text: now }) => (text.value = now), { immediate: true })
 // What has just begun is not found fault with.
 const faults = computed(() =>
@@ -38,7 +40,7 @@ function move(at: number, to: number | null): void {
   moveQuestion(rows.value, at, to)
 }
 function copy(at: number): void {
-  rows.value.splice(at + 1, 0, { ...structuredClone(JSON.parse(JSON.stringify(rows.value[at]))), draw: 0, drawOf: 0 })
+  rows.value.splice(at + 1, 0, { ...(JSON.parse(JSON.stringify(rows.value[at])) as QuestionForm), draw: 0, drawOf: 0 })
   void turn(at + 1)
 }
 </script>

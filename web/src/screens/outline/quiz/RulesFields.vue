@@ -39,7 +39,7 @@ const rules = defineModel<WrittenRules>({ required: true })
     />
   </p>
   <p class="line">
-    <span>For each attempt in another order:</span>
+    <span>In a new order for each attempt:</span>
     <TickField v-model="rules.mixesQuestions" label="the questions of a page" />
     <TickField v-model="rules.mixesOptions" label="the answers to choose from" />
   </p>
