@@ -224,6 +224,26 @@ public sealed class ReadyTests : LeadOfASchool
     }
 
     [Fact]
+    public async Task One_that_cannot_go_back_keeps_no_other_from_it()
+    {
+        await Ready(Back(pieces[0].Work));
+        await Ready(Back(pieces[1].Work));
+        // As if what was left had been checked by other rules.
+        await School.Sql(connection =>
+            connection.ExecuteAsync(
+                """
+                UPDATE ready_mark SET goes_at = '2026-10-01';
+                UPDATE ready_mark SET request = request || '{"remarks": [{"at": {"from": 0, "to": 100000}, "text": "Beyond."}]}' WHERE work = @Work
+                """,
+                new { pieces[0].Work }
+            )
+        );
+        await School.Instance.Services.GetRequiredService<ReadySweep>().Sweep(CancellationToken.None);
+        (await Count("feedback WHERE text = 'Good.'")).ShouldBe(1);
+        (await Count("ready_mark WHERE goes_at IS NULL")).ShouldBe(1);
+    }
+
+    [Fact]
     public async Task Two_teachers_mark_one_piece_beside_one_another_and_which_counts_is_said_when_it_goes_back()
     {
         var (work, name) = pieces[0];
