@@ -281,7 +281,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         else if (isFile)
             key = new QuestionKey.FileKey();
         else
-            key = Fault("This question has no answer. Add one, or write “read” if you will read what students write.");
+            key = Fault("This question has no answer yet. Add one, or choose to read what students write (“read”).");
         return (key, text, words.All);
     }
 

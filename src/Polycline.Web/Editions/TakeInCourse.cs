@@ -17,7 +17,6 @@ using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
 using Polycline.Web.Outline;
-using Polycline.Web.Outline.Quizzes;
 
 namespace Polycline.Web.Editions;
 
@@ -168,7 +167,9 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, TakeInAnswer>
 
         // So does what the questions of a quiz ask.
         string Asked(string quiz) =>
-            QuizPaperFile.Write(QuizPaperFile.Read(quiz).Reworded(text => WriteQuiz.AskedText(text, (_, source) => Media(source))));
+            QuizPaperFile.Write(
+                QuizPaperFile.Read(quiz).Reworded(text => QuestionText.Stored(text, "upload", (_, source) => Media(source)))
+            );
 
         string? Media(string source) =>
             source.StartsWith("file:", StringComparison.Ordinal) && files.TryGetValue(source["file:".Length..], out var file)

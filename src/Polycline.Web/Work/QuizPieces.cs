@@ -9,7 +9,6 @@ using Polycline.Data.Quizzes;
 using Polycline.Data.Scores;
 using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Reading;
-using Polycline.Web.Student.Quizzes;
 
 namespace Polycline.Web.Work;
 
@@ -67,7 +66,7 @@ internal static class QuizPieces
     ) =>
         new(
             marked.Question.Id,
-            PutQuestion.Asked(
+            QuestionText.Shown(
                 put.Questions.First(question => question.Question.Id == marked.Question.Id).Text,
                 $"/api/editions/{plan.Id}/items/{row.Item}"
             ),

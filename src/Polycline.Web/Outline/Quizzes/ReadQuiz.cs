@@ -13,7 +13,6 @@ using Polycline.Formats.Quizzes.Qti;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
-using Polycline.Web.Student.Quizzes;
 
 namespace Polycline.Web.Outline.Quizzes;
 
@@ -47,7 +46,7 @@ public static class ReadQuiz
         var plan = await compiled.Edition(access);
         var found = QuizIn(plan, item);
         var paper = await database.Read(connection => BodyStore.Quiz(connection, found.Quiz), stop);
-        var shown = paper?.Reworded(text => PutQuestion.Asked(text, $"/api/editions/{edition}/items/{item}"));
+        var shown = paper?.Reworded(text => QuestionText.Shown(text, $"/api/editions/{edition}/items/{item}"));
         var text = shown is null ? "" : QuizText.Write(shown);
         return new(
             text,
@@ -79,7 +78,7 @@ public static class ReadQuiz
         );
         // What is asked, in the one form in which texts are kept: some was kept before it had to be.
         var asked = (paper ?? throw Problem.Unknown()).Reworded(text =>
-            WriteQuiz.AskedText(text, (_, source) => Pictures.HashOf(source) is { } hash ? Pictures.Named(hash) : null)
+            QuestionText.Stored(text, "item", (_, source) => Pictures.HashOf(source) is { } hash ? Pictures.Named(hash) : null)
         );
         var package = new QtiPackage(found.Title, asked);
         var packed = files

@@ -87,15 +87,6 @@ public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQu
             PaperOf(request.Text, request.Rules, (element, source) => known.Pictures.Stored(element, source, viewpoint, "text"));
     }
 
-    /// <summary>What is asked in the one form in which texts are kept.</summary>
-    /// <param name="media">What the address of a picture, sound or film is kept as; null: it is left out.</param>
-    internal static string AskedText(string html, Func<string, string, string?> media)
-    {
-        if (FormattedText.Fault(html) is { } fault)
-            throw Problem.Field("text", fault);
-        return TextBlocks.Unnamed(FormattedText.Canonical(html, media));
-    }
-
     private static QuizPaper KeepingIds(KnownQuiz known, QuizPaper paper) => known.Paper is { } earlier ? paper.KeepingIds(earlier) : paper;
 
     /// <summary>A quiz as it is written.</summary>
@@ -129,7 +120,7 @@ public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQu
 
         string Asked(PaperQuestion question)
         {
-            var asked = AskedText(question.Text, media);
+            var asked = QuestionText.Stored(question.Text, "text", media);
             return asked.Length > 0
                 ? asked
                 : throw Problem.Field("text", $"Question {questions.IndexOf(question) + 1} asks nothing. Write what is asked.");

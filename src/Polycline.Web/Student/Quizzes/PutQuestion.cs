@@ -2,7 +2,6 @@ using System.Text.Json.Nodes;
 using Polycline.Core.MarkFiles;
 using Polycline.Core.Marking;
 using Polycline.Core.Marking.Papers;
-using Polycline.Data.Courses;
 using Polycline.Web.Foundation.Files;
 using Polycline.Web.Foundation.Reading;
 
@@ -61,7 +60,7 @@ public sealed record PutQuestion
             Kind = QuizPaperFile.KindOf(key),
             Points = question.Question.Points.PointsShown(),
             IsExtra = question.Question.IsExtra,
-            Html = Asked(question.Text, place.Address),
+            Html = QuestionText.Shown(question.Text, place.Address),
             Hint = question.Hint,
             Options = key switch
             {
@@ -94,17 +93,6 @@ public sealed record PutQuestion
 
         List<PutOption> Mixed(IEnumerable<string> ids) => Said(QuizDraw.Mixed(ids, $"{lot} {question.Question.Id}"));
     }
-
-    /// <summary>What is asked, as it is shown.</summary>
-    /// <param name="address">Of the item.</param>
-    public static string Asked(string text, string address) => Pictures.Shown(FormattedText.Canonical(text, (_, source) => Pictures.HashOf(
-                    source
-                )
-                    is { } hash
-                    ? Pictures.Named(hash)
-                // Whoever writes a quiz sees in it what they have just sent.
-                : Pictures.UploadOf(source) is null ? null
-                : source), address)!;
 
     /// <summary>An answer in the form in which it is kept.</summary>
     public static JsonNode? Sent(Answer? answer) =>

@@ -32,7 +32,7 @@ const kept = computed(() => (props.question.file?.name === answer.value ? props.
       </p>
       <FilePicker
         :label="`${name}: a file`"
-        :words="called ? 'Another file in its place' : 'Choose a file, drop it here or paste it'"
+        :words="called ? 'Another file in its place' : 'Choose a file'"
         one
         @sent="(files) => files[0] && (answer = { upload: files[0].upload, name: files[0].name })"
       />

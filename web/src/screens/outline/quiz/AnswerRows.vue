@@ -51,7 +51,7 @@ function onEnter(at: number): void {
         <WordField
           v-model="answer.words"
           :label="kind === 'match' ? `What ${at + 1} of ${name} is matched` : `Answer ${at + 1} to ${name}`"
-          :placeholder="kind === 'match' ? 'nothing (a spare match)' : 'answer'"
+          :placeholder="kind === 'match' ? 'thing' : 'answer'"
           :maxlength="1000"
         />
       </span>
@@ -81,7 +81,12 @@ function onEnter(at: number): void {
       </span>
     </li>
     <li v-if="question.answers.length < MOST" class="more">
-      <button type="button" class="word-button small" @click="add">Add an answer</button>
+      <button type="button" class="word-button small" @click="add">
+        {{ kind === 'match' ? 'Add a pair' : 'Add an answer' }}
+      </button>
+      <span v-if="kind === 'match'" class="small second">
+        Leave the left side empty for a match that belongs to nothing.</span
+      >
     </li>
   </ol>
 </template>

@@ -24,9 +24,9 @@ defineEmits<{ change: []; count: [] }>()
     </p>
     <RubricTable v-if="rubric && ready.back.mark?.rubric" :rubric="rubric" :given="ready.back.mark.rubric" />
     <p v-if="ready.back.text" class="written">{{ ready.back.text }}</p>
-    <p v-if="canChange" class="line">
+    <p v-if="canChange" class="ways">
       <button v-if="isOwn" type="button" class="word-button small" @click="$emit('change')">
-        change it, or give it back now
+        {{ isOneOfSeveral ? 'change it' : 'change it, or give it back now' }}
       </button>
       <button v-if="!isOwn || isOneOfSeveral" type="button" class="word-button small" @click="$emit('count')">
         {{ isOneOfSeveral ? 'this mark counts: give it back' : 'give it back with this mark' }}
@@ -40,6 +40,11 @@ blockquote {
   margin: 0;
   padding: var(--space-2) 0 var(--space-2) var(--space-6);
   border-left: var(--stroke-strong) solid var(--hair);
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-5);
 }
 .written {
   white-space: pre-wrap;
