@@ -233,7 +233,8 @@ public sealed class ReadyTests : LeadOfASchool
             connection.ExecuteAsync(
                 """
                 UPDATE ready_mark SET goes_at = '2026-10-01';
-                UPDATE ready_mark SET request = request || '{"remarks": [{"at": {"from": 0, "to": 100000}, "text": "Beyond."}]}' WHERE work = @Work
+                UPDATE ready_mark SET request = request || '{"remarks": [{"at": {"from": 0, "to": 100000}, "text": "Beyond."}]}'
+                WHERE work = @Work
                 """,
                 new { pieces[0].Work }
             )
