@@ -11,6 +11,9 @@ namespace Polycline.Tests.Browser;
 public class PublishedSchool : IAsyncLifetime
 {
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
+
+    // A machine that does other things beside may take long to start a process; one that ended says so at once.
+    private static readonly TimeSpan Starting = TimeSpan.FromSeconds(180);
     private readonly List<Process> processes = [];
     private readonly ConcurrentDictionary<int, Task> serving = new();
     private readonly ConcurrentQueue<string> said = [];
@@ -78,6 +81,7 @@ public class PublishedSchool : IAsyncLifetime
         start.Environment["DOTNET_TC_CallCountThreshold"] = "4000";
         var process = Process.Start(start)!;
         process.OutputDataReceived += (_, told) => said.Enqueue(told.Data ?? "");
+        process.ErrorDataReceived += (_, told) => said.Enqueue(told.Data ?? "");
         process.BeginErrorReadLine();
         process.BeginOutputReadLine();
         if (instance < processes.Count)
@@ -89,7 +93,7 @@ public class PublishedSchool : IAsyncLifetime
         {
             processes.Add(process);
         }
-        await Ready(Addresses[instance]);
+        await Ready(process, Addresses[instance]);
     }
 
     public async ValueTask DisposeAsync()
@@ -104,12 +108,12 @@ public class PublishedSchool : IAsyncLifetime
         GC.SuppressFinalize(this);
     }
 
-    private static async Task Ready(Uri address)
+    private async Task Ready(Process process, Uri address)
     {
         using var caller = new Caller(address);
         // Asked in a hurry, it is answered later: it starts on the same machine.
         using var pause = new PeriodicTimer(TimeSpan.FromMilliseconds(100));
-        for (var waited = Stopwatch.StartNew(); waited.Elapsed < Patience; await pause.WaitForNextTickAsync())
+        for (var waited = Stopwatch.StartNew(); waited.Elapsed < Starting && !process.HasExited; await pause.WaitForNextTickAsync())
         {
             try
             {
@@ -121,7 +125,9 @@ public class PublishedSchool : IAsyncLifetime
                 // Not listening yet.
             }
         }
-        throw new TimeoutException($"{address} did not get ready.");
+        throw new TimeoutException(
+            $"{address} {(process.HasExited ? "ended" : "did not get ready")}. It said: {string.Join('\n', said.TakeLast(20))}"
+        );
     }
 
     // Below the ports the system hands out by itself, so that nobody is given it before the application listens.
