@@ -77,7 +77,7 @@ BEGIN
   DELETE FROM mail WHERE person = which;
   DELETE FROM code_use WHERE person = which;
   DELETE FROM looked WHERE person = which;
-  DELETE FROM draft WHERE person = which; DELETE FROM ready_mark r USING work w WHERE w.id = r.work AND w.person = which;
+  DELETE FROM draft WHERE person = which; DELETE FROM option_queue WHERE person = which; DELETE FROM ready_mark r USING work w WHERE w.id = r.work AND w.person = which;
   DELETE FROM upload WHERE person = which;
   UPDATE cannot_open SET note = '' WHERE person = which;
   DELETE FROM roster_key WHERE kind = 'person' AND about = which;
@@ -205,6 +205,9 @@ BEGIN
     FROM jsonb_populate_recordset(NULL::feedback, merged -> -1 -> 'feedback') f LEFT JOIN renumbered r ON r.work = f.work AND r.n = f.n;
     DROP TABLE renumbered;
   END LOOP;
+  DELETE FROM option_queue q USING option_queue p WHERE q.item = p.item AND q.option = p.option AND q.id > p.id
+    AND q.person IN (kept, other) AND p.person IN (kept, other);
+  UPDATE option_queue q SET person = kept WHERE q.person = other;
   UPDATE work w SET person = kept WHERE w.person = other;
   GET DIAGNOSTICS n = ROW_COUNT;
   counted := counted || jsonb_build_object('works', n, 'merged', jsonb_array_length(merged));
@@ -1137,6 +1140,23 @@ CREATE TABLE public.opened (
     due timestamp with time zone,
     recorded_at timestamp with time zone NOT NULL
 );
+CREATE TABLE public.option_queue (
+    id bigint NOT NULL,
+    item bigint NOT NULL,
+    section bigint NOT NULL,
+    person bigint NOT NULL,
+    option text NOT NULL,
+    at timestamp with time zone NOT NULL,
+    came_up_at timestamp with time zone
+);
+ALTER TABLE public.option_queue ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.option_queue_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
 CREATE TABLE public.order_change (
     section bigint NOT NULL,
     seq integer NOT NULL,
@@ -1768,6 +1788,10 @@ ALTER TABLE ONLY public.one_time_link
     ADD CONSTRAINT one_time_link_pkey PRIMARY KEY (token_hash);
 ALTER TABLE ONLY public.opened
     ADD CONSTRAINT opened_pkey PRIMARY KEY (section, item);
+ALTER TABLE ONLY public.option_queue
+    ADD CONSTRAINT option_queue_item_person_option_key UNIQUE (item, person, option);
+ALTER TABLE ONLY public.option_queue
+    ADD CONSTRAINT option_queue_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.order_change
     ADD CONSTRAINT order_change_pkey PRIMARY KEY (section, seq);
 ALTER TABLE ONLY public.outcome_import
@@ -1910,6 +1934,7 @@ CREATE INDEX mail_person_idx ON public.mail USING btree (person);
 CREATE INDEX master_member_person ON public.master_member USING btree (person);
 CREATE INDEX one_time_link_person ON public.one_time_link USING btree (person);
 CREATE INDEX opened_item ON public.opened USING btree (item);
+CREATE INDEX option_queue_waiting ON public.option_queue USING btree (item, section) WHERE (came_up_at IS NULL);
 CREATE INDEX outcome_import_by ON public.outcome_import USING btree (by);
 CREATE UNIQUE INDEX person_join_once ON public.person_join USING btree (other) WHERE (separated_at IS NULL);
 CREATE UNIQUE INDEX private_link_in_force ON public.private_link USING btree (person, kind, COALESCE(section, (0)::bigint)) WHERE (withdrawn_at IS NULL);
@@ -2103,6 +2128,12 @@ ALTER TABLE ONLY public.opened
     ADD CONSTRAINT opened_item_fkey FOREIGN KEY (item) REFERENCES public.item(id);
 ALTER TABLE ONLY public.opened
     ADD CONSTRAINT opened_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
+ALTER TABLE ONLY public.option_queue
+    ADD CONSTRAINT option_queue_item_fkey FOREIGN KEY (item) REFERENCES public.item(id) ON DELETE CASCADE;
+ALTER TABLE ONLY public.option_queue
+    ADD CONSTRAINT option_queue_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.option_queue
+    ADD CONSTRAINT option_queue_section_fkey FOREIGN KEY (section) REFERENCES public.section(id) ON DELETE CASCADE;
 ALTER TABLE ONLY public.order_change
     ADD CONSTRAINT order_change_section_fkey FOREIGN KEY (section) REFERENCES public.section(id);
 ALTER TABLE ONLY public.outcome_import
@@ -2353,6 +2384,8 @@ GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.meeting_change TO polycline_ap
 GRANT SELECT,INSERT ON TABLE public.one_time_link TO polycline_app;
 GRANT UPDATE(used_at) ON TABLE public.one_time_link TO polycline_app;
 GRANT SELECT,INSERT,DELETE ON TABLE public.opened TO polycline_app;
+GRANT SELECT,INSERT,DELETE ON TABLE public.option_queue TO polycline_app;
+GRANT UPDATE(came_up_at) ON TABLE public.option_queue TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.order_change TO polycline_app;
 GRANT SELECT,INSERT ON TABLE public.outcome TO polycline_app;
 GRANT UPDATE(words) ON TABLE public.outcome TO polycline_app;

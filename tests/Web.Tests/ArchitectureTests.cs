@@ -170,6 +170,7 @@ public sealed class ArchitectureTests
         {
             "Foundation/Commands/CommandPipeline.cs",
             "Host/OpeningSweep.cs",
+            "Host/QueueSweep.cs",
             "Host/QuizSweep.cs",
             "Host/ReadySweep.cs",
             "Files/SendPiece.cs",

@@ -1,8 +1,10 @@
 using System.Net;
 using System.Text.Json.Nodes;
 using Dapper;
+using Microsoft.Extensions.DependencyInjection;
 using Polycline.Demo.School;
 using Polycline.Testing;
+using Polycline.Web.Host;
 using Shouldly;
 using Xunit;
 
@@ -162,6 +164,76 @@ public sealed class ChoiceTests : LeadOfASchool
         both.Count(reply => reply.Status == HttpStatusCode.OK).ShouldBe(1);
     }
 
+    [Fact]
+    public async Task Who_waits_for_a_full_option_comes_up_in_turn_and_gives_up_what_they_had_meanwhile()
+    {
+        await Hang("instrument");
+        var offers = await Offers();
+        offers["options"]![0]!["room"] = 1;
+        (await Offer(offers)).Status.ShouldBe(HttpStatusCode.OK);
+        var (first, behind) = (students.First(one => one != Imke), students.Last(one => one != Imke));
+        using var last = await School.As(await NameOf(behind));
+        async Task<JsonNode> Instrument(Caller who) => (await who.Get(In($"items/{choice}/offer"))).Json["options"]![0]!;
+        Task<Reply> Wait(Caller who, string[] options, params string[] waitFor) =>
+            who.Post(
+                In("pick-options"),
+                new
+                {
+                    item = choice,
+                    options,
+                    waitFor,
+                },
+                Guid.NewGuid()
+            );
+
+        // Only what is full has a queue.
+        (await Wait(imke, [], "instrument")).Json["title"]!
+            .GetValue<string>()
+            .ShouldStartWith("There is room in “An instrument of your own”.");
+        (await PickFor(first, "instrument")).Status.ShouldBe(HttpStatusCode.OK);
+        (await Wait(imke, [], "nothing such")).Json["field"]!.GetValue<string>().ShouldBe("waitFor[0]");
+        (await Wait(imke, ["briefing"], "instrument")).Json["sentence"]!
+            .GetValue<string>()
+            .ShouldEndWith(
+                "You are the first to wait for “An instrument of your own”: if a place comes free, you get it in place of “A harbour briefing”."
+            );
+        (await Wait(last, [], "instrument")).Json["sentence"]!
+            .GetValue<string>()
+            .ShouldBe("You are number 2 of those who wait for “An instrument of your own”: when it is your turn, you get it.");
+        var own = await Instrument(last);
+        (own["queue"]!["waiting"]!.GetValue<int>(), own["queue"]!["place"]!.GetValue<int>(), own["room"]!.GetValue<int>()).ShouldBe(
+            (2, 2, 0)
+        );
+        Strings((await PicksOf(Alder))["options"]![0]!["waiting"]).ShouldBe([DemoPeople.OnTrack, await NameOf(behind)]);
+
+        // A place that is given up is the first one’s at once, with what hangs on it.
+        (await PickFor(first)).Json["sentence"]!
+            .GetValue<string>()
+            .ShouldContain($"{DemoPeople.OnTrack} waited for “An instrument of your own” and gets it.");
+        var now = (await imke.Get(In($"items/{choice}/offer"))).Json["options"]!.AsArray();
+        now.Select(one => one!["isPicked"]!.GetValue<bool>()).ShouldBe([true, false]);
+        now[0]!["queue"]!["cameUpAt"].ShouldNotBeNull();
+        (await imke.Get(In($"items/{hanging}"))).Json["state"]!.GetValue<string>().ShouldBe("open");
+        (await Instrument(last))["queue"]!["place"]!.GetValue<int>().ShouldBe(1);
+
+        // Where there is more room, it is given away by itself; whoever waits no longer gets nothing.
+        offers["options"]![0]!["room"] = 2;
+        offers["options"]![0]!["title"] = "A gauge";
+        (await Wait(last, [])).Json["sentence"]!.GetValue<string>().ShouldBe("You no longer wait.");
+        (await Offer(offers)).Status.ShouldBe(HttpStatusCode.OK);
+        await Sweep();
+        (await Instrument(last))["isPicked"]!.GetValue<bool>().ShouldBeFalse();
+        offers["options"]![0]!["room"] = 1;
+        (await Offer(offers)).Status.ShouldBe(HttpStatusCode.OK);
+        (await Wait(last, [], "instrument")).Status.ShouldBe(HttpStatusCode.OK);
+        offers["options"]![0]!["room"] = 2;
+        (await Offer(offers)).Status.ShouldBe(HttpStatusCode.OK);
+        await Sweep();
+        (await Instrument(last))["isPicked"]!.GetValue<bool>().ShouldBeTrue();
+
+        Task Sweep() => School.Instance.Services.GetRequiredService<QueueSweep>().Sweep(CancellationToken.None);
+    }
+
     private Task<string> NameOf(long person) =>
         School.Sql(async connection =>
             (await connection.ExecuteScalarAsync<string>("SELECT name FROM person WHERE id = @person", new { person }))!
@@ -189,6 +261,11 @@ public sealed class ChoiceTests : LeadOfASchool
         reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
         reply.Json["words"]!.GetValue<string>().ShouldContain("”: up to 2 of A gauge, A harbour briefing and A logbook");
         (await Offers())["options"]!.AsArray().Select(one => one!["option"]!.GetValue<string>()).ShouldBe(["instrument", "briefing", "o1"]);
+        // It leads nowhere yet: that is said by its title, before anything is released.
+        (await Lead.Get(Route("today"))).Json["toCheck"]!
+            .AsArray()
+            .Select(check => check!["words"]!.GetValue<string>())
+            .ShouldContain($"In “{Title}”, nothing depends on “A logbook”, nor on not picking at all.");
         (await Pick(imke, "o1", "briefing")).Status.ShouldBe(HttpStatusCode.OK);
         (await Pick(imke, "o1", "briefing", "instrument")).Json["field"]!.GetValue<string>().ShouldBe("options");
 

@@ -18,7 +18,9 @@ public sealed class QuizTests : LeadOfASchool
     private const string Text = """
         Which is colder?
         + minus three
+        > Colder than nothing.
         - three
+        > That would be thawing.
 
         How warm is it?
         number: 14.6 ± 0.1 °C
@@ -154,6 +156,9 @@ public sealed class QuizTests : LeadOfASchool
         after["score"]!.GetValue<string>().ShouldBe("3.5 of 4");
         var lines = after["done"]![0]!["questions"]!.AsArray();
         lines.Select(line => line!["points"]!.GetValue<string>()).ShouldBe(["1 of 1", "2 of 2", "0.5 of 1"]);
+        lines
+            .Select(line => string.Join(' ', line!["replies"]!.AsArray().Select(reply => reply!.GetValue<string>())))
+            .ShouldBe(["Colder than nothing.", "", ""]);
         lines[2]!["right"]!.GetValue<string>().ShouldBe("breeze, gale, storm");
         (await Facts()).ShouldBe([("begun", null, 1), ("submitted", null, 1), ("scored", 87.5m, 1)]);
 

@@ -12,6 +12,7 @@ public enum FindingCode
     BranchOverlap,
     ChangeIdle,
     ChoiceGap,
+    ChoiceUntied,
     ClosesBeforeDue,
     DoubleEnrolment,
     DueBeforeLesson,

@@ -5,13 +5,18 @@ using Polycline.Core.Planning;
 namespace Polycline.Core.Findings;
 
 /// <summary>
-/// What a team should know of its conditions beyond chapter 6: conditions on what can never come of the item they name, and
-/// on what opens later than the item that waits for it. They stand beside the findings of a plan file's answer, not in it.
+/// What a team should know of its conditions beyond chapter 6: conditions on what can never come of the item they name or on
+/// what opens later than the item that waits for it, and items that seem to lack one. They stand beside the findings of a plan file's answer, not in it.
 /// </summary>
 public static class ConditionChecks
 {
-    /// <summary><c>gate-no-outcome</c>: the item with the condition, then the items it names that can never meet it.</summary>
-    public static IEnumerable<PlanFinding> OfCourse(PlanSchedule plan)
+    /// <summary>
+    /// <c>gate-no-outcome</c>: the item with the condition, then the items it names that can never meet it. <c>choice-untied</c>: an
+    /// item that seems to be for one option of a choice, but does not hang on it.
+    /// </summary>
+    public static IEnumerable<PlanFinding> OfCourse(PlanSchedule plan) => NoOutcome(plan).Concat(ChoiceTies.Of(plan));
+
+    private static IEnumerable<PlanFinding> NoOutcome(PlanSchedule plan)
     {
         foreach (var unit in plan.Edition.Units)
         {

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using System.Numerics;
 using System.Text.Json;
@@ -22,23 +23,28 @@ internal static class KeyWriter
             json.WriteString("void", question.Voided == Voided.Full ? "full" : "out");
         Key(question.Key, json);
         json.WriteString("text", paper.Text);
-        if (!paper.Words.IsEmpty)
-        {
-            json.WriteStartObject("words");
-            foreach (var word in paper.Words.OrderBy(word => word.Key, StringComparer.Ordinal))
-                json.WriteString(word.Key, word.Value);
-            json.WriteEndObject();
-        }
+        Map(json, "words", paper.Words);
         if (paper.Hint is not null)
             json.WriteString("hint", paper.Hint);
         if (paper.After is not null)
             json.WriteString("after", paper.After);
+        Map(json, "replies", paper.Replies);
         if (paper.Pool > 0)
             json.WriteNumber("pool", paper.Pool);
         if (paper.BeginsPage)
             json.WriteBoolean("page", true);
         if (paper.KeepsOrder)
             json.WriteBoolean("asWritten", true);
+        json.WriteEndObject();
+    }
+
+    private static void Map(Utf8JsonWriter json, string name, ImmutableDictionary<string, string> said)
+    {
+        if (said.IsEmpty)
+            return;
+        json.WriteStartObject(name);
+        foreach (var (id, words) in said.OrderBy(one => one.Key, StringComparer.Ordinal))
+            json.WriteString(id, words);
         json.WriteEndObject();
     }
 

@@ -28,6 +28,7 @@ public static class QuizPaperFile
         new("words", Forms.Map(Words, false)),
         new("hint", Words),
         new("after", Words),
+        new("replies", Forms.Map(Words, false)),
         new("pool", Amounts.FromOne),
         new("page", Forms.Bool),
         new("asWritten", Forms.Bool)
@@ -147,6 +148,7 @@ public static class QuizPaperFile
         {
             Hint = piece["hint"]?.Value,
             After = piece["after"]?.Value,
+            Replies = (piece["replies"]?.Members ?? []).ToImmutableDictionary(reply => reply.Name, reply => reply.Value.Value!),
             Pool = PoolOf(piece),
             BeginsPage = Is(piece, "page"),
             KeepsOrder = Is(piece, "asWritten"),
@@ -193,6 +195,10 @@ public static class QuizPaperFile
         foreach (var word in question["words"]?.Members ?? [])
             if (!ids.Contains(word.Name))
                 faults.Add(question["words"]!, word, "the question has nothing of this id");
+        var chosen = PaperQuestion.OptionsIn(MarkingBuilder.QuestionOf(question).Key);
+        foreach (var reply in question["replies"]?.Members ?? [])
+            if (!chosen.Contains(reply.Name))
+                faults.Add(question["replies"]!, reply, "there is no such option to choose");
     }
 
     private static JsonShape WordsOf<T>()

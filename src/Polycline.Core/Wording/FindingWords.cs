@@ -38,7 +38,7 @@ public sealed class FindingWords(Func<string, string> nameOf, Basis basis, Level
         };
     }
 
-    /// <summary>Of the whole plan.</summary>
+    /// <summary>Of the whole plan; options are named as the finding has them.</summary>
     public string Of(PlanFinding finding)
     {
         var first = nameOf(finding.Targets[0]);
@@ -60,6 +60,8 @@ public sealed class FindingWords(Func<string, string> nameOf, Basis basis, Level
                 + $"{(finding.Gaps.Value.Length == 1 ? "leads" : "lead")} to none of {Quoted(others)}; nor does not taking it at all.",
             FindingCode.BranchOverlap => $"A score in “{first}” can open both {Quoted(others)}.",
             FindingCode.ChoiceGap => $"In “{first}”, nothing depends on {Quoted(finding.Options!.Value)}, nor on not picking at all.",
+            FindingCode.ChoiceUntied =>
+                $"“{first}” seems to be for {Quoted(finding.Options!.Value)} of “{others[0]}”, but opens whatever is picked there.",
             FindingCode.DoubleEnrolment => $"{first} is in {Joined(others, "and")} at the same time.",
             FindingCode.SpecialDayIdle => $"The special day on {Date(finding.Targets[0])} does nothing: there are no classes that day.",
             _ => throw new ArgumentException($"'{finding.Code}' is no finding of a plan.", nameof(finding)),

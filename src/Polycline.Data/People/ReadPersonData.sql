@@ -35,6 +35,8 @@ SELECT jsonb_build_object(
               FROM quiz_attempt a JOIN item i ON i.id = a.item WHERE a.person = p.id),
   'couldNotOpen', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'saidAt', c.said_at, 'note', c.note, 'settledAt', c.settled_at) ORDER BY c.id), '[]')
                    FROM cannot_open c JOIN item i ON i.id = c.item WHERE c.person = p.id),
+  'waitsFor', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'option', q.option, 'since', q.at, 'cameUpAt', q.came_up_at) ORDER BY q.id), '[]')
+               FROM option_queue q JOIN item i ON i.id = q.item WHERE q.person = p.id),
   'happened', (SELECT coalesce(jsonb_agg(jsonb_build_object('what', f.event, 'item', i.title, 'at', f.at, 'score', f.score, 'chosen', f.option) ORDER BY f.at, f.id), '[]')
                FROM fact f JOIN item i ON i.id = f.item WHERE f.person = p.id AND f.voided_at IS NULL),
   'feedbackGiven', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'at', f.returned_at, 'text', f.text, 'remarks', f.remarks) ORDER BY f.id), '[]')

@@ -11,14 +11,15 @@ namespace Polycline.Formats.Quizzes;
 /// <param name="number">Which question it is, from 1.</param>
 internal sealed partial class QuestionBlock(int number, string[] lines)
 {
-    private const int LongestWords = 1_000;
+    internal const int LongestWords = 1_000;
     private const int LongestFormatted = 20_000;
     private const int MostAnswers = 50;
 
     private readonly QuizLine[] understood = [.. lines.Select(line => new QuizLine(line, "", false))];
     private readonly List<string> asked = [];
     private string? formatted;
-    private readonly List<(string Words, bool IsRight)> options = [];
+    private readonly ChoiceLines options = new();
+    private ImmutableDictionary<string, string> replies = ImmutableDictionary<string, string>.Empty;
     private readonly List<string> steps = [];
     private readonly List<(string? Left, string Right)> pairs = [];
     private readonly List<string> accepted = [];
@@ -61,6 +62,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         {
             Hint = hint,
             After = after,
+            Replies = replies,
             KeepsOrder = said.Contains("in this order"),
         };
     }
@@ -72,6 +74,8 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
             Formatted(line["formatted:".Length..].Trim());
         else if (line[0] is '+' or '-' && words.Length > 0 && line[1] == ' ')
             Option(at, words, line[0] == '+');
+        else if (line[0] == '>' && options.Count > 0)
+            Take(at, options.Reply(words), "said to whoever chooses it");
         else if (Step().Match(line) is { Success: true } step && HasAsked)
             Numbered(at, int.Parse(step.Groups[1].Value, CultureInfo.InvariantCulture), step.Groups[2].Value);
         else if (Setting().Match(line) is { Success: true } setting && HasAsked)
@@ -99,17 +103,14 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
             formatted = html;
     }
 
-    private void Option(int at, string words, bool isRight)
+    private void Option(int at, string words, bool isRight) => Take(at, options.Add(words, isRight), isRight ? "right" : "wrong");
+
+    private void Take(int at, string? fault, string meaning)
     {
-        if (options.Any(option => option.Words == words))
-            Fault(at, "This answer is here twice.");
-        else if (options.Count == MostAnswers || words.Length > LongestWords)
-            Fault(at, $"There can be up to {MostAnswers} answers of up to {LongestWords:N0} characters.");
+        if (fault is not null)
+            Fault(at, fault);
         else
-        {
-            options.Add((words, isRight));
-            Understood(at, isRight ? "right" : "wrong");
-        }
+            Understood(at, meaning);
     }
 
     private void Numbered(int at, int place, string words)
@@ -285,16 +286,9 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         return (key, text, words.All);
     }
 
-    private QuestionKey? Choosing(PaperWords words, bool isAll)
-    {
-        var ids = words.Add(options.Select(option => option.Words));
-        ImmutableArray<string> right = [.. ids.Where((_, n) => options[n].IsRight)];
-        if (said.Contains("any number") || right.Length > 1)
-            return new QuestionKey.ManyKey(ids, right, isAll);
-        return right.Length == 1
-            ? new QuestionKey.OneKey(ids, right)
-            : Fault("Mark the right answer with +, or add “any number” if none is right.");
-    }
+    private QuestionKey? Choosing(PaperWords words, bool isAll) =>
+        options.Key(words, said.Contains("any number"), isAll, out replies)
+        ?? Fault("Mark the right answer with +, or add “any number” if none is right.");
 
     private QuestionKey? Pairing(PaperWords words, bool isAll)
     {

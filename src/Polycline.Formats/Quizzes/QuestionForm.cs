@@ -100,20 +100,25 @@ public sealed record QuestionForm
         };
     }
 
-    private static IEnumerable<AnswerForm> AnswersOf(PaperQuestion question) =>
-        question.Question.Key switch
+    private static IEnumerable<AnswerForm> AnswersOf(PaperQuestion question)
+    {
+        return question.Question.Key switch
         {
-            QuestionKey.OneKey one => one.Options.Select(id => new AnswerForm(question.Words[id], "", one.Right.Contains(id))),
-            QuestionKey.ManyKey many => many.Options.Select(id => new AnswerForm(question.Words[id], "", many.Right.Contains(id))),
+            QuestionKey.OneKey one => one.Options.Select(id => Choice(id, one.Right.Contains(id))),
+            QuestionKey.ManyKey many => many.Options.Select(id => Choice(id, many.Right.Contains(id))),
             QuestionKey.OrderKey order => order.Sequence.Select(id => new AnswerForm(question.Words[id], "", true)),
             QuestionKey.MatchKey match => match
                 .Pairs.Select(pair => new AnswerForm(question.Words[pair.Left], question.Words[pair.Right], true))
                 .Concat(match.Spare.Select(id => new AnswerForm("", question.Words[id], false))),
             _ => [],
         };
+
+        AnswerForm Choice(string id, bool isRight) => new(question.Words[id], "", isRight, question.Replies.GetValueOrDefault(id, ""));
+    }
 }
 
 /// <param name="Words">What it says; of a match, what a match is found for, or empty where nothing has this match.</param>
 /// <param name="Match">Of a match: what belongs to it. Else empty.</param>
 /// <param name="IsRight">Of one or several to choose: whether it is right.</param>
-public sealed record AnswerForm(string Words, string Match, bool IsRight);
+/// <param name="Reply">Of one or several to choose: what is said afterwards to whoever chooses it; empty: nothing.</param>
+public sealed record AnswerForm(string Words, string Match, bool IsRight, string Reply = "");

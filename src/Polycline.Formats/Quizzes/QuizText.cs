@@ -146,10 +146,8 @@ public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<Pape
     private static IEnumerable<string> Answers(PaperQuestion question) =>
         question.Question.Key switch
         {
-            QuestionKey.OneKey one => one.Options.Select(id => $"{(one.Right.Contains(id) ? '+' : '-')} {question.Words[id]}"),
-            QuestionKey.ManyKey many => many
-                .Options.Select(id => $"{(many.Right.Contains(id) ? '+' : '-')} {question.Words[id]}")
-                .Concat(many.Right.Length > 1 ? [] : ["any number"]),
+            QuestionKey.OneKey one => Choices(question, one.Right),
+            QuestionKey.ManyKey many => Choices(question, many.Right).Concat(many.Right.Length > 1 ? [] : ["any number"]),
             QuestionKey.TruthKey truth => [truth.Right ? "true" : "false"],
             QuestionKey.NumberKey number => [$"number: {NumberKey(number)}"],
             QuestionKey.TextKey key =>
@@ -168,6 +166,16 @@ public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<Pape
             QuestionKey.FreeKey => ["read"],
             _ => ["file"],
         };
+
+    private static IEnumerable<string> Choices(PaperQuestion question, ImmutableArray<string> right)
+    {
+        foreach (var id in PaperQuestion.OptionsIn(question.Question.Key))
+        {
+            yield return $"{(right.Contains(id) ? '+' : '-')} {question.Words[id]}";
+            if (question.Replies.TryGetValue(id, out var reply))
+                yield return $"> {reply}";
+        }
+    }
 
     internal static string Gap(QuestionKey part, PaperQuestion question) =>
         part switch

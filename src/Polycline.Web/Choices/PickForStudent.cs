@@ -2,6 +2,7 @@ using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
+using Polycline.Data.Choices;
 using Polycline.Data.Courses;
 using Polycline.Data.People;
 using Polycline.Web.Foundation.AccessControl;
@@ -39,9 +40,15 @@ public sealed class PickForStudent : IWorkCommand<PickForStudentRequest, Edition
             .Options.Except(picks.By(request.Student))
             .Where(option => picks.RoomIn(option) == 0)
             .Select(option => $"“{choice.TitleOf(option)}” is full already; {name} gets it all the same.");
+        var had = picks.By(request.Student);
         var before = await OpensBy.Open(connection, plan, [request.Student], at);
         if (!await picks.Turn(connection, request.Item, work.Section, request.Student, request.Options, work.Access.Person.Id, work.Key))
             return new(false, [], [], $"{name} has picked that already.");
+        // Whatever they came by otherwise, they wait for no longer; what they had may be somebody else’s now.
+        await QueueStore.Leave(connection, request.Item, request.Student, [.. request.Options, .. had.Except(request.Options)]);
+        var moved = await OptionQueue.MoveUp(connection, plan, work.Section, request.Item, at);
+        var names = await AccessStore.NamesOf(connection, [.. moved.Select(one => one.Student)]);
+        var up = moved.Select(one => $"{names[one.Student]} waited for “{choice.TitleOf(one.Option)}” and gets it.");
         var after = await OpensBy.Open(connection, plan, [request.Student], at);
         var (was, becomes) = (before[request.Student], after[request.Student]);
         var told = OpensBy.Told(plan, new Dictionary<Id<Person>, string> { [request.Student] = name }, before, after).ToList();
@@ -56,6 +63,7 @@ public sealed class PickForStudent : IWorkCommand<PickForStudentRequest, Edition
                         ? $"{name} has picked nothing."
                         : $"{name} has {Counting.Joined([.. request.Options.Select(option => $"“{choice.TitleOf(option)}”")], "and")}.",
                     .. over,
+                    .. up,
                     .. told.Count == 0 ? ["Nothing depends on it yet."] : told,
                 ]
             )

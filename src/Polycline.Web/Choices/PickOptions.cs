@@ -1,7 +1,9 @@
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Release;
+using Polycline.Core.Sections;
 using Polycline.Core.Wording;
+using Polycline.Data.Choices;
 using Polycline.Data.Courses;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
@@ -11,7 +13,8 @@ using Polycline.Web.Foundation.Reading;
 namespace Polycline.Web.Choices;
 
 /// <param name="Options">All that is picked from now on; empty: nothing.</param>
-public sealed record PickOptionsRequest(Id<Item> Item, IReadOnlyList<string> Options);
+/// <param name="WaitFor">The full options waited for from now on; empty: none; null: those that are waited for already.</param>
+public sealed record PickOptionsRequest(Id<Item> Item, IReadOnlyList<string> Options, IReadOnlyList<string>? WaitFor = null);
 
 /// <param name="Opens">What opens by it, each with its code and title.</param>
 /// <param name="Closes">What closes by it.</param>
@@ -48,21 +51,81 @@ public sealed class PickOptions : IWorkCommand<PickOptionsRequest, PickingStuden
         var before = picks.By(course.Oneself);
         if (choice.Offered?.IsFinal == true && !before.All(request.Options.Contains))
             throw Problem.Field("options", "This pick can’t be changed. If you need another one, ask your teacher.");
+        var queue = await OptionQueue.Read(connection, ready.Plan, work.Section, request.Item, picks);
+        var waits = queue.By(course.Oneself);
         for (var n = 0; n < request.Options.Count; n++)
             if (!before.Contains(request.Options[n]) && picks.RoomIn(request.Options[n]) == 0)
                 throw Problem.Field(
                     $"options[{n}]",
-                    $"“{choice.TitleOf(request.Options[n])}” is full. Pick something else, or ask your teacher."
+                    $"“{choice.TitleOf(request.Options[n])}” is full. Pick something else, or wait for it."
                 );
+        IReadOnlyList<string> waitFor = [.. (request.WaitFor ?? waits).Except(request.Options)];
+        for (var n = 0; n < waitFor.Count; n++)
+            CheckWait(choice, picks, request.Options, waits, waitFor[n], $"waitFor[{n}]");
         var open = Open(course);
-        if (!await picks.Turn(connection, request.Item, work.Section, course.Oneself, request.Options, course.Oneself, work.Key))
+        var turned = await picks.Turn(connection, request.Item, work.Section, course.Oneself, request.Options, course.Oneself, work.Key);
+        var joined = waitFor.Except(waits).ToList();
+        var gone = waits.Except(waitFor).Concat(before.Except(request.Options)).ToList();
+        await QueueStore.Leave(connection, request.Item, course.Oneself, gone);
+        foreach (var option in joined)
+            await QueueStore.Join(connection, request.Item, work.Section, course.Oneself, option, at);
+        if (!turned && joined.Count == 0 && waits.SequenceEqual(waitFor))
             return new(false, [], [], "That is what you have picked.");
+        await OptionQueue.MoveUp(connection, ready.Plan, work.Section, request.Item, at);
         var now = Open(await ready.Students.SeenBy(connection, work.Access, work.Viewpoint));
         var (opens, closes) = (Told(now.Except(open)), Told(open.Except(now)));
-        return new(true, opens, closes, Sentence(opens, closes));
+        var queued = await Queued(work, ready.Plan, request.Item, course.Oneself, joined);
+        IEnumerable<string> said = turned ? [Sentence(opens, closes), .. queued] : queued;
+        return new(true, opens, closes, string.Join(' ', said.DefaultIfEmpty("You no longer wait.")));
 
         IReadOnlyList<string> Told(IEnumerable<Ref<Item>> items) =>
             [.. items.Select(item => $"{ready.Plan.Schedule.CodeOf[item]} {ready.Plan.Schedule.Item(item).Title}")];
+    }
+
+    // Only what is full has a queue.
+    private static void CheckWait(
+        Item choice,
+        Picks picks,
+        IReadOnlyList<string> wanted,
+        IReadOnlyList<string> waits,
+        string option,
+        string field
+    )
+    {
+        if (!choice.Options.Contains(option))
+            throw Problem.Unknown(field);
+        if (waits.Contains(option))
+            return;
+        if (picks.RoomIn(option) != 0)
+            throw Problem.Field(field, $"There is room in “{choice.TitleOf(option)}”. Pick it.");
+        if (choice.Offered?.IsFinal == true && wanted.Count >= choice.Picks)
+            throw Problem.Field(field, "What you pick here stays picked, so there is nothing to wait for. Ask your teacher.");
+    }
+
+    // Where they stand in the queues that they have joined, and what they give up when they come up.
+    private static async Task<IReadOnlyList<string>> Queued(
+        WorkContext work,
+        EditionPlan plan,
+        Id<Item> item,
+        Id<Person> student,
+        IReadOnlyList<string> joined
+    )
+    {
+        if (joined.Count == 0)
+            return [];
+        var choice = Picks.Of(plan, item);
+        var picks = await Picks.Read(work.Connection, plan, work.Section, item, work.Viewpoint.At);
+        var queue = await OptionQueue.Read(work.Connection, plan, work.Section, item, picks);
+        var instead = queue.GivenUpFor(student) is { } title ? $" in place of “{title}”" : "";
+        return
+        [
+            .. joined.Select(option =>
+                queue.For(option).Count == 1
+                    ? $"You are the first to wait for “{choice.TitleOf(option)}”: if a place comes free, you get it{instead}."
+                    : $"You are number {queue.For(option).Count} of those who wait for “{choice.TitleOf(option)}”: "
+                        + $"when it is your turn, you get it{instead}."
+            ),
+        ];
     }
 
     /// <summary>Whether something can be done with it now.</summary>

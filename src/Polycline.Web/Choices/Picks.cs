@@ -47,6 +47,10 @@ internal sealed class Picks(Item choice, IReadOnlyList<Id<Person>> students, IRe
     public IReadOnlyList<string> By(Id<Person> student) =>
         picked.TryGetValue(student, out var own) ? [.. choice.Options.Where(own.Contains)] : [];
 
+    /// <summary>So many of what a student has picked, whatever they picked last first.</summary>
+    public IReadOnlyList<string> Lasting(Id<Person> student, int most) =>
+        picked.TryGetValue(student, out var own) ? [.. own.Where(choice.Options.Contains).Take(most)] : [];
+
     /// <summary>The last pick of a student that stands, and who made it.</summary>
     public PickRow? LastOf(Id<Person> student) => rows.LastOrDefault(row => row.Person == student && row.Option is not null);
 

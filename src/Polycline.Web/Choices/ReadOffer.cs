@@ -15,7 +15,13 @@ public sealed record OfferAnswer(int Picks, bool MayPick, bool IsFinal, IReadOnl
 /// <param name="Option">What a pick names.</param>
 /// <param name="Room">For how many more there is room; null: for any number.</param>
 /// <param name="By">Whoever picked it for them; null: they themselves, or it is not picked.</param>
-public sealed record OfferLine(string Option, string Title, string Words, int? Room, bool IsPicked, string? By);
+public sealed record OfferLine(string Option, string Title, string Words, int? Room, bool IsPicked, string? By, OfferWait Queue);
+
+/// <summary>Of an option that is full: who waits for it.</summary>
+/// <param name="Waiting">How many.</param>
+/// <param name="Place">Which of them the student is, from 1; null: they do not wait.</param>
+/// <param name="CameUpAt">When the student came by it from its queue; null: otherwise, or it is not picked.</param>
+public sealed record OfferWait(int Waiting, int? Place, Moment? CameUpAt);
 
 /// <summary>A choice as a student has it: what is offered, for how many there is room, and what they picked.</summary>
 public static class ReadOffer
@@ -36,8 +42,15 @@ public static class ReadOffer
             throw Problem.Unknown();
         var plan = await compiled.Edition(access);
         var choice = Picks.Of(plan, new(item));
-        var picks = await database.Read(connection => Picks.Read(connection, plan, new(section), new(item), course.At), stop);
-        var own = course.Student is { } student ? picks.By(student) : [];
+        var (picks, queue) = await database.Read(
+            async connection =>
+            {
+                var picks = await Picks.Read(connection, plan, new(section), new(item), course.At);
+                return (picks, await OptionQueue.Read(connection, plan, new(section), new(item), picks));
+            },
+            stop
+        );
+        var own = course.Student is { } picker ? picks.By(picker) : [];
         var by = course.Student is { } who ? picks.LastOf(who)?.By : null;
         return new(
             choice.Picks,
@@ -50,9 +63,22 @@ public static class ReadOffer
                     choice.Offered?.Options.FirstOrDefault(one => one.Option == option)?.Words ?? "",
                     picks.RoomIn(option),
                     own.Contains(option),
-                    own.Contains(option) ? by : null
+                    own.Contains(option) ? by : null,
+                    Queue(option)
                 )),
             ]
         );
+
+        OfferWait Queue(string option)
+        {
+            var waiting = queue.For(option);
+            return course.Student is not { } student
+                ? new(waiting.Count, null, null)
+                : new(
+                    waiting.Count,
+                    waiting.Contains(student) ? 1 + waiting.TakeWhile(before => before != student).Count() : null,
+                    own.Contains(option) ? Moment.Of(queue.CameUp(student, option), plan.Term.Zone) : null
+                );
+        }
     }
 }

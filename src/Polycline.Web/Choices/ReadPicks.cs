@@ -24,7 +24,8 @@ public sealed record PicksSection(
 
 /// <param name="Picked">By how many.</param>
 /// <param name="Room">For how many more there is room; null: for any number.</param>
-public sealed record PicksOption(string Option, string Title, int Picked, int? Room);
+/// <param name="Waiting">Who waits for it, whoever came first first.</param>
+public sealed record PicksOption(string Option, string Title, int Picked, int? Room, IReadOnlyList<string> Waiting);
 
 /// <param name="Options">What they picked; empty: nothing yet.</param>
 /// <param name="At">When they picked last; null: not yet.</param>
@@ -58,7 +59,8 @@ public static class ReadPicks
                 )
                 {
                     var picks = await Picks.Read(connection, plan, section.Id, new(item), viewpoint.At);
-                    sections.Add(Of(plan, section, choice, picks, await AccessStore.NamesOf(connection, picks.Students)));
+                    var queue = await OptionQueue.Read(connection, plan, section.Id, new(item), picks);
+                    sections.Add(Of(plan, section, choice, picks, queue, await AccessStore.NamesOf(connection, picks.Students)));
                 }
                 return new PicksAnswer(choice.Picks, sections);
             },
@@ -71,6 +73,7 @@ public static class ReadPicks
         FollowingSection section,
         Item choice,
         Picks picks,
+        OptionQueue queue,
         IReadOnlyDictionary<Id<Person>, string> names
     ) =>
         new(
@@ -82,7 +85,8 @@ public static class ReadPicks
                     option,
                     choice.TitleOf(option),
                     picks.Students.Count(student => picks.By(student).Contains(option)),
-                    picks.RoomIn(option)
+                    picks.RoomIn(option),
+                    [.. queue.For(option).Select(student => names[student])]
                 )),
             ],
             [

@@ -161,6 +161,8 @@ public static class PolyclineHost
         builder.Services.AddHostedService(services => services.GetRequiredService<OpeningSweep>());
         builder.Services.AddSingleton<QuizSweep>();
         builder.Services.AddHostedService(services => services.GetRequiredService<QuizSweep>());
+        builder.Services.AddSingleton<QueueSweep>();
+        builder.Services.AddHostedService(services => services.GetRequiredService<QueueSweep>());
         builder.Services.AddSingleton<ReadySweep>();
         builder.Services.AddHostedService(services => services.GetRequiredService<ReadySweep>());
         builder.Services.AddSingleton<IMailRoute>(new MailRoute(settings.Mail));

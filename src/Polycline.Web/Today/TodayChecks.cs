@@ -33,6 +33,7 @@ internal sealed class TodayChecks(EditionPlan plan)
         .Of(plan.Schedule)
         .Concat(ConditionChecks.OfCourse(plan.Schedule))
         .Concat(plan.Schedule.Sections.SelectMany(ConditionChecks.OfSection))
+        .Select(finding => finding.Titled(plan.Schedule))
         .ToLookup(finding => finding.Section ?? "");
 
     /// <summary>In the course itself.</summary>
@@ -154,6 +155,7 @@ internal sealed class TodayChecks(EditionPlan plan)
                 "change a condition",
                 finding.Targets.ElementAtOrDefault(1) ?? finding.Targets[0]
             ),
+            FindingCode.ChoiceUntied => Row("say when it opens", finding.Targets[0]),
             FindingCode.ChoiceGap => Row("look at the choice", finding.Targets[0]),
             _ => Row("change its condition", finding.Targets[0]),
         };

@@ -139,6 +139,44 @@ public sealed class FindingsTests
     }
 
     [Fact]
+    public void What_seems_to_be_for_one_option_of_a_choice_and_hangs_on_none_is_found_beside_them()
+    {
+        Item Titled(string id, string title, GateNode? gate = null) => Plans.Task(id, gate: gate) with { Title = title };
+        GateNode Poster() => new GateNode.Picked(new("c"), "o1");
+        var choice = Plans.Task("c") with
+        {
+            Kind = ItemKind.Choice,
+            Title = "How you show it",
+            Options = ["o1", "o2"],
+            Offered = new([new("o1", "Poster", "", null), new("o2", "A talk", "", null)], false),
+        };
+        List<string> Untied(Edition edition) =>
+            [
+                .. ConditionChecks
+                    .OfCourse(Plans.Schedule(edition, []))
+                    .Select(finding =>
+                        $"{string.Join(' ', finding.Targets)}: {finding.Titled(Plans.Schedule(edition, [])).Options!.Value[0]}"
+                    ),
+            ];
+
+        // By its title, in whole words, of one option alone.
+        Untied(Of(choice, Titled("a", "Your poster: draft"), Titled("b", "Posters of others"), Titled("d", "A talk or a poster")))
+            .ShouldBe(["a c: Poster"]);
+        // By where it stands; what waits for something that hangs on the choice hangs on it too.
+        Untied(Of(choice, Titled("a", "Draw", Poster()), Titled("b", "Colour"), Titled("d", "Hang up", Poster()), Titled("e", "Sweep up")))
+            .ShouldBe(["b c: Poster"]);
+        Untied(Of(choice, Titled("a", "Poster", Poster()), Titled("b", "Poster again", Returned("a")))).ShouldBeEmpty();
+        // Another unit has its own reasons.
+        Untied(
+                Plans.Edition(
+                    Plans.Unit("u1", Plans.Lesson("l1", 1, choice)),
+                    Plans.Unit("u2", Plans.Lesson("l2", 1, Titled("a", "Poster")))
+                )
+            )
+            .ShouldBeEmpty();
+    }
+
+    [Fact]
     public void In_a_section_a_condition_hangs_on_what_it_does_not_have_or_waits_for_less()
     {
         var edition = Of(

@@ -103,6 +103,7 @@ public sealed class WordingTests
     )]
     [InlineData(FindingCode.BranchOverlap, "a b c", "A score in “a” can open both “b” and “c”.")]
     [InlineData(FindingCode.ChoiceGap, "a", "In “a”, nothing depends on “poster”, nor on not picking at all.")]
+    [InlineData(FindingCode.ChoiceUntied, "b a", "“b” seems to be for “poster” of “a”, but opens whatever is picked there.")]
     [InlineData(FindingCode.DoubleEnrolment, "p1 s1 s2", "p1 is in s1 and s2 at the same time.")]
     [InlineData(
         FindingCode.SpecialDayIdle,

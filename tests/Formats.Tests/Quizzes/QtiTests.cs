@@ -20,14 +20,17 @@ public sealed partial class QtiTests
         formatted: <p>A barometer <strong>falls</strong> &amp; <math data-tex="p"><mi>p</mi></math>.<br>What comes?</p>IMAGE
         + wind
         - calm
+        > Calm comes after a slow rise.
         - fog
         points: 2
         after: Air flows in.
 
         Which are high?
         + cirrus
+        > Cirrus is ice.
         + cirrostratus
         - stratus
+        > Look at “strat” & no “cirr”.
         points: 3
 
         Which are low?

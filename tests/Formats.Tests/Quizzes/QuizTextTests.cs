@@ -16,7 +16,9 @@ public sealed class QuizTextTests
         A barometer falls quickly. What comes?
         + wind and rain
         - a calm day
+        > That comes after a slow rise.
         - fog
+        > Fog needs still air.
         points: 2
         hint: Think of 2.04.
         after: Air flows in from all round.
@@ -134,6 +136,8 @@ public sealed class QuizTextTests
     [InlineData("Why?\n- yes\n- no", 0, "Mark the right answer")]
     [InlineData("Why?\n+ yes\n+ yes", 2, "twice")]
     [InlineData("Why?\n+ yes\ntrue", 0, "mixes two kinds")]
+    [InlineData("Why?\n+ yes\n> So it is.\n> Really.", 3, "already")]
+    [InlineData("Why?\n+ yes\n>", 2, "said to whoever chooses this")]
     [InlineData("Why?\n1. one\n3. three", 2, "this should be 2")]
     [InlineData("Why?\n+ yes\nand more", 2, "above its answers")]
     [InlineData("Why?\nnumber: about five", 1, "Write the number like this")]
@@ -279,7 +283,12 @@ public sealed class QuizTextTests
         var rows = QuestionForm.Of([.. read.Questions!.Value], [.. read.Draws]);
         rows.Select(row => row.Kind)
             .ShouldBe(["one", "many", "many", "truth", "number", "text", "order", "match", "gaps", "free", "file", "truth", "one"]);
-        rows[0].Answers.ShouldBe([new("wind and rain", "", true), new("a calm day", "", false), new("fog", "", false)]);
+        rows[0]
+            .Answers.ShouldBe([
+                new("wind and rain", "", true),
+                new("a calm day", "", false, "That comes after a slow rise."),
+                new("fog", "", false, "Fog needs still air."),
+            ]);
         (rows[0].Points, rows[0].Hint, rows[0].After).ShouldBe((2, "Think of 2.04.", "Air flows in from all round."));
         (rows[1].AllOrNothing, rows[2].IsExtra, rows[3].Right).ShouldBe((true, true, "true"));
         rows[4].Right.ShouldBe("1013.25 ± 0.5 hPa, mbar; 3 figures");

@@ -21,6 +21,33 @@ public sealed record PaperQuestion(QuizQuestion Question, string Text, Immutable
     /// <summary>What is said once it has been marked; null: nothing.</summary>
     public string? After { get; init; }
 
+    /// <summary>What is said once it has been marked to whoever chose an option, by the option's id; most have nothing.</summary>
+    public ImmutableDictionary<string, string> Replies { get; init; } = ImmutableDictionary<string, string>.Empty;
+
+    /// <summary>What is said of what was chosen, in the order in which it stands there.</summary>
+    public IReadOnlyList<string> RepliesTo(Answer? answer) =>
+        [
+            .. (
+                answer switch
+                {
+                    Answer.PickedOption picked => [picked.Option],
+                    Answer.ListedOptions listed => OptionsIn(Question.Key).Where(listed.Options.Contains),
+                    _ => Enumerable.Empty<string>(),
+                }
+            )
+                .Select(option => Replies.GetValueOrDefault(option))
+                .OfType<string>(),
+        ];
+
+    /// <summary>What there is to choose from, where one or several are chosen; else empty.</summary>
+    public static ImmutableArray<string> OptionsIn(QuestionKey key) =>
+        key switch
+        {
+            QuestionKey.OneKey one => one.Options,
+            QuestionKey.ManyKey many => many.Options,
+            _ => [],
+        };
+
     /// <summary>From which pool it is drawn, from 1; 0: it is put to everybody.</summary>
     public int Pool { get; init; }
 
@@ -162,6 +189,7 @@ internal static class PaperIds
         {
             Question = question.Question with { Id = known.Question.Id, Key = Renamed(question.Question.Key, id => ids[id]) },
             Words = question.Words.ToImmutableDictionary(pair => ids[pair.Key], pair => pair.Value),
+            Replies = question.Replies.ToImmutableDictionary(pair => ids[pair.Key], pair => pair.Value),
         };
     }
 

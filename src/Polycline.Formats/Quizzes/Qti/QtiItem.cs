@@ -5,6 +5,7 @@ using System.Xml.Linq;
 using Polycline.Core.Marking;
 using Polycline.Core.Marking.Papers;
 using static Polycline.Formats.Quizzes.Qti.QtiNames;
+using static Polycline.Formats.Quizzes.Qti.QtiRules;
 
 namespace Polycline.Formats.Quizzes.Qti;
 
@@ -31,10 +32,16 @@ internal sealed partial class QtiItem(PaperQuestion question, bool isMixed, Func
             Outcome(Score, "float", key.IsReadByPerson ? new XAttribute("externalScored", "human") : null, "0"),
             Outcome(MaxScore, "float", null, points),
             question.After is null ? null : Outcome(Feedback, "identifier", null, null),
+            question.Replies.IsEmpty ? null : Outcome(Reply, "identifier", null, null, key is QuestionKey.ManyKey ? "multiple" : "single"),
             new XElement(V2 + "itemBody", body),
             key.IsReadByPerson && question.After is null
                 ? null
-                : new XElement(V2 + "responseProcessing", scoring, question.After is null ? null : Set(Feedback, "identifier", "after")),
+                : new XElement(
+                    V2 + "responseProcessing",
+                    scoring,
+                    question.Replies.IsEmpty ? null : Set(Reply, Variable(Response)),
+                    question.After is null ? null : Set(Feedback, "identifier", "after")
+                ),
             question.After is { } after
                 ? new XElement(
                     V2 + "modalFeedback",
@@ -215,7 +222,21 @@ internal sealed partial class QtiItem(PaperQuestion question, bool isMixed, Func
     private static XElement Interaction(string name, params object[] what) =>
         new(V2 + name, new XAttribute("responseIdentifier", Response), what);
 
-    private XElement Option(string id) => new(V2 + "simpleChoice", new XAttribute("identifier", id), question.Words[id]);
+    private XElement Option(string id) =>
+        new(
+            V2 + "simpleChoice",
+            new XAttribute("identifier", id),
+            question.Words[id],
+            question.Replies.TryGetValue(id, out var reply)
+                ? new XElement(
+                    V2 + "feedbackInline",
+                    new XAttribute("outcomeIdentifier", Reply),
+                    new XAttribute("identifier", id),
+                    new XAttribute("showHide", "show"),
+                    reply
+                )
+                : null
+        );
 
     private static XElement Said(string word) => new(V2 + "simpleChoice", new XAttribute("identifier", word), word);
 
@@ -233,20 +254,6 @@ internal sealed partial class QtiItem(PaperQuestion question, bool isMixed, Func
         Declare(name, "single", "float", [Float(number.Value)], null);
         return [If(Equal(name, number), then)];
     }
-
-    private static XElement Equal(string name, QuestionKey.NumberKey number) =>
-        new(
-            V2 + "equal",
-            number.Tolerance.Sign > 0
-                ? new object[]
-                {
-                    new XAttribute("toleranceMode", "absolute"),
-                    new XAttribute("tolerance", $"{Float(number.Tolerance)} {Float(number.Tolerance)}"),
-                }
-                : [new XAttribute("toleranceMode", "exact")],
-            Variable(name),
-            new XElement(V2 + "correct", new XAttribute("identifier", name))
-        );
 
     private IEnumerable<XElement> Whole(string cardinality, string type, IReadOnlyList<string> right)
     {
@@ -292,14 +299,7 @@ internal sealed partial class QtiItem(PaperQuestion question, bool isMixed, Func
                 ))
             )
         );
-        return
-        [
-            new(
-                V2 + "setOutcomeValue",
-                new XAttribute("identifier", Score),
-                new XElement(V2 + "mapResponse", new XAttribute("identifier", name))
-            ),
-        ];
+        return [Set(Score, new XElement(V2 + "mapResponse", new XAttribute("identifier", name)))];
     }
 
     private void Declare(string name, string cardinality, string type, IEnumerable<string> right, XElement? mapping)
@@ -316,26 +316,6 @@ internal sealed partial class QtiItem(PaperQuestion question, bool isMixed, Func
             )
         );
     }
-
-    private static XElement Outcome(string name, string type, XAttribute? more, string? value) =>
-        new(
-            V2 + "outcomeDeclaration",
-            new XAttribute("identifier", name),
-            new XAttribute("cardinality", "single"),
-            new XAttribute("baseType", type),
-            more,
-            value is null ? null : new XElement(V2 + "defaultValue", QtiNames.Value(value))
-        );
-
-    private static XElement Set(string name, string type, string value) =>
-        new(V2 + "setOutcomeValue", new XAttribute("identifier", name), Value(type, value));
-
-    private static XElement If(XElement condition, XElement then) =>
-        new(V2 + "responseCondition", new XElement(V2 + "responseIf", new XElement(condition), then));
-
-    private static XElement Variable(string name) => new(V2 + "variable", new XAttribute("identifier", name));
-
-    private static XElement Value(string type, string value) => new(V2 + "baseValue", new XAttribute("baseType", type), value);
 
     [GeneratedRegex(@"\[(\d{1,3})\]", RegexOptions.CultureInvariant)]
     private static partial Regex Numbered();

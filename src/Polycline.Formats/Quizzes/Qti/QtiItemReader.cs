@@ -15,6 +15,7 @@ internal sealed class QtiItemReader(XElement item, Func<string, string?> file)
 
     private readonly PaperWords words = new();
     private readonly List<string> left = [];
+    private ImmutableDictionary<string, string> replies = ImmutableDictionary<string, string>.Empty;
 
     /// <summary>What of it does not fit, in words.</summary>
     public IReadOnlyList<string> Left => left;
@@ -39,7 +40,7 @@ internal sealed class QtiItemReader(XElement item, Func<string, string?> file)
             html = $"<p>{GapText.Encoded(item.Attribute("title")?.Value is { Length: > 0 } title ? title : $"Question {number}")}</p>";
         if (words.All.Values.Any(said => said.Length is 0 or > LongestWords))
             return Nothing<PaperQuestion>("an answer to choose from has no words, or too many.");
-        return new(new($"k{number}", key, Points(key)), html, words.All) { After = After() };
+        return new(new($"k{number}", key, Points(key)), html, words.All) { After = After(), Replies = replies };
     }
 
     private static bool IsInteraction(XElement element) => element.Name.LocalName.EndsWith("Interaction", StringComparison.Ordinal);
@@ -91,6 +92,9 @@ internal sealed class QtiItemReader(XElement item, Func<string, string?> file)
         )
             return new QuestionKey.TruthKey(right[0] == known[0]);
         var ids = words.Add(options.Select(Words));
+        replies = ids.Zip(options, (id, option) => KeyValuePair.Create(id, ReplyIn(option)))
+            .Where(reply => reply.Value.Length > 0)
+            .ToImmutableDictionary();
         ImmutableArray<string> picked = [.. right.Where(known.Contains).Distinct().Select(one => ids[known.IndexOf(one)])];
         if (interaction.Attribute("maxChoices")?.Value is not ("1" or null))
             return new QuestionKey.ManyKey(ids, picked, !picked.IsEmpty && !IsMapped);
@@ -263,9 +267,20 @@ internal sealed class QtiItemReader(XElement item, Func<string, string?> file)
         return "";
     }
 
+    // What is said to whoever chooses an answer; it stands within it.
+    private static string ReplyIn(XElement option) =>
+        Children(option, "feedbackInline")
+            .Where(reply => reply.Attribute("showHide")?.Value == "show" && Id(reply) == Id(option))
+            .Select(QtiText.Words)
+            .Select(said => said[..Math.Min(said.Length, LongestWords)])
+            .FirstOrDefault()
+        ?? "";
+
     // What an answer to choose from says; markup in it has no place.
-    private string Words(XElement element)
+    private string Words(XElement answer)
     {
+        var element = new XElement(answer);
+        Children(element, "feedbackInline").ToList().ForEach(reply => reply.Remove());
         if (element.Descendants().Any(inner => inner.Name.LocalName is not "p"))
             left.Add("the formatting of its answers is left out.");
         return QtiText.Words(element);

@@ -12,6 +12,7 @@ internal static class QtiNames
     public const string Score = "SCORE";
     public const string MaxScore = "MAXSCORE";
     public const string Feedback = "FEEDBACK";
+    public const string Reply = "REPLY";
     public const string ItemType = "imsqti_item_xmlv2p2";
     public const string TestType = "imsqti_test_xmlv2p2";
 

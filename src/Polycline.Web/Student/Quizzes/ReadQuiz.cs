@@ -78,6 +78,9 @@ public sealed record MarkedAnswerLine(
     string? Said
 )
 {
+    /// <summary>What is said of the answers that were chosen; mostly nothing.</summary>
+    public required IReadOnlyList<string> Replies { get; init; }
+
     /// <summary>The questions of an attempt in its order, with how each was marked.</summary>
     /// <param name="marks">What was given by whoever read answers, in the order of time.</param>
     internal static IReadOnlyList<MarkedAnswerLine> Of(
@@ -113,7 +116,10 @@ public sealed record MarkedAnswerLine(
             placed.Asked.After,
             marked.Note is { } note ? KeyWords.Of(note) : null,
             marks.LastOrDefault(mark => mark.Question == placed.Asked.Question.Id) is { Words: { Length: > 0 } said } ? said : null
-        );
+        )
+        {
+            Replies = placed.Asked.RepliesTo(marked.Answer),
+        };
 }
 
 /// <summary>A quiz as a student may see it: what is put to them, what they answered, and how it was marked where that is shown.</summary>

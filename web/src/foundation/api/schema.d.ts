@@ -3800,6 +3800,11 @@ export interface components {
             match: string;
             /** @description Of one or several to choose: whether it is right. */
             isRight: boolean;
+            /**
+             * @description Of one or several to choose: what is said afterwards to whoever chooses it; empty: nothing.
+             * @default
+             */
+            reply: string;
         };
         AnswerGiven: {
             question: string;
@@ -5799,6 +5804,8 @@ export interface components {
             note: null | string;
             /** @description What whoever read it says of it; null: nothing. */
             said: null | string;
+            /** @description What is said of the answers that were chosen; mostly nothing. */
+            replies: string[];
         };
         /** @description How an item is marked, as it is sent. */
         MarkedForm: {
@@ -6049,6 +6056,7 @@ export interface components {
             isPicked: boolean;
             /** @description Whoever picked it for them; null: they themselves, or it is not picked. */
             by: null | string;
+            queue: components["schemas"]["OfferWait"];
         };
         OfferOptionsRequest: {
             /** Format: int64 */
@@ -6067,6 +6075,20 @@ export interface components {
              * @description The version of the item that was read.
              */
             version: number;
+        };
+        /** @description Of an option that is full: who waits for it. */
+        OfferWait: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            waiting: number;
+            /**
+             * Format: int32
+             * @description Which of them the student is, from 1; null: they do not wait.
+             */
+            place: null | number;
+            cameUpAt: null | components["schemas"]["Moment"];
         };
         /** @description A file that was replaced. */
         OlderFile: {
@@ -6547,6 +6569,8 @@ export interface components {
             item: number;
             /** @description All that is picked from now on; empty: nothing. */
             options: string[];
+            /** @description The full options waited for from now on; empty: none; null: those that are waited for already. */
+            waitFor?: null | string[];
         };
         PickedAnswer: {
             applied: boolean;
@@ -6588,6 +6612,8 @@ export interface components {
              * @description For how many more there is room; null: for any number.
              */
             room: null | number;
+            /** @description Who waits for it, whoever came first first. */
+            waiting: string[];
         };
         PicksSection: {
             /** Format: int64 */

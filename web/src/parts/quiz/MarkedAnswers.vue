@@ -27,6 +27,7 @@ defineProps<{ lines: readonly Schemas['MarkedAnswerLine'][] }>()
       />
       <p v-if="line.note" class="small">{{ line.note }}</p>
       <p v-if="line.said" class="said">{{ line.said }}</p>
+      <p v-for="reply in line.replies" :key="reply" class="small">{{ reply }}</p>
       <p v-if="line.after" class="small">{{ line.after }}</p>
     </li>
   </ol>

@@ -28,11 +28,13 @@ const groups = computed(() => {
       title: one.title,
       note: one.room === null ? '' : one.room === 0 ? 'full' : `room for ${one.room} more`,
       students: read.students.filter((student) => student.options.includes(one.option)),
+      waiting: one.waiting,
     })),
     {
       title: 'nothing yet',
       note: '',
       students: read.students.filter((student) => student.options.length === 0),
+      waiting: [],
     },
   ]
 })
@@ -127,6 +129,7 @@ async function pick(): Promise<void> {
             >
               {{ student.name }}
             </button>
+            <span v-if="group.waiting.length" class="second waiting">waiting: {{ group.waiting.join(', ') }}</span>
           </dd>
         </template>
       </dl>
@@ -167,6 +170,9 @@ async function pick(): Promise<void> {
 }
 dt {
   display: grid;
+}
+.waiting {
+  flex-basis: 100%;
 }
 dd {
   display: flex;

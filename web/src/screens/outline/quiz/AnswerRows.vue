@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { computed, nextTick, useTemplateRef } from 'vue'
+import { computed, nextTick, shallowReactive, useTemplateRef } from 'vue'
 import TickField from '../../../parts/fields/TickField.vue'
 import WordField from '../../../parts/fields/WordField.vue'
-import { type QuestionForm, addAnswer, onlyRight } from './rows'
+import { type AnswerForm, type QuestionForm, addAnswer, onlyRight } from './rows'
 
 /** The answers of a question, one a row: to choose from, to put in order, or to match. */
 const props = defineProps<{ name: string }>()
@@ -11,6 +11,15 @@ const question = defineModel<QuestionForm>({ required: true })
 const kind = computed(() => question.value.kind)
 const list = useTemplateRef<HTMLElement>('list')
 const MOST = 50
+/** Whether one of them, or several, is chosen: then something may be said to whoever chooses it. */
+const isChosen = computed(() => kind.value === 'one' || kind.value === 'many')
+/** Those for which something is about to be written. */
+const open = shallowReactive(new Set<AnswerForm>())
+async function sayTo(answer: AnswerForm, at: number): Promise<void> {
+  open.add(answer)
+  await nextTick()
+  list.value?.querySelectorAll('li')[at]?.querySelector<HTMLInputElement>('.reply input')?.focus()
+}
 
 async function add(): Promise<void> {
   if (question.value.answers.length >= MOST) return
@@ -61,6 +70,15 @@ function onEnter(at: number): void {
       </template>
       <span class="acts small">
         <button
+          v-if="isChosen && !answer.reply && !open.has(answer)"
+          type="button"
+          class="word-button"
+          :aria-label="`say something to whoever chooses answer ${at + 1} to ${name}`"
+          @click="sayTo(answer, at)"
+        >
+          say something
+        </button>
+        <button
           v-if="at > 0"
           type="button"
           class="word-button"
@@ -78,6 +96,14 @@ function onEnter(at: number): void {
         >
           remove
         </button>
+      </span>
+      <span v-if="isChosen && (answer.reply || open.has(answer))" class="reply">
+        <span class="small second">said afterwards to whoever chooses it</span>
+        <WordField
+          v-model="answer.reply"
+          :label="`Said to whoever chooses answer ${at + 1} to ${name}`"
+          :maxlength="1000"
+        />
       </span>
     </li>
     <li v-if="question.answers.length < MOST" class="more">
@@ -110,6 +136,16 @@ function onEnter(at: number): void {
 .said :deep(.v-input) {
   max-width: none;
   width: 100%;
+}
+.reply {
+  flex: 1 0 100%;
+  display: grid;
+  gap: var(--space-1);
+  padding-left: 76px;
+  max-width: 620px;
+}
+.reply :deep(.v-input) {
+  max-width: none;
 }
 .acts {
   display: flex;

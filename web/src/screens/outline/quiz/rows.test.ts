@@ -9,9 +9,9 @@ const question = (kind: string, more: Partial<ReturnType<typeof freshQuestion>> 
   ...more,
 })
 const answers = [
-  { words: 'cirrus', match: 'high', isRight: true },
-  { words: ' stratus\n low ', match: 'low', isRight: false },
-  { words: '', match: 'none', isRight: false },
+  { words: 'cirrus', match: 'high', isRight: true, reply: '' },
+  { words: ' stratus\n low ', match: 'low', isRight: false, reply: 'Look\nlower.' },
+  { words: '', match: 'none', isRight: false, reply: 'Nothing is said of nothing.' },
 ]
 
 it('writes each kind as the server reads it', () => {
@@ -19,8 +19,8 @@ it('writes each kind as the server reads it', () => {
     textOf([question(kind, { answers, right: 'a / b', ...more })])
       .text.split('\n')
       .slice(1)
-  expect(under('one')).toEqual(['+ cirrus', '- stratus low'])
-  expect(under('many')).toEqual(['+ cirrus', '- stratus low', 'any number'])
+  expect(under('one')).toEqual(['+ cirrus', '- stratus low', '> Look lower.'])
+  expect(under('many')).toEqual(['+ cirrus', '- stratus low', '> Look lower.', 'any number'])
   expect(under('order', { allOrNothing: true })).toEqual(['1. cirrus', '2. stratus low', 'all or nothing'])
   expect(under('match')).toEqual(['cirrus = high', 'stratus low = low', '= none'])
   expect(under('text', { wrong: 'c', slips: 2, accentsCount: false })).toEqual([

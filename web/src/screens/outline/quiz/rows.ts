@@ -20,7 +20,7 @@ export const KINDS = [
   { value: 'file', title: 'a file that you look at' },
 ] as const
 
-const freshAnswer = (isRight = false): AnswerForm => ({ words: '', match: '', isRight })
+const freshAnswer = (isRight = false): AnswerForm => ({ words: '', match: '', isRight, reply: '' })
 
 /** A question as it begins: like the one before it, without its words. */
 export const freshQuestion = (before?: QuestionForm): QuestionForm => ({
@@ -81,13 +81,21 @@ export function moveQuestion(rows: QuestionForm[], at: number, to: number | null
 const oneLine = (text: string) => text.replace(/\s+/g, ' ').trim()
 
 function answersOf({ kind, answers, right, wrong, ...more }: QuestionForm): string[] {
-  const said = answers.map(({ words, match, isRight }) => ({ words: oneLine(words), match: oneLine(match), isRight }))
+  const said = answers.map(({ words, match, isRight, reply }) => ({
+    words: oneLine(words),
+    match: oneLine(match),
+    isRight,
+    reply: oneLine(reply ?? ''),
+  }))
   const written = said.filter(({ words }) => words !== '')
   switch (kind) {
     case 'one':
     case 'many':
       return [
-        ...written.map(({ words, isRight }) => `${isRight ? '+' : '-'} ${words}`),
+        ...written.flatMap(({ words, isRight, reply }) => [
+          `${isRight ? '+' : '-'} ${words}`,
+          ...(reply ? [`> ${reply}`] : []),
+        ]),
         ...(kind === 'many' && written.filter(({ isRight }) => isRight).length < 2 ? ['any number'] : []),
       ]
     case 'truth':

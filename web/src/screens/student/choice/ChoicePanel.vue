@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
-import { type Problem, api, ask, once, problemOf } from '../../../foundation/api/client'
+import { type Problem, type Schemas, api, ask, once, problemOf } from '../../../foundation/api/client'
 import { questions } from '../../../foundation/api/questions'
 import { keys } from '../../../foundation/keys'
 import { useAnswer } from '../../../foundation/useAnswer'
 import { useViewpoint } from '../../../foundation/useViewpoint'
+import { counted } from '../../../foundation/words'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 
 /** A choice: what there is to pick, what is picked, and what that opens. */
@@ -18,6 +19,9 @@ const offer = useAnswer(() => questions.offer(props.section, props.item, viewpoi
 })
 const read = computed(() => offer.data.value)
 const picked = computed(() => (read.value?.options ?? []).filter((one) => one.isPicked).map((one) => one.option))
+const waits = computed(() =>
+  (read.value?.options ?? []).filter((one) => one.queue.place !== null).map((one) => one.option),
+)
 const wanted = ref<string[]>([])
 watch(picked, (now) => (wanted.value = [...now]), { immediate: true })
 const mayPick = computed(() => viewpoint.isOnesOwn.value && read.value?.mayPick === true)
@@ -27,11 +31,11 @@ const busy = ref(false)
 const problem = ref<Problem | null>(null)
 const sentence = ref('')
 
-const post = (preview: boolean) =>
+const post = (preview: boolean, options = wanted.value, waitFor = waits.value) =>
   ask(
     api.POST('/api/sections/{section}/pick-options', {
       params: { path: { section: props.section }, query: { preview }, header: preview ? {} : once() },
-      body: { item: props.item, options: wanted.value },
+      body: { item: props.item, options, waitFor },
     }),
   )
 watch(wanted, async () => {
@@ -55,11 +59,20 @@ function turn(option: string): void {
         ? wanted.value.filter((one) => one !== option)
         : [...wanted.value, option]
 }
-async function pick(): Promise<void> {
+const pick = () => send(() => post(false))
+/** What joining a queue, or leaving it, comes to: it is said where it is done. */
+const queued = ref<{ option: string; sentence: string } | null>(null)
+const turnWait = (option: string, isWanted: boolean) =>
+  send(async () => {
+    const waitFor = isWanted ? [...waits.value, option] : waits.value.filter((one) => one !== option)
+    queued.value = { option, sentence: (await post(false, picked.value, waitFor)).sentence }
+  })
+async function send(what: () => Promise<unknown>): Promise<void> {
   busy.value = true
   problem.value = null
+  queued.value = null
   try {
-    await post(false)
+    await what()
     await client.invalidateQueries({ queryKey: keys.section(props.section) })
   } catch (error) {
     problem.value = problemOf(error)
@@ -67,8 +80,24 @@ async function pick(): Promise<void> {
     busy.value = false
   }
 }
-const roomWords = (room: number | null, isPicked: boolean) =>
-  isPicked ? 'you have picked this' : room === null ? '' : room === 0 ? 'full' : `room for ${room} more`
+function standing(one: Schemas['OfferLine']): string {
+  if (one.by) return `${one.by} picked this for you`
+  if (one.queue.cameUpAt) return `a place came free: yours since ${one.queue.cameUpAt.words}`
+  if (one.isPicked) return 'you have picked this'
+  if (one.room === null) return ''
+  if (one.room > 0) return `room for ${one.room} more`
+  if (one.queue.waiting === 0) return 'full'
+  return one.queue.place === null
+    ? `full, ${counted(one.queue.waiting, 'student')} waiting`
+    : one.queue.waiting === 1
+      ? 'full; you are the only one waiting'
+      : `full; you are number ${one.queue.place} of ${one.queue.waiting} waiting`
+}
+/** It is full, and they could still get it. */
+const mayWait = (one: Schemas['OfferLine']) =>
+  mayPick.value &&
+  !one.isPicked &&
+  (one.queue.place !== null || (one.room === 0 && !(read.value!.isFinal && picked.value.length >= read.value!.picks)))
 /** Nothing more can be had of it: it is full, or what is picked stays. */
 const isShut = (option: string, room: number | null) =>
   !mayPick.value ||
@@ -95,11 +124,22 @@ const isShut = (option: string, room: number | null) =>
             @click="turn(one.option)"
           >
             <b>{{ one.title }}</b>
-            <span class="small">{{
-              one.by ? `${one.by} picked this for you` : roomWords(one.room, one.isPicked)
-            }}</span>
+            <span class="small">{{ standing(one) }}</span>
             <span v-if="one.words" class="words">{{ one.words }}</span>
           </button>
+          <p v-if="mayWait(one) || queued?.option === one.option" class="wait">
+            <button
+              v-if="mayWait(one)"
+              type="button"
+              class="word-button"
+              :disabled="busy"
+              :aria-label="one.queue.place === null ? `wait for ${one.title}` : `stop waiting for ${one.title}`"
+              @click="turnWait(one.option, one.queue.place === null)"
+            >
+              {{ one.queue.place === null ? 'wait for it' : 'stop waiting' }}
+            </button>
+            <span class="small" role="status">{{ queued?.option === one.option ? queued.sentence : '' }}</span>
+          </p>
         </li>
       </ul>
       <ProblemNote v-if="problem" :problem="problem" />
@@ -123,7 +163,7 @@ const isShut = (option: string, room: number | null) =>
   display: grid;
   gap: var(--space-4);
 }
-.options button {
+.options li > button {
   display: flex;
   flex-wrap: wrap;
   align-items: baseline;
@@ -134,13 +174,20 @@ const isShut = (option: string, room: number | null) =>
   border: var(--stroke-hair) solid var(--hair);
   border-left: var(--stroke-strong) solid var(--hair);
 }
-.options button:disabled {
+.options li > button:disabled {
   color: inherit;
   cursor: default;
 }
-.options .on button {
+.options .on > button {
   background: var(--sheet);
   border-color: var(--ink);
+}
+.wait {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: var(--space-2) var(--space-5);
+  padding: var(--space-2) var(--space-5) 0;
 }
 .words {
   flex-basis: 100%;
