@@ -83,7 +83,7 @@ BEGIN
   DELETE FROM roster_key WHERE kind = 'person' AND about = which;
   DELETE FROM section_teacher WHERE person = which;
   DELETE FROM master_member WHERE person = which;
-  UPDATE work_version v SET text = '', links = NULL, entries = NULL, files = NULL FROM work w WHERE w.id = v.work AND w.person = which;
+  UPDATE work_version v SET text = '', judged = NULL, links = NULL, entries = NULL, files = NULL FROM work w WHERE w.id = v.work AND w.person = which;
   UPDATE feedback f SET text = '', remarks = NULL FROM work w WHERE w.id = f.work AND w.person = which;
   UPDATE arrangement SET reason = '' WHERE person = which;
   UPDATE change SET
@@ -196,10 +196,10 @@ BEGIN
     DELETE FROM work w WHERE w.id = pair.theirs;
     CREATE TEMP TABLE renumbered ON COMMIT DROP AS
       SELECT v.work, v.n, row_number() OVER (ORDER BY v.handed_in_at, v.work, v.n)::int AS now, v.text, v.handed_in_at, v.claimed_at, v.request, v.taken_back_at,
-             v.files, v.links, v.entries, v.together, v.by
+             v.files, v.links, v.entries, v.judged, v.together, v.by
       FROM jsonb_populate_recordset(NULL::work_version, merged -> -1 -> 'versions') v;
-    INSERT INTO work_version (work, n, text, handed_in_at, claimed_at, request, taken_back_at, files, links, entries, together, by)
-    SELECT pair.mine, r.now, r.text, r.handed_in_at, r.claimed_at, r.request, r.taken_back_at, r.files, r.links, r.entries, r.together, r.by FROM renumbered r;
+    INSERT INTO work_version (work, n, text, handed_in_at, claimed_at, request, taken_back_at, files, links, entries, judged, together, by)
+    SELECT pair.mine, r.now, r.text, r.handed_in_at, r.claimed_at, r.request, r.taken_back_at, r.files, r.links, r.entries, r.judged, r.together, r.by FROM renumbered r;
     INSERT INTO feedback (id, work, n, by, text, again, mark, remarks, returned_at, given, taken_back_at, taken_back_by) OVERRIDING SYSTEM VALUE
     SELECT f.id, pair.mine, r.now, f.by, f.text, f.again, f.mark, f.remarks, f.returned_at, f.given, f.taken_back_at, f.taken_back_by
     FROM jsonb_populate_recordset(NULL::feedback, merged -> -1 -> 'feedback') f LEFT JOIN renumbered r ON r.work = f.work AND r.n = f.n;
@@ -792,6 +792,7 @@ CREATE TABLE public.draft (
     files bigint[],
     links text[],
     entries jsonb,
+    judged jsonb,
     CONSTRAINT draft_claimed_at CHECK (((claimed_at >= '1900-01-01 00:00:00+00'::timestamp with time zone) AND (claimed_at <= '3000-01-01 00:00:00+00'::timestamp with time zone)))
 );
 CREATE TABLE public.edition (
@@ -1694,6 +1695,7 @@ CREATE TABLE public.work_version (
     entries jsonb,
     together uuid,
     by bigint,
+    judged jsonb,
     CONSTRAINT work_version_claimed_at CHECK (((claimed_at >= '1900-01-01 00:00:00+00'::timestamp with time zone) AND (claimed_at <= '3000-01-01 00:00:00+00'::timestamp with time zone))),
     CONSTRAINT work_version_n_check CHECK ((n >= 1)),
     CONSTRAINT work_version_taken_back_at CHECK (((taken_back_at >= handed_in_at) AND (taken_back_at <= '3000-01-01 00:00:00+00'::timestamp with time zone)))

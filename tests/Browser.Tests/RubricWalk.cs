@@ -30,15 +30,36 @@ public sealed class RubricWalk(PublishedSchool school) : IClassFixture<Published
         orla.Press(orla.See("//button[normalize-space() = 'Save the rubric' and not(@disabled)]"));
         orla.Sure("It is marked by the rubric “Isobars by hand”: 2 criteria, 6 points.");
 
+        // Students say first what they think of their own piece.
+        orla.Press(orla.See("//button[normalize-space() = 'change what is handed in']"));
+        orla.Press(orla.See("//label[normalize-space() = 'students judge their own piece by its rubric first']"));
+        orla.Press(orla.See("//button[@type = 'submit' and not(@disabled) and starts-with(normalize-space(), 'Set ')]"));
+        orla.Sure("their own judgement of it");
+        orla.SeeText("They judge their own piece by its rubric first.");
+
         davit.ComeIn("Davit Lindqvist");
         davit.Open($"/sections/2/items/{Regex.Match(orla.Path, @"item-(\d+)").Groups[1].Value}");
         davit.SeeText("How it is marked");
         davit.SeeText("Every one.");
-        davit.IsAccessible("a rubric before it is marked with");
+        davit.Press(davit.See("//button[normalize-space() = 'hand in again']"));
+        davit.See("textarea").SendKeys("Drawn once more.");
+        davit.SeeText("Saved.");
+        davit.Press(davit.See("//button[normalize-space() = 'Hand in']"));
+        davit.SeeText("Your own judgement of it is missing.");
+        davit.Press(davit.See("//button[normalize-space() = 'Not yet']"));
+        davit.Press(davit.See("//section[@aria-labelledby = 'judging']//button[normalize-space() = 'Most (1–2)']"));
+        davit.See("input[aria-label = 'Points for Lines closed']").SendKeys("2");
+        davit.Press(davit.See("(//section[@aria-labelledby = 'judging']//button[normalize-space() = 'All (3)'])[2]"));
+        davit.SeeText("5 of 6");
+        davit.IsAccessible("a piece that is judged by whoever made it");
+        davit.SeeText("Saved.");
+        davit.Press(davit.See("//button[normalize-space() = 'Hand in']"));
+        davit.SeeText("Your own judgement of it:");
 
         orla.Open("/editions/2/work?section=2");
         orla.Press(orla.See("//button[.//span[normalize-space() = 'Davit Lindqvist']]"));
         orla.See("//article//h2[normalize-space() = 'Davit Lindqvist']");
+        orla.See("//button[contains(., 'Most (1–2)') and contains(., 'their own')]");
         orla.Press(orla.See("//button[normalize-space() = '3 All (3)']"));
         orla.SeeText("3 of 6");
         orla.Type("2");
@@ -52,6 +73,7 @@ public sealed class RubricWalk(PublishedSchool school) : IClassFixture<Published
         davit.Open(davit.Path);
         davit.SeeText("7.5 of 10 (4.5 of 6 by the rubric)");
         davit.See("//blockquote//dd[contains(@class, 'given') and contains(., 'All (3)')]");
+        davit.See("//blockquote//dd[contains(., 'Most (1–2)') and contains(., 'you said')]");
         davit.IsAccessible("what came back by a rubric");
 
         // Put right: what was given stands there, and the later one counts.

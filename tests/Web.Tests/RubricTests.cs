@@ -162,6 +162,102 @@ public sealed class RubricTests : LeadOfASchool
     }
 
     [Fact]
+    public async Task One_s_own_piece_is_judged_first_where_that_is_asked_and_stands_beside_the_mark()
+    {
+        using var student = await School.As(DemoPeople.HeldUp);
+        (await Write(Step, Isobars())).Status.ShouldBe(HttpStatusCode.OK);
+        var item = await School.Item(Step);
+        async Task<Reply> Ask(bool judged) =>
+            await Lead.Post(
+                Route("ask-item"),
+                new
+                {
+                    item,
+                    asks = new
+                    {
+                        way = "work",
+                        text = "welcome",
+                        links = "welcome",
+                        files = Array.Empty<object>(),
+                        others = true,
+                        judged,
+                    },
+                    version = (await Lead.Get(Route($"items/{item}"))).Json["version"]!.GetValue<long>(),
+                },
+                Guid.NewGuid()
+            );
+        Task<Reply> Send(string what, object[] judged, long version = 0) =>
+            student.Post(
+                $"/api/sections/{School.Ids["section:9 Birch"]}/{what}",
+                what == "hand-in"
+                    ? new
+                    {
+                        item,
+                        text = "Once more.",
+                        pressedAt = (string?)null,
+                        judged,
+                    }
+                    : new
+                    {
+                        item,
+                        text = "Once more.",
+                        version,
+                        judged,
+                    },
+                Guid.NewGuid()
+            );
+        var (lines, labels, unknown) = (
+            new
+            {
+                criterion = "c1",
+                level = "l2",
+                points = (decimal?)null,
+            },
+            new
+            {
+                criterion = "c2",
+                level = "l1",
+                points = (decimal?)1.5m,
+            },
+            new
+            {
+                criterion = "c2",
+                level = "l9",
+                points = (decimal?)null,
+            }
+        );
+        // Nobody has asked for it yet: it is not kept.
+        (await Send("save-draft", [lines])).Json["stillAsked"]!.AsArray().ShouldBeEmpty();
+        (await Seen(student))["draft"]!["judged"]!.AsArray().ShouldBeEmpty();
+        var asked = await Ask(true);
+        Text(asked.Json["words"]).ShouldEndWith(": their own judgement of it");
+
+        // Part of what is written: kept in the draft, and missed where it is not whole.
+        (await Send("save-draft", [lines, unknown], 1)).Json["stillAsked"]!.AsArray().Select(Text).ShouldBe(["your own judgement of it"]);
+        (await Seen(student))["draft"]!["judged"]!.AsArray().Select(one => Text(one!["level"])).ShouldBe(["l2"]);
+        (await Send("save-draft", [lines, labels], 2)).Json["stillAsked"]!.AsArray().ShouldBeEmpty();
+        (await Send("hand-in", [lines, labels])).Status.ShouldBe(HttpStatusCode.OK);
+        var own = (await Seen(student))["history"]![0]!["judged"]!;
+        own["levels"]!.AsArray().Select(one => Text(one!["level"])).ShouldBe(["l2", "l1"]);
+        var piece = (await Lead.Get(Route("work"))).Json["sections"]!
+            .AsArray()
+            .SelectMany(section => section!["pieces"]!.AsArray())
+            .Single(piece => Text(piece!["name"]) == DemoPeople.HeldUp && Text(piece["title"]) == Step)!;
+        piece["judged"]!.ToJsonString().ShouldBe(own.ToJsonString());
+        piece["judged"]!["levels"]![1]!["points"]!.GetValue<decimal>().ShouldBe(1.5m);
+
+        // Taken back, it is written on with what was said of it.
+        await student.Post($"/api/sections/{School.Ids["section:9 Birch"]}/take-back", new { item }, Guid.NewGuid());
+        (await Seen(student))["draft"]!["judged"]!.AsArray().Count.ShouldBe(2);
+        // By another rubric it is to be judged anew.
+        var anew = (JsonObject)(await Read(Step)).DeepClone();
+        anew["criteria"]![1]!["weight"] = 2;
+        (await Write(Step, anew)).Status.ShouldBe(HttpStatusCode.OK);
+        var seen = await Seen(student);
+        (seen["draft"]!["judged"]!.AsArray().Count, Text(seen["stillAsked"]![0])).ShouldBe((0, "your own judgement of it"));
+    }
+
+    [Fact]
     public async Task A_rubric_sets_how_it_is_marked_and_nothing_is_set_that_it_cannot_give()
     {
         (await MarkAs(Step, null)).Status.ShouldBe(HttpStatusCode.OK);

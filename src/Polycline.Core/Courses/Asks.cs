@@ -34,6 +34,9 @@ public sealed record Asks
     /// <summary>The groups whose members hand in one piece together, those of one section; empty: each hands in their own.</summary>
     public ImmutableArray<string> Together { get; init; } = [];
 
+    /// <summary>Whether students judge their own piece by the item's rubric before they hand it in.</summary>
+    public bool Judged { get; init; }
+
     /// <summary>Whether a file of this kind is taken.</summary>
     public bool Takes(AskedKind kind) => OtherFiles || Files.Any(file => file.Is(kind));
 
@@ -60,7 +63,7 @@ public sealed record Asks
 
     public bool Equals(Asks? other) =>
         other is not null
-        && (Way, Text, Links, OtherFiles) == (other.Way, other.Text, other.Links, other.OtherFiles)
+        && (Way, Text, Links, OtherFiles, Judged) == (other.Way, other.Text, other.Links, other.OtherFiles, other.Judged)
         && Files.SequenceEqual(other.Files)
         && Together.SequenceEqual(other.Together);
 

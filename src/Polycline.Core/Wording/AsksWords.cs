@@ -21,6 +21,8 @@ public static class AsksWords
         if (asks.Links == AskedPart.Asked)
             parts.Add("a link");
         parts.AddRange(asks.Files.Select(file => file.What));
+        if (asks.Judged)
+            parts.Add("their own judgement of it");
         return parts.Count == 0 ? "anything that can be handed in" : Counting.Joined(parts, "and");
     }
 
@@ -37,6 +39,7 @@ public static class AsksWords
                     .. asks.Together.IsEmpty
                         ? []
                         : new[] { $"one piece for each of the groups {Counting.Joined([.. asks.Together], "and")}" },
+                    .. asks.Judged ? new[] { "their own judgement of it" } : [],
                 ],
                 "and"
             );

@@ -15,14 +15,14 @@ SELECT jsonb_build_object(
                   LEFT JOIN item i ON i.edition = x.edition AND i.lineage::text = x.item::text WHERE x.person = p.id),
   'work', (SELECT coalesce(jsonb_agg(jsonb_build_object(
              'item', i.title, 'section', c.name,
-             'versions', (SELECT jsonb_agg(jsonb_build_object('handedInAt', v.handed_in_at, 'takenBackAt', v.taken_back_at, 'text', v.text, 'links', v.links, 'entries', v.entries,
+             'versions', (SELECT jsonb_agg(jsonb_build_object('handedInAt', v.handed_in_at, 'takenBackAt', v.taken_back_at, 'text', v.text, 'links', v.links, 'entries', v.entries, 'ownJudgement', v.judged,
                             'files', (SELECT coalesce(jsonb_agg(f.name ORDER BY array_position(v.files, f.id)), '[]') FROM work_file f WHERE f.id = ANY(v.files))) ORDER BY v.n)
                           FROM work_version v WHERE v.work = w.id),
              'readyToGoBack', (SELECT jsonb_agg(r.request - 'work' ORDER BY r.at) FROM ready_mark r WHERE r.work = w.id),
              'feedback', (SELECT coalesce(jsonb_agg(jsonb_build_object('by', b.name, 'at', f.returned_at, 'text', f.text, 'again', f.again, 'mark', f.mark, 'remarks', f.remarks) ORDER BY f.id), '[]')
                           FROM feedback f JOIN person b ON b.id = f.by WHERE f.work = w.id)) ORDER BY w.id), '[]')
            FROM work w JOIN item i ON i.id = w.item JOIN section c ON c.id = w.section WHERE w.person = p.id),
-  'drafts', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'savedAt', d.saved_at, 'text', d.text, 'links', d.links, 'entries', d.entries,
+  'drafts', (SELECT coalesce(jsonb_agg(jsonb_build_object('item', i.title, 'savedAt', d.saved_at, 'text', d.text, 'links', d.links, 'entries', d.entries, 'ownJudgement', d.judged,
                'files', (SELECT coalesce(jsonb_agg(f.name ORDER BY array_position(d.files, f.id)), '[]') FROM work_file f WHERE f.id = ANY(d.files))) ORDER BY d.saved_at), '[]')
              FROM draft d JOIN item i ON i.id = d.item WHERE d.person = p.id),
   'copies', (SELECT coalesce(jsonb_agg(jsonb_build_object('name', f.name, 'text', t.text) ORDER BY f.id), '[]')

@@ -1,6 +1,6 @@
 WITH version AS (
-  INSERT INTO work_version (work, n, text, files, links, entries, handed_in_at, claimed_at, request, together, by)
-  VALUES (@work, 1 + coalesce((SELECT max(n) FROM work_version WHERE work = @work), 0), @text, @files, @links, @entries::jsonb, @at, @claimed, @request,
+  INSERT INTO work_version (work, n, text, files, links, entries, judged, handed_in_at, claimed_at, request, together, by)
+  VALUES (@work, 1 + coalesce((SELECT max(n) FROM work_version WHERE work = @work), 0), @text, @files, @links, @entries::jsonb, @judged::jsonb, @at, @claimed, @request,
           @together, nullif(@by, @person))
   RETURNING n
 ), submitted AS (

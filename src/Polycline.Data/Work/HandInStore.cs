@@ -63,6 +63,7 @@ public static class HandInStore
                         : [.. await connection.QueryAsync<long>(Sql.Of("Work", "ShareFiles"), new { files })],
                     links = written.Links.ToArray(),
                     entries = LogEntry.Write(written.Entries),
+                    judged = OwnJudgement.Write(written.Judged),
                     at,
                     claimed,
                     request,

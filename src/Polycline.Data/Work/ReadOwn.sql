@@ -1,4 +1,4 @@
-SELECT v.n, v.text, v.files, v.links, v.entries::text, v.handed_in_at, v.claimed_at, CASE WHEN v.taken_back_at <= @at THEN v.taken_back_at END AS taken_back_at,
+SELECT v.n, v.text, v.files, v.links, v.entries::text, v.judged::text, v.handed_in_at, v.claimed_at, CASE WHEN v.taken_back_at <= @at THEN v.taken_back_at END AS taken_back_at,
   b.name AS by, (SELECT array_agg(q.name ORDER BY q.name) FROM work_version o JOIN work x ON x.id = o.work JOIN person q ON q.id = x.person WHERE o.together = v.together AND o.work <> v.work) AS others
 FROM work w
 JOIN work_version v ON v.work = w.id
@@ -6,7 +6,7 @@ LEFT JOIN person b ON b.id = v.by
 WHERE w.person = @person AND w.item = @item AND v.handed_in_at <= @at
 ORDER BY v.n DESC;
 
-SELECT text, files, links, entries::text, saved_at, missed_at, claimed_at, version
+SELECT text, files, links, entries::text, judged::text, saved_at, missed_at, claimed_at, version
 FROM draft
 WHERE person = @person AND item = @item AND saved_at <= @at;
 

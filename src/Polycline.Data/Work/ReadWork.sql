@@ -2,7 +2,7 @@ SELECT c.id
 FROM section c
 WHERE c.edition = @edition AND c.pretend IS NULL AND (@lead OR EXISTS (SELECT 1 FROM section_teacher st WHERE st.section = c.id AND st.person = @viewer));
 
-SELECT w.section, w.id AS work, w.item, w.person, p.name, v.n, v.text, v.files, v.links, v.entries::text, v.handed_in_at, v.claimed_at, false AS missed, f.text AS feedback, f.again, f.mark::text, f.remarks::text, f.returned_at, r.ready,
+SELECT w.section, w.id AS work, w.item, w.person, p.name, v.n, v.text, v.files, v.links, v.entries::text, v.judged::text, v.handed_in_at, v.claimed_at, false AS missed, f.text AS feedback, f.again, f.mark::text, f.remarks::text, f.returned_at, r.ready,
   (SELECT array_agg(q.name ORDER BY q.name) FROM work_version o JOIN work x ON x.id = o.work JOIN person q ON q.id = x.person WHERE o.together = v.together AND o.work <> v.work) AS others
 FROM section c
 JOIN work w ON w.section = c.id
@@ -15,7 +15,7 @@ LEFT JOIN LATERAL (
   FROM ready_mark m JOIN person q ON q.id = m.by WHERE m.work = w.id AND m.n = v.n AND m.at <= @at) r ON true
 WHERE c.edition = @edition AND (@lead OR EXISTS (SELECT 1 FROM section_teacher st WHERE st.section = c.id AND st.person = @viewer))
 UNION ALL
-SELECT n.section, NULL, d.item, d.person, p.name, 0, d.text, d.files, d.links, d.entries::text, d.missed_at, d.claimed_at, true, NULL, NULL, NULL, NULL, NULL, NULL, NULL
+SELECT n.section, NULL, d.item, d.person, p.name, 0, d.text, d.files, d.links, d.entries::text, d.judged::text, d.missed_at, d.claimed_at, true, NULL, NULL, NULL, NULL, NULL, NULL, NULL
 FROM section c
 JOIN (SELECT DISTINCT section, person FROM enrolment) n ON n.section = c.id
 JOIN draft d ON d.person = n.person AND d.missed_at <= @at

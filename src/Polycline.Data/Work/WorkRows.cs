@@ -22,6 +22,9 @@ public sealed record VersionRow
     /// <summary>JSON (<see cref="LogEntry.Read"/>); null: none.</summary>
     public required string? Entries { get; init; }
 
+    /// <summary>JSON (<see cref="OwnJudgement.Read"/>); null: they did not judge it.</summary>
+    public required string? Judged { get; init; }
+
     public required Instant HandedInAt { get; init; }
 
     /// <summary>When the student's page says it was sent first; null: it arrived at once.</summary>
@@ -38,20 +41,31 @@ public sealed record VersionRow
 }
 
 /// <summary>What a student has written and not handed in.</summary>
-/// <param name="MissedAt">When it was sent, but came after the item had closed.</param>
-/// <param name="Files">In their order; null: none.</param>
-/// <param name="Links">In their order; null: none.</param>
-/// <param name="Entries">JSON (<see cref="LogEntry.Read"/>); null: none.</param>
-public sealed record DraftRow(
-    string Text,
-    Id<WorkFileRow>[]? Files,
-    string[]? Links,
-    string? Entries,
-    Instant SavedAt,
-    Instant? MissedAt,
-    Instant? ClaimedAt,
-    long Version
-);
+public sealed record DraftRow
+{
+    public required string Text { get; init; }
+
+    /// <summary>In their order; null: none.</summary>
+    public required Id<WorkFileRow>[]? Files { get; init; }
+
+    /// <summary>In their order; null: none.</summary>
+    public required string[]? Links { get; init; }
+
+    /// <summary>JSON (<see cref="LogEntry.Read"/>); null: none.</summary>
+    public required string? Entries { get; init; }
+
+    /// <summary>JSON (<see cref="OwnJudgement.Read"/>); null: they have not judged it.</summary>
+    public required string? Judged { get; init; }
+
+    public required Instant SavedAt { get; init; }
+
+    /// <summary>When it was sent, but came after the item had closed.</summary>
+    public required Instant? MissedAt { get; init; }
+
+    public required Instant? ClaimedAt { get; init; }
+
+    public required long Version { get; init; }
+}
 
 /// <summary>What a student has handed in for an item, the latest first, and what they have written since.</summary>
 public sealed record OwnWork(IReadOnlyList<VersionRow> Versions, DraftRow? Draft)
@@ -91,6 +105,9 @@ public sealed record PieceRow
 
     /// <summary>JSON (<see cref="LogEntry.Read"/>); null: none.</summary>
     public required string? Entries { get; init; }
+
+    /// <summary>JSON (<see cref="OwnJudgement.Read"/>); null: they did not judge it.</summary>
+    public required string? Judged { get; init; }
 
     public required Instant HandedInAt { get; init; }
 

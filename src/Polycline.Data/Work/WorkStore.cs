@@ -95,6 +95,7 @@ public static class WorkStore
                 files = written.Files.ToArray(),
                 links = written.Links.ToArray(),
                 entries = LogEntry.Write(written.Entries),
+                judged = OwnJudgement.Write(written.Judged),
                 version,
                 at,
             }
@@ -123,6 +124,7 @@ public static class WorkStore
                 files = written.Files.ToArray(),
                 links = written.Links.ToArray(),
                 entries = LogEntry.Write(written.Entries),
+                judged = OwnJudgement.Write(written.Judged),
                 at,
                 claimed,
             }

@@ -14,7 +14,11 @@ public sealed record Written(
     IReadOnlyList<string> Links,
     IReadOnlyList<LogEntry> Entries,
     IReadOnlyDictionary<Id<WorkFileRow>, string> Copies
-);
+)
+{
+    /// <summary>What the student says of it by its rubric; null: nothing.</summary>
+    public OwnJudgement? Judged { get; init; }
+}
 
 /// <summary>What a student wrote in a log on one day.</summary>
 /// <param name="On">A date, such as 2026-10-05.</param>

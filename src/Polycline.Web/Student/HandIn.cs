@@ -18,6 +18,7 @@ namespace Polycline.Web.Student;
 /// <param name="Links">Addresses of pages, at most 20; null: none.</param>
 /// <param name="Entries">Those of a log, at most 400; null: none.</param>
 /// <param name="Copies">What was written in copies that are texts or tables; those not named keep what was written in them.</param>
+/// <param name="Judged">What they say of it by its rubric, where that is asked for; what no longer fits the rubric is left out.</param>
 public sealed record HandInRequest(
     Id<Item> Item,
     string Text,
@@ -25,7 +26,8 @@ public sealed record HandInRequest(
     IReadOnlyList<ListedFile>? Files = null,
     IReadOnlyList<string>? Links = null,
     IReadOnlyList<LogEntry>? Entries = null,
-    IReadOnlyList<CopyText>? Copies = null
+    IReadOnlyList<CopyText>? Copies = null,
+    IReadOnlyList<LevelGiven>? Judged = null
 ) : IWritten;
 
 /// <param name="HandedIn">False: the item had closed. It is kept as a draft, and the team sees it.</param>
@@ -66,7 +68,7 @@ public sealed class HandIn : IWorkCommand<HandInRequest, CourseOfStudents, HandI
                     course.Oneself,
                     request.Item,
                     course.Section,
-                    await WhatIsWritten.KeepWhole(work, course.Oneself, request.Item, sight.Asks, request),
+                    await WhatIsWritten.KeepWhole(work, course.Oneself, request.Item, sight, request),
                     now,
                     claimed,
                     work.Key,
@@ -76,7 +78,7 @@ public sealed class HandIn : IWorkCommand<HandInRequest, CourseOfStudents, HandI
             );
         if (sight.State != ReleaseState.Closed || sight.Asks is null or { Way: AskedWay.Tick })
             throw Problem.NotOpen("Nothing was handed in. What you wrote is still on your page.");
-        var written = await WhatIsWritten.KeepWhole(work, course.Oneself, request.Item, sight.Asks, request);
+        var written = await WhatIsWritten.KeepWhole(work, course.Oneself, request.Item, sight, request);
         await WorkStore.KeepMissed(connection, course.Oneself, request.Item, written, now, claimed);
         return new(false, 0, at);
     }

@@ -113,6 +113,7 @@ public sealed record StudentItemAnswer
 
 /// <param name="Version">To be named when it is saved again; 0: there is none yet.</param>
 /// <param name="MissedAt">It was sent, but came after the item had closed.</param>
+/// <param name="Judged">What they say of it by the item's rubric.</param>
 public sealed record DraftAnswer(
     string Text,
     IReadOnlyList<FileAnswer> Files,
@@ -120,7 +121,8 @@ public sealed record DraftAnswer(
     IReadOnlyList<LogEntry> Entries,
     Moment SavedAt,
     long Version,
-    Moment? MissedAt
+    Moment? MissedAt,
+    IReadOnlyList<LevelGiven> Judged
 );
 
 /// <summary>One item, as a student may see it.</summary>
@@ -140,7 +142,12 @@ public static class ReadItem
         var sight = course.See(new Id<Item>(item));
         var (html, work) = (await compiled.Text(sight), course.Work);
         var feedback = course.Feedback.Where(row => row.Item.Value == item).ToList();
-        var rubrics = await compiled.Rubrics(feedback.Select(row => MarkAnswer.RubricIn(row.Mark)).Append(sight.Rubric));
+        var rubrics = await compiled.Rubrics(
+            feedback
+                .Select(row => MarkAnswer.RubricIn(row.Mark))
+                .Concat(work.Versions.Select(version => OwnJudgement.Read(version.Judged)?.Rubric))
+                .Append(sight.Rubric)
+        );
         var zone = course.Zone;
         return new()
         {
@@ -177,7 +184,8 @@ public static class ReadItem
                 work.Draft?.Text ?? "",
                 work.Listed(work.Draft?.Files),
                 work.Draft?.Links ?? [],
-                LogEntry.Read(work.Draft?.Entries)
+                LogEntry.Read(work.Draft?.Entries),
+                sight.Rubric is null || OwnJudgement.Read(work.Draft?.Judged) is { IsWhole: true } own && own.Rubric == sight.Rubric
             ),
             MayWork = sight is { MayWork: true, Asks.Way: not AskedWay.Tick },
             MayTick = sight is { Asks.Way: AskedWay.Tick, State: ReleaseState.Open or ReleaseState.Overdue },
@@ -191,7 +199,8 @@ public static class ReadItem
                     LogEntry.Read(draft.Entries),
                     Moment.Of(draft.SavedAt, zone),
                     draft.Version,
-                    Moment.Of(draft.MissedAt, zone)
+                    Moment.Of(draft.MissedAt, zone),
+                    OwnJudgement.Read(draft.Judged) is { } judged && judged.Rubric == sight.Rubric ? LevelGiven.Of(judged.Levels) : []
                 )
                 : null,
             OnPaper = BackAnswer.OnPaper(feedback, zone),

@@ -17,6 +17,7 @@ namespace Polycline.Web.Student;
 /// <param name="Links">Addresses of pages, at most 20; null: none.</param>
 /// <param name="Entries">Those of a log, at most 400; null: none.</param>
 /// <param name="Copies">What was written in copies that are texts or tables; those not named keep what was written in them.</param>
+/// <param name="Judged">What they say of it by its rubric, where that is asked for; what no longer fits the rubric is left out.</param>
 public sealed record SaveDraftRequest(
     Id<Item> Item,
     string Text,
@@ -24,7 +25,8 @@ public sealed record SaveDraftRequest(
     IReadOnlyList<ListedFile>? Files = null,
     IReadOnlyList<string>? Links = null,
     IReadOnlyList<LogEntry>? Entries = null,
-    IReadOnlyList<CopyText>? Copies = null
+    IReadOnlyList<CopyText>? Copies = null,
+    IReadOnlyList<LevelGiven>? Judged = null
 ) : IWritten;
 
 /// <param name="Version">Of the draft as it was saved.</param>
@@ -61,7 +63,7 @@ public sealed class SaveDraft : IWorkCommand<SaveDraftRequest, CourseOfStudents,
             || !(sight.MayWork || sight.State is ReleaseState.Closed or ReleaseState.Withdrawn)
         )
             throw Problem.NotOpen("Nothing was saved. What you wrote is still on your page.");
-        var written = await WhatIsWritten.Keep(work, course.Oneself, request.Item, sight.Asks, request);
+        var written = await WhatIsWritten.Keep(work, course.Oneself, request.Item, sight, request);
         if (await WorkStore.SaveDraft(connection, course.Oneself, request.Item, written, request.Version, at) is { } version)
         {
             // The first thing written is a fact: what someone has begun stays readable to them.
@@ -73,7 +75,14 @@ public sealed class SaveDraft : IWorkCommand<SaveDraftRequest, CourseOfStudents,
                 version,
                 Moment.Of(at, course.Zone),
                 WorkFiles.Answer(files, work.Section.Value, request.Item),
-                StillAsked.Of(sight.Asks, written.Text, files, written.Links, written.Entries)
+                StillAsked.Of(
+                    sight.Asks,
+                    written.Text,
+                    files,
+                    written.Links,
+                    written.Entries,
+                    sight.Rubric is null || written.Judged?.IsWhole == true
+                )
             );
         }
         var (_, draft) = await WorkStore.Of(connection, course.Oneself, request.Item, at);

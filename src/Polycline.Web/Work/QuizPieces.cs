@@ -94,6 +94,7 @@ internal static class QuizPieces
             Files = [],
             Links = [],
             Entries = [],
+            Judged = null,
             StillAsked = [],
             HandedInAt = Moment.Of(finish, plan.Term.Zone),
             PressedAt = null,

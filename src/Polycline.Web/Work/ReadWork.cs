@@ -56,6 +56,9 @@ public sealed record WorkPiece
     /// <summary>Those of a log, in the order of their days.</summary>
     public required IReadOnlyList<LogEntry> Entries { get; init; }
 
+    /// <summary>What the student said of it by its rubric; null: nothing.</summary>
+    public required OwnJudgementAnswer? Judged { get; init; }
+
     /// <summary>What was asked for and is not there, in words.</summary>
     public required IReadOnlyList<string> StillAsked { get; init; }
 
@@ -179,7 +182,9 @@ public static class ReadWork
         var bySection = pieces.ToLookup(piece => piece.Section);
         var queue = ReadingQueue.Of(plan, scores.Marks, viewpoint.At);
         var rubrics = await compiled.Rubrics(
-            plan.Edition.InReadingOrder().Select(item => item.Rubric).Concat(pieces.Select(piece => MarkAnswer.RubricIn(piece.Mark)))
+            plan.Edition.InReadingOrder()
+                .Select(item => item.Rubric)
+                .Concat(pieces.SelectMany(piece => new[] { MarkAnswer.RubricIn(piece.Mark), OwnJudgement.Read(piece.Judged)?.Rubric }))
         );
         return new(
             viewpoint.TakesCommands,
@@ -291,8 +296,10 @@ public static class ReadWork
                 row.Text,
                 [.. (row.Files ?? []).Where(files.ContainsKey).Select(file => files[file])],
                 row.Links ?? [],
-                LogEntry.Read(row.Entries)
+                LogEntry.Read(row.Entries),
+                item.Rubric is null || OwnJudgement.Read(row.Judged)?.IsWhole == true
             ),
+            Judged = OwnJudgementAnswer.Of(row.Judged),
             HandedInAt = Moment.Of(row.HandedInAt, zone),
             PressedAt = Moment.Of(row.ClaimedAt, zone),
             Late =

@@ -68,9 +68,11 @@ public sealed class AsksTests
                 new(),
                 new() { Way = AskedWay.Tick },
                 new() { Way = AskedWay.Log, Links = AskedPart.No },
+                new() { Judged = true },
             }
         )
             PlanParts.Asks(PlanParts.Json(asks)).ShouldBe(asks);
+        (Chart == Chart with { Judged = true }).ShouldBeFalse();
         (Chart == Chart with { Files = [.. Chart.Files.Reverse()] }).ShouldBeFalse();
         Should.Throw<FileRefusedException>(() => PlanParts.Asks("""{"way":"dance"}""")).Path.ShouldBe("$.way");
     }

@@ -50,8 +50,9 @@ export function asksSentence(asks: Asks | null): string {
   const what = !asked.length
     ? `Students hand in ${joined(welcome, 'or')}.`
     : `Students hand in ${joined(asked)}${welcome.length ? `; they can add ${joined(welcome, 'and')}` : ''}.`
-  if (!asks.together?.length) return what
-  return `${what} ${joined(asks.together)} ${asks.together.length === 1 ? 'hands' : 'each hand'} in one piece.`
+  const also = asks.judged ? `${what} They judge their own piece by its rubric first.` : what
+  if (!asks.together?.length) return also
+  return `${also} ${joined(asks.together)} ${asks.together.length === 1 ? 'hands' : 'each hand'} in one piece.`
 }
 
 /** The same as its student reads it; empty: nothing but what the page says anyway. */

@@ -19,7 +19,8 @@ internal static class AsksShapes
             Forms.List(Forms.Object(new MemberShape("what", Forms.Name, true), new MemberShape("kind", Forms.OrNull(WordsOf<AskedKind>()))))
         ),
         new MemberShape("others", Forms.Bool),
-        new MemberShape("together", Forms.List(Forms.Name))
+        new MemberShape("together", Forms.List(Forms.Name)),
+        new MemberShape("judged", Forms.Bool)
     );
 
     /// <param name="piece">It has the form.</param>
@@ -37,6 +38,7 @@ internal static class AsksShapes
                 )),
             ],
             OtherFiles = piece["others"]?.Kind != JsonKind.False,
+            Judged = piece["judged"]?.Kind == JsonKind.True,
             Together = [.. (piece["together"]?.Items ?? []).Select(group => group.Value!)],
         };
 
@@ -59,6 +61,8 @@ internal static class AsksShapes
             }
             json.WriteEndArray();
             json.WriteBoolean("others", asks.OtherFiles);
+            if (asks.Judged)
+                json.WriteBoolean("judged", true);
             if (!asks.Together.IsEmpty)
             {
                 json.WriteStartArray("together");

@@ -14,6 +14,9 @@ public sealed record AsksForm(string Way, string Text, string Links, IReadOnlyLi
     /// <summary>The groups whose members hand in one piece; null: each hands in their own, or it is a student who reads this.</summary>
     public IReadOnlyList<string>? Together { get; init; }
 
+    /// <summary>Whether students judge their own piece by its rubric first.</summary>
+    public bool Judged { get; init; }
+
     /// <summary>As its team sets it.</summary>
     public static AsksForm? OfTeam(Asks? asks) =>
         asks is { Together.IsEmpty: false } ? Of(asks)! with { Together = asks.Together } : Of(asks);
@@ -28,7 +31,10 @@ public sealed record AsksForm(string Way, string Text, string Links, IReadOnlyLi
                 EnumNames.Of(asks.Links),
                 [.. asks.Files.Select(file => new AskedFileForm(file.What, file.Kind is { } kind ? EnumNames.Of(kind) : null))],
                 asks.OtherFiles
-            );
+            )
+            {
+                Judged = asks.Judged,
+            };
 
     /// <summary>What it says. Whoever calls this has checked its words.</summary>
     public Asks Meant() =>
@@ -42,6 +48,7 @@ public sealed record AsksForm(string Way, string Text, string Links, IReadOnlyLi
                 .. Files.Select(file => new AskedFile(file.What.Trim(), file.Kind is null ? null : EnumNames.Parse<AskedKind>(file.Kind))),
             ],
             OtherFiles = Others,
+            Judged = Judged && Way != EnumNames.Of(AskedWay.Tick),
             Together = Way == EnumNames.Of(AskedWay.Tick) ? [] : [.. Together ?? []],
         };
 }

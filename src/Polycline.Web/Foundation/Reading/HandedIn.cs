@@ -23,6 +23,9 @@ public sealed record HandedIn(
     /// <summary>Those of a log, in the order of their days.</summary>
     public required IReadOnlyList<LogEntry> Entries { get; init; }
 
+    /// <summary>What they said of it by its rubric before; null: nothing.</summary>
+    public required OwnJudgementAnswer? Judged { get; init; }
+
     /// <summary>Who handed it in for the others; null: whose it is.</summary>
     public required string? By { get; init; }
 
@@ -46,6 +49,7 @@ public sealed record HandedIn(
             Others = version.Others ?? [],
             Links = version.Links ?? [],
             Entries = LogEntry.Read(version.Entries),
+            Judged = OwnJudgementAnswer.Of(version.Judged),
         };
 }
 

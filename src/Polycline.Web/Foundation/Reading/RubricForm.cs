@@ -1,5 +1,6 @@
 using Polycline.Core.Courses;
 using Polycline.Core.Marking.Papers;
+using Polycline.Data.Work;
 
 namespace Polycline.Web.Foundation.Reading;
 
@@ -73,8 +74,19 @@ public sealed record RubricLevelForm(string Id, string Name, decimal From, decim
 /// <param name="Points">Where the level is a range.</param>
 public sealed record LevelGiven(string Criterion, string Level, decimal? Points = null)
 {
-    public static IReadOnlyList<LevelGiven> Of(GivenByRubric given) =>
-        [.. given.Levels.Select(level => new LevelGiven(level.Criterion, level.Level, level.Points))];
+    public static IReadOnlyList<LevelGiven> Of(GivenByRubric given) => Of(given.Levels);
+
+    public static IReadOnlyList<LevelGiven> Of(IEnumerable<GivenLevel> levels) =>
+        [.. levels.Select(level => new LevelGiven(level.Criterion, level.Level, level.Points))];
 
     public GivenLevel Meant() => new(Criterion, Level, Points);
+}
+
+/// <summary>What a student said of their own piece by its rubric.</summary>
+/// <param name="Rubric">What the rubric is called here.</param>
+public sealed record OwnJudgementAnswer(string Rubric, IReadOnlyList<LevelGiven> Levels)
+{
+    /// <param name="json">As it is kept; null: they said nothing.</param>
+    public static OwnJudgementAnswer? Of(string? json) =>
+        OwnJudgement.Read(json) is { } judged ? new(judged.Rubric, LevelGiven.Of(judged.Levels)) : null;
 }

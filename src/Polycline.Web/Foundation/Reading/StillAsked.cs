@@ -10,12 +10,14 @@ namespace Polycline.Web.Foundation.Reading;
 public static class StillAsked
 {
     /// <param name="asks">Null: nothing is asked for.</param>
+    /// <param name="isJudged">Whether it is judged by its rubric, or has none.</param>
     public static IReadOnlyList<string> Of(
         Asks? asks,
         string text,
         IReadOnlyList<WorkFileRow> files,
         IReadOnlyList<string> links,
-        IReadOnlyList<LogEntry> entries
+        IReadOnlyList<LogEntry> entries,
+        bool isJudged
     ) =>
         asks is null or { Way: AskedWay.Tick }
             ? []
@@ -28,5 +30,6 @@ public static class StillAsked
                     entries.Count,
                     [.. files.Select(file => FileTypes.AskedKindOf(file.Name, file.Type))]
                 ),
+                .. asks.Judged && !isJudged ? new[] { "your own judgement of it" } : [],
             ];
 }

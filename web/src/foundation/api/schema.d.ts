@@ -3924,6 +3924,8 @@ export interface components {
             others: boolean;
             /** @description The groups whose members hand in one piece; null: each hands in their own, or it is a student who reads this. */
             together?: null | string[];
+            /** @description Whether students judge their own piece by its rubric first. */
+            judged?: boolean;
         };
         AttachFilesRequest: {
             /** Format: int64 */
@@ -4700,6 +4702,8 @@ export interface components {
              */
             version: number;
             missedAt: null | components["schemas"]["Moment"];
+            /** @description What they say of it by the item's rubric. */
+            judged: components["schemas"]["LevelGiven"][];
         };
         /** @description Groups that were drawn by lot; nothing is written. */
         DrawnAnswer: {
@@ -5065,6 +5069,8 @@ export interface components {
             entries?: null | components["schemas"]["LogEntry"][];
             /** @description What was written in copies that are texts or tables; those not named keep what was written in them. */
             copies?: null | components["schemas"]["CopyText"][];
+            /** @description What they say of it by its rubric, where that is asked for; what no longer fits the rubric is left out. */
+            judged?: null | components["schemas"]["LevelGiven"][];
         };
         /** @description What a student handed in one time, and what came back. */
         HandedIn: {
@@ -5079,6 +5085,7 @@ export interface components {
             links: string[];
             /** @description Those of a log, in the order of their days. */
             entries: components["schemas"]["LogEntry"][];
+            judged: null | components["schemas"]["OwnJudgementAnswer"];
             /** @description Who handed it in for the others; null: whose it is. */
             by: null | string;
             /** @description Those for whom it was handed in too, in order of name. */
@@ -6323,6 +6330,12 @@ export interface components {
             lessons: components["schemas"]["OutlineLesson"][];
             items: components["schemas"]["OutlineItem"][];
         };
+        /** @description What a student said of their own piece by its rubric. */
+        OwnJudgementAnswer: {
+            /** @description What the rubric is called here. */
+            rubric: string;
+            levels: components["schemas"]["LevelGiven"][];
+        };
         OwnScoresAnswer: {
             /** @description The title of the course. */
             course: string;
@@ -7447,6 +7460,8 @@ export interface components {
             entries?: null | components["schemas"]["LogEntry"][];
             /** @description What was written in copies that are texts or tables; those not named keep what was written in them. */
             copies?: null | components["schemas"]["CopyText"][];
+            /** @description What they say of it by its rubric, where that is asked for; what no longer fits the rubric is left out. */
+            judged?: null | components["schemas"]["LevelGiven"][];
         };
         SavedAnswer: {
             /**
@@ -8725,6 +8740,7 @@ export interface components {
             links: string[];
             /** @description Those of a log, in the order of their days. */
             entries: components["schemas"]["LogEntry"][];
+            judged: null | components["schemas"]["OwnJudgementAnswer"];
             /** @description What was asked for and is not there, in words. */
             stillAsked: string[];
             handedInAt: components["schemas"]["Moment"];

@@ -6,8 +6,14 @@ import { besides, levelName } from './rubric'
 const props = defineProps<{
   rubric: Schemas['RubricForm']
   given?: readonly Schemas['LevelGiven'][] | null
+  /** What the student said of it; null: nothing. */
+  own?: readonly Schemas['LevelGiven'][] | null
+  /** Whose that is, such as `you`. */
+  ownWords?: string
 }>()
 const of = (criterion: string) => props.given?.find((one) => one.criterion === criterion)
+const isOwn = (criterion: string, level: string) =>
+  props.own?.some((one) => one.criterion === criterion && one.level === level) === true
 </script>
 
 <template>
@@ -24,6 +30,7 @@ const of = (criterion: string) => props.given?.find((one) => one.criterion === c
           <span v-if="of(criterion.id)?.points != null" class="points">{{ of(criterion.id)!.points }}</span>
           <span class="said-only"> given</span>
         </template>
+        <span v-if="isOwn(criterion.id, level.id)" class="small"> {{ ownWords }}</span>
         <span v-if="level.words" class="words">{{ level.words }}</span>
       </dd>
     </div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue'
-import { api, once } from '../../foundation/api/client'
+import { type Schemas, api, once } from '../../foundation/api/client'
 import { useAnswer } from '../../foundation/useAnswer'
 import { joined, ordinal } from '../../foundation/words'
 import { useViewpoint } from '../../foundation/useViewpoint'
@@ -37,6 +37,9 @@ const isMarkedByIt = computed(() =>
     version.feedback.some((back) => back.mark?.rubric?.is === answer.value?.rubric),
   ),
 )
+
+const isMarked = ({ judged, feedback }: Schemas['HandedIn']) =>
+  feedback.some((back) => back.mark?.rubric?.is === judged?.rubric)
 
 /** Files of which there is no copy yet: through a lens none is made. */
 const toCome = computed(() =>
@@ -165,6 +168,10 @@ watch(
             </p>
             <!-- Given again, what was said last stands in the place of what was said before. -->
             <RemarkedPiece :piece="version" :model-value="remarksIn(version.feedback[0]?.remarks)" />
+            <template v-if="version.judged && !isMarked(version)">
+              <p class="small">Your own judgement of it:</p>
+              <RubricTable :rubric="answer.rubrics[version.judged.rubric]!" :given="version.judged.levels" />
+            </template>
             <blockquote v-for="back in version.feedback" :key="back.at.instant">
               <p class="small">
                 {{ back.by }}, {{ back.at.words }}: {{ back.again ? 'try again' : 'go on'
@@ -174,6 +181,8 @@ watch(
                 v-if="back.mark?.rubric"
                 :rubric="answer.rubrics[back.mark.rubric.is]!"
                 :given="back.mark.rubric.levels"
+                :own="version.judged?.rubric === back.mark.rubric.is ? version.judged.levels : null"
+                own-words="you said"
               />
               <p v-if="back.text" class="written">{{ back.text }}</p>
             </blockquote>

@@ -24,6 +24,7 @@ const way = ref(before?.way ?? 'nothing')
 const text = ref(before?.text ?? 'welcome')
 const links = ref(before?.links ?? 'welcome')
 const others = ref(before?.others ?? true)
+const judged = ref(before?.judged ?? false)
 const together = ref<string[] | null>(before?.together ? [...before.together] : null)
 const files = ref((before?.files ?? []).map(({ what, kind }) => ({ what, kind })))
 const ways = isTask
@@ -57,10 +58,11 @@ const asks = computed<Schemas['AsksForm'] | null>(() =>
           files: files.value,
           others: others.value,
           ...(together.value?.length ? { together: together.value } : {}),
+          judged: judged.value,
         },
 )
 const inOrder = (one: Schemas['AsksForm'] | null) =>
-  JSON.stringify(one && [one.way, one.text, one.links, one.files, one.others, one.together ?? []])
+  JSON.stringify(one && [one.way, one.text, one.links, one.files, one.others, one.together ?? [], one.judged ?? false])
 const request = computed(() =>
   files.value.some((file) => file.what.trim() === '') ||
   together.value?.length === 0 ||
@@ -127,6 +129,11 @@ async function save(): Promise<void> {
         </button>
         <TickField v-model="others" :label="files.length ? 'other files are welcome' : 'files are welcome'" />
       </p>
+      <TickField
+        v-if="item.hasRubric || judged"
+        v-model="judged"
+        label="students judge their own piece by its rubric first"
+      />
       <TogetherField v-model="together" :edition="edition" />
     </template>
     <p class="small second">{{ asksSentence(asks) }}</p>

@@ -7,6 +7,7 @@ import FilePicker from '../../../parts/files/FilePicker.vue'
 import ProblemNote from '../../../parts/ProblemNote.vue'
 import LinkLines from './LinkLines.vue'
 import LogEntries from './LogEntries.vue'
+import OwnJudgement from './OwnJudgement.vue'
 import OwnCopy from './OwnCopy.vue'
 import { useWriting } from './useWriting'
 import type { OwnFile } from './written'
@@ -38,6 +39,8 @@ const {
   theirs,
   settle,
   copies,
+  judged,
+  judge,
   writeIn,
   replace,
   goOn,
@@ -47,6 +50,10 @@ const wanted = ref(false)
 watch(outcome, (now) => {
   if (now?.handedIn) wanted.value = false
 })
+/** The rubric by which one's own piece is judged first; null: it is not. */
+const rubric = computed(() =>
+  asks.value?.judged && props.answer.rubric ? (props.answer.rubrics[props.answer.rubric] ?? null) : null,
+)
 const again = computed(
   () => props.answer.progress !== 'with-teacher' || wanted.value || !isEmpty.value || pressed.value !== null,
 )
@@ -169,6 +176,7 @@ function up(at: number): void {
       @sent="add"
     />
     <LinkLines v-if="takesLinks" :links="links" :can-write="canWrite" @change="linkTo" />
+    <OwnJudgement v-if="rubric && canWrite" :rubric="rubric" :judged="judged" @judge="judge" />
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="asking" class="missing" role="alert">
       <p>

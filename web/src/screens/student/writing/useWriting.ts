@@ -36,12 +36,14 @@ export function useWriting(section: number, item: number, student: number | null
   const links = ref<string[]>(kept?.links ?? [])
   const entries = ref<Entry[]>(kept?.entries ?? [])
   const copies = ref<Record<number, string>>(kept?.copies ?? {})
+  const judged = ref<Written['judged']>(kept?.judged ?? [])
   const now = (): Written => ({
     text: text.value,
     files: files.value,
     links: links.value,
     entries: entries.value,
     copies: copies.value,
+    judged: judged.value,
   })
   const isEmpty = computed(
     () => text.value.trim() === '' && !files.value.length && !links.value.length && !entries.value.length,
@@ -52,6 +54,7 @@ export function useWriting(section: number, item: number, student: number | null
     links.value = written.links
     entries.value = written.entries
     copies.value = written.copies
+    judged.value = written.judged
   }
   const version = ref(0)
   /** What is asked for and is not there, as of the last time it was saved. */
@@ -146,6 +149,11 @@ export function useWriting(section: number, item: number, student: number | null
     entries.value = wanted
     changed(SAVE_AFTER)
   }
+  /** What they say of it by its rubric. */
+  function judge(levels: Written['judged']): void {
+    judged.value = levels
+    changed(SAVE_AFTER)
+  }
   const add = (sent: readonly SentFile[]) =>
     list([
       ...files.value,
@@ -234,6 +242,7 @@ export function useWriting(section: number, item: number, student: number | null
             pressedAt: going.at,
             files: named(going.files ?? []),
             copies: writtenIn({ ...nothing(), ...going }),
+            judged: going.judged ?? [],
           },
         }),
       )
@@ -316,6 +325,8 @@ export function useWriting(section: number, item: number, student: number | null
     theirs,
     settle,
     copies,
+    judged,
+    judge,
     writeIn,
     replace,
     goOn,

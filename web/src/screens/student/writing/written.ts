@@ -21,6 +21,8 @@ export interface Written {
   entries: Entry[]
   /** What was written in copies that are texts or tables, by the file's id. */
   copies: Record<number, string>
+  /** What they say of it by its rubric. */
+  judged: Schemas['LevelGiven'][]
 }
 
 /** What was written in a log on one day. */
@@ -43,6 +45,7 @@ export const readKept = (place: string): Kept | null => {
         links: kept.links ?? [],
         entries: kept.entries ?? [],
         copies: kept.copies ?? {},
+        judged: kept.judged ?? [],
       }
     )
   } catch {
@@ -65,7 +68,14 @@ export const writtenIn = ({ files, copies }: Written) =>
   )
 /** What is compared: two that name the same files in the same order are the same. */
 export const mark = (written: Written) =>
-  JSON.stringify([written.text, named(written.files), written.links, written.entries, writtenIn(written)])
+  JSON.stringify([
+    written.text,
+    named(written.files),
+    written.links,
+    written.entries,
+    writtenIn(written),
+    written.judged,
+  ])
 /** The copies among what was handed in last: one goes on with them. */
 export const copiesOf = (item: Item): OwnFile[] =>
   (item.history.find((one) => !one.takenBackAt)?.files ?? [])
@@ -80,4 +90,4 @@ export const beginning = (item: Item): Written =>
         files: copiesOf(item),
         entries: (item.asks?.way === 'log' && item.history.find((one) => !one.takenBackAt)?.entries) || [],
       }
-export const nothing = (): Written => ({ text: '', files: [], links: [], entries: [], copies: {} })
+export const nothing = (): Written => ({ text: '', files: [], links: [], entries: [], copies: {}, judged: [] })

@@ -6,6 +6,8 @@ import RubricTable from '../../../parts/marks/RubricTable.vue'
 defineProps<{
   back: Schemas['WorkBack']
   rubrics: Record<string, Schemas['RubricForm']>
+  /** What the student said of it by its rubric; null: nothing. */
+  judged: Schemas['OwnJudgementAnswer'] | null
   canCorrect: boolean
 }>()
 defineEmits<{ correct: [] }>()
@@ -20,7 +22,13 @@ defineEmits<{ correct: [] }>()
     <p v-if="back.byPresent" class="small">
       The rubric has been changed since. By the present one it would be {{ back.byPresent }}.
     </p>
-    <RubricTable v-if="back.mark?.rubric" :rubric="rubrics[back.mark.rubric.is]!" :given="back.mark.rubric.levels" />
+    <RubricTable
+      v-if="back.mark?.rubric"
+      :rubric="rubrics[back.mark.rubric.is]!"
+      :given="back.mark.rubric.levels"
+      :own="judged?.rubric === back.mark.rubric.is ? judged.levels : null"
+      own-words="their own"
+    />
     <p v-if="back.text" class="written">{{ back.text }}</p>
     <p v-if="canCorrect">
       <button type="button" class="word-button small" @click="$emit('correct')">put it right</button>

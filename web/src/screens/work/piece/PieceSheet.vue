@@ -187,6 +187,7 @@ function pressed(event: KeyboardEvent): void {
       v-else-if="piece.back && !isCorrecting"
       :back="piece.back"
       :rubrics="rubrics"
+      :judged="piece.judged"
       :can-correct="canGiveBack"
       @correct="putRight"
     />
@@ -214,6 +215,7 @@ function pressed(event: KeyboardEvent): void {
         v-model="mark"
         :rubric="rubrics[piece.rubric]!"
         :marked="piece.marked!"
+        :own="piece.judged?.rubric === piece.rubric ? piece.judged?.levels : null"
         @plain="isPlain = true"
       />
       <div>
