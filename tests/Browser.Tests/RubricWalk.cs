@@ -41,6 +41,7 @@ public sealed class RubricWalk(PublishedSchool school) : IClassFixture<Published
         davit.Open($"/sections/2/items/{Regex.Match(orla.Path, @"item-(\d+)").Groups[1].Value}");
         davit.SeeText("How it is marked");
         davit.SeeText("Every one.");
+        davit.SeeNoText("Nothing is written here yet.");
         davit.Press(davit.See("//button[normalize-space() = 'hand in again']"));
         davit.See("textarea").SendKeys("Drawn once more.");
         davit.SeeText("Saved.");

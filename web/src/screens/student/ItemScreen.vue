@@ -104,8 +104,10 @@ watch(
         <RubricTable :rubric="answer.rubrics[answer.rubric]!" />
       </section>
       <p
-        v-else-if="
+        v-if="
           readable &&
+          !answer.html &&
+          !answer.rubric &&
           answer.kind !== 'quiz' &&
           answer.kind !== 'choice' &&
           !answer.files.length &&

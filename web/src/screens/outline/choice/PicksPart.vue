@@ -170,6 +170,7 @@ async function pick(): Promise<void> {
 }
 dt {
   display: grid;
+  align-content: start;
 }
 .waiting {
   flex-basis: 100%;
