@@ -52,6 +52,15 @@ if (args is ["students"])
     return;
 }
 
+if (args is [] or ["scores"])
+{
+    await using var scored = await School.Open();
+    await using var read = Database.Open(scored.Database.App);
+    await ScoresBench.Run(scored, read);
+}
+if (args is ["scores"])
+    return;
+
 var measured = await Interleaved.Run([
     new(Bare, () => Load.Run(new(at, "/bare"))),
     new(OneRow, () => Load.Run(new(at, "/one-row"))),

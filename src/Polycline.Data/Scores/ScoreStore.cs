@@ -155,6 +155,8 @@ public static class ScoreStore
         var work = (await results.ReadAsync<WorkRow>()).AsList();
         var marks = (await results.ReadAsync<MarkRow>()).AsList();
         var known = students.Select(student => student.Record.Student).ToHashSet();
+        // Many have the same mark for the same item: each is read once.
+        var given = new Dictionary<string, GivenMark>(StringComparer.Ordinal);
         var attempts = rows.Where(row => known.Contains(row.Person.InPlan()) && plan.Row(row.Item) is not null)
             .Select(row => (row, papers[row.Paper]))
             .ToList();
@@ -176,7 +178,7 @@ public static class ScoreStore
                             Name(row.Item),
                             row.At,
                             row.Again,
-                            row.Mark is { } mark ? PlanParts.Mark(mark) : null
+                            row.Mark is { } mark ? MarkIn(mark) : null
                         )),
                 ]
             )
@@ -190,6 +192,8 @@ public static class ScoreStore
             at
         );
         return (course, attempts, read);
+
+        GivenMark MarkIn(string json) => given.TryGetValue(json, out var mark) ? mark : given[json] = PlanParts.Mark(json);
 
         Ref<Item> Name(Id<Item> item) => new(plan.Row(item)!.Lineage);
     }
