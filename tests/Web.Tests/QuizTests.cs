@@ -71,7 +71,8 @@ public sealed class QuizTests : LeadOfASchool
         string @using = "best",
         string shown = "at-once",
         bool mixes = false,
-        bool preview = false
+        bool preview = false,
+        string? scoreShown = null
     ) =>
         await Lead.Post(
             Route("write-quiz") + (preview ? "?preview=true" : ""),
@@ -88,6 +89,7 @@ public sealed class QuizTests : LeadOfASchool
                     outOf = (decimal?)null,
                     mixesQuestions = mixes,
                     mixesOptions = mixes,
+                    scoreShown,
                 },
                 version = (await Lead.Get(Route($"items/{item}/quiz"))).Json["version"]!.GetValue<long>(),
             },
@@ -173,18 +175,29 @@ public sealed class QuizTests : LeadOfASchool
     }
 
     [Theory]
-    [InlineData("at-once", true)]
-    [InlineData("never", false)]
-    public async Task What_is_right_is_told_when_the_team_says_so_and_never_before(string shown, bool isTold)
+    [InlineData("at-once", null, true, true)]
+    [InlineData("never", null, false, false)]
+    [InlineData("never", "at-once", false, true)]
+    public async Task What_is_right_is_told_when_the_team_says_so_and_never_before(
+        string shown,
+        string? scoreShown,
+        bool isTold,
+        bool isScoreTold
+    )
     {
-        await Write("The cloud of the thunderstorm?\ntext: cumulonimbus\nhint: It towers.\nafter: It has an anvil.", shown: shown);
+        const string Asked = "The cloud of the thunderstorm?\ntext: cumulonimbus\nhint: It towers.\nafter: It has an anvil.";
+        (await Write(Asked, shown: shown, scoreShown: scoreShown)).Status.ShouldBe(HttpStatusCode.OK);
+        (await Lead.Get(Route($"items/{item}/quiz"))).Json["rules"]!["scoreShown"]!.GetValue<string>().ShouldBe(scoreShown ?? shown);
+        // The answers tell the score.
+        (await Write(Asked, shown: "at-once", scoreShown: "never")).Json["field"]!.GetValue<string>().ShouldBe("rules.scoreShown");
         await Begin();
         (await Seen()).ToJsonString().ShouldNotContain("cumulonimbus");
         (await Seen()).ToJsonString().ShouldNotContain("anvil");
         await Answer(1, "k1", "cirrus");
         await End(1);
         (await Seen()).ToJsonString().Contains("cumulonimbus", StringComparison.Ordinal).ShouldBe(isTold);
-        ((await Seen())["score"] is not null).ShouldBe(isTold);
+        ((await Seen())["score"] is not null).ShouldBe(isScoreTold);
+        ((await Seen())["done"]![0]!["score"] is not null).ShouldBe(isScoreTold);
         // A colleague's students, and whoever is no student, learn nothing of it.
         using var other = await School.As(DemoPeople.HeldUp);
         (await other.Get($"/api/sections/{section}/items/{item}/quiz")).Status.ShouldBe(HttpStatusCode.NotFound);

@@ -205,6 +205,7 @@ public sealed class ScoreTests : LeadOfASchool
         var asked = await Lead.Get(Route($"items/{quiz}/quiz"));
         var rules = asked.Json["rules"]!.DeepClone();
         rules["shown"] = "never";
+        rules["scoreShown"] = "never";
         var written = await Lead.Post(
             Route("write-quiz"),
             new JsonObject

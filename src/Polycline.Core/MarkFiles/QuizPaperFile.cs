@@ -42,6 +42,7 @@ public static class QuizPaperFile
         new("grace", Amounts.Count),
         new("attempts", Amounts.FromOne),
         new("shown", WordsOf<AnswersShown>()),
+        new("scoreShown", WordsOf<AnswersShown>()),
         new("draws", Forms.List(Amounts.FromOne, 1)),
         new("mixesQuestions", Forms.Bool),
         new("mixesOptions", Forms.Bool)
@@ -70,6 +71,7 @@ public static class QuizPaperFile
             Grace = piece["grace"] is { } grace ? Forms.WholeOf(grace) : 0,
             Attempts = piece["attempts"] is { } attempts ? Forms.WholeOf(attempts) : null,
             Shown = piece["shown"] is { } shown ? EnumNames.Parse<AnswersShown>(shown.Value!) : AnswersShown.AtOnce,
+            ScoreShown = piece["scoreShown"] is { } score ? EnumNames.Parse<AnswersShown>(score.Value!) : null,
             Draws = [.. piece.Each("draws").Select(Forms.WholeOf)],
             MixesQuestions = Is(piece, "mixesQuestions"),
             MixesOptions = Is(piece, "mixesOptions"),
@@ -109,6 +111,8 @@ public static class QuizPaperFile
             if (paper.Attempts is { } attempts)
                 json.WriteNumber("attempts", attempts);
             json.WriteString("shown", EnumNames.Of(paper.Shown));
+            if (paper.ScoreShown is { } scoreShown)
+                json.WriteString("scoreShown", EnumNames.Of(scoreShown));
             if (!paper.Draws.IsEmpty)
             {
                 json.WriteStartArray("draws");

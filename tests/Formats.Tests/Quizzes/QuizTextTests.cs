@@ -123,6 +123,7 @@ public sealed class QuizTextTests
                 Attempts = 2,
                 OutOf = 10,
                 Shown = AnswersShown.AfterDue,
+                ScoreShown = AnswersShown.AtOnce,
                 MixesOptions = true,
             }
         );

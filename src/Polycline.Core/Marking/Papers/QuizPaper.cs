@@ -2,7 +2,7 @@ using System.Collections.Immutable;
 
 namespace Polycline.Core.Marking.Papers;
 
-/// <summary>When a student sees how their answers were marked.</summary>
+/// <summary>When a student sees their score, or how their answers were marked.</summary>
 public enum AnswersShown
 {
     AtOnce,
@@ -80,7 +80,14 @@ public sealed record QuizPaper
     /// <summary>How many attempts a student has; null: any number.</summary>
     public int? Attempts { get; init; } = 1;
 
+    /// <summary>When it is shown how answers were marked.</summary>
     public AnswersShown Shown { get; init; }
+
+    /// <summary>When the score is shown, where that is sooner; null: with the answers.</summary>
+    public AnswersShown? ScoreShown { get; init; }
+
+    /// <summary>When the score is shown: at the latest with the answers, which tell it.</summary>
+    public AnswersShown ScoreIsShown => ScoreShown is { } sooner && sooner < Shown ? sooner : Shown;
 
     /// <summary>
     /// Of each pool, how many of its questions are drawn for an attempt. Those of a pool stand together and give the same points.

@@ -51,7 +51,7 @@ internal static class QtiFit
         );
         if (paper.Attempts != 1)
             said.Add("How many attempts there are, and which of them counts, is left out.");
-        if (paper.Shown != AnswersShown.AtOnce)
+        if (paper.Shown != AnswersShown.AtOnce || paper.ScoreIsShown != AnswersShown.AtOnce)
             said.Add("When students see their score and the answers is left out.");
         if (paper.OutOf is not null)
             said.Add("What the quiz is worth is left out; there the points of its questions are added up.");

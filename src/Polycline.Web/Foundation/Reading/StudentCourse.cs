@@ -84,7 +84,7 @@ public sealed class StudentCourse
     /// <summary>Whether anything they see can give a score.</summary>
     public bool HasScores => All.Any(sight => plan.Schedule.Item(sight.Item).HasScore);
 
-    /// <summary>What their scores come to so far: of what they see, and of a quiz only once it is shown how it was marked.</summary>
+    /// <summary>What their scores come to so far: of what they see, and of a quiz only once its score is shown.</summary>
     public async Task<TotalForm> Total(Database database, CancellationToken stop)
     {
         var marks = Student is { } student
@@ -92,13 +92,18 @@ public sealed class StudentCourse
             : ScoreStore.Of(plan, [(known.Record, "")], StudentsWork.Nothing, At);
         var seen = All.ToDictionary(sight => sight.Item);
         return TotalForm.Of(plan, marks.Course, known.Record.Student, own: true, item =>
-            seen.TryGetValue(item.Item, out var sight) && (marks.PaperOf(item.Item) is not { } paper || IsShown(paper, sight))
+            seen.TryGetValue(item.Item, out var sight) && (marks.PaperOf(item.Item) is not { } paper || IsScoreShown(paper, sight))
         );
     }
 
     /// <summary>Whether they see by now how a quiz was marked.</summary>
-    public bool IsShown(QuizPaper paper, Sight sight) =>
-        paper.Shown switch
+    public bool IsShown(QuizPaper paper, Sight sight) => IsTime(paper.Shown, sight);
+
+    /// <summary>Whether they see by now what their score in a quiz is.</summary>
+    public bool IsScoreShown(QuizPaper paper, Sight sight) => IsTime(paper.ScoreIsShown, sight);
+
+    private bool IsTime(AnswersShown shown, Sight sight) =>
+        shown switch
         {
             AnswersShown.AtOnce => true,
             AnswersShown.AfterDue => sight.Due is null || sight.Due < At,

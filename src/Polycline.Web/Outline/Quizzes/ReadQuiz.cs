@@ -99,6 +99,7 @@ public static class ReadQuiz
             EnumNames.Of(paper?.Shown ?? AnswersShown.AtOnce),
             paper?.OutOf is { } outOf ? (decimal)outOf.Above / (decimal)outOf.Below : null,
             paper?.MixesQuestions ?? false,
-            paper?.MixesOptions ?? false
+            paper?.MixesOptions ?? false,
+            EnumNames.Of(paper?.ScoreIsShown ?? AnswersShown.AtOnce)
         );
 }

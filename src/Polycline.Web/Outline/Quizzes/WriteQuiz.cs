@@ -29,6 +29,7 @@ public sealed record WriteQuizRequest(Id<Item> Item, string Text, QuizRules Rule
 /// <param name="OutOf">What it is worth; null: what its questions add up to.</param>
 /// <param name="MixesQuestions">Whether the questions of a page stand in another order for each attempt.</param>
 /// <param name="MixesOptions">Whether the answers to choose from do.</param>
+/// <param name="ScoreShown">When students see their score, at the latest with the answers; null: with them.</param>
 public sealed record QuizRules(
     int? Limit,
     int? Attempts,
@@ -36,7 +37,8 @@ public sealed record QuizRules(
     string Shown,
     decimal? OutOf = null,
     bool MixesQuestions = false,
-    bool MixesOptions = false
+    bool MixesOptions = false,
+    string? ScoreShown = null
 );
 
 /// <summary>The questions as they are kept.</summary>
@@ -112,6 +114,7 @@ public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQu
             Attempts = rules.Attempts,
             Using = EnumNames.Parse<AttemptsUsed>(rules.Using),
             Shown = EnumNames.Parse<AnswersShown>(rules.Shown),
+            ScoreShown = rules.ScoreShown is { } score && score != rules.Shown ? EnumNames.Parse<AnswersShown>(score) : null,
             OutOf = rules.OutOf is { } outOf ? (Fraction)outOf : (Fraction?)null,
             Draws = read.Draws,
             MixesQuestions = rules.MixesQuestions,
@@ -142,6 +145,13 @@ public sealed class WriteQuiz : IPlanningCommand<EditionPlan, KnownQuiz, WriteQu
                 .WithMessage($"Give from 1 to {MostAttempts} attempts, or any number.");
             RuleFor(request => request.Rules.Using).Must(Is<AttemptsUsed>).WithMessage(Choose<AttemptsUsed>());
             RuleFor(request => request.Rules.Shown).Must(Is<AnswersShown>).WithMessage(Choose<AnswersShown>());
+            RuleFor(request => request.Rules.ScoreShown)
+                .Must(score => score is null || Is<AnswersShown>(score))
+                .WithMessage(Choose<AnswersShown>());
+            RuleFor(request => request.Rules.ScoreShown)
+                .Must((request, score) => EnumNames.Parse<AnswersShown>(score!) <= EnumNames.Parse<AnswersShown>(request.Rules.Shown))
+                .WithMessage("The answers tell the score. Show the score with them or sooner.")
+                .When(request => request.Rules.ScoreShown is { } score && Is<AnswersShown>(score) && Is<AnswersShown>(request.Rules.Shown));
             RuleFor(request => request.Rules.OutOf)
                 .Must(outOf => outOf is null or (>= 0.01m and <= MarkedAs.MostOutOf) && decimal.Round(outOf ?? 0, 2) == (outOf ?? 0))
                 .WithMessage($"Give a number from 0.01 to {MarkedAs.MostOutOf:N0}, with at most two decimals.");

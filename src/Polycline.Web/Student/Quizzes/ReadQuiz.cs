@@ -159,6 +159,7 @@ public static class ReadQuiz
     private static StudentQuizAnswer Answer(StudentQuiz quiz, Sight sight, StudentCourse course, PutPlace place)
     {
         var isShown = quiz.Paper is { } put && course.IsShown(put, sight);
+        var isScoreShown = quiz.Paper is { } scored && course.IsScoreShown(scored, sight);
         return new()
         {
             Questions = quiz.Paper?.Asks ?? 0,
@@ -169,8 +170,13 @@ public static class ReadQuiz
             Shown = EnumNames.Of(quiz.Paper?.Shown ?? AnswersShown.AtOnce),
             MayBegin = course.Student is not null && MayBegin(quiz, sight),
             Running = quiz.Running is { } running ? Running(running, course, place with { Attempt = running.Row.Id }) : null,
-            Done = [.. quiz.Finished.Reverse().Select(attempt => Done(attempt, course, place with { Attempt = attempt.Row.Id }, isShown))],
-            Score = isShown && quiz.Score is { Share: not null } score ? Words(score.Points!.Value, score.OutOf) : null,
+            Done =
+            [
+                .. quiz
+                    .Finished.Reverse()
+                    .Select(attempt => Done(attempt, course, place with { Attempt = attempt.Row.Id }, isShown, isScoreShown)),
+            ],
+            Score = isScoreShown && quiz.Score is { Share: not null } score ? Words(score.Points!.Value, score.OutOf) : null,
         };
     }
 
@@ -202,7 +208,7 @@ public static class ReadQuiz
         );
     }
 
-    private static DoneAttempt Done(TakenAttempt attempt, StudentCourse course, PutPlace place, bool isShown)
+    private static DoneAttempt Done(TakenAttempt attempt, StudentCourse course, PutPlace place, bool isShown, bool isScoreShown)
     {
         var result = attempt.Result(course.At);
         return new(
@@ -211,7 +217,7 @@ public static class ReadQuiz
             Moment.Of(attempt.Marking.Finish!.Value, course.Zone),
             !attempt.Marking.IsEndedByStudent,
             attempt.Marking.AfterStop(course.At),
-            isShown ? Words(result.Points, result.OutOf) : null,
+            isScoreShown ? Words(result.Points, result.OutOf) : null,
             result.Waiting.Count(),
             isShown ? MarkedAnswerLine.Of(attempt.Put, attempt.Row.Lot, place, result, attempt.Marks) : null
         );

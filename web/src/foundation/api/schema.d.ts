@@ -6899,6 +6899,8 @@ export interface components {
              * @default false
              */
             mixesOptions: boolean;
+            /** @description When students see their score, at the latest with the answers; null: with them. */
+            scoreShown?: null | string;
         };
         /** @description What a command does to sections and students. */
         ReachAnswer: {

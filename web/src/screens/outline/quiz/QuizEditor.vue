@@ -39,6 +39,7 @@ const rules = ref<WrittenRules>({
   outOf: null,
   mixesQuestions: false,
   mixesOptions: false,
+  scoreShown: 'at-once',
 })
 const version = ref(0)
 const lines = ref<Schemas['QuizLine'][]>([])
@@ -58,6 +59,7 @@ function open(): void {
     mixesQuestions: now.rules.mixesQuestions ?? false,
     mixesOptions: now.rules.mixesOptions ?? false,
     outOf: now.rules.outOf ?? null,
+    scoreShown: now.rules.scoreShown ?? now.rules.shown,
   }
   isTried.value = false
   version.value = now.version

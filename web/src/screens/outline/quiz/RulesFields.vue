@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { watch } from 'vue'
 import ChoiceField from '../../../parts/fields/ChoiceField.vue'
 import NumberField from '../../../parts/fields/NumberField.vue'
 import TickField from '../../../parts/fields/TickField.vue'
@@ -6,6 +7,21 @@ import type { WrittenRules } from './rows'
 
 /** How a quiz is taken: its time, its attempts, what is shown when, what is mixed. */
 const rules = defineModel<WrittenRules>({ required: true })
+/** From soonest to latest: the answers tell the score, so it is shown no later than they are. */
+const WHEN = [
+  { value: 'at-once', title: 'at once' },
+  { value: 'after-due', title: 'once it is past its due date' },
+  { value: 'never', title: 'never' },
+]
+const place = (when: string) => WHEN.findIndex(({ value }) => value === when)
+watch(
+  () => rules.value.shown,
+  (now, before) => {
+    // The score goes with the answers, unless it was set apart from them.
+    if (rules.value.scoreShown === before || place(rules.value.scoreShown ?? now) > place(now))
+      rules.value.scoreShown = now
+  },
+)
 </script>
 
 <template>
@@ -27,15 +43,14 @@ const rules = defineModel<WrittenRules>({ required: true })
     />
   </p>
   <p class="line">
-    <span>Students see their score and the answers</span>
+    <span>Students see the answers</span>
+    <ChoiceField v-model="rules.shown" label="When students see the answers" :choices="WHEN" />
+    <span>and their score</span>
     <ChoiceField
-      v-model="rules.shown"
-      label="When students see their score and the answers"
-      :choices="[
-        { value: 'at-once', title: 'at once' },
-        { value: 'after-due', title: 'once it is past its due date' },
-        { value: 'never', title: 'never' },
-      ]"
+      :model-value="rules.scoreShown ?? rules.shown"
+      label="When students see their score"
+      :choices="WHEN.slice(0, 1 + place(rules.shown))"
+      @update:model-value="rules.scoreShown = $event"
     />
   </p>
   <p class="line">

@@ -11,6 +11,7 @@ const draft: QuestionDraft = {
     attempts: 1,
     using: 'best',
     shown: 'at-once',
+    scoreShown: 'at-once',
     outOf: null,
     mixesQuestions: false,
     mixesOptions: false,

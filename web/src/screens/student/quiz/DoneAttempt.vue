@@ -9,8 +9,8 @@ const props = defineProps<{ attempt: Schemas['DoneAttempt']; of: number; shown: 
 
 const isOpen = ref(props.open)
 const hidden: Record<string, string> = {
-  'after-due': 'You’ll see how it was marked once it is past its due date.',
-  never: 'This quiz doesn’t show how it was marked.',
+  'after-due': 'You’ll see how each answer was marked once this is past its due date.',
+  never: 'This quiz doesn’t show how answers were marked.',
 }
 </script>
 
