@@ -73,10 +73,10 @@ function onEnter(at: number): void {
           v-if="isChosen && !answer.reply && !open.has(answer)"
           type="button"
           class="word-button"
-          :aria-label="`say something to whoever chooses answer ${at + 1} to ${name}`"
+          :aria-label="`add feedback to answer ${at + 1} to ${name}`"
           @click="sayTo(answer, at)"
         >
-          say something
+          add feedback
         </button>
         <button
           v-if="at > 0"
@@ -98,10 +98,10 @@ function onEnter(at: number): void {
         </button>
       </span>
       <span v-if="isChosen && (answer.reply || open.has(answer))" class="reply">
-        <span class="small second">said afterwards to whoever chooses it</span>
+        <span class="small second">feedback for whoever chooses it</span>
         <WordField
           v-model="answer.reply"
-          :label="`Said to whoever chooses answer ${at + 1} to ${name}`"
+          :label="`Feedback for whoever chooses answer ${at + 1} to ${name}`"
           :maxlength="1000"
         />
       </span>
@@ -139,13 +139,15 @@ function onEnter(at: number): void {
 }
 .reply {
   flex: 1 0 100%;
-  display: grid;
-  gap: var(--space-1);
-  padding-left: 76px;
-  max-width: 620px;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: var(--space-1) var(--space-4);
+  padding-left: 72px;
 }
 .reply :deep(.v-input) {
-  max-width: none;
+  flex: 1 1 320px;
+  max-width: 620px;
 }
 .acts {
   display: flex;
