@@ -86,10 +86,14 @@ public static class ScoresBench
                 )
                 INSERT INTO enrolment (section, person, period)
                 SELECT c.id, m.id, daterange(NULL, NULL)
-                FROM made m JOIN (SELECT id, row_number() OVER (ORDER BY id) AS k, count(*) OVER () AS all FROM section WHERE edition = @edition) c
+                FROM made m
+                JOIN (SELECT id, row_number() OVER (ORDER BY id) AS k, count(*) OVER () AS all FROM section WHERE edition = @edition) c
                   ON c.k = 1 + m.id % c.all;
                 UPDATE item SET kind = 'task', marked = '{"as":"points","outOf":20}', purpose = 'for-marks', quiz = NULL, rubric = NULL
-                WHERE id IN (SELECT id FROM item WHERE edition = @edition AND section IS NULL AND removed_at IS NULL AND kind IN ('task', 'handout', 'page') ORDER BY id LIMIT @Items);
+                WHERE id IN (
+                  SELECT id FROM item
+                  WHERE edition = @edition AND section IS NULL AND removed_at IS NULL AND kind IN ('task', 'handout', 'page')
+                  ORDER BY id LIMIT @Items);
                 INSERT INTO work (person, item, section)
                 SELECT n.person, i.id, min(n.section) FROM enrolment n JOIN section c ON c.id = n.section AND c.edition = @edition
                 CROSS JOIN (SELECT id FROM item WHERE edition = @edition AND marked = '{"as":"points","outOf":20}') i

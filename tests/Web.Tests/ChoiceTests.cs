@@ -195,7 +195,8 @@ public sealed class ChoiceTests : LeadOfASchool
         (await Wait(imke, ["briefing"], "instrument")).Json["sentence"]!
             .GetValue<string>()
             .ShouldEndWith(
-                "You are the first to wait for “An instrument of your own”: if a place comes free, you get it in place of “A harbour briefing”."
+                "You are the first to wait for “An instrument of your own”: "
+                    + "if a place comes free, you get it in place of “A harbour briefing”."
             );
         (await Wait(last, [], "instrument")).Json["sentence"]!
             .GetValue<string>()

@@ -6,7 +6,8 @@ namespace Polycline.Core.Findings;
 
 /// <summary>
 /// What a team should know of its conditions beyond chapter 6: conditions on what can never come of the item they name or on
-/// what opens later than the item that waits for it, and items that seem to lack one. They stand beside the findings of a plan file's answer, not in it.
+/// what opens later than the item that waits for it, and items that seem to lack one. They stand beside the findings of a plan file's
+/// answer, not in it.
 /// </summary>
 public static class ConditionChecks
 {

@@ -7,7 +7,9 @@ namespace Polycline.Core.Findings;
 /// <summary>Something noticed over a whole plan. Source: the computation, chapters 1, 5 and 6.</summary>
 /// <param name="Section">The section it is of; null: of the edition.</param>
 /// <param name="Gaps">Parts of 0…100 % that lead nowhere, each from and to; <c>branch-gap</c> only.</param>
-/// <param name="Options">Of <c>choice-gap</c> those that nothing is tied to; of <c>choice-untied</c> the one that it seems to be for.</param>
+/// <param name="Options">
+/// Of <c>choice-gap</c> those that nothing is tied to; of <c>choice-untied</c> the one that the item seems to be for.
+/// </param>
 public sealed record PlanFinding(
     FindingCode Code,
     string? Section,

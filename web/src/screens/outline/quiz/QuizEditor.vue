@@ -14,7 +14,7 @@ import { dropDraft, keepDraft, keptDraft } from './questionDraft'
 import PlainQuestions from './PlainQuestions.vue'
 import QuestionFile from './QuestionFile.vue'
 import QuestionRows from './QuestionRows.vue'
-import { type QuestionForm, type WrittenRules, freshQuestion, isBegun } from './rows'
+import { type QuestionForm, freshQuestion, isBegun, usualRules } from './rows'
 
 /** The questions of a quiz: in rows, or as plain text with what is understood of each line beside it. */
 const props = defineProps<{ edition: number; item: number; canChange: boolean }>()
@@ -31,16 +31,7 @@ const understood = ref<Schemas['UnderstoodQuiz'] | null>(null)
 const understoodText = ref('')
 /** A picture for a question is being uploaded. */
 const isSending = ref(false)
-const rules = ref<WrittenRules>({
-  limit: null,
-  attempts: 1,
-  using: 'best',
-  shown: 'at-once',
-  outOf: null,
-  mixesQuestions: false,
-  mixesOptions: false,
-  scoreShown: 'at-once',
-})
+const rules = ref(usualRules())
 const version = ref(0)
 const lines = ref<Schemas['QuizLine'][]>([])
 

@@ -4,6 +4,16 @@ import type { Schemas } from '../../../foundation/api/client'
 export type QuestionForm = Schemas['QuestionForm']
 /** How a quiz is taken, with everything said. */
 export type WrittenRules = Required<Schemas['QuizRules']>
+export const usualRules = (): WrittenRules => ({
+  limit: null,
+  attempts: 1,
+  using: 'best',
+  shown: 'at-once',
+  outOf: null,
+  mixesQuestions: false,
+  mixesOptions: false,
+  scoreShown: 'at-once',
+})
 export type AnswerForm = Schemas['AnswerForm']
 
 /** What kinds of questions there are, as one chooses among them. */
