@@ -32,7 +32,10 @@ public sealed partial record CoursePackage(CourseFile Course, IReadOnlyDictionar
     public IReadOnlySet<string> FileNames { get; } =
         Course
             .Edition.InReadingOrder()
-            .SelectMany(item => item.Files.Select(file => file.Hash))
+            .SelectMany(item =>
+                item.Files.Select(file => file.Hash)
+                    .Concat((item.Offered?.Options ?? []).Select(option => option.Picture?.File).OfType<string>())
+            )
             .Concat(
                 Texts
                     .Values.Concat(Course.Edition.InReadingOrder().Select(item => item.Quiz).OfType<string>())

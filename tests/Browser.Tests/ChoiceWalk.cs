@@ -75,16 +75,16 @@ public sealed class ChoiceWalk(PublishedSchool school) : IClassFixture<Published
         // Whoever gave it up and wants it again waits for it, and gets it when it comes free.
         imke.Press(imke.See("//button[contains(., 'An instrument of your own')]"));
         imke.Press(imke.See("//button[normalize-space() = 'Pick this instead' and not(@disabled)]"));
-        imke.Press(imke.See("//button[@aria-label = 'wait for A harbour briefing']"));
-        imke.SeeText("You are the first to wait for “A harbour briefing”");
-        imke.SeeText("full; you are the only one waiting");
+        imke.Press(imke.See("//button[@aria-label = 'join the queue for A harbour briefing']"));
+        imke.SeeText("You are first in the queue for “A harbour briefing”");
+        imke.SeeText("full; you are first in the queue");
         imke.IsAccessible("a queue");
         orla.Open($"/editions/2/outline?row=item-{item}");
         orla.Press(orla.See("//section[@aria-label = 'Who has picked what']//button[normalize-space() = '9 Alder']"));
-        orla.SeeText("waiting: Imke Osei");
+        orla.SeeText("in the queue: Imke Osei");
         orla.Press(orla.See("//dd//button[normalize-space() = 'Aino Abara']"));
         orla.Press(orla.See("//form[@aria-label = 'Pick for Aino Abara']//label[normalize-space() = 'An instrument of your own']"));
-        orla.SeeText("Imke Osei waited for “A harbour briefing” and gets it.");
+        orla.SeeText("Imke Osei was in the queue for “A harbour briefing” and gets it.");
         orla.Press(orla.See("//button[normalize-space() = 'Pick for Aino Abara' and not(@disabled)]"));
         imke.Open($"/sections/1/items/{item}");
         imke.SeeText("a place came free: yours since");

@@ -39,6 +39,8 @@ public sealed class Person : IDisposable
         this.address = address;
         browser = Browsers.Take();
         driver = browser.Driver;
+        // On a machine that does other things beside, looking through a large page may take long.
+        driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromMinutes(3);
         Resize(1280, 800);
         if (zone is not null)
             browser.Devtools("Emulation.setTimezoneOverride", new() { ["timezoneId"] = zone });

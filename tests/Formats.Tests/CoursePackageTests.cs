@@ -55,6 +55,20 @@ public sealed class CoursePackageTests
                                         Files = [new("tide table.csv", "f1"), new("the same.csv", "f1")],
                                         AboutTeacher = true,
                                     },
+                                    new()
+                                    {
+                                        Ref = new("i4"),
+                                        Kind = ItemKind.Choice,
+                                        Title = "Which form",
+                                        Options = ["a", "b"],
+                                        Offered = new(
+                                            [
+                                                new("a", "A gauge", "Build it.", 3) { Picture = new("f3", "a rain gauge") },
+                                                new("b", "A talk", "", null),
+                                            ],
+                                            true
+                                        ),
+                                    },
                                 ]
                             ),
                         ],
@@ -70,7 +84,11 @@ public sealed class CoursePackageTests
     private static readonly byte[] Picture = [0xFF, 0xD8, 7, 8, 9];
 
     private static PackedFile[] Files =>
-        [new("f2", false, () => new MemoryStream(Picture)), new("f1", true, () => new MemoryStream(Table))];
+        [
+            new("f2", false, () => new MemoryStream(Picture)),
+            new("f3", false, () => new MemoryStream(Picture)),
+            new("f1", true, () => new MemoryStream(Table)),
+        ];
 
     private static readonly byte[] Table = [.. Enumerable.Repeat("high,low\n"u8.ToArray(), 500).SelectMany(line => line)];
 
@@ -100,12 +118,12 @@ public sealed class CoursePackageTests
         read.Texts.ShouldBe(Some.Texts);
         read.Course.Shortest.ShouldBe(Some.Course.Shortest);
         read.Course.Edition.InReadingOrder()
-            .Select(item => (item.Title, item.Body, item.Asks, item.Address, item.AboutTeacher, string.Join(", ", item.Files)))
+            .Select(item => (item.Title, item.Body, item.Asks, item.Address, item.Offered, string.Join(", ", item.Files)))
             .ShouldBe(
                 Some.Course.Edition.InReadingOrder()
-                    .Select(item => (item.Title, item.Body, item.Asks, item.Address, item.AboutTeacher, string.Join(", ", item.Files)))
+                    .Select(item => (item.Title, item.Body, item.Asks, item.Address, item.Offered, string.Join(", ", item.Files)))
             );
-        read.FileNames.Order().ShouldBe(["f1", "f2"]);
+        read.FileNames.Order().ShouldBe(["f1", "f2", "f3"]);
         var (table, picture) = (await Bytes(reader, "f1"), await Bytes(reader, "f2"));
         table.ShouldBe(Table);
         picture.ShouldBe(Picture);
@@ -114,7 +132,8 @@ public sealed class CoursePackageTests
             await Written(
                 read,
                 new PackedFile("f1", true, () => new MemoryStream(table)),
-                new PackedFile("f2", false, () => new MemoryStream(picture))
+                new PackedFile("f2", false, () => new MemoryStream(picture)),
+                new PackedFile("f3", false, () => new MemoryStream(picture))
             )
         ).ShouldBe(bytes);
     }

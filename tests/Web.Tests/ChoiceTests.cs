@@ -195,12 +195,12 @@ public sealed class ChoiceTests : LeadOfASchool
         (await Wait(imke, ["briefing"], "instrument")).Json["sentence"]!
             .GetValue<string>()
             .ShouldEndWith(
-                "You are the first to wait for “An instrument of your own”: "
+                "You are first in the queue for “An instrument of your own”: "
                     + "if a place comes free, you get it in place of “A harbour briefing”."
             );
         (await Wait(last, [], "instrument")).Json["sentence"]!
             .GetValue<string>()
-            .ShouldBe("You are number 2 of those who wait for “An instrument of your own”: when it is your turn, you get it.");
+            .ShouldBe("You are number 2 in the queue for “An instrument of your own”: when it is your turn, you get it.");
         var own = await Instrument(last);
         (own["queue"]!["waiting"]!.GetValue<int>(), own["queue"]!["place"]!.GetValue<int>(), own["room"]!.GetValue<int>()).ShouldBe(
             (2, 2, 0)
@@ -210,7 +210,7 @@ public sealed class ChoiceTests : LeadOfASchool
         // A place that is given up is the first one’s at once, with what hangs on it.
         (await PickFor(first)).Json["sentence"]!
             .GetValue<string>()
-            .ShouldContain($"{DemoPeople.OnTrack} waited for “An instrument of your own” and gets it.");
+            .ShouldContain($"{DemoPeople.OnTrack} was in the queue for “An instrument of your own” and gets it.");
         var now = (await imke.Get(In($"items/{choice}/offer"))).Json["options"]!.AsArray();
         now.Select(one => one!["isPicked"]!.GetValue<bool>()).ShouldBe([true, false]);
         now[0]!["queue"]!["cameUpAt"].ShouldNotBeNull();
@@ -220,7 +220,7 @@ public sealed class ChoiceTests : LeadOfASchool
         // Where there is more room, it is given away by itself; whoever waits no longer gets nothing.
         offers["options"]![0]!["room"] = 2;
         offers["options"]![0]!["title"] = "A gauge";
-        (await Wait(last, [])).Json["sentence"]!.GetValue<string>().ShouldBe("You no longer wait.");
+        (await Wait(last, [])).Json["sentence"]!.GetValue<string>().ShouldBe("You have left the queue.");
         (await Offer(offers)).Status.ShouldBe(HttpStatusCode.OK);
         await Sweep();
         (await Instrument(last))["isPicked"]!.GetValue<bool>().ShouldBeFalse();
@@ -233,6 +233,45 @@ public sealed class ChoiceTests : LeadOfASchool
         (await Instrument(last))["isPicked"]!.GetValue<bool>().ShouldBeTrue();
 
         Task Sweep() => School.Instance.Services.GetRequiredService<QueueSweep>().Sweep(CancellationToken.None);
+    }
+
+    [Fact]
+    public async Task An_option_shows_a_picture_to_whoever_can_pick_it()
+    {
+        var drawing = await Lead.SendFile("gauge.svg", "<svg xmlns=\"http://www.w3.org/2000/svg\"><path d=\"M0 0v9\"/></svg>"u8.ToArray());
+        var offers = await Offers();
+        offers["options"]![0]!["picture"] = new JsonObject
+        {
+            ["source"] = $"/api/me/uploads/{drawing}/bytes",
+            ["words"] = " A rain gauge ",
+        };
+        var saved = await Offer(offers);
+        saved.Status.ShouldBe(HttpStatusCode.OK, saved.Text);
+        // It is the choice’s now, whatever becomes of what was sent; saved again as it is read, nothing changes.
+        await Lead.Post("/api/me/cancel-upload", new { upload = drawing }, Guid.NewGuid());
+        var read = await Offers();
+        var source = read["options"]![0]!["picture"]!["source"]!.GetValue<string>();
+        read["options"]![0]!["picture"]!["words"]!.GetValue<string>().ShouldBe("A rain gauge");
+        (await Lead.Get(source)).Status.ShouldBe(HttpStatusCode.OK);
+        (await Offer(read)).Json["applied"]!.GetValue<bool>().ShouldBeFalse();
+
+        var own = (await imke.Get(In($"items/{choice}/offer"))).Json["options"]![0]!["picture"]!["source"]!.GetValue<string>();
+        own.ShouldStartWith("/api/sections/");
+        (await imke.Get(own)).Status.ShouldBe(HttpStatusCode.OK);
+        (await imke.Get(source)).Status.ShouldBe(HttpStatusCode.NotFound);
+        // For another section it is not open yet.
+        using var davit = await School.As(DemoPeople.HeldUp);
+        var theirs = own.Replace($"/{School.Ids["section:" + Alder]}/", $"/{School.Ids["section:9 Birch"]}/", StringComparison.Ordinal);
+        (await davit.Get(theirs)).Status.ShouldBe(HttpStatusCode.NotFound);
+        // What somebody else has sent is no picture of theirs.
+        var mine = await imke.SendFile("mine.svg", "<svg xmlns=\"http://www.w3.org/2000/svg\"/>"u8.ToArray());
+        read["options"]![1]!["picture"] = new JsonObject { ["source"] = $"/api/me/uploads/{mine}/bytes", ["words"] = "" };
+        var refused = await Offer(read);
+        (refused.Status, refused.Json["field"]!.GetValue<string>()).ShouldBe((HttpStatusCode.UnprocessableEntity, "options[1].picture"));
+        (await Lead.Post(Route("undo"), new { batch = saved.Json["batch"]!.GetValue<long>() }, Guid.NewGuid())).Status.ShouldBe(
+            HttpStatusCode.OK
+        );
+        (await imke.Get(own)).Status.ShouldBe(HttpStatusCode.NotFound);
     }
 
     private Task<string> NameOf(long person) =>
@@ -263,10 +302,10 @@ public sealed class ChoiceTests : LeadOfASchool
         reply.Json["words"]!.GetValue<string>().ShouldContain("”: up to 2 of A gauge, A harbour briefing and A logbook");
         (await Offers())["options"]!.AsArray().Select(one => one!["option"]!.GetValue<string>()).ShouldBe(["instrument", "briefing", "o1"]);
         // It leads nowhere yet: that is said by its title, before anything is released.
-        (await Lead.Get(Route("today"))).Json["toCheck"]!
+        (await Lead.Get(Route("today"))).Json["course"]!
             .AsArray()
             .Select(check => check!["words"]!.GetValue<string>())
-            .ShouldContain($"In “{Title}”, nothing depends on “A logbook”, nor on not picking at all.");
+            .ShouldContain($"In “5.04 {Title}”, nothing depends on “A logbook”, nor on not picking at all.");
         (await Pick(imke, "o1", "briefing")).Status.ShouldBe(HttpStatusCode.OK);
         (await Pick(imke, "o1", "briefing", "instrument")).Json["field"]!.GetValue<string>().ShouldBe("options");
 

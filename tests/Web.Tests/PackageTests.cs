@@ -66,6 +66,16 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         );
         written.Status.ShouldBe(HttpStatusCode.OK, written.Text);
         await lead.Post("/api/me/cancel-upload", new { upload = drawing }, Guid.NewGuid());
+        // So does one of an option of a choice.
+        var choice = await school.Item(ChoiceTests.Title);
+        var gauge = await lead.SendFile("gauge.svg", "<svg xmlns=\"http://www.w3.org/2000/svg\"><path d=\"M9 0v9\"/></svg>"u8.ToArray());
+        var offered = (await lead.Get($"/api/editions/{school.WeatherWatch}/items/{choice}")).Json;
+        var offers = offered["offers"]!.DeepClone().AsObject();
+        offers["options"]![0]!["picture"] = new JsonObject { ["source"] = $"/api/me/uploads/{gauge}/bytes", ["words"] = "A gauge" };
+        offers["item"] = choice;
+        offers["version"] = offered["version"]!.DeepClone();
+        (await lead.Post($"/api/editions/{school.WeatherWatch}/offer-options", offers, Guid.NewGuid())).Status.ShouldBe(HttpStatusCode.OK);
+        await lead.Post("/api/me/cancel-upload", new { upload = gauge }, Guid.NewGuid());
         // So does who hands in together, and what items are tied to.
         await lead.Post($"/api/editions/{school.WeatherWatch}/add-group", new { name = "Pier pair" }, Guid.NewGuid());
         var asked = await lead.Post(
@@ -111,7 +121,7 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
         course.ShouldContain("\"outcomes\":{\"i");
         course.ShouldContain("\"rubrics\":{\"i");
         course.ShouldContain("\"addingUp\":{\"by\":\"unit\",\"weights\":{\"u4\":2.5},\"missing\":\"zero\",\"drop\":{\"u4\":1}}");
-        Entries(first).Count(entry => entry.Name.StartsWith("files/", StringComparison.Ordinal)).ShouldBe(26);
+        Entries(first).Count(entry => entry.Name.StartsWith("files/", StringComparison.Ordinal)).ShouldBe(27);
         var rows = await school.RowCounts(Kept);
         var shown = await TakeIn(first, preview: true);
         shown.Json["sentence"]!

@@ -7,7 +7,18 @@ namespace Polycline.Core.Courses;
 /// <param name="Title">What it is called.</param>
 /// <param name="Words">What it is about; it may be empty.</param>
 /// <param name="Room">How many students of a section can have it; null: any number.</param>
-public sealed record OfferedOption(string Option, string Title, string Words, int? Room);
+public sealed record OfferedOption(string Option, string Title, string Words, int? Room)
+{
+    /// <summary>Null: none.</summary>
+    public OptionPicture? Picture { get; init; }
+}
+
+/// <param name="File">The hash of its bytes; in a package the name of the file.</param>
+/// <param name="Words">What it shows, for whoever cannot see it; it may be empty.</param>
+public sealed record OptionPicture(string File, string Words)
+{
+    public const int LongestWords = 300;
+}
 
 /// <summary>What a choice offers, beside its options' names. Of what opens by a pick, the computation reads those alone.</summary>
 /// <param name="Options">In their order.</param>

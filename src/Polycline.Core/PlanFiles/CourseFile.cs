@@ -36,7 +36,7 @@ public sealed record CourseFile(string Title, Edition Edition, IReadOnlyDictiona
         new MemberShape("copyName", Forms.OfText(text => CopyNames.Fault(text) is null, "must be text whose words in braces are known"))
     );
 
-    private static bool IsFileName(string text) =>
+    internal static bool IsFileName(string text) =>
         text.Length is > 0 and <= 100 && text.All(letter => char.IsAsciiLetterOrDigit(letter) || letter is '.' or '-' or '_');
 
     // A plan file needs a term; any will do here.

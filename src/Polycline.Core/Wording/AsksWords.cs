@@ -83,7 +83,13 @@ public static class OfferWords
         $"{Of(choice)}{(choice.Offered?.IsFinal == true ? ", for good" : "")}"
         + string.Concat(
             (choice.Offered?.Options ?? []).Select(option =>
-                (option.Room is { } room ? $"; {option.Title} for {room}" : "") + (option.Words.Length > 0 ? $"; {option.Words}" : "")
+                (option.Room is { } room ? $"; {option.Title} for {room}" : "")
+                + (option.Words.Length > 0 ? $"; {option.Words}" : "")
+                + (
+                    option.Picture is { } picture
+                        ? $"; {option.Title} with a picture{(picture.Words.Length > 0 ? $" of {picture.Words}" : "")}"
+                        : ""
+                )
             )
         );
 }

@@ -195,6 +195,9 @@ public static class CourseStore
                 WHERE s.hash IN (SELECT f.file FROM item_file f JOIN item i ON i.id = f.item
                                  WHERE f.edition = @Value AND f.removed_at IS NULL AND i.removed_at IS NULL
                                  UNION SELECT b.file FROM body_file b JOIN item i ON b.body IN (i.body, i.quiz)
+                                 WHERE i.edition = @Value AND i.removed_at IS NULL
+                                 UNION SELECT decode(o -> 'picture' ->> 'file', 'hex')
+                                 FROM item i CROSS JOIN LATERAL jsonb_array_elements(i.offered -> 'options') o
                                  WHERE i.edition = @Value AND i.removed_at IS NULL)
                 """,
                 edition

@@ -86,7 +86,7 @@ public static partial class Pictures
 
     private static byte[] Bytes(string hash) => hash.All(char.IsAsciiHexDigitLower) ? Convert.FromHexString(hash) : [];
 
-    /// <summary>Those of these pictures that are already in a text of the course, or in one that its team is writing.</summary>
+    /// <summary>Those of these pictures that the course has already: in a text, in one that is being written, or in a choice.</summary>
     public static async Task<IReadOnlySet<string>> Known(NpgsqlConnection connection, Id<Edition> edition, IReadOnlyList<string> hashes) =>
         hashes.Count == 0
             ? new HashSet<string>()
@@ -99,8 +99,16 @@ public static partial class Pictures
                       UNION SELECT quiz FROM item WHERE edition = @edition
                       UNION SELECT v.body FROM text_draft_version v JOIN item i ON i.id = v.item WHERE i.edition = @edition
                     )
+                    UNION SELECT o -> 'picture' ->> 'file'
+                    FROM item i CROSS JOIN LATERAL jsonb_array_elements(i.offered -> 'options') o
+                    WHERE i.edition = @edition AND o -> 'picture' ->> 'file' = ANY(@names)
                     """,
-                    new { edition = edition.Value, hashes = hashes.Select(Convert.FromHexString).ToArray() }
+                    new
+                    {
+                        edition = edition.Value,
+                        hashes = hashes.Select(Convert.FromHexString).ToArray(),
+                        names = hashes.ToArray(),
+                    }
                 )
             ).ToHashSet(StringComparer.Ordinal);
 

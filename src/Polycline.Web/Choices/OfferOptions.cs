@@ -11,6 +11,7 @@ using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Commands;
 using Polycline.Web.Foundation.Http;
+using Polycline.Web.Outline.Items;
 
 namespace Polycline.Web.Choices;
 
@@ -22,20 +23,30 @@ public sealed record OfferOptionsRequest(Id<Item> Item, IReadOnlyList<OptionForm
 
 /// <param name="Option">As it was read; null: it is new.</param>
 /// <param name="Room">For how many students of a section; null: any number.</param>
-public sealed record OptionForm(string? Option, string Title, string Words = "", int? Room = null);
+public sealed record OptionForm(string? Option, string Title, string Words = "", int? Room = null, OptionPictureForm? Picture = null);
+
+/// <param name="Source">Where it is: of an item of this course, or of what one has just sent.</param>
+/// <param name="Words">What it shows, for whoever cannot see it.</param>
+public sealed record OptionPictureForm(string Source, string Words = "")
+{
+    /// <param name="address">Of the item.</param>
+    public static OptionPictureForm? Of(OptionPicture? picture, string address) =>
+        picture is null ? null : new($"{address}/pictures/{picture.File}", picture.Words);
+}
 
 /// <summary>What a choice offers, as it is sent.</summary>
 public sealed record OfferForm(IReadOnlyList<OptionForm> Options, int Picks, bool IsFinal)
 {
+    /// <param name="address">Of the item, for its pictures.</param>
     /// <returns>Null: it is no choice.</returns>
-    public static OfferForm? Of(Item item) =>
+    public static OfferForm? Of(Item item, string address) =>
         item.Kind != ItemKind.Choice
             ? null
             : new(
                 [
                     .. item.Options.Select(option =>
                         item.Offered?.Options.FirstOrDefault(one => one.Option == option) is { } known
-                            ? new OptionForm(option, known.Title, known.Words, known.Room)
+                            ? new OptionForm(option, known.Title, known.Words, known.Room, OptionPictureForm.Of(known.Picture, address))
                             : new OptionForm(option, option)
                     ),
                 ],
@@ -44,18 +55,29 @@ public sealed record OfferForm(IReadOnlyList<OptionForm> Options, int Picks, boo
             );
 }
 
-/// <summary>The options of a choice that somebody has picked.</summary>
-public sealed record OptionsInUse(IReadOnlySet<string> Picked);
+/// <summary>The options of a choice that somebody has picked, and the pictures that they may have.</summary>
+public sealed record OptionsInUse(IReadOnlySet<string> Picked, TextPictures Pictures);
 
 /// <summary>Says what a choice offers, how many of it can be picked, and for how many there is room.</summary>
 public sealed class OfferOptions : IPlanningCommand<EditionPlan, OptionsInUse, OfferOptionsRequest>
 {
+    private const int LongestAddress = 300;
+
     public static string Name => "offer-options";
 
     public static IValidator<OfferOptionsRequest> Validator { get; } = new Rules();
 
     public static async Task<OptionsInUse> Read(NpgsqlConnection connection, EditionPlan plan, OfferOptionsRequest request) =>
-        new(await PickStore.EverPicked(connection, request.Item));
+        new(
+            await PickStore.EverPicked(connection, request.Item),
+            await TextPictures.Read(
+                connection,
+                plan.Id,
+                string.Concat(
+                    request.Options.Select(option => option.Picture).OfType<OptionPictureForm>().Select(one => $"src={one.Source} ")
+                )
+            )
+        );
 
     public static CommandDecision Decide(EditionPlan plan, OptionsInUse known, OfferOptionsRequest request, Viewpoint viewpoint)
     {
@@ -70,12 +92,23 @@ public sealed class OfferOptions : IPlanningCommand<EditionPlan, OptionsInUse, O
         var next = 0;
         var taken = item.Options.Concat(known.Picked).ToHashSet(StringComparer.Ordinal);
         var offered = new Offered(
-            [.. request.Options.Select(one => new OfferedOption(one.Option ?? NewId(), one.Title.Trim(), one.Words.Trim(), one.Room))],
+            [
+                .. request.Options.Select(
+                    (one, n) =>
+                        new OfferedOption(one.Option ?? NewId(), one.Title.Trim(), one.Words.Trim(), one.Room)
+                        {
+                            Picture = PictureOf(one, n),
+                        }
+                ),
+            ],
             request.IsFinal
         );
         string[] options = [.. offered.Options.Select(one => one.Option)];
         var after = item with { Options = [.. options], Offered = offered, Picks = request.Picks };
-        return OfferWords.InFull(item) == OfferWords.InFull(after) && item.Options.SequenceEqual(options)
+        return
+            OfferWords.InFull(item) == OfferWords.InFull(after)
+            && item.Options.SequenceEqual(options)
+            && OptionPictures.Kept(item.Offered)?.Hash == OptionPictures.Kept(offered)?.Hash
             ? new($"left the options of “{item.Title}” as they are", [])
             : new(
                 $"set the options of “{item.Title}”: {OfferWords.Of(after)}",
@@ -88,11 +121,19 @@ public sealed class OfferOptions : IPlanningCommand<EditionPlan, OptionsInUse, O
                         Tables.Items.Picks.Turns(item.Picks, request.Picks),
                         Tables.Items.Offered.Turns(item.Offered, offered)
                     ),
-                ]
+                ],
+                null,
+                [.. new[] { OptionPictures.Kept(offered) }.OfType<Body>()]
             )
             {
                 Act = "Save the options",
             };
+
+        OptionPicture? PictureOf(OptionForm one, int n) =>
+            one.Picture is not { } picture ? null
+            : known.Pictures.Stored("img", picture.Source, viewpoint, $"options[{n}].picture") is { } name
+                ? new(name["file:".Length..], picture.Words.Trim())
+            : throw Problem.Field($"options[{n}].picture", "This picture is not to be had here. Add it again.");
 
         string NewId()
         {
@@ -144,6 +185,11 @@ public sealed class OfferOptions : IPlanningCommand<EditionPlan, OptionsInUse, O
                 .WithMessage($"Describe each option in up to {Offered.LongestWords:N0} characters.")
                 .Must(options => options.All(one => one.Room is null or (>= 1 and <= Offered.MostRoom)))
                 .WithMessage($"Give room for 1 to {Offered.MostRoom} students, or leave it empty for any number.");
+            RuleFor(request => request.Options)
+                .Must(options => options.All(one => one.Picture is null || one.Picture.Source.Length <= LongestAddress))
+                .WithMessage("This is not the address of a picture.")
+                .Must(options => options.All(one => one.Picture is null || one.Picture.Words.Trim().Length <= OptionPicture.LongestWords))
+                .WithMessage($"Say what a picture shows in up to {OptionPicture.LongestWords} characters.");
             RuleFor(request => request.Picks)
                 .Must((request, picks) => picks >= 1 && picks < Math.Max(2, request.Options.Count))
                 .WithMessage("Fewer can be picked than there are options, and at least one.");

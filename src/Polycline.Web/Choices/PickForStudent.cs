@@ -48,7 +48,7 @@ public sealed class PickForStudent : IWorkCommand<PickForStudentRequest, Edition
         await QueueStore.Leave(connection, request.Item, request.Student, [.. request.Options, .. had.Except(request.Options)]);
         var moved = await OptionQueue.MoveUp(connection, plan, work.Section, request.Item, at);
         var names = await AccessStore.NamesOf(connection, [.. moved.Select(one => one.Student)]);
-        var up = moved.Select(one => $"{names[one.Student]} waited for “{choice.TitleOf(one.Option)}” and gets it.");
+        var up = moved.Select(one => $"{names[one.Student]} was in the queue for “{choice.TitleOf(one.Option)}” and gets it.");
         var after = await OpensBy.Open(connection, plan, [request.Student], at);
         var (was, becomes) = (before[request.Student], after[request.Student]);
         var told = OpensBy.Told(plan, new Dictionary<Id<Person>, string> { [request.Student] = name }, before, after).ToList();

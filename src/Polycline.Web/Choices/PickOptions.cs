@@ -57,7 +57,7 @@ public sealed class PickOptions : IWorkCommand<PickOptionsRequest, PickingStuden
             if (!before.Contains(request.Options[n]) && picks.RoomIn(request.Options[n]) == 0)
                 throw Problem.Field(
                     $"options[{n}]",
-                    $"“{choice.TitleOf(request.Options[n])}” is full. Pick something else, or wait for it."
+                    $"“{choice.TitleOf(request.Options[n])}” is full. Pick something else, or join its queue."
                 );
         IReadOnlyList<string> waitFor = [.. (request.WaitFor ?? waits).Except(request.Options)];
         for (var n = 0; n < waitFor.Count; n++)
@@ -76,7 +76,7 @@ public sealed class PickOptions : IWorkCommand<PickOptionsRequest, PickingStuden
         var (opens, closes) = (Told(now.Except(open)), Told(open.Except(now)));
         var queued = await Queued(work, ready.Plan, request.Item, course.Oneself, joined);
         IEnumerable<string> said = turned ? [Sentence(opens, closes), .. queued] : queued;
-        return new(true, opens, closes, string.Join(' ', said.DefaultIfEmpty("You no longer wait.")));
+        return new(true, opens, closes, string.Join(' ', said.DefaultIfEmpty("You have left the queue.")));
 
         IReadOnlyList<string> Told(IEnumerable<Ref<Item>> items) =>
             [.. items.Select(item => $"{ready.Plan.Schedule.CodeOf[item]} {ready.Plan.Schedule.Item(item).Title}")];
@@ -121,8 +121,8 @@ public sealed class PickOptions : IWorkCommand<PickOptionsRequest, PickingStuden
         [
             .. joined.Select(option =>
                 queue.For(option).Count == 1
-                    ? $"You are the first to wait for “{choice.TitleOf(option)}”: if a place comes free, you get it{instead}."
-                    : $"You are number {queue.For(option).Count} of those who wait for “{choice.TitleOf(option)}”: "
+                    ? $"You are first in the queue for “{choice.TitleOf(option)}”: if a place comes free, you get it{instead}."
+                    : $"You are number {queue.For(option).Count} in the queue for “{choice.TitleOf(option)}”: "
                         + $"when it is your turn, you get it{instead}."
             ),
         ];

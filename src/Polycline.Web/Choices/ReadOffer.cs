@@ -15,7 +15,17 @@ public sealed record OfferAnswer(int Picks, bool MayPick, bool IsFinal, IReadOnl
 /// <param name="Option">What a pick names.</param>
 /// <param name="Room">For how many more there is room; null: for any number.</param>
 /// <param name="By">Whoever picked it for them; null: they themselves, or it is not picked.</param>
-public sealed record OfferLine(string Option, string Title, string Words, int? Room, bool IsPicked, string? By, OfferWait Queue);
+/// <param name="Picture">Null: none.</param>
+public sealed record OfferLine(
+    string Option,
+    string Title,
+    string Words,
+    OptionPictureForm? Picture,
+    int? Room,
+    bool IsPicked,
+    string? By,
+    OfferWait Queue
+);
 
 /// <summary>Of an option that is full: who waits for it.</summary>
 /// <param name="Waiting">How many.</param>
@@ -61,6 +71,10 @@ public static class ReadOffer
                     option,
                     choice.TitleOf(option),
                     choice.Offered?.Options.FirstOrDefault(one => one.Option == option)?.Words ?? "",
+                    OptionPictureForm.Of(
+                        choice.Offered?.Options.FirstOrDefault(one => one.Option == option)?.Picture,
+                        $"/api/sections/{section}/items/{item}"
+                    ),
                     picks.RoomIn(option),
                     own.Contains(option),
                     own.Contains(option) ? by : null,

@@ -98,12 +98,24 @@ public static class ExportCourse
         Func<string, string>? stored = null
     )
     {
+        Offered WithFiles(Offered offered, Func<string, string> called) =>
+            offered with
+            {
+                Options =
+                [
+                    .. offered.Options.Select(option =>
+                        option.Picture is { } picture ? option with { Picture = picture with { File = called(picture.File) } } : option
+                    ),
+                ],
+            };
+
         Item Of(Item item) =>
             item with
             {
                 Body = item.Body is null ? null : name(item.Body),
                 Quiz = item.Quiz is null || stored is null ? item.Quiz : stored(item.Quiz),
                 Rubric = item.Rubric is null || stored is null ? item.Rubric : stored(item.Rubric),
+                Offered = file is null || item.Offered is not { } offered ? item.Offered : WithFiles(offered, file),
                 Files = file is null ? item.Files : [.. item.Files.Select(given => given with { Hash = file(given.Hash) })],
             };
         return edition with

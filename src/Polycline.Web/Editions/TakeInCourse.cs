@@ -7,6 +7,7 @@ using Polycline.Core.Json;
 using Polycline.Core.MarkFiles;
 using Polycline.Core.PlanFiles;
 using Polycline.Core.Wording;
+using Polycline.Data.Choices;
 using Polycline.Data.Courses;
 using Polycline.Data.Editions;
 using Polycline.Data.Files;
@@ -152,14 +153,17 @@ public sealed class TakeInCourse : IWorkCommand<TakeInRequest, TakeInAnswer>
         foreach (var body in stored.Values)
             await BodyStore.Keep(work.Connection, body);
         var names = new Dictionary<string, string>(StringComparer.Ordinal);
+        var edition = ExportCourse.WithBodies(
+            new Renaming(Lineage).Of(package.Course.Edition),
+            name => bodies[name] is { Content.Length: > 0 } body ? body.Hash : null,
+            name => files[name].Hash,
+            text => stored[text].Hash
+        );
+        foreach (var pictures in edition.InReadingOrder().Select(item => OptionPictures.Kept(item.Offered)).OfType<Body>())
+            await BodyStore.Keep(work.Connection, pictures);
         return package.Course with
         {
-            Edition = ExportCourse.WithBodies(
-                new Renaming(Lineage).Of(package.Course.Edition),
-                name => bodies[name] is { Content.Length: > 0 } body ? body.Hash : null,
-                name => files[name].Hash,
-                text => stored[text].Hash
-            ),
+            Edition = edition,
             Shortest = package.Course.Shortest.ToDictionary(pair => Lineage(pair.Key), pair => pair.Value),
         };
 

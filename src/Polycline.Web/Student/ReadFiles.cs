@@ -1,5 +1,6 @@
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Data.Choices;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
 using Polycline.Data.Quizzes;
@@ -18,14 +19,18 @@ public static class ReadFiles
         return asked.Answer(found?.Name, found?.Stored);
     }
 
-    /// <summary>A picture in an item's text, for those who may read the text, or in a question that was put to them.</summary>
+    /// <summary>
+    /// A picture in an item's text, for those who may read the text; one of an option of a choice; or one in a question that was put to
+    /// them.
+    /// </summary>
     public static async Task<IResult> HandlePicture(long section, long item, string picture, [AsParameters] FileAsked asked)
     {
         var course = await asked.Course(new(item));
-        var body = course.See(new Id<Item>(item)).Body;
+        var sight = course.See(new Id<Item>(item));
         return asked.AnswerPicture(
             await asked.Read(async connection =>
-                await Pictures.Of(connection, body, picture)
+                await Pictures.Of(connection, sight.Body, picture)
+                ?? await Pictures.Of(connection, OptionPictures.Kept(course.Offered(sight))?.Hash, picture)
                 ?? (course.Student is { } student ? await Pictures.Put(connection, new(item), student, picture) : null)
             )
         );

@@ -11,7 +11,24 @@ internal static class OfferedShapes
         new MemberShape("option", Forms.Id, true),
         new("title", Forms.OfText(IsTitle, $"must be a title of up to {Offered.LongestTitle} characters"), true),
         new("words", Forms.OfText(words => words.Length <= Offered.LongestWords, $"must be up to {Offered.LongestWords} characters")),
-        new("room", Forms.Whole(1, Offered.MostRoom))
+        new("room", Forms.Whole(1, Offered.MostRoom)),
+        new(
+            "picture",
+            Forms.Object(
+                new MemberShape(
+                    "file",
+                    Forms.OfText(CourseFile.IsFileName, "must be a name of letters, digits, dots, dashes and underlines"),
+                    true
+                ),
+                new(
+                    "words",
+                    Forms.OfText(
+                        words => words.Length <= OptionPicture.LongestWords,
+                        $"must be up to {OptionPicture.LongestWords} characters"
+                    )
+                )
+            )
+        )
     );
 
     public static readonly JsonShape Offer = (piece, faults) =>
@@ -36,7 +53,10 @@ internal static class OfferedShapes
                         option["title"]!.Value!,
                         option["words"]?.Value ?? "",
                         option["room"] is { } room ? Forms.WholeOf(room) : null
-                    )),
+                    )
+                    {
+                        Picture = option["picture"] is { } picture ? new(picture["file"]!.Value!, picture["words"]?.Value ?? "") : null,
+                    }),
             ],
             piece["final"] is { Kind: JsonKind.True }
         );
@@ -55,6 +75,14 @@ internal static class OfferedShapes
                     json.WriteString("words", option.Words);
                 if (option.Room is { } room)
                     json.WriteNumber("room", room);
+                if (option.Picture is { } picture)
+                {
+                    json.WriteStartObject("picture");
+                    json.WriteString("file", picture.File);
+                    if (picture.Words.Length > 0)
+                        json.WriteString("words", picture.Words);
+                    json.WriteEndObject();
+                }
                 json.WriteEndObject();
             }
             json.WriteEndArray();

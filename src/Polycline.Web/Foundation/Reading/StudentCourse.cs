@@ -96,6 +96,10 @@ public sealed class StudentCourse
         );
     }
 
+    /// <summary>What a choice offers them; null: it is none, or not to be read now.</summary>
+    public Offered? Offered(Sight sight) =>
+        sight is { Kind: ItemKind.Choice, MayRead: true } ? plan.Schedule.Item(sight.Item).Offered : null;
+
     /// <summary>Whether they see by now how a quiz was marked.</summary>
     public bool IsShown(QuizPaper paper, Sight sight) => IsTime(paper.Shown, sight);
 

@@ -1,5 +1,6 @@
 using Polycline.Core;
 using Polycline.Core.Courses;
+using Polycline.Data.Choices;
 using Polycline.Data.Courses;
 using Polycline.Data.Files;
 using Polycline.Data.Texts;
@@ -19,7 +20,7 @@ public static class ReadFiles
         return asked.Answer(found?.Name, found?.Stored);
     }
 
-    /// <summary>A picture in an item's text, as it stands or as the team is writing it.</summary>
+    /// <summary>A picture in an item's text, quiz or choice, as it stands or as the team is writing it.</summary>
     public static async Task<IResult> HandlePicture(long edition, long item, string picture, [AsParameters] FileAsked asked)
     {
         var found = await Needed(item, asked);
@@ -27,6 +28,7 @@ public static class ReadFiles
             await asked.Read(async connection =>
                 await Pictures.Of(connection, found.Body, picture)
                 ?? await Pictures.Of(connection, found.Quiz, picture)
+                ?? await Pictures.Of(connection, OptionPictures.Kept(found.Offered)?.Hash, picture)
                 ?? await Pictures.Of(connection, (await TextDraftStore.Of(connection, new(item)))?.Hash, picture)
                 ?? await Pictures.Put(connection, new(item), null, picture)
             )

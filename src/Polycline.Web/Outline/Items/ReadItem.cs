@@ -173,7 +173,7 @@ public static class ReadItem
             ],
             Asks = AsksForm.OfTeam(item.Asked),
             Marked = MarkedForm.Of(item.Marked),
-            Offers = OfferForm.Of(item),
+            Offers = OfferForm.Of(item, $"/api/editions/{plan.Id}/items/{row.Id}"),
             HasRubric = item.Rubric is not null,
             Address = item.Address,
             Link = LinkAnswer.Of(content.Link, plan.Term.Zone),

@@ -959,7 +959,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A picture in an item's text, as it stands or as the team is writing it. */
+        /** A picture in an item's text, quiz or choice, as it stands or as the team is writing it. */
         get: operations["item-picture"];
         put?: never;
         post?: never;
@@ -2069,7 +2069,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A picture in an item's text, for those who may read the text, or in a question that was put to them. */
+        /** A picture in an item's text, for those who may read the text, of an option they can pick, or in a question that was put to them. */
         get: operations["student-picture"];
         put?: never;
         post?: never;
@@ -6055,6 +6055,7 @@ export interface components {
             option: string;
             title: string;
             words: string;
+            picture: null | components["schemas"]["OptionPictureForm"];
             /**
              * Format: int32
              * @description For how many more there is room; null: for any number.
@@ -6144,6 +6145,16 @@ export interface components {
              * @description For how many students of a section; null: any number.
              */
             room?: null | number;
+            picture?: null | components["schemas"]["OptionPictureForm"];
+        };
+        OptionPictureForm: {
+            /** @description Where it is: of an item of this course, or of what one has just sent. */
+            source: string;
+            /**
+             * @description What it shows, for whoever cannot see it.
+             * @default
+             */
+            words: string;
         };
         OrderLessonRequest: {
             /** Format: int64 */

@@ -4,6 +4,7 @@ import type { Schemas } from '../../../foundation/api/client'
 import { useEditionCommand } from '../../../foundation/commands/useEditionCommand'
 import { usePinned } from '../../../foundation/commands/usePinned'
 import { useReach } from '../../../foundation/commands/useReach'
+import FilePicker from '../../../parts/files/FilePicker.vue'
 import NumberField from '../../../parts/fields/NumberField.vue'
 import TickField from '../../../parts/fields/TickField.vue'
 import WordField from '../../../parts/fields/WordField.vue'
@@ -21,6 +22,7 @@ interface Line {
   title: string
   words: string
   room: number | null
+  picture: Schemas['OptionPictureForm'] | null
 }
 const options = ref<Line[]>([])
 const picks = ref<number | null>(1)
@@ -29,17 +31,18 @@ const { version, overTheirs } = usePinned(props.item.version)
 
 /** As it stands, in the form in which it is changed. */
 const stored = computed(() => ({
-  options: offer.value.options.map(({ option, title, words, room }): Line => ({
+  options: offer.value.options.map(({ option, title, words, room, picture }): Line => ({
     option: option ?? null,
     title,
     words: words ?? '',
     room: room ?? null,
+    picture: picture ? { ...picture } : null,
   })),
   picks: offer.value.picks,
   isFinal: offer.value.isFinal,
 }))
 function open(): void {
-  options.value = stored.value.options.map((one) => ({ ...one }))
+  options.value = stored.value.options.map((one) => ({ ...one, picture: one.picture && { ...one.picture } }))
   picks.value = offer.value.picks
   isFinal.value = offer.value.isFinal
   version.value = props.item.version
@@ -88,6 +91,7 @@ const roomWords = (room: number | null | undefined) => (room ? `room for ${room}
           <b>{{ one.title }}</b>
           <span class="small">{{ roomWords(one.room) }}</span>
           <span v-if="one.words" class="second words">{{ one.words }}</span>
+          <img v-if="one.picture" :src="one.picture.source" :alt="one.picture.words" />
         </li>
       </ul>
       <PicksPart :edition="edition" :item="item" :can-change="canChange" />
@@ -124,13 +128,39 @@ const roomWords = (room: number | null | undefined) => (room ? `room for ${room}
           :aria-label="`What option ${at + 1} is about`"
           placeholder="what it is about"
         />
+        <div v-if="one.picture" class="line">
+          <img :src="one.picture.source" :alt="one.picture.words" />
+          <WordField
+            v-model="one.picture.words"
+            class="what"
+            :label="`What the picture of option ${at + 1} shows`"
+            placeholder="what it shows"
+            :maxlength="300"
+          />
+          <button
+            type="button"
+            class="word-button small"
+            :aria-label="`Take out the picture of option ${at + 1}`"
+            @click="one.picture = null"
+          >
+            take out the picture
+          </button>
+        </div>
+        <FilePicker
+          v-else
+          one
+          accept="image/*"
+          :label="`Picture of option ${at + 1}`"
+          words="Add a picture"
+          @sent="([file]) => file && (one.picture = { source: `/api/me/uploads/${file.upload}/bytes`, words: '' })"
+        />
       </fieldset>
       <p class="line">
         <button
           v-if="options.length < MOST"
           type="button"
           class="word-button"
-          @click="options.push({ option: null, title: '', words: '', room: null })"
+          @click="options.push({ option: null, title: '', words: '', room: null, picture: null })"
         >
           Add an option
         </button>
@@ -168,6 +198,11 @@ const roomWords = (room: number | null | undefined) => (room ? `room for ${room}
 .words {
   flex-basis: 100%;
   max-width: 80ch;
+}
+img {
+  max-width: 220px;
+  max-height: 140px;
+  object-fit: contain;
 }
 .one {
   display: grid;

@@ -129,7 +129,7 @@ async function pick(): Promise<void> {
             >
               {{ student.name }}
             </button>
-            <span v-if="group.waiting.length" class="second waiting">waiting: {{ group.waiting.join(', ') }}</span>
+            <span v-if="group.waiting.length" class="second waiting">in the queue: {{ group.waiting.join(', ') }}</span>
           </dd>
         </template>
       </dl>

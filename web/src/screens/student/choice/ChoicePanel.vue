@@ -87,11 +87,10 @@ function standing(one: Schemas['OfferLine']): string {
   if (one.room === null) return ''
   if (one.room > 0) return `room for ${one.room} more`
   if (one.queue.waiting === 0) return 'full'
-  return one.queue.place === null
-    ? `full, ${counted(one.queue.waiting, 'student')} waiting`
-    : one.queue.waiting === 1
-      ? 'full; you are the only one waiting'
-      : `full; you are number ${one.queue.place} of ${one.queue.waiting} waiting`
+  if (one.queue.place === null) return `full, ${counted(one.queue.waiting, 'student')} in the queue`
+  return one.queue.place === 1
+    ? 'full; you are first in the queue'
+    : `full; you are number ${one.queue.place} in the queue`
 }
 /** It is full, and they could still get it. */
 const mayWait = (one: Schemas['OfferLine']) =>
@@ -126,6 +125,7 @@ const isShut = (option: string, room: number | null) =>
             <b>{{ one.title }}</b>
             <span class="small">{{ standing(one) }}</span>
             <span v-if="one.words" class="words">{{ one.words }}</span>
+            <img v-if="one.picture" :src="one.picture.source" :alt="one.picture.words" />
           </button>
           <p v-if="mayWait(one) || queued?.option === one.option" class="wait">
             <button
@@ -133,10 +133,10 @@ const isShut = (option: string, room: number | null) =>
               type="button"
               class="word-button"
               :disabled="busy"
-              :aria-label="one.queue.place === null ? `wait for ${one.title}` : `stop waiting for ${one.title}`"
+              :aria-label="one.queue.place === null ? `join the queue for ${one.title}` : `leave the queue for ${one.title}`"
               @click="turnWait(one.option, one.queue.place === null)"
             >
-              {{ one.queue.place === null ? 'wait for it' : 'stop waiting' }}
+              {{ one.queue.place === null ? 'join the queue' : 'leave the queue' }}
             </button>
             <span class="small" role="status">{{ queued?.option === one.option ? queued.sentence : '' }}</span>
           </p>
@@ -181,6 +181,11 @@ const isShut = (option: string, room: number | null) =>
 .options .on > button {
   background: var(--sheet);
   border-color: var(--ink);
+}
+img {
+  max-width: 100%;
+  max-height: 240px;
+  object-fit: contain;
 }
 .wait {
   display: flex;
