@@ -2069,7 +2069,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A picture in an item's text, for those who may read the text, of an option they can pick, or in a question that was put to them. */
+        /**
+         * A picture in an item's text, for those who may read the text; one of an option of a choice; or one in a question that was put to
+         *     them.
+         */
         get: operations["student-picture"];
         put?: never;
         post?: never;
