@@ -133,7 +133,9 @@ const isShut = (option: string, room: number | null) =>
               type="button"
               class="word-button"
               :disabled="busy"
-              :aria-label="one.queue.place === null ? `join the queue for ${one.title}` : `leave the queue for ${one.title}`"
+              :aria-label="
+                one.queue.place === null ? `join the queue for ${one.title}` : `leave the queue for ${one.title}`
+              "
               @click="turnWait(one.option, one.queue.place === null)"
             >
               {{ one.queue.place === null ? 'join the queue' : 'leave the queue' }}
