@@ -32,10 +32,10 @@ public sealed class RubricWalk(PublishedSchool school) : IClassFixture<Published
 
         // Students say first what they think of their own piece.
         orla.Press(orla.See("//button[normalize-space() = 'change what is handed in']"));
-        orla.Press(orla.See("//label[normalize-space() = 'students judge their own piece by its rubric first']"));
+        orla.Press(orla.See("//label[normalize-space() = 'students judge their own piece against the rubric first']"));
         orla.Press(orla.See("//button[@type = 'submit' and not(@disabled) and starts-with(normalize-space(), 'Set ')]"));
         orla.Sure("their own judgement of it");
-        orla.SeeText("They judge their own piece by its rubric first.");
+        orla.SeeText("They judge their own piece against the rubric first.");
 
         davit.ComeIn("Davit Lindqvist");
         davit.Open($"/sections/2/items/{Regex.Match(orla.Path, @"item-(\d+)").Groups[1].Value}");
@@ -55,7 +55,7 @@ public sealed class RubricWalk(PublishedSchool school) : IClassFixture<Published
         davit.IsAccessible("a piece that is judged by whoever made it");
         davit.SeeText("Saved.");
         davit.Press(davit.See("//button[normalize-space() = 'Hand in']"));
-        davit.SeeText("Your own judgement of it:");
+        davit.SeeText("Your own judgement:");
 
         orla.Open("/editions/2/work?section=2");
         orla.Press(orla.See("//button[.//span[normalize-space() = 'Davit Lindqvist']]"));

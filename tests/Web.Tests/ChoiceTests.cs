@@ -191,6 +191,7 @@ public sealed class ChoiceTests : LeadOfASchool
             .GetValue<string>()
             .ShouldStartWith("There is room in “An instrument of your own”.");
         (await PickFor(first, "instrument")).Status.ShouldBe(HttpStatusCode.OK);
+        (await Wait(imke, [], [null!])).Status.ShouldBe(HttpStatusCode.BadRequest);
         (await Wait(imke, [], "nothing such")).Json["field"]!.GetValue<string>().ShouldBe("waitFor[0]");
         (await Wait(imke, ["briefing"], "instrument")).Json["sentence"]!
             .GetValue<string>()

@@ -235,6 +235,7 @@ public sealed class RubricTests : LeadOfASchool
         // Part of what is written: kept in the draft, and missed where it is not whole.
         (await Send("save-draft", [lines, unknown], 1)).Json["stillAsked"]!.AsArray().Select(Text).ShouldBe(["your own judgement of it"]);
         (await Seen(student))["draft"]!["judged"]!.AsArray().Select(one => Text(one!["level"])).ShouldBe(["l2"]);
+        (await Send("save-draft", [null!], 2)).Status.ShouldBe(HttpStatusCode.BadRequest);
         (await Send("save-draft", [lines, labels], 2)).Json["stillAsked"]!.AsArray().ShouldBeEmpty();
         (await Send("hand-in", [lines, labels])).Status.ShouldBe(HttpStatusCode.OK);
         var own = (await Seen(student))["history"]![0]!["judged"]!;

@@ -14,7 +14,7 @@ public sealed record OfferedOption(string Option, string Title, string Words, in
 }
 
 /// <param name="File">The hash of its bytes; in a package the name of the file.</param>
-/// <param name="Words">What it shows, for whoever cannot see it; it may be empty.</param>
+/// <param name="Words">What it shows, for people who cannot see it; it may be empty.</param>
 public sealed record OptionPicture(string File, string Words)
 {
     public const int LongestWords = 300;

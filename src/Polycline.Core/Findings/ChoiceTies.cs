@@ -5,8 +5,8 @@ using Polycline.Core.Planning;
 namespace Polycline.Core.Findings;
 
 /// <summary>
-/// Items of which it looks as if they belonged to one option of a choice, though they open whatever is picked. They stand beside the
-/// findings of chapter 6, as <see cref="ConditionChecks"/> do.
+/// Items that look as if they belong to one option of a choice, though they open whatever is picked. They stand beside the findings of
+/// chapter 6, like <see cref="ConditionChecks"/>.
 /// </summary>
 internal static class ChoiceTies
 {

@@ -199,7 +199,7 @@ public static class QuizPaperFile
         foreach (var word in question["words"]?.Members ?? [])
             if (!ids.Contains(word.Name))
                 faults.Add(question["words"]!, word, "the question has nothing of this id");
-        var chosen = PaperQuestion.OptionsIn(MarkingBuilder.QuestionOf(question).Key);
+        IReadOnlyList<string> chosen = question["kind"]!.Value is "one" or "many" ? ids : [];
         foreach (var reply in question["replies"]?.Members ?? [])
             if (!chosen.Contains(reply.Name))
                 faults.Add(question["replies"]!, reply, "there is no such option to choose");

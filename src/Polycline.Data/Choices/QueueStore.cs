@@ -7,17 +7,17 @@ using Polycline.Core.Sections;
 
 namespace Polycline.Data.Choices;
 
-/// <summary>A student in the queue for an option that is full.</summary>
+/// <summary>A student’s place in the queue for a full option.</summary>
 /// <param name="CameUpAt">When a place came free for them; null: they still wait.</param>
 public sealed record QueueRow(Id<Person> Person, string Option, Instant At, Instant? CameUpAt);
 
-/// <summary>A choice for which somebody of a section waits, with what its plan is compiled from.</summary>
+/// <summary>A choice with somebody of a section in a queue, and the versions from which its plan is compiled.</summary>
 public sealed record WaitedFor(Id<Item> Item, Id<Section> Section, Id<Edition> Edition, long Version, long TermVersion);
 
-/// <summary>Queues for the options of choices.</summary>
+/// <summary>The queues for full options of choices.</summary>
 public static class QueueStore
 {
-    /// <summary>Everybody of a section in the queues of a choice, in the order in which they came.</summary>
+    /// <summary>A section’s students in the queues of a choice, in the order in which they joined.</summary>
     public static async Task<IReadOnlyList<QueueRow>> Of(NpgsqlConnection connection, Id<Item> choice, Id<Section> section) =>
         (
             await connection.QueryAsync<QueueRow>(
@@ -26,7 +26,7 @@ public static class QueueStore
             )
         ).AsList();
 
-    /// <summary>Puts a student into the queue for an option, behind everybody in it.</summary>
+    /// <summary>Adds a student to the end of an option’s queue.</summary>
     public static Task Join(
         NpgsqlConnection connection,
         Id<Item> choice,
@@ -75,7 +75,7 @@ public static class QueueStore
             }
         );
 
-    /// <summary>Choices for which somebody waits.</summary>
+    /// <summary>Choices with somebody in a queue.</summary>
     public static async Task<IReadOnlyList<WaitedFor>> Waiting(NpgsqlConnection connection) =>
         (
             await connection.QueryAsync<WaitedFor>(

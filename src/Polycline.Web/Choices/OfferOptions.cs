@@ -26,7 +26,7 @@ public sealed record OfferOptionsRequest(Id<Item> Item, IReadOnlyList<OptionForm
 public sealed record OptionForm(string? Option, string Title, string Words = "", int? Room = null, OptionPictureForm? Picture = null);
 
 /// <param name="Source">Where it is: of an item of this course, or of what one has just sent.</param>
-/// <param name="Words">What it shows, for whoever cannot see it.</param>
+/// <param name="Words">What it shows, for people who cannot see it.</param>
 public sealed record OptionPictureForm(string Source, string Words = "")
 {
     /// <param name="address">Of the item.</param>
@@ -55,7 +55,7 @@ public sealed record OfferForm(IReadOnlyList<OptionForm> Options, int Picks, boo
             );
 }
 
-/// <summary>The options of a choice that somebody has picked, and the pictures that they may have.</summary>
+/// <summary>Which options of a choice have ever been picked, and the pictures that options may show.</summary>
 public sealed record OptionsInUse(IReadOnlySet<string> Picked, TextPictures Pictures);
 
 /// <summary>Says what a choice offers, how many of it can be picked, and for how many there is room.</summary>
@@ -133,7 +133,7 @@ public sealed class OfferOptions : IPlanningCommand<EditionPlan, OptionsInUse, O
             one.Picture is not { } picture ? null
             : known.Pictures.Stored("img", picture.Source, viewpoint, $"options[{n}].picture") is { } name
                 ? new(name["file:".Length..], picture.Words.Trim())
-            : throw Problem.Field($"options[{n}].picture", "This picture is not to be had here. Add it again.");
+            : throw Problem.Field($"options[{n}].picture", "This picture is no longer here. Add it again.");
 
         string NewId()
         {

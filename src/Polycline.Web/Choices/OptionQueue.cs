@@ -10,7 +10,7 @@ using Polycline.Data.Students;
 
 namespace Polycline.Web.Choices;
 
-/// <summary>Who of a section waits for the options of a choice that are full.</summary>
+/// <summary>The queues for the full options of a choice in one section.</summary>
 internal sealed class OptionQueue(Item choice, IReadOnlyList<QueueRow> rows, Picks picks)
 {
     /// <param name="picks">Of the same choice and section.</param>
@@ -28,19 +28,19 @@ internal sealed class OptionQueue(Item choice, IReadOnlyList<QueueRow> rows, Pic
         return new(choice, [.. rows.Where(row => choice.Options.Contains(row.Option) && picks.Students.Contains(row.Person))], picks);
     }
 
-    /// <summary>Those who wait for an option, whoever came first first.</summary>
+    /// <summary>The students in the queue for an option, longest wait first.</summary>
     public IReadOnlyList<Id<Person>> For(string option) =>
         [.. rows.Where(row => row.Option == option && row.CameUpAt is null).Select(row => row.Person)];
 
-    /// <summary>The options that a student waits for.</summary>
+    /// <summary>The options whose queues a student is in.</summary>
     public IReadOnlyList<string> By(Id<Person> student) =>
         [.. choice.Options.Where(option => rows.Any(row => row.Person == student && row.Option == option && row.CameUpAt is null))];
 
-    /// <summary>When a student came by an option from its queue; null: otherwise, or not at all.</summary>
+    /// <summary>When a student got an option from its queue; null: they got it otherwise, or not at all.</summary>
     public Instant? CameUp(Id<Person> student, string option) =>
         rows.FirstOrDefault(row => row.Person == student && row.Option == option)?.CameUpAt;
 
-    /// <summary>What a student would give up for one more option; null: nothing.</summary>
+    /// <summary>What a student would have to give up for one more option; null: nothing.</summary>
     public string? GivenUpFor(Id<Person> student) =>
         picks.Lasting(student, choice.Picks - 1) is var kept && picks.By(student).Count > kept.Count
             ? choice.TitleOf(picks.By(student).Except(kept).Single())

@@ -13,7 +13,7 @@ using Polycline.Web.Foundation.Reading;
 namespace Polycline.Web.Choices;
 
 /// <param name="Options">All that is picked from now on; empty: nothing.</param>
-/// <param name="WaitFor">The full options waited for from now on; empty: none; null: those that are waited for already.</param>
+/// <param name="WaitFor">The full options whose queues the student is in from now on; empty: none; null: as before.</param>
 public sealed record PickOptionsRequest(Id<Item> Item, IReadOnlyList<string> Options, IReadOnlyList<string>? WaitFor = null);
 
 /// <param name="Opens">What opens by it, each with its code and title.</param>
@@ -99,7 +99,10 @@ public sealed class PickOptions : IWorkCommand<PickOptionsRequest, PickingStuden
         if (picks.RoomIn(option) != 0)
             throw Problem.Field(field, $"There is room in “{choice.TitleOf(option)}”. Pick it.");
         if (choice.Offered?.IsFinal == true && wanted.Count >= choice.Picks)
-            throw Problem.Field(field, "What you pick here stays picked, so there is nothing to wait for. Ask your teacher.");
+            throw Problem.Field(
+                field,
+                "What you pick here stays picked, so you can’t join a queue. If you need another option, ask your teacher."
+            );
     }
 
     // Where they stand in the queues that they have joined, and what they give up when they come up.

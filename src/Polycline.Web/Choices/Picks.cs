@@ -47,7 +47,7 @@ internal sealed class Picks(Item choice, IReadOnlyList<Id<Person>> students, IRe
     public IReadOnlyList<string> By(Id<Person> student) =>
         picked.TryGetValue(student, out var own) ? [.. choice.Options.Where(own.Contains)] : [];
 
-    /// <summary>So many of what a student has picked, whatever they picked last first.</summary>
+    /// <summary>Up to <paramref name="most"/> of a student’s picks, the latest first.</summary>
     public IReadOnlyList<string> Lasting(Id<Person> student, int most) =>
         picked.TryGetValue(student, out var own) ? [.. own.Where(choice.Options.Contains).Take(most)] : [];
 

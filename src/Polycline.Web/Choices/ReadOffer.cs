@@ -27,10 +27,10 @@ public sealed record OfferLine(
     OfferWait Queue
 );
 
-/// <summary>Of an option that is full: who waits for it.</summary>
-/// <param name="Waiting">How many.</param>
-/// <param name="Place">Which of them the student is, from 1; null: they do not wait.</param>
-/// <param name="CameUpAt">When the student came by it from its queue; null: otherwise, or it is not picked.</param>
+/// <summary>The queue for an option that is full.</summary>
+/// <param name="Waiting">How many are in it.</param>
+/// <param name="Place">The student’s place, from 1; null: they are not in it.</param>
+/// <param name="CameUpAt">When the student got the option from its queue; null: they got it otherwise, or do not have it.</param>
 public sealed record OfferWait(int Waiting, int? Place, Moment? CameUpAt);
 
 /// <summary>A choice as a student has it: what is offered, for how many there is room, and what they picked.</summary>
@@ -66,22 +66,20 @@ public static class ReadOffer
             choice.Picks,
             course.Student is not null && PickOptions.IsOpen(sight),
             choice.Offered?.IsFinal == true,
-            [
-                .. choice.Options.Select(option => new OfferLine(
-                    option,
-                    choice.TitleOf(option),
-                    choice.Offered?.Options.FirstOrDefault(one => one.Option == option)?.Words ?? "",
-                    OptionPictureForm.Of(
-                        choice.Offered?.Options.FirstOrDefault(one => one.Option == option)?.Picture,
-                        $"/api/sections/{section}/items/{item}"
-                    ),
-                    picks.RoomIn(option),
-                    own.Contains(option),
-                    own.Contains(option) ? by : null,
-                    Queue(option)
-                )),
-            ]
+            [.. choice.Options.Select(option => LineOf(option, choice.Offered?.Options.FirstOrDefault(one => one.Option == option)))]
         );
+
+        OfferLine LineOf(string option, OfferedOption? offered) =>
+            new(
+                option,
+                choice.TitleOf(option),
+                offered?.Words ?? "",
+                OptionPictureForm.Of(offered?.Picture, $"/api/sections/{section}/items/{item}"),
+                picks.RoomIn(option),
+                own.Contains(option),
+                own.Contains(option) ? by : null,
+                Queue(option)
+            );
 
         OfferWait Queue(string option)
         {

@@ -24,7 +24,7 @@ public sealed record PicksSection(
 
 /// <param name="Picked">By how many.</param>
 /// <param name="Room">For how many more there is room; null: for any number.</param>
-/// <param name="Waiting">Who waits for it, whoever came first first.</param>
+/// <param name="Waiting">The names in its queue, longest wait first.</param>
 public sealed record PicksOption(string Option, string Title, int Picked, int? Room, IReadOnlyList<string> Waiting);
 
 /// <param name="Options">What they picked; empty: nothing yet.</param>

@@ -50,7 +50,7 @@ export function asksSentence(asks: Asks | null): string {
   const what = !asked.length
     ? `Students hand in ${joined(welcome, 'or')}.`
     : `Students hand in ${joined(asked)}${welcome.length ? `; they can add ${joined(welcome, 'and')}` : ''}.`
-  const also = asks.judged ? `${what} They judge their own piece by its rubric first.` : what
+  const also = asks.judged ? `${what} They judge their own piece against the rubric first.` : what
   if (!asks.together?.length) return also
   return `${also} ${joined(asks.together)} ${asks.together.length === 1 ? 'hands' : 'each hand'} in one piece.`
 }

@@ -24,7 +24,7 @@ public sealed record PaperQuestion(QuizQuestion Question, string Text, Immutable
     /// <summary>What is said once it has been marked to whoever chose an option, by the option's id; most have nothing.</summary>
     public ImmutableDictionary<string, string> Replies { get; init; } = ImmutableDictionary<string, string>.Empty;
 
-    /// <summary>What is said of what was chosen, in the order in which it stands there.</summary>
+    /// <summary>What is said about the options that were chosen, in the order of the options.</summary>
     public IReadOnlyList<string> RepliesTo(Answer? answer) =>
         [
             .. (

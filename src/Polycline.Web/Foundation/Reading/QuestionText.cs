@@ -3,7 +3,7 @@ using Polycline.Web.Foundation.Http;
 
 namespace Polycline.Web.Foundation.Reading;
 
-/// <summary>What a question of a quiz asks: a text as any other, but never merged block by block.</summary>
+/// <summary>What a question of a quiz asks: a text like any other, but never merged block by block.</summary>
 public static class QuestionText
 {
     /// <summary>In the one form in which texts are kept.</summary>

@@ -96,7 +96,7 @@ public sealed class StudentCourse
         );
     }
 
-    /// <summary>What a choice offers them; null: it is none, or not to be read now.</summary>
+    /// <summary>What a choice offers; null: it is no choice, or they cannot read it now.</summary>
     public Offered? Offered(Sight sight) =>
         sight is { Kind: ItemKind.Choice, MayRead: true } ? plan.Schedule.Item(sight.Item).Offered : null;
 

@@ -6087,16 +6087,16 @@ export interface components {
              */
             version: number;
         };
-        /** @description Of an option that is full: who waits for it. */
+        /** @description The queue for an option that is full. */
         OfferWait: {
             /**
              * Format: int32
-             * @description How many.
+             * @description How many are in it.
              */
             waiting: number;
             /**
              * Format: int32
-             * @description Which of them the student is, from 1; null: they do not wait.
+             * @description The student’s place, from 1; null: they are not in it.
              */
             place: null | number;
             cameUpAt: null | components["schemas"]["Moment"];
@@ -6154,7 +6154,7 @@ export interface components {
             /** @description Where it is: of an item of this course, or of what one has just sent. */
             source: string;
             /**
-             * @description What it shows, for whoever cannot see it.
+             * @description What it shows, for people who cannot see it.
              * @default
              */
             words: string;
@@ -6596,7 +6596,7 @@ export interface components {
             item: number;
             /** @description All that is picked from now on; empty: nothing. */
             options: string[];
-            /** @description The full options waited for from now on; empty: none; null: those that are waited for already. */
+            /** @description The full options whose queues the student is in from now on; empty: none; null: as before. */
             waitFor?: null | string[];
         };
         PickedAnswer: {
@@ -6639,7 +6639,7 @@ export interface components {
              * @description For how many more there is room; null: for any number.
              */
             room: null | number;
-            /** @description Who waits for it, whoever came first first. */
+            /** @description The names in its queue, longest wait first. */
             waiting: string[];
         };
         PicksSection: {

@@ -6,6 +6,8 @@ import { besides, levelName } from './rubric'
 const props = defineProps<{
   rubric: Schemas['RubricForm']
   given?: readonly Schemas['LevelGiven'][] | null
+  /** Whether what was given is what the student said of it. */
+  isOnes?: boolean
   /** What the student said of it; null: nothing. */
   own?: readonly Schemas['LevelGiven'][] | null
   /** Whose that is, such as `you`. */
@@ -22,7 +24,7 @@ const isOwn = (criterion: string, level: string) =>
       <dt>
         {{ criterion.title }}
         <span v-if="besides(criterion)" class="small second">{{ besides(criterion) }}</span>
-        <span v-if="given && !of(criterion.id)" class="small second">not marked</span>
+        <span v-if="given && !of(criterion.id)" class="small second">{{ isOnes ? 'not judged' : 'not marked' }}</span>
       </dt>
       <dd v-for="level in criterion.levels" :key="level.id" :class="{ given: of(criterion.id)?.level === level.id }">
         <span class="name">{{ levelName(level) }}</span>

@@ -31,10 +31,12 @@ const item = useAnswer(() => questions.studentItem(props.section, props.item, vi
 const answer = item.data
 const readable = computed(() => ['open', 'overdue', 'closed'].includes(answer.value?.state ?? ''))
 
-/** Then what came back shows the rubric, with what was given. */
-const isMarkedByIt = computed(() =>
+/** Then what was handed in or came back shows the rubric already, with what was said by it. */
+const isShownBelow = computed(() =>
   answer.value?.history.some((version) =>
-    version.feedback.some((back) => back.mark?.rubric?.is === answer.value?.rubric),
+    [version.judged?.rubric, ...version.feedback.map((back) => back.mark?.rubric?.is)].includes(
+      answer.value?.rubric ?? '',
+    ),
   ),
 )
 
@@ -99,7 +101,7 @@ watch(
       </p>
       <p v-if="answer.missing.length" class="locked">Opens when {{ answer.missing.join(', and ') }}.</p>
       <FormattedText v-if="answer.html" :html="answer.html" />
-      <section v-if="answer.rubric && !isMarkedByIt" class="history" aria-label="How it is marked">
+      <section v-if="answer.rubric && !isShownBelow" class="history" aria-label="How it is marked">
         <h2>How it is marked</h2>
         <RubricTable :rubric="answer.rubrics[answer.rubric]!" />
       </section>
@@ -171,8 +173,8 @@ watch(
             <!-- Given again, what was said last stands in the place of what was said before. -->
             <RemarkedPiece :piece="version" :model-value="remarksIn(version.feedback[0]?.remarks)" />
             <template v-if="version.judged && !isMarked(version)">
-              <p class="small">Your own judgement of it:</p>
-              <RubricTable :rubric="answer.rubrics[version.judged.rubric]!" :given="version.judged.levels" />
+              <p class="small">Your own judgement:</p>
+              <RubricTable :rubric="answer.rubrics[version.judged.rubric]!" :given="version.judged.levels" is-ones />
             </template>
             <blockquote v-for="back in version.feedback" :key="back.at.instant">
               <p class="small">

@@ -128,7 +128,7 @@ const roomWords = (room: number | null | undefined) => (room ? `room for ${room}
           :aria-label="`What option ${at + 1} is about`"
           placeholder="what it is about"
         />
-        <div v-if="one.picture" class="line">
+        <div v-if="one.picture" class="pictured">
           <img :src="one.picture.source" :alt="one.picture.words" />
           <WordField
             v-model="one.picture.words"
@@ -198,6 +198,12 @@ const roomWords = (room: number | null | undefined) => (room ? `room for ${room}
 .words {
   flex-basis: 100%;
   max-width: 80ch;
+}
+.pictured {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: var(--space-2) var(--space-5);
 }
 img {
   max-width: 220px;

@@ -132,7 +132,7 @@ async function save(): Promise<void> {
       <TickField
         v-if="item.hasRubric || judged"
         v-model="judged"
-        label="students judge their own piece by its rubric first"
+        label="students judge their own piece against the rubric first"
       />
       <TogetherField v-model="together" :edition="edition" />
     </template>

@@ -1,27 +1,11 @@
 <script setup lang="ts">
-import { watch } from 'vue'
 import ChoiceField from '../../../parts/fields/ChoiceField.vue'
 import NumberField from '../../../parts/fields/NumberField.vue'
 import TickField from '../../../parts/fields/TickField.vue'
-import type { WrittenRules } from './rows'
+import { WHEN_SHOWN, type WrittenRules, scoreTimes, showAnswers } from './rows'
 
 /** How a quiz is taken: its time, its attempts, what is shown when, what is mixed. */
 const rules = defineModel<WrittenRules>({ required: true })
-/** From soonest to latest: the answers tell the score, so it is shown no later than they are. */
-const WHEN = [
-  { value: 'at-once', title: 'at once' },
-  { value: 'after-due', title: 'once it is past its due date' },
-  { value: 'never', title: 'never' },
-]
-const place = (when: string) => WHEN.findIndex(({ value }) => value === when)
-watch(
-  () => rules.value.shown,
-  (now, before) => {
-    // The score goes with the answers, unless it was set apart from them.
-    if (rules.value.scoreShown === before || place(rules.value.scoreShown ?? now) > place(now))
-      rules.value.scoreShown = now
-  },
-)
 </script>
 
 <template>
@@ -44,12 +28,17 @@ watch(
   </p>
   <p class="line">
     <span>Students see the answers</span>
-    <ChoiceField v-model="rules.shown" label="When students see the answers" :choices="WHEN" />
+    <ChoiceField
+      :model-value="rules.shown"
+      label="When students see the answers"
+      :choices="[...WHEN_SHOWN]"
+      @update:model-value="showAnswers(rules, $event)"
+    />
     <span>and their score</span>
     <ChoiceField
       :model-value="rules.scoreShown ?? rules.shown"
       label="When students see their score"
-      :choices="WHEN.slice(0, 1 + place(rules.shown))"
+      :choices="scoreTimes(rules)"
       @update:model-value="rules.scoreShown = $event"
     />
   </p>

@@ -1,6 +1,17 @@
 // @vitest-environment jsdom
 import { expect, it } from 'vitest'
-import { faultsOf, freshQuestion, inShort, moveQuestion, onlyRight, textOf, turnInto } from './rows'
+import {
+  faultsOf,
+  freshQuestion,
+  inShort,
+  moveQuestion,
+  onlyRight,
+  scoreTimes,
+  showAnswers,
+  textOf,
+  turnInto,
+  usualRules,
+} from './rows'
 
 const question = (kind: string, more: Partial<ReturnType<typeof freshQuestion>> = {}) => ({
   ...freshQuestion(),
@@ -95,4 +106,19 @@ it('draws from what is left of a pool', () => {
 it('says in a few words what is asked', () => {
   expect(inShort('<p>The <strong>sky</strong></p>')).toBe('The sky')
   expect(inShort('<p><img src="x" alt=""></p>')).toBe('a picture')
+})
+
+it('shows the score with the answers, or sooner where that was set', () => {
+  const rules = usualRules()
+  const set = (when: string, score = rules.scoreShown) => {
+    rules.scoreShown = score
+    showAnswers(rules, when)
+    return [rules.shown, rules.scoreShown]
+  }
+  expect(set('after-due')).toEqual(['after-due', 'after-due'])
+  expect(scoreTimes(rules).map(({ value }) => value)).toEqual(['at-once', 'after-due'])
+  expect(set('never', 'at-once')).toEqual(['never', 'at-once'])
+  expect(set('after-due')).toEqual(['after-due', 'at-once'])
+  expect(set('at-once')).toEqual(['at-once', 'at-once'])
+  expect(set('never')).toEqual(['never', 'never'])
 })

@@ -14,6 +14,24 @@ export const usualRules = (): WrittenRules => ({
   mixesOptions: false,
   scoreShown: 'at-once',
 })
+
+/** When something of a quiz is shown, from soonest to latest. */
+export const WHEN_SHOWN = [
+  { value: 'at-once', title: 'at once' },
+  { value: 'after-due', title: 'once it is past its due date' },
+  { value: 'never', title: 'never' },
+] as const
+const placeOf = (when: string) => WHEN_SHOWN.findIndex(({ value }) => value === when)
+
+/** When the score can be shown: the answers tell it, so no later than they are. */
+export const scoreTimes = (rules: WrittenRules) => WHEN_SHOWN.slice(0, 1 + placeOf(rules.shown))
+
+/** Sets when the answers are shown. The score goes with them, unless it was set apart and can stay so. */
+export function showAnswers(rules: WrittenRules, when: string): void {
+  const score = rules.scoreShown ?? rules.shown
+  if (score === rules.shown || placeOf(score) > placeOf(when)) rules.scoreShown = when
+  rules.shown = when
+}
 export type AnswerForm = Schemas['AnswerForm']
 
 /** What kinds of questions there are, as one chooses among them. */
