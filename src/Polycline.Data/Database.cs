@@ -41,6 +41,7 @@ public sealed class Database : IAsyncDisposable
         Ids<Notes.NoteRow>();
         Ids<CannotOpen.CannotOpenRow>();
         Ids<Courses.ListedStudent>();
+        Ids<Courses.KeptRubric>();
         Ids<Terms.CalendarDayRow>();
         Ids<Ledger.Batch>();
         Ids<Work.PieceRow>();

@@ -77,7 +77,7 @@ BEGIN
   DELETE FROM mail WHERE person = which;
   DELETE FROM code_use WHERE person = which;
   DELETE FROM looked WHERE person = which;
-  DELETE FROM draft WHERE person = which; DELETE FROM option_queue WHERE person = which; DELETE FROM ready_mark r USING work w WHERE w.id = r.work AND w.person = which;
+  DELETE FROM draft WHERE person = which; DELETE FROM kept_rubric WHERE person = which; DELETE FROM option_queue WHERE person = which; DELETE FROM ready_mark r USING work w WHERE w.id = r.work AND w.person = which;
   DELETE FROM upload WHERE person = which;
   UPDATE cannot_open SET note = '' WHERE person = which;
   DELETE FROM roster_key WHERE kind = 'person' AND about = which;
@@ -208,6 +208,8 @@ BEGIN
   DELETE FROM option_queue q USING option_queue p WHERE q.item = p.item AND q.option = p.option AND q.id > p.id
     AND q.person IN (kept, other) AND p.person IN (kept, other);
   UPDATE option_queue q SET person = kept WHERE q.person = other;
+  INSERT INTO kept_rubric (person, rubric, kept_at)
+    SELECT kept, k.rubric, k.kept_at FROM kept_rubric k WHERE k.person = other ON CONFLICT DO NOTHING;
   UPDATE work w SET person = kept WHERE w.person = other;
   GET DIAGNOSTICS n = ROW_COUNT;
   counted := counted || jsonb_build_object('works', n, 'merged', jsonb_array_length(merged));
@@ -1022,6 +1024,20 @@ ALTER TABLE public.item ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
     NO MAXVALUE
     CACHE 1
 );
+CREATE TABLE public.kept_rubric (
+    id bigint NOT NULL,
+    person bigint NOT NULL,
+    rubric bytea NOT NULL,
+    kept_at timestamp with time zone NOT NULL
+);
+ALTER TABLE public.kept_rubric ALTER COLUMN id ADD GENERATED ALWAYS AS IDENTITY (
+    SEQUENCE NAME public.kept_rubric_id_seq
+    START WITH 1
+    INCREMENT BY 1
+    NO MINVALUE
+    NO MAXVALUE
+    CACHE 1
+);
 CREATE TABLE public.known_address (
     person bigint NOT NULL,
     address inet NOT NULL,
@@ -1764,6 +1780,10 @@ ALTER TABLE ONLY public.item_file
     ADD CONSTRAINT item_file_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_pkey PRIMARY KEY (id);
+ALTER TABLE ONLY public.kept_rubric
+    ADD CONSTRAINT kept_rubric_person_rubric_key UNIQUE (person, rubric);
+ALTER TABLE ONLY public.kept_rubric
+    ADD CONSTRAINT kept_rubric_pkey PRIMARY KEY (id);
 ALTER TABLE ONLY public.known_address
     ADD CONSTRAINT known_address_pkey PRIMARY KEY (person, address);
 ALTER TABLE ONLY public.known_browser
@@ -2102,6 +2122,10 @@ ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_section_fkey FOREIGN KEY (section) REFERENCES public.section(id) DEFERRABLE INITIALLY DEFERRED;
 ALTER TABLE ONLY public.item
     ADD CONSTRAINT item_unit_lesson_fkey FOREIGN KEY (unit, lesson) REFERENCES public.lesson(unit, id) DEFERRABLE INITIALLY DEFERRED;
+ALTER TABLE ONLY public.kept_rubric
+    ADD CONSTRAINT kept_rubric_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
+ALTER TABLE ONLY public.kept_rubric
+    ADD CONSTRAINT kept_rubric_rubric_fkey FOREIGN KEY (rubric) REFERENCES public.body(hash);
 ALTER TABLE ONLY public.known_address
     ADD CONSTRAINT known_address_person_fkey FOREIGN KEY (person) REFERENCES public.person(id);
 ALTER TABLE ONLY public.known_browser
@@ -2366,6 +2390,7 @@ GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.home TO polycline_app;
 GRANT SELECT,INSERT,DELETE,UPDATE ON TABLE public.in_group TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.item TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.item_file TO polycline_app;
+GRANT SELECT,INSERT,DELETE ON TABLE public.kept_rubric TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.known_address TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.known_browser TO polycline_app;
 GRANT SELECT,INSERT,UPDATE ON TABLE public.lesson TO polycline_app;

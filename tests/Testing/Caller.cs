@@ -65,6 +65,17 @@ public sealed class Caller(Uri address, IPAddress? from = null) : IDisposable
             hangUp
         );
 
+    /// <summary>
+    /// Sends a command until it is answered: whoever waits too long for the same key is told to try again, and does, under that key.
+    /// </summary>
+    public async Task<Reply> PostUntilAnswered(string path, object? body, Guid key)
+    {
+        var reply = await Post(path, body, key);
+        for (var times = 0; times < 20 && reply.Status == HttpStatusCode.ServiceUnavailable; times++)
+            reply = await Post(path, body, key);
+        return reply;
+    }
+
     public async Task<Reply> Send(
         HttpMethod method,
         string path,

@@ -229,6 +229,11 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             [401, 404, 404, 404, 200, 200, 200, 404, 401],
             MakingTests.Course
         ),
+        ["POST /api/me/keep-rubric"] = new("/api/me/keep-rubric?preview=true", [401, 404, 404, 404, 200, 200, 200, 404, 401], _ =>
+            Body(ShelfTests.Good())
+        ),
+        // What another keeps is not there.
+        ["POST /api/me/take-off-shelf"] = new("/api/me/take-off-shelf?preview=true", NoneOfOffice, _ => Body(new { kept = long.MaxValue })),
         ["GET /api/me/room"] = new("/api/me/room", [401, 200, 200, 200, 200, 200, 200, 200, 401]),
         // Another's upload is not there.
         ["GET /api/me/uploads/{upload:guid}"] = new($"/api/me/uploads/{Guid.Empty}", NoneOfOffice),

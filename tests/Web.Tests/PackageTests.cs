@@ -347,9 +347,7 @@ public sealed class PackageTests(SchoolOfClass shared) : IClassFixture<SchoolOfC
     }
 
     private Task<Reply> TakeIn(Guid upload, bool preview = false, Guid? key = null) =>
-        lead.Post(
-            $"/api/editions/{school.WeatherWatch}/take-in{(preview ? "?preview=true" : "")}",
-            new { term, upload },
-            preview ? null : key ?? Guid.NewGuid()
-        );
+        preview
+            ? lead.Post($"/api/editions/{school.WeatherWatch}/take-in?preview=true", new { term, upload })
+            : lead.PostUntilAnswered($"/api/editions/{school.WeatherWatch}/take-in", new { term, upload }, key ?? Guid.NewGuid());
 }

@@ -6,6 +6,8 @@ SELECT jsonb_build_object(
   'teaches', (SELECT coalesce(jsonb_agg(c.name ORDER BY c.id), '[]') FROM section_teacher st JOIN section c ON c.id = st.section WHERE st.person = p.id),
   'teams', (SELECT coalesce(jsonb_agg(jsonb_build_object('course', m.title, 'role', mm.role) ORDER BY m.id), '[]')
             FROM master_member mm JOIN master m ON m.id = mm.master WHERE mm.person = p.id),
+  'rubricsKept', (SELECT coalesce(jsonb_agg(jsonb_build_object('since', k.kept_at, 'rubric', (b.data ->> 'Rubric')::jsonb -> 'name') ORDER BY k.id), '[]')
+            FROM kept_rubric k JOIN body b ON b.hash = k.rubric WHERE k.person = p.id),
   'groups', (SELECT coalesce(jsonb_agg(jsonb_build_object('group', g.name, 'since', i.at) ORDER BY i.at), '[]')
              FROM in_group i JOIN student_group g ON g.id = i.student_group WHERE i.person = p.id),
   'agreed', (SELECT coalesce(jsonb_agg(jsonb_build_object('course', m.title, 'moreDays', a.due_days, 'moreTimeInQuizzes', a.quiz_time, 'reason', a.reason)), '[]')

@@ -46,6 +46,20 @@ public static partial class DemoSchool
                     WHERE id IN (SELECT person FROM master_member UNION SELECT person FROM section_teacher)
                     """
                 );
+                // The lead keeps on her shelf what is of use in other courses too.
+                await connection.ExecuteAsync(
+                    """
+                    INSERT INTO kept_rubric (person, rubric, kept_at)
+                    SELECT DISTINCT p.id, b.hash, @at FROM person p, body b
+                    WHERE p.name = @lead AND b.kind = 'rubric' AND b.data ->> 'Rubric' LIKE '%' || @name || '%'
+                    """,
+                    new
+                    {
+                        at = Start - Duration.FromDays(16),
+                        lead = DemoPeople.Lead,
+                        name = "A forecast from a chart",
+                    }
+                );
                 return true;
             },
             stop

@@ -21,7 +21,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
     private readonly ChoiceLines options = new();
     private ImmutableDictionary<string, string> replies = ImmutableDictionary<string, string>.Empty;
     private readonly List<string> steps = [];
-    private readonly List<(string? Left, string Right)> pairs = [];
+    private readonly PairLines pairs = new();
     private readonly List<string> accepted = [];
     private readonly List<string> notAccepted = [];
     private readonly HashSet<string> said = [];
@@ -30,6 +30,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
     private bool isFree;
     private bool isFile;
     private int edits;
+    private Voided voided;
     private decimal points = 1;
     private string? hint;
     private string? after;
@@ -58,7 +59,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
                 $"Question {number}: {QuestionKinds.InWords(key)}, {MarkWords.Number(points)} {(points == 1 ? "point" : "points")}"
                 + (said.Contains("extra") ? ", extra" : ""),
         };
-        return new(new($"k{number}", key, points) { IsExtra = said.Contains("extra") }, text, words)
+        return new(new($"k{number}", key, points) { IsExtra = said.Contains("extra"), Voided = voided }, text, words)
         {
             Hint = hint,
             After = after,
@@ -128,18 +129,8 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         }
     }
 
-    private void Matching(int at, string left, string right)
-    {
-        if (left.Length > 0 && pairs.Any(pair => pair.Left == left))
-            Fault(at, "This already has its match.");
-        else if (pairs.Count == MostAnswers)
-            Fault(at, $"There can be up to {MostAnswers} pairs.");
-        else
-        {
-            pairs.Add((left.Length == 0 ? null : left, right));
-            Understood(at, left.Length == 0 ? "has no match" : "a pair");
-        }
-    }
+    private void Matching(int at, string left, string right) =>
+        Take(at, pairs.Add(left, right), left.Length == 0 ? "has no match" : "a pair");
 
     private void Set(int at, string name, string given)
     {
@@ -164,6 +155,18 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
                 break;
             case "slips":
                 Fault(at, "Write 0, 1, 2 or 3.");
+                break;
+            case "faulty":
+                voided = given.ToLowerInvariant() switch
+                {
+                    "full points" => Voided.Full,
+                    "left out" => Voided.Out,
+                    _ => Voided.No,
+                };
+                if (voided == Voided.No)
+                    Fault(at, "Write “full points”, so that everyone gets them, or “left out”, as if it had not been asked.");
+                else
+                    Understood(at, voided == Voided.Full ? "everyone gets its points" : "as if it had not been asked");
                 break;
             case "hint":
                 hint = given;
@@ -290,17 +293,8 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
         options.Key(words, said.Contains("any number"), isAll, out replies)
         ?? Fault("Mark the right answer with +, or add “any number” if none is right.");
 
-    private QuestionKey? Pairing(PaperWords words, bool isAll)
-    {
-        var lefts = pairs.Where(pair => pair.Left is not null).ToList();
-        if (lefts.Count == 0)
-            return Fault("There is nothing to match. Write pairs like this: barometer = hPa");
-        var rights = pairs.Select(pair => pair.Right).Distinct().ToList();
-        var left = words.Add(lefts.Select(pair => pair.Left!));
-        var right = words.Add(rights);
-        ImmutableArray<MatchPair> matched = [.. lefts.Select((pair, n) => new MatchPair(left[n], right[rights.IndexOf(pair.Right)]))];
-        return new QuestionKey.MatchKey(matched, [.. right.Where(id => matched.All(pair => pair.Right != id))], isAll);
-    }
+    private QuestionKey? Pairing(PaperWords words, bool isAll) =>
+        pairs.Key(words, isAll) ?? Fault("There is nothing to match. Write pairs like this: barometer = hPa");
 
     private static string Html(IEnumerable<string> lines) => string.Concat(lines.Select(line => $"<p>{GapText.Encoded(line)}</p>"));
 
@@ -336,7 +330,7 @@ internal sealed partial class QuestionBlock(int number, string[] lines)
     [GeneratedRegex(@"^(\d{1,2})[.)]\s+(\S.*)$", RegexOptions.CultureInvariant)]
     private static partial Regex Step();
 
-    [GeneratedRegex("^(points|hint|after|number|text|not|slips):(.*)$", RegexOptions.CultureInvariant | RegexOptions.IgnoreCase)]
+    [GeneratedRegex("^(points|hint|after|number|text|not|slips|faulty):(.*)$", RegexOptions.CultureInvariant | RegexOptions.IgnoreCase)]
     private static partial Regex Setting();
 
     [GeneratedRegex(@"^(.{0,1000}?)(?:^|\s)=\s+(\S.{0,999})$", RegexOptions.CultureInvariant)]

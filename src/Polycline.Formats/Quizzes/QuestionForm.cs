@@ -35,6 +35,9 @@ public sealed record QuestionForm
     public required decimal Points { get; init; }
     public required bool IsExtra { get; init; }
 
+    /// <summary><c>full points</c>: it is faulty, and everybody has its points; <c>left out</c>: as if it were not there. Else empty.</summary>
+    public string Faulty { get; init; } = "";
+
     /// <summary>Empty: none.</summary>
     public required string Hint { get; init; }
 
@@ -92,6 +95,7 @@ public sealed record QuestionForm
             InThisOrder = question.KeepsOrder,
             Points = (decimal)question.Question.Points.Above / (decimal)question.Question.Points.Below,
             IsExtra = question.Question.IsExtra,
+            Faulty = QuizText.Faulty(question),
             Hint = question.Hint ?? "",
             After = question.After ?? "",
             BeginsPage = question.BeginsPage,

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using System.Text.RegularExpressions;
+using Polycline.Core.Marking;
 using Polycline.Core.Marking.Papers;
 using Polycline.Core.Wording;
 
@@ -57,6 +58,8 @@ internal sealed partial class QuizParts
         {
             if (question?.Question.IsExtra == true)
                 faults[at] = "A question that is drawn can’t be a bonus.";
+            else if (question is { Question.Voided: not Voided.No })
+                faults[at] = "A question that is drawn can’t be marked as faulty. Correct its answer, or let every answer be right.";
             else if (
                 pool.Questions.FirstOrDefault(one => one.Question is not null).Question is { } first
                 && question is not null

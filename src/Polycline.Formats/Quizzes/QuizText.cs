@@ -129,12 +129,23 @@ public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<Pape
             lines.Add($"points: {Number(question.Question.Points)}");
         if (question.Question.IsExtra)
             lines.Add("extra");
+        if (Faulty(question) is { Length: > 0 } faulty)
+            lines.Add($"faulty: {faulty}");
         if (question.Hint is not null)
             lines.Add($"hint: {question.Hint}");
         if (question.After is not null)
             lines.Add($"after: {question.After}");
         return lines;
     }
+
+    /// <summary>What becomes of a faulty question: <c>full points</c> for everybody, <c>left out</c>; empty: it is not faulty.</summary>
+    internal static string Faulty(PaperQuestion question) =>
+        question.Question.Voided switch
+        {
+            Voided.Full => "full points",
+            Voided.Out => "left out",
+            _ => "",
+        };
 
     internal static bool IsAllOrNothing(QuestionKey key) =>
         key
@@ -194,7 +205,8 @@ public sealed record QuizText(IReadOnlyList<QuizLine> Lines, ImmutableArray<Pape
         + (number.Tolerance.Sign > 0 ? $" ± {Number(number.Tolerance)}" : "")
         + (number.Units.IsEmpty ? "" : $" {string.Join(", ", number.Units)}")
         + (number.Figures is { } figures ? $"; {Counting.Counted(figures, "figure", "figures")}" : "")
-        + (number.NeedsUnit || number.Units.IsEmpty ? "" : "; unit may be left out");
+        + (number.NeedsUnit || number.Units.IsEmpty ? "" : "; unit may be left out")
+        + (number.Slip.Sign > 0 ? $"; {Number(number.Slip * 100)} % with the wrong unit or figures" : "");
 
     private static string Number(Fraction number) =>
         ((decimal)number.Above / (decimal)number.Below).ToString("0.#########", System.Globalization.CultureInfo.InvariantCulture);

@@ -96,6 +96,8 @@ public static class OutlineRoutes
             .WithName("understand-rubric")
             .For(May.Team)
             .ProducesProblems(422);
+        routes.MapWork<Rubrics.KeepRubric, Rubrics.KeepRubricRequest, Rubrics.KeepRubricAnswer>();
+        routes.MapWork<Rubrics.TakeOffShelf, Rubrics.TakeOffShelfRequest, DoneAnswer>();
         routes.MapEditionCommand<Rubrics.WriteRubric, Rubrics.RubricInUse, Rubrics.WriteRubricRequest>();
         routes.MapEditionCommand<PointLink, PointLinkRequest>();
         routes.MapEditionCommand<ConditionItem, ConditionItemRequest>();

@@ -40,6 +40,28 @@ public sealed class QuizDrawTests
     private static List<string> Ids(QuizPaper paper, string lot) => [.. paper.PutTo(lot).Select(one => one.Asked.Question.Id)];
 
     [Fact]
+    public void What_is_left_out_as_faulty_is_put_to_nobody_and_what_everyone_gets_is()
+    {
+        var faulty = Paper with
+        {
+            Questions =
+            [
+                .. Paper.Questions.Select(one =>
+                    one.Question.Id switch
+                    {
+                        "k1" => one with { Question = one.Question with { Voided = Voided.Out } },
+                        "k2" => one with { Question = one.Question with { Voided = Voided.Full } },
+                        _ => one,
+                    }
+                ),
+            ],
+        };
+        faulty.Asks.ShouldBe(Paper.Asks - 1);
+        foreach (var lot in Lots)
+            Ids(faulty, lot).ShouldBe(Ids(Paper, lot).Where(id => id != "k1"));
+    }
+
+    [Fact]
     public void Each_attempt_gets_as_many_of_a_pool_with_as_much_to_reach_and_the_same_whenever_it_is_asked()
     {
         foreach (var lot in Lots)

@@ -37,9 +37,10 @@ public sealed class QuizTextTests
 
         Cold air is denser than warm air.
         true
+        faulty: full points
 
         How much does the air press at the sea, usually?
-        number: 1013.25 ± 0.5 hPa, mbar; 3 figures
+        number: 1013.25 ± 0.5 hPa, mbar; 3 figures; 50 % with the wrong unit or figures
 
         The cloud of the thunderstorm is called
         text: cumulonimbus / cumulo-nimbus
@@ -107,7 +108,10 @@ public sealed class QuizTextTests
         read.Questions!.Value.Select(question => question.Pool).ShouldBe([0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 1, 1]);
         read.Questions!.Value.Select(question => question.BeginsPage).ToList().IndexOf(true).ShouldBe(11);
         read.Lines[1].Words.ShouldBe("right");
-        read.Questions!.Value[4].Question.Key.ShouldBeOfType<QuestionKey.NumberKey>().Units.ShouldBe(["hPa", "mbar"]);
+        var pressure = read.Questions!.Value[4].Question.Key.ShouldBeOfType<QuestionKey.NumberKey>();
+        pressure.Units.ShouldBe(["hPa", "mbar"]);
+        pressure.Slip.ShouldBe((Fraction)1 / 2);
+        read.Questions!.Value.Select(question => question.Question.Voided).Distinct().ShouldBe([Voided.No, Voided.Full]);
         read.Questions!.Value[8].Text.ShouldBe("<p>Pressure [1], the wind [2] and the sky is covered to [3].</p>");
     }
 
@@ -151,6 +155,9 @@ public sealed class QuizTextTests
     [InlineData("1 of the next 2\n\nIs it?\ntrue\n\npage\n\nIs it?\nfalse", 5, "among questions from which some are drawn")]
     [InlineData("1 of the next 2\n\nIs it?\ntrue\n\nIs it?\nfalse\npoints: 2", 5, "worth the same")]
     [InlineData("1 of the next 1\n\nIs it?\ntrue\nextra", 2, "can’t be a bonus")]
+    [InlineData("1 of the next 1\n\nIs it?\ntrue\nfaulty: left out", 2, "can’t be marked as faulty")]
+    [InlineData("Is it?\ntrue\nfaulty: yes", 2, "“full points”")]
+    [InlineData("Why?\nnumber: 5 km; 101 % with the wrong unit or figures", 1, "Write the number like this")]
     public void What_is_not_understood_says_what_to_do(string text, int line, string words)
     {
         var read = QuizText.Read(text);
@@ -292,7 +299,8 @@ public sealed class QuizTextTests
             ]);
         (rows[0].Points, rows[0].Hint, rows[0].After).ShouldBe((2, "Think of 2.04.", "Air flows in from all round."));
         (rows[1].AllOrNothing, rows[2].IsExtra, rows[3].Right).ShouldBe((true, true, "true"));
-        rows[4].Right.ShouldBe("1013.25 ± 0.5 hPa, mbar; 3 figures");
+        rows[4].Right.ShouldBe("1013.25 ± 0.5 hPa, mbar; 3 figures; 50 % with the wrong unit or figures");
+        rows.Select(row => row.Faulty).ShouldBe(["", "", "", "full points", "", "", "", "", "", "", "", "", ""]);
         (rows[5].Right, rows[5].Wrong, rows[5].Slips).ShouldBe(("cumulonimbus / cumulo-nimbus", "cumulus", 1));
         rows[7].Answers.ShouldContain(new AnswerForm("", "kt", false));
         rows[8]

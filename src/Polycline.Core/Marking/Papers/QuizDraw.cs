@@ -14,8 +14,10 @@ public static class QuizDraw
     /// <param name="lot">What the attempt alone has: another gives another draw.</param>
     public static IReadOnlyList<PlacedQuestion> PutTo(this QuizPaper paper, string lot)
     {
-        var drawn = paper
-            .Questions.Where(question => question.Pool > 0)
+        // One that turned out faulty before the attempt began is not put to it.
+        var sound = paper.Questions.Where(question => question.Question.Voided != Voided.Out).ToList();
+        var drawn = sound
+            .Where(question => question.Pool > 0)
             .GroupBy(question => question.Pool)
             .SelectMany(pool =>
                 pool.OrderBy(question => Lot($"{lot} draw {question.Question.Id}"), StringComparer.Ordinal).Take(paper.Draws[pool.Key - 1])
@@ -23,7 +25,7 @@ public static class QuizDraw
             .ToHashSet();
         var page = 1;
         var placed = new List<PlacedQuestion>();
-        foreach (var question in paper.Questions)
+        foreach (var question in sound)
         {
             // A page that nothing is drawn for is none.
             if (question.BeginsPage && placed.Count > 0 && placed[^1].Page == page)

@@ -101,7 +101,14 @@ public sealed record QuizPaper
     public bool MixesOptions { get; init; }
 
     /// <summary>How many questions are put to an attempt.</summary>
-    public int Asks => Questions.Count(question => question.Pool == 0) + Draws.Sum();
+    public int Asks
+    {
+        get
+        {
+            var sound = Questions.Where(question => question.Question.Voided != Voided.Out).ToLookup(question => question.Pool);
+            return sound[0].Count() + Draws.Select((draw, at) => Math.Min(draw, sound[at + 1].Count())).Sum();
+        }
+    }
 
     /// <summary>What there is to reach: what it is worth, else what the questions of an attempt add up to.</summary>
     public Fraction Worth =>

@@ -96,47 +96,6 @@ public sealed class WriteRubric : IPlanningCommand<EditionPlan, RubricInUse, Wri
 
     private sealed class Rules : AbstractValidator<WriteRubricRequest>
     {
-        public Rules()
-        {
-            RuleFor(request => request.Rubric!.Name)
-                .Must(name => Bounds.IsVisible(name) && name.Trim().Length <= WrittenRubric.LongestName)
-                .WithMessage($"Give the rubric a name of up to {WrittenRubric.LongestName} characters.")
-                .When(Given);
-            RuleFor(request => request.Rubric!.Criteria)
-                .Must(criteria => criteria.Count is >= 1 and <= WrittenRubric.MostCriteria)
-                .WithMessage($"A rubric has 1 to {WrittenRubric.MostCriteria} criteria.")
-                .Must(criteria => criteria.All(one => Bounds.IsVisible(one.Title) && one.Title.Trim().Length <= WrittenRubric.LongestName))
-                .WithMessage($"Name each criterion in up to {WrittenRubric.LongestName} characters.")
-                .Must(criteria => criteria.Select(one => one.Title.Trim().ToUpperInvariant()).Distinct().Count() == criteria.Count)
-                .WithMessage("Two criteria have the same name. Give each a name of its own.")
-                .Must(criteria => criteria.All(one => IsAmount(one.Weight)))
-                .WithMessage("A weight is a number from 0 to 10,000, with at most two decimals.")
-                .Must(criteria => criteria.All(one => one.Levels.Count is >= 1 and <= WrittenRubric.MostLevels))
-                .WithMessage($"Each criterion has 1 to {WrittenRubric.MostLevels} levels.")
-                .When(Given);
-            RuleForEach(request => request.Rubric!.Criteria)
-                .ChildRules(criterion =>
-                    criterion
-                        .RuleFor(one => one.Levels)
-                        .Must(levels => levels.All(level => level.Name.Trim().Length <= WrittenRubric.LongestName))
-                        .WithMessage($"Name each level in up to {WrittenRubric.LongestName} characters, or leave its name out.")
-                        .Must(levels => levels.All(level => level.Words.Trim().Length <= WrittenRubric.LongestWords))
-                        .WithMessage($"Describe each level in up to {WrittenRubric.LongestWords:N0} characters.")
-                        .Must(levels => levels.All(level => IsAmount(level.From) && (!level.IsRange || IsAmount(level.To))))
-                        .WithMessage("Points are numbers from 0 to 10,000, with at most two decimals.")
-                        .Must(levels => levels.All(level => !level.IsRange || level.From <= level.To))
-                        .WithMessage("The lower number of points comes first: 1–3.")
-                        .Must(levels => levels.Select(Told).Distinct().Count() == levels.Count)
-                        .WithMessage("Two levels of a criterion look the same. Give each its own name or points.")
-                )
-                .When(Given);
-        }
-
-        private static (string, decimal, decimal) Told(RubricLevelForm level) =>
-            (level.Name.Trim().ToUpperInvariant(), level.From, level.IsRange ? level.To : level.From);
-
-        private static bool IsAmount(decimal number) => number is >= 0 and <= 10_000 && decimal.Round(number, 2) == number;
-
-        private static bool Given(WriteRubricRequest request) => request.Rubric is not null;
+        public Rules() => RuleFor(request => request.Rubric!).SetValidator(new RubricRules()).When(request => request.Rubric is not null);
     }
 }

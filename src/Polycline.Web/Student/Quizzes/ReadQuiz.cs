@@ -78,6 +78,9 @@ public sealed record MarkedAnswerLine(
     string? Said
 )
 {
+    /// <summary>Whether the question turned out faulty: everyone it was put to has its points.</summary>
+    public required bool IsFaulty { get; init; }
+
     /// <summary>What is said of the answers that were chosen; mostly nothing.</summary>
     public required IReadOnlyList<string> Replies { get; init; }
 
@@ -118,6 +121,7 @@ public sealed record MarkedAnswerLine(
             marks.LastOrDefault(mark => mark.Question == placed.Asked.Question.Id) is { Words: { Length: > 0 } said } ? said : null
         )
         {
+            IsFaulty = marked.Question.Voided == Voided.Full,
             Replies = placed.Asked.RepliesTo(marked.Answer),
         };
 }

@@ -1643,6 +1643,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/me/keep-rubric": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["keep-rubric"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/take-off-shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["take-off-shelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/write-rubric": {
         parameters: {
             query?: never;
@@ -5437,15 +5469,26 @@ export interface components {
         };
         JsonElement: unknown;
         JsonNode: unknown;
+        KeepRubricAnswer: {
+            /** @description False if this was only a preview and nothing was written. */
+            applied: boolean;
+            /** @description Whether it is there already, and what else goes by its name. */
+            sentence: string;
+        };
+        KeepRubricRequest: {
+            rubric: components["schemas"]["RubricForm"];
+        };
         KnownRubric: {
             rubric: components["schemas"]["RubricForm"];
-            /** @description The course, its edition and the item it was used for last. */
+            /** @description The course, its edition and the item it was used for last; since when it is on the shelf. */
             where: string;
             /**
              * Format: int32
-             * @description How many items have it, in all these courses.
+             * @description How many items have it, in all these courses; 0 for one on the shelf.
              */
             items: number;
+            /** Format: int64 */
+            kept?: null | number;
         };
         LabelChoice: {
             label: string;
@@ -5814,6 +5857,8 @@ export interface components {
             note: null | string;
             /** @description What whoever read it says of it; null: nothing. */
             said: null | string;
+            /** @description Whether the question turned out faulty: everyone it was put to has its points. */
+            isFaulty: boolean;
             /** @description What is said of the answers that were chosen; mostly nothing. */
             replies: string[];
         };
@@ -6822,6 +6867,8 @@ export interface components {
             /** Format: double */
             points: number;
             isExtra: boolean;
+            /** @description `full points`: it is faulty, and everybody has its points; `left out`: as if it were not there. Else empty. */
+            faulty?: string;
             /** @description Empty: none. */
             hint: string;
             /** @description Empty: nothing is said afterwards. */
@@ -8103,6 +8150,10 @@ export interface components {
              * @description The package: a file that was sent.
              */
             upload: string;
+        };
+        TakeOffShelfRequest: {
+            /** Format: int64 */
+            kept: number;
         };
         TakeQuestionsRequest: {
             /**
@@ -14190,6 +14241,138 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UnderstoodRubric"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "keep-rubric": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepRubricRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeepRubricAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "take-off-shelf": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeOffShelfRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -14,7 +14,8 @@ defineProps<{ lines: readonly Schemas['MarkedAnswerLine'][] }>()
       <p class="line">
         <span class="code">{{ at + 1 }}</span>
         <strong>{{ line.points ?? 'waiting to be read' }}</strong>
-        <span v-if="!line.isFull && line.right" class="small">right: {{ line.right }}</span>
+        <span v-if="line.isFaulty" class="small">This question was faulty: everyone gets its points.</span>
+        <span v-else-if="!line.isFull && line.right" class="small">right: {{ line.right }}</span>
       </p>
       <FormattedText :html="line.question.html" />
       <p v-if="line.question.answer == null" class="small second">No answer.</p>

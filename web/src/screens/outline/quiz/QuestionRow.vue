@@ -8,7 +8,7 @@ import WordField from '../../../parts/fields/WordField.vue'
 import { useText } from '../text/useText'
 import WritingField from '../text/field/WritingField.vue'
 import AnswerRows from './AnswerRows.vue'
-import { KINDS, type QuestionForm, turnInto } from './rows'
+import { FAULTY, KINDS, type QuestionForm, turnInto } from './rows'
 
 /** One question being written, field by field. */
 const props = defineProps<{ place: number; fault: string }>()
@@ -48,6 +48,12 @@ const hasAnswers = computed(() => /^(one|many|order|match)$/.test(question.value
       />
       <span>{{ question.points === 1 ? 'point' : 'points' }}</span>
       <TickField v-model="question.isExtra" label="a bonus" />
+      <ChoiceField
+        :model-value="question.faulty ?? ''"
+        :label="`What becomes of ${name}`"
+        :choices="FAULTY"
+        @update:model-value="question.faulty = $event"
+      />
     </p>
     <p v-if="question.kind === 'gaps'" class="small second">
       Write each gap in brackets: [cumulus / Cu] takes either form, [+low / -high] is a choice, [number: 8 oktas] a
@@ -69,7 +75,7 @@ const hasAnswers = computed(() => /^(one|many|order|match)$/.test(question.value
         v-model="question.right"
         class="wide"
         :label="`The number that answers ${name}`"
-        placeholder="1013.25 ± 0.5 hPa, mbar; 3 figures"
+        placeholder="1013.25 ± 0.5 hPa, mbar; 3 figures; 50 % with the wrong unit or figures"
         :maxlength="1000"
       />
     </p>

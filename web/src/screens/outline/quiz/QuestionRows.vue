@@ -55,6 +55,7 @@ function copy(at: number): void {
         </button>
         <span class="small second">{{
           [
+            row.faulty ? `faulty: ${row.faulty}` : '',
             row.beginsPage ? 'a new page' : '',
             row.draw ? `${row.draw} of ${row.drawOf} from here on` : '',
             kindWords(row.kind),

@@ -40,13 +40,9 @@ it('writes each kind as the server reads it', () => {
     'accents do not count',
     'slips: 2',
   ])
-  expect(under('free', { points: 2, isExtra: true, hint: 'Look\nup.', after: 'So it is.' })).toEqual([
-    'read',
-    'points: 2',
-    'extra',
-    'hint: Look up.',
-    'after: So it is.',
-  ])
+  expect(
+    under('free', { points: 2, isExtra: true, faulty: 'left out', hint: 'Look\nup.', after: 'So it is.' }),
+  ).toEqual(['read', 'points: 2', 'extra', 'faulty: left out', 'hint: Look up.', 'after: So it is.'])
 })
 
 it('says at which line each row begins, and so what is wrong with which', () => {

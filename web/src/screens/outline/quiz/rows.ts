@@ -48,6 +48,13 @@ export const KINDS = [
   { value: 'file', title: 'a file that you look at' },
 ] as const
 
+/** What becomes of a question: it counts, or it is faulty. */
+export const FAULTY = [
+  { value: '', title: 'it counts' },
+  { value: 'full points', title: 'faulty: everyone gets its points' },
+  { value: 'left out', title: 'faulty: as if it had not been asked' },
+] as const
+
 const freshAnswer = (isRight = false): AnswerForm => ({ words: '', match: '', isRight, reply: '' })
 
 /** A question as it begins: like the one before it, without its words. */
@@ -64,6 +71,7 @@ export const freshQuestion = (before?: QuestionForm): QuestionForm => ({
   inThisOrder: false,
   points: before?.points ?? 1,
   isExtra: false,
+  faulty: '',
   hint: '',
   after: '',
   beginsPage: false,
@@ -163,6 +171,7 @@ function linesOf(question: QuestionForm): string[] {
     ...(question.inThisOrder ? ['in this order'] : []),
     ...(question.points === 1 ? [] : [`points: ${question.points}`]),
     ...(question.isExtra ? ['extra'] : []),
+    ...(question.faulty ? [`faulty: ${question.faulty}`] : []),
     ...(oneLine(question.hint) ? [`hint: ${oneLine(question.hint)}`] : []),
     ...(oneLine(question.after) ? [`after: ${oneLine(question.after)}`] : []),
   ]

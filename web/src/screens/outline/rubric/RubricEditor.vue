@@ -81,7 +81,7 @@ async function save(): Promise<void> {
         :aria-expanded="from === 'courses'"
         @click="from = from === 'courses' ? null : 'courses'"
       >
-        take one from your courses
+        take one from your shelf or courses
       </button>
       <button v-if="before.rubric" type="button" class="word-button" :aria-pressed="isOff" @click="isOff = !isOff">
         {{ isOff ? 'keep it' : 'take it off' }}
