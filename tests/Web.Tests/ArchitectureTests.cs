@@ -71,6 +71,7 @@ public sealed class ArchitectureTests
         "Findings",
         "Enrolling",
         "WhatIf",
+        "Explaining",
         "Changes",
         "Rollover",
         "Merging",

@@ -12,21 +12,13 @@ namespace Polycline.Core.Enrolling;
 internal sealed record UnmetGate(GateTrace Trace, SectionGate Standing, GateAtoms? Atoms)
 {
     /// <summary>The unmet leaves it comes down to, none under a <c>not</c>.</summary>
-    public IEnumerable<GateNode> Wanted() => Wanted(Trace);
+    public IEnumerable<GateNode> Wanted() => GateEvaluation.Wanted(Trace);
 
     /// <summary>Whether it cannot be met at all; false where there are too many ways to tell.</summary>
     public bool CannotBeMet => CannotDoWithout(_ => false);
 
     /// <summary>Whether it cannot be met with nothing known of these items; false where there are too many ways to tell.</summary>
     public bool CannotDoWithout(Func<Ref<Item>, bool> items) => Atoms is { IsJudged: true } && !Atoms.CanBeMet(items);
-
-    private static IEnumerable<GateNode> Wanted(GateTrace trace) =>
-        trace switch
-        {
-            { Outcome: not Outcome.NotMet } or { Node: GateNode.Not } => [],
-            { Below.IsEmpty: true } => trace.Node.IsLeaf ? [trace.Node] : [],
-            _ => trace.Below.SelectMany(Wanted),
-        };
 }
 
 /// <summary>One student in one section at one moment, without anything that happened later. Source: the computation, chapter 11.</summary>

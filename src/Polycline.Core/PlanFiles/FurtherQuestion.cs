@@ -20,6 +20,13 @@ public abstract record FurtherQuestion
     public sealed record OfMove(Ref<Student> Student, MoveMark Move, Instant? At, ImmutableDictionary<Ref<Item>, MoveChoice> Choices)
         : FurtherQuestion;
 
+    /// <summary>Why a student can or cannot see an item.</summary>
+    public sealed record OfWhy(Question Asked) : FurtherQuestion;
+
+    /// <summary>Who waits for feedback, and who has nothing to go on with.</summary>
+    /// <param name="Section">Null: in all sections.</param>
+    public sealed record OfWaiting(Instant At, Ref<Section>? Section) : FurtherQuestion;
+
     /// <summary>What it comes to that a section follows the course.</summary>
     public sealed record OfJoin(Ref<Section> Section, LocalDate From, OtherTerm? Term, ImmutableArray<OwnThing> Holds) : FurtherQuestion;
 }

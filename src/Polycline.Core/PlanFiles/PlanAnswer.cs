@@ -3,10 +3,12 @@ using NodaTime;
 using NodaTime.Text;
 using Polycline.Core.Calendars;
 using Polycline.Core.Enrolling;
+using Polycline.Core.Explaining;
 using Polycline.Core.Findings;
 using Polycline.Core.PlanFiles.Writing;
 using Polycline.Core.Planning;
 using Polycline.Core.Release;
+using Polycline.Core.WhatIf;
 using Polycline.Core.Wording;
 
 namespace Polycline.Core.PlanFiles;
@@ -57,6 +59,7 @@ public sealed class PlanAnswer
     private void Answers(PlanFile file)
     {
         var writer = new AnswerWriter(json, file.Plan.Edition.Basis);
+        var why = new WhyWriter(json);
         json.WriteStartArray("answers");
         foreach (var question in file.Further)
             switch (question)
@@ -67,6 +70,12 @@ public sealed class PlanAnswer
                     break;
                 case FurtherQuestion.OfMove asked:
                     writer.Write(SectionMove.Of(schedule, file.Plan, asked.Student, asked.Move, asked.At, asked.Choices));
+                    break;
+                case FurtherQuestion.OfWhy { Asked: var asked }:
+                    why.Write(Why.Of(schedule, StudentRecord.Of(file.Plan, asked.Student), asked.Item, asked.At));
+                    break;
+                case FurtherQuestion.OfWaiting asked:
+                    why.Write(WhoWaits.Of(schedule, name => StudentRecord.Of(file.Plan, name), asked.At, asked.Section));
                     break;
                 case FurtherQuestion.OfJoin asked:
                     writer.Write(CourseJoin.Of(schedule, file.Plan, asked.Section, asked.From, asked.Term, asked.Holds));

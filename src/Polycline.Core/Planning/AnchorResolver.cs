@@ -44,26 +44,71 @@ public sealed class AnchorResolver
     /// <param name="lesson">The item's own lesson; null: it is directly on a unit, or the anchor is of no item.</param>
     /// <param name="unit">The item's own unit.</param>
     /// <param name="own">What the item's own date comes to on which <c>own-opens</c> or <c>own-due</c> stands; null: it does not.</param>
-    public AnchorMoment Resolve(Anchor anchor, Ref<Lesson>? lesson, Ref<Unit>? unit, Instant? own)
+    /// <param name="steps">Where given, each step is added to it.</param>
+    public AnchorMoment Resolve(Anchor anchor, Ref<Lesson>? lesson, Ref<Unit>? unit, Instant? own, List<DateStep>? steps = null)
     {
-        if (Base(anchor, lesson?.Name, unit?.Name, own) is not { } standing)
+        var begins = Base(anchor, lesson?.Name, unit?.Name, own);
+        steps?.Add(BaseStep(anchor, lesson?.Name, unit?.Name, begins));
+        if (begins is not { } standing)
             return AnchorMoment.Unresolved;
+        if (anchor.At == AnchorBase.Fixed)
+            Skipped(standing.Local);
         if (anchor.Meetings is { } n && n != 0)
         {
             var place = (standing.Meeting is { } carried ? carried.Ordinal - 1 : FirstAtOrAfter(standing.At!.Value)) + n;
             if (place < 0 || place >= meetings.Meetings.Length)
+            {
+                steps?.Add(new(DateStepKind.Meetings, null) { By = n });
                 return new(null, n);
+            }
             standing = At(meetings.Meetings[place].StartsAt, meetings.Meetings[place]);
+            steps?.Add(new(DateStepKind.Meetings, standing.At) { By = n, Meeting = standing.Meeting!.Ordinal });
         }
         if (anchor.Weeks is not (null or 0) || anchor.Days is not (null or 0))
-            standing = new(null, standing.Local.PlusWeeks(anchor.Weeks ?? 0).PlusDays(anchor.Days ?? 0), null);
-        if (anchor.ClassDays is { } steps && steps != 0)
         {
-            if (term.Step(standing.Local.Date, steps) is not { } date)
-                return new(null, steps);
-            standing = new(null, date + standing.Local.TimeOfDay, null);
+            var (weeks, days) = (anchor.Weeks ?? 0, anchor.Days ?? 0);
+            standing = new(null, standing.Local.PlusWeeks(weeks).PlusDays(days), null);
+            steps?.Add(new(DateStepKind.Days, term.ToInstant(standing.Local)) { Weeks = weeks, Days = days });
         }
-        return new(AtClock(standing, anchor.Clock), 0);
+        if (anchor.ClassDays is { } classDays && classDays != 0)
+        {
+            var stepped = term.Step(standing.Local.Date, classDays) is { } date ? date + standing.Local.TimeOfDay : (LocalDateTime?)null;
+            steps?.Add(new(DateStepKind.ClassDays, stepped is { } then ? term.ToInstant(then) : null) { By = classDays });
+            if (stepped is not { } local)
+                return new(null, classDays);
+            standing = new(null, local, null);
+        }
+        var (at, wanted, meeting) = AtClock(standing, anchor.Clock);
+        if (anchor.Clock is { Kind: not ClockKind.Keep })
+            steps?.Add(new(DateStepKind.Clock, at) { Clock = anchor.Clock, Meeting = meeting?.Ordinal });
+        if (wanted is { } time)
+            Skipped(time);
+        return new(at, 0);
+
+        void Skipped(LocalDateTime time)
+        {
+            if (steps is not null && term.ToInstant(time) is var instead && term.Local(instead) != time)
+                steps.Add(new(DateStepKind.SkippedHour, instead));
+        }
+    }
+
+    private static DateStep BaseStep(Anchor anchor, string? lesson, string? unit, Standing? begins)
+    {
+        // Of an item directly on a unit, the lesson's moments are the unit's.
+        var (at, of) = anchor.At switch
+        {
+            AnchorBase.LessonStart when (anchor.Of ?? lesson) is null => (AnchorBase.UnitStart, unit),
+            AnchorBase.LessonEnd when (anchor.Of ?? lesson) is null => (AnchorBase.UnitEnd, unit),
+            AnchorBase.LessonStart or AnchorBase.LessonEnd => (anchor.At, anchor.Of ?? lesson),
+            AnchorBase.UnitStart or AnchorBase.UnitEnd => (anchor.At, anchor.Of ?? unit),
+            _ => (anchor.At, null),
+        };
+        return new(DateStepKind.Base, begins?.At)
+        {
+            At = at,
+            Of = of,
+            Meeting = begins?.Meeting?.Ordinal,
+        };
     }
 
     /// <summary>When a lesson starts; null: it is not placed.</summary>
@@ -98,16 +143,20 @@ public sealed class AnchorResolver
 
     private Standing At(Instant moment, Meeting? meeting) => new(moment, term.Local(moment), meeting);
 
-    private Instant AtClock(Standing standing, AnchorClock? clock)
+    /// <returns>With the local time that was wanted, where one was, and the meeting that gave the time.</returns>
+    private (Instant At, LocalDateTime? Wanted, Meeting? Meeting) AtClock(Standing standing, AnchorClock? clock)
     {
         if (clock is { Kind: ClockKind.Time })
-            return term.ToInstant(standing.Local.Date + clock.Time!.Value);
+        {
+            var wanted = standing.Local.Date + clock.Time!.Value;
+            return (term.ToInstant(wanted), wanted, null);
+        }
         if (
             clock is { Kind: ClockKind.MeetingStart or ClockKind.MeetingEnd }
             && (standing.Meeting ?? FirstOn(standing.Local.Date)) is { } meeting
         )
-            return clock.Kind == ClockKind.MeetingStart ? meeting.StartsAt : meeting.EndsAt;
-        return standing.At ?? term.ToInstant(standing.Local);
+            return (clock.Kind == ClockKind.MeetingStart ? meeting.StartsAt : meeting.EndsAt, null, meeting);
+        return standing.At is { } at ? (at, null, null) : (term.ToInstant(standing.Local), standing.Local, null);
     }
 
     // Meetings are in order of their moments: one of a date stands right after all that begin before that day.

@@ -19,10 +19,11 @@ public sealed record ItemDates(ItemDate Opens, ItemDate Due, ItemDate Closes, bo
 {
     /// <summary>The dates of <paramref name="item"/> as its rules have it.</summary>
     /// <param name="moreDays">How many days more a student's arrangement gives; 0 or more. Source: the computation, chapter 11.</param>
-    public static ItemDates Of(CourseItem item, AnchorResolver anchors, TermDays term, int moreDays = 0) =>
-        new Resolution(item, anchors, term, moreDays).Dates();
+    /// <param name="steps">Where given, it is filled with how each came about.</param>
+    public static ItemDates Of(CourseItem item, AnchorResolver anchors, TermDays term, int moreDays = 0, DateSteps? steps = null) =>
+        new Resolution(item, anchors, term, moreDays, steps).Dates();
 
-    private struct Resolution(CourseItem item, AnchorResolver anchors, TermDays term, int moreDays)
+    private struct Resolution(CourseItem item, AnchorResolver anchors, TermDays term, int moreDays, DateSteps? steps)
     {
         private ItemDate? opens;
         private ItemDate? due;
@@ -35,13 +36,21 @@ public sealed record ItemDates(ItemDate Opens, ItemDate Due, ItemDate Closes, bo
         {
             var (opening, falling) = (Opens(), Due());
             if (moreDays == 0 || falling.At is not { } was || falling.Layer == Layer.Student)
-                return new(opening, falling, Deadline(item.Closes), beyond, earlier);
+                return new(opening, falling, Deadline(item.Closes, steps?.Closes), beyond, earlier);
             // An opening anchored on the due was worked out before; a closing anchored on it follows.
             falling = (due = new(Later(was), Layer.Always, true)).Value;
-            var closing = Deadline(item.Closes);
+            var closing = Deadline(item.Closes, steps?.Closes);
             // Time that is given and then shut away is no time.
-            if (closing is { At: { } closes, Layer: not Layer.Student } && item.Closes.Anchor is not { At: AnchorBase.OwnDue })
-                closing = was <= closes && closes < falling.At ? falling : closing;
+            if (
+                closing is { At: { } closes, Layer: not Layer.Student }
+                && item.Closes.Anchor is not { At: AnchorBase.OwnDue }
+                && was <= closes
+                && closes < falling.At
+            )
+            {
+                closing = falling;
+                steps?.Closes.Add(new(DateStepKind.Always, falling.At) { Days = moreDays });
+            }
             return new(opening, falling, closing, beyond, earlier);
         }
 
@@ -52,7 +61,12 @@ public sealed record ItemDates(ItemDate Opens, ItemDate Due, ItemDate Closes, bo
             var date = local.Date;
             if (term.Term.Calendar.OffDays != OffDays.Stay && term.Term.First <= date && date <= term.Term.Last && !term.IsClassDay(date))
                 date = term.Step(date, 1) ?? date;
-            return date > term.Term.Last ? term.End : term.ToInstant(date + local.TimeOfDay);
+            var later = term.ToInstant(date + local.TimeOfDay);
+            steps?.Due.Add(new(DateStepKind.Always, later) { Days = moreDays });
+            if (date <= term.Term.Last)
+                return later;
+            steps?.Due.Add(new(DateStepKind.TermEnd, term.End));
+            return term.End;
         }
 
         private ItemDate Opens()
@@ -60,10 +74,15 @@ public sealed record ItemDates(ItemDate Opens, ItemDate Due, ItemDate Closes, bo
             if (opens is { } known)
                 return known;
             if (item.Opened is { } record && item.Opens.Layer != Layer.Student)
+            {
+                steps?.Opens.Add(new(DateStepKind.Opened, record.At));
                 return (opens = new(record.At, Layer.Opened, true)).Value;
+            }
             resolvingOpens = true;
-            var moment = Moment(item.Opens);
+            var moment = Moment(item.Opens, steps?.Opens);
             resolvingOpens = false;
+            if (item.Opens.Anchor is not null && moment.At is null)
+                steps?.Opens.Add(new(DateStepKind.Unresolved, null));
             beyond |= moment.Out != 0 || OutsideTerm(moment.At);
             return (opens = new(moment.At, item.Opens.Layer, item.Opens.Anchor is not null)).Value;
         }
@@ -73,31 +92,40 @@ public sealed record ItemDates(ItemDate Opens, ItemDate Due, ItemDate Closes, bo
             if (due is { } known)
                 return known;
             resolvingDue = true;
-            var date = Deadline(item.Due);
+            var date = Deadline(item.Due, steps?.Due);
             resolvingDue = false;
             if (date is { At: { } at, Layer: Layer.Master })
             {
                 date = date with { At = OnClassDay(at) };
+                if (date.At != at)
+                    steps?.Due.Add(new(DateStepKind.OffDay, date.At) { Rule = term.Term.Calendar.OffDays });
                 if (item.Opened?.Due is { } announced && date.At < announced)
                 {
                     earlier = true;
                     date = date with { At = announced, Layer = Layer.Opened };
+                    steps?.Due.Add(new(DateStepKind.Announced, announced));
                 }
             }
             return (due = date).Value;
         }
 
         // A deadline never silently disappears: beyond the term's end it becomes that.
-        private ItemDate Deadline(DateRule rule)
+        private ItemDate Deadline(DateRule rule, List<DateStep>? trail)
         {
-            var moment = Moment(rule);
+            var moment = Moment(rule, trail);
             beyond |= moment.Out != 0 || OutsideTerm(moment.At);
             var late = moment.Out > 0 || (moment.At is { } at && !term.Holds(at) && term.Local(at).Date > term.Term.Last);
+            if (late)
+                trail?.Add(new(DateStepKind.TermEnd, term.End));
+            else if (rule.Anchor is not null && moment.At is null)
+                trail?.Add(new(DateStepKind.Unresolved, null));
             return new(late ? term.End : moment.At, rule.Layer, rule.Anchor is not null);
         }
 
-        private AnchorMoment Moment(DateRule rule) =>
-            rule.Anchor is { } anchor ? anchors.Resolve(anchor, item.Lesson?.Ref, item.Unit.Ref, Own(anchor.At)) : AnchorMoment.Unresolved;
+        private AnchorMoment Moment(DateRule rule, List<DateStep>? trail) =>
+            rule.Anchor is { } anchor
+                ? anchors.Resolve(anchor, item.Lesson?.Ref, item.Unit.Ref, Own(anchor.At), trail)
+                : AnchorMoment.Unresolved;
 
         // A date that leads back to itself is unresolved, and so is every other on that circle.
         private Instant? Own(AnchorBase own) =>

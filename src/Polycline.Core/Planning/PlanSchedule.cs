@@ -56,6 +56,13 @@ public sealed class PlanSchedule
     /// <exception cref="AdjustmentException">Its adjustment names a place that is not there.</exception>
     public SectionSchedule Section(Ref<Section> section) => bySection[section].Value;
 
+    /// <summary>The items of the edition in reading order, then those that sections added, section by section.</summary>
+    public IEnumerable<Ref<Item>> InReadingOrder() =>
+        Edition
+            .InReadingOrder()
+            .Select(item => item.Ref)
+            .Concat(Sections.SelectMany(section => section.Section.Adjustments.OfType<Adjustment.AddItem>().Select(add => add.Item.Ref)));
+
     /// <summary>An item of the edition, one that a section added, or one that was removed and begun.</summary>
     public Item Item(Ref<Item> item) => items[item];
 

@@ -54,10 +54,16 @@ public sealed record CourseLesson
 
     public required bool Held { get; init; }
 
+    /// <summary>What of it stands whatever its unit is.</summary>
+    public required Standalone Alone { get; init; }
+
     public required Gate? Gate { get; init; }
 
     public required bool IsOwn { get; init; }
 }
+
+/// <summary>Whether something is published, skipped or held by itself, whatever what it is in is.</summary>
+public readonly record struct Standalone(bool Published, bool Skipped, bool Held);
 
 /// <summary>An item as a section has it. It counts as skipped, held or unpublished where its lesson or its unit is.</summary>
 public sealed record CourseItem
@@ -76,6 +82,9 @@ public sealed record CourseItem
     public required bool Skipped { get; init; }
 
     public required bool Held { get; init; }
+
+    /// <summary>What of it stands whatever its lesson and its unit are.</summary>
+    public required Standalone Alone { get; init; }
 
     public required ForWhom? For { get; init; }
 
@@ -181,6 +190,7 @@ public sealed record SectionCourse(ImmutableArray<CourseUnit> Units, ImmutableAr
                 PublishedBy = own?.Published is null ? layer : Layer.Section,
                 Skipped = own?.Skip == true || (lesson?.Skipped ?? unit.Skipped),
                 Held = own?.Hold == true || (lesson?.Held ?? unit.Held),
+                Alone = new(own?.Published ?? item.Published, own?.Skip == true, own?.Hold == true),
                 For = own is { For.Is: true } ? own.For.Value : item.For,
                 ForBy = own is { For.Is: true } ? Layer.Section : layer,
                 Opens = new DateRule(item.Opens, layer).Under(own?.Opens ?? default, Layer.Section),
@@ -225,6 +235,7 @@ public sealed record SectionCourse(ImmutableArray<CourseUnit> Units, ImmutableAr
             PublishedBy = Giver(own?.Published),
             Skipped = own?.Skip == true || unit.Skipped,
             Held = own?.Hold == true || unit.Held,
+            Alone = new(own?.Published ?? place.Lesson?.Published ?? true, own?.Skip == true, own?.Hold == true),
             Gate = place.Lesson?.Gate,
             IsOwn = place.Lesson is null,
         };

@@ -44,6 +44,13 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
         return Withdrawing(item, at, Decide(schedule, here, dates, gates, at) with { Section = section, Dates = dates });
     }
 
+    /// <summary>The decision as if an item stood in a section as it is given here.</summary>
+    public Decision DecideAs(SectionSchedule schedule, CourseItem here, GateEvaluation gates, Instant at)
+    {
+        var dates = here.Skipped ? null : student.Dates(schedule, here);
+        return Withdrawing(here.Ref, at, Decide(schedule, here, dates, gates, at) with { Section = schedule.Section.Ref, Dates = dates });
+    }
+
     // An item that another section added counts as published and skipped.
     private Decision Elsewhere(Ref<Item> item) =>
         student.Exceptions.GetValueOrDefault(item) is { Excused: true }
@@ -139,7 +146,9 @@ public sealed class Explain(PlanSchedule plan, StudentRecord student)
             }
             : decision;
 
-    private static ImmutableArray<GateReason> GatesOf(
+    /// <summary>How the gates of an item's unit, its lesson and itself come out.</summary>
+    /// <param name="opens">When the item opens, from which on its own gate is latched; null: from the beginning.</param>
+    internal static ImmutableArray<GateReason> GatesOf(
         SectionSchedule schedule,
         CourseItem here,
         bool unlocked,

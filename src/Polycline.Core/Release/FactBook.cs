@@ -48,6 +48,11 @@ public sealed class FactBook
             _ => Latest(item, at, FactEvent.Returned, FactEvent.Returned) is { Again: false },
         };
 
+    /// <summary>Whether a piece waits to be given back: of handed in, taken back and given back the latest is handed in.</summary>
+    public bool IsWithTeacher(Ref<Item> item, Instant at) =>
+        On(item, at).LastOrDefault(fact => fact.Event is FactEvent.Submitted or FactEvent.TakenBack or FactEvent.Returned)
+            is { Event: FactEvent.Submitted };
+
     /// <summary>
     /// The score that counts; null: none. Of several of one attempt only the latest counts; then the highest of the
     /// attempts', or that of the attempt with the highest number.

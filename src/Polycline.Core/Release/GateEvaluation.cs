@@ -38,6 +38,23 @@ public sealed class GateEvaluation(SectionSchedule schedule, StudentRecord stude
             _ => trace.Below.SelectMany(Missing),
         };
 
+    /// <summary>The unmet leaves that a gate comes down to, none under a <c>not</c>. Source: chapter 11, <i>catchUp</i>.</summary>
+    public static IEnumerable<GateNode> Wanted(GateTrace trace) =>
+        trace switch
+        {
+            { Outcome: not Outcome.NotMet } or { Node: GateNode.Not } => [],
+            { Below.IsEmpty: true } => trace.Node.IsLeaf ? [trace.Node] : [],
+            _ => trace.Below.SelectMany(Wanted),
+        };
+
+    /// <summary>The moments that a gate's <c>from</c> parts name in this section, those of what replaces a part too.</summary>
+    public IEnumerable<Instant> FromsOf(GateTrace trace) =>
+        trace is { Below.IsEmpty: true, Node: GateNode.From from }
+            ? schedule.MomentOf(from.Anchor) is { } moment
+                ? [moment]
+                : []
+            : trace.Below.SelectMany(FromsOf);
+
     private static IEnumerable<GateNode> LeavesUnder(GateTrace trace) =>
         trace.Outcome == Outcome.Waived ? []
         : trace.Node.IsLeaf ? [trace.Node]

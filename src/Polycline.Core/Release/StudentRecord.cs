@@ -26,9 +26,31 @@ public sealed record StudentRecord(
     /// <summary>
     /// The student's section at a moment: of those that list them for its local date the home section, else the first. Source: chapter 5.
     /// </summary>
-    public Ref<Section>? SectionAt(Term term, Instant at)
+    public Ref<Section>? SectionAt(Term term, Instant at) => SectionOn(term.Local(at).Date);
+
+    /// <summary>
+    /// The days around one on which the student's section stays the same: the first and the last of them; null: without end.
+    /// </summary>
+    public (LocalDate? From, LocalDate? To) Stay(LocalDate date)
     {
-        var date = term.Local(at).Date;
+        var section = SectionOn(date);
+        // It changes where an entry begins, or on the day after one ends.
+        var days = Enrolments
+            .SelectMany(pair => new[] { pair.Enrolment.From, pair.Enrolment.To?.PlusDays(1) })
+            .OfType<LocalDate>()
+            .Distinct()
+            .Order()
+            .ToList();
+        var from = days.Where(day => day <= date)
+            .Reverse()
+            .Select(day => (LocalDate?)day)
+            .FirstOrDefault(day => SectionOn(day!.Value.PlusDays(-1)) != section);
+        var next = days.Where(day => day > date).Select(day => (LocalDate?)day).FirstOrDefault(day => SectionOn(day!.Value) != section);
+        return (from, next?.PlusDays(-1));
+    }
+
+    private Ref<Section>? SectionOn(LocalDate date)
+    {
         Ref<Section>? first = null;
         foreach (var (section, enrolment) in Enrolments)
         {
@@ -64,17 +86,21 @@ public sealed record StudentRecord(
     public ItemDates? DatesOf(SectionSchedule schedule, ScheduledItem item)
     {
         var here = item.Item;
+        return here.Skipped || (!Exceptions.ContainsKey(here.Ref) && Always is not { DueDays: > 0 }) ? item.Dates : Dates(schedule, here);
+    }
+
+    /// <summary>The dates that an item's rules come to at the student's layer.</summary>
+    /// <param name="steps">Where given, it is filled with how each came about.</param>
+    public ItemDates Dates(SectionSchedule schedule, CourseItem here, DateSteps? steps = null)
+    {
         var exception = Exceptions.GetValueOrDefault(here.Ref);
-        var moreDays = Always?.DueDays ?? 0;
-        if (here.Skipped || (exception is null && moreDays == 0))
-            return item.Dates;
         var own = here with
         {
             Opens = here.Opens.Under(exception?.Opens ?? default, Layer.Student),
             Due = here.Due.Under(exception?.Due ?? default, Layer.Student),
             Closes = here.Closes.Under(exception?.Closes ?? default, Layer.Student),
         };
-        return ItemDates.Of(own, schedule.Anchors, schedule.Term, moreDays);
+        return ItemDates.Of(own, schedule.Anchors, schedule.Term, Always?.DueDays ?? 0, steps);
     }
 
     /// <summary>The record of a student in a plan.</summary>

@@ -34,6 +34,13 @@ public sealed class PeopleRefusalTests
     [InlineData("""{"move":{"student":"p1","from":"s2","to":"s1","on":"2026-09-16"}}""", "move.from")]
     [InlineData("""{"move":{"student":"p1","from":"s1","to":"s9","on":"2026-09-16"}}""", "move.to")]
     [InlineData("""{"move":{"student":"p1","from":"s1","to":"s2","on":"2026-09-16","choices":{"i1":"later"}}}""", "move.choices.i1")]
+    [InlineData("""{"why":{"student":"p1","item":"i1","at":"2026-09-16T07:40:00Z"}}""", null)]
+    [InlineData("""{"why":{"student":"p7","item":"i1","at":"2026-09-16T07:40:00Z"}}""", "why.student")]
+    [InlineData("""{"why":{"student":"p1","item":"u1","at":"2026-09-16T07:40:00Z"}}""", "why.item")]
+    [InlineData("""{"why":{"student":"p1","item":"i1"}}""", "why.at")]
+    [InlineData("""{"waiting":{"at":"2026-09-16T07:40:00Z"}}""", null)]
+    [InlineData("""{"waiting":{"at":"2026-09-16T07:40:00Z","section":"s9"}}""", "waiting.section")]
+    [InlineData("""{"waiting":{"at":"2026-09-16T07:40:00Z","student":"p1"}}""", "waiting.student")]
     [InlineData("""{"join":{"section":"s1","from":"2026-09-16"}}""", null)]
     [InlineData(
         """{"join":{"section":"s1","from":"2026-09-16","term":{"zone":"Europe/Dublin","first":"2026-09-16","last":"2026-09-15"}}}""",

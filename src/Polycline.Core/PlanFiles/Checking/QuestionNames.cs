@@ -29,6 +29,12 @@ internal sealed class QuestionNames(Func<string, bool> students, Func<string, bo
         }
         if (asked["join"] is { } join)
             Join(join);
+        if (asked["why"] is { } why)
+        {
+            Wanted(why["student"], students, "no section lists such a student");
+            Wanted(why["item"], items, "no such item");
+        }
+        Wanted(asked["waiting"]?["section"], sections, "no such section");
     }
 
     /// <summary>The two sections of a move.</summary>

@@ -71,15 +71,15 @@ internal static class QuestionShapes
         new("holds", Forms.List(OwnUnit))
     );
 
-    private static readonly JsonShape NotAnswered = (piece, faults) => faults.Add(piece, "this question is not answered yet");
+    private static readonly JsonShape Waiting = Forms.Object(new MemberShape("at", Forms.Instant, true), new("section", Forms.Id));
 
     private static readonly MemberShape[] Further =
     [
         new("catchUp", CatchUp),
         new("move", Move),
         new("join", Join),
-        new("why", NotAnswered),
-        new("waiting", NotAnswered),
+        new("why", Forms.Object(OfItem)),
+        new("waiting", Waiting),
     ];
 
     /// <summary>How an item stands, or exactly one of the further questions.</summary>

@@ -13,7 +13,13 @@ internal static class QuestionBuilder
     public static FurtherQuestion Of(JsonPiece asked) =>
         asked["catchUp"] is { } catchUp ? CatchUpOf(catchUp)
         : asked["move"] is { } move ? MoveOf(move)
-        : JoinOf(asked["join"]!);
+        : asked["join"] is { } join ? JoinOf(join)
+        : asked["why"] is { } why
+            ? new FurtherQuestion.OfWhy(new(Ref<Student>(why["student"]!), new Ref<Item>(why["item"]!.Value!), Moment(why, "at")!.Value))
+        : WaitingOf(asked["waiting"]!);
+
+    private static FurtherQuestion.OfWaiting WaitingOf(JsonPiece piece) =>
+        new(Moment(piece, "at")!.Value, piece["section"] is { } section ? Ref<Section>(section) : (Ref<Section>?)null);
 
     private static FurtherQuestion.OfCatchUp CatchUpOf(JsonPiece piece) =>
         new(
