@@ -123,6 +123,10 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             "/api/editions/{edition}/students/{student}/catch-up",
             TheirStudents
         ),
+        ["GET /api/editions/{edition:long}/students/{student:long}/items/{item:long}/why"] = new(
+            "/api/editions/{edition}/students/{student}/items/{task}/why",
+            TheirStudents
+        ),
         ["GET /api/editions/{edition:long}/students/{student:long}/move"] = new(
             "/api/editions/{edition}/students/{student}/move?from={section}&to={other}&on=2026-10-12",
             TheirStudents

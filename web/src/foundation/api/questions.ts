@@ -119,6 +119,13 @@ export const questions = {
         signal,
       }),
     ),
+  why: (edition: number, student: number, item: number, view: View = {}) =>
+    question(keys.ofEdition(edition, `why ${student} ${item}`, keyOf(view)), (signal) =>
+      api.GET('/api/editions/{edition}/students/{student}/items/{item}/why', {
+        params: { path: { edition, student, item }, query: view },
+        signal,
+      }),
+    ),
   catchUp: (edition: number, student: number, perClass: number, leave: readonly number[]) =>
     question(keys.ofEdition(edition, `catch-up ${student}`, `${perClass} ${leave.join(',')}`), (signal) =>
       api.GET('/api/editions/{edition}/students/{student}/catch-up', {

@@ -3427,6 +3427,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/students/{student}/items/{item}/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["why"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/students/{student}/move": {
         parameters: {
             query?: never;
@@ -8751,6 +8767,81 @@ export interface components {
         WelcomeAnswer: {
             name: string;
             email: string;
+        };
+        /** @description Why a student can or cannot see an item at a moment, for those who teach them. */
+        WhyAnswer: {
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            name: string;
+            /** @description The moment it is asked for. */
+            at: components["schemas"]["Moment"];
+            canChange: boolean;
+            section: null | components["schemas"]["SectionChoice"];
+            /** @description One of the states. */
+            state: string;
+            /** @description Since when it is open, or when it opens by itself; null: neither can be said. */
+            since: null | string;
+            /** @description Everything in the way, the first to decide first; none: it is open. */
+            inTheWay: string[];
+            /** @description That they have begun it, so that they can still read it. */
+            staysReadable: boolean;
+            conditions: components["schemas"]["WhyCondition"][];
+            /** @description When it opens, is due and closes, as far as that is given. */
+            dates: components["schemas"]["WhyDate"][];
+            /** @description What alone would open it. */
+            mends: components["schemas"]["WhyMend"][];
+            /** @description What opens it only together, where nothing does alone. */
+            together: components["schemas"]["WhyMend"][];
+            /**
+             * Format: int32
+             * @description How much more time they have in a quiz, in percent; null: none was agreed.
+             */
+            quizTime: null | number;
+        };
+        WhyCondition: {
+            /** @description What it is on: `the item`, `the unit “Fronts”`. */
+            on: string;
+            met: boolean;
+            metAt: null | components["schemas"]["Moment"];
+            /** @description Somebody opened it for this student. */
+            isOpened: boolean;
+            lines: components["schemas"]["WhyLine"][];
+        };
+        WhyDate: {
+            /** @description `Opens`, `Due` or `Closes`. */
+            what: string;
+            at: null | components["schemas"]["Moment"];
+            /** @description Who gave it, in words. */
+            given: string;
+            steps: components["schemas"]["WhyStep"][];
+        };
+        WhyLine: {
+            /**
+             * Format: int32
+             * @description How deep it stands, from 0.
+             */
+            depth: number;
+            words: string;
+            /** @description `met`, `not-met` or `waived`. */
+            outcome: string;
+            since: null | components["schemas"]["Moment"];
+            note: null | string;
+        };
+        WhyMend: {
+            /** @description What it is, such as `give-back`. */
+            kind: string;
+            /** @description As it goes on after “To open it,”. */
+            words: string;
+            /** @description The items whose pieces are given back, or whose condition is dropped. */
+            items: number[];
+            /** @description What the section does differently then, as it is sent. */
+            changes: components["schemas"]["DifferenceChange"][];
+        };
+        WhyStep: {
+            words: string;
+            moment: null | components["schemas"]["Moment"];
         };
         WithdrawSectionCodeRequest: {
             /** Format: int64 */
@@ -19824,6 +19915,42 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    why: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                student: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhyAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

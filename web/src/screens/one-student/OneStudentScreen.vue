@@ -6,6 +6,7 @@ import { useAnswer } from '../../foundation/useAnswer'
 import { useLevels } from '../../foundation/levels'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import WhyPanel from '../../parts/why/WhyPanel.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
 import AgreedTime from './AgreedTime.vue'
 import CatchUpList from './CatchUpList.vue'
@@ -29,6 +30,9 @@ const shows = computed(() =>
 )
 const show = (what: string | undefined) =>
   router.replace({ query: { ...route.query, shows: what === 'items' ? undefined : what } })
+/** The item that is asked about, in the address: a colleague can be sent there. */
+const asked = computed(() => Number(route.query.why) || null)
+const ask = (item: number | null) => router.replace({ query: { ...route.query, why: item ?? undefined } })
 const different = computed(() => one.value?.items.filter((item) => item.differs.length > 0).length ?? 0)
 const now = computed(() => one.value?.places.find((place) => place.isNow))
 const facts = computed(() => [
@@ -65,9 +69,12 @@ const facts = computed(() => [
           @close="show('items')"
         />
         <MoveTable v-else-if="shows === 'move'" :edition="edition" :one="one" @close="show('items')" />
-        <StudentItems v-else :edition="edition" :one="one" />
+        <StudentItems v-else :edition="edition" :one="one" :asked="asked" @why="ask" />
       </section>
-      <section class="own" tabindex="0" aria-label="Sections, and what is agreed">
+      <section v-if="asked !== null" class="own" tabindex="0" aria-label="Why, and what would open it">
+        <WhyPanel :key="asked" :edition="edition" :student="student" :item="asked" @close="ask(null)" />
+      </section>
+      <section v-else class="own" tabindex="0" aria-label="Sections, and what is agreed">
         <StudentPlaces :edition="edition" :one="one" @move="show('move')" />
         <template v-if="one.catchUp > 0">
           <p class="ruled-head further">Catching up</p>

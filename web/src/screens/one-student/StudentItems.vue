@@ -2,16 +2,34 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import { useLevels } from '../../foundation/levels'
+import { useScreenKeys } from '../../foundation/useKeys'
 import StateMark, { type ItemState } from '../../look/marks/StateMark.vue'
 import TickField from '../../parts/fields/TickField.vue'
 import ForStudentPanel from '../../parts/ForStudentPanel.vue'
 
 /** How everything in the course stands for one student. What is ticked can be made different for them. */
-const props = defineProps<{ edition: number; one: Schemas['OneStudentAnswer'] }>()
+const props = defineProps<{
+  edition: number
+  one: Schemas['OneStudentAnswer']
+  /** The item about which why is asked; null: none. */
+  asked: number | null
+}>()
+const emit = defineEmits<{ why: [item: number | null] }>()
 
 type Item = Schemas['StudentItem']
 const levels = useLevels()
 const chosen = ref<number[]>([])
+/** Where the focus or the pointer is: the key asks about it. */
+const at = ref<number | null>(null)
+useScreenKeys([
+  {
+    key: 'y',
+    words: 'why this item is open to the student, or not',
+    run: () => {
+      if (at.value !== null) emit('why', props.asked === at.value ? null : at.value)
+    },
+  },
+])
 const onlyDifferent = ref(false)
 const doneToo = ref(true)
 const shown = computed(() =>
@@ -68,9 +86,16 @@ const chosenItems = computed(() => props.one.items.filter((item) => chosen.value
     <table v-else class="text-rows tight">
       <tbody v-for="[unit, items] in units" :key="unit">
         <tr class="unit">
-          <th colspan="4" scope="rowgroup">{{ unit }}</th>
+          <th colspan="5" scope="rowgroup">{{ unit }}</th>
         </tr>
-        <tr v-for="item in items" :key="item.id" :title="item.why">
+        <tr
+          v-for="item in items"
+          :key="item.id"
+          :title="item.why"
+          :class="{ asked: asked === item.id }"
+          @focusin="at = item.id"
+          @mouseenter="at = item.id"
+        >
           <td class="pick">
             <v-checkbox
               v-if="one.canChange"
@@ -89,6 +114,17 @@ const chosenItems = computed(() => props.one.items.filter((item) => chosen.value
             <StateMark v-if="!item.done && marks[item.state]" :state="marks[item.state]!" />
             <span v-else class="no-mark"></span>
             {{ item.done && item.state !== 'excused' ? 'done' : stateWords[item.state] }}
+          </td>
+          <td class="why">
+            <button
+              type="button"
+              class="word-button"
+              :aria-label="`why: ${item.code} ${item.title}`"
+              :aria-expanded="asked === item.id"
+              @click="emit('why', asked === item.id ? null : item.id)"
+            >
+              why
+            </button>
           </td>
           <td class="due small">{{ item.due?.words ?? '' }}</td>
         </tr>
@@ -143,6 +179,13 @@ table {
 .state {
   width: 130px;
   white-space: nowrap;
+}
+.why {
+  width: 50px;
+}
+.asked td,
+.asked th {
+  background: var(--sheet);
 }
 .no-mark {
   display: inline-block;

@@ -1,0 +1,135 @@
+using System.Net;
+using System.Text.Json.Nodes;
+using Polycline.Demo.School;
+using Polycline.Testing;
+using Shouldly;
+using Xunit;
+
+namespace Polycline.Tests.Web;
+
+/// <summary>Why a student can or cannot see an item, and what opens it from there.</summary>
+public sealed class WhyTests : LeadOfASchool
+{
+    private long Id(string student) => School.Ids["person:" + student];
+
+    private async Task<JsonNode> Why(string student, long item, string query = "") =>
+        (await Lead.Get(Route($"students/{Id(student)}/items/{item}/why{query}"))).Json;
+
+    private async Task<IReadOnlyList<JsonNode>> Items(string student, string query = "") =>
+        [.. (await Lead.Get(Route($"students/{Id(student)}{query}"))).Json["items"]!.AsArray().Select(item => item!)];
+
+    private static string Text(JsonNode? node) => node!.GetValue<string>();
+
+    private static IEnumerable<string> Texts(JsonNode? list) => list!.AsArray().Select(Text);
+
+    private static JsonNode Mend(JsonNode why, string kind) => why["mends"]!.AsArray().Single(mend => Text(mend!["kind"]) == kind)!;
+
+    private async Task Done(string command, object body)
+    {
+        var reply = await Lead.Post(Route(command), body, Guid.NewGuid());
+        reply.Status.ShouldBe(HttpStatusCode.OK, reply.Text);
+    }
+
+    private Task Hold(long item, bool isHeld) =>
+        Done(
+            "differ",
+            new
+            {
+                changes = new[]
+                {
+                    new
+                    {
+                        section = School.Ids["section:9 Birch"],
+                        of = "item",
+                        target = item,
+                        field = "hold",
+                        putBack = !isHeld,
+                        value = isHeld ? (bool?)true : null,
+                        version = 0,
+                    },
+                },
+            }
+        );
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("?at=2026-10-20T09:00:00Z")]
+    public async Task It_agrees_with_how_the_item_stands_for_them(string query)
+    {
+        var states = new HashSet<string>();
+        foreach (var student in new[] { DemoPeople.HeldUp, DemoPeople.JoinedLate, DemoPeople.InTwoSections })
+        foreach (var item in await Items(student, query))
+        {
+            var why = await Why(student, item["id"]!.GetValue<long>(), query);
+            var state = Text(item["state"]);
+            Text(why["state"]).ShouldBe(state);
+            Text(why["title"]).ShouldBe(Text(item["title"]));
+            (why["inTheWay"]!.AsArray().Count == 0).ShouldBe(state is "open" or "overdue");
+            why["dates"]!.AsArray().ShouldAllBe(date => date!["steps"]!.AsArray().Count > 0);
+            states.Add(state);
+        }
+        states.ShouldBeSubsetOf([
+            "open",
+            "overdue",
+            "closed",
+            "upcoming",
+            "locked",
+            "excused",
+            "withdrawn",
+            "unpublished",
+            "held",
+            "unscheduled",
+        ]);
+        states.Count.ShouldBeGreaterThan(4);
+    }
+
+    [Fact]
+    public async Task What_waits_for_feedback_says_so_part_by_part_and_opens_for_the_student_alone()
+    {
+        var locked = new List<JsonNode>();
+        foreach (var item in (await Items(DemoPeople.HeldUp)).Where(item => Text(item["state"]) == "locked"))
+            locked.Add(await Why(DemoPeople.HeldUp, item["id"]!.GetValue<long>()));
+        var why = locked.First(one => one["mends"]!.AsArray().Any(mend => Text(mend!["kind"]) == "give-back"));
+        Texts(why["inTheWay"]).First().ShouldStartWith("The condition on the item is not met");
+        var lines = why["conditions"]![0]!["lines"]!.AsArray();
+        lines.ShouldContain(line => Text(line!["words"]).StartsWith("feedback on ") && Text(line["outcome"]) == "not-met");
+        Mend(why, "give-back")["items"]!.AsArray().Count.ShouldBeGreaterThan(0);
+        Text(Mend(why, "open-for-student")["words"]).ShouldBe("open it for Davit Lindqvist alone");
+        var item2 = why["item"]!.GetValue<long>();
+        await Done(
+            "for-students",
+            new
+            {
+                students = new[] { Id(DemoPeople.HeldUp) },
+                items = new[] { item2 },
+                change = "open",
+                days = (int?)null,
+                until = (string?)null,
+            }
+        );
+        var opened = await Why(DemoPeople.HeldUp, item2);
+        Text(opened["state"]).ShouldBeOneOf("open", "overdue");
+        opened["conditions"]![0]!["isOpened"]!.GetValue<bool>().ShouldBeTrue();
+        opened["mends"]!.AsArray().ShouldBeEmpty();
+    }
+
+    [Fact]
+    public async Task What_the_section_does_differently_is_mended_as_it_is_proposed()
+    {
+        var item = (await Items(DemoPeople.HeldUp)).First(one => Text(one["state"]) == "open")["id"]!.GetValue<long>();
+        await Hold(item, true);
+        var held = await Why(DemoPeople.HeldUp, item);
+        Texts(held["inTheWay"]).ShouldBe(["The item is kept back in this section."]);
+        Text(Mend(held, "put-back-hold")["words"]).ShouldEndWith("in this section");
+        await Done("differ", new { changes = Mend(held, "put-back-hold")["changes"] });
+        Text((await Why(DemoPeople.HeldUp, item))["state"]).ShouldBe("open");
+
+        // What is still to come can be let open at once, which its later version then says.
+        var upcoming = (await Items(DemoPeople.HeldUp)).First(one => Text(one["state"]) == "upcoming")["id"]!.GetValue<long>();
+        var why = await Why(DemoPeople.HeldUp, upcoming);
+        Texts(why["inTheWay"]).First().ShouldStartWith("It opens only on ");
+        Text(why["since"]).ShouldStartWith("With nothing done further, it opens on ");
+        await Done("differ", new { changes = Mend(why, "move-opening")["changes"] });
+        Text((await Why(DemoPeople.HeldUp, upcoming))["state"]).ShouldBeOneOf("open", "locked", "overdue");
+    }
+}
