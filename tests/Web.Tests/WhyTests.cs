@@ -90,7 +90,7 @@ public sealed class WhyTests : LeadOfASchool
         foreach (var item in (await Items(DemoPeople.HeldUp)).Where(item => Text(item["state"]) == "locked"))
             locked.Add(await Why(DemoPeople.HeldUp, item["id"]!.GetValue<long>()));
         var why = locked.First(one => one["mends"]!.AsArray().Any(mend => Text(mend!["kind"]) == "give-back"));
-        Texts(why["inTheWay"]).First().ShouldStartWith("The condition on the item is not met");
+        Texts(why["inTheWay"]).First().ShouldStartWith("The item opens only when feedback on 2.12 Isobars by hand is given back");
         var lines = why["conditions"]![0]!["lines"]!.AsArray();
         lines.ShouldContain(line => Text(line!["words"]).StartsWith("feedback on ") && Text(line["outcome"]) == "not-met");
         Mend(why, "give-back")["items"]!.AsArray().Count.ShouldBeGreaterThan(0);

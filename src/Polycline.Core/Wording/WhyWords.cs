@@ -38,7 +38,7 @@ public sealed class WhyWords(PlanSchedule plan, PlanNames names, string student,
         };
 
     /// <summary>One thing in the way, as a sentence.</summary>
-    public string Of(InTheWay one) =>
+    public string Of(InTheWay one, Why why) =>
         one.What switch
         {
             Obstacle.NotEnrolled => $"No section lists {student} at that moment.",
@@ -51,10 +51,11 @@ public sealed class WhyWords(PlanSchedule plan, PlanNames names, string student,
             Obstacle.Held => $"{Owner(one).Capital()} is kept back in this section.",
             Obstacle.Unscheduled => $"It would open at a moment that never comes, {Given(one.Layer)}.",
             Obstacle.Upcoming => $"It opens only on {When(one.Until!.Value)}, {Given(one.Layer)}.",
-            Obstacle.Locked => $"The condition on {Owner(one)} is not met"
-                + (one.Since is { } since ? $", and has not been since {When(since)}" : "")
-                + (one.Until is { } until ? $"; at the latest it is met on {When(until)}" : "")
-                + ".",
+            Obstacle.Locked =>
+                $"{Owner(one).Capital()} opens only when {gates.Of(why.Gates.First(gate => gate.Level == one.Level).Tree.Node)}"
+                    + (one.Since is { } since ? $"; that has not been so since {When(since)}" : "")
+                    + (one.Until is { } until ? $"; at the latest it is so on {When(until)}" : "")
+                    + ".",
             _ => $"It closed on {When(one.Since!.Value)}, {Given(one.Layer)}.",
         };
 
@@ -110,8 +111,8 @@ public sealed class WhyWords(PlanSchedule plan, PlanNames names, string student,
                 DateStepKind.Clock => step.Clock switch
                 {
                     { Kind: ClockKind.Time, Time: { } time } => $"at {time.ToString("HH:mm", CultureInfo.InvariantCulture)}",
-                    { Kind: ClockKind.MeetingStart } => $"at the start of class{OfClass(step.Meeting)}",
-                    _ => $"at the end of class{OfClass(step.Meeting)}",
+                    { Kind: ClockKind.MeetingStart } => $"at the start of class{Which(step.Meeting)}",
+                    _ => $"at the end of class{Which(step.Meeting)}",
                 },
                 DateStepKind.SkippedHour => "the clocks skip that hour",
                 DateStepKind.TermEnd => "that is beyond the term, so its last day stands",
@@ -167,6 +168,8 @@ public sealed class WhyWords(PlanSchedule plan, PlanNames names, string student,
             _ => "the date that was set",
         };
     }
+
+    private static string Which(int? meeting) => meeting is { } n ? $" {n}" : "";
 
     private static string InClass(int? meeting) => meeting is { } n ? $" in class {n}" : "";
 

@@ -120,7 +120,7 @@ public static class ReadWhy
             Section = section is null ? null : new(section.Id, section.Name, section.Letter),
             State = EnumNames.Of(why.State),
             Since = words.Since(why),
-            InTheWay = [.. why.Stands.Select(words.Of)],
+            InTheWay = [.. why.Stands.Select(one => words.Of(one, why))],
             StaysReadable = why.Because is not null,
             Conditions =
             [

@@ -115,7 +115,7 @@ const chosenItems = computed(() => props.one.items.filter((item) => chosen.value
             <span v-else class="no-mark"></span>
             {{ item.done && item.state !== 'excused' ? 'done' : stateWords[item.state] }}
           </td>
-          <td class="why">
+          <td class="why" :class="{ quiet: item.done && asked !== item.id }">
             <button
               type="button"
               class="word-button"
@@ -182,6 +182,12 @@ table {
 }
 .why {
   width: 50px;
+}
+/* Of what is done it is rarely asked. */
+@media (hover: hover) {
+  tr:not(:hover, :focus-within) > .quiet button {
+    opacity: 0;
+  }
 }
 .asked td,
 .asked th {
