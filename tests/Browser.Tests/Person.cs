@@ -26,6 +26,8 @@ public sealed class Person : IDisposable
         "understand-rubric",
         "take-back-course",
         "take-back-roll-over",
+        "keep-rubric",
+        "take-off-shelf",
     ];
     private readonly HashSet<string> looked = [];
     private readonly Browsers.Kept browser;

@@ -30,6 +30,19 @@ public sealed class RubricWalk(PublishedSchool school) : IClassFixture<Published
         orla.Press(orla.See("//button[normalize-space() = 'Save the rubric' and not(@disabled)]"));
         orla.Sure("It is marked by the rubric “Isobars by hand”: 2 criteria, 6 points.");
 
+        // A copy of it is kept, and taken off the shelf and put back where one looks for a rubric.
+        orla.Press(orla.See("//button[normalize-space() = 'keep a copy on your shelf']"));
+        orla.SeeText("“Isobars by hand” is on your shelf.");
+        orla.Press(orla.See("//section[@aria-label = 'Rubric']//button[normalize-space() = 'change it']"));
+        orla.Press(orla.See("//button[normalize-space() = 'take one from your shelf or courses']"));
+        orla.SeeText("on your shelf since");
+        orla.IsAccessible("rubrics on the shelf and of one’s courses");
+        orla.Press(orla.See("//button[@aria-label = 'take it off: A forecast from a chart']"));
+        orla.SeeText("“A forecast from a chart” is off your shelf.");
+        orla.Press(orla.See("//button[normalize-space() = 'put it back']"));
+        orla.See("//button[@aria-label = 'take it off: A forecast from a chart']");
+        orla.Press(orla.See("//button[normalize-space() = 'Leave it as it is']"));
+
         // Students say first what they think of their own piece.
         orla.Press(orla.See("//button[normalize-space() = 'change what is handed in']"));
         orla.Press(orla.See("//label[normalize-space() = 'students judge their own piece against the rubric first']"));

@@ -123,6 +123,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             "/api/editions/{edition}/students/{student}/catch-up",
             TheirStudents
         ),
+        ["GET /api/editions/{edition:long}/items/{item:long}/who-can"] = new("/api/editions/{edition}/items/{task}/who-can", Team),
         ["GET /api/editions/{edition:long}/students/{student:long}/items/{item:long}/why"] = new(
             "/api/editions/{edition}/students/{student}/items/{task}/why",
             TheirStudents

@@ -132,4 +132,37 @@ public sealed class WhyTests : LeadOfASchool
         await Done("differ", new { changes = Mend(why, "move-opening")["changes"] });
         Text((await Why(DemoPeople.HeldUp, upcoming))["state"]).ShouldBeOneOf("open", "locked", "overdue");
     }
+
+    [Fact]
+    public async Task Of_a_section_it_is_said_by_reason_who_can_and_only_to_whom_they_are_theirs()
+    {
+        var item = await School.Item("Arrows on the chart");
+        var sections = (await Lead.Get(Route($"items/{item}/who-can"))).Json["sections"]!.AsArray();
+        sections.Select(section => Text(section!["name"])).ShouldContain("9 Birch");
+        foreach (var section in sections)
+        {
+            var groups = section!["groups"]!.AsArray().Select(group => group!).ToList();
+            groups.SelectMany(group => group["students"]!.AsArray()).Select(one => one!["student"]!.GetValue<long>()).ShouldBeUnique();
+            groups
+                .Where(group => !group["canOpen"]!.GetValue<bool>())
+                .Select(group => -group["students"]!.AsArray().Count)
+                .ShouldBeInOrder();
+            // What is said of a group is so for each of it.
+            foreach (var group in groups)
+            {
+                var first = group["students"]![0]!["student"]!.GetValue<long>();
+                var why = (await Lead.Get(Route($"students/{first}/items/{item}/why"))).Json;
+                (why["inTheWay"]!.AsArray().Count == 0).ShouldBe(group["canOpen"]!.GetValue<bool>());
+            }
+        }
+        var birch = sections.Single(section => Text(section!["name"]) == "9 Birch")!["groups"]!.AsArray();
+        birch.Single(group => group!["students"]!.AsArray().Any(one => Text(one!["name"]) == DemoPeople.HeldUp))!["reason"]!
+            .GetValue<string>()
+            .ShouldContain("feedback on 2.12 Isobars by hand is given back");
+        using var co = await School.As(DemoPeople.CoTeacher);
+        (await co.Get(Route($"items/{item}/who-can"))).Json["sections"]!
+            .AsArray()
+            .Select(section => Text(section!["name"]))
+            .ShouldBeSubsetOf(["9 Birch", "9 Cedar", "9 Dogwood"]);
+    }
 }

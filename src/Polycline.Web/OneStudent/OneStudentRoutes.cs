@@ -17,6 +17,11 @@ public static class OneStudentRoutes
         routes.MapGet("/api/editions/{edition:long}/class-lists", ReadClassLists.Handle).WithName("class-lists").For(May.Team);
         routes.MapGet(student, ReadOneStudent.Handle).WithName("one-student").For(May.Team).ProducesProblems(404);
         routes.MapGet($"{student}/catch-up", ReadCatchUp.Handle).WithName("catch-up").For(May.Team).ProducesProblems(404, 422);
+        routes
+            .MapGet("/api/editions/{edition:long}/items/{item:long}/who-can", ReadWhoCan.Handle)
+            .WithName("who-can")
+            .For(May.Team)
+            .ProducesProblems(404);
         routes.MapGet($"{student}/items/{{item:long}}/why", ReadWhy.Handle).WithName("why").For(May.Team).ProducesProblems(404);
         routes.MapGet($"{student}/move", ReadMove.Handle).WithName("move").For(May.Team).ProducesProblems(400, 404, 422);
         routes.MapEditionCommand<ForStudents, ForStudentsRequest>();

@@ -119,6 +119,13 @@ export const questions = {
         signal,
       }),
     ),
+  whoCan: (edition: number, item: number, view: View = {}) =>
+    question(keys.ofEdition(edition, `who can ${item}`, keyOf(view)), (signal) =>
+      api.GET('/api/editions/{edition}/items/{item}/who-can', {
+        params: { path: { edition, item }, query: view },
+        signal,
+      }),
+    ),
   why: (edition: number, student: number, item: number, view: View = {}) =>
     question(keys.ofEdition(edition, `why ${student} ${item}`, keyOf(view)), (signal) =>
       api.GET('/api/editions/{edition}/students/{student}/items/{item}/why', {

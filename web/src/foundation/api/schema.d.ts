@@ -3427,6 +3427,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/items/{item}/who-can": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["who-can"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/students/{student}/items/{item}/why": {
         parameters: {
             query?: never;
@@ -8767,6 +8783,32 @@ export interface components {
         WelcomeAnswer: {
             name: string;
             email: string;
+        };
+        /** @description Who of a section can open an item, and of the others how many cannot for which reason. */
+        WhoCanAnswer: {
+            /** @description The moment it is asked for. */
+            at: components["schemas"]["Moment"];
+            /** @description Those whose students the viewer may see. */
+            sections: components["schemas"]["WhoInSection"][];
+        };
+        WhoGroup: {
+            /** @description In a sentence that is true of each of them. */
+            reason: string;
+            canOpen: boolean;
+            students: components["schemas"]["WhoStudent"][];
+        };
+        WhoInSection: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            letter: string;
+            /** @description Those who can open it first, then the largest group first. */
+            groups: components["schemas"]["WhoGroup"][];
+        };
+        WhoStudent: {
+            /** Format: int64 */
+            student: number;
+            name: string;
         };
         /** @description Why a student can or cannot see an item at a moment, for those who teach them. */
         WhyAnswer: {
@@ -19915,6 +19957,41 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "who-can": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhoCanAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -9,7 +9,8 @@ defineProps<{ date: Schemas['WhyDate'] }>()
   <div class="path">
     <p>
       <b>{{ date.what }}</b>
-      {{ date.at ? date.at.words : 'at a moment that does not come' }}<span class="small second">, {{ date.given }}</span>
+      {{ date.at ? date.at.words : 'at a moment that does not come'
+      }}<span class="small second">, {{ date.given }}</span>
     </p>
     <ol v-if="date.steps.length" class="small">
       <li v-for="(step, at) in date.steps" :key="at">

@@ -152,6 +152,7 @@ h3 {
   display: flex;
   justify-content: space-between;
   gap: var(--space-5);
+  padding: var(--space-2) 0;
 }
 .mend :is(button, a) {
   flex: none;

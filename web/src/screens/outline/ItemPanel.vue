@@ -6,6 +6,7 @@ import { useLevels } from '../../foundation/levels'
 import { asksSentence } from '../../parts/asks'
 import { markedSentence } from '../../parts/marks/marked'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import WhoCan from '../../parts/why/WhoCan.vue'
 import AddressEditor from './editors/AddressEditor.vue'
 import AsksEditor from './editors/AsksEditor.vue'
 import ConditionEditor from './editors/ConditionEditor.vue'
@@ -51,6 +52,7 @@ const follows = computed(() =>
     differs,
   })),
 )
+const isWho = ref(false)
 const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'whom' | 'asks' | 'marked' | null>(null)
 const describe = useEditionCommand(edition, '/api/editions/{edition}/describe-item')
 const publish = useEditionCommand(edition, '/api/editions/{edition}/publish-item')
@@ -132,7 +134,11 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
         <button v-if="canChange" type="button" class="word-button" :disabled="publish.busy.value" @click="setPublished">
           {{ item.published ? 'unpublish' : 'publish' }}
         </button>
+        <button type="button" class="word-button" :aria-expanded="isWho" @click="isWho = !isWho">
+          who can open it?
+        </button>
       </p>
+      <WhoCan v-if="isWho" :edition="edition" :item="whole.id" :title="whole.title" />
       <AddressEditor v-if="item.kind === 'link'" :edition="edition" :item="whole" :can-change="canChange" />
       <p v-if="takesAsking" class="line">
         <span>{{ asksSentence(whole.asks) }}</span>

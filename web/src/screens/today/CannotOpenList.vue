@@ -5,6 +5,7 @@ import { useRoute } from 'vue-router'
 import { type Problem, type Schemas, api, ask, once, problemOf } from '../../foundation/api/client'
 import { keys } from '../../foundation/keys'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import WhyLink from '../../parts/why/WhyLink.vue'
 import { placeOf } from './mends'
 
 /** What students have said they can't open, each with the reason and what would help. */
@@ -38,6 +39,7 @@ async function settle(cannotOpen: number): Promise<void> {
       </p>
       <p class="small">{{ one.why }} Said {{ one.saidAt.words }}.</p>
       <p class="small ways">
+        <WhyLink :edition="edition" :student="one.student" :item="one.item" :name="`${one.name}, ${one.title}`" />
         <router-link :to="placeOf(one.mend, edition, route.query)!">{{ one.mend.words }}</router-link>
         <button v-if="canChange" type="button" class="word-button" :disabled="busy" @click="settle(one.id)">
           it is settled

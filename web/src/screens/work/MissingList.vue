@@ -11,6 +11,7 @@ import { counted } from '../../foundation/words'
 import TickField from '../../parts/fields/TickField.vue'
 import ForStudentPanel from '../../parts/ForStudentPanel.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import WhyLink from '../../parts/why/WhyLink.vue'
 
 /** Who of a section has not handed in what they could; some of them are reminded, given more time or excused. */
 const props = defineProps<{ edition: number; section: Schemas['WorkSection']; canChange: boolean }>()
@@ -106,7 +107,8 @@ function state(one: Schemas['MissingStudent']): string {
         <li v-for="one in current.students" :key="one.student" class="student">
           <TickField v-if="canChange" v-model="chosen" :value="one.student" :label="one.name" />
           <span v-else>{{ one.name }}</span>
-          <span class="small" :class="{ accent: one.isOverdue }">{{ state(one) }}</span>
+          <span class="small state" :class="{ accent: one.isOverdue }">{{ state(one) }}</span>
+          <WhyLink class="small" :edition="edition" :student="one.student" :item="current.item" :name="one.name" />
         </li>
       </ul>
       <ProblemNote v-if="problem" :problem="problem" />
@@ -174,6 +176,10 @@ h2 {
   justify-content: space-between;
   align-items: baseline;
   gap: var(--space-5);
+}
+.state {
+  flex: 1;
+  text-align: right;
 }
 .ways {
   display: flex;

@@ -154,11 +154,8 @@ function setRange(level: Schemas['RubricLevelForm'], isRange: boolean): void {
   grid-template-columns: repeat(auto-fill, minmax(168px, 1fr));
   gap: var(--space-4) var(--space-5);
 }
-.levels .line {
-  flex-wrap: nowrap;
-}
 .name {
-  min-width: 0;
+  min-width: 72px;
   flex: 1;
 }
 .words :deep(.v-field__input) {
