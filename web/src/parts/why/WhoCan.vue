@@ -26,9 +26,10 @@ const turn = (group: string) =>
     <p v-else-if="who.sections.length === 0" class="second">
       None of your students is in a section that follows the course.
     </p>
+    <p v-if="who?.sections.length" class="small second">{{ who.at.words }}</p>
     <section v-for="section in who?.sections" :key="section.section" :aria-label="section.name">
       <p class="ruled-head">
-        <b>{{ section.name }}</b> <span class="small second">{{ who!.at.words }}</span>
+        <b>{{ section.name }}</b>
       </p>
       <ul class="ruled">
         <li v-for="(group, at) in section.groups" :key="group.reason">
