@@ -55,7 +55,7 @@ async function restore(): Promise<void> {
     </p>
     <template v-else>
       <p class="line">
-        <WordField v-model="typed" label="Find a rubric" placeholder="find by name, criterion or course" />
+        <WordField v-model="typed" class="find" label="Find a rubric" placeholder="find by name, criterion or course" />
         <span class="small second">{{ counted(found.length, 'rubric', 'rubrics') }}</span>
       </p>
       <p v-if="off" class="line" role="status">
@@ -65,12 +65,12 @@ async function restore(): Promise<void> {
       <ProblemNote v-if="problem" :problem="problem" />
       <ul class="ruled list" tabindex="0" aria-label="Rubrics on your shelf and of your courses">
         <li v-for="(one, at) in found" :key="at">
-          <span
-            ><strong>{{ one.rubric.name }}</strong>
-            <span class="small second">
-              {{ one.rubric.criteria.map((criterion) => criterion.title).join(' · ') }}</span
-            ></span
-          >
+          <span class="what">
+            <strong>{{ one.rubric.name }}</strong>
+            <span class="small second">{{
+              one.rubric.criteria.map((criterion) => criterion.title).join(' · ')
+            }}</span>
+          </span>
           <span class="small second"
             >{{ one.where }}<template v-if="one.items > 1">, {{ levels.item.counted(one.items) }}</template></span
           >
@@ -118,6 +118,15 @@ async function restore(): Promise<void> {
   grid-template-columns: minmax(0, 1fr) auto auto auto;
   gap: var(--space-5);
   padding: var(--space-3) 0;
+}
+.find {
+  flex: 0 1 300px;
+}
+.what {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0 var(--space-4);
 }
 .use {
   grid-column: 4;
