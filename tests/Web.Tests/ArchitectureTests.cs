@@ -71,12 +71,12 @@ public sealed class ArchitectureTests
         "Findings",
         "Enrolling",
         "WhatIf",
-        "Explaining",
         "Changes",
         "Rollover",
         "Merging",
         "Marking",
         "Wording",
+        "Explaining",
         "MarkFiles",
         "PlanFiles",
     ];

@@ -37,10 +37,10 @@ internal sealed class WhyHere
         exception = student.Exceptions.GetValueOrDefault(item);
     }
 
-    public Why Answer()
+    public Explanation Answer()
     {
         var decision = explain.DecideAs(schedule, here, gates, at);
-        var isOpen = Why.IsOpenIn(decision.State);
+        var isOpen = Explanation.IsOpenIn(decision.State);
         var opens = dates.Opens;
         var reasons = Explain.GatesOf(
             schedule,
@@ -190,7 +190,7 @@ internal sealed class WhyHere
 
     private IEnumerable<Instant> Later(IEnumerable<Instant> moments) => moments.Where(moment => at < moment).Distinct().Order();
 
-    private bool IsOpenAt(Instant moment) => Why.IsOpenIn(explain.DecideAs(schedule, here, gates, moment).State);
+    private bool IsOpenAt(Instant moment) => Explanation.IsOpenIn(explain.DecideAs(schedule, here, gates, moment).State);
 
     private Instant? Since(List<Instant> froms)
     {

@@ -82,7 +82,7 @@ internal sealed class WhyRemedies(
         [.. stands.Where(one => one.What == what).Select(one => one.Id!)];
 
     private bool Opens(StudentRecord then, CourseItem item) =>
-        Why.IsOpenIn(new Explain(plan, then).DecideAs(schedule, item, new(schedule, then), at).State);
+        Explanation.IsOpenIn(new Explain(plan, then).DecideAs(schedule, item, new(schedule, then), at).State);
 
     private CourseItem Unconditioned()
     {

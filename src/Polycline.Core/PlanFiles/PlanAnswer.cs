@@ -72,7 +72,7 @@ public sealed class PlanAnswer
                     writer.Write(SectionMove.Of(schedule, file.Plan, asked.Student, asked.Move, asked.At, asked.Choices));
                     break;
                 case FurtherQuestion.OfWhy { Asked: var asked }:
-                    why.Write(Why.Of(schedule, StudentRecord.Of(file.Plan, asked.Student), asked.Item, asked.At));
+                    why.Write(Explanation.Of(schedule, StudentRecord.Of(file.Plan, asked.Student), asked.Item, asked.At));
                     break;
                 case FurtherQuestion.OfWaiting asked:
                     why.Write(WhoWaits.Of(schedule, name => StudentRecord.Of(file.Plan, name), asked.At, asked.Section));

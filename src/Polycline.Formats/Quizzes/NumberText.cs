@@ -7,7 +7,9 @@ namespace Polycline.Formats.Quizzes;
 /// <summary>The key of a number in plain text.</summary>
 internal static partial class NumberText
 {
-    /// <summary>A number with its tolerance, units and figures: <c>1013.25 ± 0.5 hPa, mbar; 3 figures; 50 % with the wrong unit or figures</c>.</summary>
+    /// <summary>
+    /// A number with its tolerance, units and figures: <c>1013.25 ± 0.5 hPa, mbar; 3 figures; 50 % with the wrong unit or figures</c>.
+    /// </summary>
     public static QuestionKey.NumberKey? Read(string given)
     {
         var found = NumberKey().Match(given);

@@ -35,7 +35,9 @@ public sealed record QuestionForm
     public required decimal Points { get; init; }
     public required bool IsExtra { get; init; }
 
-    /// <summary><c>full points</c>: it is faulty, and everybody has its points; <c>left out</c>: as if it were not there. Else empty.</summary>
+    /// <summary>
+    /// <c>full points</c>: it is faulty, and everybody has its points; <c>left out</c>: as if it were not there. Else empty.
+    /// </summary>
     public string Faulty { get; init; } = "";
 
     /// <summary>Empty: none.</summary>

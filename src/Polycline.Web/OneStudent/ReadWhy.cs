@@ -100,10 +100,10 @@ public static class ReadWhy
         var plan = await compiled.Edition(access);
         var found = plan.Item(new Id<Item>(item)) ?? throw Problem.Unknown();
         var (name, record) = await ReadOneStudent.Known(database, plan, access, new(student), viewpoint.At, stop);
-        return Of(plan, Why.Of(plan.Schedule, record, found.Ref, viewpoint.At), found, name, viewpoint);
+        return Of(plan, Explanation.Of(plan.Schedule, record, found.Ref, viewpoint.At), found, name, viewpoint);
     }
 
-    private static WhyAnswer Of(EditionPlan plan, Why why, Item item, string name, Viewpoint viewpoint)
+    private static WhyAnswer Of(EditionPlan plan, Explanation why, Item item, string name, Viewpoint viewpoint)
     {
         var zone = plan.Term.Zone;
         var words = new WhyWords(plan.Schedule, new(plan.Schedule), name, plan.OptionOf);
@@ -160,7 +160,7 @@ public static class ReadWhy
     }
 
     /// <summary>Remedies as they can be done.</summary>
-    private sealed class Mends(EditionPlan plan, FollowingSection? section, WhyWords words, Why why)
+    private sealed class Mends(EditionPlan plan, FollowingSection? section, WhyWords words, Explanation why)
     {
         public WhyMend Of(Remedy remedy) =>
             remedy switch

@@ -74,7 +74,7 @@ public sealed class WhyPropertiesTests
                         var explain = new Explain(schedule, StudentRecord.Of(plan, student));
                         foreach (var item in schedule.InReadingOrder())
                         {
-                            var why = Why.Of(asked, record, item, at);
+                            var why = Explanation.Of(asked, record, item, at);
                             var decision = explain.Decide(item, at);
                             (why.Section, why.State, why.Because).ShouldBe((decision.Section, decision.State, decision.Because));
                             why.Stands.IsEmpty.ShouldBe(IsOpen(decision));
@@ -115,7 +115,7 @@ public sealed class WhyPropertiesTests
     }
 
     // The last step is where the date is.
-    private static void Steps(Why why)
+    private static void Steps(Explanation why)
     {
         foreach (var date in new[] { why.Opens, why.Due, why.Closes })
             if (!date.Steps.IsEmpty)
@@ -124,7 +124,7 @@ public sealed class WhyPropertiesTests
                 date.At.ShouldBeNull();
     }
 
-    private static Plan Done(Plan plan, Ref<Student> student, Ref<Item> item, Why why, Remedy remedy, Instant at) =>
+    private static Plan Done(Plan plan, Ref<Student> student, Ref<Item> item, Explanation why, Remedy remedy, Instant at) =>
         remedy switch
         {
             Remedy.GiveBack given => plan with
@@ -139,7 +139,7 @@ public sealed class WhyPropertiesTests
             _ => plan,
         };
 
-    private static IEnumerable<Adjustment> At(Why why, Obstacle what, bool? hold, bool? published) =>
+    private static IEnumerable<Adjustment> At(Explanation why, Obstacle what, bool? hold, bool? published) =>
         why
             .Stands.Where(one => one.What == what)
             .Select(one =>
@@ -158,7 +158,7 @@ public sealed class WhyPropertiesTests
                 )
             );
 
-    private static Plan Adjusted(Plan plan, Why why, params Adjustment[] adjustments) =>
+    private static Plan Adjusted(Plan plan, Explanation why, params Adjustment[] adjustments) =>
         plan with
         {
             Sections =

@@ -13,7 +13,7 @@ namespace Polycline.Core.PlanFiles.Writing;
 /// <summary>Writes the answers <i>why</i> and <i>waiting</i>. Source: the computation, chapter 11.</summary>
 internal sealed class WhyWriter(Utf8JsonWriter json)
 {
-    public void Write(Why why)
+    public void Write(Explanation why)
     {
         json.WriteStartObject();
         json.WriteStartObject("why");

@@ -2,12 +2,12 @@ using System.Collections.Immutable;
 using System.Globalization;
 using NodaTime;
 using Polycline.Core.Courses;
-using Polycline.Core.Explaining;
 using Polycline.Core.Planning;
 using Polycline.Core.Release;
+using Polycline.Core.Wording;
 using static Polycline.Core.Wording.Counting;
 
-namespace Polycline.Core.Wording;
+namespace Polycline.Core.Explaining;
 
 /// <summary>A line of a condition: what it asks, how it came out, and since when.</summary>
 /// <param name="Depth">How deep it stands, from 0.</param>
@@ -28,7 +28,7 @@ public sealed class WhyWords(PlanSchedule plan, PlanNames names, string student,
     private readonly GateWords gates = new(item => names.Of(item.Name), names.Of, plan.Edition.Levels, optionOf);
 
     /// <summary>In a sentence, since when it is open, or when it opens by itself; null: neither can be said.</summary>
-    public string? Since(Why why) =>
+    public string? Since(Explanation why) =>
         why switch
         {
             { IsOpen: true, Since: { } since } => $"Open to {student} since {When(since)}.",
@@ -38,7 +38,7 @@ public sealed class WhyWords(PlanSchedule plan, PlanNames names, string student,
         };
 
     /// <summary>One thing in the way, as a sentence.</summary>
-    public string Of(InTheWay one, Why why) =>
+    public string Of(InTheWay one, Explanation why) =>
         one.What switch
         {
             Obstacle.NotEnrolled => $"No section lists {student} at that moment.",
@@ -116,8 +116,8 @@ public sealed class WhyWords(PlanSchedule plan, PlanNames names, string student,
                 },
                 DateStepKind.SkippedHour => "the clocks skip that hour",
                 DateStepKind.TermEnd => "that is beyond the term, so its last day stands",
-                DateStepKind.OffDay =>
-                    $"that is no class day, so it moves {(step.Rule == Calendars.OffDays.Back ? "back to the last one" : "on to the next one")}",
+                DateStepKind.OffDay => "that is no class day, so it moves "
+                    + (step.Rule == Calendars.OffDays.Back ? "back to the last one" : "on to the next one"),
                 DateStepKind.Announced => "it was announced later, and stays so",
                 DateStepKind.Always => $"{Counted(step.Days, "day", "days")} more, as agreed for {student}",
                 _ => "that moment does not come",

@@ -82,7 +82,7 @@ public sealed record DateWhy(Instant? At, Layer? Layer, ImmutableArray<DateStep>
 /// <summary>
 /// Why a student can or cannot see an item at a moment, and what would open it. Source: the computation, chapter 11, <i>why</i>.
 /// </summary>
-public sealed record Why
+public sealed record Explanation
 {
     /// <summary>The student's section then; null: none lists them.</summary>
     public required Ref<Section>? Section { get; init; }
@@ -122,7 +122,7 @@ public sealed record Why
     public bool IsOpen => IsOpenIn(State);
 
     /// <summary>Asks it. Facts and taught records after <paramref name="at"/> are not known.</summary>
-    public static Why Of(PlanSchedule plan, StudentRecord student, Ref<Item> item, Instant at)
+    public static Explanation Of(PlanSchedule plan, StudentRecord student, Ref<Item> item, Instant at)
     {
         var known = student.Until(at);
         if (known.SectionAt(plan.Term.Term, at) is not { } section)
@@ -140,7 +140,7 @@ public sealed record Why
 
     internal static bool IsOpenIn(ReleaseState state) => state is ReleaseState.Open or ReleaseState.Overdue;
 
-    private static Why OfAnothers(Decision decision, Ref<Item> item, StudentRecord student)
+    private static Explanation OfAnothers(Decision decision, Ref<Item> item, StudentRecord student)
     {
         var excused = student.Exceptions.GetValueOrDefault(item) is { Excused: true };
         return new()
