@@ -356,6 +356,14 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
         Own("unit", "Own unit", "add-unit"),
         new("sections/PutBack", "remove-unit", "sections?section=2", p => PutBack(p, "Own unit")),
         new(
+            "parts/why/SectionMend",
+            "differ",
+            "students/@Davit Lindqvist",
+            p => Press(p, "//button[starts-with(@aria-label, 'why:') and contains(@aria-label, 'Pressure log, a copy each')]"),
+            p => Press(p, "//button[contains(@aria-label, 'let it open at once')]"),
+            p => Button(p, "Open it at once")
+        ),
+        new(
             "parts/ForStudentPanel",
             "for-students",
             "students/@Imke Osei",

@@ -19,7 +19,7 @@ public sealed class WhyWalk(PublishedSchool school) : IClassFixture<PublishedSch
         if (keys)
         {
             // The key asks about the row that the focus is in.
-            orla.Reach(element => element.GetAttribute("aria-label") == "Choose 2.15 Arrows on the chart");
+            orla.Reach(element => element.GetAttribute("aria-label") == "why: 2.15 Arrows on the chart");
             orla.Type("y");
         }
         else

@@ -41,15 +41,12 @@ test.each([
   expect(press(field, 'Escape')).toEqual(['Escape'])
 })
 
-test.each(['<button>do</button>', '<input type="checkbox">'])(
-  'on %s Enter and Space press it, and other keys are the screen’s',
-  (html) => {
-    const button = put(html)
-    expect([...press(button, 'Enter'), ...press(button, ' ')]).toEqual([])
-    expect([...press(button, 'ArrowDown'), ...press(button, 'h'), ...press(button, 'z', true)]).toEqual([
-      'ArrowDown',
-      'h',
-      'Ctrl+z',
-    ])
-  },
-)
+test('on a button Enter and Space press it, and other keys are the screen’s', () => {
+  const button = put('<button>do</button>')
+  expect([...press(button, 'Enter'), ...press(button, ' ')]).toEqual([])
+  expect([...press(button, 'ArrowDown'), ...press(button, 'h'), ...press(button, 'z', true)]).toEqual([
+    'ArrowDown',
+    'h',
+    'Ctrl+z',
+  ])
+})

@@ -16,22 +16,16 @@ const held = reactive(new Set<Ref<ScreenKey[]>>())
 const kept = useLocalStorage(KEPT, 'on', { writeDefaults: false })
 const letters = computed(() => kept.value !== 'off')
 
-/** A tick takes Enter and Space, as a button does, and nothing else. */
-const isTick = (target: EventTarget | null) => target instanceof HTMLInputElement && target.type === 'checkbox'
-
 /** A field has every key but Escape to itself: letters, arrows, Enter, Space, and what is held with Ctrl. */
 const isField = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
-  !isTick(target) &&
   (target.isContentEditable ||
     /^(input|textarea|select)$/i.test(target.tagName) ||
     /^(textbox|combobox|listbox|spinbutton|slider|menuitem)$/.test(target.getAttribute('role') ?? ''))
 
 /** Enter and Space press what has the focus. */
 const isPressed = (event: KeyboardEvent) =>
-  /^(Enter| )$/.test(event.key) &&
-  event.target instanceof HTMLElement &&
-  (isTick(event.target) || !!event.target.closest('button, a, summary'))
+  /^(Enter| )$/.test(event.key) && event.target instanceof HTMLElement && !!event.target.closest('button, a, summary')
 
 const asked = useAsked()
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
@@ -18,6 +18,9 @@ const viewpoint = useViewpoint()
 const answer = useAnswer(() => questions.why(props.edition, props.student, props.item, viewpoint.query.value))
 const why = computed(() => answer.data.value)
 const isOpen = computed(() => why.value?.state === 'open' || why.value?.state === 'overdue')
+const panel = useTemplateRef<HTMLElement>('panel')
+/** Whoever asked by keys goes on from here. */
+onMounted(() => panel.value?.focus())
 const mending = ref<Schemas['WhyMend'] | null>(null)
 watch(
   () => [props.student, props.item],
@@ -42,7 +45,7 @@ function placeOf(mend: Schemas['WhyMend']) {
 </script>
 
 <template>
-  <section class="why" aria-label="Why" @keydown.esc.stop.prevent="emit('close')">
+  <section ref="panel" class="why" tabindex="-1" aria-label="Why" @keydown.esc.stop.prevent="emit('close')">
     <p class="ruled-head head">
       <span>Why</span>
       <button type="button" class="word-button" @click="emit('close')">close</button>

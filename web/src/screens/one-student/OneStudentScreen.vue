@@ -46,6 +46,28 @@ const facts = computed(() => [
     <ProblemNote v-if="answer.problem.value && !one" :problem="answer.problem.value" :again="answer.refetch" />
     <p v-else-if="!one" class="second" role="status">Reading about the student …</p>
     <div v-else class="two">
+      <section v-if="asked !== null" class="own" tabindex="0" aria-label="Why, and what would open it">
+        <WhyPanel :key="asked" :edition="edition" :student="student" :item="asked" @close="ask(null)" />
+      </section>
+      <section v-else class="own" tabindex="0" aria-label="Sections, and what is agreed">
+        <StudentPlaces :edition="edition" :one="one" @move="show('move')" />
+        <template v-if="one.catchUp > 0">
+          <p class="ruled-head further">Catching up</p>
+          <p class="said">
+            {{ levels.item.counted(one.catchUp) }} {{ one.catchUp === 1 ? 'was' : 'were' }} due before they joined, or
+            {{ one.catchUp === 1 ? 'is' : 'are' }} needed for what comes. None of it is overdue for them.
+            <button
+              v-if="canChange && shows !== 'catch-up'"
+              type="button"
+              class="word-button"
+              @click="show('catch-up')"
+            >
+              propose a catch-up
+            </button>
+          </p>
+        </template>
+        <AgreedTime :key="one.agreed?.version ?? 0" :edition="edition" :one="one" />
+      </section>
       <section class="list" tabindex="0" :aria-label="one.name">
         <p class="ruled-head head">
           <b>{{ one.name }}</b>
@@ -71,28 +93,6 @@ const facts = computed(() => [
         <MoveTable v-else-if="shows === 'move'" :edition="edition" :one="one" @close="show('items')" />
         <StudentItems v-else :edition="edition" :one="one" :asked="asked" @why="ask" />
       </section>
-      <section v-if="asked !== null" class="own" tabindex="0" aria-label="Why, and what would open it">
-        <WhyPanel :key="asked" :edition="edition" :student="student" :item="asked" @close="ask(null)" />
-      </section>
-      <section v-else class="own" tabindex="0" aria-label="Sections, and what is agreed">
-        <StudentPlaces :edition="edition" :one="one" @move="show('move')" />
-        <template v-if="one.catchUp > 0">
-          <p class="ruled-head further">Catching up</p>
-          <p class="said">
-            {{ levels.item.counted(one.catchUp) }} {{ one.catchUp === 1 ? 'was' : 'were' }} due before they joined, or
-            {{ one.catchUp === 1 ? 'is' : 'are' }} needed for what comes. None of it is overdue for them.
-            <button
-              v-if="canChange && shows !== 'catch-up'"
-              type="button"
-              class="word-button"
-              @click="show('catch-up')"
-            >
-              propose a catch-up
-            </button>
-          </p>
-        </template>
-        <AgreedTime :key="one.agreed?.version ?? 0" :edition="edition" :one="one" />
-      </section>
     </div>
   </main>
   <TitleBlock v-if="one" :edition="edition" :facts="facts" :can-change="canChange" />
@@ -108,6 +108,13 @@ const facts = computed(() => [
   grid-template-columns: 1fr 340px;
   gap: var(--space-9);
   min-height: 0;
+}
+/* Few things stand beside the list, and come before it for whoever goes by keys. */
+.own {
+  grid-area: 1 / 2;
+}
+.list {
+  grid-area: 1 / 1;
 }
 .list,
 .own {
@@ -133,6 +140,10 @@ const facts = computed(() => [
 @media (max-width: 900px) {
   .two {
     grid-template-columns: 1fr;
+  }
+  .own,
+  .list {
+    grid-area: auto;
   }
 }
 </style>
