@@ -359,9 +359,9 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "parts/why/SectionMend",
             "differ",
             "students/@Davit Lindqvist",
-            p => Press(p, "//button[starts-with(@aria-label, 'why:') and contains(@aria-label, 'Pressure log, a copy each')]"),
-            p => Press(p, "//button[contains(@aria-label, 'let it open at once')]"),
-            p => Button(p, "Open it at once")
+            p => Press(p, "//button[starts-with(@aria-label, 'why:') and contains(@aria-label, 'Heat, damp and a push')]"),
+            p => Press(p, "//button[starts-with(@aria-label, 'do it: publish')]"),
+            p => Button(p, "Publish it here")
         ),
         new(
             "parts/ForStudentPanel",
