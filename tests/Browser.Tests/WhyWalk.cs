@@ -33,7 +33,7 @@ public sealed class WhyWalk(PublishedSchool school) : IClassFixture<PublishedSch
         orla.IsAccessible("a mend from there");
         orla.Choose(keys, "//aside//button[normalize-space() = 'Open' and not(@disabled)]");
         orla.Sure("Somebody opened it for this student, whatever the condition says.", keys);
-        orla.SeeText("Open to Davit Lindqvist since");
+        orla.SeeText("open to Davit Lindqvist since");
         orla.SeeNoText("To open it");
         if (keys)
             orla.Type(Keys.Control + "z");

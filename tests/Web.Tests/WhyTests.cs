@@ -128,7 +128,7 @@ public sealed class WhyTests : LeadOfASchool
         var upcoming = (await Items(DemoPeople.HeldUp)).First(one => Text(one["state"]) == "upcoming")["id"]!.GetValue<long>();
         var why = await Why(DemoPeople.HeldUp, upcoming);
         Texts(why["inTheWay"]).First().ShouldStartWith("It opens only on ");
-        Text(why["since"]).ShouldStartWith("With nothing done further, it opens on ");
+        Text(why["since"]).ShouldStartWith("If nothing else changes, it opens on ");
         await Done("differ", new { changes = Mend(why, "move-opening")["changes"] });
         Text((await Why(DemoPeople.HeldUp, upcoming))["state"]).ShouldBeOneOf("open", "locked", "overdue");
     }

@@ -19,14 +19,14 @@ public enum Obstacle
     Excused,
     Skipped,
 
-    /// <summary>Not for this student alone.</summary>
+    /// <summary>This student alone is left out.</summary>
     LeftOut,
 
-    /// <summary>It is for others.</summary>
+    /// <summary>It is for other students only.</summary>
     NotAmong,
     Held,
 
-    /// <summary>It is to open at a moment that does not come.</summary>
+    /// <summary>Its opening is set to a moment that never comes.</summary>
     Unscheduled,
     Upcoming,
     Locked,
@@ -97,7 +97,7 @@ public sealed record Explanation
     /// <summary>When it will open with nothing done further; null: it is open, or that is not known.</summary>
     public Instant? Until { get; init; }
 
-    /// <summary>Everything in the way, in the order in which it is decided.</summary>
+    /// <summary>Everything in the way; what decides comes first.</summary>
     public required ImmutableArray<InTheWay> Stands { get; init; }
 
     /// <summary>Of unit, lesson and item.</summary>

@@ -10,7 +10,7 @@ public abstract record Remedy
 {
     private Remedy() { }
 
-    /// <summary>Nothing has to be done.</summary>
+    /// <summary>It opens by itself.</summary>
     public sealed record Wait(Instant Until) : Remedy;
 
     /// <summary>Pieces of the student's that wait with their teacher, given back to go on.</summary>
@@ -33,7 +33,7 @@ public abstract record Remedy
 }
 
 /// <summary>What an exception for one student has to give, so that nothing of their own stands in the way.</summary>
-/// <param name="Unlocked">No condition holds them up.</param>
+/// <param name="Unlocked">Conditions no longer hold them up.</param>
 /// <param name="Opens">It opens at once.</param>
 /// <param name="Closes">It does not close.</param>
 /// <param name="Include">It is for them too.</param>

@@ -31,9 +31,9 @@ public sealed class WhyWords(PlanSchedule plan, PlanNames names, string student,
     public string? Since(Explanation why) =>
         why switch
         {
-            { IsOpen: true, Since: { } since } => $"Open to {student} since {When(since)}.",
-            { IsOpen: true } => $"Open to {student} from the beginning.",
-            { Until: { } until } => $"With nothing done further, it opens on {When(until)}.",
+            { IsOpen: true, Since: { } since } => $"It has been open to {student} since {When(since)}.",
+            { IsOpen: true } => $"It has been open to {student} from the beginning.",
+            { Until: { } until } => $"If nothing else changes, it opens on {When(until)}.",
             _ => null,
         };
 

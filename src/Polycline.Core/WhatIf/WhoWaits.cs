@@ -29,9 +29,9 @@ public enum Stalled
     Locked,
 }
 
-/// <summary>A student of whose undone items none is open while at least one remains.</summary>
-/// <param name="Remains">How many do.</param>
-/// <param name="Item">The first of them in reading order.</param>
+/// <summary>A student with nothing open to work on, although something is still to open for them.</summary>
+/// <param name="Remains">How many items are still to open.</param>
+/// <param name="Item">The first of these in reading order.</param>
 /// <param name="By">What its condition wants of them, where one holds it up; in reading order.</param>
 public sealed record NothingToDo(
     Ref<Student> Student,

@@ -35,7 +35,7 @@ public static class KeptRubrics
             ).Select(row => new KeptRubric(row.Id, RubricFile.Read(row.Content), row.Hash, row.KeptAt)),
         ];
 
-    /// <summary>Keeps one; its body is kept already. One that is there stays as it is.</summary>
+    /// <summary>Puts a rubric on the shelf, unless it is there already. Its body has to be kept before.</summary>
     public static Task Keep(NpgsqlConnection connection, Id<Person> person, string hash, Instant at) =>
         connection.ExecuteAsync(
             "INSERT INTO kept_rubric (person, rubric, kept_at) VALUES (@person, @hash, @at) ON CONFLICT DO NOTHING",

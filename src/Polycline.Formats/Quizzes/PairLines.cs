@@ -18,7 +18,7 @@ internal sealed class PairLines
     public string? Add(string left, string right)
     {
         if (left.Length > 0 && pairs.Any(pair => pair.Left == left))
-            return "This already has its match.";
+            return "This already has a match.";
         if (pairs.Count == MostPairs)
             return $"There can be up to {MostPairs} pairs.";
         pairs.Add((left.Length == 0 ? null : left, right));

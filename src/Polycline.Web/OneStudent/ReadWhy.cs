@@ -82,7 +82,7 @@ public sealed record WhyStep(string Words, Moment? Moment);
 /// <param name="Changes">What the section does differently then, as it is sent.</param>
 public sealed record WhyMend(string Kind, string Words, IReadOnlyList<Id<Item>> Items, IReadOnlyList<DifferenceChange> Changes);
 
-/// <summary>Answers why.</summary>
+/// <summary>Reads why an item is open to one student, or is not.</summary>
 public static class ReadWhy
 {
     public static async Task<WhyAnswer> Handle(
