@@ -51,7 +51,7 @@ public sealed record ConditionPart(
 );
 
 /// <summary>The condition on a unit, a lesson or an item, met or not.</summary>
-public sealed record ConditionWhy
+public sealed record ExplainedCondition
 {
     public required Level Level { get; init; }
 
@@ -74,9 +74,9 @@ public sealed record ConditionWhy
 
 /// <summary>A date with how it came about.</summary>
 /// <param name="Layer">Who gave it; null: there is none.</param>
-public sealed record DateWhy(Instant? At, Layer? Layer, ImmutableArray<DateStep> Steps)
+public sealed record ExplainedDate(Instant? At, Layer? Layer, ImmutableArray<DateStep> Steps)
 {
-    public static readonly DateWhy None = new(null, null, []);
+    public static readonly ExplainedDate None = new(null, null, []);
 }
 
 /// <summary>
@@ -101,13 +101,13 @@ public sealed record Explanation
     public required ImmutableArray<InTheWay> Stands { get; init; }
 
     /// <summary>Of unit, lesson and item.</summary>
-    public ImmutableArray<ConditionWhy> Gates { get; init; } = [];
+    public ImmutableArray<ExplainedCondition> Gates { get; init; } = [];
 
-    public DateWhy Opens { get; init; } = DateWhy.None;
+    public ExplainedDate Opens { get; init; } = ExplainedDate.None;
 
-    public DateWhy Due { get; init; } = DateWhy.None;
+    public ExplainedDate Due { get; init; } = ExplainedDate.None;
 
-    public DateWhy Closes { get; init; } = DateWhy.None;
+    public ExplainedDate Closes { get; init; } = ExplainedDate.None;
 
     /// <summary>What alone would open it, from what touches nobody else to what touches everybody.</summary>
     public ImmutableArray<Remedy> Remedies { get; init; } = [];
@@ -135,7 +135,7 @@ public sealed record Explanation
             };
         if (plan.Section(section).Item(item) is null)
             return OfAnothers(new Explain(plan, known).DecideIn(section, item, at), item, known);
-        return new WhyHere(plan, At(plan, section, at), known, item, at).Answer();
+        return new ItemExplanation(plan, At(plan, section, at), known, item, at).Answer();
     }
 
     internal static bool IsOpenIn(ReleaseState state) => state is ReleaseState.Open or ReleaseState.Overdue;

@@ -78,9 +78,16 @@ public sealed record WhyStep(string Words, Moment? Moment);
 
 /// <param name="Kind">What it is, such as <c>give-back</c>.</param>
 /// <param name="Words">As it goes on after “To open it,”.</param>
-/// <param name="Items">The items whose pieces are given back, or whose condition is dropped.</param>
+/// <param name="Items">The items whose pieces are given back.</param>
 /// <param name="Changes">What the section does differently then, as it is sent.</param>
-public sealed record WhyMend(string Kind, string Words, IReadOnlyList<Id<Item>> Items, IReadOnlyList<DifferenceChange> Changes);
+/// <param name="Row">Where in the outline the condition stands that is dropped, such as <c>item-12</c>; null: nothing is dropped.</param>
+public sealed record WhyMend(
+    string Kind,
+    string Words,
+    IReadOnlyList<Id<Item>> Items,
+    IReadOnlyList<DifferenceChange> Changes,
+    string? Row = null
+);
 
 /// <summary>Reads why an item is open to one student, or is not.</summary>
 public static class ReadWhy
@@ -106,7 +113,7 @@ public static class ReadWhy
     private static WhyAnswer Of(EditionPlan plan, Explanation why, Item item, string name, Viewpoint viewpoint)
     {
         var zone = plan.Term.Zone;
-        var words = new WhyWords(plan.Schedule, new(plan.Schedule), name, plan.OptionOf);
+        var words = new ExplanationWords(plan.Schedule, new(plan.Schedule), name, plan.OptionOf);
         var section = why.Section is { } own ? plan.Following(PlanIds.IdOf(own)) : null;
         var mends = new Mends(plan, section, words, why);
         return new()
@@ -149,7 +156,7 @@ public static class ReadWhy
                     .Select(pair => new WhyDate(
                         pair.Item1,
                         Moment.Of(pair.Item2.At, zone),
-                        WhyWords.Given(pair.Item2.Layer),
+                        ExplanationWords.Given(pair.Item2.Layer),
                         [.. pair.Item2.Steps.Select(words.Of).Select(step => new WhyStep(step.Words, Moment.Of(step.Moment, zone)))]
                     )),
             ],
@@ -160,7 +167,7 @@ public static class ReadWhy
     }
 
     /// <summary>Remedies as they can be done.</summary>
-    private sealed class Mends(EditionPlan plan, FollowingSection? section, WhyWords words, Explanation why)
+    private sealed class Mends(EditionPlan plan, FollowingSection? section, ExplanationWords words, Explanation why)
     {
         public WhyMend Of(Remedy remedy) =>
             remedy switch
@@ -184,17 +191,15 @@ public static class ReadWhy
                     [],
                     [.. At(Obstacle.Unpublished).SelectMany(one => Changed(one.Level!.Value, one.Id!, AdjustedField.Published, true))]
                 ),
-                Remedy.DropCondition => Mend(
-                    "drop-condition",
-                    remedy,
-                    [.. At(Obstacle.Locked).Where(one => one.Level == Level.Item).Select(one => new Ref<Item>(one.Id!))]
-                ),
+                Remedy.DropCondition => Mend("drop-condition", remedy, []) with { Row = RowOf(At(Obstacle.Locked).First()) },
                 Remedy.OpenForStudent => Mend("open-for-student", remedy, []),
                 _ => Mend("wait", remedy, []),
             };
 
         private WhyMend Mend(string kind, Remedy remedy, IEnumerable<Ref<Item>> items, params DifferenceChange[] changes) =>
             new(kind, words.Of(remedy), [.. items.Select(item => new Id<Item>(plan.Row(item).Id))], changes);
+
+        private string? RowOf(InTheWay one) => plan.Find(one.Id!) is { } row ? $"{EnumNames.Of(one.Level!.Value)}-{row.Id}" : null;
 
         private IEnumerable<InTheWay> At(Obstacle what) => why.Stands.Where(one => one.What == what);
 

@@ -80,7 +80,7 @@ internal sealed class WhyWriter(Utf8JsonWriter json)
         Moment("until", one.Until);
     }
 
-    private void Condition(ConditionWhy gate)
+    private void Condition(ExplainedCondition gate)
     {
         json.WriteString("level", EnumNames.Of(gate.Level));
         json.WriteString("id", gate.Id);
@@ -132,7 +132,7 @@ internal sealed class WhyWriter(Utf8JsonWriter json)
         json.WriteEndObject();
     }
 
-    private void Date(string name, DateWhy date)
+    private void Date(string name, ExplainedDate date)
     {
         json.WriteStartObject(name);
         Moment("at", date.At);

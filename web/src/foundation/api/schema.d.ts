@@ -8876,10 +8876,12 @@ export interface components {
             kind: string;
             /** @description As it goes on after “To open it,”. */
             words: string;
-            /** @description The items whose pieces are given back, or whose condition is dropped. */
+            /** @description The items whose pieces are given back. */
             items: number[];
             /** @description What the section does differently then, as it is sent. */
             changes: components["schemas"]["DifferenceChange"][];
+            /** @description Where in the outline the condition stands that is dropped, such as `item-12`; null: nothing is dropped. */
+            row?: null | string;
         };
         WhyStep: {
             words: string;

@@ -32,15 +32,12 @@ const isDoneHere = (mend: Schemas['WhyMend']) => mend.kind === 'open-for-student
 
 /** Where something is done that is not done here. */
 function placeOf(mend: Schemas['WhyMend']) {
-  const item = mend.items[0]
-  if (item === undefined) return null
-  return mend.kind === 'give-back'
-    ? {
-        name: 'work',
-        params: { edition: props.edition },
-        query: { ...viewpoint.query.value, section: why.value?.section?.id, item, student: props.student },
-      }
-    : { name: 'outline', params: { edition: props.edition }, query: { ...viewpoint.query.value, row: `item-${item}` } }
+  const params = { edition: props.edition }
+  const at = viewpoint.query.value
+  if (mend.row) return { name: 'outline', params, query: { ...at, row: mend.row } }
+  if (mend.items[0] === undefined) return null
+  const piece = { section: why.value?.section?.id, item: mend.items[0], student: props.student }
+  return { name: 'work', params, query: { ...at, ...piece } }
 }
 </script>
 

@@ -8,7 +8,7 @@ using Polycline.Core.Release;
 namespace Polycline.Core.Explaining;
 
 /// <summary>Why an item that a student's section has is open to them, or is not. Source: the computation, chapter 11, <i>why</i>.</summary>
-internal sealed class WhyHere
+internal sealed class ItemExplanation
 {
     private readonly SectionSchedule schedule;
     private readonly StudentRecord student;
@@ -23,7 +23,7 @@ internal sealed class WhyHere
     private readonly PlanSchedule plan;
 
     /// <param name="student">Without anything that happened after <paramref name="at"/>.</param>
-    public WhyHere(PlanSchedule plan, SectionSchedule schedule, StudentRecord student, Ref<Item> item, Instant at)
+    public ItemExplanation(PlanSchedule plan, SectionSchedule schedule, StudentRecord student, Ref<Item> item, Instant at)
     {
         this.plan = plan;
         this.schedule = schedule;
@@ -53,7 +53,8 @@ internal sealed class WhyHere
         var froms = reasons.SelectMany(reason => gates.FromsOf(reason.Trace)).Distinct().ToList();
         ImmutableArray<InTheWay> stands = [.. Stands(reasons)];
         var until = isOpen ? null : Until(froms);
-        var remedies = isOpen ? null : new WhyRemedies(plan, schedule, student, here, at, stands, reasons);
+        var search = isOpen ? null : new RemedySearch(plan, schedule, student, here, at, stands, reasons);
+        ImmutableArray<Remedy> alone = [.. search?.Alone() ?? []];
         return new()
         {
             Section = decision.Section,
@@ -66,8 +67,8 @@ internal sealed class WhyHere
             Opens = new(dates.Opens.At, dates.Opens.Layer, [.. steps.Opens]),
             Due = new(dates.Due.At, dates.Due.Layer, [.. steps.Due]),
             Closes = new(dates.Closes.At, dates.Closes.Layer, [.. steps.Closes]),
-            Remedies = remedies?.Alone(until) ?? [],
-            Together = remedies?.Together(),
+            Remedies = until is { } opening ? [new Remedy.Wait(opening), .. alone] : alone,
+            Together = alone.IsEmpty ? search?.Together() : null,
             QuizTime = here.Item.Kind == ItemKind.Quiz ? student.Always?.QuizTime : null,
         };
     }
@@ -144,7 +145,7 @@ internal sealed class WhyHere
             ? Layer.Section
             : Layer.Master;
 
-    private ConditionWhy Condition(GateReason reason) =>
+    private ExplainedCondition Condition(GateReason reason) =>
         new()
         {
             Level = reason.Level,

@@ -7,7 +7,7 @@ using Polycline.Core.Release;
 namespace Polycline.Core.Explaining;
 
 /// <summary>What would open an item for a student: each is tried by doing it and deciding again.</summary>
-internal sealed class WhyRemedies(
+internal sealed class RemedySearch(
     PlanSchedule plan,
     SectionSchedule schedule,
     StudentRecord student,
@@ -41,34 +41,26 @@ internal sealed class WhyRemedies(
             },
         };
 
-    /// <summary>What opens it alone, from what touches nobody else to what touches everybody.</summary>
-    /// <param name="until">When it opens by itself; null: it does not.</param>
-    public ImmutableArray<Remedy> Alone(Instant? until) => [.. until is { } moment ? Acts.Prepend(new Remedy.Wait(moment)) : Acts];
-
-    private IEnumerable<Remedy> Acts
+    /// <summary>What somebody can do that opens it alone, from what touches nobody else to what touches everybody.</summary>
+    public IEnumerable<Remedy> Alone()
     {
-        get
-        {
-            if (GivenBack() is { } items)
-                yield return new Remedy.GiveBack(items);
-            if (opening.IsSomething && Opens(Opened, here))
-                yield return new Remedy.OpenForStudent(opening);
-            if (here.Opens.Anchor is not null && Opens(student, here with { Opens = new(null, Layer.Section) }))
-                yield return new Remedy.MoveOpening(here.Ref);
-            if (!held.IsEmpty && Opens(student, here with { Held = false }))
-                yield return new Remedy.PutBackHold(held);
-            if (!unpublished.IsEmpty && Opens(student, here with { Published = true }))
-                yield return new Remedy.Publish(unpublished);
-            if (!locked.IsEmpty && Opens(student, Unconditioned()))
-                yield return new Remedy.DropCondition(locked);
-        }
+        if (GivenBack() is { } items)
+            yield return new Remedy.GiveBack(items);
+        if (opening.IsSomething && Opens(Opened, here))
+            yield return new Remedy.OpenForStudent(opening);
+        if (here.Opens.Anchor is not null && Opens(student, here with { Opens = new(null, Layer.Section) }))
+            yield return new Remedy.MoveOpening(here.Ref);
+        if (!held.IsEmpty && Opens(student, here with { Held = false }))
+            yield return new Remedy.PutBackHold(held);
+        if (!unpublished.IsEmpty && Opens(student, here with { Published = true }))
+            yield return new Remedy.Publish(unpublished);
+        if (!locked.IsEmpty && Opens(student, Unconditioned()))
+            yield return new Remedy.DropCondition(locked);
     }
 
-    /// <summary>What opens it only together; null where something does alone, or nothing does.</summary>
+    /// <summary>What opens it only together, where nothing does alone; null: nothing does.</summary>
     public ImmutableArray<Remedy>? Together()
     {
-        if (Acts.Any())
-            return null;
         ImmutableArray<Remedy> all =
         [
             .. opening.IsSomething ? [new Remedy.OpenForStudent(opening)] : Array.Empty<Remedy>(),

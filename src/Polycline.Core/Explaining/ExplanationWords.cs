@@ -23,7 +23,7 @@ public sealed record StepLine(string Words, Instant? Moment);
 /// <param name="names">How units, lessons, items and sections are called.</param>
 /// <param name="student">How the student is called.</param>
 /// <param name="optionOf">What an option of a choice says.</param>
-public sealed class WhyWords(PlanSchedule plan, PlanNames names, string student, Func<Ref<Item>, string, string>? optionOf = null)
+public sealed class ExplanationWords(PlanSchedule plan, PlanNames names, string student, Func<Ref<Item>, string, string>? optionOf = null)
 {
     private readonly GateWords gates = new(item => names.Of(item.Name), names.Of, plan.Edition.Levels, optionOf);
 
@@ -60,10 +60,10 @@ public sealed class WhyWords(PlanSchedule plan, PlanNames names, string student,
         };
 
     /// <summary>What a condition is on: <c>the unit “Fronts”</c>.</summary>
-    public string Owner(ConditionWhy condition) => Owner(condition.Level, condition.Id);
+    public string Owner(ExplainedCondition condition) => Owner(condition.Level, condition.Id);
 
     /// <summary>A condition, line by line.</summary>
-    public ImmutableArray<ConditionLine> Of(ConditionWhy condition)
+    public ImmutableArray<ConditionLine> Of(ExplainedCondition condition)
     {
         var lines = ImmutableArray.CreateBuilder<ConditionLine>();
         Add(condition.Tree, 0);
