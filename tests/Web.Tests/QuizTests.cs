@@ -404,6 +404,30 @@ public sealed class QuizTests : LeadOfASchool
     }
 
     [Fact]
+    public async Task A_faulty_question_gives_everyone_its_points_or_is_as_if_it_had_not_been_asked()
+    {
+        await Write(Text);
+        await Begin();
+        await End(1);
+        var number = "points: 2";
+        async Task<JsonNode> Faulty(string how)
+        {
+            (await Write(Text.Replace(number, $"{number}\nfaulty: {how}", StringComparison.Ordinal))).Status.ShouldBe(HttpStatusCode.OK);
+            return (await Seen())["done"]![0]!;
+        }
+        (await Seen())["done"]![0]!["score"]!.GetValue<string>().ShouldBe("0 of 4");
+        var full = await Faulty("full points");
+        full["score"]!.GetValue<string>().ShouldBe("2 of 4");
+        full["questions"]!.AsArray().Select(line => line!["isFaulty"]!.GetValue<bool>()).ShouldBe([false, true, false]);
+        var without = await Faulty("left out");
+        without["score"]!.GetValue<string>().ShouldBe("0 of 2");
+        without["questions"]!.AsArray().Count.ShouldBe(2);
+        // Whoever begins now is not asked it.
+        await Begin();
+        (await Seen())["running"]!["questions"]!.AsArray().Count.ShouldBe(2);
+    }
+
+    [Fact]
     public async Task What_was_put_stays_as_it_was_and_a_key_put_right_marks_it_by_the_new_one()
     {
         await Write("Which is colder?\n- minus three\n+ three");
