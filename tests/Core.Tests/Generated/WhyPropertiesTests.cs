@@ -65,7 +65,7 @@ public sealed class WhyPropertiesTests
             .Sample(
                 (some, at, isWaiting) =>
                 {
-                    var drawn = isWaiting ? Waiting(some, at) : some;
+                    var drawn = isWaiting ? Waiting(some, at) : Held(some);
                     var plan = Known(drawn, at);
                     var (asked, schedule) = (Schedule(drawn), Schedule(plan));
                     foreach (var student in Students)
@@ -225,6 +225,34 @@ public sealed class WhyPropertiesTests
             ],
         };
     }
+
+    // The last item would be open to everybody, if it were not held in every section.
+    private static Plan Held(Plan plan) =>
+        plan.Edition.InReadingOrder().LastOrDefault() is not { Ref: var last }
+            ? plan
+            : plan with
+            {
+                Edition = OfItems(plan.Edition, item => item.Ref == last ? item with { Gate = null, Published = true } : item),
+                Sections =
+                [
+                    .. plan.Sections.Select(section =>
+                        section with
+                        {
+                            Adjustments =
+                            [
+                                .. section.Adjustments,
+                                new Adjustment.OfItem
+                                {
+                                    Item = last,
+                                    Opens = new Given<Anchor>(true, null),
+                                    Closes = new Given<Anchor>(true, null),
+                                    Hold = true,
+                                },
+                            ],
+                        }
+                    ),
+                ],
+            };
 
     private static Edition OfItems(Edition edition, Func<Item, Item> change) =>
         edition with

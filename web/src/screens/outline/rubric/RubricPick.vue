@@ -67,9 +67,7 @@ async function restore(): Promise<void> {
         <li v-for="(one, at) in found" :key="at">
           <span class="what">
             <strong>{{ one.rubric.name }}</strong>
-            <span class="small second">{{
-              one.rubric.criteria.map((criterion) => criterion.title).join(' · ')
-            }}</span>
+            <span class="small second">{{ one.rubric.criteria.map((criterion) => criterion.title).join(' · ') }}</span>
           </span>
           <span class="small second"
             >{{ one.where }}<template v-if="one.items > 1">, {{ levels.item.counted(one.items) }}</template></span
