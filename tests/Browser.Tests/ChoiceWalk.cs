@@ -49,7 +49,7 @@ public sealed class ChoiceWalk(PublishedSchool school) : IClassFixture<Published
         orla.Press(orla.See("//button[normalize-space() = 'and something else']"));
         // Of a choice, what must have happened is that one of its options is picked.
         orla.Pick("Item 2", "5.04");
-        orla.SeeText("“An instrument of your own” is picked");
+        orla.SeeText("has “An instrument of your own” picked");
         orla.Press(orla.See("//button[normalize-space() = 'Set this condition' and not(@disabled)]"));
         orla.Sure("You set a condition on “A cloud in a bottle”");
         orla.SeeText("“An instrument of your own” is picked in 5.04");

@@ -93,6 +93,22 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
         ),
         new("outline/editors/ConditionEditor", "condition-item", "outline?row=item:Isobars by hand", SetCondition),
         new(
+            "outline/editors/ConditionEditor",
+            "set-conditions",
+            "outline?row=unit:Storm season",
+            p => Button(p, "No condition."),
+            p => p.Pick("Item 1", "2.04"),
+            p => Button(p, "Set this condition")
+        ),
+        new(
+            "outline/editors/CopyCondition",
+            "set-conditions",
+            "outline?row=item:Isobars by hand",
+            p => Press(p, "(//p[@class = 'sentence']//button)[4]"),
+            p => p.Pick("Set it on others as well", "A slow ramp"),
+            p => Button(p, "Set it there")
+        ),
+        new(
             "outline/editors/ForWhomEditor",
             "add-group",
             "outline?row=item:An item renamed",
@@ -560,7 +576,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
         Press(p, "(//p[@class = 'sentence']//button)[4]");
         Press(p, "//button[normalize-space() = 'set a condition' or normalize-space() = 'and something else']");
         p.Pick("Item 1", "2.04");
-        Select(p, "What must have happened, 1", "it is opened", "it is handed in");
+        Select(p, "What must have happened, 1", "is opened", "is handed in");
         Button(p, "Set this condition");
     }
 

@@ -24,6 +24,7 @@ public sealed class Person : IDisposable
         "understand-quiz",
         "try-quiz",
         "understand-rubric",
+        "would-admit",
         "take-back-course",
         "take-back-roll-over",
         "keep-rubric",

@@ -474,6 +474,33 @@ public static class CommandExamples
                         ["gate"] = new JsonObject { ["item"] = await Lineage(school, "Label the ramp"), ["is"] = "returned" },
                     }
                 )),
+        ["set-conditions"] = school => In(school, async at => new
+            {
+                conditions = new object[]
+                {
+                    new
+                    {
+                        of = "item",
+                        place = (await at("item", "A slow ramp")).Id,
+                        gate = new { item = await Lineage(school, "Label the ramp"), @is = "submitted" },
+                        version = (await at("item", "A slow ramp")).Version,
+                    },
+                    new
+                    {
+                        of = "unit",
+                        place = (await at("unit", "Storm season")).Id,
+                        gate = new { not = new { item = await Lineage(school, "Label the ramp"), @is = "opened" } },
+                        version = (await at("unit", "Storm season")).Version,
+                    },
+                    new
+                    {
+                        of = "lesson",
+                        place = (await at("lesson", "The cold front")).Id,
+                        gate = new { item = await Lineage(school, "Label the ramp"), @is = "returned" },
+                        version = (await at("lesson", "The cold front")).Version,
+                    },
+                },
+            }),
         ["confirm-taught"] = school => In(school, async at => new
             {
                 section = school.Ids["section:9 Alder"],

@@ -123,6 +123,14 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             "/api/editions/{edition}/students/{student}/catch-up",
             TheirStudents
         ),
+        ["GET /api/editions/{edition:long}/conditions"] = new("/api/editions/{edition}/conditions", Team),
+        ["GET /api/editions/{edition:long}/askable"] = new("/api/editions/{edition}/askable", Team),
+        ["POST /api/editions/{edition:long}/would-admit"] = new("/api/editions/{edition}/would-admit", Team, async school => new
+        {
+            of = "item",
+            place = await school.Item("Cloud diary"),
+            gate = new { item = await CommandExamples.Lineage(school, "Label the ramp"), @is = "opened" },
+        }),
         ["GET /api/editions/{edition:long}/items/{item:long}/who-can"] = new("/api/editions/{edition}/items/{task}/who-can", Team),
         ["GET /api/editions/{edition:long}/students/{student:long}/items/{item:long}/why"] = new(
             "/api/editions/{edition}/students/{student}/items/{task}/why",

@@ -60,6 +60,12 @@ export const router = createRouter({
         },
         { path: 'dates', name: 'dates', component: () => import('./screens/dates/DatesScreen.vue'), props: numbers },
         { path: 'pace', name: 'pace', component: () => import('./screens/pace/PaceScreen.vue'), props: numbers },
+        {
+          path: 'conditions',
+          name: 'conditions',
+          component: () => import('./screens/conditions/ConditionsScreen.vue'),
+          props: numbers,
+        },
         { path: 'work', name: 'work', component: () => import('./screens/work/WorkScreen.vue'), props: numbers },
         {
           path: 'sections',

@@ -14,6 +14,7 @@ public static class Outcomes
                     or ItemKind.Handout,
             GateNode.Done { Deed: Deed.Returned } => item.Kind is ItemKind.Task or ItemKind.Discussion or ItemKind.Handout,
             GateNode.Scored => item.Kind == ItemKind.Quiz
+                || item.Marked is not null
                 || (item.Kind is ItemKind.Task or ItemKind.Discussion && item.Purpose == Purpose.ForMarks),
             GateNode.Picked => item.Kind == ItemKind.Choice,
             _ => true,

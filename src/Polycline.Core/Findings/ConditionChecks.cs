@@ -17,6 +17,10 @@ public static class ConditionChecks
     /// </summary>
     public static IEnumerable<PlanFinding> OfCourse(PlanSchedule plan) => NoOutcome(plan).Concat(ChoiceTies.Of(plan));
 
+    /// <summary>Those of the course, of its sections, and chapter 6's, with the titles of options in place of their ids.</summary>
+    public static IEnumerable<PlanFinding> Everywhere(PlanSchedule plan) =>
+        PlanFindings.Of(plan).Concat(OfCourse(plan)).Concat(plan.Sections.SelectMany(OfSection)).Select(finding => finding.Titled(plan));
+
     private static IEnumerable<PlanFinding> NoOutcome(PlanSchedule plan)
     {
         foreach (var unit in plan.Edition.Units)

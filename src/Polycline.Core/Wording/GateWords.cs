@@ -44,6 +44,21 @@ public sealed class GateWords(
             _ => Told(node)!,
         };
 
+    /// <summary>What a leaf asks of an item, without the item, such as <c>given back</c> or <c>at least 70 %</c>.</summary>
+    public string Asked(GateNode leaf) =>
+        leaf switch
+        {
+            GateNode.Done { Deed: Deed.Opened } => "opened",
+            GateNode.Done { Deed: Deed.Ticked } => "ticked off",
+            GateNode.Done { Deed: Deed.Submitted } => "handed in",
+            GateNode.Done => "given back",
+            GateNode.Scored { Min: { } min, Below: { } below } => $"{Percent(min)} to below {Percent(below)}",
+            GateNode.Scored { Below: { } below } => $"below {Percent(below)}",
+            GateNode.Scored { Min: var min } => $"at least {Percent(min ?? 0)}",
+            GateNode.Picked picked => $"“{optionOf?.Invoke(picked.Choice, picked.Option) ?? picked.Option}”",
+            _ => Of(leaf),
+        };
+
     /// <summary>
     /// What a leaf asks, for a student; null where they are not told: of a group, a score <i>below</i>, or a <c>not</c>.
     /// </summary>

@@ -203,16 +203,26 @@ public sealed class EditionPlan(EditionHead head, EditionTerm term, CourseTree t
             );
     }
 
-    /// <summary>How many items of the course, or of a section only, say something of a group.</summary>
+    /// <summary>How much of the course, or of a section only, says something of a group: items, and the conditions of units and lessons.</summary>
     public int UsesOf(string group) =>
-        Rows.Where(row => row.Level == Level.Item && IsHere(row))
-            .Select(row => Schedule.Item(new(row.Lineage)))
-            .Count(item =>
-                item.For?.Groups?.Contains(group) == true
-                || item.For?.Except.Contains(group) == true
-                || item.Asks?.Together.Contains(group) == true
-                || item.Gate?.Root.Leaves().Any(leaf => leaf is Core.Courses.GateNode.InGroup named && named.Group == group) == true
+        Rows.Where(IsHere)
+            .Count(row =>
+                row.Level switch
+                {
+                    Level.Unit => Names(UnitOf(row).Gate, group),
+                    Level.Lesson => Names(LessonOf(row).Gate, group),
+                    _ => Schedule.Item(new(row.Lineage)) is var item
+                        && (
+                            item.For?.Groups?.Contains(group) == true
+                            || item.For?.Except.Contains(group) == true
+                            || item.Asks?.Together.Contains(group) == true
+                            || Names(item.Gate, group)
+                        ),
+                }
             );
+
+    private static bool Names(Gate? gate, string group) =>
+        gate?.Root.Leaves().Any(leaf => leaf is GateNode.InGroup named && named.Group == group) == true;
 
     /// <summary>The groups whose members hand in one piece of an item together, in the order in which they are named there.</summary>
     public IEnumerable<GroupRow> GroupsTogether(Id<Item> item) =>

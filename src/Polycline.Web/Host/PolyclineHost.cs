@@ -14,6 +14,7 @@ using Polycline.Web.Account;
 using Polycline.Web.Beginning;
 using Polycline.Web.Calendar;
 using Polycline.Web.Choices;
+using Polycline.Web.Conditions;
 using Polycline.Web.Dates;
 using Polycline.Web.Editions;
 using Polycline.Web.Feeds;
@@ -243,6 +244,7 @@ public static class PolyclineHost
         routes.MapRosters();
         routes.MapSections();
         routes.MapOutline();
+        routes.MapConditions();
         routes.MapSearch();
         routes.MapDates();
         routes.MapPace();

@@ -4,8 +4,6 @@ using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data;
-using Polycline.Data.People;
-using Polycline.Data.Students;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Http;
 using Polycline.Web.Foundation.Reading;
@@ -42,55 +40,31 @@ public static class ReadWhoCan
         viewpoint.NeedsTeam("Who can open something");
         var plan = await compiled.Edition(access);
         var found = plan.Item(new Id<Item>(item)) ?? throw Problem.Unknown();
-        var (rows, records) = await database.Read(
-            async connection =>
-            {
-                var rows = await AccessStore.StudentsOf(connection, plan.Id, access.Person.Id, access.IsLead);
-                var students = rows.Select(row => row.Student).OfType<Id<Person>>().Distinct().ToList();
-                return (
-                    rows.Where(row => row.Student is not null).ToList(),
-                    (await StudentStore.Read(connection, plan, students, viewpoint.At)).Records
-                );
-            },
-            stop
-        );
+        var taught = await TaughtSection.Read(database, plan, access, viewpoint.At, stop);
         var words = new DecisionWords(plan.Schedule, new(plan.Schedule));
-        // Where they are now, if whoever asks may see them there.
-        var here = rows.Where(row => records[row.Student!.Value].SectionAt(plan.Term, viewpoint.At) == row.Section.InPlan())
-            .ToLookup(row => row.Section);
         return new(
             Moment.Of(viewpoint.At, plan.Term.Zone),
             [
-                .. plan
-                    .Counted.Sections.Where(section => here.Contains(section.Id))
-                    .Select(section => new WhoInSection(
-                        section.Id,
-                        section.Name,
-                        section.Letter,
-                        [
-                            .. here[section.Id]
-                                .DistinctBy(row => row.Student)
-                                .Select(row =>
-                                    (
-                                        Row: row,
-                                        Decision: new Explain(plan.Schedule, records[row.Student!.Value]).Decide(found.Ref, viewpoint.At)
-                                    )
-                                )
-                                .GroupBy(one => (Reason: Reason(words, one.Decision, found, viewpoint), CanOpen: CanOpen(one.Decision)))
-                                .OrderByDescending(group => group.Key.CanOpen)
-                                .ThenByDescending(group => group.Count())
-                                .ThenBy(group => group.Key.Reason, StringComparer.Ordinal)
-                                .Select(group => new WhoGroup(
-                                    group.Key.Reason,
-                                    group.Key.CanOpen,
-                                    [
-                                        .. group
-                                            .Select(one => new WhoStudent(one.Row.Student!.Value, one.Row.Name!))
-                                            .OrderBy(student => student.Name, StringComparer.OrdinalIgnoreCase),
-                                    ]
-                                )),
-                        ]
-                    )),
+                .. taught.Select(one => new WhoInSection(
+                    one.Section.Id,
+                    one.Section.Name,
+                    one.Section.Letter,
+                    [
+                        .. one
+                            .Students.Select(student =>
+                                (Student: student, Decision: new Explain(plan.Schedule, student.Record).Decide(found.Ref, viewpoint.At))
+                            )
+                            .GroupBy(pair => (Reason: Reason(words, pair.Decision, found, viewpoint), CanOpen: CanOpen(pair.Decision)))
+                            .OrderByDescending(group => group.Key.CanOpen)
+                            .ThenByDescending(group => group.Count())
+                            .ThenBy(group => group.Key.Reason, StringComparer.Ordinal)
+                            .Select(group => new WhoGroup(
+                                group.Key.Reason,
+                                group.Key.CanOpen,
+                                [.. group.Select(pair => new WhoStudent(pair.Student.Id, pair.Student.Name))]
+                            )),
+                    ]
+                )),
             ]
         );
     }

@@ -67,6 +67,12 @@ public sealed record OutlineUnit
     /// <summary>The letter of the only section it is of; null: of the course.</summary>
     public required string? Only { get; init; }
 
+    /// <summary>What must be met before anything in it opens, in words; null: nothing.</summary>
+    public required string? Condition { get; init; }
+
+    /// <summary>The same in the plan file's form.</summary>
+    public required System.Text.Json.JsonElement? Gate { get; init; }
+
     public required long Version { get; init; }
 
     public required IReadOnlyList<OutlineLesson> Lessons { get; init; }
@@ -96,6 +102,12 @@ public sealed record OutlineLesson
 
     /// <summary>The letter of the only section it is of; null: of the course.</summary>
     public required string? Only { get; init; }
+
+    /// <summary>What must be met before anything in it opens, in words; null: nothing.</summary>
+    public required string? Condition { get; init; }
+
+    /// <summary>The same in the plan file's form.</summary>
+    public required System.Text.Json.JsonElement? Gate { get; init; }
 
     public required long Version { get; init; }
 
@@ -180,7 +192,7 @@ public static class ReadOutline
             .Adjustments.Select(row => (row.Target, row.Section))
             .Concat(plan.Orders.Select(row => (row.Target, row.Section)))
             .ToLookup(row => row.Target, row => letterOf[row.Section]);
-        var gates = new GateWords(item => plan.Schedule.CodeOf[item], plan.TitleOf, tree.Levels, plan.OptionOf);
+        var gates = plan.GateWords();
         var anchors = new AnchorWords(plan.TitleOf, tree.Levels);
         var here = plan.Rows.Where(plan.IsHere).ToList();
         var lessonsOf = here.Where(row => row.Level == Level.Lesson).ToLookup(row => row.Unit);
@@ -230,6 +242,8 @@ public static class ReadOutline
                 Published = unit.Published,
                 Before = BeforeWords.Of(unit.Before),
                 Welcome = unit.Welcome,
+                Condition = unit.Gate is null ? null : gates.Sentence(unit.Gate),
+                Gate = unit.Gate.Stored(),
                 Classes = unit.Lessons.Sum(lesson => lesson.Length),
                 Only = Only(row),
                 Version = row.Version,
@@ -246,6 +260,8 @@ public static class ReadOutline
                 Id = row.As<Lesson>(),
                 Lineage = row.Lineage,
                 Title = lesson.Title,
+                Condition = lesson.Gate is null ? null : gates.Sentence(lesson.Gate),
+                Gate = lesson.Gate.Stored(),
                 Classes = lesson.Length,
                 Shortest = row.Shortest,
                 Optional = lesson.Optional,

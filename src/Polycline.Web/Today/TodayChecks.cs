@@ -29,11 +29,8 @@ public sealed record TodayMend(string Words, string? Screen, Id<Section>? Sectio
 internal sealed class TodayChecks(EditionPlan plan)
 {
     private readonly FindingWords words = new(new PlanNames(plan.Schedule).Of, plan.Edition.Basis, plan.Edition.Levels);
-    private readonly ILookup<string, PlanFinding> ofPlan = PlanFindings
-        .Of(plan.Schedule)
-        .Concat(ConditionChecks.OfCourse(plan.Schedule))
-        .Concat(plan.Schedule.Sections.SelectMany(ConditionChecks.OfSection))
-        .Select(finding => finding.Titled(plan.Schedule))
+    private readonly ILookup<string, PlanFinding> ofPlan = ConditionChecks
+        .Everywhere(plan.Schedule)
         .ToLookup(finding => finding.Section ?? "");
 
     /// <summary>In the course itself.</summary>

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using Polycline.Core;
 using Polycline.Core.Courses;
-using Polycline.Core.Wording;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
 using Polycline.Web.Foundation.AccessControl;
@@ -22,15 +21,14 @@ public sealed class ConditionItem : IPlanningCommand<EditionPlan, ConditionItemR
     public static CommandDecision Decide(EditionPlan plan, ConditionItemRequest request, Viewpoint viewpoint)
     {
         var item = plan.Item(request.Item) ?? throw Problem.Unknown("item");
-        var gate = plan.GateOf(request.Gate, "gate", plan.Needed(request.Item, "item"));
-        if (gate is not null && gate.Root.Leaves().Any(leaf => leaf.ItemOf == item.Ref))
-            throw Problem.Field("gate", "It cannot wait for itself. Choose another one.");
+        var gate = plan.ConditionOf(plan.Needed(request.Item, "item"), request.Gate, "gate");
         var turn = Tables.Items.Gate.Turns(item.Gate, gate);
         if (!turn.Changes)
             return new($"left “{item.Title}” as it is", []);
-        var words = new GateWords(named => plan.Schedule.CodeOf[named], plan.TitleOf, plan.Edition.Levels, plan.OptionOf);
         return new(
-            gate is null ? $"took the condition off “{item.Title}”" : $"set a condition on “{item.Title}”: when {words.Of(gate.Root)}",
+            gate is null
+                ? $"took the condition off “{item.Title}”"
+                : $"set a condition on “{item.Title}”: when {plan.GateWords().Of(gate.Root)}",
             [Change.Set(Tables.Items.Table, request.Item, request.Version, turn)]
         );
     }

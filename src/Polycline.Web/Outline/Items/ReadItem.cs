@@ -183,10 +183,8 @@ public static class ReadItem
             Opens = Timing(item.Opens),
             Due = Timing(item.Due),
             Closes = Timing(item.Closes),
-            Condition = item.Gate is null ? null : JsonSerializer.Deserialize<JsonElement>(PlanParts.Json(item.Gate)),
-            ConditionInWords = item.Gate is null
-                ? null
-                : new GateWords(named => plan.Schedule.CodeOf[named], plan.TitleOf, plan.Edition.Levels, plan.OptionOf).Sentence(item.Gate),
+            Condition = item.Gate.Stored(),
+            ConditionInWords = item.Gate is null ? null : plan.GateWords().Sentence(item.Gate),
             HiddenUntilMet = GatesOf(plan, row, item).Any(gate => gate?.IsHidden == true),
             ForGroups = item.For?.Groups,
             NotForGroups = item.For?.Except ?? [],

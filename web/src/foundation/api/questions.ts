@@ -97,6 +97,11 @@ export const questions = {
   pace: ofEdition('pace', (of) => api.GET('/api/editions/{edition}/pace', of)),
   sections: ofEdition('sections', (of) => api.GET('/api/editions/{edition}/sections', of)),
   editions: ofEdition('editions', (of) => api.GET('/api/editions/{edition}/editions', of)),
+  conditions: ofEdition('conditions', (of) => api.GET('/api/editions/{edition}/conditions', of)),
+  askable: (edition: number) =>
+    question(keys.ofEdition(edition, 'askable', ''), (signal) =>
+      api.GET('/api/editions/{edition}/askable', { params: { path: { edition } }, signal }),
+    ),
   groups: ofEdition('groups', (of) => api.GET('/api/editions/{edition}/groups', of)),
   joinable: ofEdition('joinable', (of) => api.GET('/api/editions/{edition}/joinable', of)),
   joinCheck: (edition: number, section: number, from: string) =>

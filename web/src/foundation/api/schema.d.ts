@@ -1819,6 +1819,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/conditions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["conditions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/askable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["askable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/would-admit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["would-admit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/set-conditions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["set-conditions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/search": {
         parameters: {
             query?: never;
@@ -3850,6 +3914,23 @@ export interface components {
         };
         /** @enum {string} */
         AdjustedField: "opens" | "due" | "closes" | "for" | "published" | "hold" | "skip" | "length" | "pin" | "lesson";
+        AdmittedAnswer: {
+            /** @description The condition as it would read. */
+            inWords: string;
+            /** @description Those whose students the viewer may see. */
+            sections: components["schemas"]["AdmittedInSection"][];
+            /** @description What would be wrong with it that is not wrong now, each as a sentence. */
+            atFault: string[];
+        };
+        AdmittedInSection: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            letter: string;
+            admitted: components["schemas"]["NamedStudent"][];
+            /** @description Those who would still wait. */
+            others: components["schemas"]["NamedStudent"][];
+        };
         AgreedTime: {
             /** Format: int32 */
             dueDays: null | number;
@@ -3962,6 +4043,51 @@ export interface components {
              * @description The version of the item that was read.
              */
             version: number;
+        };
+        /** @description What a condition can ask in this edition. */
+        AskableAnswer: {
+            items: components["schemas"]["AskableItem"][];
+            lessons: components["schemas"]["AskableLesson"][];
+            /** @description The names of its groups. */
+            groups: string[];
+        };
+        /** @description An item with what can come of it. */
+        AskableItem: {
+            lineage: string;
+            code: string;
+            title: string;
+            kind: string;
+            /** @description `opened`, `ticked`, `submitted`, `returned`: those that can happen to it. */
+            deeds: string[];
+            isScored: boolean;
+            /**
+             * Format: double
+             * @description What its points are out of; null: it is not marked in points.
+             */
+            outOf: null | number;
+            /** @description Of a short scale, lowest first; empty: it is marked otherwise, or its levels stand for no percentage. */
+            levels: components["schemas"]["AskableLevel"][];
+            /** @description Of a choice. */
+            options: components["schemas"]["AskableOption"][];
+            /** @description The letter of the only section it is of; null: of the course. */
+            only: null | string;
+        };
+        AskableLesson: {
+            lineage: string;
+            title: string;
+            unit: string;
+        };
+        AskableLevel: {
+            name: string;
+            /**
+             * Format: double
+             * @description From which percentage on it is reached.
+             */
+            percent: number;
+        };
+        AskableOption: {
+            option: string;
+            title: string;
         };
         AskedFileForm: {
             /** @description What it is, as one says it to a student: “the photograph”. */
@@ -4445,6 +4571,19 @@ export interface components {
             act: string;
             reach: components["schemas"]["ReachAnswer"];
         };
+        ConditionArrow: {
+            from: string;
+            to: string;
+            /** @description Such as `given back` or `at least 70 %`. */
+            asks: string;
+        };
+        ConditionFault: {
+            words: string;
+            /** @description The letter of the section it is in; null: it is in the course. */
+            section: null | string;
+            /** @description The first is what it is about. */
+            places: string[];
+        };
         ConditionItemRequest: {
             /** Format: int64 */
             item: number;
@@ -4454,6 +4593,48 @@ export interface components {
              * @description The version of the item that was read.
              */
             version: number;
+        };
+        /** @description Something that has a condition, or that one names. */
+        ConditionPlace: {
+            key: string;
+            of: components["schemas"]["Level"];
+            /** Format: int64 */
+            id: number;
+            /** @description Empty: it is a unit or a lesson. */
+            code: string;
+            title: string;
+            /** @description The title of its unit; its own of a unit. */
+            unit: string;
+            /** @description In words; null: it has none. */
+            condition: null | string;
+            gate: null | components["schemas"]["JsonElement"];
+            /** @description What the condition asks besides items: of a group, a lesson, a moment. */
+            alsoAsks: string[];
+            /** @description Whether students see nothing of it until its condition is met. */
+            isHidden: boolean;
+            /** Format: int64 */
+            version: number;
+            /** @description By section, in their order; whom it is not for is in none of them. */
+            standing: components["schemas"]["StandingInSection"][];
+        };
+        ConditionSection: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            letter: string;
+            students: components["schemas"]["NamedStudent"][];
+        };
+        /** @description Who waits for what in a course, and how far everybody is with it. */
+        ConditionsAnswer: {
+            at: components["schemas"]["Moment"];
+            canChange: boolean;
+            /** @description Those whose students the viewer may see. */
+            sections: components["schemas"]["ConditionSection"][];
+            /** @description In reading order: everything that has a condition, and the items that conditions name. */
+            places: components["schemas"]["ConditionPlace"][];
+            arrows: components["schemas"]["ConditionArrow"][];
+            /** @description What is wrong with conditions, each with the places it is about. */
+            faults: components["schemas"]["ConditionFault"][];
         };
         ConfirmTaughtRequest: {
             /** Format: int64 */
@@ -6059,6 +6240,11 @@ export interface components {
             option: string;
             title: string;
         };
+        NamedStudent: {
+            /** Format: int64 */
+            student: number;
+            name: string;
+        };
         NamedUnit: {
             /** Format: int64 */
             unit: number;
@@ -6368,6 +6554,9 @@ export interface components {
             differs: string[];
             /** @description The letter of the only section it is of; null: of the course. */
             only: null | string;
+            /** @description What must be met before anything in it opens, in words; null: nothing. */
+            condition: null | string;
+            gate: null | components["schemas"]["JsonElement"];
             /** Format: int64 */
             version: number;
             items: components["schemas"]["OutlineItem"][];
@@ -6416,6 +6605,9 @@ export interface components {
             classes: number;
             /** @description The letter of the only section it is of; null: of the course. */
             only: null | string;
+            /** @description What must be met before anything in it opens, in words; null: nothing. */
+            condition: null | string;
+            gate: null | components["schemas"]["JsonElement"];
             /** Format: int64 */
             version: number;
             lessons: components["schemas"]["OutlineLesson"][];
@@ -6732,6 +6924,20 @@ export interface components {
         PieceReader: {
             name: string;
             since: components["schemas"]["Moment"];
+        };
+        PlaceCondition: {
+            of: components["schemas"]["Level"];
+            /**
+             * Format: int64
+             * @description The id of the unit, lesson or item.
+             */
+            place: number;
+            gate: null | components["schemas"]["JsonElement"];
+            /**
+             * Format: int64
+             * @description The version of the place that was read.
+             */
+            version: number;
         };
         PlacesAnswer: {
             name: string;
@@ -7855,6 +8061,10 @@ export interface components {
             /** Format: int64 */
             fetch: number;
         };
+        SetConditionsRequest: {
+            /** @description 1 to 500, each place once. */
+            conditions: components["schemas"]["PlaceCondition"][];
+        };
         SetHomeRequest: {
             /** Format: int64 */
             student: number;
@@ -7960,6 +8170,20 @@ export interface components {
              * @description How many sessions were ended.
              */
             ended: number;
+        };
+        StandingInSection: {
+            /** Format: int64 */
+            section: number;
+            /** @description Not open to them yet. */
+            before: number[];
+            /** @description Open to them, and not done. */
+            at: number[];
+            /** @description Done; of a unit or lesson, let in. */
+            past: number[];
+            /** @description Closed before they had done it. */
+            missed: number[];
+            /** @description Of those before it, who would be let in if a piece they handed in were given back. */
+            forFeedback: components["schemas"]["WaitsForFeedback"][];
         };
         StopFollowingRequest: {
             /** Format: int64 */
@@ -8756,6 +8980,13 @@ export interface components {
             email: string;
             at: components["schemas"]["Moment"];
         };
+        WaitsForFeedback: {
+            /** Format: int64 */
+            student: number;
+            /** Format: int64 */
+            piece: number;
+            since: components["schemas"]["Moment"];
+        };
         WayLesson: {
             /** Format: int64 */
             id: number;
@@ -8989,6 +9220,16 @@ export interface components {
             /** Format: int32 */
             waiting: number;
             pieces: components["schemas"]["WorkPiece"][];
+        };
+        WouldAdmitRequest: {
+            of: components["schemas"]["Level"];
+            /**
+             * Format: int64
+             * @description The id of the unit, lesson or item it would stand on.
+             */
+            place: number;
+            /** @description In the plan file's form, set or not. */
+            gate: components["schemas"]["JsonElement"];
         };
         WriteItemRequest: {
             /** Format: int64 */
@@ -15040,6 +15281,168 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["RemoveNoteRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommandAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    conditions: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConditionsAnswer"];
+                };
+            };
+        };
+    };
+    askable: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskableAnswer"];
+                };
+            };
+        };
+    };
+    "would-admit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WouldAdmitRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdmittedAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "set-conditions": {
+        parameters: {
+            query?: {
+                preview?: boolean;
+                names?: boolean;
+            };
+            header?: {
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        /** @description For a preview of a planning command: whether to name the students it reaches. */
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetConditionsRequest"];
             };
         };
         responses: {

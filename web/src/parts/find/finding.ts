@@ -23,6 +23,7 @@ const SCREENS = [
   ['dates', 'Dates', 'what opens and falls due, where'],
   ['work', 'Work', 'what there is to read'],
   ['pace', 'Pace', 'how far every section is'],
+  ['conditions', 'Conditions', 'who gets through'],
   ['sections', 'Sections', 'classes, groups, timetables, differences'],
   ['scores', 'Scores', 'how they are doing'],
   ['editions', 'Editions', 'next term, last term'],

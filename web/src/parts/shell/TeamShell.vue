@@ -52,6 +52,7 @@ const screens = [
   { name: 'dates', title: 'Dates' },
   { name: 'work', title: 'Work' },
   { name: 'pace', title: 'Pace' },
+  { name: 'conditions', title: 'Conditions' },
   { name: 'sections', title: 'Sections' },
   { name: 'scores', title: 'Scores' },
   { name: 'editions', title: 'Editions' },

@@ -8,13 +8,20 @@ import NumberField from '../fields/NumberField.vue'
 import TimeField from '../fields/TimeField.vue'
 
 /** Timing in words, its parts chosen: in teaching time, so that every section has a date of its own, or on a date. */
-const props = defineProps<{ name: string; other?: string | null }>()
+const props = defineProps<{
+  name: string
+  other?: string | null
+  /** There must be a time. */
+  needed?: boolean
+}>()
 const levels = useLevels()
 const choice = defineModel<TimingChoice>({ required: true })
 
 const all = computed(() => timingWords(levels.value.lesson.one))
 const kinds = computed(() =>
-  (Object.keys(all.value) as TimingKind[]).filter((kind) => kind !== 'other' || choice.value.kind === kind),
+  (Object.keys(all.value) as TimingKind[]).filter(
+    (kind) => (kind !== 'other' || choice.value.kind === kind) && (kind !== 'none' || !props.needed),
+  ),
 )
 const words = (kind: TimingKind) => (kind === 'other' ? (props.other ?? all.value.other) : all.value[kind])
 </script>

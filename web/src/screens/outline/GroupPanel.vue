@@ -12,8 +12,9 @@ import FollowsTable from './FollowsTable.vue'
 import UnitGlance from './outcomes/UnitGlance.vue'
 import NotesHere from './notes/NotesHere.vue'
 import { fallsOf } from './rows/falls'
+import ConditionEditor from './editors/ConditionEditor.vue'
 import PublishTogether from './editors/PublishTogether.vue'
-import { type Row, onlyIn, titleOf, unpublishedOf } from './outlineRows'
+import { type Row, conditionPlaceOf, insideOf, onlyIn, titleOf, unpublishedOf } from './outlineRows'
 import { useInView } from './useInView'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import NumberField from '../../parts/fields/NumberField.vue'
@@ -63,6 +64,8 @@ watch(
 )
 const unpublished = computed(() => (props.row.level === 'unit' ? unpublishedOf(props.row.unit) : []))
 const publishing = ref(false)
+const isCondition = ref(false)
+const place = computed(() => conditionPlaceOf(props.row))
 const changeUnit = useEditionCommand(edition, '/api/editions/{edition}/change-unit')
 const changeLesson = useEditionCommand(edition, '/api/editions/{edition}/change-lesson')
 const unitRequest = computed(() => {
@@ -183,6 +186,25 @@ function useMine(): void {
         </template>
       </ProblemNote>
     </template>
+    <p v-if="!onlyIn(row) && !welcome" class="line">
+      <button
+        type="button"
+        class="word-button"
+        :disabled="!canChange"
+        :aria-expanded="isCondition"
+        @click="isCondition = !isCondition"
+      >
+        {{ place.inWords ?? 'No condition.' }}
+      </button>
+      <span class="small second">It holds for all that is in this {{ levels[row.level].one }}.</span>
+    </p>
+    <ConditionEditor
+      v-if="isCondition && canChange"
+      :edition="edition"
+      :place="place"
+      :inside="insideOf(row)"
+      @close="isCondition = false"
+    />
     <UnitGlance v-if="row.level === 'unit'" :edition="edition" :unit="row.unit.id" />
     <FollowsTable
       v-if="falls.length"

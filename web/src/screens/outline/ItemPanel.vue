@@ -7,6 +7,8 @@ import { asksSentence } from '../../parts/asks'
 import { markedSentence } from '../../parts/marks/marked'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import WhoCan from '../../parts/why/WhoCan.vue'
+import ChoiceBranches from './branches/ChoiceBranches.vue'
+import ScoreBranches from './branches/ScoreBranches.vue'
 import AddressEditor from './editors/AddressEditor.vue'
 import AsksEditor from './editors/AsksEditor.vue'
 import ConditionEditor from './editors/ConditionEditor.vue'
@@ -17,6 +19,7 @@ import TickField from '../../parts/fields/TickField.vue'
 import ItemFiles from './files/ItemFiles.vue'
 import ItemOutcomes from './outcomes/ItemOutcomes.vue'
 import ForWhomEditor from './editors/ForWhomEditor.vue'
+import PurposeLine from './PurposeLine.vue'
 import RenamePanel from './RenamePanel.vue'
 import OfferPart from './choice/OfferPart.vue'
 import QuizEditor from './quiz/QuizEditor.vue'
@@ -25,13 +28,11 @@ import ItemText from './text/ItemText.vue'
 import TimingEditor from './editors/TimingEditor.vue'
 import type { ItemRow } from './outlineRows'
 import { useInView } from './useInView'
-import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import { questions } from '../../foundation/api/questions'
 
 /** An item opened in place: its title; who gets it, when and on what condition as one sentence; its text. */
 const props = defineProps<{
   item: ItemRow
-  items: ItemRow[]
   edition: number
   sections: number
   canChange: boolean
@@ -53,8 +54,7 @@ const follows = computed(() =>
   })),
 )
 const isWho = ref(false)
-const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'whom' | 'asks' | 'marked' | null>(null)
-const describe = useEditionCommand(edition, '/api/editions/{edition}/describe-item')
+const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'whom' | 'asks' | 'marked' | 'opens-what' | null>(null)
 const publish = useEditionCommand(edition, '/api/editions/{edition}/publish-item')
 const about = useEditionCommand(edition, '/api/editions/{edition}/say-about-teacher')
 const panel = useTemplateRef<HTMLElement>('panel')
@@ -62,6 +62,8 @@ useInView(panel, whole)
 const takesAsking = computed(() => ['page', 'link', 'handout', 'task'].includes(props.item.kind))
 /** Only what is handed in can be marked. */
 const takesMark = computed(() => ['work', 'log'].includes(whole.value?.asks?.way ?? ''))
+/** What it opens by score or by option. */
+const branches = computed(() => props.item.kind === 'choice' || props.item.kind === 'quiz' || !!whole.value?.marked)
 const takesText = computed(() => props.item.kind !== 'choice' && props.item.kind !== 'quiz')
 
 const whomWords = computed(() => {
@@ -93,15 +95,6 @@ function setAbout(aboutTeacher: boolean): void {
   if (!whole.value) return
   const { id, version } = whole.value
   void about.run({ item: id, aboutTeacher, version: Math.max(version, props.item.version) }).catch(() => undefined)
-}
-
-/** What it is for, or what is seen of it beforehand. */
-function setDescription(change: { purpose?: string; before?: string | null }): void {
-  if (!whole.value) return
-  const { id, purpose, before, version } = whole.value
-  void describe
-    .run({ item: id, purpose, before, ...change, version: Math.max(version, props.item.version) })
-    .catch(() => undefined)
 }
 </script>
 
@@ -153,37 +146,12 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
         </button>
       </p>
       <RubricPart v-if="takesMark || whole.hasRubric" :edition="edition" :item="whole" :can-change="canChange" />
-      <p class="parts">
-        <span>It is</span>
-        <ChoiceField
-          :model-value="whole.purpose"
-          label="Purpose"
-          :disabled="!canChange || describe.busy.value"
-          :choices="[
-            { value: 'to-read', title: 'to read' },
-            { value: 'practice', title: 'practice' },
-            { value: 'for-marks', title: 'for marks' },
-          ]"
-          @update:model-value="setDescription({ purpose: $event })"
-        />
-        <span v-if="whole.hiddenUntilMet" class="second"
-          >and unseen until its condition is met, so that nobody reads in advance what it asks</span
-        >
-        <template v-else>
-          <span>and before it opens</span>
-          <ChoiceField
-            :model-value="whole.before"
-            label="What students see before it opens"
-            :disabled="!canChange || describe.busy.value"
-            :choices="[
-              { value: null, title: `as its ${levels.unit.one} says` },
-              { value: 'listed', title: 'listed: title and date' },
-              { value: 'unseen', title: 'unseen' },
-            ]"
-            @update:model-value="setDescription({ before: $event })"
-          />
-        </template>
-      </p>
+      <PurposeLine
+        :edition="edition"
+        :item="whole"
+        :version="Math.max(whole.version, item.version)"
+        :can-change="canChange"
+      />
       <p v-if="takesText" class="parts">
         <TickField
           :model-value="whole.aboutTeacher"
@@ -203,7 +171,6 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
         </button>
       </p>
       <ProblemNote v-if="about.problem.value" :problem="about.problem.value" />
-      <ProblemNote v-if="describe.problem.value" :problem="describe.problem.value" />
       <ProblemNote v-if="publish.problem.value" :problem="publish.problem.value" />
       <TimingEditor
         v-if="part === 'opens' || part === 'due' || part === 'closes'"
@@ -216,8 +183,32 @@ function setDescription(change: { purpose?: string; before?: string | null }): v
       <ConditionEditor
         v-if="part === 'condition'"
         :edition="edition"
+        :place="{
+          of: 'item',
+          id: whole.id,
+          lineage: whole.lineage,
+          version: whole.version,
+          only: item.only,
+          gate: whole.condition,
+          inWords: whole.conditionInWords,
+        }"
+        @close="part = null"
+      />
+      <p v-if="branches && canChange" class="line">
+        <button
+          type="button"
+          class="word-button"
+          :aria-expanded="part === 'opens-what'"
+          @click="part = part === 'opens-what' ? null : 'opens-what'"
+        >
+          {{ item.kind === 'choice' ? 'what each option opens' : 'what its score opens' }}
+        </button>
+      </p>
+      <component
+        :is="item.kind === 'choice' ? ChoiceBranches : ScoreBranches"
+        v-if="part === 'opens-what'"
+        :edition="edition"
         :item="whole"
-        :items="items"
         @close="part = null"
       />
       <ForWhomEditor v-if="part === 'whom'" :edition="edition" :item="whole" @close="part = null" />

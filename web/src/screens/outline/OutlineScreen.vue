@@ -40,7 +40,6 @@ const {
   isSettings,
 } = screen
 const { lives, counts, scale } = useLives(edition, rows, show)
-const items = computed(() => rows.value.flatMap((row) => (row.level === 'item' ? [row.item] : [])))
 
 /** The moment and the closures, behind the lines of every row. */
 const ground = computed(() => (scale.value && show.value === 'lines' ? groundOf(scale.value) : undefined))
@@ -78,7 +77,6 @@ useRowDragging(list, shownRows, (row, above) => void screen.drop(row, above), sc
           <template v-for="row in shownRows" :key="row.key">
             <OutlineRow
               :row="row"
-              :items="items"
               :edition="edition"
               :sections="outline.sections"
               :can-change="outline.canChange"

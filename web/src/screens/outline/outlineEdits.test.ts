@@ -1,5 +1,4 @@
 import { expect, test } from 'vitest'
-import { conditionOf, gateOf } from './editors/condition'
 import { dropOn, nudge } from './outlineMoves'
 import { type Row, rowsOf } from './outlineRows'
 import { anchorOf, choiceOf } from '../../parts/timing/timing'
@@ -19,16 +18,6 @@ test('a timing that says more than the choices is left as it is', () => {
   expect(choiceOf({ at: 'lesson-end', of: 'l1', meetings: 1 }).kind).toBe('other')
   expect(anchorOf(choiceOf({ at: 'unit-end' }))).toBeUndefined()
   expect(anchorOf({ kind: 'on-date', count: 1, date: '', time: '12:00' })).toBeUndefined()
-})
-
-test('a condition is the sentence it came from, unless it says more', () => {
-  const one = { item: 'a', is: 'returned' }
-  const two = { any: [one, { item: 'b', is: 'opened' }] }
-  expect(gateOf(conditionOf(one)!)).toEqual(one)
-  expect(gateOf(conditionOf(two)!)).toEqual(two)
-  expect(gateOf(conditionOf(null)!)).toBeNull()
-  expect(conditionOf({ item: 'a', scoreMin: 70 })).toBeNull()
-  expect(conditionOf({ ...one, latch: false })).toBeNull()
 })
 
 const item = (id: number) => ({
@@ -61,6 +50,8 @@ const lesson = (id: number, ...items: number[]) => ({
   differs: [],
   only: null,
   published: true,
+  condition: null,
+  gate: null,
   version: 1,
   items: items.map(item),
 })
@@ -74,6 +65,8 @@ const unit = (id: number, lessons: ReturnType<typeof lesson>[], ...own: number[]
   title: `Unit ${id}`,
   published: true,
   classes: 1,
+  condition: null,
+  gate: null,
   version: 1,
   lessons,
   items: own.map(item),

@@ -33,6 +33,8 @@ const lesson = (id: number, classes: number, optional: boolean, items: ReturnTyp
   differs: [],
   only: null,
   published: true,
+  condition: null,
+  gate: null,
   items,
 })
 const outline = {
@@ -63,6 +65,8 @@ const outline = {
       title: 'Looking up',
       published: true,
       classes: 1,
+      condition: null,
+      gate: null,
       lessons: [
         lesson(8, 1, false, [item(1, 'page', 'to-read'), item(2, 'task', 'for-marks')]),
         lesson(9, 0, true, []),

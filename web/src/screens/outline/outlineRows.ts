@@ -93,3 +93,16 @@ export function factsOf({ counts }: Outline, levels: Levels): string[] {
         : `${counts.unpublished + counts.behind} unseen by students`,
   ]
 }
+
+/** Where a condition of a unit or a lesson stands, as it is now. */
+export function conditionPlaceOf(row: Exclude<Row, { level: 'item' }>) {
+  const { id, lineage, version, only, gate, condition } = row.level === 'unit' ? row.unit : row.lesson
+  return { of: row.level, id, lineage, version, only, gate, inWords: condition }
+}
+
+/** The items in a unit or a lesson: what waits with it. */
+export const insideOf = (row: Exclude<Row, { level: 'item' }>): string[] =>
+  (row.level === 'unit'
+    ? [...row.unit.lessons.flatMap((lesson) => lesson.items), ...row.unit.items]
+    : row.lesson.items
+  ).map((item) => item.lineage)

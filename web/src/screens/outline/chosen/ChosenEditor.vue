@@ -9,8 +9,9 @@ import OneOfField from '../../../parts/fields/OneOfField.vue'
 import TickField from '../../../parts/fields/TickField.vue'
 import TimingFields from '../../../parts/timing/TimingFields.vue'
 import { anchorOf, choiceOf } from '../../../parts/timing/timing'
-import { type Act, type Change, itemsOf, placesOf } from './chosenActs'
-import { type Part, deedsFor, gateOf } from '../editors/condition'
+import { type Act, type Asked, itemsOf, placesOf, stepsOf } from './chosenActs'
+import ConditionFields from '../../../parts/condition/ConditionFields.vue'
+import { draftOf, gateOf, newLeaf, newSeveral } from '../../../parts/condition/draft'
 import type { Row } from '../outlineRows'
 import { questions } from '../../../foundation/api/questions'
 
@@ -22,46 +23,44 @@ const props = defineProps<{
   rows: Row[]
   sections: Schemas['OutlineSection'][]
 }>()
-const change = defineModel<Change | { hold: number[] } | null>({ required: true })
+const change = defineModel<Asked | null>({ required: true })
 const levels = useLevels()
 
 const purpose = ref<string | null>(null)
 const timing = ref(choiceOf({ at: props.act === 'due' ? 'lesson-end' : 'lesson-start' }))
-const waitsFor = ref('')
-const deed = ref<Part['is']>('returned')
-const deeds = computed(() =>
-  deedsFor(
-    props.rows.flatMap((row) => (row.level === 'item' && row.item.lineage === waitsFor.value ? row.item.options : [])),
-  ),
-)
-// What was asked of another item may not be asked of this one.
+const condition = ref({ ...draftOf(null), root: newSeveral([newLeaf()]) })
+const askable = useAnswer(() => questions.askable(props.edition))
+const deed = ref('returned')
+/** What can happen to each of them but the last. */
+const deeds = computed(() => {
+  const before = itemsOf(props.chosen).slice(0, -1)
+  const can = before.map((item) => askable.data.value?.items.find((one) => one.lineage === item.lineage)?.deeds ?? [])
+  return [
+    { value: 'returned', title: 'is given back with feedback' },
+    { value: 'submitted', title: 'is handed in' },
+    { value: 'ticked', title: 'is ticked off' },
+    { value: 'opened', title: 'is opened' },
+  ].filter(({ value }) => can.every((known) => known.includes(value)))
+})
 watch(deeds, (now) => {
-  if (!now.some(({ value }) => value === deed.value)) deed.value = now[0]!.value
+  if (!now.some(({ value }) => value === deed.value)) deed.value = now[0]?.value ?? 'opened'
 })
 const place = ref('')
 const groups = ref<string[]>([])
 const some = ref(true)
 const held = ref<number[]>([])
 const known = useAnswer(() => questions.groups(props.edition))
-const items = computed(() => new Set(itemsOf(props.chosen).map((item) => item.id)))
 const places = computed(() => placesOf(props.rows, props.chosen, levels.value))
-const others = computed(() =>
-  props.rows.flatMap((row) =>
-    row.level === 'item' && !items.value.has(row.item.id)
-      ? [{ value: row.item.lineage, title: `${row.item.code} ${row.item.title}`, note: row.item.kind }]
-      : [],
-  ),
-)
-
 const whole = computed(() => {
   switch (props.act) {
     case 'purpose':
       return purpose.value ? { purpose: purpose.value } : null
     case 'condition':
-      if (waitsFor.value === 'none') return { condition: { gate: null } }
-      return waitsFor.value
-        ? { condition: { gate: gateOf({ join: 'all', parts: [{ item: waitsFor.value, is: deed.value }] }) } }
-        : null
+      return gateOf(condition.value) === undefined
+        ? null
+        : { condition: { gate: gateOf(condition.value) as Schemas['ItemsCondition']['gate'] } }
+    case 'steps':
+      return itemsOf(props.chosen).length > 1 ? { conditions: stepsOf(props.chosen, deed.value) } : null
     case 'move':
       return places.value?.find((one) => one.key === place.value)?.change ?? null
     case 'whom':
@@ -90,20 +89,28 @@ watch(whole, (now) => (change.value = now as typeof change.value), { immediate: 
       { value: 'for-marks', title: 'for marks' },
     ]"
   />
-  <template v-else-if="act === 'condition'">
-    <span>when, of</span>
-    <ChoiceField
-      v-model="waitsFor"
-      label="What they wait for"
-      :placeholder="`choose ${levels.item.a}`"
-      :choices="[{ value: 'none', title: 'nothing: no condition' }, ...others]"
+  <div v-else-if="act === 'condition'">
+    <ConditionFields
+      v-model="condition"
+      :edition="edition"
+      :without="itemsOf(chosen).map((item) => item.lineage)"
+      :before="itemsOf(chosen)[0]?.lineage"
     />
-    <ChoiceField
-      v-if="waitsFor && waitsFor !== 'none'"
-      v-model="deed"
-      label="What must have happened"
-      :choices="deeds"
-    />
+    <p v-if="condition.root.parts.length === 0" class="small second">Nothing: their conditions are taken off.</p>
+  </div>
+  <template v-else-if="act === 'steps'">
+    <template v-if="itemsOf(chosen).length > 1">
+      <span>each opens when the one before it</span>
+      <ChoiceField v-model="deed" label="What must have happened to the one before" :choices="deeds" />
+      <span class="small second"
+        >{{
+          itemsOf(chosen)
+            .map((item) => item.code)
+            .join(' → ')
+        }}, in place of the conditions they have</span
+      >
+    </template>
+    <span v-else class="second">choose at least two</span>
   </template>
   <span v-else-if="act === 'move' && !places" class="second"
     >{{ levels.unit.many }}, {{ levels.lesson.many }} and {{ levels.item.many }} go to different places; move them

@@ -8,7 +8,7 @@ import { useReach } from '../../../foundation/commands/useReach'
 import CommandPanel from '../../../parts/CommandPanel.vue'
 import { changesOf } from '../../dates/dateCells'
 import ChosenEditor from './ChosenEditor.vue'
-import { type Act, type Change, actWords, countedOf, itemsOf, requestOf } from './chosenActs'
+import { type Act, type Asked, actWords, countedOf, itemsOf, requestOf } from './chosenActs'
 import type { Row } from '../outlineRows'
 import { questions } from '../../../foundation/api/questions'
 
@@ -25,13 +25,16 @@ const levels = useLevels()
 const edition = toRef(props, 'edition')
 const change = useEditionCommand(edition, '/api/editions/{edition}/change-items')
 const differ = useEditionCommand(edition, '/api/editions/{edition}/differ')
+const steps = useEditionCommand(edition, '/api/editions/{edition}/set-conditions')
 const act = ref<Act | null>(null)
-const asked = shallowRef<Change | { hold: number[] } | null>(null)
+const asked = shallowRef<Asked | null>(null)
 const dates = useAnswer(() => questions.dates(props.edition))
 /** What is asked, ready to be looked at or done. */
 const request = computed(() => {
   const what = asked.value
   if (!what || !act.value) return null
+  if ('conditions' in what)
+    return { preview: (signal: AbortSignal) => steps.preview(what, signal), run: () => steps.run(what) }
   if (!('hold' in what)) {
     const body = requestOf(props.chosen, what)
     return { preview: (signal: AbortSignal) => change.preview(body, signal), run: () => change.run(body) }
@@ -42,8 +45,8 @@ const request = computed(() => {
   return { preview: (signal: AbortSignal) => differ.preview(body, signal), run: () => differ.run(body) }
 })
 const reach = useReach(request, (one, signal) => one.preview(signal))
-const problem = computed(() => change.problem.value ?? differ.problem.value)
-const busy = computed(() => change.busy.value || differ.busy.value)
+const problem = computed(() => change.problem.value ?? differ.problem.value ?? steps.problem.value)
+const busy = computed(() => change.busy.value || differ.busy.value || steps.busy.value)
 const counted = computed(() => countedOf(props.chosen, levels.value))
 /** What is only ever done to items is not offered where there is none among them. */
 const acts = computed(() =>

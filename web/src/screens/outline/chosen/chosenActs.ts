@@ -5,7 +5,7 @@ import { type Row, onlyIn } from '../outlineRows'
 import { homesOf } from '../outlineView'
 
 /** What can be done to several rows at once. */
-export type Act = 'opens' | 'due' | 'closes' | 'purpose' | 'condition' | 'whom' | 'hold' | 'move'
+export type Act = 'opens' | 'due' | 'closes' | 'purpose' | 'condition' | 'steps' | 'whom' | 'hold' | 'move'
 
 export const actWords: Record<Act, string> = {
   opens: 'when they open',
@@ -13,12 +13,15 @@ export const actWords: Record<Act, string> = {
   closes: 'when they close',
   purpose: 'what they are for',
   condition: 'condition',
+  steps: 'one after another',
   whom: 'for whom',
   hold: 'keep back',
   move: 'move',
 }
 
 type Request = Schemas['ChangeItemsRequest']
+/** What is asked of the chosen rows: one change to all, keeping back in sections, or a condition for each of its own. */
+export type Asked = Change | { hold: number[] } | { conditions: Schemas['PlaceCondition'][] }
 export type Change = Omit<Request, 'items' | 'lessons' | 'units'>
 type ItemOfRow = Extract<Row, { level: 'item' }>
 
@@ -102,3 +105,11 @@ export function placesOf(rows: readonly Row[], chosen: readonly Row[], levels: L
       ]
   }
 }
+
+/** Each item after the first waits for the one before it. */
+export const stepsOf = (chosen: readonly Row[], deed: string): Schemas['PlaceCondition'][] =>
+  itemsOf(chosen).flatMap((item, n, all) =>
+    n === 0
+      ? []
+      : [{ of: 'item', place: item.id, gate: { item: all[n - 1]!.lineage, is: deed }, version: item.version }],
+  )

@@ -12,12 +12,11 @@ import HandedIn from './HandedIn.vue'
 import ItemPanel from '../ItemPanel.vue'
 import RowLife from './RowLife.vue'
 import type { Life } from './lives'
-import { type ItemRow, type Row, hiddenBy, onlyIn, titleOf } from '../outlineRows'
+import { type Row, hiddenBy, onlyIn, titleOf } from '../outlineRows'
 
 /** One row: what it is at the left, what becomes of it in the sections at the right; opened, it is changed under itself. */
 const props = defineProps<{
   row: Row
-  items: ItemRow[]
   edition: number
   sections: Schemas['OutlineSection'][]
   canChange: boolean
@@ -165,7 +164,6 @@ function close(): void {
     <ItemPanel
       v-if="row.level === 'item'"
       :item="row.item"
-      :items="items"
       :edition="edition"
       :sections="sections.length"
       :can-change="canChange"

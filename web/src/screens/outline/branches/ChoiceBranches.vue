@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import { computed, ref, toRef, watch } from 'vue'
+import type { Schemas } from '../../../foundation/api/client'
+import { useLevels } from '../../../foundation/levels'
+import ProblemNote from '../../../parts/ProblemNote.vue'
+import ChoiceField from '../../../parts/fields/ChoiceField.vue'
+import { optionOf } from './branches'
+import { useBranches } from './useBranches'
+
+/** What each option of a choice opens, all set in one act. */
+const props = defineProps<{ edition: number; item: Schemas['ItemAnswer'] }>()
+const emit = defineEmits<{ close: [] }>()
+const levels = useLevels()
+
+/** The option that each item hangs on. */
+const tied = ref<Map<string, string> | null>(null)
+const options = computed(() =>
+  (props.item.offers?.options ?? []).flatMap(({ option, title }) => (option === null ? [] : [{ option, title }])),
+)
+const wanted = computed(() => {
+  const now = tied.value
+  if (!now) return null
+  const changed = new Map<string, unknown>()
+  for (const [lineage, option] of now)
+    if (stored.value.get(lineage) !== option) changed.set(lineage, { choice: props.item.lineage, picked: option })
+  for (const lineage of stored.value.keys()) if (!now.has(lineage)) changed.set(lineage, null)
+  return changed
+})
+const { conditions, items, choices, set, request, reach } = useBranches(
+  toRef(props, 'edition'),
+  props.item.lineage,
+  wanted,
+)
+const stored = computed(
+  () =>
+    new Map(
+      (conditions.data.value?.places ?? []).flatMap((place) => {
+        const option = optionOf(place, props.item.lineage)
+        return option ? [[place.key, option] as const] : []
+      }),
+    ),
+)
+watch(
+  () => conditions.data.value,
+  (known) => {
+    if (known && !tied.value) tied.value = new Map(stored.value)
+  },
+  { immediate: true },
+)
+const of = (option: string) => items.value.filter((one) => tied.value?.get(one.lineage) === option)
+const free = computed(() => choices.value.filter((one) => !tied.value?.has(one.value)))
+const tie = (lineage: string, option: string) => (tied.value = new Map(tied.value).set(lineage, option))
+function untie(lineage: string): void {
+  const next = new Map(tied.value)
+  next.delete(lineage)
+  tied.value = next
+}
+
+async function send(): Promise<void> {
+  if (!request.value) return
+  await set.run(request.value).then(
+    () => emit('close'),
+    () => undefined,
+  )
+}
+</script>
+
+<template>
+  <form class="editor" novalidate @submit.prevent="send" @keydown.esc.stop.prevent="emit('close')">
+    <p v-if="!tied" class="small" role="status">Reading …</p>
+    <p v-for="option in options" v-else :key="option.option" class="line">
+      <span>“{{ option.title }}” opens</span>
+      <span v-for="one in of(option.option)" :key="one.lineage">
+        {{ one.code }} {{ one.title }}
+        <button
+          type="button"
+          class="word-button small"
+          :aria-label="`leave out ${one.title}`"
+          @click="untie(one.lineage)"
+        >
+          leave out
+        </button>
+      </span>
+      <ChoiceField
+        :model-value="''"
+        :label="`What “${option.title}” opens`"
+        :placeholder="`choose ${levels.item.a}`"
+        :choices="free"
+        @update:model-value="tie($event, option.option)"
+      />
+    </p>
+    <p class="small second">
+      Students who have not picked an option see nothing of what it opens. Picking another closes it again.
+    </p>
+    <ProblemNote v-if="set.problem.value" :problem="set.problem.value" />
+    <p class="ways">
+      <v-btn type="submit" class="meant" :disabled="!request || set.busy.value">Set what it opens</v-btn>
+      <v-btn @click="emit('close')">Leave it as it is</v-btn>
+      <span class="small" role="status">{{ reach }}</span>
+    </p>
+  </form>
+</template>
