@@ -12,13 +12,25 @@ using Polycline.Testing;
 namespace Polycline.Bench;
 
 /// <summary>
-/// What the two largest screens cost a browser, against the same build drawing as many elements that do nothing. Script time is
+/// What the largest screens cost a browser, against the same build drawing as many elements that do nothing. Script time is
 /// what the browser itself counts; everything is measured in one Chromium.
 /// </summary>
 public static class BrowserBench
 {
     private const int Items = 400;
     private const int Sections = 12;
+    private const int Conditions = 100;
+
+    // Each of the first so many items waits for one of the four before it.
+    private const string Conditioned = """
+        WITH placed AS (
+          SELECT id, lineage, row_number() OVER (ORDER BY unit, id) AS n FROM item
+          WHERE edition = @edition AND section IS NULL AND removed_at IS NULL)
+        UPDATE item SET gate = jsonb_build_object('item', before.lineage, 'is', 'opened')
+        FROM placed, placed before
+        WHERE item.id = placed.id AND placed.n BETWEEN 2 AND @many + 1 AND before.n = greatest(1, placed.n - 1 - placed.n % 4);
+        UPDATE edition SET version = version + 1 WHERE id = @edition
+        """;
 
     // What stands on a screen, drawn again element by element, with its texts and classes and nothing else, on a page of the same build.
     private const string DrawStatic = """
@@ -80,6 +92,17 @@ public static class BrowserBench
                 $"Dates, {Items} items × {Sections} sections"
             );
             await Measure(driver, at, $"/editions/{school.WeatherWatch}/pace", "path.forecast", "main", $"Pace, {Sections} sections");
+            await school.Sql(connection => connection.ExecuteAsync(Conditioned, new { edition = school.WeatherWatch, many = Conditions }));
+            await Measure(
+                driver,
+                at,
+                $"/editions/{school.WeatherWatch}/conditions",
+                "button.node",
+                "main",
+                $"Conditions, {Conditions} of them"
+            );
+            driver.Navigate().GoToUrl(new Uri(at, $"/editions/{school.WeatherWatch}/pace"));
+            Shown(driver, "path.forecast");
             Console.WriteLine();
             Console.WriteLine(
                 $"Layouts for each of 100 pointer moves over Pace: "

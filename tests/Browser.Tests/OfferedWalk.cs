@@ -239,6 +239,23 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Press(p, "//aside//label[contains(., '9 Birch')]"),
             p => Button(p, "Change 2 items")
         ),
+        new(
+            "outline/chosen/ChosenPanel",
+            "set-conditions",
+            "outline",
+            Chosen,
+            p => Button(p, "one after another"),
+            p => Select(p, "What must have happened to the one before", "is opened"),
+            p => Button(p, "Change 2 items")
+        ),
+        new(
+            "outline/branches/useBranches",
+            "set-conditions",
+            "outline?row=item:Reading scales",
+            p => Button(p, "what its score opens"),
+            p => p.Pick("What opens, 1", "A slow ramp"),
+            p => Button(p, "Set what it opens")
+        ),
         new("outline/useOutlineEdits", "move-unit", "outline?row=unit:A unit offered", p => Button(p, "move up")),
         new("outline/useOutlineEdits", "move-lesson", "outline?row=lesson:The warm front", p => Button(p, "move down")),
         new("outline/useOutlineEdits", "move-item", "outline?row=item:Isobars by hand", p => Button(p, "move down")),

@@ -219,4 +219,48 @@ public sealed class ConditionsTests : LeadOfASchool
         using var co = await School.As(DemoPeople.CoTeacher);
         (await Conditions(co))["sections"]!.AsArray().Select(section => Text(section!["letter"])).ShouldNotContain("A");
     }
+
+    [Fact]
+    public async Task Is_it_ready_says_what_is_missing_until_it_is_mended()
+    {
+        var birch = School.Ids["section:9 Birch"];
+        async Task<JsonNode> Ready(string query = "") => (await Lead.Get(Route($"ready/{birch}{query}"))).Json;
+        static IReadOnlyList<JsonNode> Checks(JsonNode ready) =>
+            [.. ready["groups"]!.AsArray().SelectMany(group => group!["checks"]!.AsArray()).Select(check => check!)];
+        var (soon, whole) = (await Ready(), await Ready("?term=true"));
+        soon["items"]!.GetValue<int>().ShouldBeInRange(1, whole["items"]!.GetValue<int>() - 1);
+        Checks(soon).Count.ShouldBeInRange(1, Checks(whole).Count - 1);
+        foreach (var ready in new[] { soon, whole })
+        {
+            ready["groups"]!.AsArray().ShouldAllBe(group => group!["checks"]!.AsArray().Count > 0);
+            Checks(ready).ShouldAllBe(check => check["mend"]!["words"] != null);
+            Checks(ready).Select(check => Text(check["words"])).ShouldBeUnique();
+        }
+        // Whoever is stuck with something that is due is there, and is stuck.
+        var stuck = soon["groups"]!.AsArray().Single(group => Text(group!["title"]).StartsWith("Students who"))!["checks"]!.AsArray();
+        stuck.ShouldContain(check => Text(check!["words"]).Contains("can’t open"));
+        // What is mended is no longer there.
+        var item = await School.Item("Isobars by hand");
+        bool Lacks(JsonNode ready, string words) =>
+            Checks(ready).Any(check => Text(check["words"]).Contains("Isobars by hand") && Text(check["words"]).Contains(words));
+        Lacks(whole, "has no rubric").ShouldBeTrue();
+        var purpose = await Post(
+            "describe-item",
+            new
+            {
+                item,
+                purpose = "practice",
+                before = (string?)null,
+                version = await Version(item),
+            }
+        );
+        Lacks(await Ready("?term=true"), "has no rubric").ShouldBeFalse();
+        await Post("undo", new { batch = purpose.Json["batch"]!.GetValue<long>() });
+        Lacks(await Ready("?term=true"), "has no rubric").ShouldBeTrue();
+        // Fewer on one day are too many sooner.
+        int Crowded(JsonNode ready) =>
+            ready["groups"]!.AsArray().Where(group => Text(group!["title"]).StartsWith("Too much")).Sum(group => Count(group!["checks"]));
+        Crowded(await Ready("?term=true&perDay=1")).ShouldBeGreaterThan(Crowded(await Ready("?term=true&perDay=5")));
+        (await Lead.Get(Route($"ready/{birch}?perDay=0"))).Json["field"]!.GetValue<string>().ShouldBe("perDay");
+    }
 }

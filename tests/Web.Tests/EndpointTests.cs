@@ -124,6 +124,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             TheirStudents
         ),
         ["GET /api/editions/{edition:long}/conditions"] = new("/api/editions/{edition}/conditions", Team),
+        ["GET /api/editions/{edition:long}/ready/{section:long}"] = new("/api/editions/{edition}/ready/{section}", Team),
         ["GET /api/editions/{edition:long}/askable"] = new("/api/editions/{edition}/askable", Team),
         ["POST /api/editions/{edition:long}/would-admit"] = new("/api/editions/{edition}/would-admit", Team, async school => new
         {
@@ -131,6 +132,10 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             place = await school.Item("Cloud diary"),
             gate = new { item = await CommandExamples.Lineage(school, "Label the ramp"), @is = "opened" },
         }),
+        ["GET /api/editions/{edition:long}/items/{item:long}/date-path/{section:long}"] = new(
+            "/api/editions/{edition}/items/{task}/date-path/{section}",
+            Team
+        ),
         ["GET /api/editions/{edition:long}/items/{item:long}/who-can"] = new("/api/editions/{edition}/items/{task}/who-can", Team),
         ["GET /api/editions/{edition:long}/students/{student:long}/items/{item:long}/why"] = new(
             "/api/editions/{edition}/students/{student}/items/{task}/why",

@@ -165,4 +165,27 @@ public sealed class WhyTests : LeadOfASchool
             .Select(section => Text(section!["name"]))
             .ShouldBeSubsetOf(["9 Birch", "9 Cedar", "9 Dogwood"]);
     }
+
+    [Fact]
+    public async Task Each_date_of_a_section_is_where_its_steps_end_and_the_days_without_a_class_on_the_way_are_named()
+    {
+        var past = new List<string>();
+        foreach (var title in new[] { "Isobars by hand", "Arrows on the chart", "Label the ramp", "A slow ramp" })
+        {
+            var item = await School.Item(title);
+            foreach (var section in (await Lead.Get(Route($"items/{item}"))).Json["sections"]!.AsArray())
+            {
+                var path = (await Lead.Get(Route($"items/{item}/date-path/{section!["section"]!.GetValue<long>()}"))).Json;
+                foreach (var (what, field) in new[] { ("Opens", "opens"), ("Due", "due") })
+                {
+                    if (section[field] is not { } date)
+                        continue;
+                    var steps = path["dates"]!.AsArray().Single(one => Text(one!["what"]) == what)!["steps"]!.AsArray();
+                    Text(steps[^1]!["moment"]!["instant"]).ShouldBe(Text(date["instant"]));
+                    past.AddRange(steps.Select(step => Text(step!["words"])));
+                }
+            }
+        }
+        past.ShouldContain(words => words.Contains("no class from Mon 26 Oct to Fri 30 Oct"));
+    }
 }

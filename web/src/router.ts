@@ -66,6 +66,12 @@ export const router = createRouter({
           component: () => import('./screens/conditions/ConditionsScreen.vue'),
           props: numbers,
         },
+        {
+          path: 'ready/:section(\\d+)',
+          name: 'ready',
+          component: () => import('./screens/ready/ReadyScreen.vue'),
+          props: numbers,
+        },
         { path: 'work', name: 'work', component: () => import('./screens/work/WorkScreen.vue'), props: numbers },
         {
           path: 'sections',

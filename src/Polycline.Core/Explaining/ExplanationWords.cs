@@ -97,6 +97,59 @@ public sealed class ExplanationWords(PlanSchedule plan, PlanNames names, string 
         }
     }
 
+    /// <summary>The steps of a date, each with the days without a class that it went past.</summary>
+    /// <param name="schedule">The section whose date it is; null: none.</param>
+    public IEnumerable<StepLine> Path(ImmutableArray<DateStep> steps, SectionSchedule? schedule)
+    {
+        Instant? before = null;
+        foreach (var step in steps)
+        {
+            var line = Of(step);
+            var from = step.Kind switch
+            {
+                DateStepKind.Base => schedule is null ? null : StartOf(step, schedule),
+                DateStepKind.Meetings or DateStepKind.ClassDays => before,
+                _ => null,
+            };
+            var past = schedule is not null && from is { } start && step.Moment is { } end ? NoClass(schedule, start, end) : [];
+            yield return past.IsEmpty ? line : line with { Words = $"{line.Words}; {Joined(past, "and")}" };
+            before = step.Moment;
+        }
+    }
+
+    // Of what ends: when it began, in this section.
+    private static Instant? StartOf(DateStep step, SectionSchedule schedule) =>
+        (step.At, step.Of) switch
+        {
+            (AnchorBase.LessonEnd, { } lesson) => schedule.MomentOf(new() { At = AnchorBase.LessonStart, Of = lesson }),
+            (AnchorBase.UnitEnd, { } unit) => schedule.MomentOf(new() { At = AnchorBase.UnitStart, Of = unit }),
+            _ => null,
+        };
+
+    private ImmutableArray<string> NoClass(SectionSchedule schedule, Instant one, Instant other)
+    {
+        var (from, to) = one <= other ? (one, other) : (other, one);
+        var term = plan.Term.Term;
+        var (first, last) = (term.Local(from).Date, term.Local(to).Date);
+        return
+        [
+            .. term
+                .Calendar.Closures.Where(closure => closure.From <= last && closure.To >= first)
+                .OrderBy(closure => closure.From)
+                .Select(closure =>
+                    closure.From == closure.To
+                        ? $"no class on {Day(closure.From)} ({closure.Name})"
+                        : $"no class from {Day(closure.From)} to {Day(closure.To)} ({closure.Name})"
+                ),
+            .. schedule
+                .Meetings.Cancelled.Where(meeting => from < meeting.StartsAt && meeting.StartsAt < to)
+                .OrderBy(meeting => meeting.StartsAt)
+                .Select(meeting => $"the class on {Day(term.Local(meeting.StartsAt).Date)} is cancelled"),
+        ];
+    }
+
+    private static string Day(LocalDate date) => date.ToString("ddd d MMM", CultureInfo.InvariantCulture);
+
     /// <summary>A step on the way to a date.</summary>
     public StepLine Of(DateStep step) =>
         new(

@@ -75,6 +75,15 @@ public sealed record ItemContent(
 /// <summary>Reads the files of items.</summary>
 public static class ItemFileStore
 {
+    /// <summary>The items of an edition that files are given with.</summary>
+    public static async Task<IReadOnlySet<Id<Item>>> ItemsWithFiles(NpgsqlConnection connection, Id<Edition> edition) =>
+        (
+            await connection.QueryAsync<Id<Item>>(
+                "SELECT DISTINCT item FROM item_file WHERE edition = @Value AND removed_at IS NULL",
+                edition
+            )
+        ).ToHashSet();
+
     internal static string Statement => Sql.Of("Files", "ReadItemFiles");
 
     /// <summary>The present files of an item in order, then those that were replaced or removed.</summary>

@@ -38,6 +38,7 @@ using Polycline.Web.Outline;
 using Polycline.Web.Pace;
 using Polycline.Web.People;
 using Polycline.Web.Places;
+using Polycline.Web.Ready;
 using Polycline.Web.Ribbon;
 using Polycline.Web.Rosters;
 using Polycline.Web.Scores;
@@ -245,6 +246,7 @@ public static class PolyclineHost
         routes.MapSections();
         routes.MapOutline();
         routes.MapConditions();
+        routes.MapReady();
         routes.MapSearch();
         routes.MapDates();
         routes.MapPace();

@@ -18,6 +18,11 @@ public static class OneStudentRoutes
         routes.MapGet(student, ReadOneStudent.Handle).WithName("one-student").For(May.Team).ProducesProblems(404);
         routes.MapGet($"{student}/catch-up", ReadCatchUp.Handle).WithName("catch-up").For(May.Team).ProducesProblems(404, 422);
         routes
+            .MapGet("/api/editions/{edition:long}/items/{item:long}/date-path/{section:long}", ReadDatePath.Handle)
+            .WithName("date-path")
+            .For(May.Team)
+            .ProducesProblems(404);
+        routes
             .MapGet("/api/editions/{edition:long}/items/{item:long}/who-can", ReadWhoCan.Handle)
             .WithName("who-can")
             .For(May.Team)

@@ -1,6 +1,9 @@
+using System.Collections.Immutable;
+using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Explaining;
+using Polycline.Core.Planning;
 using Polycline.Core.Sections;
 using Polycline.Core.Wording;
 using Polycline.Data;
@@ -71,7 +74,26 @@ public sealed record WhyLine(int Depth, string Words, string Outcome, Moment? Si
 /// <param name="What"><c>Opens</c>, <c>Due</c> or <c>Closes</c>.</param>
 /// <param name="At">Null: at a moment that does not come.</param>
 /// <param name="Given">Who gave it, in words.</param>
-public sealed record WhyDate(string What, Moment? At, string Given, IReadOnlyList<WhyStep> Steps);
+public sealed record WhyDate(string What, Moment? At, string Given, IReadOnlyList<WhyStep> Steps)
+{
+    /// <summary>Those that have a rule, each with where it comes from.</summary>
+    internal static IReadOnlyList<WhyDate> All(
+        ExplanationWords words,
+        SectionSchedule? schedule,
+        DateTimeZone zone,
+        IEnumerable<(string What, Instant? At, Layer? Layer, ImmutableArray<DateStep> Steps)> dates
+    ) =>
+        [
+            .. dates
+                .Where(date => !date.Steps.IsEmpty)
+                .Select(date => new WhyDate(
+                    date.What,
+                    Moment.Of(date.At, zone),
+                    ExplanationWords.Given(date.Layer),
+                    [.. words.Path(date.Steps, schedule).Select(step => new WhyStep(step.Words, Moment.Of(step.Moment, zone)))]
+                )),
+        ];
+}
 
 /// <param name="Moment">The moment after it; null: there is none.</param>
 public sealed record WhyStep(string Words, Moment? Moment);
@@ -149,17 +171,16 @@ public static class ReadWhy
                     ]
                 )),
             ],
-            Dates =
-            [
-                .. new[] { ("Opens", why.Opens), ("Due", why.Due), ("Closes", why.Closes) }
-                    .Where(pair => !pair.Item2.Steps.IsEmpty)
-                    .Select(pair => new WhyDate(
-                        pair.Item1,
-                        Moment.Of(pair.Item2.At, zone),
-                        ExplanationWords.Given(pair.Item2.Layer),
-                        [.. pair.Item2.Steps.Select(words.Of).Select(step => new WhyStep(step.Words, Moment.Of(step.Moment, zone)))]
-                    )),
-            ],
+            Dates = WhyDate.All(
+                words,
+                why.Section is { } here ? plan.Schedule.Section(here) : null,
+                zone,
+                [
+                    ("Opens", why.Opens.At, why.Opens.Layer, why.Opens.Steps),
+                    ("Due", why.Due.At, why.Due.Layer, why.Due.Steps),
+                    ("Closes", why.Closes.At, why.Closes.Layer, why.Closes.Steps),
+                ]
+            ),
             Mends = [.. why.Remedies.Select(mends.Of)],
             Together = [.. (why.Together ?? []).Select(mends.Of)],
             QuizTime = why.QuizTime,

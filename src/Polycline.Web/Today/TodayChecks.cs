@@ -16,7 +16,7 @@ public sealed record TodayCheck(string Words, TodayMend Mend);
 
 /// <summary>The smallest mend of something to check.</summary>
 /// <param name="Words">What is to be done, such as <c>set when it is due</c>.</param>
-/// <param name="Screen">Where: <c>dates</c>, <c>outline</c>, <c>sections</c> or <c>one-student</c>; null: nowhere here.</param>
+/// <param name="Screen">Where: <c>dates</c>, <c>outline</c>, <c>sections</c>, <c>conditions</c> or <c>one-student</c>; null: nowhere here.</param>
 /// <param name="Section">In which section; null: in the course.</param>
 /// <param name="Item">The item whose date it is; on <c>dates</c>.</param>
 /// <param name="Field">Which date, on <c>dates</c>; what is shown of the section, on <c>sections</c>.</param>
@@ -38,6 +38,9 @@ internal sealed class TodayChecks(EditionPlan plan)
     /// <param name="on">Who is in two sections after that date: one whose last day is that day is mended.</param>
     public IEnumerable<TodayCheck> OfCourse(Func<Id<Person>, string?> nameOf, LocalDate on) =>
         ofPlan[""].Select(finding => new TodayCheck(words.Of(finding), MendOf(finding))).Concat(Twice(nameOf, on));
+
+    /// <summary>In the course itself, of what waits for what.</summary>
+    public IEnumerable<TodayCheck> OfConditions() => ofPlan[""].Select(finding => new TodayCheck(words.Of(finding), MendOf(finding)));
 
     /// <summary>Texts that speak of a teacher who is not on the team.</summary>
     public static IEnumerable<TodayCheck> AboutOthers(EditionPlan plan, IReadOnlyList<AboutTeacherRow> texts) =>

@@ -4,7 +4,6 @@ using Polycline.Core.Calendars;
 using Polycline.Core.Courses;
 using Polycline.Core.Planning;
 using Polycline.Core.Release;
-using Polycline.Core.Sections;
 using Polycline.Core.WhatIf;
 using Shouldly;
 using Xunit;

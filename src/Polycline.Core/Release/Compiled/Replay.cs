@@ -45,6 +45,9 @@ public sealed class Replay
 
     public ReleaseTable Table => table;
 
+    /// <summary>How often a gate was judged since it began, those at the start aside.</summary>
+    public long Judgements { get; private set; }
+
     /// <summary>Back to where nothing had happened yet.</summary>
     public void Restart()
     {
@@ -271,6 +274,7 @@ public sealed class Replay
 
     private void Judge(int[] numbers)
     {
+        Judgements += numbers.Length;
         foreach (var gate in numbers)
             holds[gate] = Holds(gates.Roots[gate]);
     }

@@ -97,6 +97,13 @@ export const questions = {
   pace: ofEdition('pace', (of) => api.GET('/api/editions/{edition}/pace', of)),
   sections: ofEdition('sections', (of) => api.GET('/api/editions/{edition}/sections', of)),
   editions: ofEdition('editions', (of) => api.GET('/api/editions/{edition}/editions', of)),
+  ready: (edition: number, section: number, of: { term: boolean; perDay: number }, view: View = {}) =>
+    question(keys.ofEdition(edition, `ready ${section}`, `${JSON.stringify(of)} ${keyOf(view)}`), (signal) =>
+      api.GET('/api/editions/{edition}/ready/{section}', {
+        params: { path: { edition, section }, query: { ...of, ...view } },
+        signal,
+      }),
+    ),
   conditions: ofEdition('conditions', (of) => api.GET('/api/editions/{edition}/conditions', of)),
   askable: (edition: number) =>
     question(keys.ofEdition(edition, 'askable', ''), (signal) =>
@@ -121,6 +128,13 @@ export const questions = {
     question(keys.ofEdition(edition, `student ${student}`, keyOf(view)), (signal) =>
       api.GET('/api/editions/{edition}/students/{student}', {
         params: { path: { edition, student }, query: view },
+        signal,
+      }),
+    ),
+  datePath: (edition: number, item: number, section: number, view: View = {}) =>
+    question(keys.ofEdition(edition, `dates of ${item} ${section}`, keyOf(view)), (signal) =>
+      api.GET('/api/editions/{edition}/items/{item}/date-path/{section}', {
+        params: { path: { edition, item, section }, query: view },
         signal,
       }),
     ),

@@ -1883,6 +1883,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/ready/{section}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readiness"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/search": {
         parameters: {
             query?: never;
@@ -3491,6 +3507,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/items/{item}/date-path/{section}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["date-path"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/items/{item}/who-can": {
         parameters: {
             query?: never;
@@ -4727,6 +4759,13 @@ export interface components {
          * @enum {string}
          */
         DateField: "opens" | "due" | "closes";
+        /** @description Where the dates of an item come from in a section. */
+        DatePathAnswer: {
+            title: string;
+            section: string;
+            /** @description Those that have a rule. */
+            dates: components["schemas"]["WhyDate"][];
+        };
         DatesAnswer: {
             /** Format: int64 */
             edition: number;
@@ -7264,6 +7303,29 @@ export interface components {
             /** @description What stays for them while it no longer is for others. */
             keeps: string[];
         };
+        /** @description Whether what comes in a section is ready: everything to mend, by kind. */
+        ReadinessAnswer: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            letter: string;
+            /** @description The moment it is asked for. */
+            from: components["schemas"]["Moment"];
+            /** @description The end of what was looked at. */
+            until: components["schemas"]["Moment"];
+            /**
+             * Format: int32
+             * @description How many items open or are due until then.
+             */
+            items: number;
+            /** @description Only those with something in them, in the order in which they are best mended. */
+            groups: components["schemas"]["ReadinessGroup"][];
+        };
+        ReadinessGroup: {
+            /** @description What they have in common, such as `No rubric`. */
+            title: string;
+            checks: components["schemas"]["TodayCheck"][];
+        };
         ReadyAnswer: {
             sentence: string;
         };
@@ -8726,7 +8788,7 @@ export interface components {
         TodayMend: {
             /** @description What is to be done, such as `set when it is due`. */
             words: string;
-            /** @description Where: `dates`, `outline`, `sections` or `one-student`; null: nowhere here. */
+            /** @description Where: `dates`, `outline`, `sections`, `conditions` or `one-student`; null: nowhere here. */
             screen: null | string;
             /** Format: int64 */
             section: null | number;
@@ -15493,6 +15555,54 @@ export interface operations {
             };
         };
     };
+    readiness: {
+        parameters: {
+            query?: {
+                /** @description Until the end of the term, and what has no date too; else for two weeks. */
+                term?: boolean;
+                /** @description More dues than this on one day are too many. */
+                perDay?: number;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                section: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadinessAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
     search: {
         parameters: {
             query?: {
@@ -20362,6 +20472,42 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "date-path": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+                section: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DatePathAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

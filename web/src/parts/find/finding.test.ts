@@ -55,7 +55,18 @@ test('a student, a section, a screen and an act are found, acts by what else the
 })
 
 test('nothing written offers the screens, and what is nowhere is not found', () => {
-  expect(titles('')).toEqual(['Today', 'Outline', 'Dates', 'Work', 'Pace', 'Sections', 'Scores', 'Editions', 'Team'])
+  expect(titles('')).toEqual([
+    'Today',
+    'Outline',
+    'Dates',
+    'Work',
+    'Pace',
+    'Conditions',
+    'Sections',
+    'Scores',
+    'Editions',
+    'Team',
+  ])
   expect(found(all, 'zebra')).toEqual({ shown: [], others: 0 })
 })
 

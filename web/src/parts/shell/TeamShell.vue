@@ -71,7 +71,7 @@ const asTeam = computed(() => ({
   ...(section.value !== null && { section: section.value }),
 }))
 /** Screens that one comes to from others. */
-const further: Record<string, string> = { 'one-student': 'Student', joining: 'Following' }
+const further: Record<string, string> = { 'one-student': 'Student', joining: 'Following', ready: 'Is it ready?' }
 const here = computed(() => screens.find((screen) => screen.name === route.name)?.title ?? further[String(route.name)])
 const keysShown = ref(false)
 </script>

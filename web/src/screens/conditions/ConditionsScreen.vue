@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
 import { nextTick, ref, useTemplateRef } from 'vue'
 import { useLevels } from '../../foundation/levels'
 import { useScreenKeys } from '../../foundation/useKeys'
@@ -16,10 +17,11 @@ import { useConditions } from './useConditions'
 const props = defineProps<{ edition: number }>()
 const levels = useLevels()
 
-const screen = useConditions(props)
+const canvas = useTemplateRef<HTMLElement>('canvas')
+const { width: room } = useElementSize(canvas)
+const screen = useConditions(props, room)
 const { answer, all, unit, units, folded, asList, beside, off, student, sections, shown, picture, chosen, lit } = screen
 const areFaults = ref(false)
-const canvas = useTemplateRef<HTMLElement>('canvas')
 
 async function choose(key: string | null): Promise<void> {
   screen.choose(key)

@@ -50,7 +50,7 @@ const waits = computed(() => counts.value.some((one) => one.count.forFeedback > 
     class="node"
     :class="{ chosen, dim, waits }"
     :aria-pressed="chosen"
-    :title="place.condition ?? undefined"
+    :title="[shown.title, place.condition ?? ''].filter(Boolean).join('\n')"
     @click="emit('choose')"
   >
     <span class="name"
@@ -116,7 +116,7 @@ const waits = computed(() => counts.value.some((one) => one.count.forFeedback > 
   color: var(--accent);
 }
 .dim {
-  opacity: 0.45;
+  opacity: 0.6;
 }
 .dim:is(:hover, :focus-visible) {
   opacity: 1;

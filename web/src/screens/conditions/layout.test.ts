@@ -65,6 +65,21 @@ describe('the picture of conditions', () => {
           expect(Math.abs(one.y - other.y)).toBeGreaterThanOrEqual(66)
   })
 
+  it('puts parts that do not hang together beside each other where there is room, and below each other where not', () => {
+    const places = ['a', 'b', 'c', 'd'].map((key) => ({ key, height: 66 }))
+    const arrows = [
+      { from: 'a', to: 'b', asks: 'opened' },
+      { from: 'c', to: 'd', asks: 'opened' },
+    ]
+    const narrow = drawn({ places, arrows }, 700)
+    const wide = drawn({ places, arrows }, 1300)
+    expect(narrow.height).toBeGreaterThan(wide.height)
+    expect(wide.width).toBeLessThanOrEqual(1300)
+    expect(narrow.width).toBeLessThanOrEqual(700)
+    expect(wide.places.map((one) => one.column)).toEqual([0, 1, 2, 3])
+    expect(new Set(wide.places.map((one) => one.y)).size).toBe(1)
+  })
+
   it('draws what goes in circles too, and leaves out what is not shown', () => {
     const places = ['a', 'b'].map((key) => ({ key, height: 66 }))
     const arrows = [

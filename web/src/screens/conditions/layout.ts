@@ -37,17 +37,71 @@ const OVER = 24
 const AFTER = 96
 export const GAP = BEFORE + OVER + AFTER
 const BETWEEN = 18
+/** Between two parts beside each other. */
+const APART = 48
 /** From the top of a place to its line, where arrows leave and arrive. */
 export const LINE = 25
 
-/** Left to right in layers, as the layout library lays them out; arrows run along the lines of their places. */
-export function drawn({ places, arrows }: Drawing): Drawn {
+/**
+ * Left to right in layers, as the layout library lays them out; arrows run along the lines of their places. What hangs together
+ * stands together, one such part below another, and further ones beside them where there is room.
+ * @param room How wide it may be without being scrolled.
+ */
+export function drawn(drawing: Drawing, room = 0): Drawn {
+  const parts = connected(drawing).map(drawnPart)
+  const least = Math.max(WIDTH, ...parts.map((one) => one.width))
+  const columns = Math.max(1, Math.floor((room + APART) / (least + APART)))
+  const target = parts.reduce((sum, one) => sum + one.height, 0) / columns
+  const all: Drawn = { places: [], lines: [], width: 0, height: 0 }
+  let [x, y, first] = [0, 0, 0]
+  for (const part of parts) {
+    if (y > 0 && y + part.height / 2 > target && x + 2 * least + APART <= Math.max(room, least)) {
+      x += least + APART
+      y = 0
+      first = Math.max(0, ...all.places.map((one) => one.column + 1))
+    }
+    const moved = (one: Point) => ({ x: one.x + x, y: one.y + y })
+    all.places.push(...part.places.map((one) => ({ ...one, ...moved(one), column: one.column + first })))
+    all.lines.push(
+      ...part.lines.map((one) => ({
+        ...one,
+        points: one.points.map(moved),
+        words: { ...one.words, ...moved(one.words) },
+      })),
+    )
+    y += part.height
+    all.width = Math.max(all.width, x + part.width)
+    all.height = Math.max(all.height, y)
+  }
+  return all
+}
+
+/** The parts of a drawing that hang together, in the order in which their first place stands. */
+function connected({ places, arrows }: Drawing): Drawing[] {
+  const part = new Map(places.map((one, n) => [one.key, n]))
+  const known = arrows.filter((one) => part.has(one.from) && part.has(one.to))
+  for (let changed = true; changed;) {
+    changed = false
+    for (const { from, to } of known) {
+      const least = Math.min(part.get(from)!, part.get(to)!)
+      if (part.get(from) !== least || part.get(to) !== least) {
+        part.set(from, least).set(to, least)
+        changed = true
+      }
+    }
+  }
+  return [...new Set(places.map((one) => part.get(one.key)!))].map((n) => ({
+    places: places.filter((one) => part.get(one.key) === n),
+    arrows: known.filter((one) => part.get(one.from) === n),
+  }))
+}
+
+function drawnPart({ places, arrows }: Drawing): Drawn {
   const graph = new Graph({ multigraph: false })
   graph.setGraph({ rankdir: 'LR', ranksep: GAP, nodesep: BETWEEN, marginx: 0, marginy: 4 })
   graph.setDefaultEdgeLabel(() => ({}))
   for (const { key, height } of places) graph.setNode(key, { width: WIDTH, height })
-  const known = new Set(places.map((one) => one.key))
-  const shown = arrows.filter((one) => known.has(one.from) && known.has(one.to) && one.from !== one.to)
+  const shown = arrows.filter((one) => one.from !== one.to)
   for (const { from, to } of shown) graph.setEdge(from, to)
   layout(graph)
   const columns = [...new Set(places.map(({ key }) => Math.round(graph.node(key).x)))].sort((a, b) => a - b)

@@ -1,4 +1,4 @@
-import { computed, ref } from 'vue'
+import { type Ref, computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { questions } from '../../foundation/api/questions'
 import { useAnswer } from '../../foundation/useAnswer'
@@ -11,7 +11,7 @@ const HEIGHT = 66
 const MORE = 13
 
 /** What is looked at of a course's conditions, and what comes of it. What is chosen stands in the address. */
-export function useConditions(props: { edition: number }) {
+export function useConditions(props: { edition: number }, room: Ref<number>) {
   const route = useRoute()
   const router = useRouter()
   const viewpoint = useViewpoint()
@@ -39,7 +39,7 @@ export function useConditions(props: { edition: number }) {
   const arrows = computed(() => (all.value ? arrowsOf(all.value, shown.value) : []))
   const picture = computed(() => {
     const height = HEIGHT + (beside.value ? MORE * Math.max(0, sections.value.length - 1) : 0)
-    return drawn({ places: shown.value.map((one) => ({ key: one.key, height })), arrows: arrows.value })
+    return drawn({ places: shown.value.map((one) => ({ key: one.key, height })), arrows: arrows.value }, room.value)
   })
 
   const key = computed(() => (typeof route.query.place === 'string' ? route.query.place : null))

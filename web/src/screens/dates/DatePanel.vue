@@ -11,6 +11,7 @@ import { type TimingChoice, anchorOf } from '../../parts/timing/timing'
 import { type Block, boundsOf } from './dateBlock'
 import { type Answer, type Row, type To, changesOf, differenceOf, fieldWords } from './dateCells'
 import TickField from '../../parts/fields/TickField.vue'
+import WhyDates from '../../parts/why/WhyDates.vue'
 
 /** One date or a block of them, for one section, some or all: what it would do stands there before it is done. */
 const props = defineProps<{ edition: number; answer: Answer; rows: Row[]; block: Block }>()
@@ -39,6 +40,7 @@ const isOne = computed(() => items.value.length === 1 && chosen.value.length ===
 const isForOne = computed(
   () => isOne.value && props.answer.sections.some((one) => one.id === chosen.value[0] && !one.pretend),
 )
+const isWhy = ref(false)
 const unchanged = computed(
   () =>
     isOne.value &&
@@ -111,6 +113,10 @@ const mark = (of: 'hold' | 'skip') => send(asked(of, isOwn(of) ? 'put-back' : { 
         all sections
       </button>
     </p>
+    <p v-if="isOne && !first.skipped">
+      <button type="button" class="word-button" :aria-expanded="isWhy" @click="isWhy = !isWhy">why this date?</button>
+    </p>
+    <WhyDates v-if="isOne && isWhy" :edition="edition" :item="items[0]!" :section="chosen[0]!" />
     <template v-if="differ.problem.value?.conflict" #problem>
       <p class="second">Now it says: {{ present?.words ?? 'no date' }}. Yours is still in the fields.</p>
       <v-btn @click="useMine">Use mine instead</v-btn>

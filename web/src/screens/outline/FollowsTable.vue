@@ -4,8 +4,11 @@ import SectionKey from '../../look/marks/SectionKey.vue'
 /** In each section, a row each. */
 defineProps<{
   heads: string[]
-  rows: { letter: string; name: string; cells: string[]; differs: boolean }[]
+  rows: { id?: number; letter: string; name: string; cells: string[]; differs: boolean }[]
+  /** Whose dates are explained; undefined: that cannot be asked here. */
+  why?: number | null
 }>()
+const emit = defineEmits<{ why: [section: number] }>()
 </script>
 
 <template>
@@ -17,6 +20,7 @@ defineProps<{
       <tr>
         <th scope="col" class="small">Section</th>
         <th v-for="head in heads" :key="head" scope="col" class="small">{{ head }}</th>
+        <td v-if="why !== undefined"></td>
       </tr>
     </thead>
     <tbody>
@@ -24,6 +28,17 @@ defineProps<{
         <th scope="row"><SectionKey :letter="row.letter" :name="row.name" /></th>
         <td v-for="(cell, n) in row.cells" :key="n">
           {{ cell }}<span v-if="row.differs && n === row.cells.length - 1" class="small"> differs from the course</span>
+        </td>
+        <td v-if="why !== undefined && row.id !== undefined">
+          <button
+            type="button"
+            class="word-button small"
+            :aria-label="`why these dates in ${row.name}`"
+            :aria-expanded="why === row.id"
+            @click="emit('why', row.id)"
+          >
+            why
+          </button>
         </td>
       </tr>
     </tbody>

@@ -13,7 +13,7 @@ import AddressEditor from './editors/AddressEditor.vue'
 import AsksEditor from './editors/AsksEditor.vue'
 import ConditionEditor from './editors/ConditionEditor.vue'
 import MarkedEditor from './editors/MarkedEditor.vue'
-import FollowsTable from './FollowsTable.vue'
+import ItemInSections from './ItemInSections.vue'
 import NotesHere from './notes/NotesHere.vue'
 import TickField from '../../parts/fields/TickField.vue'
 import ItemFiles from './files/ItemFiles.vue'
@@ -45,14 +45,6 @@ const levels = useLevels()
 const edition = toRef(props, 'edition')
 const answer = useAnswer(() => questions.item(props.edition, props.item.id))
 const whole = computed(() => answer.data.value)
-const follows = computed(() =>
-  (whole.value?.sections ?? []).map(({ letter, name, opens, due, differs }) => ({
-    letter,
-    name,
-    cells: [opens?.words ?? '–', due?.words ?? '–'],
-    differs,
-  })),
-)
 const isWho = ref(false)
 const part = ref<'opens' | 'due' | 'closes' | 'condition' | 'whom' | 'asks' | 'marked' | 'opens-what' | null>(null)
 const publish = useEditionCommand(edition, '/api/editions/{edition}/publish-item')
@@ -224,7 +216,7 @@ function setAbout(aboutTeacher: boolean): void {
           :can-change="canChange"
           @closed="answer.refetch()"
         />
-        <FollowsTable v-if="whole.sections.length" :heads="['opens', 'due']" :rows="follows" />
+        <ItemInSections v-if="whole.sections.length" :edition="edition" :item="whole" />
       </div>
       <ItemOutcomes :edition="edition" :item="whole" :can-change="canChange" />
       <ItemFiles :edition="edition" :item="whole" :can-change="canChange" />

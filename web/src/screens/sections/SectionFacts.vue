@@ -31,7 +31,15 @@ const removal = useEditionCommand(toRef(props, 'edition'), '/api/editions/{editi
         </button>
       </p>
     </template>
-    <p v-else class="small">Taught by {{ joined(card.teachers) || 'nobody yet' }}</p>
+    <p v-if="!card.pretend" class="small">
+      <router-link
+        :to="{ name: 'ready', params: { edition, section: card.id }, query: $route.query }"
+        :aria-label="`Is it ready? ${card.name}`"
+        >is it ready?</router-link
+      >
+      what is missing, for the next two weeks or the term
+    </p>
+    <p v-if="!card.pretend" class="small">Taught by {{ joined(card.teachers) || 'nobody yet' }}</p>
     <p v-if="canChange && !card.pretend" class="small stop">
       <button type="button" class="word-button" @click="emit('stop')">stop following the course</button>
     </p>

@@ -61,6 +61,13 @@ const names = (list: string[]) =>
         >
       </p>
       <p v-if="section.comes.length === 0" class="second">nothing</p>
+      <p class="small">
+        <router-link
+          :to="{ name: 'ready', params: { edition, section: section.id }, query: $route.query }"
+          :aria-label="`Is it ready? ${section.name}`"
+          >is it ready?</router-link
+        >
+      </p>
     </div>
     <div>
       <p class="ruled-head small">Waits for you</p>

@@ -115,6 +115,17 @@ function step(by: number): void {
 useScreenKeys([
   { key: 'ArrowDown', words: 'the next piece', run: () => step(1) },
   { key: 'ArrowUp', words: 'the piece before', run: () => step(-1) },
+  {
+    key: 'y',
+    words: 'why what they handed in is open to them, or not',
+    run: () =>
+      piece.value &&
+      void router.push({
+        name: 'one-student',
+        params: { edition: props.edition, student: piece.value.student },
+        query: { ...viewpoint.query.value, why: piece.value.item },
+      }),
+  },
 ])
 </script>
 

@@ -3,6 +3,7 @@ import type { Schemas } from '../../../foundation/api/client'
 import { useLevels } from '../../../foundation/levels'
 import { ordinal } from '../../../foundation/words'
 import { joined } from '../../../parts/asks'
+import WhyLink from '../../../parts/why/WhyLink.vue'
 
 /** Whose piece it is, of what, and when it came; what can be done with it follows in the same line. */
 defineProps<{ edition: number; section: Schemas['WorkSection']; piece: Schemas['WorkPiece'] }>()
@@ -31,7 +32,8 @@ const levels = useLevels()
       <template v-if="piece.n > 1">{{ ` for the ${ordinal(piece.n)} time` }}</template>
       <template v-if="piece.late">, {{ piece.late }}</template>
       <template v-if="piece.pressedAt"> (pressed {{ piece.pressedAt.words }})</template>
-      <slot />
+      <slot />{{ ' ' }}
+      <WhyLink :edition="edition" :student="piece.student" :item="piece.item" :name="`${piece.name}, ${piece.title}`" />
     </p>
   </div>
 </template>

@@ -1,5 +1,5 @@
 import type { LocationQuery, RouteLocationRaw } from 'vue-router'
-import type { Schemas } from '../../foundation/api/client'
+import type { Schemas } from '../foundation/api/client'
 
 /** The place that a mend names, open where it is done; the moment in view, which is in the address, stays. */
 export function placeOf(
@@ -15,7 +15,13 @@ export function placeOf(
       query: { ...query, section: section ?? undefined },
     }
   const open =
-    screen === 'dates' ? { section, item, field } : screen === 'sections' ? { section, shows: field, row } : { row }
+    screen === 'conditions'
+      ? { place: row }
+      : screen === 'dates'
+        ? { section, item, field }
+        : screen === 'sections'
+          ? { section, shows: field, row }
+          : { row }
   return {
     name: screen,
     params: { edition },

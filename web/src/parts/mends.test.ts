@@ -21,6 +21,13 @@ describe('the place that a mend names', () => {
       query: { section: 3 },
     })
   })
+  it('is the place among the conditions', () => {
+    expect(placeOf({ ...mend, screen: 'conditions', row: 'i12' }, 2, {})).toEqual({
+      name: 'conditions',
+      params: { edition: 2 },
+      query: { place: 'i12' },
+    })
+  })
   it('is nowhere where it is mended elsewhere', () => {
     expect(placeOf({ ...mend, screen: null }, 2, {})).toBeNull()
   })
