@@ -5,7 +5,7 @@ namespace Polycline.Core.Courses;
 /// <summary>An edition with other gates than it has.</summary>
 public static class EditionGates
 {
-    /// <param name="gates">By the name of a unit, lesson or item: its gate from now on; null: none. What is not named keeps its own.</param>
+    /// <param name="gates">By the name of a unit, lesson or item: its gate from now on; null: none. Others keep their own.</param>
     public static Edition With(this Edition edition, IReadOnlyDictionary<string, Gate?> gates)
     {
         return edition with

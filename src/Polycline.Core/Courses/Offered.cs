@@ -30,6 +30,9 @@ public sealed record Offered(ImmutableArray<OfferedOption> Options, bool IsFinal
     public const int LongestWords = 2_000;
     public const int MostRoom = 500;
 
+    /// <summary>What a new choice begins with.</summary>
+    public static Offered New { get; } = new([new("o1", "First form", "", null), new("o2", "Second form", "", null)], false);
+
     public bool Equals(Offered? other) => other is not null && IsFinal == other.IsFinal && Options.SequenceEqual(other.Options);
 
     public override int GetHashCode() => HashCode.Combine(Options.Length, IsFinal);

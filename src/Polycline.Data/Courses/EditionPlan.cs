@@ -203,7 +203,7 @@ public sealed class EditionPlan(EditionHead head, EditionTerm term, CourseTree t
             );
     }
 
-    /// <summary>How much of the course, or of a section only, says something of a group: items, and the conditions of units and lessons.</summary>
+    /// <summary>How many units, lessons and items say something of a group, those of one section only among them.</summary>
     public int UsesOf(string group) =>
         Rows.Where(IsHere)
             .Count(row =>

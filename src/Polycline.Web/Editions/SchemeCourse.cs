@@ -150,6 +150,8 @@ public sealed class SchemeCourse
         {
             Ref = New<Item>(),
             Kind = line.Kind,
+            Options = line.Kind == ItemKind.Choice ? [.. Offered.New.Options.Select(one => one.Option)] : default,
+            Offered = line.Kind == ItemKind.Choice ? Offered.New : null,
             Title = line.Title,
             Purpose = line.Purpose,
             // On no lesson it counts from the end of its unit.

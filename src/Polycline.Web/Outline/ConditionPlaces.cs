@@ -57,7 +57,8 @@ internal static class ConditionPlaces
             if (plan.Row(named) is var inside && (row.Level == Level.Unit ? inside.Unit == row.Unit : inside.Lesson == row.Lesson))
                 throw Problem.Field(
                     field,
-                    $"“{plan.TitleOf(named.Name)}” is in this {levels.Of(row.Level).One} itself and would wait with it. Choose one outside it."
+                    $"“{plan.TitleOf(named.Name)}” is in this {levels.Of(row.Level).One} itself and would wait with it. "
+                        + "Choose one outside it."
                 );
         return gate;
     }

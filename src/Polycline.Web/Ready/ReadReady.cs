@@ -151,7 +151,8 @@ public static class ReadReady
         {
             foreach (var (day, due) in Readiness.Crowded(schedule, at => plan.Term.Local(at).Date, within, most))
                 yield return new(
-                    $"{due.Count} are due on {Moment.InWords(day, day)}: {Counting.Joined([.. due.Select(item => names.Of(item.Name))], "and")}.",
+                    $"{due.Count} are due on {Moment.InWords(day, day)}: "
+                        + $"{Counting.Joined([.. due.Select(item => names.Of(item.Name))], "and")}.",
                     new("move one of them", "dates", section.Id, plan.IdOf(due[^1]), "due", null)
                 );
         }

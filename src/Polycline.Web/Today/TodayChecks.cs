@@ -16,7 +16,9 @@ public sealed record TodayCheck(string Words, TodayMend Mend);
 
 /// <summary>The smallest mend of something to check.</summary>
 /// <param name="Words">What is to be done, such as <c>set when it is due</c>.</param>
-/// <param name="Screen">Where: <c>dates</c>, <c>outline</c>, <c>sections</c>, <c>conditions</c> or <c>one-student</c>; null: nowhere here.</param>
+/// <param name="Screen">
+/// Where: <c>dates</c>, <c>outline</c>, <c>sections</c>, <c>conditions</c> or <c>one-student</c>; null: nowhere here.
+/// </param>
 /// <param name="Section">In which section; null: in the course.</param>
 /// <param name="Item">The item whose date it is; on <c>dates</c>.</param>
 /// <param name="Field">Which date, on <c>dates</c>; what is shown of the section, on <c>sections</c>.</param>

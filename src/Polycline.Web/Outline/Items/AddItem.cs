@@ -51,10 +51,7 @@ public sealed class AddItem : IPlanningCommand<EditionPlan, AddItemRequest>
         var siblings = plan.Siblings(Level.Item, unit.Unit, request.Lesson);
         var after = request.After?.Value ?? (request.First || siblings.Count == 0 ? null : siblings[^1].Id);
         // What there is to pick is said next; that there is something, and more than one, holds from the first.
-        var offered =
-            request.Kind == EnumNames.Of(ItemKind.Choice)
-                ? new Offered([new("o1", "First form", "", null), new("o2", "Second form", "", null)], false)
-                : null;
+        var offered = request.Kind == EnumNames.Of(ItemKind.Choice) ? Offered.New : null;
         return new(
             $"added the {request.Kind} “{title}”{plan.OnlyIn(owner)}",
             [

@@ -46,11 +46,10 @@ const names = (students: Schemas['NamedStudent'][]) => joined(students.map((one)
           type="button"
           class="word-button small"
           :aria-expanded="named === one.section"
-          :aria-label="`${one.admitted.length} of ${one.admitted.length + one.others.length} in ${one.name}, by name`"
           @click="named = named === one.section ? null : one.section"
         >
           <SectionKey :letter="one.letter" :name="one.name" /> {{ one.admitted.length }} of
-          {{ one.admitted.length + one.others.length }}
+          {{ one.admitted.length + one.others.length }}<span class="said-only">, by name</span>
         </button>
       </p>
       <p v-if="shown" class="small"><b>Let in:</b> {{ names(shown.admitted) }}.</p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { nextTick, useTemplateRef } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import ChoiceField from '../fields/ChoiceField.vue'
 import NumberField from '../fields/NumberField.vue'
@@ -18,7 +19,14 @@ const several = defineModel<Several>({ required: true })
 const DEEPEST = 6
 const set = (change: Partial<Several>) => (several.value = { ...several.value, ...change })
 const put = (at: number, part: Part) => set({ parts: several.value.parts.with(at, part) })
-const add = (part: Part) => set({ parts: [...several.value.parts, part] })
+const parts = useTemplateRef<HTMLElement>('parts')
+/** What is added is gone on with at once. */
+async function add(part: Part): Promise<void> {
+  set({ parts: [...several.value.parts, part] })
+  await nextTick()
+  const lines = parts.value?.querySelectorAll<HTMLElement>('[data-part]')
+  lines?.[lines.length - 1]?.querySelector<HTMLElement>('input')?.focus()
+}
 const placeOf = (at: number) => (props.place ? `${props.place}.${at + 1}` : `${at + 1}`)
 const isOne = () => props.place === '' && several.value.parts.length < 2
 const canNest = () => props.place.split('.').length < DEEPEST
@@ -53,7 +61,7 @@ const canNest = () => props.place.split('.').length < DEEPEST
       <button type="button" class="word-button small" @click="emit('out')">take out</button>
     </template>
   </p>
-  <div :class="{ further: !isOne() }">
+  <div ref="parts" :class="{ further: !isOne() }">
     <template v-for="(part, at) in several.parts" :key="at">
       <SeveralLines
         v-if="part.kind === 'several'"
@@ -64,7 +72,7 @@ const canNest = () => props.place.split('.').length < DEEPEST
         @update:model-value="put(at, $event)"
         @out="set({ parts: several.parts.toSpliced(at, 1) })"
       />
-      <p v-else class="line">
+      <p v-else class="line" data-part>
         <span v-if="isOne()">Opens when</span>
         <ConditionLeaf
           :model-value="part"

@@ -2,7 +2,6 @@
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import { useViewpoint } from '../../foundation/useViewpoint'
-import { counted } from '../../foundation/words'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import WhyLink from '../../parts/why/WhyLink.vue'
 import { type Shown, type Stand, standWords } from './graph'
@@ -79,10 +78,10 @@ const link = (key: string) => ({
               type="button"
               class="word-button"
               :aria-expanded="named.includes(`${group.stand} ${section.section}`)"
-              :aria-label="`${counted(ids.length, 'student')} in ${section.name}, by name`"
               @click="turn(`${group.stand} ${section.section}`)"
             >
-              <SectionKey :letter="section.letter" :name="section.name" /> {{ ids.length }}
+              <SectionKey :letter="section.letter" :name="section.name" /> {{ ids.length
+              }}<span class="said-only">, by name</span>
             </button>
             <ul v-if="named.includes(`${group.stand} ${section.section}`)" class="names small">
               <li v-for="id in ids" :key="id">

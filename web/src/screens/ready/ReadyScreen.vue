@@ -10,7 +10,7 @@ import TitleBlock from '../../parts/TitleBlock.vue'
 import NumberField from '../../parts/fields/NumberField.vue'
 import OneOfField from '../../parts/fields/OneOfField.vue'
 import SectionKey from '../../look/marks/SectionKey.vue'
-import { placeOf } from '../../parts/mends'
+import { placeOf } from '../../parts/why/mends'
 
 /** Is it ready? What is missing or wrong in one section before students come to it, each with where it is mended. */
 const props = defineProps<{ edition: number; section: number }>()

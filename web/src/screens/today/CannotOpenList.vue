@@ -6,7 +6,7 @@ import { type Problem, type Schemas, api, ask, once, problemOf } from '../../fou
 import { keys } from '../../foundation/keys'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import WhyLink from '../../parts/why/WhyLink.vue'
-import { placeOf } from '../../parts/mends'
+import { placeOf } from '../../parts/why/mends'
 
 /** What students have said they can't open, each with the reason and what would help. */
 const props = defineProps<{ edition: number; list: Schemas['TodayCannotOpen'][]; canChange: boolean }>()

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import type { Schemas } from '../../foundation/api/client'
-import { placeOf } from '../../parts/mends'
+import { placeOf } from '../../parts/why/mends'
 
 /** What was noticed, each with where it is mended; the first few, and the others when asked for. */
 const props = defineProps<{ checks: Schemas['TodayCheck'][]; edition: number }>()

@@ -20,7 +20,8 @@ const outOf = computed(() => (props.item.marked?.as === 'points' ? props.item.ma
 const inPoints = ref(false)
 /** What each place is to wait for, where that is not so already. */
 const wanted = computed(() => {
-  const all = branches.value?.filter((one) => one.item) ?? []
+  if (!branches.value) return null
+  const all = branches.value.filter((one) => one.item)
   const gates = all.map((one) => gateOfBranch(one, props.item.lineage))
   if (gates.includes(null) || new Set(all.map((one) => one.item)).size < all.length) return null
   const changed = new Map<string, unknown>()

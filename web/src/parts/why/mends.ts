@@ -1,5 +1,5 @@
 import type { LocationQuery, RouteLocationRaw } from 'vue-router'
-import type { Schemas } from '../foundation/api/client'
+import type { Schemas } from '../../foundation/api/client'
 
 /** The place that a mend names, open where it is done; the moment in view, which is in the address, stays. */
 export function placeOf(

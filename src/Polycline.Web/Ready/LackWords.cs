@@ -1,9 +1,9 @@
 using Polycline.Core.Findings;
 
-namespace Polycline.Core.Wording;
+namespace Polycline.Web.Ready;
 
 /// <summary>What an item lacks, in words.</summary>
-public static class LackWords
+internal static class LackWords
 {
     /// <param name="name">What the item is called.</param>
     public static string Of(Lack lack, string name) =>
