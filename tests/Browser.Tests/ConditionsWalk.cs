@@ -18,7 +18,7 @@ public sealed class ConditionsWalk(PublishedSchool school) : IClassFixture<Publi
         // What waits for somebody stands beside it, with what helps.
         orla.SeeText("handed in, not given back");
         orla.Press(orla.See("(//aside//button[normalize-space() = 'open for one of them'])[1]"));
-        orla.SeeText("Before it: not open to them yet");
+        orla.SeeText("Not open to them yet: ");
         orla.Press(orla.See("(//aside//section//button[contains(., ', by name')])[1]"));
         orla.See("(//aside//a[starts-with(@aria-label, 'why: ')])[1]");
         orla.IsAccessible("a place looked at");
@@ -65,9 +65,9 @@ public sealed class ConditionsWalk(PublishedSchool school) : IClassFixture<Publi
         orla.Choose(keys, "//button[normalize-space() = 'and something else']");
         orla.Pick("Item 2", "1.07", keys);
         // How they go together is said before them, so by keys one would go back.
-        orla.Pick("How many of these, in all", "one of these is so");
+        orla.Pick("How many of these, in all", "any of these is true");
         orla.Choose(keys, "(//button[normalize-space() = 'say the opposite'])[2]");
-        orla.SeeText("it is not so that");
+        orla.SeeText("it is not the case that");
         orla.SeeText("see nothing of it, as usual");
         orla.IsAccessible("a condition of several lines");
         orla.Choose(keys, "//div[contains(@class, 'admits')]//button[contains(., '9 Birch')]");

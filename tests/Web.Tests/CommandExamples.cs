@@ -480,22 +480,19 @@ public static class CommandExamples
                 {
                     new
                     {
-                        of = "item",
-                        place = (await at("item", "A slow ramp")).Id,
+                        item = (await at("item", "A slow ramp")).Id,
                         gate = new { item = await Lineage(school, "Label the ramp"), @is = "submitted" },
                         version = (await at("item", "A slow ramp")).Version,
                     },
                     new
                     {
-                        of = "unit",
-                        place = (await at("unit", "Storm season")).Id,
+                        unit = (await at("unit", "Storm season")).Id,
                         gate = new { not = new { item = await Lineage(school, "Label the ramp"), @is = "opened" } },
                         version = (await at("unit", "Storm season")).Version,
                     },
                     new
                     {
-                        of = "lesson",
-                        place = (await at("lesson", "The cold front")).Id,
+                        lesson = (await at("lesson", "The cold front")).Id,
                         gate = new { item = await Lineage(school, "Label the ramp"), @is = "returned" },
                         version = (await at("lesson", "The cold front")).Version,
                     },

@@ -90,8 +90,7 @@ public sealed class ConditionsTests : LeadOfASchool
                 {
                     new
                     {
-                        of = "item",
-                        place = ramp,
+                        item = ramp,
                         gate = new { item = isobars, @is = "returned" },
                         version = await Version(ramp),
                     },
@@ -133,8 +132,7 @@ public sealed class ConditionsTests : LeadOfASchool
         async Task<object> After(int n) =>
             new
             {
-                of = "item",
-                place = ids[n].Id,
+                item = ids[n].Id,
                 gate = new { item = ids[n - 1].Lineage, @is = "opened" },
                 version = await Version(ids[n].Id),
             };

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using FluentValidation;
+using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Data.Courses;
 using Polycline.Data.Ledger;
@@ -13,10 +14,16 @@ namespace Polycline.Web.Conditions;
 /// <param name="Conditions">1 to 500, each place once.</param>
 public sealed record SetConditionsRequest(IReadOnlyList<PlaceCondition> Conditions);
 
-/// <param name="Place">The id of the unit, lesson or item.</param>
+/// <summary>A condition and where it stands: on exactly one unit, lesson or item.</summary>
 /// <param name="Gate">In the plan file's form; null: no condition.</param>
-/// <param name="Version">The version of the place that was read.</param>
-public sealed record PlaceCondition(Level Of, long Place, JsonElement? Gate, long Version);
+/// <param name="Version">The version of the unit, lesson or item that was read.</param>
+public sealed record PlaceCondition(
+    JsonElement? Gate,
+    long Version,
+    Id<Unit>? Unit = null,
+    Id<Lesson>? Lesson = null,
+    Id<Item>? Item = null
+);
 
 /// <summary>
 /// Says what must be met before units, lessons and items open: one after another as steps, by score or by choice, or the same for
@@ -36,7 +43,7 @@ public sealed class SetConditions : IPlanningCommand<EditionPlan, SetConditionsR
         var set = new List<(TreeRow Row, Gate? Gate)>();
         foreach (var (n, asked) in request.Conditions.Index())
         {
-            var row = plan.PlaceOf(asked.Of, asked.Place) ?? throw Problem.Unknown($"conditions[{n}].place");
+            var row = PlaceOf(plan, asked, $"conditions[{n}]");
             var gate = plan.ConditionOf(row, asked.Gate, $"conditions[{n}].gate");
             var turn = row.Level switch
             {
@@ -76,6 +83,18 @@ public sealed class SetConditions : IPlanningCommand<EditionPlan, SetConditionsR
             : new($"set conditions on {what}", changes) { Act = $"Set conditions on {what}" };
     }
 
+    private static TreeRow PlaceOf(EditionPlan plan, PlaceCondition asked, string at)
+    {
+        List<TreeRow> named = [];
+        if (asked.Unit is { } unit)
+            named.Add(plan.Needed(unit, $"{at}.unit"));
+        if (asked.Lesson is { } lesson)
+            named.Add(plan.Needed(lesson, $"{at}.lesson"));
+        if (asked.Item is { } item)
+            named.Add(plan.Needed(item, $"{at}.item"));
+        return named is [var only] ? only : throw Problem.Field(at, "Name one place for each condition: a unit, a lesson or an item.");
+    }
+
     private sealed class Rules : AbstractValidator<SetConditionsRequest>
     {
         public Rules()
@@ -84,7 +103,7 @@ public sealed class SetConditions : IPlanningCommand<EditionPlan, SetConditionsR
                 .Must(conditions => conditions.Count is > 0 and <= Most)
                 .WithMessage($"Set from 1 to {Most} conditions at once.");
             RuleFor(request => request.Conditions)
-                .Must(conditions => conditions.DistinctBy(one => (one.Of, one.Place)).Count() == conditions.Count)
+                .Must(conditions => conditions.DistinctBy(one => (one.Unit, one.Lesson, one.Item)).Count() == conditions.Count)
                 .WithMessage("The same place is given twice.");
         }
     }

@@ -6964,19 +6964,20 @@ export interface components {
             name: string;
             since: components["schemas"]["Moment"];
         };
+        /** @description A condition and where it stands: on exactly one unit, lesson or item. */
         PlaceCondition: {
-            of: components["schemas"]["Level"];
-            /**
-             * Format: int64
-             * @description The id of the unit, lesson or item.
-             */
-            place: number;
             gate: null | components["schemas"]["JsonElement"];
             /**
              * Format: int64
-             * @description The version of the place that was read.
+             * @description The version of the unit, lesson or item that was read.
              */
             version: number;
+            /** Format: int64 */
+            unit?: null | number;
+            /** Format: int64 */
+            lesson?: null | number;
+            /** Format: int64 */
+            item?: null | number;
         };
         PlacesAnswer: {
             name: string;

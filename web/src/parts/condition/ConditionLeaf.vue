@@ -72,7 +72,7 @@ const needsLesson = computed(() => !['on-date', 'other', 'none'].includes(leaf.v
 </script>
 
 <template>
-  <span v-if="leaf.not" class="not">it is not so that</span>
+  <span v-if="leaf.not" class="not">it is not the case that</span>
   <ChoiceField
     :model-value="about"
     :label="`${capital(levels.item.one)} ${place}`"

@@ -35,14 +35,14 @@ const canNest = () => props.place.split('.').length < DEEPEST
 <template>
   <p v-if="!isOne()" class="line">
     <span v-if="place === ''">Opens when</span>
-    <span v-if="several.not" class="not">it is not so that</span>
+    <span v-if="several.not" class="not">it is not the case that</span>
     <ChoiceField
       :model-value="several.join"
       :label="`How many of these, ${place || 'in all'}`"
       :choices="[
-        { value: 'all', title: 'all of these are so' },
-        { value: 'any', title: 'one of these is so' },
-        { value: 'some', title: 'at least so many of these are so' },
+        { value: 'all', title: 'all of these are true' },
+        { value: 'any', title: 'any of these is true' },
+        { value: 'some', title: 'at least this many are true' },
       ]"
       @update:model-value="set({ join: $event as Several['join'] })"
     />
@@ -55,9 +55,7 @@ const canNest = () => props.place.split('.').length < DEEPEST
       @update:model-value="set({ least: $event ?? 1 })"
     />
     <template v-if="place">
-      <button type="button" class="word-button small" @click="set({ not: !several.not })">
-        {{ several.not ? 'say that it is so' : 'say the opposite' }}
-      </button>
+      <button type="button" class="word-button small" @click="set({ not: !several.not })">say the opposite</button>
       <button type="button" class="word-button small" @click="emit('out')">take out</button>
     </template>
   </p>
@@ -82,7 +80,7 @@ const canNest = () => props.place.split('.').length < DEEPEST
           @update:model-value="put(at, $event)"
         />
         <button type="button" class="word-button small" @click="put(at, { ...part, not: !part.not })">
-          {{ part.not ? 'say that it is so' : 'say the opposite' }}
+          say the opposite
         </button>
         <button type="button" class="word-button small" @click="set({ parts: several.parts.toSpliced(at, 1) })">
           take out
@@ -99,7 +97,7 @@ const canNest = () => props.place.split('.').length < DEEPEST
         class="word-button"
         @click="add(newSeveral([newLeaf(), newLeaf()]))"
       >
-        and several under one word
+        and several together
       </button>
     </p>
   </div>

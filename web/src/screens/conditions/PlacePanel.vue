@@ -30,7 +30,7 @@ const groups = computed(() =>
       return ids.length ? [{ section, ids }] : []
     })
     const total = sections.reduce((sum, one) => sum + one.ids.length, 0)
-    const words = place.value.of !== 'item' && stand === 'past' ? 'Let in by it' : standWords[stand]
+    const words = place.value.of !== 'item' && stand === 'past' ? 'Let in' : standWords[stand]
     return total ? [{ stand, words, sections, total }] : []
   }),
 )

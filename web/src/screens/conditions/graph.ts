@@ -111,10 +111,10 @@ export function countWords(place: Place, count: Count): string {
 
 export type Stand = 'before' | 'at' | 'past' | 'missed'
 export const standWords: Record<Stand, string> = {
-  before: 'Before it: not open to them yet',
-  at: 'At it: open, and not done',
-  past: 'Past it: done',
-  missed: 'Missed it: closed before they had done it',
+  before: 'Not open to them yet',
+  at: 'Open to them, not done',
+  past: 'Done',
+  missed: 'Closed before they had done it',
 }
 
 /** Where one student stands; null: it is not for them. */

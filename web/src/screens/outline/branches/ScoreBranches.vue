@@ -133,7 +133,7 @@ async function send(): Promise<void> {
       </p>
       <ScoreBar v-if="branches.length" :branches="branches" />
       <p class="small second">
-        Leave an end empty where there is none. What opens below a score is not shown to the other students.
+        Leave either end empty if it has none. What opens below a score is not shown to the other students.
       </p>
       <p v-for="one in replaced" :key="one.item" class="small second">In place of: {{ waits(one.item) }}</p>
     </template>

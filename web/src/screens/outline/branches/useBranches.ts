@@ -24,7 +24,7 @@ export function useBranches(edition: Ref<number>, item: string, wanted: Ref<Read
   const request = computed(() => {
     const found = [...(wanted.value ?? [])].flatMap(([lineage, gate]) => {
       const one = items.value.find((known) => known.lineage === lineage)
-      return one ? [{ of: 'item' as const, place: one.id, gate, version: one.version }] : []
+      return one ? [{ item: one.id, gate, version: one.version }] : []
     })
     return found.length ? { conditions: found } : null
   })

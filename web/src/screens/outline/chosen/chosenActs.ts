@@ -109,7 +109,5 @@ export function placesOf(rows: readonly Row[], chosen: readonly Row[], levels: L
 /** Each item after the first waits for the one before it. */
 export const stepsOf = (chosen: readonly Row[], deed: string): Schemas['PlaceCondition'][] =>
   itemsOf(chosen).flatMap((item, n, all) =>
-    n === 0
-      ? []
-      : [{ of: 'item', place: item.id, gate: { item: all[n - 1]!.lineage, is: deed }, version: item.version }],
+    n === 0 ? [] : [{ item: item.id, gate: { item: all[n - 1]!.lineage, is: deed }, version: item.version }],
   )

@@ -51,7 +51,7 @@ const itemRequest = computed(() =>
 const placeRequest = computed(() =>
   changed.value && !isItem
     ? {
-        conditions: [{ of: props.place.of, place: props.place.id, gate: gate.value as Gate, version: version.value }],
+        conditions: [{ [props.place.of]: props.place.id, gate: gate.value as Gate, version: version.value }],
       }
     : null,
 )

@@ -41,8 +41,7 @@ const request = computed(() =>
     ? null
     : {
         conditions: taken.value.map((one) => ({
-          of: one.of,
-          place: one.id,
+          [one.of]: one.id,
           gate: props.gate as Schemas['PlaceCondition']['gate'],
           version: one.version,
         })),
