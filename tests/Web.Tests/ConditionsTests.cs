@@ -157,8 +157,7 @@ public sealed class ConditionsTests : LeadOfASchool
                 {
                     new
                     {
-                        of = "unit",
-                        place = unit.Id,
+                        unit = unit.Id,
                         gate,
                         version = unit.Version,
                     },
