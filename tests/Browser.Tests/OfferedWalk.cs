@@ -49,7 +49,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             p => Fill(p, ".title-form input", "An item renamed"),
             p => Meant(p, ".title-form")
         ),
-        new("outline/ItemPanel", "describe-item", "outline?row=item:An item renamed", p => Select(p, "Purpose", "to read", "for marks")),
+        new("outline/PurposeLine", "describe-item", "outline?row=item:An item renamed", p => Select(p, "Purpose", "to read", "for marks")),
         new("outline/ItemPanel", "publish-item", "outline?row=item:An item renamed", p => Button(p, "unpublish")),
         new("outline/files/ItemFiles", "attach-files", "outline?row=item:An item renamed", p =>
             Send(p, "Add files", ("one.txt", "calm"), ("two.csv", "day,wind\nMon,3"))
@@ -592,7 +592,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
     {
         Press(p, "(//p[@class = 'sentence']//button)[4]");
         Press(p, "//button[normalize-space() = 'set a condition' or normalize-space() = 'and something else']");
-        p.Pick("Item 1", "2.04");
+        p.Pick("Item 1", "3.03");
         Select(p, "What must have happened, 1", "is opened", "is handed in");
         Button(p, "Set this condition");
     }

@@ -60,6 +60,7 @@ public sealed class TogetherWalk(TwoInstances school) : IClassFixture<TwoInstanc
         orla.See("#feedback").SendKeys("Well seen, both of you.");
         orla.SeeText("goes back to Bashir Brennan and Imke Osei");
         orla.Press(orla.See("//button[normalize-space() = 'Give back' and not(@disabled)]"));
+        orla.SeeNoText("goes back to Bashir Brennan and Imke Osei");
         foreach (var student in new[] { imke, bashir })
         {
             student.Open($"/sections/1/items/{item}");

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, toRef, watch } from 'vue'
+import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '../../../foundation/api/client'
 import { useLevels } from '../../../foundation/levels'
 import ProblemNote from '../../../parts/ProblemNote.vue'
@@ -49,7 +49,13 @@ watch(
 )
 const of = (option: string) => items.value.filter((one) => tied.value?.get(one.lineage) === option)
 const free = computed(() => choices.value.filter((one) => !tied.value?.has(one.value)))
-const tie = (lineage: string, option: string) => (tied.value = new Map(tied.value).set(lineage, option))
+const form = useTemplateRef<HTMLElement>('form')
+/** One more is added at the same place. */
+async function tie(lineage: string, option: string): Promise<void> {
+  tied.value = new Map(tied.value).set(lineage, option)
+  await nextTick()
+  form.value?.querySelector<HTMLElement>(`[data-adds="${CSS.escape(option)}"] input`)?.focus()
+}
 function untie(lineage: string): void {
   const next = new Map(tied.value)
   next.delete(lineage)
@@ -66,7 +72,7 @@ async function send(): Promise<void> {
 </script>
 
 <template>
-  <form class="editor" novalidate @submit.prevent="send" @keydown.esc.stop.prevent="emit('close')">
+  <form ref="form" class="editor" novalidate @submit.prevent="send" @keydown.esc.stop.prevent="emit('close')">
     <p v-if="!tied" class="small" role="status">Reading …</p>
     <p v-for="option in options" v-else :key="option.option" class="line">
       <span>“{{ option.title }}” opens</span>
@@ -81,13 +87,15 @@ async function send(): Promise<void> {
           leave out
         </button>
       </span>
-      <ChoiceField
-        :model-value="''"
-        :label="`What “${option.title}” opens`"
-        :placeholder="`choose ${levels.item.a}`"
-        :choices="free"
-        @update:model-value="tie($event, option.option)"
-      />
+      <span :key="of(option.option).length" :data-adds="option.option">
+        <ChoiceField
+          :model-value="''"
+          :label="`What “${option.title}” opens`"
+          :placeholder="`choose ${levels.item.a}`"
+          :choices="free"
+          @update:model-value="tie($event, option.option)"
+        />
+      </span>
     </p>
     <p class="small second">
       Students who have not picked an option see nothing of what it opens. Picking another closes it again.

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, toRef } from 'vue'
+import { computed, nextTick, ref, toRef, useTemplateRef } from 'vue'
 import type { Schemas } from '../../../foundation/api/client'
 import { questions } from '../../../foundation/api/questions'
 import { useEditionCommand } from '../../../foundation/commands/useEditionCommand'
@@ -25,6 +25,13 @@ const places = computed(() =>
     return [{ key: row.key, of: row.level, id: at.id, version: at.version, title: `${code}${titleOf(row)}` }]
   }),
 )
+const adds = useTemplateRef<HTMLElement>('adds')
+/** One more is added at the same place. */
+async function add(key: string): Promise<void> {
+  chosen.value.push(key)
+  await nextTick()
+  adds.value?.querySelector<HTMLElement>('input')?.focus()
+}
 const choices = computed(() =>
   places.value
     .filter((one) => !chosen.value.includes(one.key))
@@ -72,13 +79,15 @@ async function send(): Promise<void> {
         leave out
       </button>
     </span>
-    <ChoiceField
-      :model-value="''"
-      label="Set it on others as well"
-      :placeholder="`choose ${levels.item.a}, or a whole ${levels.unit.one}`"
-      :choices="choices"
-      @update:model-value="chosen.push($event)"
-    />
+    <span ref="adds" :key="chosen.length">
+      <ChoiceField
+        :model-value="''"
+        label="Set it on others as well"
+        :placeholder="`choose ${levels.item.a}, or a whole ${levels.unit.one}`"
+        :choices="choices"
+        @update:model-value="add"
+      />
+    </span>
     <v-btn v-if="taken.length" :disabled="set.busy.value" @click="send">Set it there</v-btn>
     <span class="small" role="status">{{ reach }}</span>
   </p>
