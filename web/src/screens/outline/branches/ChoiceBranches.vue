@@ -50,11 +50,11 @@ watch(
 const of = (option: string) => items.value.filter((one) => tied.value?.get(one.lineage) === option)
 const free = computed(() => choices.value.filter((one) => !tied.value?.has(one.value)))
 const form = useTemplateRef<HTMLElement>('form')
-/** One more is added at the same place. */
+/** By keys one goes on from what was added. */
 async function tie(lineage: string, option: string): Promise<void> {
   tied.value = new Map(tied.value).set(lineage, option)
   await nextTick()
-  form.value?.querySelector<HTMLElement>(`[data-adds="${CSS.escape(option)}"] input`)?.focus()
+  form.value?.querySelector<HTMLElement>(`[data-tied="${CSS.escape(lineage)}"]`)?.focus()
 }
 function untie(lineage: string): void {
   const next = new Map(tied.value)
@@ -81,13 +81,14 @@ async function send(): Promise<void> {
         <button
           type="button"
           class="word-button small"
+          :data-tied="one.lineage"
           :aria-label="`leave out ${one.title}`"
           @click="untie(one.lineage)"
         >
           leave out
         </button>
       </span>
-      <span :key="of(option.option).length" :data-adds="option.option">
+      <span :key="of(option.option).length">
         <ChoiceField
           :model-value="''"
           :label="`What “${option.title}” opens`"

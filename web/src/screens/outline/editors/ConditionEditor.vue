@@ -96,7 +96,9 @@ async function send(): Promise<void> {
         gate === null ? 'No condition' : 'Set this condition'
       }}</v-btn>
       <v-btn @click="emit('close')">Leave it as it is</v-btn>
-      <span class="small" role="status">{{ itemReach || placeReach }}</span>
+      <span class="small" role="status">{{
+        gate === undefined ? 'Finish each line, or take it out.' : itemReach || placeReach
+      }}</span>
     </p>
     <CopyCondition
       v-if="place.gate && !changed"

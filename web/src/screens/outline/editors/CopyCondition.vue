@@ -25,12 +25,13 @@ const places = computed(() =>
     return [{ key: row.key, of: row.level, id: at.id, version: at.version, title: `${code}${titleOf(row)}` }]
   }),
 )
-const adds = useTemplateRef<HTMLElement>('adds')
-/** One more is added at the same place. */
+const taking = useTemplateRef<HTMLElement>('taking')
+/** By keys one goes on from what was added. */
 async function add(key: string): Promise<void> {
   chosen.value.push(key)
   await nextTick()
-  adds.value?.querySelector<HTMLElement>('input')?.focus()
+  const buttons = taking.value?.querySelectorAll<HTMLElement>('[data-taken] button')
+  buttons?.[buttons.length - 1]?.focus()
 }
 const choices = computed(() =>
   places.value
@@ -66,9 +67,9 @@ async function send(): Promise<void> {
 </script>
 
 <template>
-  <p class="line">
+  <p ref="taking" class="line">
     <span>Set it on others as well:</span>
-    <span v-for="one in taken" :key="one.key">
+    <span v-for="one in taken" :key="one.key" data-taken>
       {{ one.title }}
       <button
         type="button"
@@ -79,7 +80,7 @@ async function send(): Promise<void> {
         leave out
       </button>
     </span>
-    <span ref="adds" :key="chosen.length">
+    <span :key="chosen.length">
       <ChoiceField
         :model-value="''"
         label="Set it on others as well"
