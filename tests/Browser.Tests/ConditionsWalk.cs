@@ -136,8 +136,9 @@ public sealed class ConditionsWalk(PublishedSchool school) : IClassFixture<Publi
         Press("//button[@data-stop and normalize-space() = 'Your own craft']");
         Press("//button[normalize-space() = 'what each option opens']");
         string Label(int n) => orla.See($"(//input[starts-with(@aria-label, 'What “')])[{n}]").GetAttribute("aria-label")!;
-        Pick(Label(1), "1.08");
-        Pick(Label(2), "1.09");
+        orla.Pick(Label(1), "1.08");
+        orla.Pick(Label(2), "1.09");
+        decisions += 2;
         Press("//button[normalize-space() = 'Set what it opens' and not(@disabled)]");
         orla.Until(() => orla.All("//button[normalize-space() = 'Set what it opens']").Count == 0, "the choice is set");
 

@@ -105,7 +105,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "set-conditions",
             "outline?row=item:Isobars by hand",
             p => Press(p, "(//p[@class = 'sentence']//button)[4]"),
-            p => p.Pick("Set it on others as well", "A slow ramp"),
+            p => p.Pick("Set it on others as well", "4.04"),
             p => Button(p, "Set it there")
         ),
         new(
@@ -245,7 +245,6 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "outline",
             Chosen,
             p => Button(p, "one after another"),
-            p => Select(p, "What must have happened to the one before", "is opened"),
             p => Button(p, "Change 2 items")
         ),
         new(
@@ -253,7 +252,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "set-conditions",
             "outline?row=item:Reading scales",
             p => Button(p, "what its score opens"),
-            p => p.Pick("What opens, 1", "A slow ramp"),
+            p => p.Pick("What opens, 1", "4.04"),
             p => Button(p, "Set what it opens")
         ),
         new("outline/useOutlineEdits", "move-unit", "outline?row=unit:A unit offered", p => Button(p, "move up")),
