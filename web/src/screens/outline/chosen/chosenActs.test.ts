@@ -1,9 +1,9 @@
 import { expect, test } from 'vitest'
 import { plainLevels } from '../../../foundation/levels'
 import type { Row } from '../outlineRows'
-import { countedOf, outermost, placesOf, requestOf } from './chosenActs'
+import { countedOf, outermost, placesOf, requestOf, stepsOf } from './chosenActs'
 
-const item = (id: number) => ({ id, version: 1, only: null })
+const item = (id: number) => ({ id, lineage: `i${id}`, version: 1, only: null })
 const [warm, cold] = [
   { id: 7, version: 2, title: 'Warm', only: null, items: [item(10), item(11)] },
   { id: 8, version: 3, title: 'Cold', only: null, items: [] },
@@ -54,4 +54,11 @@ test('what is in a chosen unit or lesson moves with it, and all is sent as it wa
     units: [{ unit: 1, version: 4 }],
     remove: true,
   })
+})
+
+test('one after another, each item but the first waits for the one before it', () => {
+  expect(stepsOf(chosen('lesson-7', 'item-10', 'item-11'), 'submitted')).toEqual([
+    { item: 11, gate: { item: 'i10', is: 'submitted' }, version: 1 },
+  ])
+  expect(stepsOf(chosen('item-10'), 'opened')).toEqual([])
 })
