@@ -106,7 +106,7 @@ public sealed partial class OfferedWalk(PublishedSchool school) : IClassFixture<
             "outline?row=item:Isobars by hand",
             p => Press(p, "(//p[@class = 'sentence']//button)[4]"),
             p => p.Pick("Set it on others as well", "4.04"),
-            p => Button(p, "Set it there")
+            p => Button(p, "Set it there too")
         ),
         new(
             "outline/editors/ForWhomEditor",

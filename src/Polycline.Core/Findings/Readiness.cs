@@ -7,13 +7,13 @@ namespace Polycline.Core.Findings;
 /// <summary>What an item may lack that students are to work on.</summary>
 public enum Lack
 {
-    /// <summary>Nobody has published it, its lesson or its unit.</summary>
+    /// <summary>It, its lesson or its unit is not published.</summary>
     Published,
 
     /// <summary>It has rules for a date, and no date comes of them.</summary>
     Place,
 
-    /// <summary>It is for marks, and never due.</summary>
+    /// <summary>It is for marks, and has no due date.</summary>
     Due,
 
     /// <summary>Neither a text nor a file.</summary>
@@ -22,16 +22,16 @@ public enum Lack
     /// <summary>Of a link: where it leads.</summary>
     Address,
 
-    /// <summary>It is due and asks for nothing that could be handed in or ticked off.</summary>
+    /// <summary>It is due, and there is nothing to hand in or tick off.</summary>
     Asks,
 
-    /// <summary>It is for marks, and nobody has said by what.</summary>
+    /// <summary>It is for marks, and has no rubric.</summary>
     Rubric,
 
     /// <summary>Of a quiz.</summary>
     Questions,
 
-    /// <summary>Of a choice: at least two.</summary>
+    /// <summary>Of a choice: it has fewer than two.</summary>
     Options,
 }
 

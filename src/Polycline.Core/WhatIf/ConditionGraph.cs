@@ -5,8 +5,8 @@ using Polycline.Core.Sections;
 
 namespace Polycline.Core.WhatIf;
 
-/// <summary>A unit, lesson or item that has a gate, or that one names.</summary>
-/// <param name="Gate">Its own; null: it is only named.</param>
+/// <summary>A unit, lesson or item that has a gate, or that a gate asks about.</summary>
+/// <param name="Gate">Null: it has none, and is only asked about.</param>
 /// <param name="Only">The section that added it; null: it is the edition's.</param>
 public sealed record ConditionNode(Level Level, string Name, Gate? Gate, Ref<Section>? Only);
 

@@ -203,7 +203,7 @@ public sealed class EditionPlan(EditionHead head, EditionTerm term, CourseTree t
             );
     }
 
-    /// <summary>How many units, lessons and items say something of a group, those of one section only among them.</summary>
+    /// <summary>How many units, lessons and items mention a group, including those of one section only.</summary>
     public int UsesOf(string group) =>
         Rows.Where(IsHere)
             .Count(row =>

@@ -24,7 +24,7 @@ public sealed record ConditionsAnswer
     /// <summary>Those whose students the viewer may see.</summary>
     public required IReadOnlyList<ConditionSection> Sections { get; init; }
 
-    /// <summary>In reading order: everything that has a condition, and the items that conditions name.</summary>
+    /// <summary>Everything that has a condition, or that a condition asks about; in reading order.</summary>
     public required IReadOnlyList<ConditionPlace> Places { get; init; }
 
     public required IReadOnlyList<ConditionArrow> Arrows { get; init; }
@@ -35,7 +35,7 @@ public sealed record ConditionsAnswer
 
 public sealed record ConditionSection(Id<Section> Section, string Name, string Letter, IReadOnlyList<NamedStudent> Students);
 
-/// <summary>Something that has a condition, or that one names.</summary>
+/// <summary>A unit, lesson or item that has a condition, or that a condition asks about.</summary>
 public sealed record ConditionPlace
 {
     public required string Key { get; init; }
@@ -58,21 +58,18 @@ public sealed record ConditionPlace
     /// <summary>The same in the plan file's form.</summary>
     public required JsonElement? Gate { get; init; }
 
-    /// <summary>What the condition asks besides items: of a group, a lesson, a moment.</summary>
-    public required IReadOnlyList<string> AlsoAsks { get; init; }
-
     /// <summary>Whether students see nothing of it until its condition is met.</summary>
     public required bool IsHidden { get; init; }
 
     public required long Version { get; init; }
 
-    /// <summary>By section, in their order; whom it is not for is in none of them.</summary>
+    /// <summary>By section, in order. Students it is not for are in none of its lists.</summary>
     public required IReadOnlyList<StandingInSection> Standing { get; init; }
 }
 
 /// <param name="Before">Not open to them yet.</param>
 /// <param name="At">Open to them, and not done.</param>
-/// <param name="Past">Done; of a unit or lesson, let in.</param>
+/// <param name="Past">Done; for a unit or lesson, let in.</param>
 /// <param name="Missed">Closed before they had done it.</param>
 /// <param name="ForFeedback">Of those before it, who would be let in if a piece they handed in were given back.</param>
 public sealed record StandingInSection(
@@ -90,7 +87,7 @@ public sealed record WaitsForFeedback(Id<Person> Student, Id<Item> Piece, Moment
 /// <param name="Asks">Such as <c>given back</c> or <c>at least 70 %</c>.</param>
 public sealed record ConditionArrow(string From, string To, string Asks);
 
-/// <param name="Section">The letter of the section it is in; null: it is in the course.</param>
+/// <param name="Section">The letter of the section it concerns; null: it concerns the whole course.</param>
 /// <param name="Places">The first is what it is about.</param>
 public sealed record ConditionFault(string Words, string? Section, IReadOnlyList<string> Places);
 
@@ -115,6 +112,15 @@ public static class ReadConditions
     private sealed class Picture(EditionPlan plan, IReadOnlyList<TaughtSection> taught, Instant at)
     {
         private readonly ConditionGraph graph = ConditionGraph.Of(plan.Schedule);
+
+        // What a section that is not the viewer's added for itself is not shown.
+        private readonly HashSet<string> shown =
+        [
+            .. ConditionGraph
+                .Of(plan.Schedule)
+                .Nodes.Where(node => node.Only is null || taught.Any(section => section.Section.Section.Ref == node.Only))
+                .Select(node => node.Name),
+        ];
         private readonly GateWords words = plan.GateWords();
         private readonly ILookup<string, WaitingPiece> freeing = Waiting
             .Of(plan.Schedule, taught.SelectMany(section => section.Students).Select(student => student.Record), at)
@@ -141,14 +147,11 @@ public static class ReadConditions
                         [.. one.Students.Select(student => new NamedStudent(student.Id, student.Name))]
                     )),
                 ],
-                Places = [.. graph.Nodes.Where(Shown).Select(node => Of(node, standing))],
-                Arrows = [.. graph.Links.Where(link => plan.Find(link.From.Name) is not null).Select(ArrowOf)],
+                Places = [.. graph.Nodes.Where(node => shown.Contains(node.Name)).Select(node => Of(node, standing))],
+                Arrows = [.. graph.Links.Where(link => shown.Contains(link.From.Name) && shown.Contains(link.To)).Select(ArrowOf)],
                 Faults = [.. Faults()],
             };
         }
-
-        // What a section that is not the viewer's added for itself is not shown.
-        private bool Shown(ConditionNode node) => node.Only is null || taught.Any(section => section.Section.Section.Ref == node.Only);
 
         private ConditionPlace Of(ConditionNode node, List<List<(Id<Person> Id, GetsThrough Stands)>> standing)
         {
@@ -163,7 +166,6 @@ public static class ReadConditions
                 Unit = plan.TitleOf(plan.Row(row.Unit)!.Lineage),
                 Condition = node.Gate is { } gate ? words.Sentence(gate) : null,
                 Gate = node.Gate.Stored(),
-                AlsoAsks = [.. (node.Gate?.Root.Leaves() ?? []).Where(leaf => leaf.ItemOf is null).Select(words.Of).Distinct()],
                 IsHidden = node.Gate?.IsHidden == true,
                 Version = row.Version,
                 Standing = [.. taught.Zip(standing, (section, students) => InSection(node, section, students))],
@@ -197,16 +199,15 @@ public static class ReadConditions
         private IEnumerable<ConditionFault> Faults()
         {
             var sentences = new FindingWords(new PlanNames(plan.Schedule).Of, plan.Edition.Basis, plan.Edition.Levels);
-            var places = graph.Nodes.Select(node => node.Name).ToHashSet();
             var letters = taught.ToDictionary(section => section.Section.Section.Ref.Name, section => section.Section.Letter);
             return ConditionChecks
                 .Everywhere(plan.Schedule)
-                .Where(finding => finding.Targets.Any(places.Contains))
+                .Where(finding => finding.Targets.Any(shown.Contains))
                 .Where(finding => finding.Section is null || letters.ContainsKey(finding.Section))
                 .Select(finding => new ConditionFault(
                     sentences.Of(finding),
                     finding.Section is { } section ? letters[section] : null,
-                    [.. finding.Targets.Where(places.Contains)]
+                    [.. finding.Targets.Where(shown.Contains)]
                 ));
         }
     }

@@ -11,7 +11,7 @@ using Polycline.Web.Outline;
 
 namespace Polycline.Web.Conditions;
 
-/// <param name="Conditions">1 to 500, each place once.</param>
+/// <param name="Conditions">From 1 to 500, each place at most once.</param>
 public sealed record SetConditionsRequest(IReadOnlyList<PlaceCondition> Conditions);
 
 /// <summary>A condition and where it stands: on exactly one unit, lesson or item.</summary>
@@ -104,7 +104,7 @@ public sealed class SetConditions : IPlanningCommand<EditionPlan, SetConditionsR
                 .WithMessage($"Set from 1 to {Most} conditions at once.");
             RuleFor(request => request.Conditions)
                 .Must(conditions => conditions.DistinctBy(one => (one.Unit, one.Lesson, one.Item)).Count() == conditions.Count)
-                .WithMessage("The same place is given twice.");
+                .WithMessage("One place is given twice. Give each only once.");
         }
     }
 }

@@ -41,7 +41,7 @@ public static class ReadReady
     private static readonly Duration TwoWeeks = Duration.FromDays(14);
 
     /// <param name="term">Until the end of the term, and what has no date too; else for two weeks.</param>
-    /// <param name="perDay">More dues than this on one day are too many.</param>
+    /// <param name="perDay">A day with more dues than this has too many.</param>
     public static async Task<ReadinessAnswer> Handle(
         long edition,
         long section,

@@ -41,7 +41,7 @@ internal sealed class TodayChecks(EditionPlan plan)
     public IEnumerable<TodayCheck> OfCourse(Func<Id<Person>, string?> nameOf, LocalDate on) =>
         ofPlan[""].Select(finding => new TodayCheck(words.Of(finding), MendOf(finding))).Concat(Twice(nameOf, on));
 
-    /// <summary>In the course itself, of what waits for what.</summary>
+    /// <summary>In the conditions of the course itself.</summary>
     public IEnumerable<TodayCheck> OfConditions() => ofPlan[""].Select(finding => new TodayCheck(words.Of(finding), MendOf(finding)));
 
     /// <summary>Texts that speak of a teacher who is not on the team.</summary>

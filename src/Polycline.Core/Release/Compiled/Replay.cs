@@ -45,7 +45,7 @@ public sealed class Replay
 
     public ReleaseTable Table => table;
 
-    /// <summary>How often a gate was judged since it began, those at the start aside.</summary>
+    /// <summary>How many times gates have been judged so far, not counting how they stood at the start.</summary>
     public long Judgements { get; private set; }
 
     /// <summary>Back to where nothing had happened yet.</summary>

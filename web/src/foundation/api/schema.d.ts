@@ -4611,7 +4611,7 @@ export interface components {
         };
         ConditionFault: {
             words: string;
-            /** @description The letter of the section it is in; null: it is in the course. */
+            /** @description The letter of the section it concerns; null: it concerns the whole course. */
             section: null | string;
             /** @description The first is what it is about. */
             places: string[];
@@ -4626,7 +4626,7 @@ export interface components {
              */
             version: number;
         };
-        /** @description Something that has a condition, or that one names. */
+        /** @description A unit, lesson or item that has a condition, or that a condition asks about. */
         ConditionPlace: {
             key: string;
             of: components["schemas"]["Level"];
@@ -4640,13 +4640,11 @@ export interface components {
             /** @description In words; null: it has none. */
             condition: null | string;
             gate: null | components["schemas"]["JsonElement"];
-            /** @description What the condition asks besides items: of a group, a lesson, a moment. */
-            alsoAsks: string[];
             /** @description Whether students see nothing of it until its condition is met. */
             isHidden: boolean;
             /** Format: int64 */
             version: number;
-            /** @description By section, in their order; whom it is not for is in none of them. */
+            /** @description By section, in order. Students it is not for are in none of its lists. */
             standing: components["schemas"]["StandingInSection"][];
         };
         ConditionSection: {
@@ -4662,7 +4660,7 @@ export interface components {
             canChange: boolean;
             /** @description Those whose students the viewer may see. */
             sections: components["schemas"]["ConditionSection"][];
-            /** @description In reading order: everything that has a condition, and the items that conditions name. */
+            /** @description Everything that has a condition, or that a condition asks about; in reading order. */
             places: components["schemas"]["ConditionPlace"][];
             arrows: components["schemas"]["ConditionArrow"][];
             /** @description What is wrong with conditions, each with the places it is about. */
@@ -8125,7 +8123,7 @@ export interface components {
             fetch: number;
         };
         SetConditionsRequest: {
-            /** @description 1 to 500, each place once. */
+            /** @description From 1 to 500, each place at most once. */
             conditions: components["schemas"]["PlaceCondition"][];
         };
         SetHomeRequest: {
@@ -8241,7 +8239,7 @@ export interface components {
             before: number[];
             /** @description Open to them, and not done. */
             at: number[];
-            /** @description Done; of a unit or lesson, let in. */
+            /** @description Done; for a unit or lesson, let in. */
             past: number[];
             /** @description Closed before they had done it. */
             missed: number[];
@@ -15561,7 +15559,7 @@ export interface operations {
             query?: {
                 /** @description Until the end of the term, and what has no date too; else for two weeks. */
                 term?: boolean;
-                /** @description More dues than this on one day are too many. */
+                /** @description A day with more dues than this has too many. */
                 perDay?: number;
                 at?: string;
                 as?: string;

@@ -55,7 +55,7 @@ const names = (students: Schemas['NamedStudent'][]) => joined(students.map((one)
       <p v-if="shown" class="small"><b>Let in:</b> {{ names(shown.admitted) }}.</p>
       <p v-if="shown" class="small second"><b>Still waiting:</b> {{ names(shown.others) }}.</p>
     </template>
-    <p v-else class="small second">Counting whom it lets in …</p>
+    <p v-else class="small second">Counting who would get in …</p>
   </div>
 </template>
 

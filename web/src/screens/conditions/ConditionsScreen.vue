@@ -58,7 +58,7 @@ const titleOf = (key: string) => {
 <template>
   <main class="body">
     <ProblemNote v-if="answer.problem.value && !all" :problem="answer.problem.value" :again="answer.refetch" />
-    <p v-else-if="!all" class="second none" role="status">Reading who gets through …</p>
+    <p v-else-if="!all" class="second none" role="status">Finding out who gets through …</p>
     <p v-else-if="all.places.length === 0" class="second none">
       Nothing waits for anything yet. Open {{ levels.item.a }} in the outline and press “No condition.” to set one, or
       choose several there to have them open one after another.

@@ -13,7 +13,6 @@ const place = (key: string, unit: string, standing: Partial<Schemas['StandingInS
     unit,
     condition: null,
     gate: null,
-    alsoAsks: [],
     isHidden: false,
     version: 1,
     standing: standing.map((one, n) => ({

@@ -35,7 +35,7 @@ const facts = computed(() => [
 <template>
   <main class="body">
     <ProblemNote v-if="answer.problem.value && !ready" :problem="answer.problem.value" :again="answer.refetch" />
-    <p v-else-if="!ready" class="second none" role="status">Looking through what comes …</p>
+    <p v-else-if="!ready" class="second none" role="status">Checking what is coming up …</p>
     <template v-else>
       <div class="tools">
         <span class="sections" role="group" aria-label="Section">

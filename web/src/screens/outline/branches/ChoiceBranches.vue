@@ -2,8 +2,8 @@
 import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '../../../foundation/api/client'
 import { useLevels } from '../../../foundation/levels'
-import ProblemNote from '../../../parts/ProblemNote.vue'
 import ChoiceField from '../../../parts/fields/ChoiceField.vue'
+import BranchEnd from './BranchEnd.vue'
 import { optionOf } from './branches'
 import { useBranches } from './useBranches'
 
@@ -26,7 +26,7 @@ const wanted = computed(() => {
   for (const lineage of stored.value.keys()) if (!now.has(lineage)) changed.set(lineage, null)
   return changed
 })
-const { conditions, items, choices, set, request, reach } = useBranches(
+const { conditions, items, choices, problem, ready, reach, send } = useBranches(
   toRef(props, 'edition'),
   props.item.lineage,
   wanted,
@@ -61,18 +61,16 @@ function untie(lineage: string): void {
   next.delete(lineage)
   tied.value = next
 }
-
-async function send(): Promise<void> {
-  if (!request.value) return
-  await set.run(request.value).then(
-    () => emit('close'),
-    () => undefined,
-  )
-}
 </script>
 
 <template>
-  <form ref="form" class="editor" novalidate @submit.prevent="send" @keydown.esc.stop.prevent="emit('close')">
+  <form
+    ref="form"
+    class="editor"
+    novalidate
+    @submit.prevent="send(() => emit('close'))"
+    @keydown.esc.stop.prevent="emit('close')"
+  >
     <p v-if="!tied" class="small" role="status">Reading …</p>
     <p v-for="option in options" v-else :key="option.option" class="line">
       <span>“{{ option.title }}” opens</span>
@@ -101,11 +99,6 @@ async function send(): Promise<void> {
     <p class="small second">
       Students who have not picked an option see nothing of what it opens. Picking another closes it again.
     </p>
-    <ProblemNote v-if="set.problem.value" :problem="set.problem.value" />
-    <p class="ways">
-      <v-btn type="submit" class="meant" :disabled="!request || set.busy.value">Set what it opens</v-btn>
-      <v-btn @click="emit('close')">Leave it as it is</v-btn>
-      <span class="small" role="status">{{ reach }}</span>
-    </p>
+    <BranchEnd :problem="problem" :ready="ready" :reach="reach" @close="emit('close')" />
   </form>
 </template>

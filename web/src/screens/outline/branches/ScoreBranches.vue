@@ -2,10 +2,10 @@
 import { computed, ref, toRef, watch } from 'vue'
 import type { Schemas } from '../../../foundation/api/client'
 import { useLevels } from '../../../foundation/levels'
-import ProblemNote from '../../../parts/ProblemNote.vue'
 import { percentOfPoints, pointsOfPercent } from '../../../parts/condition/draft'
 import ChoiceField from '../../../parts/fields/ChoiceField.vue'
 import NumberField from '../../../parts/fields/NumberField.vue'
+import BranchEnd from './BranchEnd.vue'
 import ScoreBar from './ScoreBar.vue'
 import { type Branch, branchOf, gateOfBranch } from './branches'
 import { useBranches } from './useBranches'
@@ -32,7 +32,7 @@ const wanted = computed(() => {
   for (const before of stored.value) if (!all.some((one) => one.item === before.item)) changed.set(before.item, null)
   return changed
 })
-const { conditions, items, choices, set, request, reach } = useBranches(
+const { conditions, items, choices, problem, ready, reach, send } = useBranches(
   toRef(props, 'edition'),
   props.item.lineage,
   wanted,
@@ -65,18 +65,10 @@ const replaced = computed(() =>
     (one) => one.item && waits(one.item) && !stored.value.some((known) => known.item === one.item),
   ),
 )
-
-async function send(): Promise<void> {
-  if (!request.value) return
-  await set.run(request.value).then(
-    () => emit('close'),
-    () => undefined,
-  )
-}
 </script>
 
 <template>
-  <form class="editor" novalidate @submit.prevent="send" @keydown.esc.stop.prevent="emit('close')">
+  <form class="editor" novalidate @submit.prevent="send(() => emit('close'))" @keydown.esc.stop.prevent="emit('close')">
     <p v-if="!branches" class="small" role="status">Reading …</p>
     <template v-else>
       <p v-for="(branch, at) in branches" :key="at" class="line">
@@ -137,11 +129,6 @@ async function send(): Promise<void> {
       </p>
       <p v-for="one in replaced" :key="one.item" class="small second">In place of: {{ waits(one.item) }}</p>
     </template>
-    <ProblemNote v-if="set.problem.value" :problem="set.problem.value" />
-    <p class="ways">
-      <v-btn type="submit" class="meant" :disabled="!request || set.busy.value">Set what it opens</v-btn>
-      <v-btn @click="emit('close')">Leave it as it is</v-btn>
-      <span class="small" role="status">{{ reach }}</span>
-    </p>
+    <BranchEnd :problem="problem" :ready="ready" :reach="reach" @close="emit('close')" />
   </form>
 </template>

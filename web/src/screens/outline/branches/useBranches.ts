@@ -29,5 +29,9 @@ export function useBranches(edition: Ref<number>, item: string, wanted: Ref<Read
     return found.length ? { conditions: found } : null
   })
   const reach = useReach(request, set.preview)
-  return { conditions, items, choices, set, request, reach }
+  /** Sets them; what is wrong stands in the problem. */
+  const send = (done: () => void) =>
+    request.value ? set.run(request.value).then(done, () => undefined) : Promise.resolve()
+  const ready = computed(() => request.value !== null && !set.busy.value)
+  return { conditions, items, choices, problem: set.problem, ready, reach, send }
 }

@@ -89,7 +89,7 @@ async function send(): Promise<void> {
         @update:model-value="add"
       />
     </span>
-    <v-btn v-if="taken.length" :disabled="set.busy.value" @click="send">Set it there</v-btn>
+    <v-btn v-if="taken.length" :disabled="set.busy.value" @click="send">Set it there too</v-btn>
     <span class="small" role="status">{{ reach }}</span>
   </p>
   <ProblemNote v-if="set.problem.value" :problem="set.problem.value" />
