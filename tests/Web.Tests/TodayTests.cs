@@ -28,7 +28,7 @@ public sealed class TodayTests : IAsyncLifetime
                 string.CompareOrdinal(at, "2026-10-08T09:15:00Z") > 0 && string.CompareOrdinal(at, "2026-10-15T09:30:00Z") < 0
             );
         alder["waiting"]!.GetValue<int>().ShouldBe((await lead.Get(Route("work"))).Json["sections"]![0]!["waiting"]!.GetValue<int>());
-        alder["freesMost"]!["words"]!.GetValue<string>().ShouldStartWith("giving back ");
+        alder["freeing"]![0]!["words"]!.GetValue<string>().ShouldStartWith("giving back ");
         // Thursday: 9 Birch and 9 Dogwood meet, 9 Alder does not.
         alder["classes"]!.AsArray().ShouldBeEmpty();
         (await Section(lead, 1))["classes"]![0]!["start"]!.GetValue<string>().ShouldBe("08:40");

@@ -75,13 +75,16 @@ public sealed class PlanAnswer
                     why.Write(Explanation.Of(schedule, StudentRecord.Of(file.Plan, asked.Student), asked.Item, asked.At));
                     break;
                 case FurtherQuestion.OfWaiting asked:
-                    why.Write(WhoWaits.Of(schedule, name => StudentRecord.Of(file.Plan, name), asked.At, asked.Section));
+                    why.Write(WhoWaits.Of(schedule, Listed, asked.At, asked.Section));
                     break;
                 case FurtherQuestion.OfJoin asked:
                     writer.Write(CourseJoin.Of(schedule, file.Plan, asked.Section, asked.From, asked.Term, asked.Holds));
                     break;
             }
         json.WriteEndArray();
+
+        IEnumerable<StudentRecord> Listed(Sections.Section section) =>
+            section.Students.Select(enrolment => enrolment.Student).Distinct().Select(student => StudentRecord.Of(file.Plan, student));
     }
 
     private void Section(SectionSchedule section)

@@ -47,18 +47,22 @@ public sealed record NothingToDo(
 /// </summary>
 public sealed record WhoWaits(ImmutableArray<OpeningPiece> Pieces, ImmutableArray<WaitingItem> Items, ImmutableArray<NothingToDo> Nothing)
 {
-    /// <param name="students">The record of each student, by whom sections list.</param>
+    /// <summary>Among these students, each in the section they are in at that moment.</summary>
+    public static WhoWaits Of(PlanSchedule plan, IReadOnlyCollection<StudentRecord> students, Instant at, Ref<Section>? section = null) =>
+        Of(plan, _ => students, at, section);
+
+    /// <param name="listed">Whom a section lists, in order; those who are in another at that moment are left to it.</param>
     /// <param name="section">Of this one alone; null: of all.</param>
-    public static WhoWaits Of(PlanSchedule plan, Func<Ref<Student>, StudentRecord> students, Instant at, Ref<Section>? section)
+    public static WhoWaits Of(PlanSchedule plan, Func<Section, IEnumerable<StudentRecord>> listed, Instant at, Ref<Section>? section)
     {
         var order = plan.InReadingOrder().ToList();
         var pieces = ImmutableArray.CreateBuilder<OpeningPiece>();
         var nothing = ImmutableArray.CreateBuilder<NothingToDo>();
         var waiting = new Dictionary<Ref<Item>, (int Pieces, int Opening)>();
         foreach (var schedule in plan.Sections.Where(one => section is null || one.Section.Ref == section))
-        foreach (var name in schedule.Section.Students.Select(entry => entry.Student).Distinct())
+        foreach (var student in listed(schedule.Section))
         {
-            var student = students(name);
+            var name = student.Student;
             if (student.SectionAt(plan.Term.Term, at) != schedule.Section.Ref || new StudentRelease(plan, student).At(at) is not { } replay)
                 continue;
             var before = States(replay);

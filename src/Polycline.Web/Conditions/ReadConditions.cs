@@ -3,6 +3,7 @@ using NodaTime;
 using Polycline.Core;
 using Polycline.Core.Courses;
 using Polycline.Core.Findings;
+using Polycline.Core.Release;
 using Polycline.Core.Sections;
 using Polycline.Core.WhatIf;
 using Polycline.Core.Wording;
@@ -122,9 +123,9 @@ public static class ReadConditions
                 .Select(node => node.Name),
         ];
         private readonly GateWords words = plan.GateWords();
-        private readonly ILookup<string, WaitingPiece> freeing = Waiting
-            .Of(plan.Schedule, taught.SelectMany(section => section.Students).Select(student => student.Record), at)
-            .SelectMany(piece => piece.Frees.Select(opened => (opened.Name, Piece: piece)))
+        private readonly ILookup<string, OpeningPiece> freeing = WhoWaits
+            .Of(plan.Schedule, [.. taught.SelectMany(section => section.Students).Select(student => student.Record)], at)
+            .Pieces.SelectMany(piece => piece.Opens.Select(opened => (opened.Name, Piece: piece)))
             .ToLookup(pair => pair.Name, pair => pair.Piece);
 
         public ConditionsAnswer Answer(bool canChange)
@@ -184,14 +185,18 @@ public static class ReadConditions
                 [
                     .. freeing[node.Name]
                         .Where(piece => piece.Section == section.Section.Section.Ref)
+                        .Select(piece => (piece.Item, Student: section.Students.First(one => one.Record.Student == piece.Student)))
                         .Select(piece => new WaitsForFeedback(
-                            section.Students.First(student => student.Record.Student == piece.Student).Id,
+                            piece.Student.Id,
                             plan.IdOf(piece.Item),
-                            Moment.Of(piece.Since, plan.Term.Zone)
+                            Moment.Of(HandedIn(piece.Student.Record, piece.Item), plan.Term.Zone)
                         )),
                 ]
             );
         }
+
+        private Instant HandedIn(StudentRecord student, Ref<Item> item) =>
+            student.Facts.On(item, at).Last(fact => fact.Event == FactEvent.Submitted).At;
 
         private ConditionArrow ArrowOf(ConditionLink link) =>
             new(link.From.Name, link.To, Counting.Joined([.. link.Asks.Select(words.Asked)], "or"));

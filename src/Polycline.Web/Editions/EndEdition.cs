@@ -50,7 +50,8 @@ public sealed class EndEdition : IWorkCommand<EndEditionRequest, EndEditionAnswe
         var coming = editions.FirstOrDefault(one => one.State == "draft");
         var sections = plan.Sections.Select(section => section.Id).ToList();
         var students = sections.Count == 0 ? [] : await StudentStore.Beside(connection, plan, plan, sections, viewpoint.At);
-        var waiting = Waiting.Of(plan.Schedule, students.Select(pair => pair.After), viewpoint.At).Length;
+        var waits = WhoWaits.Of(plan.Schedule, [.. students.Select(pair => pair.After)], viewpoint.At);
+        var waiting = waits.Items.Sum(item => item.Pieces);
         var unpublished = plan.Edition.InReadingOrder().Count(item => !item.Published);
         if (on is { } last)
             await RolloverStore.EndOn(connection, id, last);

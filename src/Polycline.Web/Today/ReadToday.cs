@@ -15,6 +15,7 @@ using Polycline.Data.Today;
 using Polycline.Data.Work;
 using Polycline.Web.Foundation.AccessControl;
 using Polycline.Web.Foundation.Reading;
+using Polycline.Web.Work;
 
 namespace Polycline.Web.Today;
 
@@ -60,18 +61,15 @@ public sealed record TodaySection
     /// <summary>Since when the first of them waits.</summary>
     public required string? LongestSince { get; init; }
 
-    /// <summary>The piece that frees most; null: none frees anything.</summary>
-    public required TodayPiece? FreesMost { get; init; }
+    /// <summary>What the viewer can open by giving work back, by item; what helps most students first.</summary>
+    public required IReadOnlyList<FreeingWork> Freeing { get; init; }
 
     /// <summary>What students have said they cannot open, the oldest first.</summary>
     public required IReadOnlyList<TodayCannotOpen> CannotOpen { get; init; }
 
-    /// <summary>Who has nothing open while something remains.</summary>
-    public required IReadOnlyList<string> Idle { get; init; }
+    /// <summary>Who has nothing open while something remains, by reason.</summary>
+    public required IReadOnlyList<NothingOpen> NothingOpen { get; init; }
 }
-
-/// <param name="Words">What giving it back does.</param>
-public sealed record TodayPiece(string Words, Id<Item> Item, Id<Person> Student);
 
 public sealed record TodayClass(string Start, string End, string Lesson, bool IsOver);
 
@@ -160,8 +158,7 @@ public static class ReadToday
         var nameOf = students
             .DistinctBy(row => row.Student)
             .ToDictionary(row => new Ref<Core.Courses.Student>($"{row.Student}"), row => row.Name);
-        var waiting = Waiting.Of(plan.Schedule, records.Values, viewpoint.At).ToLookup(piece => piece.Section);
-        var idle = NothingOpen.Of(plan.Schedule, records.Values, viewpoint.At).ToLookup(one => one.Section);
+        var waits = new WaitingTold(plan, WhoWaits.Of(plan.Schedule, [.. records.Values], viewpoint.At), nameOf.GetValueOrDefault);
         var bySection = pieces
             .Where(piece => piece.ReturnedAt is null && plan.Row(piece.Item) is not null)
             .ToLookup(piece => piece.Section);
@@ -183,7 +180,6 @@ public static class ReadToday
                 .Forecast.Lessons.SelectMany(lesson => lesson.Ordinals.Select(ordinal => (ordinal, lesson.Lesson)))
                 .ToLookup(pair => pair.ordinal, pair => schedule.Lesson(pair.Lesson)!.Title);
             var own = bySection[section.Id].ToList();
-            var frees = waiting[section.Section.Ref].FirstOrDefault(piece => piece.Frees.Length > 0);
             return new()
             {
                 Id = section.Id,
@@ -205,15 +201,7 @@ public static class ReadToday
                 ToCheck = [.. checks.Of(section)],
                 Waiting = mine.Contains(section.Id) ? own.Count : null,
                 LongestSince = own.Count == 0 ? null : MomentWords.Relative(own.Min(piece => piece.HandedInAt), viewpoint.At, zone),
-                FreesMost =
-                    frees is null || !mine.Contains(section.Id)
-                        ? null
-                        : new(
-                            $"giving back {plan.Schedule.CodeOf[frees.Item]} of {nameOf.GetValueOrDefault(frees.Student, "a student")} "
-                                + $"opens {Counting.Joined([.. frees.Frees.Select(item => plan.Schedule.CodeOf[item])], "and")}",
-                            plan.IdOf(frees.Item),
-                            PlanIds.IdOf(frees.Student)
-                        ),
+                Freeing = mine.Contains(section.Id) ? waits.Freeing(section) : [],
                 CannotOpen =
                 [
                     .. cannotOpen
@@ -223,13 +211,7 @@ public static class ReadToday
                         )
                         .OfType<TodayCannotOpen>(),
                 ],
-                Idle =
-                [
-                    .. idle[section.Section.Ref]
-                        .Select(one => nameOf.GetValueOrDefault(one.Student))
-                        .OfType<string>()
-                        .Order(StringComparer.Ordinal),
-                ],
+                NothingOpen = waits.Nothing(section),
             };
         }
     }

@@ -17,13 +17,13 @@ public sealed record TodayCheck(string Words, TodayMend Mend);
 /// <summary>The smallest mend of something to check.</summary>
 /// <param name="Words">What is to be done, such as <c>set when it is due</c>.</param>
 /// <param name="Screen">
-/// Where: <c>dates</c>, <c>outline</c>, <c>sections</c>, <c>conditions</c> or <c>one-student</c>; null: nowhere here.
+/// Where: <c>dates</c>, <c>outline</c>, <c>sections</c>, <c>conditions</c>, <c>work</c> or <c>one-student</c>; null: nowhere here.
 /// </param>
 /// <param name="Section">In which section; null: in the course.</param>
-/// <param name="Item">The item whose date it is; on <c>dates</c>.</param>
+/// <param name="Item">The item whose date it is, on <c>dates</c>; of which work is read, on <c>work</c>.</param>
 /// <param name="Field">Which date, on <c>dates</c>; what is shown of the section, on <c>sections</c>.</param>
 /// <param name="Row">
-/// Such as <c>item-12</c> on <c>outline</c>, <c>lesson-7</c> on <c>sections</c>, <c>student-9</c> on <c>one-student</c>.
+/// Such as <c>item-12</c> on <c>outline</c>, <c>lesson-7</c> on <c>sections</c>, <c>student-9</c> on <c>one-student</c> and <c>work</c>.
 /// </param>
 public sealed record TodayMend(string Words, string? Screen, Id<Section>? Section, Id<Item>? Item, string? Field, string? Row);
 

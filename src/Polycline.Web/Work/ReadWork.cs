@@ -24,7 +24,17 @@ namespace Polycline.Web.Work;
 /// <param name="Rubrics">Those that pieces are marked by, or were, by what they are called here.</param>
 public sealed record WorkAnswer(bool CanGiveBack, IReadOnlyList<WorkSection> Sections, IReadOnlyDictionary<string, RubricForm> Rubrics);
 
-public sealed record WorkSection(Id<Section> Section, string Name, string Letter, int Waiting, IReadOnlyList<WorkPiece> Pieces);
+/// <param name="Freeing">What giving work back would open, by item; what helps most students first.</param>
+/// <param name="NothingOpen">Who has nothing to work on although something is still to come, by reason.</param>
+public sealed record WorkSection(
+    Id<Section> Section,
+    string Name,
+    string Letter,
+    int Waiting,
+    IReadOnlyList<WorkPiece> Pieces,
+    IReadOnlyList<FreeingWork> Freeing,
+    IReadOnlyList<NothingOpen> NothingOpen
+);
 
 public sealed record WorkPiece
 {
@@ -181,6 +191,8 @@ public static class ReadWork
         var (mine, pieces, files) = handedIn;
         var bySection = pieces.ToLookup(piece => piece.Section);
         var queue = ReadingQueue.Of(plan, scores.Marks, viewpoint.At);
+        var names = scores.Students.ToLookup(student => student.Student.InPlan(), student => student.Name);
+        var waits = new WaitingTold(plan, queue.Waits, student => names[student].FirstOrDefault());
         var rubrics = await compiled.Rubrics(
             plan.Edition.InReadingOrder()
                 .Select(item => item.Rubric)
@@ -199,6 +211,7 @@ public static class ReadWork
                             files,
                             rubrics,
                             queue,
+                            waits,
                             QuizPieces.Of(plan, scores, answered, section, viewpoint.At)
                         )
                     )
@@ -239,6 +252,7 @@ public static class ReadWork
         IReadOnlyDictionary<Id<WorkFileRow>, WorkFileRow> files,
         IReadOnlyDictionary<string, WrittenRubric> rubrics,
         ReadingQueue queue,
+        WaitingTold waits,
         IEnumerable<WorkPiece> quizzes
     )
     {
@@ -252,7 +266,15 @@ public static class ReadWork
                     : int.MaxValue
             )
             .ToList();
-        return new(section.Id, section.Name, section.Letter, pieces.Count(piece => piece.Back is null && piece.Ready is null), pieces);
+        return new(
+            section.Id,
+            section.Name,
+            section.Letter,
+            pieces.Count(piece => piece.Back is null && piece.Ready is null),
+            pieces,
+            waits.Freeing(section),
+            waits.Nothing(section)
+        );
     }
 
     private static WorkPiece PieceOf(

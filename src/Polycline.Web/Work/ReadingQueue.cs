@@ -15,12 +15,14 @@ namespace Polycline.Web.Work;
 internal sealed record ReadingQueue(
     IReadOnlyDictionary<(Ref<Core.Courses.Student>, Ref<Item>), int> Places,
     IReadOnlyDictionary<(Ref<Core.Courses.Student>, Ref<Item>), ImmutableArray<Ref<Item>>> Frees,
+    WhoWaits Waits,
     Instant At
 )
 {
     public static ReadingQueue Of(EditionPlan plan, CourseMarks marks, Instant at)
     {
-        var frees = Waiting.Of(plan.Schedule, marks.Records, at).ToDictionary(piece => (piece.Student, piece.Item), piece => piece.Frees);
+        var waits = WhoWaits.Of(plan.Schedule, [.. marks.Records], at);
+        var frees = waits.Pieces.ToDictionary(piece => (piece.Student, piece.Item), piece => piece.Opens);
         var places = new Dictionary<(Ref<Core.Courses.Student>, Ref<Item>), int>();
         foreach (
             var piece in QueuedPiece.Of(marks.Course, (student, item) =>
@@ -28,7 +30,7 @@ internal sealed record ReadingQueue(
             )
         )
             places.TryAdd((piece.Student, piece.Item.Item), places.Count);
-        return new(places, frees, at);
+        return new(places, frees, waits, at);
     }
 
     public int PlaceOf(Id<Person> person, TreeRow item) =>

@@ -279,7 +279,17 @@ public sealed class WhyPropertiesTests
                 {
                     var plan = Waiting(drawn, at);
                     var schedule = Schedule(plan);
-                    var waits = WhoWaits.Of(schedule, student => StudentRecord.Of(plan, student), at, null);
+                    var waits = WhoWaits.Of(
+                        schedule,
+                        [
+                            .. plan
+                                .Sections.SelectMany(section => section.Students)
+                                .Select(one => one.Student)
+                                .Distinct()
+                                .Select(one => StudentRecord.Of(plan, one)),
+                        ],
+                        at
+                    );
                     foreach (var piece in waits.Pieces)
                     {
                         pieces.Now();

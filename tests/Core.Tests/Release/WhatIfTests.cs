@@ -44,7 +44,7 @@ public sealed class WhatIfTests
     }
 
     [Fact]
-    public void Of_what_lies_with_a_teacher_the_piece_that_frees_most_comes_first()
+    public void A_piece_that_would_open_something_is_told_with_what_and_of_each_item_how_many_wait()
     {
         var back = new GateNode.Done(new("a"), Deed.Returned);
         var plan = Plans.Schedule(
@@ -70,10 +70,12 @@ public sealed class WhatIfTests
             Student("cas", Did("b", FactEvent.Submitted, 1), Did("a", FactEvent.Submitted, 3)),
             Student("dee", Did("a", FactEvent.Submitted), Did("a", FactEvent.Returned, 1)),
         ];
-        Waiting
-            .Of(plan, students, Monday + Duration.FromHours(4))
-            .Select(piece => $"{piece.Student} {piece.Item} {string.Join(',', piece.Frees)}")
-            .ShouldBe(["cas a c,d", "ben a c", "ann b ", "cas b "]);
+        var waits = WhoWaits.Of(plan, students, Monday + Duration.FromHours(4));
+        waits.Pieces.Select(piece => $"{piece.Student} {piece.Item} {string.Join(',', piece.Opens)}").ShouldBe(["ben a c", "cas a c,d"]);
+        waits.Items.ShouldBe([new(new("a"), 2, 2), new(new("b"), 2, 0)]);
+        WhoWaits
+            .Of(plan, students, Monday + Duration.FromHours(2) + Duration.FromMinutes(30))
+            .Items.ShouldBe([new(new("a"), 1, 1), new(new("b"), 2, 0)]);
     }
 
     [Fact]
@@ -104,16 +106,13 @@ public sealed class WhatIfTests
             Student("ben", Did("a", FactEvent.Submitted)),
             Student("cas", Did("a", FactEvent.Submitted), Did("a", FactEvent.Returned, 1)),
         ];
-        var idle = NothingOpen.Of(plan, students, Monday + Duration.FromHours(2)).ShouldHaveSingleItem();
-        (idle.Student.Name, string.Join(' ', idle.Remains), idle.NextOpens).ShouldBe(("ben", "b c", Instant.FromUtc(2026, 9, 9, 23, 0)));
+        var at = Monday + Duration.FromHours(2);
+        var idle = WhoWaits.Of(plan, students, at).Nothing.ShouldHaveSingleItem();
+        (idle.Student.Name, idle.Remains, idle.Item.Name, idle.Because).ShouldBe(("ben", 2, "b", Stalled.GivingBack));
         // Everything done and nothing to come is no reason to be named.
-        NothingOpen
-            .Of(
-                Plans.Schedule(Plans.Edition(Plans.Unit("u1", Plans.Lesson("l1", 1, Plans.Task("a")))), Plans.Section("s1")),
-                students,
-                Monday + Duration.FromHours(2)
-            )
-            .ShouldBeEmpty();
+        WhoWaits
+            .Of(Plans.Schedule(Plans.Edition(Plans.Unit("u1", Plans.Lesson("l1", 1, Plans.Task("a")))), Plans.Section("s1")), students, at)
+            .Nothing.ShouldBeEmpty();
     }
 
     [Fact]
@@ -257,7 +256,7 @@ public sealed class WhatIfTests
                             ignoreOrder: true
                         );
                         SightReach.Between(before, before, [student], at).Changes.ShouldBeEmpty();
-                        foreach (var piece in Waiting.Of(before, [student], at))
+                        foreach (var piece in WhoWaits.Of(before, [student], at).Pieces)
                         {
                             var given = new Explain(
                                 before,
@@ -266,7 +265,7 @@ public sealed class WhatIfTests
                                     Facts = new([.. student.Facts.All, new(student.Student, piece.Item, FactEvent.Returned, at)]),
                                 }
                             );
-                            piece.Frees.ShouldBe(
+                            piece.Opens.ShouldBe(
                                 items.Where(item => !IsOpen(explain.Decide(item, at)) && IsOpen(given.Decide(item, at))),
                                 ignoreOrder: true
                             );

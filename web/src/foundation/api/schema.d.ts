@@ -5146,6 +5146,20 @@ export interface components {
             /** @description Of more time: the day on which it is due, at its own time of day. */
             until: null | string;
         };
+        /** @description What giving back pieces of one item would open in a section. */
+        FreeingWork: {
+            /** Format: int64 */
+            item: number;
+            /**
+             * Format: int32
+             * @description How many of them would open something.
+             */
+            pieces: number;
+            /** @description What it does, such as `giving back 3.07 to 7 students opens 3.08 for them`. */
+            words: string;
+            /** Format: int64 */
+            student: null | number;
+        };
         GiveBackAnswer: {
             /** @description False if this was only a preview and nothing was written. */
             given: boolean;
@@ -6312,6 +6326,16 @@ export interface components {
             leftIn: null | string;
             /** Format: int64 */
             version: number;
+        };
+        /** @description Students of a section who have nothing to work on although something is still to come, for one reason. */
+        NothingOpen: {
+            /** @description In order of name. */
+            students: components["schemas"]["NamedStudent"][];
+            /** Format: int64 */
+            item: number;
+            /** @description Why it is not open, such as `3.08 is kept back`. */
+            words: string;
+            mend: null | components["schemas"]["TodayMend"];
         };
         NowAnswer: {
             course: string;
@@ -8787,7 +8811,7 @@ export interface components {
         TodayMend: {
             /** @description What is to be done, such as `set when it is due`. */
             words: string;
-            /** @description Where: `dates`, `outline`, `sections`, `conditions` or `one-student`; null: nowhere here. */
+            /** @description Where: `dates`, `outline`, `sections`, `conditions`, `work` or `one-student`; null: nowhere here. */
             screen: null | string;
             /** Format: int64 */
             section: null | number;
@@ -8795,16 +8819,8 @@ export interface components {
             item: null | number;
             /** @description Which date, on `dates`; what is shown of the section, on `sections`. */
             field: null | string;
-            /** @description Such as `item-12` on `outline`, `lesson-7` on `sections`, `student-9` on `one-student`. */
+            /** @description Such as `item-12` on `outline`, `lesson-7` on `sections`, `student-9` on `one-student` and `work`. */
             row: null | string;
-        };
-        TodayPiece: {
-            /** @description What giving it back does. */
-            words: string;
-            /** Format: int64 */
-            item: number;
-            /** Format: int64 */
-            student: number;
         };
         TodaySection: {
             /** Format: int64 */
@@ -8826,11 +8842,12 @@ export interface components {
             waiting: null | number;
             /** @description Since when the first of them waits. */
             longestSince: null | string;
-            freesMost: null | components["schemas"]["TodayPiece"];
+            /** @description What the viewer can open by giving work back, by item; what helps most students first. */
+            freeing: components["schemas"]["FreeingWork"][];
             /** @description What students have said they cannot open, the oldest first. */
             cannotOpen: components["schemas"]["TodayCannotOpen"][];
-            /** @description Who has nothing open while something remains. */
-            idle: string[];
+            /** @description Who has nothing open while something remains, by reason. */
+            nothingOpen: components["schemas"]["NothingOpen"][];
         };
         TogetherThing: {
             own: string;
@@ -9281,6 +9298,10 @@ export interface components {
             /** Format: int32 */
             waiting: number;
             pieces: components["schemas"]["WorkPiece"][];
+            /** @description What giving work back would open, by item; what helps most students first. */
+            freeing: components["schemas"]["FreeingWork"][];
+            /** @description Who has nothing to work on although something is still to come, by reason. */
+            nothingOpen: components["schemas"]["NothingOpen"][];
         };
         WouldAdmitRequest: {
             of: components["schemas"]["Level"];

@@ -14,6 +14,17 @@ export function placeOf(
       params: { edition, student: Number(row?.replace('student-', '')) },
       query: { ...query, section: section ?? undefined },
     }
+  if (screen === 'work')
+    return {
+      name: screen,
+      params: { edition },
+      query: {
+        ...query,
+        section: section ?? undefined,
+        item: item ?? undefined,
+        student: row?.replace('student-', '') ?? undefined,
+      },
+    }
   const open =
     screen === 'conditions'
       ? { place: row }

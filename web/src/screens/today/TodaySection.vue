@@ -2,6 +2,8 @@
 import type { Schemas } from '../../foundation/api/client'
 import { counted } from '../../foundation/words'
 import SectionKey from '../../look/marks/SectionKey.vue'
+import FreeingLines from '../../parts/waiting/FreeingLines.vue'
+import NothingOpenList from '../../parts/waiting/NothingOpenList.vue'
 import CannotOpenList from './CannotOpenList.vue'
 import ToCheck from './ToCheck.vue'
 import ToConfirm from './ToConfirm.vue'
@@ -15,9 +17,6 @@ const ahead = (local: string): string => {
   end.setUTCDate(end.getUTCDate() + 7)
   return `${local.slice(0, 16)}/${end.toISOString().slice(0, 10)}${local.slice(10, 16)}`
 }
-
-const names = (list: string[]) =>
-  list.length <= 3 ? list.join(', ') : `${list.slice(0, 3).join(', ')} and ${list.length - 3} more`
 </script>
 
 <template>
@@ -82,21 +81,8 @@ const names = (list: string[]) =>
           >{{ counted(section.waiting, 'piece') }} to read</router-link
         >, the first handed in {{ section.longestSince }}
       </p>
-      <p v-if="section.freesMost" class="small">
-        <router-link
-          :to="{
-            name: 'work',
-            query: {
-              ...$route.query,
-              section: section.id,
-              item: section.freesMost.item,
-              student: section.freesMost.student,
-            },
-          }"
-          >{{ section.freesMost.words }}</router-link
-        >
-      </p>
-      <p v-if="section.idle.length > 0">Nothing open for {{ names(section.idle) }}</p>
+      <FreeingLines :edition="edition" :section="section.id" :freeing="section.freeing" />
+      <NothingOpenList :edition="edition" :groups="section.nothingOpen" />
       <ToConfirm
         v-if="section.toConfirm.length > 0"
         :edition="edition"
@@ -108,7 +94,8 @@ const names = (list: string[]) =>
       <p
         v-if="
           !section.waiting &&
-          section.cannotOpen.length + section.idle.length + section.toConfirm.length + section.toCheck.length === 0
+          section.cannotOpen.length + section.nothingOpen.length + section.toConfirm.length + section.toCheck.length ===
+            0
         "
         class="second"
       >

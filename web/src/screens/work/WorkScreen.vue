@@ -8,16 +8,17 @@ import { useSection } from '../../foundation/useSection'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import FreeingLines from '../../parts/waiting/FreeingLines.vue'
+import NothingOpenList from '../../parts/waiting/NothingOpenList.vue'
 import PrintedWork from './PrintedWork.vue'
 import MissingList from './MissingList.vue'
 import PieceSheet from './piece/PieceSheet.vue'
 import QuizSheet from './piece/QuizSheet.vue'
-import ChoiceField from '../../parts/fields/ChoiceField.vue'
-import TickField from '../../parts/fields/TickField.vue'
 import { useScreenKeys } from '../../foundation/useKeys'
 import PieceRow from './PieceRow.vue'
 import ReadyPart from './ReadyPart.vue'
-import { type Order, inOrder, ordersOf } from './workOrder'
+import WorkBar from './WorkBar.vue'
+import { type Order, type View, inOrder } from './workOrder'
 import { questions } from '../../foundation/api/questions'
 
 /** What is there to read? What was handed in, by section: first what frees most. */
@@ -50,6 +51,12 @@ const section = computed(
 const ofSection = computed(() => (section.value?.pieces ?? []).filter((piece) => givenBackToo.value || !piece.back))
 /** Of one item only; null: of all. */
 const item = ref<number | null>(null)
+/** Where one comes from names the work that is to be read. */
+watch(
+  () => (route.query.student ? null : Number(route.query.item ?? 0)),
+  (asked) => (item.value = asked || item.value),
+  { immediate: true },
+)
 const items = computed(() => [
   { value: null, title: `every ${levels.value.item.one}` },
   ...[...new Map(ofSection.value.map((one) => [one.item, `${one.code} ${one.title}`]))].map(([value, title]) => ({
@@ -69,10 +76,18 @@ const printing = ref(false)
 /** How many were read and go back later; and whether they are looked at now. */
 const ready = computed(() => (section.value?.pieces ?? []).filter((one) => one.ready).length)
 const isReadyOpen = ref(false)
-/** Not what was handed in, but who has not. */
-const isMissing = computed(() => route.query.view === 'missing')
-const setMissing = (missing: boolean) =>
-  router.replace({ query: { ...route.query, view: missing ? 'missing' : undefined } })
+const view = computed<View>({
+  get: () => {
+    const { view: asked } = route.query
+    return asked === 'missing' || asked === 'nothing-open' ? asked : 'handed-in'
+  },
+  set: (to) => void router.replace({ query: { ...route.query, view: to === 'handed-in' ? undefined : to } }),
+})
+const idle = computed(() => (section.value?.nothingOpen ?? []).reduce((n, group) => n + group.students.length, 0))
+/** What it would open to give back what is listed. */
+const freeing = computed(() =>
+  (section.value?.freeing ?? []).filter((one) => item.value === null || !isThere.value || one.item === item.value),
+)
 /** The piece in view stays in view, whatever is handed in meanwhile and would come before it. */
 const held = ref<string | null>(null)
 const piece = computed(
@@ -149,40 +164,19 @@ useScreenKeys([
           <span class="small">{{ one.waiting === 0 ? 'nothing to read' : `${one.waiting} to read` }}</span>
         </button>
       </p>
-      <p class="sections second-line">
-        <span class="orders" role="group" aria-label="What is shown">
-          <button type="button" :aria-pressed="!isMissing" @click="setMissing(false)">handed in</button>
-          <button type="button" :aria-pressed="isMissing" @click="setMissing(true)">not handed in</button>
-        </span>
-        <span v-if="!isMissing" class="orders" role="group" aria-label="Order">
-          <span>first</span>
-          <button
-            v-for="one in ordersOf(levels.item.one)"
-            :key="one.value"
-            type="button"
-            :aria-pressed="order === one.value"
-            @click="order = one.value"
-          >
-            {{ one.title }}
-          </button>
-        </span>
-        <span v-if="!isMissing" class="which">
-          <ChoiceField v-if="items.length > 2" v-model="item" label="Which work" :choices="items" />
-          <button
-            v-if="ready && work.data.value.canGiveBack"
-            type="button"
-            class="word-button small"
-            :aria-expanded="isReadyOpen"
-            @click="isReadyOpen = !isReadyOpen"
-          >
-            {{ ready }} ready: give back together
-          </button>
-          <button v-if="pieces.length" type="button" class="word-button small" @click="printing = true">
-            print {{ pieces.length === 1 ? 'this piece' : `these ${pieces.length}` }}
-          </button>
-        </span>
-        <TickField v-if="!isMissing" v-model="givenBackToo" class="tick" label="show what was given back" />
-      </p>
+      <WorkBar
+        v-model:view="view"
+        v-model:order="order"
+        v-model:item="item"
+        v-model:given-back-too="givenBackToo"
+        :items="items"
+        :pieces="pieces.length"
+        :ready="work.data.value.canGiveBack ? ready : 0"
+        :is-ready-open="isReadyOpen"
+        :idle="idle"
+        @ready="isReadyOpen = !isReadyOpen"
+        @print="printing = true"
+      />
       <ReadyPart
         v-if="isReadyOpen && ready"
         :key="`ready ${section.section}`"
@@ -191,20 +185,29 @@ useScreenKeys([
         @close="isReadyOpen = false"
       />
       <PrintedWork v-if="printing" :section="section.name" :pieces="pieces" @printed="printing = false" />
+      <div v-if="view === 'nothing-open'" class="idle">
+        <p v-if="!idle" class="second">
+          Everyone in {{ section.name }} has something to work on, or has done all there is.
+        </p>
+        <NothingOpenList v-else :edition="edition" :groups="section.nothingOpen" />
+      </div>
       <MissingList
-        v-if="isMissing"
+        v-else-if="view === 'missing'"
         :key="section.section"
         :edition="edition"
         :section="section"
         :can-change="work.data.value.canGiveBack"
       />
       <div v-else class="split">
-        <ul ref="list" class="ruled list" tabindex="0" aria-label="Pieces of work">
-          <li v-for="one in pieces" :key="keyOf(one)">
-            <PieceRow :piece="one" :current="!!piece && keyOf(one) === keyOf(piece)" @read="read(one)" />
-          </li>
-          <li v-if="pieces.length === 0" class="second none">Nothing to read in {{ section.name }}.</li>
-        </ul>
+        <div ref="list" class="pieces" tabindex="0" aria-label="Pieces of work">
+          <FreeingLines v-if="!givenBackToo" :edition="edition" :section="section.section" :freeing="freeing" />
+          <ul class="ruled list">
+            <li v-for="one in pieces" :key="keyOf(one)">
+              <PieceRow :piece="one" :current="!!piece && keyOf(one) === keyOf(piece)" @read="read(one)" />
+            </li>
+            <li v-if="pieces.length === 0" class="second none">Nothing to read in {{ section.name }}.</li>
+          </ul>
+        </div>
         <QuizSheet
           v-if="piece?.quiz"
           :key="keyOf(piece)"
@@ -251,21 +254,6 @@ useScreenKeys([
   gap: var(--space-4) var(--space-8);
   padding-bottom: var(--space-3);
 }
-.second-line {
-  border-bottom: var(--stroke-hair) solid var(--ink);
-}
-.orders {
-  display: inline-flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: var(--space-3) var(--space-5);
-}
-.orders > * {
-  color: var(--ink-2);
-}
-.orders [aria-pressed='true'] {
-  color: var(--ink);
-}
 .sections button {
   display: inline-flex;
   align-items: baseline;
@@ -276,11 +264,13 @@ useScreenKeys([
 .sections [aria-pressed='true'] {
   border-color: var(--ink);
 }
-.which {
-  display: inline-flex;
-  align-items: baseline;
-  gap: var(--space-5);
-  margin-left: auto;
+.idle {
+  max-width: 900px;
+  padding: var(--space-6) 0;
+  overflow: auto;
+}
+.pieces > :first-child:not(.list) {
+  padding: var(--space-4);
 }
 .split {
   display: grid;

@@ -2,6 +2,10 @@ import type { Schemas } from '../../foundation/api/client'
 
 type Piece = Schemas['WorkPiece']
 
+/** What Work shows: what was handed in, who has not, or who has nothing to go on with. */
+export const VIEWS = { 'handed-in': 'handed in', missing: 'not handed in', 'nothing-open': 'nothing open' } as const
+export type View = keyof typeof VIEWS
+
 /** In what order pieces are read. */
 export type Order = 'frees' | 'oldest' | 'item' | 'name'
 
