@@ -25,6 +25,7 @@ public sealed class Person : IDisposable
         "try-quiz",
         "understand-rubric",
         "would-admit",
+        "what-if",
         "take-back-course",
         "take-back-roll-over",
         "keep-rubric",

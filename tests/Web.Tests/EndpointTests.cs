@@ -132,6 +132,14 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
             place = await school.Item("Cloud diary"),
             gate = new { item = await CommandExamples.Lineage(school, "Label the ramp"), @is = "opened" },
         }),
+        ["POST /api/editions/{edition:long}/what-if"] = new("/api/editions/{edition}/what-if", Team, async school => new
+        {
+            drop = await school.Item("Cloud diary"),
+        }),
+        ["GET /api/editions/{edition:long}/items/{item:long}/scores-reached"] = new(
+            "/api/editions/{edition}/items/{quiz}/scores-reached",
+            Team
+        ),
         ["GET /api/editions/{edition:long}/items/{item:long}/date-path/{section:long}"] = new(
             "/api/editions/{edition}/items/{task}/date-path/{section}",
             Team

@@ -11,11 +11,13 @@ public sealed class PlanSchedule
     private readonly ImmutableArray<Lazy<SectionSchedule>> sections;
     private readonly Dictionary<Ref<Section>, Lazy<SectionSchedule>> bySection;
     private readonly Dictionary<Ref<Item>, Item> items;
+    private readonly ImmutableArray<Item> removed;
 
     private PlanSchedule(TermDays term, Edition edition, ImmutableArray<Section> sections, ImmutableArray<Item> removed)
     {
         Term = term;
         Edition = edition;
+        this.removed = removed;
         this.sections = [.. sections.Select(section => new Lazy<SectionSchedule>(() => SectionSchedule.Of(term, edition, section)))];
         bySection = sections.Zip(this.sections).ToDictionary(pair => pair.First.Ref, pair => pair.Second);
         var added = sections.ToDictionary(
@@ -48,6 +50,11 @@ public sealed class PlanSchedule
         ImmutableArray<Section> sections,
         ImmutableArray<Item> removed = default
     ) => new(term, edition, sections, removed.IsDefault ? [] : removed);
+
+    /// <summary>The same term with another course, or with sections that do other things.</summary>
+    /// <param name="change">What becomes of each section.</param>
+    public PlanSchedule With(Edition edition, Func<Section, Section> change) =>
+        new(Term, edition, [.. Sections.Select(section => change(section.Section))], removed);
 
     /// <summary>Whether a section follows the course.</summary>
     public bool Follows(Ref<Section> section) => bySection.ContainsKey(section);

@@ -69,8 +69,7 @@ public sealed record WhoWaits(ImmutableArray<OpeningPiece> Pieces, ImmutableArra
             var freed = false;
             foreach (var item in order.Where(item => student.Facts.IsWithTeacher(item, at)))
             {
-                var given = student with { Facts = new(student.Facts.All.Add(new(name, item, FactEvent.Returned, at))) };
-                var after = States(new StudentRelease(plan, given).At(at)!);
+                var after = States(new StudentRelease(plan, student.GivenBack(item, at)).At(at)!);
                 ImmutableArray<Ref<Item>> opens = [.. order.Where(other => IsOpen(after, other) && !IsOpen(before, other))];
                 var (many, opening) = waiting.GetValueOrDefault(item);
                 waiting[item] = (many + 1, opening + (opens.IsEmpty ? 0 : 1));

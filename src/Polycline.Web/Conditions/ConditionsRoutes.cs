@@ -14,8 +14,20 @@ public static class ConditionsRoutes
         routes
             .MapPost("/api/editions/{edition:long}/would-admit", WouldAdmit.Handle)
             .WithName("would-admit")
+            .WithMetadata(new OnlyAsks())
             .For(May.Team)
             .ProducesProblems(404, 422);
+        routes
+            .MapPost("/api/editions/{edition:long}/what-if", WhatIf.Handle)
+            .WithName("what-if")
+            .WithMetadata(new OnlyAsks())
+            .For(May.Team)
+            .ProducesProblems(404, 422);
+        routes
+            .MapGet("/api/editions/{edition:long}/items/{item:long}/scores-reached", ReadScoresReached.Handle)
+            .WithName("scores-reached")
+            .For(May.Team)
+            .ProducesProblems(404);
         routes.MapEditionCommand<SetConditions, SetConditionsRequest>();
     }
 }

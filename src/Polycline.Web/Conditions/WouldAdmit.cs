@@ -5,6 +5,7 @@ using Polycline.Core.Findings;
 using Polycline.Core.Planning;
 using Polycline.Core.Release;
 using Polycline.Core.Sections;
+using Polycline.Core.WhatIf;
 using Polycline.Core.Wording;
 using Polycline.Data;
 using Polycline.Data.Courses;
@@ -78,26 +79,12 @@ public static class WouldAdmit
     private static List<NamedStudent> Named(IEnumerable<TaughtStudent> students) =>
         [.. students.Select(student => new NamedStudent(student.Id, student.Name))];
 
-    private static IEnumerable<string> AtFault(EditionPlan plan, TreeRow row, Gate gate)
+    private static IEnumerable<string> AtFault(EditionPlan plan, TreeRow row, Gate gate) =>
+        AtFault(plan, plan.Schedule.With(new Dictionary<string, Gate?> { [row.Lineage] = gate }));
+
+    /// <summary>What would be wrong with conditions that is not wrong now, each as a sentence.</summary>
+    public static IEnumerable<string> AtFault(EditionPlan plan, PlanSchedule then)
     {
-        var gates = new Dictionary<string, Gate?> { [row.Lineage] = gate };
-        var then = PlanSchedule.Of(
-            plan.Schedule.Term,
-            plan.Edition.With(gates),
-            [
-                .. plan.Sections.Select(section =>
-                    section.Section with
-                    {
-                        Adjustments =
-                        [
-                            .. section.Section.Adjustments.Select(one =>
-                                one is Adjustment.AddItem add ? add with { Item = add.Item.With(gates) } : one
-                            ),
-                        ],
-                    }
-                ),
-            ]
-        );
         var words = new FindingWords(new PlanNames(then).Of, plan.Edition.Basis, plan.Edition.Levels);
         var now = Sentences(plan.Schedule, words).ToHashSet();
         return Sentences(then, words).Where(sentence => !now.Contains(sentence)).Distinct();

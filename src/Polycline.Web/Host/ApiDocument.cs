@@ -26,8 +26,10 @@ internal static partial class ApiDocument
         options.AddOperationTransformer(
             (operation, context, _) =>
             {
-                var rule = context.Description.ActionDescriptor.EndpointMetadata.OfType<AccessRule>().FirstOrDefault();
-                if (context.Description.HttpMethod == HttpMethods.Get && rule?.May.HasFlag(May.Anyone) == false)
+                var marks = context.Description.ActionDescriptor.EndpointMetadata;
+                var rule = marks.OfType<AccessRule>().FirstOrDefault();
+                var isRead = context.Description.HttpMethod == HttpMethods.Get || marks.OfType<OnlyAsks>().Any();
+                if (isRead && rule?.May.HasFlag(May.Anyone) == false)
                     foreach (var name in (string[])["at", "as"])
                         (operation.Parameters ??= []).Add(
                             new OpenApiParameter

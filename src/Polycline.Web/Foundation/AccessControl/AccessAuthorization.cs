@@ -9,6 +9,9 @@ public sealed record AccessRule(May May) : IAuthorizationRequirement, IAuthoriza
     public IEnumerable<IAuthorizationRequirement> GetRequirements() => [this];
 }
 
+/// <summary>Marks a POST that only asks, because its question is too long for an address: it too can be asked at another moment.</summary>
+public sealed record OnlyAsks;
+
 /// <summary>Holds who asks against the endpoint's <see cref="AccessRule"/>.</summary>
 public sealed class AccessAuthorization(IClock clock) : AuthorizationHandler<AccessRule>
 {

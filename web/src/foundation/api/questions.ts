@@ -109,6 +109,13 @@ export const questions = {
     question(keys.ofEdition(edition, 'askable', ''), (signal) =>
       api.GET('/api/editions/{edition}/askable', { params: { path: { edition } }, signal }),
     ),
+  scoresReached: (edition: number, item: number, by: { latest: boolean; latched: boolean }, view: View = {}) =>
+    question(keys.ofEdition(edition, `scores-reached ${item}`, `${JSON.stringify(by)} ${keyOf(view)}`), (signal) =>
+      api.GET('/api/editions/{edition}/items/{item}/scores-reached', {
+        params: { path: { edition, item }, query: { ...by, ...view } },
+        signal,
+      }),
+    ),
   groups: ofEdition('groups', (of) => api.GET('/api/editions/{edition}/groups', of)),
   joinable: ofEdition('joinable', (of) => api.GET('/api/editions/{edition}/joinable', of)),
   joinCheck: (edition: number, section: number, from: string) =>

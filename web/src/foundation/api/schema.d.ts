@@ -1867,6 +1867,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["what-if"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/editions/{edition}/items/{item}/scores-reached": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["scores-reached"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/set-conditions": {
         parameters: {
             query?: never;
@@ -7948,6 +7980,18 @@ export interface components {
             /** @description Such as `81.5 %`; null: nothing counts yet. */
             soFar: null | string;
         };
+        ScoreReached: {
+            /** Format: int64 */
+            student: number;
+            name: string;
+            /** @description The letter of the student's section. */
+            section: string;
+            /**
+             * Format: double
+             * @description In per cent; it may exceed 100.
+             */
+            score: number;
+        };
         ScoreSection: {
             /** Format: int64 */
             section: number;
@@ -7994,6 +8038,16 @@ export interface components {
             version: number;
             /** @description What the units are called. */
             units: components["schemas"]["NamedUnit"][];
+        };
+        ScoresReachedAnswer: {
+            at: components["schemas"]["Moment"];
+            /** @description The highest score first; of equal ones in order of section and name. */
+            scored: components["schemas"]["ScoreReached"][];
+            /**
+             * Format: int32
+             * @description How many have no score: they pass at no threshold.
+             */
+            unscored: number;
         };
         SearchAnswer: {
             /** @description The best first; at most 30. */
@@ -8442,6 +8496,15 @@ export interface components {
             outcomes: components["schemas"]["UnitOutcome"][];
             /** @description What the course calls its levels. */
             levels: components["schemas"]["LevelNames"];
+        };
+        SupposedCondition: {
+            of: components["schemas"]["Level"];
+            /**
+             * Format: int64
+             * @description The id of the unit, lesson or item it would stand on.
+             */
+            place: number;
+            gate: null | components["schemas"]["JsonElement"];
         };
         TakeBackCourseRequest: Record<string, never>;
         TakeBackRequest: {
@@ -9092,6 +9155,39 @@ export interface components {
         WelcomeAnswer: {
             name: string;
             email: string;
+        };
+        WhatIfAnswer: {
+            at: components["schemas"]["Moment"];
+            /** @description Those whose students the viewer may see, also those in which nothing would change. */
+            sections: components["schemas"]["WhatIfInSection"][];
+            /** @description What would be wrong with conditions that is not wrong now, each as a sentence. */
+            atFault: string[];
+        };
+        /** @description For whom an item would open, close or become overdue; each in order of name. */
+        WhatIfChange: {
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            opens: components["schemas"]["NamedStudent"][];
+            closes: components["schemas"]["NamedStudent"][];
+            overdue: components["schemas"]["NamedStudent"][];
+        };
+        WhatIfInSection: {
+            /** Format: int64 */
+            section: number;
+            name: string;
+            letter: string;
+            /** @description In reading order. */
+            changes: components["schemas"]["WhatIfChange"][];
+        };
+        /** @description What is supposed: exactly one of these. */
+        WhatIfRequest: {
+            /** Format: int64 */
+            drop?: null | number;
+            /** Format: int64 */
+            giveBack?: null | number;
+            condition?: null | components["schemas"]["SupposedCondition"];
         };
         /** @description Who of a section can open an item, and of the others how many cannot for which reason. */
         WhoCanAnswer: {
@@ -15465,7 +15561,10 @@ export interface operations {
     };
     "would-admit": {
         parameters: {
-            query?: never;
+            query?: {
+                at?: string;
+                as?: string;
+            };
             header?: never;
             path: {
                 edition: number;
@@ -15498,6 +15597,92 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "what-if": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIfRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIfAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemAnswer"];
+                };
+            };
+        };
+    };
+    "scores-reached": {
+        parameters: {
+            query?: {
+                /** @description Whether the latest attempt counts, not the best. */
+                latest?: boolean;
+                /** @description Whether who passed once has passed for good. */
+                latched?: boolean;
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScoresReachedAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -2,12 +2,14 @@
 import { computed, ref } from 'vue'
 import { type Schemas, api, ask } from '../../foundation/api/client'
 import { useLook } from '../../foundation/commands/useLook'
+import { useViewpoint } from '../../foundation/useViewpoint'
 import { joined } from '../../foundation/words'
 import SectionKey from '../../look/marks/SectionKey.vue'
 
 /** Whom a condition would let in if it were set: how many, by section and by name; and what would be wrong with it. */
 const props = defineProps<{ edition: number; of: 'unit' | 'lesson' | 'item'; place: number; gate: unknown }>()
 
+const viewpoint = useViewpoint()
 const request = computed(() =>
   props.gate ? { of: props.of, place: props.place, gate: props.gate as Schemas['WouldAdmitRequest']['gate'] } : null,
 )
@@ -16,7 +18,7 @@ const { answer, problem } = useLook(
   (body, signal) =>
     ask(
       api.POST('/api/editions/{edition}/would-admit', {
-        params: { path: { edition: props.edition } },
+        params: { path: { edition: props.edition }, query: viewpoint.query.value },
         body,
         signal,
       }),
@@ -39,7 +41,7 @@ const names = (students: Schemas['NamedStudent'][]) => joined(students.map((one)
     <template v-else-if="answer">
       <p v-for="fault in answer.atFault" :key="fault" class="fault">{{ fault }}</p>
       <p class="line">
-        <b>Now it would let in {{ admitted }} of {{ all }}.</b>
+        <b>{{ viewpoint.query.value.at ? 'Then' : 'Now' }} it would let in {{ admitted }} of {{ all }}.</b>
         <button
           v-for="one in sections"
           :key="one.section"

@@ -148,6 +148,7 @@ const titleOf = (key: string) => {
             :shown="chosen"
             :sections="sections"
             :faults="faultWords(chosen.key)"
+            :places="all.places"
             :can-change="all.canChange"
             @close="choose(null)"
           />

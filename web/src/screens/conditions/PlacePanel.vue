@@ -4,7 +4,8 @@ import type { Schemas } from '../../foundation/api/client'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import WhyLink from '../../parts/why/WhyLink.vue'
-import { type Shown, type Stand, standWords } from './graph'
+import { type Place, type Shown, type Stand, standWords } from './graph'
+import WhatIfPart from './WhatIfPart.vue'
 
 /** A place looked at: its condition, what is wrong with it, and who is where, by section and name. */
 const props = defineProps<{
@@ -12,6 +13,8 @@ const props = defineProps<{
   shown: Shown
   sections: Schemas['ConditionSection'][]
   faults: string[]
+  /** All there are. */
+  places: Place[]
   canChange: boolean
 }>()
 const emit = defineEmits<{ close: [] }>()
@@ -98,6 +101,7 @@ const link = (key: string) => ({
           </li>
         </ul>
       </section>
+      <WhatIfPart :key="place.key" :edition="edition" :place="place" :places="places" />
     </template>
   </section>
 </template>
