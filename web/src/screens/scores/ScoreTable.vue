@@ -2,11 +2,13 @@
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { computed, useTemplateRef } from 'vue'
 import { useViewpoint } from '../../foundation/useViewpoint'
-import { type Answer, type Cell, type Line, type Section, type Student, type Told, cellWords } from './scoreLines'
+import type { Answer, Line, Told } from './scoreLines'
 import SectionKey from '../../look/marks/SectionKey.vue'
+import ScoreCell from './ScoreCell.vue'
 import ScoreField from './ScoreField.vue'
 import SpreadMark from './SpreadMark.vue'
 import type { Written } from './scoreWriting'
+import { useCellKeys } from './useCellKeys'
 import { useWrittenCells } from './useWrittenCells'
 
 /** Students down, items across, what it comes to at the right; only the lines in view are drawn. */
@@ -27,6 +29,7 @@ const props = defineProps<{
 const emit = defineEmits<{
   explain: [student: number]
   ask: [quiz: number]
+  why: [student: number, item: number]
   write: [student: number, item: number, text: string]
   paste: [text: string, line: number, columns: readonly number[]]
 }>()
@@ -61,20 +64,15 @@ const { isWritten, textOf, isChanged, isUnread, first, keep, go } = useWrittenCe
   (line) => virtual.value.scrollToIndex(line),
 )
 
-/** Where a piece can be read: what was handed in, from its cell. */
-const pieceOf = (section: Section, student: Student, place: number, cell: Cell) =>
-  ['to read', 'given back', 'to try again'].includes(cell.words)
-    ? {
-        name: 'work',
-        query: {
-          ...viewpoint.query.value,
-          section: section.section,
-          item: props.answer.items[place]!.item,
-          student: student.student,
-          back: cell.words === 'to read' ? undefined : 'too',
-        },
-      }
-    : null
+const { nameOf } = useCellKeys(
+  frame,
+  () => ({ lines: props.lines, columns: props.places.length }),
+  (line) => virtual.value.scrollToIndex(line),
+  ({ line, column }) => {
+    const of = props.lines[line]
+    if (of && 'student' in of) emit('why', of.student.student, props.answer.items[props.places[column]!]!.item)
+  },
+)
 </script>
 
 <template>
@@ -124,7 +122,15 @@ const pieceOf = (section: Section, student: Student, place: number, cell: Cell) 
             >
             <SectionKey v-if="several" class="small" :letter="line.section.letter" :name="line.section.name" short />
           </span>
-          <span v-for="place in places" :key="place" role="cell" class="cell" :class="line.student.cells[place]!.tone">
+          <span
+            v-for="(place, column) in places"
+            :key="place"
+            role="cell"
+            tabindex="-1"
+            class="cell"
+            :class="line.student.cells[place]!.tone"
+            :data-cell="nameOf({ line: index, column })"
+          >
             <ScoreField
               v-if="isWritten(line.student, place)"
               :ref="(cell) => keep(`${index}:${place}`, cell)"
@@ -137,14 +143,15 @@ const pieceOf = (section: Section, student: Student, place: number, cell: Cell) 
               @paste="(text) => emit('paste', text, index - first, places.slice(places.indexOf(place)))"
               @go="(by) => go(index, place, by)"
             />
-            <template v-else>
-              <component
-                :is="pieceOf(line.section, line.student, place, line.student.cells[place]!) ? 'router-link' : 'span'"
-                :to="pieceOf(line.section, line.student, place, line.student.cells[place]!) ?? undefined"
-                >{{ cellWords(line.student.cells[place]!, told) }}</component
-              >
-              <span v-if="line.student.cells[place]!.late" class="small">{{ line.student.cells[place]!.late }}</span>
-            </template>
+            <ScoreCell
+              v-else
+              :section="line.section.section"
+              :student="line.student"
+              :item="answer.items[place]!"
+              :cell="line.student.cells[place]!"
+              :told="told"
+              @why="emit('why', line.student.student, answer.items[place]!.item)"
+            />
           </span>
           <span role="cell" class="total">
             <button
@@ -252,14 +259,6 @@ button.title[aria-expanded='true'] {
   gap: var(--space-2);
   white-space: nowrap;
 }
-.cell a {
-  color: inherit;
-  text-decoration: none;
-}
-.cell a:hover,
-.cell a:focus-visible {
-  text-decoration: underline;
-}
 .quiet {
   color: var(--ink-2);
   font-size: var(--size-small);
@@ -268,7 +267,7 @@ button.title[aria-expanded='true'] {
   color: var(--accent);
   font-weight: 600;
 }
-.overdue > span:first-child {
+.overdue > :deep(.words) {
   border-bottom: var(--stroke-hair) solid var(--accent);
 }
 .total {

@@ -10,6 +10,7 @@ import SectionKey from '../../look/marks/SectionKey.vue'
 import ChoiceField from '../../parts/fields/ChoiceField.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
+import WhyPanel from '../../parts/why/WhyPanel.vue'
 import AddingUpPanel from './AddingUpPanel.vue'
 import QuestionsPanel from './QuestionsPanel.vue'
 import ScoreTable from './ScoreTable.vue'
@@ -37,8 +38,15 @@ const places = computed(() => (answer.value ? shownItems(answer.value, which.val
 const lines = computed(() => linesOf(sections.value))
 const students = computed(() => sections.value.reduce((sum, one) => sum + one.students.length, 0))
 const setting = ref(false)
+/** What stands beside the table: whose total, the questions of which quiz, or why an item is open to a student or not. */
 const explained = ref<number | null>(null)
 const asked = ref<number | null>(null)
+const why = ref<{ student: number; item: number } | null>(null)
+function look(at: { explained?: number; asked?: number; why?: { student: number; item: number } }): void {
+  explained.value = at.explained === explained.value ? null : (at.explained ?? null)
+  asked.value = at.asked === asked.value ? null : (at.asked ?? null)
+  why.value = at.why ?? null
+}
 
 /** Scores are written into the table of one section. */
 const isWriting = ref(false)
@@ -52,7 +60,7 @@ const canWrite = computed(
 )
 function startWriting(): void {
   told.value = 'points'
-  explained.value = asked.value = null
+  look({})
   isWriting.value = true
 }
 // What was written before and not given yet comes up again.
@@ -151,14 +159,15 @@ const facts = computed(() => [
       <p v-else-if="places.length === 0" class="second none">
         Nothing here is for marks. In Outline, choose what is, and how it is marked.
       </p>
-      <div v-else class="split" :class="{ explained: explained !== null || asked !== null }">
+      <div v-else class="split" :class="{ explained: explained !== null || asked !== null || why !== null }">
         <ScoreTable
           v-bind="{ edition, answer, lines, places, told, explained, asked }"
           :written="isWriting ? writing.written.value : null"
           @write="writing.write"
           @paste="writing.paste"
-          @explain="(student) => ((asked = null), (explained = explained === student ? null : student))"
-          @ask="(quiz) => ((explained = null), (asked = asked === quiz ? null : quiz))"
+          @explain="(student) => look({ explained: student })"
+          @ask="(quiz) => look({ asked: quiz })"
+          @why="(student, item) => look({ why: { student, item } })"
         />
         <QuestionsPanel
           v-if="asked !== null"
@@ -175,6 +184,15 @@ const facts = computed(() => [
           :student="explained"
           @close="explained = null"
         />
+        <div v-if="why" class="why">
+          <WhyPanel
+            :key="`${why.student} ${why.item}`"
+            :edition="edition"
+            :student="why.student"
+            :item="why.item"
+            @close="why = null"
+          />
+        </div>
       </div>
     </template>
     <WritingBar v-if="isWriting && section" v-bind="{ section, writing }" @close="isWriting = false" />
@@ -240,6 +258,13 @@ const facts = computed(() => [
 }
 .split.explained {
   grid-template-columns: minmax(0, 1fr) 360px;
+}
+.why {
+  overflow: auto;
+  min-height: 0;
+  padding: var(--space-6) var(--space-6) var(--space-9);
+  background: var(--sheet);
+  border-left: var(--stroke-hair) solid var(--accent);
 }
 @media (max-width: 900px) {
   .split.explained {
