@@ -469,6 +469,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ),
         ["GET /api/sections/{section:long}/now"] = new("/api/sections/{section}/now", Student),
         ["GET /api/sections/{section:long}/items/{item:long}"] = new("/api/sections/{section}/items/{task}", Student),
+        ["GET /api/sections/{section:long}/items/{item:long}/why"] = new("/api/sections/{section}/items/{task}/why", Student),
         ["POST /api/sections/{section:long}/record-opened"] = new("/api/sections/{section}/record-opened", Student, async school => new
         {
             item = await school.Item("Cloud diary"),

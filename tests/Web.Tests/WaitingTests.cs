@@ -116,4 +116,72 @@ public sealed class WaitingTests : LeadOfASchool
             .Where(section => Text(section!["name"]) != "9 Dogwood")
             .ShouldEachBe(section => section!["nothingOpen"]!.AsArray().Count + section["freeing"]!.AsArray().Count == 0);
     }
+
+    [Fact]
+    public async Task Two_feedbacks_given_at_once_open_what_waits_for_both_and_the_next_read_on_any_instance_shows_it()
+    {
+        await using var school = await School.Open(instances: 2);
+        using var first = await school.As(DemoPeople.Lead);
+        using var second = await school.As(DemoPeople.Lead, 1);
+        var edition = $"/api/editions/{school.WeatherWatch}";
+        var (one, other, last) = (
+            await school.Item("Pressure log: two weeks"),
+            await school.Item("Cloud diary"),
+            await school.Item("A slow ramp")
+        );
+        async Task<object> Returned(string title) => new { item = await CommandExamples.Lineage(school, title), @is = "returned" };
+        var both = new { all = new[] { await Returned("Pressure log: two weeks"), await Returned("Cloud diary") } };
+        var version = (await CommandExamples.At(school, "item", "A slow ramp")).Version;
+        (
+            await first.Post(
+                $"{edition}/condition-item",
+                new
+                {
+                    item = last,
+                    gate = both,
+                    version,
+                },
+                Guid.NewGuid()
+            )
+        ).Status.ShouldBe(HttpStatusCode.OK);
+        // Whoever has handed in both, in whichever section it is open by its date.
+        var sections = (await first.Get($"{edition}/work")).Json["sections"]!.AsArray();
+        var pairs = sections
+            .SelectMany(section =>
+                section!["pieces"]!.AsArray().Select(piece => (Section: section["section"]!.GetValue<long>(), Piece: piece!))
+            )
+            .Where(row => row.Piece["back"] is null && row.Piece["item"]!.GetValue<long>() is var item && (item == one || item == other))
+            .GroupBy(row => row.Piece["student"]!.GetValue<long>())
+            .Where(pair => pair.Count() == 2)
+            .ToList();
+        pairs.ShouldNotBeEmpty();
+        Task<Reply> Give(Caller who, long section, JsonNode piece) =>
+            who.Post(
+                $"/api/sections/{section}/give-back",
+                new
+                {
+                    work = piece["work"]!.GetValue<long>(),
+                    n = piece["n"]!.GetValue<int>(),
+                    text = "",
+                    again = false,
+                },
+                Guid.NewGuid()
+            );
+        async Task<IReadOnlyList<string>> Conditions(Caller who, long student) =>
+            [
+                .. (await who.Get($"{edition}/students/{student}/items/{last}/why")).Json["conditions"]!
+                    .AsArray()
+                    .Select(condition => $"{condition!["met"]}"),
+            ];
+        foreach (var pair in pairs.Take(3))
+        {
+            var (a, b) = (pair.First(), pair.Last());
+            foreach (var who in new[] { first, second })
+                (await Conditions(who, pair.Key)).ShouldBe(["false"]);
+            var given = await Task.WhenAll(Give(first, a.Section, a.Piece), Give(second, b.Section, b.Piece));
+            given.ShouldAllBe(reply => reply.Status == HttpStatusCode.OK);
+            foreach (var who in new[] { first, second })
+                (await Conditions(who, pair.Key)).ShouldBe(["true"]);
+        }
+    }
 }

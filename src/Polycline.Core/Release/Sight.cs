@@ -186,6 +186,10 @@ public sealed class Sights(PlanSchedule plan, StudentRecord student)
     private bool IsBeforeJoining(ItemDates? dates, Instant at) =>
         dates?.Due.At is { } due && due < at && plan.Term.Local(due).Date <= student.JoinedOn;
 
+    /// <summary>When the student last handed an item in; null: they have not.</summary>
+    internal Instant? HandedInAt(Ref<Item> item, Instant at) =>
+        student.Facts.On(item, at).LastOrDefault(fact => fact.Event == FactEvent.Submitted)?.At;
+
     /// <summary>Whether anything of an item is to be seen.</summary>
     internal bool Shows(Ref<Item> item, Instant at) => release.Decide(item, at).Sees != Sees.Nothing;
 }

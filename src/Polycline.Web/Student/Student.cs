@@ -14,6 +14,7 @@ public static class StudentRoutes
         const May Readers = May.SectionStudent | May.SectionTeacher;
         routes.MapGet("/api/sections/{section:long}/now", ReadNow.Handle).WithName("now").For(Readers);
         routes.MapGet("/api/sections/{section:long}/items/{item:long}", ReadItem.Handle).WithName("student-item").For(Readers);
+        routes.MapGet("/api/sections/{section:long}/items/{item:long}/why", ReadOwnWhy.Handle).WithName("own-why").For(Readers);
         routes
             .MapGet("/api/sections/{section:long}/items/{item:long}/files/{file:long}", ReadFiles.HandleFile)
             .WithName("student-file")

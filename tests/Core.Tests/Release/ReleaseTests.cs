@@ -78,10 +78,95 @@ public sealed class ReleaseTests
         new SightWords(Sights(edition))
             .Missing(Sights(edition).Of(new("b"), Monday)!, Monday)
             .ShouldBe([$"{SightWords.NotShown} is handed in", "the score in 1.01 Task a is at least 40 %"]);
+        // Nor is how they stand with it: only with what they may see.
+        new SightWords(Sights(edition))
+            .Steps(Sights(edition).Of(new("b"), Monday)!, Monday)
+            .ShouldBe([new OwnStep(new("a"), "1.01 Task a", "it is open to you")]);
         // Unless it was said otherwise, such a condition hides the whole.
         Sights(Plans.Edition(Plans.Unit("u1", Plans.Lesson("l1", 1, Plans.Task("a"), Plans.Task("b", gate: hidden.Root)))))
             .Of(new("b"), Monday)
             .ShouldBeNull();
+    }
+
+    [Fact]
+    public void A_student_is_told_how_they_stand_with_each_thing_that_an_item_waits_for_and_whose_turn_it_is()
+    {
+        var due = new Anchor { At = AnchorBase.TermStart, Days = 9 };
+        var edition = Plans.Edition(
+            Plans.Unit(
+                "u1",
+                Plans.Lesson(
+                    "l1",
+                    1,
+                    Plans.Task("a", due: due),
+                    Plans.Task("b", new() { At = AnchorBase.TermStart, Days = 3 }),
+                    Plans.Task("c", gate: new GateNode.Done(new("a"), Deed.Returned)),
+                    Plans.Task(
+                        "d",
+                        gate: new GateNode.AllOf([
+                            new GateNode.Done(new("a"), Deed.Returned),
+                            new GateNode.AnyOf([new GateNode.Done(new("b"), Deed.Submitted), new GateNode.Scored(new("a"), 50, null)]),
+                            new GateNode.Done(new("c"), Deed.Submitted),
+                        ])
+                    )
+                )
+            )
+        );
+        var at = Monday + Duration.FromHours(5);
+        IReadOnlyList<string> Steps(params Fact[] facts)
+        {
+            var sights = Sights(edition, facts);
+            return [.. new SightWords(sights).Steps(sights.Of(new("d"), at)!, at).Select(step => $"{step.Title}: {step.Words}")];
+        }
+        Fact Did(FactEvent what, int hours, bool again = false) =>
+            new(new("p1"), new("a"), what, Monday + Duration.FromHours(hours), Again: again);
+
+        var locked = "1.03 Task c: it is not open to you yet either";
+        var later = "1.02 Task b: it opens on Thu 10 Sep, 00:00";
+        Steps().ShouldBe(["1.01 Task a: it is open to you, due Wed 16 Sep, 00:00", later, locked]);
+        Steps(Did(FactEvent.Submitted, 1))
+            .ShouldBe(["1.01 Task a: you handed it in on Mon 7 Sep, 10:00, and your teacher has it", later, locked]);
+        Steps(Did(FactEvent.Submitted, 1), Did(FactEvent.Returned, 2, again: true))
+            .ShouldBe(["1.01 Task a: it came back to you to try again", later, locked]);
+        Steps(Did(FactEvent.Submitted, 1), Did(FactEvent.Returned, 2))
+            .ShouldBe([later, "1.01 Task a: your score is not high enough yet", "1.03 Task c: it is open to you"]);
+    }
+
+    [Fact]
+    public void Two_feedbacks_at_one_instant_open_both_and_what_waits_for_the_two()
+    {
+        var edition = Plans.Edition(
+            Plans.Unit(
+                "u1",
+                Plans.Lesson(
+                    "l1",
+                    1,
+                    Plans.Task("a"),
+                    Plans.Task("b"),
+                    Plans.Task("c", gate: new GateNode.Done(new("a"), Deed.Returned)),
+                    Plans.Task("d", gate: new GateNode.Done(new("b"), Deed.Returned)),
+                    Plans.Task(
+                        "e",
+                        gate: new GateNode.AllOf([new GateNode.Done(new("a"), Deed.Returned), new GateNode.Done(new("b"), Deed.Returned)])
+                    )
+                )
+            )
+        );
+        var at = Monday + Duration.FromHours(2);
+        Fact Back(string item) => new(new("p1"), new(item), FactEvent.Returned, at);
+        foreach (var facts in new[] { new[] { Back("a"), Back("b") }, [Back("b"), Back("a")] })
+        {
+            Sights(edition, facts)
+                .At(at)
+                .Where(sight => sight.MayWork)
+                .Select(sight => sight.Item.Name)
+                .ShouldBe(["a", "b", "c", "d", "e"]);
+            Sights(edition, facts)
+                .At(at - Duration.Epsilon)
+                .Where(sight => sight.MayWork)
+                .Select(sight => sight.Item.Name)
+                .ShouldBe(["a", "b"]);
+        }
     }
 
     [Fact]

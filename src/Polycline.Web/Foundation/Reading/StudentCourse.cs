@@ -234,6 +234,11 @@ public sealed class StudentCourse
     /// <summary>What would open it, in words they may read.</summary>
     public IReadOnlyList<string> Missing(Sight sight) => words.Missing(sight, At);
 
+    /// <summary>How they stand with what would open it.</summary>
+    public IReadOnlyList<OwnStep> Steps(Sight sight) => words.Steps(sight, At);
+
+    public Id<Item> IdOf(OwnStep step) => plan.IdOf(step.Item);
+
     /// <summary>The unit it is in.</summary>
     public Id<Unit> UnitOf(Sight sight) => plan.Row(sight.Item).Unit;
 

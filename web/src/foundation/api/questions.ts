@@ -278,6 +278,13 @@ export const questions = {
     question(keys.ofSection(section, `item ${item}`, keyOf(view)), (signal) =>
       api.GET('/api/sections/{section}/items/{item}', { params: { path: { section, item }, query: view }, signal }),
     ),
+  ownWhy: (section: number, item: number, view: View = {}) =>
+    question(keys.ofSection(section, `why ${item}`, keyOf(view)), (signal) =>
+      api.GET('/api/sections/{section}/items/{item}/why', {
+        params: { path: { section, item }, query: view },
+        signal,
+      }),
+    ),
   offer: (section: number, item: number, view: View = {}) =>
     question(keys.ofSection(section, `offer ${item}`, keyOf(view)), (signal) =>
       api.GET('/api/sections/{section}/items/{item}/offer', {

@@ -2172,6 +2172,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sections/{section}/items/{item}/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["own-why"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sections/{section}/items/{item}/files/{file}": {
         parameters: {
             query?: never;
@@ -6726,6 +6742,25 @@ export interface components {
             since: string;
             /** @description The one that is asking. */
             isThis: boolean;
+        };
+        /** @description Why an item is open to a student or not, as short as they need it. */
+        OwnWhyAnswer: {
+            /** Format: int64 */
+            item: number;
+            code: string;
+            title: string;
+            /** @description Such as `It opens on Mon 12 Oct, 09:30.` */
+            words: string[];
+            /** @description How they stand with what it waits for. */
+            steps: components["schemas"]["OwnWhyStep"][];
+        };
+        OwnWhyStep: {
+            /** Format: int64 */
+            item: number;
+            /** @description With its code. */
+            title: string;
+            /** @description Such as `it is open to you, due Mon 12 Oct, 09:30`. */
+            words: string;
         };
         PaceAnswer: {
             /** Format: int64 */
@@ -16450,6 +16485,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StudentItemAnswer"];
+                };
+            };
+        };
+    };
+    "own-why": {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                section: number;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnWhyAnswer"];
                 };
             };
         };

@@ -14,6 +14,7 @@ import WrittenPiece from '../../parts/WrittenPiece.vue'
 import RubricTable from '../../parts/marks/RubricTable.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import CannotOpen from './CannotOpen.vue'
+import OwnWhy from './OwnWhy.vue'
 import ChoicePanel from './choice/ChoicePanel.vue'
 import QuizPanel from './quiz/QuizPanel.vue'
 import TickPanel from './writing/TickPanel.vue'
@@ -99,7 +100,7 @@ watch(
         <span v-if="answer.state === 'upcoming' && answer.opens">opens {{ answer.opens.words }}</span>
         <span v-if="progressWords[answer.progress]">{{ progressWords[answer.progress] }}</span>
       </p>
-      <p v-if="answer.missing.length" class="locked">Opens when {{ answer.missing.join(', and ') }}.</p>
+      <OwnWhy v-if="!readable" :section="section" :item="answer.item" :edition="edition" />
       <FormattedText v-if="answer.html" :html="answer.html" />
       <section v-if="answer.rubric && !isShownBelow" class="history" aria-label="How it is marked">
         <h2>How it is marked</h2>
@@ -253,10 +254,6 @@ header {
 .files {
   display: grid;
   gap: var(--space-5);
-}
-.locked {
-  background: var(--wash);
-  padding: var(--space-4) var(--space-6);
 }
 .leads {
   display: flex;

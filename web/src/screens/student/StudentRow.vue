@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { ref } from 'vue'
 import type { Schemas } from '../../foundation/api/client'
 import StateMark from '../../look/marks/StateMark.vue'
+import OwnWhy from './OwnWhy.vue'
 import { progressWords, stateMarks, stateWords } from './words'
 import { useStudentLinks } from './useStudentLinks'
 
@@ -14,6 +16,7 @@ const props = defineProps<{
 }>()
 
 const links = useStudentLinks(props)
+const isAsked = ref(false)
 </script>
 
 <template>
@@ -35,6 +38,12 @@ const links = useStudentLinks(props)
       <span v-else-if="row.state === 'excused' || row.state === 'withdrawn'" class="small">{{
         stateWords[row.state]
       }}</span>
+      <span v-if="row.state === 'locked' || row.state === 'upcoming'" class="small">
+        <button type="button" class="word-button" :aria-expanded="isAsked" @click="isAsked = !isAsked">
+          why<span class="said-only">: {{ row.code }} {{ row.title }}</span>
+        </button>
+      </span>
+      <OwnWhy v-if="isAsked" :section="section" :item="row.item" :edition="edition" />
     </span>
     <span v-if="when === 'due' && row.due" class="when">
       <span :class="{ accent: row.state === 'overdue' }">
