@@ -319,6 +319,7 @@ public sealed class EndpointTests(SchoolOfClass shared) : IClassFixture<SchoolOf
         ["GET /api/editions/{edition:long}/items/{item:long}"] = new("/api/editions/{edition}/items/{task}", Team),
         ["GET /api/editions/{edition:long}/dates"] = new("/api/editions/{edition}/dates", Team),
         ["GET /api/editions/{edition:long}/dates.csv"] = new("/api/editions/{edition}/dates.csv", Team),
+        ["GET /api/editions/{edition:long}/checks"] = new("/api/editions/{edition}/checks", Team),
         ["GET /api/editions/{edition:long}/today"] = new("/api/editions/{edition}/today", Team),
         ["POST /api/editions/{edition:long}/mark-changes-seen"] = new(
             "/api/editions/{edition}/mark-changes-seen",

@@ -44,6 +44,27 @@ internal sealed class TodayChecks(EditionPlan plan)
     /// <summary>In the conditions of the course itself.</summary>
     public IEnumerable<TodayCheck> OfConditions() => ofPlan[""].Select(finding => new TodayCheck(words.Of(finding), MendOf(finding)));
 
+    /// <summary>Everything that was noticed of units, lessons and items, with the rows it is about.</summary>
+    public IEnumerable<RowCheck> ByRow() =>
+        ofPlan
+            .SelectMany(finding => finding)
+            .Select(finding => new RowCheck(RowsOf(finding.Targets), null, words.Of(finding), MendOf(finding)))
+            .Concat(
+                plan.Sections.SelectMany(section =>
+                {
+                    var schedule = plan.Schedule.Section(section.Section.Ref);
+                    return schedule.Findings.Select(finding => new RowCheck(
+                        RowsOf([finding.Target]),
+                        section.Name,
+                        words.Of(finding),
+                        MendOf(finding, section, schedule)
+                    ));
+                })
+            )
+            .Where(check => check.Rows.Count > 0);
+
+    private List<string> RowsOf(IEnumerable<string> targets) => [.. targets.Select(RowOf).OfType<string>()];
+
     /// <summary>Texts that speak of a teacher who is not on the team.</summary>
     public static IEnumerable<TodayCheck> AboutOthers(EditionPlan plan, IReadOnlyList<AboutTeacherRow> texts) =>
         texts

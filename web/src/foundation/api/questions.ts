@@ -71,6 +71,7 @@ export const questions = {
 
   ribbon: ofEdition('ribbon', (of) => api.GET('/api/editions/{edition}/ribbon', of)),
   today: ofEdition('today', (of) => api.GET('/api/editions/{edition}/today', of)),
+  checks: ofEdition('checks', (of) => api.GET('/api/editions/{edition}/checks', of)),
   outline: ofEdition('outline', (of) => api.GET('/api/editions/{edition}/outline', of)),
   dates: ofEdition('dates', (of) => api.GET('/api/editions/{edition}/dates', of)),
   work: ofEdition('work', (of) => api.GET('/api/editions/{edition}/work', of)),

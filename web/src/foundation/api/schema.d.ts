@@ -2060,6 +2060,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/editions/{edition}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["checks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/editions/{edition}/settle-cannot-open": {
         parameters: {
             query?: never;
@@ -4573,6 +4589,9 @@ export interface components {
         ChangesSeenRequest: {
             /** Format: int64 */
             batch: number;
+        };
+        ChecksAnswer: {
+            checks: components["schemas"]["RowCheck"][];
         };
         ChosenItem: {
             /** Format: int64 */
@@ -7845,6 +7864,15 @@ export interface components {
         RostersAnswer: {
             /** @description The latest first, at most 20. */
             imports: components["schemas"]["RosterImport"][];
+        };
+        /** @description Something to check, at the rows it is about. */
+        RowCheck: {
+            /** @description Such as `item-12`; the first is what it is about above all. */
+            rows: string[];
+            /** @description The section in which it is so; null: the words say where. */
+            section: null | string;
+            words: string;
+            mend: components["schemas"]["TodayMend"];
         };
         /** @description What is wrong in a table, and where. */
         RubricFault: {
@@ -16143,6 +16171,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TodayAnswer"];
+                };
+            };
+        };
+    };
+    checks: {
+        parameters: {
+            query?: {
+                at?: string;
+                as?: string;
+            };
+            header?: never;
+            path: {
+                edition: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChecksAnswer"];
                 };
             };
         };

@@ -8,6 +8,7 @@ import ForStudentPanel from '../ForStudentPanel.vue'
 import ProblemNote from '../ProblemNote.vue'
 import ConditionLines from './ConditionLines.vue'
 import DatePath from './DatePath.vue'
+import RowChecks from './RowChecks.vue'
 import SectionMend from './SectionMend.vue'
 
 /** Why one student can or cannot see an item: what stands in the way, where it comes from, and what would open it. */
@@ -108,6 +109,7 @@ function placeOf(mend: Schemas['WhyMend']) {
         @close="mending = null"
       />
 
+      <RowChecks :edition="edition" :row="`item-${item}`" />
       <template v-for="condition in why.conditions" :key="condition.on">
         <h3>The condition on {{ condition.on }}</h3>
         <ConditionLines :condition="condition" />

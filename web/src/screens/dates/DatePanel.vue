@@ -11,6 +11,7 @@ import { type TimingChoice, anchorOf } from '../../parts/timing/timing'
 import { type Block, boundsOf } from './dateBlock'
 import { type Answer, type Row, type To, changesOf, differenceOf, fieldWords } from './dateCells'
 import TickField from '../../parts/fields/TickField.vue'
+import RowChecks from '../../parts/why/RowChecks.vue'
 import WhyDates from '../../parts/why/WhyDates.vue'
 
 /** One date or a block of them, for one section, some or all: what it would do stands there before it is done. */
@@ -116,6 +117,7 @@ const mark = (of: 'hold' | 'skip') => send(asked(of, isOwn(of) ? 'put-back' : { 
     <p v-if="isOne && !first.skipped">
       <button type="button" class="word-button" :aria-expanded="isWhy" @click="isWhy = !isWhy">why this date?</button>
     </p>
+    <RowChecks v-if="items.length === 1" :edition="edition" :row="`item-${items[0]}`" />
     <WhyDates v-if="isOne && isWhy" :edition="edition" :item="items[0]!" :section="chosen[0]!" />
     <template v-if="differ.problem.value?.conflict" #problem>
       <p class="second">Now it says: {{ present?.words ?? 'no date' }}. Yours is still in the fields.</p>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { Schemas } from '../../foundation/api/client'
+import CheckMark from '../../parts/why/CheckMark.vue'
 import StateMark from '../../look/marks/StateMark.vue'
 import { type Block, type Place, holds, lineHeight } from './dateBlock'
 import { type Answer, type Cell, type Field, differenceOf, fieldWords } from './dateCells'
@@ -10,6 +12,7 @@ import type { Row } from './dateRows'
  */
 const props = defineProps<{
   row: Row
+  checks: readonly Schemas['RowCheck'][]
   /** Which row of the table it is, from 0. */
   at: number
   /** How far down it stands, in pixels. */
@@ -42,7 +45,9 @@ function said(cell: Cell, field: Field): string {
   >
     <span role="rowheader" class="item" :title="`${row.code} ${row.title}`">
       <span class="code">{{ row.code }}</span>
-      <span class="title">{{ row.title }} <StateMark v-if="!row.published" state="unpublished" alone /></span>
+      <span class="title"
+        >{{ row.title }} <StateMark v-if="!row.published" state="unpublished" alone /> <CheckMark :checks="checks"
+      /></span>
       <span class="small timing">{{ row.due ? `due ${row.due}` : row.opens ? `opens ${row.opens}` : '' }}</span>
     </span>
     <span

@@ -3,6 +3,7 @@ import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { capital, useLevels } from '../../foundation/levels'
+import type { Schemas } from '../../foundation/api/client'
 import SectionKey from '../../look/marks/SectionKey.vue'
 import DateRow from './DateRow.vue'
 import { type Block, type Place, copied, lineHeight, moved } from './dateBlock'
@@ -15,6 +16,8 @@ import type { Line, Row } from './dateRows'
  */
 const props = defineProps<{
   answer: Answer
+  /** What was noticed of a row, such as `item-12`. */
+  checksOf: (row: string) => readonly Schemas['RowCheck'][]
   lines: Line[]
   rows: Row[]
   fields: readonly Field[]
@@ -163,6 +166,7 @@ defineExpose({ focusActive })
         <DateRow
           v-else
           :row="line.row"
+          :checks="checksOf(`item-${line.row.item}`).filter((check) => check.section === null)"
           :at="line.place"
           :start="start"
           :columns="columns"

@@ -18,10 +18,12 @@ import PastePanel from './PastePanel.vue'
 import type { Block } from './dateBlock'
 import { type Field } from './dateCells'
 import { noFilter } from './dateRows'
+import { useChecks } from '../../parts/why/useChecks'
 import { useDates } from './useDates'
 
 /** When does what open and fall due, where? Items down, sections across. */
 const props = defineProps<{ edition: number }>()
+const checksOf = useChecks(() => props.edition)
 const levels = useLevels()
 
 const { dates, filter, lines, rows } = useDates(props)
@@ -109,6 +111,7 @@ useScreenKeys([{ key: 'Escape', words: 'close the dates, unchanged', run: () => 
         ref="grid"
         v-model="block"
         :answer="answer"
+        :checks-of="checksOf"
         :lines="lines"
         :rows="rows"
         :fields="fields"

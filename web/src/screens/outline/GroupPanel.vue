@@ -10,6 +10,7 @@ import { useAnswer } from '../../foundation/useAnswer'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import FollowsTable from './FollowsTable.vue'
 import UnitGlance from './outcomes/UnitGlance.vue'
+import RowChecks from '../../parts/why/RowChecks.vue'
 import NotesHere from './notes/NotesHere.vue'
 import { fallsOf } from './rows/falls'
 import ConditionEditor from './editors/ConditionEditor.vue'
@@ -211,6 +212,7 @@ function useMine(): void {
       :heads="['begins', 'ends', row.level === 'unit' ? 'fits' : 'classes']"
       :rows="falls"
     />
+    <RowChecks :edition="props.edition" :row="row.key" />
     <NotesHere
       :edition="edition"
       :place="row.level === 'unit' ? row.unit.lineage : row.lesson.lineage"

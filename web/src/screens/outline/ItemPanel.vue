@@ -6,6 +6,7 @@ import { useLevels } from '../../foundation/levels'
 import { asksSentence } from '../../parts/asks'
 import { markedSentence } from '../../parts/marks/marked'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import RowChecks from '../../parts/why/RowChecks.vue'
 import WhoCan from '../../parts/why/WhoCan.vue'
 import ChoiceBranches from './branches/ChoiceBranches.vue'
 import ScoreBranches from './branches/ScoreBranches.vue'
@@ -162,6 +163,7 @@ function setAbout(aboutTeacher: boolean): void {
           it is about me now
         </button>
       </p>
+      <RowChecks :edition="edition" :row="`item-${item.id}`" />
       <ProblemNote v-if="about.problem.value" :problem="about.problem.value" />
       <ProblemNote v-if="publish.problem.value" :problem="publish.problem.value" />
       <TimingEditor

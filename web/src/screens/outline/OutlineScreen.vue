@@ -7,6 +7,7 @@ import AddRow from './adding/AddRow.vue'
 import ChosenPanel from './chosen/ChosenPanel.vue'
 import CoursePanel from './CoursePanel.vue'
 import LifeScale from './rows/LifeScale.vue'
+import { useChecks } from '../../parts/why/useChecks'
 import OutlineRow from './rows/OutlineRow.vue'
 import OutlineTools from './OutlineTools.vue'
 import { groundOf } from './rows/lives'
@@ -16,6 +17,7 @@ import { useOutlineScreen } from './useOutlineScreen'
 
 /** What is the course, and where is everybody in it? Units, lessons, items; a row opens in place, under itself. */
 const props = defineProps<{ edition: number }>()
+const checksOf = useChecks(() => props.edition)
 const levels = useLevels()
 
 const edition = toRef(props, 'edition')
@@ -86,6 +88,7 @@ useRowDragging(list, shownRows, (row, above) => void screen.drop(row, above), sc
               :choosing="chosen.size > 0"
               :lives="lives.get(row.key) ?? []"
               :counts="show === 'handed-in' ? counts.get(row.key) : undefined"
+              :checks="checksOf(row.key)"
               :show="show"
               :days="scale?.days ?? 1"
               @open="screen.open(row.key)"

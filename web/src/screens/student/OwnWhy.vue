@@ -6,7 +6,13 @@ import ProblemNote from '../../parts/ProblemNote.vue'
 import { useStudentLinks } from './useStudentLinks'
 
 /** Why something is not open to a student: in a sentence, and how they stand with what it waits for. */
-const props = defineProps<{ section: number; item: number; edition?: number }>()
+const props = defineProps<{
+  section: number
+  item: number
+  edition?: number
+  /** What it waits for stands above already. */
+  below?: boolean
+}>()
 
 const viewpoint = useViewpoint()
 const links = useStudentLinks(props)
@@ -22,7 +28,9 @@ const answer = useAnswer(() => questions.ownWhy(props.section, props.item, viewp
     />
     <p v-else-if="!answer.data.value" class="small" role="status">Finding out why …</p>
     <template v-else>
-      <p v-for="words in answer.data.value.words" :key="words">{{ words }}</p>
+      <template v-if="!below || answer.data.value.steps.length === 0">
+        <p v-for="words in answer.data.value.words" :key="words">{{ words }}</p>
+      </template>
       <ul v-if="answer.data.value.steps.length" class="small">
         <li v-for="step in answer.data.value.steps" :key="step.item">
           <router-link :to="links.item(step.item)">{{ step.title }}</router-link>: {{ step.words }}.

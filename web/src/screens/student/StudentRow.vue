@@ -38,12 +38,12 @@ const isAsked = ref(false)
       <span v-else-if="row.state === 'excused' || row.state === 'withdrawn'" class="small">{{
         stateWords[row.state]
       }}</span>
-      <span v-if="row.state === 'locked' || row.state === 'upcoming'" class="small">
+      <span v-if="row.state === 'locked' || (row.state === 'upcoming' && row.missing.length)" class="small">
         <button type="button" class="word-button" :aria-expanded="isAsked" @click="isAsked = !isAsked">
           why<span class="said-only">: {{ row.code }} {{ row.title }}</span>
         </button>
       </span>
-      <OwnWhy v-if="isAsked" :section="section" :item="row.item" :edition="edition" />
+      <OwnWhy v-if="isAsked" :section="section" :item="row.item" :edition="edition" below />
     </span>
     <span v-if="when === 'due' && row.due" class="when">
       <span :class="{ accent: row.state === 'overdue' }">

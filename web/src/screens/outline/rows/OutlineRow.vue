@@ -7,6 +7,7 @@ import { useAnswer } from '../../../foundation/useAnswer'
 import { counted } from '../../../foundation/words'
 import SectionKey from '../../../look/marks/SectionKey.vue'
 import StateMark from '../../../look/marks/StateMark.vue'
+import CheckMark from '../../../parts/why/CheckMark.vue'
 import GroupPanel from '../GroupPanel.vue'
 import HandedIn from './HandedIn.vue'
 import ItemPanel from '../ItemPanel.vue'
@@ -26,6 +27,8 @@ const props = defineProps<{
   /** Some row is chosen: then every one can be by a press on its box. */
   choosing: boolean
   lives: Life[]
+  /** What was noticed of it. */
+  checks: readonly Schemas['RowCheck'][]
   counts?: { letter: string; name: string; done: number; of: number }[]
   show: 'lines' | 'dates' | 'handed-in'
   days: number
@@ -131,6 +134,7 @@ function close(): void {
         >{{ row.item.condition }}</span
       >
       <span class="end">
+        <CheckMark class="small" :checks="checks" />
         <span v-if="notes" class="small">{{ counted(notes, 'note', 'notes') }}</span>
         <span v-if="hidden" class="small state" :title="hidden"
           ><StateMark state="unpublished" /><span class="said-only">{{ hidden }}</span></span
