@@ -47,6 +47,24 @@ describe('the picture of conditions', () => {
     ours.forEach((found, n) => expect(found).toBeLessThanOrEqual(Math.max(library[n]! * 1.2, library[n]! + 2)))
   })
 
+  it('crosses nowhere in the demo course: steps, a branch by score and one by choice', () => {
+    const waits: Record<string, string[]> = {
+      '2.12': ['2.15'],
+      '3.03': ['3.08'],
+      '3.11': ['3.12', '3.13'],
+      '5.04': ['5.09', '5.10', '5.11', '5.12', '5.13', '5.14'],
+      '5.07': ['5.15'],
+      '5.15': ['5.18'],
+    }
+    const arrows = Object.entries(waits).flatMap(([from, to]) =>
+      to.map((key) => ({ from, to: key, asks: 'given back' })),
+    )
+    const keys = [...new Set(arrows.flatMap(({ from, to }) => [from, to]))].toSorted()
+    expect(keys).toHaveLength(17)
+    const picture = drawn({ places: keys.map((key) => ({ key, height: 66 })), arrows })
+    expect(crossings(picture.lines)).toBe(0)
+  })
+
   it('counts a crossing once, and none where lines begin together', () => {
     const line = (...points: [number, number][]) => ({ points: points.map(([x, y]) => ({ x, y })) })
     expect(crossings([line([0, 0], [10, 10]), line([0, 10], [10, 0])])).toBe(1)
