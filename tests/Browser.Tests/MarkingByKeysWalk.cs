@@ -29,7 +29,7 @@ public sealed class MarkingByKeysWalk(PublishedSchool school, ITestOutputHelper 
         orla.Until(
             () =>
                 orla.Ask<bool>(
-                    "const row = document.querySelector('li [aria-current]'), list = row.closest('ul').getBoundingClientRect(), "
+                    "const row = document.querySelector('li button[aria-current]'), list = row.closest('ul').getBoundingClientRect(), "
                         + "own = row.getBoundingClientRect(); return own.bottom <= list.bottom + 1 && row.textContent.includes('2.17')"
                 ),
             "the row of the piece"

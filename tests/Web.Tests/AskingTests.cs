@@ -203,7 +203,7 @@ public sealed class AskingTests : LeadOfASchool
         var done = await Page();
         (done["isTicked"]!.GetValue<bool>(), done["progress"]!.GetValue<string>()).ShouldBe((true, "done"));
         (await Counted(item)).ShouldBe(before + 1);
-        (await imke.Get(InAlder($"items/{waiting}"))).Json["missing"]!.AsArray().ShouldBeEmpty();
+        (await imke.Get(InAlder($"items/{waiting}/why"))).Json["steps"]!.AsArray().ShouldBeEmpty();
         // Nothing is handed in here, nor waits to be read.
         (await Send(imke, "hand-in", item, new { text = "Here.", pressedAt = (string?)null })).Status.ShouldBe(HttpStatusCode.Conflict);
         (await Send(imke, "tick-off", item, new { done = false })).Status.ShouldBe(HttpStatusCode.OK);

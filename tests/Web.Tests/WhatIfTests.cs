@@ -7,7 +7,9 @@ using Xunit;
 
 namespace Polycline.Tests.Web;
 
-/// <summary>What if: a threshold moved, a step dropped, feedback given. Nothing is written, and what is said comes true once it is done.</summary>
+/// <summary>
+/// What if: a threshold moved, a step dropped, feedback given. Nothing is written, and what is said comes true once it is done.
+/// </summary>
 public sealed class WhatIfTests : LeadOfASchool
 {
     private static string Text(JsonNode? node) => node!.GetValue<string>();

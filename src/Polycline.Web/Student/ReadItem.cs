@@ -49,8 +49,6 @@ public sealed record StudentItemAnswer
 
     public required string? DueRelative { get; init; }
 
-    public required IReadOnlyList<string> Missing { get; init; }
-
     /// <summary>What is to be read; null: there is nothing, or not now.</summary>
     public required string? Html { get; init; }
 
@@ -167,7 +165,6 @@ public static class ReadItem
             Due = Moment.Of(sight.Due, zone),
             Closes = Moment.Of(sight.Closes, zone),
             DueRelative = sight.Due is { } due ? MomentWords.Relative(due, course.At, zone) : null,
-            Missing = course.Missing(sight),
             Html = Pictures.Shown(html, $"/api/sections/{section}/items/{item}"),
             Files = [.. course.Files(sight).Where(file => file.Way == FileWay.Read).Select(Given)],
             HasSheet = sight.MayRead && course.HasSheet(new(item)),

@@ -10,7 +10,9 @@ public sealed record RowCheck(IReadOnlyList<string> Rows, string? Section, strin
 
 public sealed record ChecksAnswer(IReadOnlyList<RowCheck> Checks);
 
-/// <summary>Reads what was noticed of units, lessons and items, for the screens on which they stand. Source: the computation, chapter 6.</summary>
+/// <summary>
+/// Reads what was noticed of units, lessons and items, for the screens on which they stand. Source: the computation, chapter 6.
+/// </summary>
 public static class ReadChecks
 {
     public static async Task<ChecksAnswer> Handle(long edition, Access access, Viewpoint viewpoint, PlanCache compiled)

@@ -8435,7 +8435,6 @@ export interface components {
             due: null | components["schemas"]["Moment"];
             closes: null | components["schemas"]["Moment"];
             dueRelative: null | string;
-            missing: string[];
             /** @description What is to be read; null: there is nothing, or not now. */
             html: null | string;
             /** @description Where it leads; null: it is no link, or cannot be read now. */

@@ -73,4 +73,7 @@ ul {
   flex-wrap: wrap;
   gap: 0 var(--space-5);
 }
+.names > * {
+  padding-block: 3px;
+}
 </style>

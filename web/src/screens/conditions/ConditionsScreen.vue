@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { nextTick, ref, useTemplateRef } from 'vue'
+import { useRouter } from 'vue-router'
 import { useLevels } from '../../foundation/levels'
 import { useScreenKeys } from '../../foundation/useKeys'
+import { useViewpoint } from '../../foundation/useViewpoint'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
 import ConditionList from './ConditionList.vue'
@@ -16,6 +18,8 @@ import { useConditions } from './useConditions'
 /** Who gets through? What waits for what, left to right, and how many students are before, at and past each place. */
 const props = defineProps<{ edition: number }>()
 const levels = useLevels()
+const router = useRouter()
+const viewpoint = useViewpoint()
 
 const canvas = useTemplateRef<HTMLElement>('canvas')
 const { width: room } = useElementSize(canvas)
@@ -36,12 +40,22 @@ async function move(way: 'left' | 'right' | 'up' | 'down'): Promise<void> {
   node?.focus()
   node?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
 }
+async function askWhy(): Promise<void> {
+  const place = chosen.value?.places[0]
+  if (student.value === null || place?.of !== 'item' || chosen.value!.isFolded) return
+  await router.push({
+    name: 'one-student',
+    params: { edition: props.edition, student: student.value },
+    query: { ...viewpoint.query.value, why: place.id },
+  })
+}
 useScreenKeys([
   { key: 'ArrowRight', words: 'the next place that waits for this one', run: () => void move('right') },
   { key: 'ArrowLeft', words: 'back to what it waits for', run: () => void move('left') },
   { key: 'ArrowDown', words: 'the place below', run: () => void move('down') },
   { key: 'ArrowUp', words: 'the place above', run: () => void move('up') },
   { key: 'l', words: 'as a picture, or in words', run: () => (asList.value = !asList.value) },
+  { key: 'y', words: 'why the place is open to the student followed, or not', run: () => void askWhy() },
   { key: 'Escape', words: '', run: () => void choose(null) },
 ])
 

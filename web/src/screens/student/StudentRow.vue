@@ -74,6 +74,10 @@ const isAsked = ref(false)
   display: grid;
   gap: var(--space-1);
 }
+.what button {
+  min-width: 24px;
+  padding-block: 3px;
+}
 .title {
   font-weight: 600;
   text-decoration: none;

@@ -199,9 +199,9 @@ useScreenKeys([
         :can-change="work.data.value.canGiveBack"
       />
       <div v-else class="split">
-        <div ref="list" class="pieces" tabindex="0" aria-label="Pieces of work">
+        <div class="pieces">
           <FreeingLines v-if="!givenBackToo" :edition="edition" :section="section.section" :freeing="freeing" />
-          <ul class="ruled list">
+          <ul ref="list" class="ruled list" tabindex="0" aria-label="Pieces of work">
             <li v-for="one in pieces" :key="keyOf(one)">
               <PieceRow :piece="one" :current="!!piece && keyOf(one) === keyOf(piece)" @read="read(one)" />
             </li>
@@ -269,8 +269,19 @@ useScreenKeys([
   padding: var(--space-6) 0;
   overflow: auto;
 }
+.split > .pieces {
+  display: flex;
+  flex-direction: column;
+  overflow: hidden;
+}
 .pieces > :first-child:not(.list) {
+  flex: none;
   padding: var(--space-4);
+}
+.list {
+  position: relative;
+  min-height: 0;
+  overflow: auto;
 }
 .split {
   display: grid;
