@@ -2,13 +2,14 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using Polycline.Core.Json;
 using Polycline.Core.MarkFiles;
+using Polycline.Core.MergeFiles;
 using Polycline.Core.PlanFiles;
 
-// Computes a plan file, or marks a marking file, and writes the answer to standard output. Exits with 2 if the file is refused and
+// Computes a plan file, marks a marking file or merges a merge file, and writes the answer to standard output. Exits with 2 if the file is refused and
 // with 1 if it cannot be read at all.
-if (args is not [("compute" or "mark") and var what, var file])
+if (args is not [("compute" or "mark" or "merge") and var what, var file])
 {
-    await Console.Error.WriteLineAsync("Name a file: ./polycline compute FILE or ./polycline mark FILE (- reads the standard input).");
+    await Console.Error.WriteLineAsync("Name a file: ./polycline compute FILE, mark FILE or merge FILE (- reads the standard input).");
     return 1;
 }
 byte[] text;
@@ -30,6 +31,8 @@ try
 {
     if (what == "mark")
         MarkingAnswer.Write(MarkingFile.Read(text), json);
+    else if (what == "merge")
+        MergeAnswer.Write(MergeFile.Read(text), json);
     else
         PlanAnswer.Write(PlanFile.Read(text), json);
     return 0;

@@ -36,6 +36,11 @@ public sealed class WaitingWalk(PublishedSchool school) : IClassFixture<Publishe
         orla.IsAccessible("who has nothing open");
         orla.Choose(keys, "//ul[@aria-label = 'Nothing open']//a[normalize-space() = 'Imke Osei']");
         orla.SeeText("Where its dates come from");
+        // Wherever a student and an item stand in one row, one key asks why.
+        orla.Open("/editions/2/work?section=1&view=missing");
+        orla.See("(//a[starts-with(@aria-label, 'why: ')])[1]");
+        orla.Type("y");
+        orla.SeeText("Where its dates come from");
         orla.HeardNoComplaint();
     }
 

@@ -74,6 +74,7 @@ public sealed class ArchitectureTests
         "Changes",
         "Rollover",
         "Merging",
+        "MergeFiles",
         "Marking",
         "Wording",
         "Explaining",

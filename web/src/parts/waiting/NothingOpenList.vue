@@ -43,6 +43,7 @@ const why = (student: number, item: number) => ({
         <router-link
           v-for="one in shown(group)"
           :key="one.student"
+          data-why
           :to="why(one.student, group.item)"
           :title="`Why nothing is open for ${one.name}`"
           >{{ one.name }}</router-link

@@ -6,10 +6,12 @@ import { useViewpoint } from '../../foundation/useViewpoint'
 import { counted } from '../../foundation/words'
 import ProblemNote from '../ProblemNote.vue'
 import WhyLink from './WhyLink.vue'
+import { useWhyKey } from './useWhyKey'
 
 /** Who of each section can open an item, and why the others cannot: by reason, the largest group first. */
 const props = defineProps<{ edition: number; item: number; title: string }>()
 
+useWhyKey()
 const viewpoint = useViewpoint()
 const answer = useAnswer(() => questions.whoCan(props.edition, props.item, viewpoint.query.value))
 const who = computed(() => answer.data.value)

@@ -9,6 +9,7 @@ const viewpoint = useViewpoint()
 
 <template>
   <router-link
+    data-why
     :to="{
       name: 'one-student',
       params: { edition, student },

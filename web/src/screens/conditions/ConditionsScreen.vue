@@ -6,6 +6,7 @@ import { useLevels } from '../../foundation/levels'
 import { useScreenKeys } from '../../foundation/useKeys'
 import { useViewpoint } from '../../foundation/useViewpoint'
 import ProblemNote from '../../parts/ProblemNote.vue'
+import { askWhyHere } from '../../parts/why/useWhyKey'
 import TitleBlock from '../../parts/TitleBlock.vue'
 import ConditionList from './ConditionList.vue'
 import ConditionsTools from './ConditionsTools.vue'
@@ -42,7 +43,7 @@ async function move(way: 'left' | 'right' | 'up' | 'down'): Promise<void> {
 }
 async function askWhy(): Promise<void> {
   const place = chosen.value?.places[0]
-  if (student.value === null || place?.of !== 'item' || chosen.value!.isFolded) return
+  if (student.value === null || place?.of !== 'item' || chosen.value!.isFolded) return askWhyHere()
   await router.push({
     name: 'one-student',
     params: { edition: props.edition, student: student.value },
@@ -55,7 +56,7 @@ useScreenKeys([
   { key: 'ArrowDown', words: 'the place below', run: () => void move('down') },
   { key: 'ArrowUp', words: 'the place above', run: () => void move('up') },
   { key: 'l', words: 'as a picture, or in words', run: () => (asList.value = !asList.value) },
-  { key: 'y', words: 'why the place is open to the student followed, or not', run: () => void askWhy() },
+  { key: 'y', words: 'why the place is open to the student followed, or in the row, or not', run: () => void askWhy() },
   { key: 'Escape', words: '', run: () => void choose(null) },
 ])
 

@@ -6,6 +6,7 @@ import { useViewpoint } from '../../foundation/useViewpoint'
 import { useLevels } from '../../foundation/levels'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import TitleBlock from '../../parts/TitleBlock.vue'
+import { useWhyKey } from '../../parts/why/useWhyKey'
 import ChangedByOthers from './ChangedByOthers.vue'
 import ToCheck from './ToCheck.vue'
 import TodaySection from './TodaySection.vue'
@@ -15,6 +16,7 @@ import { questions } from '../../foundation/api/questions'
 const props = defineProps<{ edition: number }>()
 const levels = useLevels()
 
+useWhyKey()
 const viewpoint = useViewpoint()
 const today = useAnswer(() => questions.today(props.edition, viewpoint.query.value), { refetchInterval: 60_000 })
 const facts = computed(() => {

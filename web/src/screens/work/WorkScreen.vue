@@ -10,6 +10,7 @@ import SectionKey from '../../look/marks/SectionKey.vue'
 import ProblemNote from '../../parts/ProblemNote.vue'
 import FreeingLines from '../../parts/waiting/FreeingLines.vue'
 import NothingOpenList from '../../parts/waiting/NothingOpenList.vue'
+import { useWhyKey } from '../../parts/why/useWhyKey'
 import PrintedWork from './PrintedWork.vue'
 import MissingList from './MissingList.vue'
 import PieceSheet from './piece/PieceSheet.vue'
@@ -130,18 +131,8 @@ function step(by: number): void {
 useScreenKeys([
   { key: 'ArrowDown', words: 'the next piece', run: () => step(1) },
   { key: 'ArrowUp', words: 'the piece before', run: () => step(-1) },
-  {
-    key: 'y',
-    words: 'why what they handed in is open to them, or not',
-    run: () =>
-      piece.value &&
-      void router.push({
-        name: 'one-student',
-        params: { edition: props.edition, student: piece.value.student },
-        query: { ...viewpoint.query.value, why: piece.value.item },
-      }),
-  },
 ])
+useWhyKey()
 </script>
 
 <template>
