@@ -5,8 +5,8 @@ using Polycline.Core.MarkFiles;
 using Polycline.Core.MergeFiles;
 using Polycline.Core.PlanFiles;
 
-// Computes a plan file, marks a marking file or merges a merge file, and writes the answer to standard output. Exits with 2 if the file is refused and
-// with 1 if it cannot be read at all.
+// Computes a plan file, marks a marking file or merges a merge file, and writes the answer to standard output. Exits with 2 if the file
+// is refused and with 1 if it cannot be read at all.
 if (args is not [("compute" or "mark" or "merge") and var what, var file])
 {
     await Console.Error.WriteLineAsync("Name a file: ./polycline compute FILE, mark FILE or merge FILE (- reads the standard input).");

@@ -181,6 +181,72 @@ public sealed class TreeMergePropertiesTests
                 iter: 500
             );
 
+    // A few things done to a tree by one person: what they add has ids of their own.
+    private static JsonNode Edited(JsonNode tree, string who, (int What, int Where)[] steps)
+    {
+        var edited = tree.DeepClone();
+        foreach (var ((what, where), n) in steps.Select((step, n) => (step, n)))
+        {
+            var lists = Lists(edited).ToList();
+            var list = lists[where % lists.Count];
+            if (what == 0 || list.Count == 0)
+                list.Insert(
+                    where % (list.Count + 1),
+                    new JsonObject
+                    {
+                        ["id"] = $"{who}{n}",
+                        ["fields"] = new JsonObject { ["by"] = who },
+                    }
+                );
+            else if (what == 1)
+                list[where % list.Count]!["fields"]![where % 2 == 0 ? "title" : "goal"] = $"{who}{n}";
+            else if (what == 2)
+                list.RemoveAt(where % list.Count);
+            else if (list[where % list.Count] is var thing)
+            {
+                thing!["texts"] ??= new JsonObject();
+                var body = thing["texts"]!["body"] as JsonArray ?? [];
+                if (body.Parent is null)
+                    thing["texts"]!["body"] = body;
+                body.Add(new JsonObject { ["id"] = $"{who}{n}", ["text"] = who });
+            }
+        }
+        return edited;
+    }
+
+    // Of which nothing new of an edit can be of another level than elsewhere: items only.
+    private static IEnumerable<JsonArray> Lists(JsonNode thing) =>
+        new[] { "units", "lessons" }
+            .SelectMany(list => thing[list]?.AsArray() ?? [])
+            .SelectMany(below => Lists(below!))
+            .Concat(thing["items"] is JsonArray items ? [items] : []);
+
+    [Fact]
+    public void Taken_in_two_steps_it_comes_to_the_same_as_in_one()
+    {
+        var steps = Gen.Select(Gen.Int[0, 3], Gen.Int[0, 60]).Array[3];
+        var quiet = 0;
+        Gen.Select(Trees, steps, steps, steps)
+            .Sample(
+                (drawn, own, first, second) =>
+                {
+                    var past = Whole(drawn);
+                    var (mine, one, other) = (Edited(past, "m", own), Edited(past, "s", first), Edited(past, "t", second));
+                    var both = Merge(past, one, other);
+                    var taken = Merge(past, mine, one);
+                    if (Conflicts(both) + Conflicts(taken) > 0)
+                        return;
+                    var then = Merge(one, taken["merged"]!, both["merged"]!);
+                    if (Conflicts(then) > 0)
+                        return;
+                    Interlocked.Increment(ref quiet);
+                    Same(then["merged"]!, Merge(past, mine, both["merged"]!)["merged"]!, "in one step");
+                },
+                iter: 500
+            );
+        quiet.ShouldBeGreaterThan(50);
+    }
+
     [Fact]
     public void What_was_taken_is_not_offered_again_and_nothing_is_lost_that_both_have() =>
         Gen.Select(Trees, Trees, Trees, Gen.Int[0, 1].Array[40])
