@@ -146,14 +146,14 @@ public sealed class WeekWalk(TwoInstances school) : IClassFixture<TwoInstances>
         );
         orla.Open("/editions/2/today");
         var frees = orla.See("//a[starts-with(normalize-space(), 'giving back ')]");
-        var (piece, who) = (frees.Text.Split(' ')[2], string.Join(' ', frees.Text.Split(" of ")[1].Split(' ')[..2]));
+        var (piece, many) = (frees.Text.Split(' ')[2], int.Parse(frees.Text.Split(' ')[4], System.Globalization.CultureInfo.InvariantCulture));
         orla.Press(frees);
+        // Of that item alone, and as many of it free something.
         orla.Until(
             () =>
-                orla.All("[aria-current = 'true']").SingleOrDefault()?.Text is { } chosen
-                && chosen.Contains(piece, StringComparison.Ordinal)
-                && chosen.Contains(who, StringComparison.Ordinal),
-            $"{piece} of {who}"
+                orla.All("[aria-current = 'true']").SingleOrDefault()?.Text.Contains(piece, StringComparison.Ordinal) == true
+                && orla.All("//ul[@aria-label = 'Pieces of work']/li[contains(., 'frees ')]").Count == many,
+            $"{many} pieces of {piece}"
         );
         orla.HeardNoComplaint();
     }

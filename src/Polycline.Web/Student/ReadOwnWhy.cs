@@ -55,7 +55,7 @@ public static class ReadOwnWhy
             case ReleaseState.Locked:
                 yield return missing.Count > 0
                     ? $"It opens when {string.Join(", and ", missing)}."
-                    : "It waits for something your teacher knows of.";
+                    : "It is not open to you yet: ask your teacher.";
                 break;
             case ReleaseState.Excused:
                 yield return "You are excused from it: there is nothing for you to do.";

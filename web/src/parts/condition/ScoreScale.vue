@@ -35,7 +35,7 @@ const ends = computed(() => (props.end === 'min' ? 'at least' : 'below'))
   <div class="scale">
     <p class="small">
       {{ ends }} <b>{{ to }} %</b><template v-if="to !== from"> instead of {{ from }} %</template>: {{ passes(to) }} of
-      {{ scored.length }} with a score
+      the {{ scored.length }} with a score get in
     </p>
     <div class="line">
       <span class="marks" aria-hidden="true">
@@ -60,8 +60,8 @@ const ends = computed(() => (props.end === 'min' ? 'at least' : 'below'))
       />
     </div>
     <p class="small" role="status">
-      <template v-if="side.lets.length">{{ side.lets.length }} more pass: {{ names(side.lets) }}.</template>
-      <template v-else-if="side.shuts.length">{{ side.shuts.length }} fewer pass: {{ names(side.shuts) }}.</template>
+      <template v-if="side.lets.length">{{ side.lets.length }} more get in: {{ names(side.lets) }}.</template>
+      <template v-else-if="side.shuts.length">{{ side.shuts.length }} fewer get in: {{ names(side.shuts) }}.</template>
       <template v-else-if="to !== from">Nobody changes side.</template>
       <template v-else>Move it to see who changes side.</template>
     </p>

@@ -75,6 +75,6 @@ ul {
   gap: 0 var(--space-5);
 }
 .names > * {
-  padding-block: 3px;
+  padding-block: var(--space-2);
 }
 </style>

@@ -56,7 +56,7 @@ useScreenKeys([
   { key: 'ArrowDown', words: 'the place below', run: () => void move('down') },
   { key: 'ArrowUp', words: 'the place above', run: () => void move('up') },
   { key: 'l', words: 'as a picture, or in words', run: () => (asList.value = !asList.value) },
-  { key: 'y', words: 'why the place is open to the student followed, or in the row, or not', run: () => void askWhy() },
+  { key: 'y', words: 'why it is open to the student followed, or not', run: () => void askWhy() },
   { key: 'Escape', words: '', run: () => void choose(null) },
 ])
 

@@ -31,19 +31,20 @@ const supposals = computed<Supposal[]>(() => {
     const of = named(score.item)
     if (!of) continue
     for (const end of ['min', 'below'] as const)
-      if (score[end] !== null) found.push({ words: `another score in ${codeOf(of)}`, score: { ...score, end, of } })
+      if (score[end] !== null)
+        found.push({ words: `another score is asked for in ${codeOf(of)}`, score: { ...score, end, of } })
   }
   const waits = new Set(props.place.standing.flatMap((one) => one.forFeedback.map((piece) => piece.piece)))
   for (const piece of waits)
     found.push({
-      words: `all waiting work of ${codeOf(props.places.find((one) => one.of === 'item' && one.id === piece))} is given back`,
+      words: `${codeOf(props.places.find((one) => one.of === 'item' && one.id === piece))} is given back to everyone who waits`,
       request: { giveBack: piece },
     })
   const isWaitedFor = props.places.some((one) =>
     one.standing.some((here) => here.forFeedback.some((piece) => piece.piece === props.place.id)),
   )
   if (props.place.of === 'item' && isWaitedFor)
-    found.push({ words: 'all waiting work of it is given back', request: { giveBack: props.place.id } })
+    found.push({ words: 'it is given back to everyone who waits', request: { giveBack: props.place.id } })
   if (props.place.of === 'item') found.push({ words: 'it is dropped', request: { drop: props.place.id } })
   return found
 })

@@ -76,7 +76,7 @@ const isAsked = ref(false)
 }
 .what button {
   min-width: 24px;
-  padding-block: 3px;
+  padding-block: var(--space-2);
 }
 .title {
   font-weight: 600;
