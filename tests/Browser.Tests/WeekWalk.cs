@@ -146,7 +146,10 @@ public sealed class WeekWalk(TwoInstances school) : IClassFixture<TwoInstances>
         );
         orla.Open("/editions/2/today");
         var frees = orla.See("//a[starts-with(normalize-space(), 'giving back ')]");
-        var (piece, many) = (frees.Text.Split(' ')[2], int.Parse(frees.Text.Split(' ')[4], System.Globalization.CultureInfo.InvariantCulture));
+        var (piece, many) = (
+            frees.Text.Split(' ')[2],
+            int.Parse(frees.Text.Split(' ')[4], System.Globalization.CultureInfo.InvariantCulture)
+        );
         orla.Press(frees);
         // Of that item alone, and as many of it free something.
         orla.Until(
