@@ -124,6 +124,11 @@ public sealed class TreeMergePropertiesTests
     private static bool HasNoPlace(JsonNode mine, JsonNode theirs)
     {
         var (here, there) = (Places(mine, ""), Places(theirs, ""));
+        if (
+            here.Keys.Except(there.Keys).Any()
+            && there.Keys.Except(here.Keys).Any(id => here.ContainsKey(there[id]) is false && there[id] != "")
+        )
+            return true;
         return here.Any(one =>
             there.TryGetValue(one.Key, out var place)
             && !there.ContainsKey(one.Value)
@@ -166,6 +171,10 @@ public sealed class TreeMergePropertiesTests
                     if (HasNoPlace(mine, theirs))
                         return;
                     var (answer, choices) = Settled(past, mine, theirs, n => takes[n % takes.Length] == 0 ? "mine" : "theirs");
+                    // Where each side removed what the other changed, both places of a thing can be gone.
+                    var removed = answer["conflicts"]!.AsArray().Where(one => one!["kind"]!.GetValue<string>() == "removed").ToList();
+                    if (removed.Any(one => one!["mine"] is null) && removed.Any(one => one!["theirs"] is null))
+                        return;
                     var turned = choices.Select(choice =>
                     {
                         var other = choice.DeepClone().AsObject();
@@ -224,7 +233,7 @@ public sealed class TreeMergePropertiesTests
     [Fact]
     public void Taken_in_two_steps_it_comes_to_the_same_as_in_one()
     {
-        var steps = Gen.Select(Gen.Int[0, 3], Gen.Int[0, 60]).Array[3];
+        var steps = Gen.Select(Gen.Int[0, 3], Gen.Int[0, 60]).Array[2];
         var quiet = 0;
         Gen.Select(Trees, steps, steps, steps)
             .Sample(
@@ -242,7 +251,7 @@ public sealed class TreeMergePropertiesTests
                     Interlocked.Increment(ref quiet);
                     Same(then["merged"]!, Merge(past, mine, both["merged"]!)["merged"]!, "in one step");
                 },
-                iter: 500
+                iter: 1500
             );
         quiet.ShouldBeGreaterThan(50);
     }

@@ -11,6 +11,7 @@ internal sealed class MergePresence
 
     // Where one side removed what it stood in, and that was chosen.
     private readonly Dictionary<string, MergeSide> standsWith = [];
+    private readonly HashSet<string> movedByBoth = [];
 
     public MergePresence(MergeTree past, MergeTree mine, MergeTree theirs, MergeSettling settling)
     {
@@ -54,7 +55,8 @@ internal sealed class MergePresence
             if (chosen == keeper)
                 return;
             foreach (var id in below.Where(Of(remover).Has))
-                standsWith[id] = remover;
+                if (!standsWith.TryAdd(id, remover) && standsWith[id] != remover)
+                    movedByBoth.Add(id);
         }
         gone.UnionWith(below.Where(id => !Of(remover).Has(id)));
     }
@@ -78,7 +80,7 @@ internal sealed class MergePresence
         string place;
         if (here is null || there is null)
             place = (here ?? there)!;
-        else if (standsWith.TryGetValue(id, out var side))
+        else if (!movedByBoth.Contains(id) && standsWith.TryGetValue(id, out var side))
             place = Of(side)[id]!.Parent!;
         else
             place = settling.OneOfThree(new(id, MergeKind.Moved), past[id]?.Parent, here, there, MergeValue.Of)!;
