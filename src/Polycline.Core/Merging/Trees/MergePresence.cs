@@ -9,9 +9,9 @@ internal sealed class MergePresence
     private readonly MergeSettling settling;
     private readonly HashSet<string> gone = [];
 
-    // Where one side removed what it stood in, and that was chosen.
-    private readonly Dictionary<string, MergeSide> standsWith = [];
-    private readonly HashSet<string> movedByBoth = [];
+    // What stood in something that was removed, and stays where the remover has it. Null: each side removed what it stood in on the
+    // other, so neither place is set by that.
+    private readonly Dictionary<string, MergeSide?> standsWith = [];
 
     public MergePresence(MergeTree past, MergeTree mine, MergeTree theirs, MergeSettling settling)
     {
@@ -55,8 +55,7 @@ internal sealed class MergePresence
             if (chosen == keeper)
                 return;
             foreach (var id in below.Where(Of(remover).Has))
-                if (!standsWith.TryAdd(id, remover) && standsWith[id] != remover)
-                    movedByBoth.Add(id);
+                standsWith[id] = standsWith.TryGetValue(id, out var already) && already != remover ? null : remover;
         }
         gone.UnionWith(below.Where(id => !Of(remover).Has(id)));
     }
@@ -77,13 +76,10 @@ internal sealed class MergePresence
     private string PlaceOf(string id)
     {
         var (here, there) = (mine[id]?.Parent, theirs[id]?.Parent);
-        string place;
-        if (here is null || there is null)
-            place = (here ?? there)!;
-        else if (!movedByBoth.Contains(id) && standsWith.TryGetValue(id, out var side))
-            place = Of(side)[id]!.Parent!;
-        else
-            place = settling.OneOfThree(new(id, MergeKind.Moved), past[id]?.Parent, here, there, MergeValue.Of)!;
+        var place =
+            here is null || there is null ? (here ?? there)!
+            : standsWith.GetValueOrDefault(id) is { } side ? Of(side)[id]!.Parent!
+            : settling.OneOfThree(new(id, MergeKind.Moved), past[id]?.Parent, here, there, MergeValue.Of)!;
         if (!gone.Contains(place))
             return place;
         var elsewhere = place == here ? there : here;
